@@ -1,0 +1,198 @@
+import type { FontSet, Scene, SceneLine, SceneNode, SceneRun } from "@unitext/core/layout";
+import PDFDocument from "pdfkit";
+
+/** A page of the PDF: the scene of a slide, the name that it has in the outline, and how deep it lies under the main line. */
+export interface PdfPage {
+  scene: Scene;
+  name: string;
+  level: number;
+}
+
+export interface PdfOptions {
+  fonts: FontSet;
+  /** The bytes of a picture, or undefined when they are not to be had. */
+  picture: (sha256: string) => Uint8Array | undefined;
+  title: string;
+  author: string;
+  language: string;
+  /** The moment that the file names as its making. */
+  at: Date;
+}
+
+/** What pdfkit keeps of an embedded font, as far as drawing shaped glyphs needs it. */
+interface EmbeddedFont {
+  id: string;
+  scale: number;
+  subset: { includeGlyph(glyph: number): number };
+  widths: (number | undefined)[];
+  unicode: (number[] | undefined)[];
+  font: { getGlyph(glyph: number): { advanceWidth: number } };
+  ref(): unknown;
+}
+type Document = PDFKit.PDFDocument & { _font: EmbeddedFont; page: { fonts: Record<string, unknown>; height: number } };
+
+const n = (value: number) => String(Math.round(value * 1000) / 1000);
+const hex = (value: number) => value.toString(16).padStart(4, "0");
+
+function colour(rgb: string): string {
+  return [1, 3, 5].map((at) => n(Number.parseInt(rgb.slice(at, at + 2), 16) / 255)).join(" ");
+}
+
+/** Writes text glyph by glyph as it was shaped, so that the PDF has the very lines and widths of the scene, with its characters for reading and searching. */
+class TextWriter {
+  private readonly opened = new Map<string, EmbeddedFont>();
+  /** For each face: shaped glyph → its code in the file and its advance there in em. */
+  private readonly codes = new Map<string, Map<number, { code: string; advance: number }>>();
+
+  constructor(
+    private readonly doc: Document,
+    private readonly fonts: FontSet,
+  ) {}
+
+  private open(face: string): EmbeddedFont {
+    const known = this.opened.get(face);
+    if (known) return known;
+    this.doc.registerFont(face, this.fonts.face(face).bytes);
+    this.doc.font(face);
+    const font = this.doc._font;
+    this.opened.set(face, font);
+    this.codes.set(face, new Map());
+    return font;
+  }
+
+  private code(face: string, font: EmbeddedFont, glyph: number, text: () => string): { code: string; advance: number } {
+    const codes = this.codes.get(face) as Map<number, { code: string; advance: number }>;
+    const known = codes.get(glyph);
+    if (known) return known;
+    const index = font.subset.includeGlyph(glyph);
+    const units = font.font.getGlyph(glyph).advanceWidth;
+    font.widths[index] ??= units * font.scale;
+    font.unicode[index] ??= Array.from(text(), (character) => character.codePointAt(0) as number);
+    const made = { code: hex(index), advance: (units * font.scale) / 1000 };
+    codes.set(glyph, made);
+    return made;
+  }
+
+  run(run: SceneRun, y: number): string {
+    const font = this.open(run.face);
+    this.doc.page.fonts[font.id] ??= font.ref();
+    let out = `/${font.id} ${n(run.size)} Tf ${colour(run.fill)} rg 1 0 0 1 ${n(run.x)} ${n(this.doc.page.height - y)} Tm [`;
+    let pending = "";
+    let pen = 0;
+    let at = 0;
+    let rise = 0;
+    for (const { x, text, word } of run.words ?? []) {
+      pen = x / run.size;
+      const { glyphs, clusters, advances, offsets } = word;
+      for (let index = 0; index < glyphs.length; index++) {
+        const { code, advance } = this.code(run.face, font, glyphs[index] as number, () => clusterText(text, clusters, index, run.rtl));
+        const wanted = pen + (offsets?.[index * 2] ?? 0);
+        const lift = offsets?.[index * 2 + 1] ?? 0;
+        const shift = Math.round((at - wanted) * 1000);
+        if (lift !== rise) {
+          out += `${pending ? `<${pending}>` : ""}] TJ ${n(lift * run.size)} Ts [`;
+          pending = "";
+          rise = lift;
+        }
+        if (shift !== 0) {
+          out += `${pending ? `<${pending}>` : ""}${shift} `;
+          pending = "";
+          at -= shift / 1000;
+        }
+        pending += code;
+        at += advance;
+        pen += advances[index] as number;
+      }
+    }
+    return `${out}${pending ? `<${pending}>` : ""}] TJ${rise ? " 0 Ts" : ""}\n`;
+  }
+}
+
+/** What a glyph without a character of its own stands for: nothing that is seen, and no guess of the reader's. */
+const NOTHING = "\u200B";
+
+/**
+ * The characters that a glyph stands for. The characters of a cluster go to its glyphs in reading order, which is
+ * against the glyphs' order in a word set from right to left; what is left over goes to the last of them.
+ */
+function clusterText(text: string, clusters: Uint16Array, index: number, rtl: boolean): string {
+  const from = clusters[index] as number;
+  let end = text.length;
+  for (const cluster of clusters) if (cluster > from && cluster < end) end = cluster;
+  const characters = Array.from(text.slice(from, end));
+  let first = index;
+  while (first > 0 && clusters[first - 1] === from) first--;
+  let last = index;
+  while (last + 1 < clusters.length && clusters[last + 1] === from) last++;
+  const glyphs = last - first + 1;
+  const place = rtl ? last - index : index - first;
+  if (place >= characters.length) return NOTHING;
+  return place === glyphs - 1 ? characters.slice(place).join("") : (characters[place] as string);
+}
+
+function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[]): void {
+  const height = doc.page.height;
+  let text = "";
+  let rules = "";
+  const rule = (run: SceneRun, y: number, at: number) => `${colour(run.fill)} rg ${n(run.x)} ${n(height - (y + (at + 0.05) * run.size))} ${n(run.width)} ${n(run.size * 0.05)} re f\n`;
+  for (const { runs, y } of lines) {
+    for (const run of runs) {
+      text += writer.run(run, y);
+      if (run.underline) rules += rule(run, y, 0.12);
+      if (run.strike) rules += rule(run, y, -0.28);
+      if (run.link?.startsWith("slide:")) doc.goTo(run.x, y - run.size, run.width, run.size * 1.25, run.link.slice(6));
+      else if (run.link) doc.link(run.x, y - run.size, run.width, run.size * 1.25, run.link);
+    }
+  }
+  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${rules}BT\n${text}ET Q`);
+}
+
+function drawNode(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"]): void {
+  if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
+  else if (node.kind === "text") drawLines(doc, writer, node.lines);
+  else {
+    const bytes = node.sha256 ? picture(node.sha256) : undefined;
+    const { x, y, width, height } = node;
+    if (bytes) doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
+    else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
+  }
+}
+
+type OutlineItem = PDFKit.PDFOutline;
+
+/**
+ * Draws scenes as a PDF, a page each: embedded subset fonts, real text, links to pages and to the web, an outline with
+ * details under their main slide, title, author and language. Resolves with the file's bytes.
+ */
+export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promise<Uint8Array> {
+  const { title, author, language, at } = options;
+  const doc = new PDFDocument({ autoFirstPage: false, lang: language, displayTitle: true, pdfVersion: "1.7", margin: 0, font: null as never, info: { Title: title, Author: author, Producer: "Unitext", Creator: "Unitext", CreationDate: at } }) as Document;
+  const chunks: Uint8Array[] = [];
+  const done = new Promise<Uint8Array>((resolve, reject) => {
+    doc.on("data", (chunk: Uint8Array) => chunks.push(chunk));
+    doc.on("error", reject);
+    doc.on("end", () => resolve(joined(chunks)));
+  });
+  const writer = new TextWriter(doc, options.fonts);
+  const above: OutlineItem[] = [];
+  for (const { scene, name, level } of pages) {
+    doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
+    doc.addNamedDestination(scene.slide);
+    above.length = Math.min(above.length, level);
+    above.push((above.at(-1) ?? doc.outline).addItem(name));
+    doc.rect(0, 0, scene.page.width, scene.page.height).fill(scene.background);
+    for (const node of scene.nodes) drawNode(doc, writer, node, options.picture);
+  }
+  doc.end();
+  return done;
+}
+
+function joined(chunks: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    all.set(chunk, at);
+    at += chunk.length;
+  }
+  return all;
+}

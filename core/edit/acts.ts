@@ -1,0 +1,137 @@
+import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapLinks, roleOf, type Slide, slideIndex, slotsOf, type SlotRole } from "@unitext/core/model";
+import { type Change, type Place, type SingleChange, together } from "./change";
+import { placeOf } from "./order";
+
+/** The ids that stand for themselves: those whose main slide is not chosen too, in running order. */
+export function roots(deck: Deck, ids: Iterable<string>): string[] {
+  const chosen = new Set(ids);
+  const covered = new Set<string>();
+  const found: string[] = [];
+  for (const slide of deck.slides) {
+    const inside = slide.parent !== null && covered.has(slide.parent);
+    if (chosen.has(slide.id) && !inside) found.push(slide.id);
+    if (inside || chosen.has(slide.id)) covered.add(slide.id);
+  }
+  return found;
+}
+
+/** Moves slides, with their details, to a place, in the order in which they stand. Places inside the moved slides throw a Failure. */
+export function moveTo(deck: Deck, ids: Iterable<string>, place: Place): Change {
+  const chosen = roots(deck, ids);
+  const moving = new Set(chosen);
+  let after = place.after;
+  while (after !== null && moving.has(after)) after = placeOf(deck.slides, slideIndex(deck, after)).after;
+  const changes: SingleChange[] = [];
+  for (const slide of chosen) {
+    changes.push({ kind: "moveSlide", slide, place: { parent: place.parent, after } });
+    after = slide;
+  }
+  return together(changes);
+}
+
+/** Moves slides one place up or down among their siblings; undefined when they are at the end already. */
+export function step(deck: Deck, ids: Iterable<string>, by: -1 | 1): Change | undefined {
+  const chosen = roots(deck, ids);
+  const edge = by < 0 ? chosen[0] : chosen.at(-1);
+  if (!edge) return undefined;
+  const { parent } = deck.slides[slideIndex(deck, edge)] as Slide;
+  const siblings = deck.slides.filter((slide) => slide.parent === parent).map((slide) => slide.id);
+  const at = siblings.indexOf(edge);
+  if (by < 0) return at === 0 ? undefined : moveTo(deck, chosen, { parent, after: siblings[at - 2] ?? null });
+  const next = siblings[at + 1];
+  return next === undefined ? undefined : moveTo(deck, chosen, { parent, after: next });
+}
+
+/** Puts slides under the slide before the first of them, as its last details; undefined when there is none. */
+export function nest(deck: Deck, ids: Iterable<string>): Change | undefined {
+  const chosen = roots(deck, ids);
+  if (!chosen[0]) return undefined;
+  const main = placeOf(deck.slides, slideIndex(deck, chosen[0])).after;
+  if (main === null) return undefined;
+  const details = deck.slides.filter((slide) => slide.parent === main);
+  return moveTo(deck, chosen, { parent: main, after: details.at(-1)?.id ?? null });
+}
+
+/** Lifts slides one level, to stand directly after their main slide; undefined when they are on the main line. */
+export function unnest(deck: Deck, ids: Iterable<string>): Change | undefined {
+  const chosen = roots(deck, ids).filter((id) => deck.slides[slideIndex(deck, id)]?.parent);
+  if (!chosen[0]) return undefined;
+  const main = deck.slides[slideIndex(deck, chosen[0])]?.parent as string;
+  const parent = deck.slides[slideIndex(deck, main)]?.parent ?? null;
+  return moveTo(deck, chosen, { parent, after: main });
+}
+
+export function remove(ids: Iterable<string>): Change {
+  return together([...ids].map((slide) => ({ kind: "deleteSlide", slide })));
+}
+
+export function hide(ids: Iterable<string>, hidden: boolean): Change {
+  return together([...ids].map((slide) => ({ kind: "setHidden", slide, hidden })));
+}
+
+/** Copies of slides with new ids; links between the slides lead to the copies. `origin` says which deck and version they come from. */
+export function copies(slides: readonly Slide[], newId: () => string, origin?: { deck: string; version: number }): Slide[] {
+  const fresh = new Map(slides.map((slide) => [slide.id, newId()]));
+  const follow = (to: string) => (to.startsWith("slide:") ? `slide:${fresh.get(to.slice(6)) ?? to.slice(6)}` : to);
+  return slides.map((slide) => ({
+    ...slide,
+    id: fresh.get(slide.id) as string,
+    parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
+    elements: slide.elements.map((element) => ({ ...element, id: newId(), ...(element.kind === "text" ? { text: mapLinks(element.text, follow) } : {}) })),
+    notes: mapLinks(slide.notes, follow),
+    ...(origin ? { origin: { ...origin, slide: slide.id } } : {}),
+  }));
+}
+
+/** Inserts slides given in running order (parents among them, or null) so that the first stands at `place`. */
+export function insertAt(slides: readonly Slide[], place: Place): Change {
+  const changes: SingleChange[] = [];
+  const last = new Map<string | null, string>();
+  const own = new Set(slides.map((slide) => slide.id));
+  for (const slide of slides) {
+    const inside = slide.parent !== null && own.has(slide.parent);
+    const parent = inside ? slide.parent : place.parent;
+    const after = last.get(parent) ?? (inside ? null : place.after);
+    changes.push({ kind: "insertSlide", slide: { ...slide, parent }, place: { parent, after } });
+    last.set(parent, slide.id);
+  }
+  return together(changes);
+}
+
+/** Copies slides, with their details, and puts the copies after the last of them. */
+export function duplicate(deck: Deck, ids: Iterable<string>, newId: () => string, version: number): Change {
+  const chosen = roots(deck, ids);
+  const last = chosen.at(-1);
+  if (!last) throw new Failure("not-valid", "slides", "Choose at least one slide to duplicate.");
+  const { parent } = deck.slides[slideIndex(deck, last)] as Slide;
+  const family = chosen.flatMap((id) => familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)));
+  return insertAt(copies(family, newId, { deck: deck.id, version }), { parent, after: last });
+}
+
+/** An empty slide of an arrangement. */
+export function newSlide(id: string, arrangement: ArrangementName): Slide {
+  return { id, parent: null, arrangement, elements: [], notes: [], hidden: false };
+}
+
+/** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */
+export function rearrange(slide: Slide, arrangement: ArrangementName): SingleChange {
+  const free = slotsOf(arrangement);
+  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "picture" ? "picture" : role === "title" ? "title" : "text");
+  const main = free.find(([, role]) => group(role) === "text")?.[0] ?? null;
+  const slots: Record<string, string | null> = {};
+  const waiting: Element[] = [];
+  for (const element of slide.elements) {
+    if (element.slot === null) continue;
+    const role = roleOf(slide, element);
+    const exact = free.findIndex(([slot, other]) => slot === element.slot && group(other) === group(role));
+    if (exact >= 0) slots[element.id] = free.splice(exact, 1)[0]?.[0] ?? null;
+    else waiting.push(element);
+  }
+  for (const element of waiting) {
+    const wanted = element.kind === "picture" ? "picture" : group(roleOf(slide, element));
+    let at = free.findIndex(([, role]) => group(role) === wanted);
+    if (at < 0 && element.kind === "text") at = free.findIndex(([, role]) => group(role) === "text");
+    slots[element.id] = (at >= 0 ? free.splice(at, 1)[0]?.[0] : main) ?? element.slot;
+  }
+  return { kind: "setArrangement", slide: slide.id, arrangement, slots };
+}

@@ -1,0 +1,75 @@
+import type { Deck } from "@unitext/core/model";
+import { type Change, type Handler, type SingleChange, singles, together } from "./change";
+import * as content from "./content";
+import * as head from "./head";
+import * as order from "./order";
+
+const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { kind: K }>> } = {
+  insertSlide: order.insertSlide,
+  deleteSlide: order.deleteSlide,
+  moveSlide: order.moveSlide,
+  setHidden: content.setHidden,
+  setNotes: content.setNotes,
+  setArrangement: content.setArrangement,
+  setText: content.setText,
+  insertElement: content.insertElement,
+  deleteElement: content.deleteElement,
+  setProperties: head.setProperties,
+  setLanguage: head.setLanguage,
+  setPage: head.setPage,
+  setTheme: head.setTheme,
+  setRegions: head.setRegions,
+  setRate: head.setRate,
+  setAsset: head.setAsset,
+};
+
+function handler(change: SingleChange): Handler<SingleChange> {
+  return HANDLERS[change.kind] as Handler<SingleChange>;
+}
+
+/**
+ * Applies a change. Returns the new deck, which shares every slide that the change does not touch, and the change
+ * that leads back: `apply(apply(deck, change).deck, inverse).deck` equals `deck`.
+ * Throws a Failure `conflict` when the change names what is not in the deck, `not-valid` when it would break the
+ * model; the deck given stays as it was in either case.
+ */
+export function apply(deck: Deck, change: Change): { deck: Deck; inverse: Change } {
+  let current = deck;
+  const undo: (readonly SingleChange[])[] = [];
+  for (const next of singles(change)) {
+    const result = handler(next).apply(current, next);
+    current = result.deck;
+    undo.push(result.inverse);
+  }
+  return { deck: current, inverse: together(undo.reverse().flat()) };
+}
+
+/** The aspects of the deck that a change writes. */
+export function touches(change: Change): string[] {
+  return [...new Set(singles(change).flatMap((next) => handler(next).touches(next)))];
+}
+
+/** Whether two changes made on the same version write the same thing: one aspect equals or contains the other. */
+export function collide(a: readonly string[], b: readonly string[]): boolean {
+  return a.some((one) => b.some((other) => one === other || one.startsWith(`${other}/`) || other.startsWith(`${one}/`)));
+}
+
+/** What a change did, in a few words: "Moved 3 slides". */
+export function says(change: Change): string {
+  const list = singles(change);
+  const texts = [...new Set(list.map((next) => handler(next).says(next)))];
+  if (texts.length === 0) return "Nothing changed";
+  if (texts.length === 1) return list.length === 1 ? (texts[0] as string) : (texts[0] as string).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
+  const first = list[0] as SingleChange;
+  return `${handler(first).says(first)} and more (${list.length} changes)`;
+}
+
+/** The ids of the slides whose bodies a change reads or writes, or "all" when it needs the running order. */
+export function slidesNeeded(change: Change): string[] | "all" {
+  const ids = new Set<string>();
+  for (const next of singles(change)) {
+    if (next.kind === "insertSlide" || next.kind === "deleteSlide" || next.kind === "moveSlide") return "all";
+    if ("slide" in next) ids.add(next.slide);
+  }
+  return [...ids];
+}

@@ -1,0 +1,52 @@
+import { ArrangementName, Asset, type Deck, Element, Id, Language, Page, Properties, Regions, RichText, Slide, Theme } from "@unitext/core/model";
+import { z } from "zod";
+
+/** Where a slide stands: under `parent` (null: on the main line), directly after its sibling `after` (null: as the first). */
+export const Place = z.object({ parent: Id.nullable(), after: Id.nullable() });
+export type Place = z.infer<typeof Place>;
+
+const single = [
+  z.object({ kind: z.literal("insertSlide"), slide: Slide, place: Place }),
+  z.object({ kind: z.literal("deleteSlide"), slide: Id }),
+  z.object({ kind: z.literal("moveSlide"), slide: Id, place: Place }),
+  z.object({ kind: z.literal("setHidden"), slide: Id, hidden: z.boolean() }),
+  z.object({ kind: z.literal("setNotes"), slide: Id, notes: RichText }),
+  z.object({ kind: z.literal("setArrangement"), slide: Id, arrangement: ArrangementName, slots: z.record(Id, z.string().max(40).nullable()) }),
+  z.object({ kind: z.literal("setText"), slide: Id, element: Id, text: RichText }),
+  z.object({ kind: z.literal("insertElement"), slide: Id, element: Element, index: z.number().int().nonnegative() }),
+  z.object({ kind: z.literal("deleteElement"), slide: Id, element: Id }),
+  z.object({ kind: z.literal("setProperties"), properties: Properties }),
+  z.object({ kind: z.literal("setLanguage"), language: Language }),
+  z.object({ kind: z.literal("setPage"), page: Page }),
+  z.object({ kind: z.literal("setTheme"), theme: Theme }),
+  z.object({ kind: z.literal("setRegions"), regions: Regions }),
+  z.object({ kind: z.literal("setRate"), rate: z.number().min(40).max(400) }),
+  z.object({ kind: z.literal("setAsset"), name: z.string().min(1).max(1000), asset: Asset.nullable() }),
+] as const;
+
+export const SingleChange = z.discriminatedUnion("kind", [...single]);
+export type SingleChange = z.infer<typeof SingleChange>;
+
+/** Several changes as one act, applied in order or not at all. */
+export const Batch = z.object({ kind: z.literal("batch"), changes: z.array(SingleChange).max(20000) });
+export const Change = z.discriminatedUnion("kind", [...single, Batch]);
+export type Change = z.infer<typeof Change>;
+
+/** One change as a list of single ones. */
+export function singles(change: Change): readonly SingleChange[] {
+  return change.kind === "batch" ? change.changes : [change];
+}
+
+/** Several changes as one; a single one stays as it is. */
+export function together(changes: readonly SingleChange[]): Change {
+  return changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes: [...changes] };
+}
+
+/** The handler of one kind of change. `apply` returns the new deck and the changes that lead back; it throws a Failure `conflict` when what it names is not there. */
+export interface Handler<C extends SingleChange> {
+  apply(deck: Deck, change: C): { deck: Deck; inverse: readonly SingleChange[] };
+  /** The aspects of the deck that it writes, as `slide:ID/aspect` or `deck/aspect`. */
+  touches(change: C): readonly string[];
+  /** What was done, in a few words for the person. */
+  says(change: C): string;
+}

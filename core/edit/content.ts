@@ -1,0 +1,93 @@
+import { type Element, Failure, type RichText, type Slide, slideWith } from "@unitext/core/model";
+import type { Handler, SingleChange } from "./change";
+import { missing, type Of, onSlide } from "./order";
+
+function held(slide: Slide | undefined, id: string): Slide {
+  if (!slide) throw missing("slide", id);
+  return slide;
+}
+
+function elementOf(slide: Slide, id: string): { element: Element; index: number } {
+  const index = slide.elements.findIndex((element) => element.id === id);
+  if (index < 0) throw missing("element", id);
+  return { element: slide.elements[index] as Element, index };
+}
+
+export const setHidden: Handler<Of<"setHidden">> = {
+  apply(deck, { slide: id, hidden }) {
+    const before = held(slideWith(deck, id), id);
+    return { deck: onSlide(deck, id, (slide) => ({ ...slide, hidden })), inverse: [{ kind: "setHidden", slide: id, hidden: before.hidden }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}/hidden`],
+  says: ({ hidden }) => (hidden ? "Hid a slide" : "Showed a slide"),
+};
+
+export const setNotes: Handler<Of<"setNotes">> = {
+  apply(deck, { slide: id, notes }) {
+    const before = held(slideWith(deck, id), id);
+    return { deck: onSlide(deck, id, (slide) => ({ ...slide, notes })), inverse: [{ kind: "setNotes", slide: id, notes: before.notes }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}/notes`],
+  says: () => "Changed notes",
+};
+
+export const setArrangement: Handler<Of<"setArrangement">> = {
+  apply(deck, { slide: id, arrangement, slots }) {
+    const before = held(slideWith(deck, id), id);
+    for (const element of Object.keys(slots)) elementOf(before, element);
+    const back: Record<string, string | null> = {};
+    const elements = before.elements.map((element) => {
+      if (!(element.id in slots)) return element;
+      back[element.id] = element.slot;
+      return { ...element, slot: slots[element.id] as string | null };
+    });
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, arrangement, elements })),
+      inverse: [{ kind: "setArrangement", slide: id, arrangement: before.arrangement, slots: back }],
+    };
+  },
+  touches: ({ slide, slots }) => [`slide:${slide}/arrangement`, ...Object.keys(slots).map((element) => `slide:${slide}/element:${element}/slot`)],
+  says: () => "Changed the arrangement",
+};
+
+function withText(element: Element, text: RichText): Element {
+  if (element.kind !== "text") throw new Failure("not-valid", element.id, `The element ${element.id} holds no text.`);
+  return { ...element, text };
+}
+
+export const setText: Handler<Of<"setText">> = {
+  apply(deck, { slide: id, element: elementId, text }) {
+    const { element, index } = elementOf(held(slideWith(deck, id), id), elementId);
+    const changed = withText(element, text);
+    const back: SingleChange = { kind: "setText", slide: id, element: elementId, text: element.kind === "text" ? element.text : [] };
+    return { deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, changed) })), inverse: [back] };
+  },
+  touches: ({ slide, element }) => [`slide:${slide}/element:${element}/text`],
+  says: () => "Changed text",
+};
+
+export const insertElement: Handler<Of<"insertElement">> = {
+  apply(deck, { slide: id, element, index }) {
+    const before = held(slideWith(deck, id), id);
+    if (before.elements.some((other) => other.id === element.id)) throw new Failure("conflict", element.id, `The element id ${element.id} is taken.`);
+    const at = Math.min(index, before.elements.length);
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.toSpliced(at, 0, element) })),
+      inverse: [{ kind: "deleteElement", slide: id, element: element.id }],
+    };
+  },
+  touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
+  says: ({ element }) => (element.kind === "picture" ? "Added a picture" : "Added text"),
+};
+
+export const deleteElement: Handler<Of<"deleteElement">> = {
+  apply(deck, { slide: id, element: elementId }) {
+    const { element, index } = elementOf(held(slideWith(deck, id), id), elementId);
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.toSpliced(index, 1) })),
+      inverse: [{ kind: "insertElement", slide: id, element, index }],
+    };
+  },
+  touches: ({ slide, element }) => [`slide:${slide}/element:${element}`],
+  says: () => "Removed an element",
+};

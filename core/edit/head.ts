@@ -1,0 +1,33 @@
+import type { DeckHead } from "@unitext/core/model";
+import type { Handler, SingleChange } from "./change";
+import type { Of } from "./order";
+
+type HeadKind = "setProperties" | "setLanguage" | "setPage" | "setTheme" | "setRegions" | "setRate";
+
+/** A change that replaces one field of the deck's head. */
+function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(kind: K, field: F, says: string): Handler<Of<K>> {
+  return {
+    apply(deck, change) {
+      const back = { kind, [field]: deck[field] } as unknown as SingleChange;
+      return { deck: { ...deck, [field]: change[field] }, inverse: [back] };
+    },
+    touches: () => [`deck/${field}`],
+    says: () => says,
+  };
+}
+
+export const setProperties = headField("setProperties", "properties", "Changed the deck's title and author");
+export const setLanguage = headField("setLanguage", "language", "Changed the language");
+export const setPage = headField("setPage", "page", "Changed the page shape");
+export const setTheme = headField("setTheme", "theme", "Changed the theme");
+export const setRegions = headField("setRegions", "regions", "Changed what stands on every slide");
+export const setRate = headField("setRate", "rate", "Changed the speaking rate");
+
+export const setAsset: Handler<Of<"setAsset">> = {
+  apply(deck, { name, asset }) {
+    const { [name]: before, ...others } = deck.assets;
+    return { deck: { ...deck, assets: asset ? { ...others, [name]: asset } : others }, inverse: [{ kind: "setAsset", name, asset: before ?? null }] };
+  },
+  touches: ({ name }) => [`deck/assets:${name}`],
+  says: () => "Added a picture file",
+};

@@ -1,0 +1,105 @@
+import { type Deck, Failure, familyOf, orderProblems, type Slide, slideIndex } from "@unitext/core/model";
+import type { Handler, Place, SingleChange } from "./change";
+
+type Of<K extends SingleChange["kind"]> = Extract<SingleChange, { kind: K }>;
+
+export function missing(what: string, id: string): Failure {
+  return new Failure("conflict", id, `The ${what} ${id} is no longer in the deck.`);
+}
+
+/** The place of the slide at an index: its parent and the sibling before it. */
+export function placeOf(slides: readonly Slide[], index: number): Place {
+  const slide = slides[index] as Slide;
+  for (let before = index - 1; before >= 0; before--) {
+    const other = slides[before] as Slide;
+    if (other.id === slide.parent) break;
+    if (other.parent === slide.parent) return { parent: slide.parent, after: other.id };
+  }
+  return { parent: slide.parent, after: null };
+}
+
+/** The index at which a slide put at a place would stand. Throws a Failure when the place is not in the deck. */
+export function indexAt(slides: readonly Slide[], place: Place): number {
+  if (place.after !== null) {
+    const index = slides.findIndex((slide) => slide.id === place.after);
+    if (index < 0) throw missing("slide", place.after);
+    if ((slides[index] as Slide).parent !== place.parent) throw new Failure("conflict", place.after, `The slide ${place.after} has moved to another place.`);
+    return index + familyOf(slides, place.after).length;
+  }
+  if (place.parent === null) return 0;
+  const index = slides.findIndex((slide) => slide.id === place.parent);
+  if (index < 0) throw missing("slide", place.parent);
+  return index + 1;
+}
+
+function spliced(slides: readonly Slide[], at: number, remove: number, insert: readonly Slide[]): Slide[] {
+  return [...slides.slice(0, at), ...insert, ...slides.slice(at + remove)];
+}
+
+export const insertSlide: Handler<Of<"insertSlide">> = {
+  apply(deck, { slide, place }) {
+    if (slideIndex(deck, slide.id) >= 0) throw new Failure("conflict", slide.id, `A slide with the id ${slide.id} is already in the deck.`);
+    const placed = { ...slide, parent: place.parent };
+    const problem = orderProblems([{ ...placed, parent: null }])[0];
+    if (problem) throw new Failure("not-valid", slide.id, `The slide cannot be taken: ${problem.message}.`);
+    return { deck: { ...deck, slides: spliced(deck.slides, indexAt(deck.slides, place), 0, [placed]) }, inverse: [{ kind: "deleteSlide", slide: slide.id }] };
+  },
+  touches: ({ slide }) => [`slide:${slide.id}`],
+  says: () => "Added a slide",
+};
+
+/** Deletes one slide; details under it move up into its place, so that nothing goes unseen. */
+export const deleteSlide: Handler<Of<"deleteSlide">> = {
+  apply(deck, { slide: id }) {
+    const index = slideIndex(deck, id);
+    if (index < 0) throw missing("slide", id);
+    const slide = deck.slides[index] as Slide;
+    const lifted: string[] = [];
+    const slides = deck.slides.flatMap((other) => {
+      if (other === slide) return [];
+      if (other.parent !== id) return [other];
+      lifted.push(other.id);
+      return [{ ...other, parent: slide.parent }];
+    });
+    const back: SingleChange[] = [{ kind: "insertSlide", slide, place: placeOf(deck.slides, index) }];
+    lifted.forEach((child, nth) => {
+      back.push({ kind: "moveSlide", slide: child, place: { parent: id, after: lifted[nth - 1] ?? null } });
+    });
+    return { deck: { ...deck, slides }, inverse: back };
+  },
+  touches: ({ slide }) => [`slide:${slide}`],
+  says: () => "Deleted a slide",
+};
+
+/** Moves a slide with its details. A slide cannot go under itself. */
+export const moveSlide: Handler<Of<"moveSlide">> = {
+  apply(deck, { slide: id, place }) {
+    const index = slideIndex(deck, id);
+    if (index < 0) throw missing("slide", id);
+    const family = familyOf(deck.slides, id);
+    if (family.some((member) => member.id === place.parent || member.id === place.after)) {
+      throw new Failure("not-valid", id, "A slide cannot be put under itself or after itself.");
+    }
+    const back = placeOf(deck.slides, index);
+    const rest = spliced(deck.slides, index, family.length, []);
+    const [main, ...details] = family as [Slide, ...Slide[]];
+    const moved = main.parent === place.parent ? main : { ...main, parent: place.parent };
+    return {
+      deck: { ...deck, slides: spliced(rest, indexAt(rest, place), 0, [moved, ...details]) },
+      inverse: [{ kind: "moveSlide", slide: id, place: back }],
+    };
+  },
+  touches: ({ slide }) => [`slide:${slide}/place`],
+  says: () => "Moved a slide",
+};
+
+export type { Of };
+
+/** Replaces one slide by what `change` makes of it. Throws a Failure `conflict` when it is not there. */
+export function onSlide(deck: Deck, id: string, change: (slide: Slide) => Slide): Deck {
+  const index = slideIndex(deck, id);
+  if (index < 0) throw missing("slide", id);
+  const slides = deck.slides.slice();
+  slides[index] = change(slides[index] as Slide);
+  return { ...deck, slides };
+}

@@ -1,0 +1,2 @@
+export * from "./xml";
+export * from "./zip";

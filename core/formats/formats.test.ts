@@ -1,0 +1,203 @@
+import { createHash } from "node:crypto";
+import { type Deck, emptyDeck, plainText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
+import { newSlide } from "@unitext/core/edit";
+import { layoutSlide } from "@unitext/core/layout";
+import { normalText } from "@unitext/core/text";
+import { tally } from "@unitext/core/tally";
+import { deckArbitrary, idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import fc from "fast-check";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { PNG } from "pngjs";
+import { SaxesParser } from "saxes";
+import { readDeck, shownSlides, WRITABLE, WRITERS, writeReport } from "./index";
+
+const fonts = shippedFonts();
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const at = new Date("2026-03-01T09:00:00Z");
+const image = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
+const blobs = new Map([[sha256(image), image]]);
+const context = { fonts, at, picture: (sum: string) => blobs.get(sum) };
+const reading = () => ({ newId: idSource("r"), sha256 });
+const assets = { "pictures/dune.png": { sha256: sha256(image), mediaType: "image/png" as const, width: 40, height: 30 } };
+
+const facts = (slide: Slide) => ({ ...slide, notes: normalText(slide.notes), elements: slide.elements.map((element) => (element.kind === "text" ? { ...element, text: normalText(element.text) } : element)) });
+
+function linked(): Deck {
+  const deck = { ...emptyDeck("course", "Tides"), theme: THEMES.nightwatch, page: { width: 720, height: 540 }, language: "en-GB" };
+  const text = (id: string, slot: string, value: ReturnType<typeof plainText>) => ({ kind: "text" as const, id, slot, text: value });
+  return {
+    ...deck,
+    properties: { title: "Tides", author: "Course team", event: "Week 3", date: "2026-03-01" },
+    slides: [
+      { ...newSlide("one", "opening"), elements: [text("a", "title", plainText("Tides")), text("b", "subtitle", plainText("Course team"))] },
+      { ...newSlide("two", "points"), elements: [text("c", "title", plainText("Menu")), { ...text("d", "body", [{ kind: "bullet", level: 0, runs: [run("To the gauge", [], "slide:three"), run(" or "), run("the web", ["strong"], "https://example.org/a?b=1&c=2")] }]), binding: { source: "gauges.xlsx", range: "Levels!A1:C13", mode: "latest" } }], notes: [{ kind: "plain", level: 0, runs: [run("Slow down\n"), run("npm test", ["code"])] }] },
+      { ...newSlide("three", "points"), parent: "two", hidden: true, elements: [text("e", "title", plainText("مقياس المدّ")), text("f", "body", plainText("Back", ))] },
+    ],
+  };
+}
+
+describe.each(WRITABLE.filter((format) => format !== "pdf"))("%s", (format) => {
+  it("keeps order, ids, nesting, words, marks, links and notes of any deck", async () => {
+    await fc.assert(
+      fc.asyncProperty(deckArbitrary({ maxLength: 5 }), async (given) => {
+        const deck = { ...given, assets };
+        const bytes = await WRITERS[format].write(deck, context);
+        const read = readDeck(bytes, `deck.${format}`, { ...reading(), picture: () => image });
+        const strip = (slide: Slide) => (format === "md" ? { ...facts(slide), elements: facts(slide).elements.map(({ id: _, ...rest }) => rest) } : facts(slide));
+        expect(read.deck.slides.map(strip)).toEqual(deck.slides.map(strip));
+        expect(tally(read.deck)).toEqual(writeReport(deck, format).to);
+        expect(read.deck.theme).toEqual(deck.theme);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it("keeps links between slides, bindings where it says so, properties, page and language", async () => {
+    const deck = linked();
+    const { deck: read } = readDeck(await WRITERS[format].write(deck, context), `deck.${format}`, reading());
+    expect(read.properties).toEqual(deck.properties);
+    expect([read.page, read.language, read.theme]).toEqual([deck.page, deck.language, deck.theme]);
+    expect(tally(read)).toEqual(writeReport(deck, format).to);
+    expect(JSON.stringify(read.slides[1]?.elements)).toContain('"link":"slide:three"');
+    expect(JSON.stringify(read.slides[1]?.notes)).toBe(JSON.stringify(deck.slides[1]?.notes));
+    expect(read.slides[2]).toMatchObject({ id: "three", parent: "two", hidden: true });
+  });
+});
+
+describe("pptx", () => {
+  it("has the parts, content types and relationships that ECMA-376 asks of a presentation", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    const names = Object.keys(parts);
+    // ECMA-376-1, 13.3: presentation, properties, master with layouts and theme, notes master with a theme of its own.
+    for (const part of ["[Content_Types].xml", "_rels/.rels", "docProps/core.xml", "docProps/app.xml", "ppt/presentation.xml", "ppt/slideMasters/slideMaster1.xml", "ppt/slideLayouts/slideLayout1.xml", "ppt/theme/theme1.xml", "ppt/notesMasters/notesMaster1.xml", "ppt/theme/theme2.xml", "ppt/slides/slide1.xml", "ppt/notesSlides/notesSlide2.xml"]) expect(names).toContain(part);
+    expect(names[0]).toBe("[Content_Types].xml");
+    const types = strFromU8(parts["[Content_Types].xml"] as Uint8Array);
+    for (const name of names) {
+      if (name.endsWith(".xml") && name !== "[Content_Types].xml") expect(types).toContain(`PartName="/${name}"`);
+      if (!name.endsWith(".rels")) continue;
+      const folder = name.replace(/_rels\/[^/]*$/, "");
+      for (const [, target, mode] of strFromU8(parts[name] as Uint8Array).matchAll(/Target="([^"]*)"( TargetMode="External")?/g)) {
+        if (!mode) expect(names).toContain(new URL(target as string, `http://x/${folder}`).pathname.slice(1));
+      }
+    }
+    for (const name of names.filter((path) => /\.(xml|rels)$/.test(path))) expect(() => new SaxesParser({ xmlns: true }).write(strFromU8(parts[name] as Uint8Array)).close()).not.toThrow();
+  });
+
+  it("puts the children of presentation, slide, master and text properties in the schema's order", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    const order = (part: string, parent: string) => childNames(strFromU8(parts[part] as Uint8Array), parent);
+    // ECMA-376-1, A.3 (CT_Presentation, CT_Slide, CT_CommonSlideData, CT_SlideMaster).
+    expect(order("ppt/presentation.xml", "p:presentation")).toEqual(["p:sldMasterIdLst", "p:notesMasterIdLst", "p:sldIdLst", "p:sldSz", "p:notesSz", "p:custDataLst", "p:defaultTextStyle"]);
+    expect(order("ppt/slides/slide2.xml", "p:sld")).toEqual(["p:cSld", "p:clrMapOvr"]);
+    expect(order("ppt/slides/slide2.xml", "p:cSld")).toEqual(["p:spTree", "p:custDataLst"]);
+    expect(order("ppt/slideMasters/slideMaster1.xml", "p:sldMaster")).toEqual(["p:cSld", "p:clrMap", "p:sldLayoutIdLst", "p:txStyles"]);
+    expect(order("ppt/theme/theme1.xml", "a:themeElements")).toEqual(["a:clrScheme", "a:fontScheme", "a:fmtScheme"]);
+    expect(order("ppt/theme/theme1.xml", "a:clrScheme")).toEqual(["a:dk1", "a:lt1", "a:dk2", "a:lt2", "a:accent1", "a:accent2", "a:accent3", "a:accent4", "a:accent5", "a:accent6", "a:hlink", "a:folHlink"]);
+  });
+
+  it("reads a file without Unitext's own data by its placeholders, layouts and theme", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    for (const name of Object.keys(parts)) if (name.includes("/tags/")) parts[name] = strToU8('<p:tagLst xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"/>');
+    const { deck } = readDeck(zipSync(parts), "course.pptx", reading());
+    expect(deck.slides.map(({ arrangement }) => arrangement)).toEqual(["opening", "points", "points"]);
+    expect(deck.slides.map((slide) => slide.elements.map((element) => (element.kind === "text" ? [element.slot, textOf(element.text)] : [])))).toEqual([
+      [["title", "Tides"], ["subtitle", "Course team"]],
+      [["title", "Menu"], ["body", "To the gauge or the web"]],
+      [["title", "مقياس المدّ"], ["body", "Back"]],
+    ]);
+    expect(deck.slides[1]?.elements[1]).toMatchObject({ text: [{ kind: "bullet", runs: [{ link: `slide:${deck.slides[2]?.id}` }, {}, { marks: ["strong"] }] }] });
+    expect(deck.theme.colours).toEqual(THEMES.nightwatch.colours);
+    expect(deck.theme.fonts).toMatchObject({ heading: "Noto Sans", body: "Noto Sans" });
+    expect(deck.properties).toMatchObject({ title: "Tides", author: "Course team" });
+  });
+});
+
+describe("pdf", () => {
+  it("has the scene's lines, links, outline, title and language", async () => {
+    const deck = linked();
+    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+    const bytes = await WRITERS.pdf.write({ ...deck, slides: deck.slides.map((slide) => ({ ...slide, hidden: false })) }, context);
+    const pdf = await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise;
+    expect(pdf.numPages).toBe(3);
+    expect((await pdf.getMetadata()).info).toMatchObject({ Title: "Tides", Author: "Course team", Language: "en-GB" });
+    const outline = await pdf.getOutline();
+    expect(outline.map(({ title, items }) => [title, items.map((item) => item.title)])).toEqual([["Tides", []], ["Menu", ["مقياس المدّ"]]]);
+    const annotations = await (await pdf.getPage(2)).getAnnotations();
+    expect(annotations.map(({ url, dest }) => url ?? dest)).toEqual(["three", "https://example.org/a?b=1&c=2"]);
+  });
+
+  it("breaks lines where the scene does, in every script", async () => {
+    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+    await fc.assert(
+      fc.asyncProperty(deckArbitrary({ minLength: 1, maxLength: 3 }), async (given) => {
+        const deck = { ...given, slides: given.slides.map((slide) => ({ ...slide, hidden: false })), regions: { footer: "Marram Bay", number: false } };
+        const pdf = await getDocument({ data: (await WRITERS.pdf.write(deck, context)).slice(), useSystemFonts: false, verbosity: 0 }).promise;
+        for (const [nth, slide] of deck.slides.entries()) {
+          const scene = layoutSlide(slide, { head: deck, number: nth + 1, fonts });
+          const { items } = await (await pdf.getPage(nth + 1)).getTextContent({ disableNormalization: true });
+          const found = new Map<number, string>();
+          for (const item of items) if ("str" in item) found.set(Math.round((item.transform[5] as number) * 10), (found.get(Math.round((item.transform[5] as number) * 10)) ?? "") + item.str);
+          const letters = (text: string) => [...text.normalize("NFKD").replace(/[\s\u200B]/g, "")].sort().join("");
+          const expected = new Map<number, string>();
+          for (const node of scene.nodes) if (node.kind === "text") for (const line of node.lines) {
+            const key = Math.round((deck.page.height - line.y) * 10);
+            expected.set(key, (expected.get(key) ?? "") + line.runs.map(({ text }) => text).join(""));
+          }
+          for (const [key, text] of expected) {
+            const near = [key, key - 1, key + 1].map((candidate) => found.get(candidate)).find((value) => value !== undefined) ?? "";
+            expect(letters(near)).toBe(letters(text));
+          }
+        }
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it("leaves hidden slides and notes out and says so", () => {
+    const report = writeReport(linked(), "pdf");
+    expect(report.to).toMatchObject({ slides: shownSlides(linked()).length, notes: { slides: 0 } });
+    expect(report.left.map(({ slide, what }) => [slide, what])).toEqual([[2, "its notes"], [3, "a hidden slide"]]);
+  });
+});
+
+describe("bad input", () => {
+  const pptx = WRITERS.pptx.write(linked(), context) as Uint8Array;
+  const withPart = (name: string, content: string) => zipSync({ ...unzipSync(pptx), [name]: strToU8(content) });
+  const bomb = () => zipSync({ "[Content_Types].xml": strToU8("<x/>"), big: new Uint8Array(60 * 1024 * 1024) }, { level: 6 });
+  it.each<[string, string, () => Uint8Array, RegExp]>([
+    ["an empty file", "a.pptx", () => new Uint8Array(), /empty/],
+    ["not a zip", "a.pptx", () => strToU8("hello"), /not a zip/],
+    ["a truncated zip", "a.pptx", () => pptx.slice(0, pptx.length / 2), /damaged/],
+    ["a zip bomb", "a.pptx", bomb, /unpack to far more/],
+    ["a zip that is no document", "a.pptx", () => zipSync({ "a.txt": strToU8("x") }), /not an Office Open XML/],
+    ["XML with a DTD", "a.pptx", () => withPart("ppt/slides/slide1.xml", '<!DOCTYPE x [<!ENTITY a "b">]><p:sld/>'), /document type/],
+    ["XML that is not well-formed", "a.pptx", () => withPart("ppt/slides/slide1.xml", "<p:sld>"), /not well-formed/],
+    ["a path that climbs out", "a.pptx", () => withPart("../../evil.xml", "<x/>"), /leads out/],
+    ["a missing slide", "a.pptx", () => zipSync(Object.fromEntries(Object.entries(unzipSync(pptx)).filter(([name]) => name !== "ppt/slides/slide2.xml"))), /missing from the file/],
+    ["text in a wrong encoding", "a.md", () => new Uint8Array([0x54, 0x69, 0xe9, 0x20, 0x64]), /UTF-8/],
+    ["bytes that are no text", "a.txt", () => new Uint8Array([0x54, 0, 0x64]), /not a text/],
+    ["a line of 5 MB", "a.md", () => strToU8(`# A\n\n${"x".repeat(5_000_000)}`), /a\.md:3|million/],
+    ["JSON that is not JSON", "a.json", () => strToU8("{"), /not JSON/],
+    ["JSON that is no deck", "a.json", () => strToU8("[1]"), /not a deck/],
+    ["a deck with a wrong field", "a.json", () => strToU8(JSON.stringify({ format: "unitext-deck", version: 1, blobs: {}, deck: { ...linked(), rate: "fast" } })), /rate/],
+    ["a deck with a broken order", "a.json", () => strToU8(JSON.stringify({ format: "unitext-deck", version: 1, blobs: {}, deck: { ...linked(), slides: [...linked().slides].reverse() } })), /main slide/],
+    ["a kind that is not read", "a.exe", () => strToU8("x"), /not read/],
+  ])("refuses %s with a sentence", (_, name, make, message) => {
+    expect(() => readDeck(make(), name, reading())).toThrow(message);
+  });
+});
+
+function childNames(text: string, parent: string): string[] {
+  const names: string[] = [];
+  const open: string[] = [];
+  const parser = new SaxesParser();
+  parser.on("opentag", ({ name }) => {
+    if (open.at(-1) === parent) names.push(name);
+    open.push(name);
+  });
+  parser.on("closetag", () => open.pop());
+  parser.write(text).close();
+  return names;
+}
+

@@ -1,0 +1,58 @@
+import { checked, Deck, Failure } from "@unitext/core/model";
+import { z } from "zod";
+
+/** The deck as JSON: the model as it is, with the bytes of its pictures in base64 by their SHA-256. */
+const DeckFile = z.object({ format: z.literal("unitext-deck"), version: z.literal(1), deck: Deck, blobs: z.record(z.string(), z.string()) });
+
+export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): string {
+  const blobs: Record<string, string> = {};
+  for (const { sha256 } of Object.values(deck.assets)) {
+    const bytes = picture(sha256);
+    if (bytes) blobs[sha256] = toBase64(bytes);
+  }
+  return JSON.stringify({ format: "unitext-deck", version: 1, deck, blobs });
+}
+
+/** Reads a deck from JSON. Throws a Failure that names the first field that is wrong; pictures whose bytes do not have their sum are refused. */
+export function readJson(text: string, { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string }): { deck: Deck; blobs: Map<string, Uint8Array> } {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Failure("not-readable", name, "The file is not JSON; it may be cut off or of another kind.");
+  }
+  if ((value as { format?: unknown } | null)?.format !== "unitext-deck") throw new Failure("not-valid", name, "The JSON is not a deck: it has no “format”: “unitext-deck”.");
+  const file = checked(DeckFile, value, "The deck");
+  const blobs = new Map(Object.entries(file.blobs).map(([sum, data]) => [sum, fromBase64(data)]));
+  for (const [sum, bytes] of blobs) if (sha256(bytes) !== sum) throw new Failure("not-valid", `blobs.${sum}`, "The bytes of a picture do not have the sum that the file gives for them.");
+  return { deck: file.deck, blobs };
+}
+
+const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+
+/** Base64 of RFC 4648, section 4. */
+export function toBase64(bytes: Uint8Array): string {
+  let out = "";
+  for (let at = 0; at < bytes.length; at += 3) {
+    const value = ((bytes[at] as number) << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
+    out += (ALPHABET[value >> 18] as string) + ALPHABET[(value >> 12) & 63] + (at + 1 < bytes.length ? ALPHABET[(value >> 6) & 63] : "=") + (at + 2 < bytes.length ? ALPHABET[value & 63] : "=");
+  }
+  return out;
+}
+
+function fromBase64(text: string): Uint8Array {
+  const clean = text.replace(/=+$/, "");
+  const bytes = new Uint8Array(Math.floor((clean.length * 3) / 4));
+  let held = 0;
+  let bits = 0;
+  let at = 0;
+  for (const character of clean) {
+    held = ((held << 6) | Math.max(0, ALPHABET.indexOf(character))) & 0xffffff;
+    bits += 6;
+    if (bits >= 8) {
+      bits -= 8;
+      bytes[at++] = (held >> bits) & 255;
+    }
+  }
+  return bytes;
+}

@@ -1,0 +1,2 @@
+export { type ReadDeck, type ReadOptions, readPptx } from "./read";
+export { pptxEntries, type PptxOptions, writePptx } from "./write";

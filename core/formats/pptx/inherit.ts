@@ -1,0 +1,71 @@
+import { at, child, localName, type XmlElement } from "../archive";
+import type { OpenedPackage } from "./package";
+
+/** A shape's placeholder as written: without a type it is an object's. */
+export interface PlaceholderRef {
+  type: string;
+  idx: string;
+}
+
+export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
+  const properties = shape.children.find((part) => /^nv(Sp|Pic|GraphicFrame|Cxn|GrpSp)Pr$/.test(localName(part)));
+  const found = at(properties, "nvPr", "ph");
+  return found ? { type: found.attributes.type ?? "obj", idx: found.attributes.idx ?? "0" } : undefined;
+}
+
+export function shapesOf(part: XmlElement | undefined): XmlElement[] {
+  return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => ["sp", "pic", "graphicFrame", "grpSp", "cxnSp", "AlternateContent", "contentPart"].includes(localName(element)));
+}
+
+const isTitle = (type: string) => type === "title" || type === "ctrTitle";
+const sameKind = (a: string, b: string) => a === b || (isTitle(a) && isTitle(b)) || (["obj", "body", "subTitle"].includes(a) && ["obj", "body"].includes(b));
+
+/** The layout and master behind a slide, and what a placeholder inherits from them. */
+export class Inheritance {
+  private constructor(
+    readonly layout: XmlElement | undefined,
+    readonly master: XmlElement | undefined,
+    readonly themePath: string | undefined,
+  ) {}
+
+  static of(pack: OpenedPackage, slidePath: string): Inheritance {
+    const layoutPath = pack.related(slidePath, "layout");
+    const layout = layoutPath && pack.has(layoutPath) ? pack.tree(layoutPath) : undefined;
+    const masterPath = layoutPath && pack.related(layoutPath, "master");
+    const master = masterPath && pack.has(masterPath) ? pack.tree(masterPath) : undefined;
+    return new Inheritance(layout, master, masterPath ? pack.related(masterPath, "theme") : undefined);
+  }
+
+  private layoutShape(ref: PlaceholderRef): XmlElement | undefined {
+    const shapes = shapesOf(this.layout);
+    return shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ?? shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ?? shapes.find((shape) => placeholderRef(shape)?.type === ref.type);
+  }
+
+  private masterShape(ref: PlaceholderRef): XmlElement | undefined {
+    return shapesOf(this.master).find((shape) => sameKind(ref.type, placeholderRef(shape)?.type ?? ""));
+  }
+
+  /** The list styles of a placeholder, nearest first. */
+  styles(ref: PlaceholderRef | undefined): (XmlElement | undefined)[] {
+    const texts = child(this.master, "txStyles");
+    if (!ref) return [child(texts, "otherStyle")];
+    const style = isTitle(ref.type) ? "titleStyle" : ["obj", "body", "subTitle"].includes(ref.type) ? "bodyStyle" : "otherStyle";
+    return [at(this.layoutShape(ref), "txBody", "lstStyle"), at(this.masterShape(ref), "txBody", "lstStyle"), child(texts, style)];
+  }
+
+  /** A shape's transform, its own or inherited. */
+  transform(shape: XmlElement, ref: PlaceholderRef | undefined): XmlElement | undefined {
+    const own = at(shape, "spPr", "xfrm") ?? child(shape, "xfrm");
+    if (own || !ref) return own;
+    return at(this.layoutShape(ref), "spPr", "xfrm") ?? at(this.masterShape(ref), "spPr", "xfrm");
+  }
+
+  get layoutType(): string {
+    return this.layout?.attributes.type ?? "cust";
+  }
+
+  get layoutName(): string {
+    return child(this.layout, "cSld")?.attributes.name ?? "";
+  }
+}
+

@@ -1,0 +1,84 @@
+import type { ArrangementName, SlotRole } from "@unitext/core/model";
+
+/** Namespaces, relationship types and content types of Office Open XML (ECMA-376, parts 1 and 2, transitional). */
+export const NS = {
+  a: "http://schemas.openxmlformats.org/drawingml/2006/main",
+  p: "http://schemas.openxmlformats.org/presentationml/2006/main",
+  r: "http://schemas.openxmlformats.org/officeDocument/2006/relationships",
+  types: "http://schemas.openxmlformats.org/package/2006/content-types",
+  rels: "http://schemas.openxmlformats.org/package/2006/relationships",
+};
+
+const office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+export const REL = {
+  document: `${office}/officeDocument`,
+  app: `${office}/extended-properties`,
+  core: "http://schemas.openxmlformats.org/package/2006/relationships/metadata/core-properties",
+  master: `${office}/slideMaster`,
+  layout: `${office}/slideLayout`,
+  notesMaster: `${office}/notesMaster`,
+  slide: `${office}/slide`,
+  notes: `${office}/notesSlide`,
+  theme: `${office}/theme`,
+  presProps: `${office}/presProps`,
+  viewProps: `${office}/viewProps`,
+  tableStyles: `${office}/tableStyles`,
+  tags: `${office}/tags`,
+  link: `${office}/hyperlink`,
+  image: `${office}/image`,
+} as const;
+
+const pml = "application/vnd.openxmlformats-officedocument.presentationml";
+export const TYPE = {
+  presentation: `${pml}.presentation.main+xml`,
+  master: `${pml}.slideMaster+xml`,
+  layout: `${pml}.slideLayout+xml`,
+  slide: `${pml}.slide+xml`,
+  notesMaster: `${pml}.notesMaster+xml`,
+  notes: `${pml}.notesSlide+xml`,
+  presProps: `${pml}.presProps+xml`,
+  viewProps: `${pml}.viewProps+xml`,
+  tableStyles: `${pml}.tableStyles+xml`,
+  tags: `${pml}.tags+xml`,
+  theme: "application/vnd.openxmlformats-officedocument.theme+xml",
+  core: "application/vnd.openxmlformats-package.core-properties+xml",
+  app: "application/vnd.openxmlformats-officedocument.extended-properties+xml",
+} as const;
+
+/** English Metric Units: 12,700 to a point (ECMA-376-1, 20.1.2.1). */
+export const EMU = 12700;
+export const emu = (points: number) => Math.round(points * EMU);
+
+/** The user-defined tags (ECMA-376-1, 19.3.3) in which the files carry what the format has no place for. */
+export const TAG = { deck: "UNITEXT_DECK", slide: "UNITEXT_SLIDE", elements: "UNITEXT_ELEMENTS" };
+
+/** The layout type that an arrangement is written as, and read from; arrangements without one are `cust`. */
+export const LAYOUT_TYPE: Record<ArrangementName, string> = {
+  opening: "title",
+  section: "secHead",
+  points: "obj",
+  comparison: "twoObj",
+  columns: "cust",
+  statement: "cust",
+  number: "cust",
+  picture: "picTx",
+  title: "titleOnly",
+  blank: "blank",
+};
+
+export interface Placeholder {
+  type?: string;
+  sz?: string;
+  idx?: number;
+}
+
+/** The placeholder of a slot: the title types have no index, all others do. */
+export function placeholderOf(slot: string, role: SlotRole): Placeholder {
+  const indexes: Record<string, number> = { body: 1, subtitle: 1, left: 1, right: 2, middle: 13, number: 14, caption: 15, picture: 16 };
+  const idx = indexes[slot] ?? 1;
+  if (role === "opening") return { type: "ctrTitle" };
+  if (role === "title") return { type: "title" };
+  if (role === "subtitle") return { type: "subTitle", idx };
+  if (role === "picture") return { type: "pic", idx };
+  return role === "body" ? { idx } : { type: "body", idx };
+}

@@ -1,0 +1,68 @@
+import { bidiLevels } from "@unitext/core/layout";
+import { joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import { linkTarget } from "@unitext/core/text";
+import { child, childrenOf, localName, type XmlElement } from "../archive";
+
+/** Where a text takes its bullets from when its paragraphs do not say: list styles, nearest first. */
+export interface ReadContext {
+  styles: readonly (XmlElement | undefined)[];
+  codeFont: string | undefined;
+  /** What the relationship of a link leads to, as a link of the model. */
+  link(id: string, action: string): string | undefined;
+}
+
+const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter/i;
+
+function marksOf(properties: XmlElement | undefined, context: ReadContext): Mark[] {
+  const { b, i, strike } = properties?.attributes ?? {};
+  const on = (value: string | undefined) => value === "1" || value === "true" || value === "on";
+  const typeface = child(properties, "latin")?.attributes.typeface ?? "";
+  const code = context.codeFont ? typeface === context.codeFont : MONOSPACED.test(typeface);
+  return [...(on(b) ? ["strong" as const] : []), ...(on(i) ? ["emphasis" as const] : []), ...(strike && strike !== "noStrike" ? ["strike" as const] : []), ...(code && typeface ? ["code" as const] : [])];
+}
+
+function runOf(element: XmlElement, context: ReadContext): Run | undefined {
+  const kind = localName(element);
+  if (kind !== "r" && kind !== "br" && kind !== "fld") return undefined;
+  const properties = child(element, "rPr");
+  const click = child(properties, "hlinkClick");
+  const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
+  const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
+  const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
+  return run(text, marksOf(properties, context), link);
+}
+
+const BULLETS = ["buNone", "buAutoNum", "buChar", "buBlip"];
+
+function kindOf(properties: XmlElement | undefined, level: number, context: ReadContext): Paragraph["kind"] {
+  const sources = [properties, ...context.styles.map((style) => child(style, `lvl${level + 1}pPr`))];
+  for (const source of sources) {
+    const found = source?.children.find((element) => BULLETS.includes(localName(element)));
+    if (found) return localName(found) === "buNone" ? "plain" : localName(found) === "buAutoNum" ? "number" : "bullet";
+  }
+  return "plain";
+}
+
+function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
+  const properties = child(element, "pPr");
+  const level = Math.min(MAX_LEVEL, Math.max(0, Number(properties?.attributes.lvl ?? 0) || 0));
+  const runs = joinRuns(element.children.flatMap((part) => runOf(part, context) ?? []));
+  const rtl = bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
+  const { algn } = properties?.attributes ?? {};
+  const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : undefined;
+  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), runs };
+}
+
+/** The text of a body (`p:txBody`): its paragraphs, without the empty ones at its end. */
+export function readBody(body: XmlElement | undefined, context: ReadContext): RichText {
+  const own: ReadContext = { ...context, styles: [child(body, "lstStyle"), ...context.styles] };
+  const text = childrenOf(body, "p").map((paragraph) => paragraphOf(paragraph, own));
+  while (text.at(-1)?.runs.length === 0) text.pop();
+  return text;
+}
+
+/** An external address as a link of the model. */
+export function externalLink(target: string): string | undefined {
+  return linkTarget(/^[\w.+-]+@[\w-]+\.[\w.]+$/.test(target) ? `mailto:${target}` : target);
+}
+

@@ -1,0 +1,2 @@
+export * from "./generate";
+export { match, reconcile } from "./reconcile";

@@ -1,0 +1,74 @@
+import catalogue from "./catalogue.json" with { type: "json" };
+
+/** A face of a shipped family: one file, with the characters that it is for. */
+export interface FaceInfo {
+  id: string;
+  weight: number;
+  slant: string;
+  covers: (codePoint: number) => boolean;
+}
+
+export interface Family {
+  family: string;
+  faces: readonly FaceInfo[];
+}
+
+/** A test for a list of Unicode ranges in hex: `0-ff,131`. */
+function coverage(ranges: string): FaceInfo["covers"] {
+  const points = new Set<number>();
+  for (const range of ranges.split(",")) {
+    const [from = "0", to = from] = range.split("-");
+    for (let point = Number.parseInt(from, 16); point <= Number.parseInt(to, 16); point++) points.add(point);
+  }
+  return (codePoint) => points.has(codePoint);
+}
+
+const shared = new Map<string, FaceInfo["covers"]>();
+const covers = (ranges: string) => shared.get(ranges) ?? shared.set(ranges, coverage(ranges)).get(ranges) ?? coverage(ranges);
+
+/** The families that ship, as lists of faces with their Unicode ranges. */
+export const FAMILIES: readonly Family[] = catalogue.map(({ family, faces }) => ({
+  family,
+  faces: faces.map(({ id, weight, slant, ranges }) => ({ id, weight, slant, covers: covers(ranges) })),
+}));
+
+/** Families asked in turn when the wanted one lacks a character. */
+export const FALLBACK = ["Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic", "DejaVu Sans", "Noto Sans Symbols 2"];
+
+export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
+
+/** What stands in for a family that does not ship. */
+export function familyNamed(name: string): Family {
+  return FAMILIES.find(({ family }) => family.toLowerCase() === name.toLowerCase()) ?? (FAMILIES.find(({ family }) => family === "Noto Sans") as Family);
+}
+
+export function isShipped(name: string): boolean {
+  return FAMILIES.some(({ family }) => family.toLowerCase() === name.toLowerCase());
+}
+
+/** The name under which a face is known to CSS and SVG: each face has its own, so that a drawing never chooses another. */
+export function cssFamily(face: string): string {
+  return `unitext ${face}`;
+}
+
+function pick(faces: readonly FaceInfo[], codePoint: number, bold: boolean, italic: boolean): FaceInfo | undefined {
+  let best: FaceInfo | undefined;
+  let score = -1;
+  for (const face of faces) {
+    if (!face.covers(codePoint)) continue;
+    const fit = (face.weight >= 600 === bold ? 2 : 0) + ((face.slant === "italic") === italic ? 1 : 0);
+    if (fit > score) [best, score] = [face, fit];
+  }
+  return best;
+}
+
+/** The face for a character in a style: of the family itself, else of the fallback families, else the family's first. */
+export function faceFor(family: Family, codePoint: number, bold: boolean, italic: boolean): FaceInfo {
+  const own = pick(family.faces, codePoint, bold, italic);
+  if (own) return own;
+  for (const name of FALLBACK) {
+    const other = pick(familyNamed(name).faces, codePoint, bold, italic);
+    if (other) return other;
+  }
+  return pick(family.faces, 0x20, bold, italic) as FaceInfo;
+}

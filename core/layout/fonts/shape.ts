@@ -1,0 +1,121 @@
+import { Blob, Buffer, Direction, Face, Font, MetricsTag, shape } from "harfbuzzjs";
+
+/** A word shaped in one face, in em: glyphs in visual order with their pens, and for every UTF-16 index of the word the advance up to it in reading order. */
+export interface ShapedWord {
+  glyphs: Uint16Array;
+  advances: Float32Array;
+  offsets: Float32Array | null;
+  clusters: Uint16Array;
+  /** Length of the word plus one; the last is the word's width. */
+  upTo: Float32Array;
+  width: number;
+}
+
+/** Vertical measures of a face, in em, upwards positive. */
+export interface FaceMetrics {
+  ascent: number;
+  descent: number;
+}
+
+const WORDS_KEPT = 30000;
+
+/** A face opened for shaping. Words shaped once are kept. */
+export class ShapingFace {
+  readonly metrics: FaceMetrics;
+  private readonly font: Font;
+  private readonly em: number;
+  private readonly buffer = new Buffer();
+  private readonly caches = new Map<string, { ltr: Map<string, ShapedWord>; rtl: Map<string, ShapedWord> }>();
+
+  constructor(
+    readonly id: string,
+    readonly bytes: Uint8Array,
+  ) {
+    const face = new Face(new Blob(bytes));
+    this.font = new Font(face);
+    this.em = face.upem;
+    this.metrics = {
+      ascent: this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_ASCENDER) / this.em,
+      descent: -this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_DESCENDER) / this.em,
+    };
+  }
+
+  /** Shapes a stretch of one direction without spaces inside, or of spaces alone. */
+  word(text: string, rightToLeft: boolean, language: string): ShapedWord {
+    const cache = this.cache(language)[rightToLeft ? "rtl" : "ltr"];
+    const known = cache.get(text);
+    if (known) return known;
+    if (cache.size >= WORDS_KEPT) cache.clear();
+    const shaped = this.shape(text, rightToLeft, language);
+    cache.set(text, shaped);
+    return shaped;
+  }
+
+  /** Fonts may draw a letter differently by language, so each language has its own words. */
+  private cache(language: string) {
+    const known = this.caches.get(language);
+    if (known) return known;
+    const fresh = { ltr: new Map<string, ShapedWord>(), rtl: new Map<string, ShapedWord>() };
+    this.caches.set(language, fresh);
+    return fresh;
+  }
+
+  private shape(text: string, rightToLeft: boolean, language: string): ShapedWord {
+    const { buffer } = this;
+    buffer.reset();
+    buffer.addText(text);
+    buffer.guessSegmentProperties();
+    buffer.setDirection(rightToLeft ? Direction.RTL : Direction.LTR);
+    buffer.setLanguage(language);
+    shape(this.font, buffer);
+    const infos = buffer.getGlyphInfos();
+    const positions = buffer.getGlyphPositions();
+    const count = infos.length;
+    const glyphs = new Uint16Array(count);
+    const advances = new Float32Array(count);
+    const clusters = new Uint16Array(count);
+    const offsets = new Float32Array(count * 2);
+    const perChar = new Float32Array(text.length + 1);
+    let moved = false;
+    let width = 0;
+    for (let at = 0; at < count; at++) {
+      const info = infos[at] as (typeof infos)[number];
+      const position = positions[at] as (typeof positions)[number];
+      const advance = position.xAdvance / this.em;
+      glyphs[at] = info.codepoint;
+      clusters[at] = info.cluster;
+      advances[at] = advance;
+      offsets[at * 2] = position.xOffset / this.em;
+      offsets[at * 2 + 1] = position.yOffset / this.em;
+      moved ||= position.xOffset !== 0 || position.yOffset !== 0;
+      perChar[info.cluster] = (perChar[info.cluster] as number) + advance;
+      width += advance;
+    }
+    const upTo = new Float32Array(text.length + 1);
+    for (let at = 0; at < text.length; at++) upTo[at + 1] = (upTo[at] as number) + (perChar[at] as number);
+    return { glyphs, advances, offsets: moved ? offsets : null, clusters, upTo, width };
+  }
+
+  /** The outline of a glyph as SVG path data in font units, y upwards, with the units an em has. */
+  outline(glyph: number): { path: string; em: number } {
+    return { path: this.font.glyphToPath(glyph), em: this.em };
+  }
+}
+
+/** Gives the bytes (TrueType or OpenType) of a shipped face. */
+export type FaceBytes = (id: string) => Uint8Array;
+
+/** The faces that have been asked for, opened once. */
+export class FontSet {
+  private readonly faces = new Map<string, ShapingFace>();
+  constructor(private readonly bytes: FaceBytes) {}
+
+  /** Throws what `bytes` throws when the face is not to be had. */
+  face(id: string): ShapingFace {
+    const known = this.faces.get(id);
+    if (known) return known;
+    const opened = new ShapingFace(id, this.bytes(id));
+    this.faces.set(id, opened);
+    return opened;
+  }
+}

@@ -1,0 +1,140 @@
+import { newSlide } from "@unitext/core/edit";
+import { emptyDeck, headOf, plainText, type RichText, run, type Slide } from "@unitext/core/model";
+import { deckArbitrary } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import fc from "fast-check";
+import { bidiLevels, breakLines, familyNamed, faceFor, layoutSlide, sceneLines, type SceneRun, visualOrder } from "./index";
+import { shapeParagraph } from "./paragraph";
+
+const fonts = shippedFonts();
+const head = headOf(emptyDeck("d", "Deck"));
+const context = { head, number: 1, fonts };
+
+function points(body: RichText): Slide {
+  return { ...newSlide("s", "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }, { kind: "text", id: "b", slot: "body", text: body }] };
+}
+const runsOf = (slide: Slide): SceneRun[] => layoutSlide(slide, context).nodes.flatMap((node) => (node.kind === "text" && node.element === "b" ? node.lines.flatMap(({ runs }) => runs) : []));
+
+const style = { family: familyNamed("Noto Sans"), bold: false, italic: false, strike: false, link: undefined, code: false, scale: 1 };
+const shaped = (text: string) => shapeParagraph({ kind: "plain", level: 0, runs: [run(text)] }, fonts, "en", () => style);
+
+describe("line breaking", () => {
+  // UAX #14, revision for Unicode 15, rules LB7 (no break before spaces), LB13 (none before closing punctuation),
+  // LB11 (none at word joiners), LB12 (none after no-break space), LB21 (break after hyphen), LB4 (break after BK).
+  it.each([
+    ["a b", [2, 3]],
+    ["a  b", [3, 3 + 1]],
+    ["well-known fact", [5, 11, 15]],
+    ["10\u00A0m high", [5, 9]],
+    ["(end) of", [6, 8]],
+    ["one\ntwo", [4, 7]],
+    ["no\u2060break", [8]],
+    ["潮汐", [1, 2]],
+  ])("finds the opportunities of UAX #14 in %j", (text, expected) => {
+    expect(shaped(text).breaks.map(({ at }) => at)).toEqual(expected);
+  });
+
+  it("never sets a line wider than its place, and loses no character", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom("tide", "saltmarsh", "Strandhafer", "παλίρροια", "прилив", "مدّ", "שלום", "潮汐潮汐", "a-b", "x".repeat(60)), { minLength: 1, maxLength: 25 }), fc.integer({ min: 3, max: 30 }), (list, width) => {
+        const paragraph = shaped(list.join(" "));
+        const lines = breakLines(paragraph, width);
+        for (const { start, visible } of lines) {
+          const used = (paragraph.upTo[visible] as number) - (paragraph.upTo[start] as number);
+          expect(used <= width + 0.001 || visible - start === 1).toBe(true);
+        }
+        expect(lines.map(({ start, end }) => paragraph.text.slice(start, end)).join("")).toBe(paragraph.text);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe("order", () => {
+  // UAX #9, section 3.4, rule L2: the examples of reversing runs ("car means CAR.", levels given there).
+  it.each([
+    ["car means CAR.", "00000000001110", "car means RAC."],
+    ["DID YOU SAY he said CAR", "11111111111122222221111", "RAC he said YAS UOY DID"],
+  ])("reverses by level as UAX #9, L2 says: %s", (text, levels, expected) => {
+    const items = [...text].map((character, at) => ({ character, level: Number(levels[at]) }));
+    expect(visualOrder(items).map(({ character }) => character).join("")).toBe(expected);
+  });
+
+  it("finds the base direction from the first strong character (UAX #9, P2 and P3)", () => {
+    expect(bidiLevels("Tide מים").base).toBe(0);
+    expect(bidiLevels("מים tide").base).toBe(1);
+    expect(bidiLevels("123 مدّ").base).toBe(1);
+  });
+
+  it("sets right-to-left text from the right edge, Latin inside it from left to right", () => {
+    const runs = runsOf(points(plainText("שלום tide עולם")));
+    expect(runs.filter(({ text }) => text.trim()).map(({ text, rtl }) => [text.trim(), rtl])).toEqual([["עולם", true], ["tide", false], ["שלום", true]]);
+    const last = runs.at(-1) as SceneRun;
+    const first = runs[0] as SceneRun;
+    expect(last.x).toBeGreaterThan(first.x);
+    expect(last.x + last.width).toBeCloseTo(960 - 960 * 0.065, 1);
+  });
+});
+
+describe("fonts", () => {
+  it("draws each script from a face that has it, whatever the theme's family", () => {
+    const runs = runsOf(points(plainText("Tide παλίρροια прилив مدّ שלום ≤ →")));
+    const faces = new Set(runs.map(({ face }) => face));
+    for (const part of ["atkinson", "noto-sans-greek", "noto-sans-cyrillic", "arabic-arabic", "hebrew"]) expect([...faces].some((face) => face.includes(part))).toBe(true);
+    const glyphs = runs.flatMap(({ words }) => words?.flatMap(({ word }) => [...word.glyphs]) ?? []);
+    expect(glyphs.includes(0)).toBe(false);
+  });
+
+  it("keeps a combining mark in the face of its base", () => {
+    expect(new Set(shaped("e\u0301").pieces.map(({ face }) => face)).size).toBe(1);
+  });
+
+  it("takes bold and italic faces where the family has them", () => {
+    expect(faceFor(familyNamed("Literata"), 0x61, true, true).id).toBe("literata-latin-700-italic");
+    expect(faceFor(familyNamed("Literata"), 0x0645, false, true).id).toBe("noto-sans-arabic-arabic-400-normal");
+  });
+});
+
+describe("fitting", () => {
+  const long = (words: number) => points(Array.from({ length: Math.ceil(words / 10) }, () => ({ kind: "bullet" as const, level: 0, runs: [run("the height of the water at the gauge near the quay")] })));
+
+  it("takes the full size when it fits, smaller steps when it must, and reports what stands out in points", () => {
+    const sizes = [20, 100, 160, 600].map((words) => {
+      const scene = layoutSlide(long(words), context);
+      const box = scene.boxes.find(({ element }) => element === "b");
+      return { size: box?.size ?? 0, overflow: scene.overflow, fullness: scene.fullness };
+    });
+    expect(sizes[0]).toMatchObject({ size: 25, overflow: 0 });
+    expect(sizes[1]?.size).toBeLessThanOrEqual(25);
+    expect(sizes[2]?.size).toBeLessThan(sizes[1]?.size as number);
+    expect(sizes[3]?.size).toBeCloseTo(16, 1);
+    expect(sizes[3]?.overflow).toBeGreaterThan(100);
+    expect(sizes[3]?.fullness).toBeGreaterThan(1);
+  });
+
+  it("never draws outside its box when it says that it fits", () => {
+    fc.assert(
+      fc.property(deckArbitrary({ minLength: 1, maxLength: 3 }), fc.constantFrom({ width: 960, height: 540 }, { width: 720, height: 540 }, { width: 960, height: 600 }), (deck, page) => {
+        for (const slide of deck.slides) {
+          const scene = layoutSlide(slide, { head: { ...deck, page }, number: 1, fonts });
+          for (const node of scene.nodes) {
+            if (node.kind !== "text" || !node.element) continue;
+            const box = scene.boxes.find(({ element }) => element === node.element);
+            for (const line of node.lines) {
+              expect(line.runs.every(({ x, width }) => x >= -0.5 && x + width <= page.width + 0.5)).toBe(true);
+              if (box?.overflow === 0) expect(line.y).toBeLessThanOrEqual(box.y + box.height + 0.5);
+            }
+          }
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("fits again when the page changes shape", () => {
+    const slide = points(plainText("the height of the water at the gauge near the quay ".repeat(4)));
+    const wide = sceneLines(layoutSlide(slide, context)).length;
+    const narrow = sceneLines(layoutSlide(slide, { ...context, head: { ...head, page: { width: 720, height: 540 } } })).length;
+    expect(narrow).toBeGreaterThan(wide);
+  });
+});

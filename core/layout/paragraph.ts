@@ -1,0 +1,198 @@
+import type { Paragraph } from "@unitext/core/model";
+import bidiFactory from "bidi-js";
+import LineBreaker from "linebreak";
+import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
+
+const bidi = bidiFactory();
+/** Characters that can bring right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the explicit bidi controls. */
+const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
+const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
+
+/** How the characters of a run look. `scale` multiplies the paragraph's size (code stands a little smaller). */
+export interface Style {
+  family: Family;
+  bold: boolean;
+  italic: boolean;
+  strike: boolean;
+  link: string | undefined;
+  code: boolean;
+  scale: number;
+}
+
+/** A word or a stretch of spaces of a paragraph, shaped; `start` and `end` are UTF-16 indices into its text. */
+export interface Piece {
+  start: number;
+  end: number;
+  face: string;
+  style: Style;
+  level: number;
+  space: boolean;
+  word: ShapedWord;
+}
+
+/** A paragraph ready to be broken at any size: widths are in em of the paragraph's size. */
+export interface ShapedParagraph {
+  text: string;
+  pieces: Piece[];
+  /** The width up to each UTF-16 index; its length is that of the text plus one. */
+  upTo: Float32Array;
+  /** Where a line may end, in order: the index after it, the index where its visible text ends, and whether it must. */
+  breaks: { at: number; visible: number; required: boolean }[];
+  base: 0 | 1;
+}
+
+const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
+
+function styled(paragraph: Paragraph, styleOf: (marks: readonly string[], link: string | undefined) => Style): { text: string; spans: { end: number; style: Style }[] } {
+  let text = "";
+  const spans = paragraph.runs.map((run) => {
+    text += run.text;
+    return { end: text.length, style: styleOf(run.marks ?? [], run.link) };
+  });
+  return { text, spans };
+}
+
+/** The embedding levels of UAX #9, or null for a text that is left to right throughout. */
+export function bidiLevels(text: string): { levels: Uint8Array | null; base: 0 | 1 } {
+  if (!RTL.test(text)) return { levels: null, base: 0 };
+  const { levels, paragraphs } = bidi.getEmbeddingLevels(text);
+  return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
+}
+
+/** Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). */
+export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: (marks: readonly string[], link: string | undefined) => Style): ShapedParagraph {
+  const { text, spans } = styled(paragraph, styleOf);
+  const { levels, base } = bidiLevels(text);
+  const pieces: Piece[] = [];
+  const upTo = new Float32Array(text.length + 1);
+  let start = 0;
+  let width = 0;
+  for (const { end, style } of spans) {
+    let at = start;
+    let face = "";
+    while (at < end) {
+      const from = at;
+      const level = levels ? (levels[at] as number) : 0;
+      const code = text.codePointAt(at) as number;
+      const space = SPACE.test(text[at] as string);
+      if (!(MARK.test(String.fromCodePoint(code)) && face)) face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
+      at += code > 0xffff ? 2 : 1;
+      at = space ? endOfSpace(text, at, end, levels, level) : endOfWord(text, at, end, levels, level, style, face);
+      const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
+      const word = fonts.face(face).word(shown, level % 2 === 1, language);
+      for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
+      width += word.width * style.scale;
+      pieces.push({ start: from, end: at, face, style, level, space, word });
+    }
+    start = end;
+  }
+  return { text, pieces, upTo, breaks: lineBreaks(text), base };
+}
+
+function endOfSpace(text: string, from: number, end: number, levels: Uint8Array | null, level: number): number {
+  let at = from;
+  while (at < end && SPACE.test(text[at] as string) && (!levels || levels[at] === level)) at++;
+  return at;
+}
+
+function endOfWord(text: string, from: number, end: number, levels: Uint8Array | null, level: number, style: Style, face: string): number {
+  let at = from;
+  while (at < end && (!levels || levels[at] === level)) {
+    const unit = text.charCodeAt(at);
+    if (unit === 0x20 || SPACE.test(text[at] as string)) break;
+    if (unit > 0x7f || !ascii(style, face)) {
+      const code = text.codePointAt(at) as number;
+      if (!MARK.test(String.fromCodePoint(code)) && faceFor(style.family, code, style.bold, style.italic).id !== face) break;
+      at += code > 0xffff ? 2 : 1;
+    } else at++;
+  }
+  return at;
+}
+
+/** Whether the face is the one that the style takes for all of ASCII, so that no look-up is needed for such characters. */
+const asciiFaces = new WeakMap<Style, string>();
+function ascii(style: Style, face: string): boolean {
+  let own = asciiFaces.get(style);
+  if (own === undefined) asciiFaces.set(style, (own = faceFor(style.family, 0x61, style.bold, style.italic).id));
+  return own === face;
+}
+
+function lineBreaks(text: string): ShapedParagraph["breaks"] {
+  const breaks: ShapedParagraph["breaks"] = [];
+  if (text === "") return breaks;
+  const breaker = new LineBreaker(text);
+  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
+    let visible = next.position;
+    while (visible > 0 && SPACE.test(text[visible - 1] as string) && text[visible - 1] !== "\u00A0") visible--;
+    breaks.push({ at: next.position, visible, required: next.required === true && text[next.position - 1] === "\n" });
+  }
+  if (breaks.at(-1)?.at !== text.length) breaks.push({ at: text.length, visible: text.length, required: false });
+  if (text.endsWith("\n")) breaks.push({ at: text.length, visible: text.length, required: false });
+  return breaks;
+}
+
+/** A line as a range of the paragraph's text; `visible` leaves out the spaces at its end. */
+export interface LineRange {
+  start: number;
+  end: number;
+  visible: number;
+}
+
+/**
+ * Breaks a paragraph into lines no wider than `width` em, first fit: a line takes as many break opportunities as it
+ * can. A stretch without an opportunity that is wider than the line is broken between characters, so nothing runs out
+ * at the side.
+ */
+export function breakLines(paragraph: ShapedParagraph, width: number): LineRange[] {
+  const { breaks, upTo, text } = paragraph;
+  const lines: LineRange[] = [];
+  let start = 0;
+  let last: LineRange | undefined;
+  const room = width + 1e-4;
+  for (const next of breaks) {
+    const fits = () => (upTo[next.visible] as number) - (upTo[start] as number) <= room;
+    if (!fits() && last) {
+      lines.push(last);
+      start = last.end;
+      last = undefined;
+    }
+    while (!fits()) {
+      let end = start + 1;
+      while (end < next.visible && (upTo[end + 1] as number) - (upTo[start] as number) <= room) end++;
+      while (end < text.length && /[\uDC00-\uDFFF]/.test(text[end] as string)) end++;
+      if (end >= next.visible) break;
+      lines.push({ start, end, visible: end });
+      start = end;
+    }
+    last = { start, end: next.at, visible: Math.max(start, next.visible) };
+    if (next.required) {
+      lines.push(last);
+      start = next.at;
+      last = undefined;
+    }
+  }
+  if (last) lines.push(last);
+  return lines.length ? lines : [{ start: 0, end: 0, visible: 0 }];
+}
+
+/** Rule L2 of UAX #9: the items of a line in visual order, from their levels. */
+export function visualOrder<T extends { level: number }>(items: readonly T[]): T[] {
+  const ordered = [...items];
+  const highest = Math.max(0, ...ordered.map((item) => item.level));
+  const odd = ordered.filter((item) => item.level % 2 === 1).map((item) => item.level);
+  const lowest = odd.length ? Math.min(...odd) : highest + 1;
+  for (let level = highest; level >= lowest; level--) {
+    let at = 0;
+    while (at < ordered.length) {
+      if ((ordered[at] as T).level < level) {
+        at++;
+        continue;
+      }
+      let end = at;
+      while (end < ordered.length && (ordered[end] as T).level >= level) end++;
+      ordered.splice(at, end - at, ...ordered.slice(at, end).reverse());
+      at = end;
+    }
+  }
+  return ordered;
+}

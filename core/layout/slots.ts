@@ -1,0 +1,84 @@
+import { type ArrangementName, type Frame, type Page, type SlotRole, slotsOf, type Theme } from "@unitext/core/model";
+
+/** A slot's place on the page and how its content stands in it. */
+export interface SlotPlace {
+  frame: Frame;
+  role: SlotRole;
+  anchor: "top" | "middle" | "bottom";
+  align: "start" | "centre";
+}
+
+/** Lengths on the page follow its height: a page of 540 points has the sizes that a theme names. */
+export function pageScale(page: Page): number {
+  return Math.min(page.height / 540, page.width / 720);
+}
+
+/** Frames as shares of the area inside the margins: x, y, width, height. */
+type Share = readonly [number, number, number, number];
+interface Rule {
+  share: Share;
+  anchor?: SlotPlace["anchor"];
+  align?: SlotPlace["align"];
+}
+
+const TITLE: Rule = { share: [0, 0, 1, 0.2], anchor: "bottom" };
+const BODY: Rule = { share: [0, 0.25, 1, 0.75] };
+const GAP = 0.04;
+
+const RULES: Record<ArrangementName, Record<string, Rule>> = {
+  opening: { title: { share: [0, 0.14, 0.92, 0.42], anchor: "bottom" }, subtitle: { share: [0, 0.61, 0.92, 0.3] } },
+  section: { title: { share: [0, 0.22, 0.92, 0.36], anchor: "bottom" }, subtitle: { share: [0, 0.63, 0.92, 0.28] } },
+  points: { title: TITLE, body: BODY },
+  comparison: { title: TITLE, left: { share: [0, 0.25, 0.5 - GAP / 2, 0.75] }, right: { share: [0.5 + GAP / 2, 0.25, 0.5 - GAP / 2, 0.75] } },
+  columns: {
+    title: TITLE,
+    left: { share: [0, 0.25, (1 - 2 * GAP) / 3, 0.75] },
+    middle: { share: [(1 + GAP) / 3, 0.25, (1 - 2 * GAP) / 3, 0.75] },
+    right: { share: [(2 + 2 * GAP) / 3, 0.25, (1 - 2 * GAP) / 3, 0.75] },
+  },
+  statement: { body: { share: [0.06, 0.08, 0.88, 0.84], anchor: "middle", align: "centre" } },
+  number: { number: { share: [0, 0.1, 1, 0.5], anchor: "bottom", align: "centre" }, caption: { share: [0.1, 0.64, 0.8, 0.3], align: "centre" } },
+  picture: { title: TITLE, picture: { share: [0, 0.25, 1, 0.62] }, caption: { share: [0, 0.89, 1, 0.11], anchor: "middle", align: "centre" } },
+  title: { title: { share: [0, 0, 1, 0.2], anchor: "bottom" } },
+  blank: {},
+};
+
+/** The roles of slots that an arrangement lacks but an element may still name. */
+const LOOSE: Record<string, SlotRole> = { title: "title", subtitle: "subtitle", caption: "caption", number: "number" };
+
+/** The area inside the margins, above the line for footer and number. */
+export function contentArea(page: Page): Frame {
+  const scale = pageScale(page);
+  const side = page.width * 0.065;
+  const top = 36 * scale;
+  return { x: side, y: top, width: page.width - 2 * side, height: page.height - top - 48 * scale };
+}
+
+function placed(page: Page, { share: [x, y, width, height], anchor = "top", align = "start" }: Rule, role: SlotRole): SlotPlace {
+  const area = contentArea(page);
+  const frame = { x: area.x + x * area.width, y: area.y + y * area.height, width: width * area.width, height: height * area.height };
+  return { frame, role, anchor, align };
+}
+
+/** Where the slots of an arrangement are on a page, by name. */
+export function slotPlaces(arrangement: ArrangementName, page: Page): Map<string, SlotPlace> {
+  const roles = new Map(slotsOf(arrangement));
+  return new Map(Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]));
+}
+
+/** Where an element goes whose slot the arrangement does not have: titles to the title's place, all else below it. */
+export function loosePlace(slot: string | null, page: Page): SlotPlace {
+  if (slot === "title") return placed(page, TITLE, "title");
+  return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
+}
+
+export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25 };
+/** Space before a paragraph that follows another, in em. */
+export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2 };
+
+/** The text size of a role at full size, in points on this page. */
+export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
+  const { scale } = theme;
+  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption };
+  return sizes[role] * pageScale(page);
+}

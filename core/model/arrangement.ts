@@ -1,0 +1,35 @@
+import { z } from "zod";
+
+/** What a slot is for; the theme's text scale and the formats' placeholders follow from it. */
+export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture";
+
+export const ARRANGEMENTS = {
+  opening: { label: "Opening", slots: { title: "opening", subtitle: "subtitle" } },
+  section: { label: "Section opener", slots: { title: "opening", subtitle: "subtitle" } },
+  points: { label: "Title and points", slots: { title: "title", body: "body" } },
+  comparison: { label: "Two columns", slots: { title: "title", left: "body", right: "body" } },
+  columns: { label: "Three columns", slots: { title: "title", left: "body", middle: "body", right: "body" } },
+  statement: { label: "One statement", slots: { body: "statement" } },
+  number: { label: "Big number", slots: { number: "number", caption: "caption" } },
+  picture: { label: "Picture with caption", slots: { title: "title", picture: "picture", caption: "caption" } },
+  title: { label: "Title alone", slots: { title: "title" } },
+  blank: { label: "Nothing", slots: {} },
+} as const satisfies Record<string, { label: string; slots: Record<string, SlotRole> }>;
+
+export type ArrangementName = keyof typeof ARRANGEMENTS;
+export const ArrangementName = z.enum(Object.keys(ARRANGEMENTS) as [ArrangementName, ...ArrangementName[]]);
+
+/** The slots of an arrangement with their roles, in reading order. */
+export function slotsOf(arrangement: ArrangementName): [slot: string, role: SlotRole][] {
+  return Object.entries(ARRANGEMENTS[arrangement].slots) as [string, SlotRole][];
+}
+
+export function isTitleRole(role: SlotRole | undefined): boolean {
+  return role === "title" || role === "opening";
+}
+
+/** The slot that takes running text when nothing else is said, or undefined where the arrangement has none. */
+export function textSlot(arrangement: ArrangementName): string | undefined {
+  const slots = slotsOf(arrangement);
+  return (slots.find(([, role]) => role === "body" || role === "statement") ?? slots.find(([, role]) => role === "subtitle" || role === "caption"))?.[0];
+}

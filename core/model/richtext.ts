@@ -1,0 +1,102 @@
+import { z } from "zod";
+
+/** The marks that a run of text can carry, in the order in which they nest. */
+export const MARKS = ["strong", "emphasis", "strike", "code"] as const;
+export const Mark = z.enum(MARKS);
+export type Mark = z.infer<typeof Mark>;
+
+/** Where a link leads: a web or mail address, or `slide:ID` inside the deck. */
+export const LinkTarget = z
+  .string()
+  .max(4000)
+  .regex(/^(https?:\/\/|mailto:|slide:)\S+$/i, "a link starts with https://, http://, mailto: or slide:");
+
+/** A run: text with the same marks and link throughout. A line break is `\n` in the text. */
+export const Run = z.object({ text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional() });
+export type Run = z.infer<typeof Run>;
+
+export const MAX_LEVEL = 8;
+/** A paragraph: plain, or an item of a bulleted or numbered list. A plain paragraph with a level above 0 continues the item above it. */
+export const Paragraph = z.object({
+  kind: z.enum(["plain", "bullet", "number"]),
+  level: z.number().int().min(0).max(MAX_LEVEL),
+  align: z.enum(["start", "centre", "end"]).optional(),
+  runs: z.array(Run),
+});
+export type Paragraph = z.infer<typeof Paragraph>;
+
+export const RichText = z.array(Paragraph);
+export type RichText = z.infer<typeof RichText>;
+
+/** A rich text with one plain paragraph for each line of a string. */
+export function plainText(text: string): RichText {
+  return text === "" ? [] : text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [{ text: line }] : [] }));
+}
+
+export function paragraphText(paragraph: Paragraph): string {
+  return paragraph.runs.map((run) => run.text).join("");
+}
+
+/** The words alone, paragraphs separated by `\n`. */
+export function textOf(text: RichText): string {
+  return text.map(paragraphText).join("\n");
+}
+
+export function isEmptyText(text: RichText): boolean {
+  return text.every((paragraph) => paragraph.runs.every((run) => run.text === ""));
+}
+
+function sameStyle(a: Run, b: Run): boolean {
+  return a.link === b.link && (a.marks ?? []).join() === (b.marks ?? []).join();
+}
+
+/** A run with its marks in their fixed order and no empty properties. */
+export function run(text: string, marks: Iterable<Mark> = [], link?: string): Run {
+  const held = new Set(marks);
+  const ordered = MARKS.filter((mark) => held.has(mark));
+  return { text, ...(ordered.length ? { marks: ordered } : {}), ...(link ? { link } : {}) };
+}
+
+/** The same words and marks in the fewest runs: neighbours of one style joined, empty ones gone. */
+export function joinRuns(runs: readonly Run[]): Run[] {
+  const joined: Run[] = [];
+  for (const next of runs) {
+    if (next.text === "") continue;
+    const last = joined.at(-1);
+    if (last && sameStyle(last, next)) joined[joined.length - 1] = { ...last, text: last.text + next.text };
+    else joined.push(run(next.text, next.marks, next.link));
+  }
+  return joined;
+}
+
+/** Every link of a text with the words that carry it; neighbouring runs of one link count once. */
+export function linksOf(text: RichText): { text: string; to: string }[] {
+  const links: { text: string; to: string }[] = [];
+  for (const paragraph of text) {
+    let open: { text: string; to: string } | undefined;
+    for (const { text: words, link } of paragraph.runs) {
+      if (link && open?.to === link) open.text += words;
+      else if (link) links.push((open = { text: words, to: link }));
+      else open = undefined;
+    }
+  }
+  return links;
+}
+
+/** The same text with every link sent through `change`; undefined takes the link off and leaves the words. */
+export function mapLinks(text: RichText, change: (to: string) => string | undefined): RichText {
+  return text.map((paragraph) => {
+    if (!paragraph.runs.some((item) => item.link)) return paragraph;
+    return { ...paragraph, runs: joinRuns(paragraph.runs.map((item) => (item.link ? run(item.text, item.marks, change(item.link)) : item))) };
+  });
+}
+
+const WORD = /[\p{L}\p{N}]+(?:['’.,:-][\p{L}\p{N}]+)*/gu;
+const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/gu;
+
+/** Counts words; in scripts written without spaces each two characters count as one (common practice, no source). */
+export function countWords(text: string): number {
+  const unspaced = text.match(UNSPACED)?.length ?? 0;
+  const spaced = (unspaced ? text.replace(UNSPACED, " ") : text).match(WORD)?.length ?? 0;
+  return spaced + Math.ceil(unspaced / 2);
+}
