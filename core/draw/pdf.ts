@@ -23,7 +23,7 @@ export interface PdfOptions {
 interface EmbeddedFont {
   id: string;
   scale: number;
-  subset: { includeGlyph(glyph: number): number };
+  subset: { includeGlyph(glyph: number): number; mapping: Record<number, number | undefined> };
   widths: (number | undefined)[];
   unicode: (number[] | undefined)[];
   font: { getGlyph(glyph: number): { advanceWidth: number } };
@@ -41,8 +41,8 @@ function colour(rgb: string): string {
 /** Writes text glyph by glyph as it was shaped, so that the PDF has the very lines and widths of the scene, with its characters for reading and searching. */
 class TextWriter {
   private readonly opened = new Map<string, EmbeddedFont>();
-  /** For each face: shaped glyph → its code in the file and its advance there in em. */
-  private readonly codes = new Map<string, Map<number, { code: string; advance: number }>>();
+  /** For each face: a shaped glyph with its text → its code in the file and its advance there in em. */
+  private readonly codes = new Map<string, Map<string, { code: string; advance: number }>>();
 
   constructor(
     private readonly doc: Document,
@@ -60,16 +60,19 @@ class TextWriter {
     return font;
   }
 
-  private code(face: string, font: EmbeddedFont, glyph: number, text: () => string): { code: string; advance: number } {
-    const codes = this.codes.get(face) as Map<number, { code: string; advance: number }>;
-    const known = codes.get(glyph);
+  /** The code of a glyph for the characters that it stands for here: one glyph that stands for several texts has several codes. */
+  private code(face: string, font: EmbeddedFont, glyph: number, text: string): { code: string; advance: number } {
+    const codes = this.codes.get(face) as Map<string, { code: string; advance: number }>;
+    const key = `${glyph}/${text}`;
+    const known = codes.get(key);
     if (known) return known;
+    delete font.subset.mapping[glyph];
     const index = font.subset.includeGlyph(glyph);
     const units = font.font.getGlyph(glyph).advanceWidth;
-    font.widths[index] ??= units * font.scale;
-    font.unicode[index] ??= Array.from(text(), (character) => character.codePointAt(0) as number);
+    font.widths[index] = units * font.scale;
+    font.unicode[index] = Array.from(text.normalize("NFC"), (character) => character.codePointAt(0) as number);
     const made = { code: hex(index), advance: (units * font.scale) / 1000 };
-    codes.set(glyph, made);
+    codes.set(key, made);
     return made;
   }
 
@@ -85,7 +88,7 @@ class TextWriter {
       pen = x / run.size;
       const { glyphs, clusters, advances, offsets } = word;
       for (let index = 0; index < glyphs.length; index++) {
-        const { code, advance } = this.code(run.face, font, glyphs[index] as number, () => clusterText(text, clusters, index, run.rtl));
+        const { code, advance } = this.code(run.face, font, glyphs[index] as number, clusterText(text, clusters, index, run.rtl));
         const wanted = pen + (offsets?.[index * 2] ?? 0);
         const lift = offsets?.[index * 2 + 1] ?? 0;
         const shift = Math.round((at - wanted) * 1000);
@@ -117,6 +120,7 @@ const NOTHING = "\u200B";
  */
 function clusterText(text: string, clusters: Uint16Array, index: number, rtl: boolean): string {
   const from = clusters[index] as number;
+  if (text.length === clusters.length && clusters.length === 1) return text;
   let end = text.length;
   for (const cluster of clusters) if (cluster > from && cluster < end) end = cluster;
   const characters = Array.from(text.slice(from, end));

@@ -1,4 +1,4 @@
-import { cssFamily, type FontSet, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { cssFamily, drawsLigatures, type FontSet, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
 export type PictureAddress = (sha256: string) => string | undefined;
@@ -27,7 +27,7 @@ function decoration(run: SceneRun, y: number): string {
 function textRun(run: SceneRun, y: number): string {
   const direction = run.rtl ? ' direction="rtl"' : "";
   const x = run.rtl ? run.x + run.width : run.x;
-  return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${run.fill}" xml:space="preserve">${escapeXml(run.text)}</text>`;
+  return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${run.fill}"${drawsLigatures(run.face) ? "" : ' style="font-variant-ligatures:none"'} xml:space="preserve">${escapeXml(run.text)}</text>`;
 }
 
 /** Glyph outlines, each defined once and used where it stands. */

@@ -1,4 +1,4 @@
-import { Blob, Buffer, Direction, Face, Font, MetricsTag, shape } from "harfbuzzjs";
+import { Blob, Buffer, Direction, Face, Feature, Font, MetricsTag, shape } from "harfbuzzjs";
 
 /** A word shaped in one face, in em: glyphs in visual order with their pens, and for every UTF-16 index of the word the advance up to it in reading order. */
 export interface ShapedWord {
@@ -19,12 +19,19 @@ export interface FaceMetrics {
 
 const WORDS_KEPT = 30000;
 
+/** Code is shown as it was typed: a monospaced face draws no ligatures. */
+const LIGATURES_OFF = ["liga", "clig", "calt", "dlig"];
+export function drawsLigatures(face: string): boolean {
+  return !face.startsWith("jetbrains-mono");
+}
+
 /** A face opened for shaping. Words shaped once are kept. */
 export class ShapingFace {
   readonly metrics: FaceMetrics;
   private readonly font: Font;
   private readonly em: number;
   private readonly buffer = new Buffer();
+  private readonly features: Feature[] | undefined;
   private readonly caches = new Map<string, { ltr: Map<string, ShapedWord>; rtl: Map<string, ShapedWord> }>();
 
   constructor(
@@ -34,6 +41,7 @@ export class ShapingFace {
     const face = new Face(new Blob(bytes));
     this.font = new Font(face);
     this.em = face.upem;
+    this.features = drawsLigatures(id) ? undefined : LIGATURES_OFF.map((tag) => new Feature(tag, 0));
     this.metrics = {
       ascent: this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_ASCENDER) / this.em,
       descent: -this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_DESCENDER) / this.em,
@@ -67,7 +75,7 @@ export class ShapingFace {
     buffer.guessSegmentProperties();
     buffer.setDirection(rightToLeft ? Direction.RTL : Direction.LTR);
     buffer.setLanguage(language);
-    shape(this.font, buffer);
+    shape(this.font, buffer, this.features);
     const infos = buffer.getGlyphInfos();
     const positions = buffer.getGlyphPositions();
     const count = infos.length;
