@@ -1,0 +1,252 @@
+import { apply, type Change, collide, slidesNeeded, touches } from "@unitext/core/edit";
+import { type Asset, type Deck, type DeckHead, Failure, hasNotes, headOf, secondsOf, type Slide } from "@unitext/core/model";
+import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
+import { generateNKeysBetween } from "fractional-indexing";
+import { nanoid } from "nanoid";
+import type { ChangeReply, ChangeRequest, DeckRow, LoggedChange } from "../api";
+import type { Right } from "../access";
+import { CHANNEL, type Database, type Transaction } from "./database";
+import { blobs, changes, deckBlobs, decks, shares, slides } from "./schema";
+
+type Reader = Database | Transaction;
+type SlideRow = typeof slides.$inferSelect;
+
+function slideOf({ id, parent, body, notes }: SlideRow): Slide {
+  return { id, parent, notes, ...body };
+}
+
+function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
+  return { deck, id, key, parent, body, notes };
+}
+
+async function headRow(db: Reader, id: string) {
+  const [row] = await db.select().from(decks).where(eq(decks.id, id));
+  if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
+  return row;
+}
+
+/** A deck as stored, with its version and the text typed for that version. Throws a Failure `not-found`. */
+export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
+  const row = await headRow(db, id);
+  const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(slides.key));
+  const deck: Deck = { id, ...row.head, slides: rows.map(slideOf) };
+  return { deck, version: row.version, text: row.textVersion === row.version ? row.text : null };
+}
+
+/** Stores a new deck with its pictures; the id is the deck's own unless it is taken. Returns the id. */
+export async function createDeck(db: Database, owner: string, deck: Deck, files: ReadonlyMap<string, Uint8Array>, text: string | null): Promise<string> {
+  return db.transaction(async (tx) => {
+    const [taken] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, deck.id));
+    const id = taken ? nanoid(12) : deck.id;
+    const { id: _, ...head } = headOf(deck);
+    await tx.insert(decks).values({ id, owner, head, text, textVersion: text === null ? -1 : 0 });
+    const keys = generateNKeysBetween(null, null, deck.slides.length);
+    const rows = deck.slides.map((slide, nth) => rowOf(id, slide, keys[nth] as string));
+    for (let at = 0; at < rows.length; at += 500) await tx.insert(slides).values(rows.slice(at, at + 500));
+    for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, mediaTypeOf(deck, sha256), bytes);
+    return id;
+  });
+}
+
+function mediaTypeOf(deck: Deck, sha256: string): Asset["mediaType"] {
+  return Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
+}
+
+async function storeBlob(tx: Reader, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
+  await tx.insert(blobs).values({ sha256, mediaType, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+  await tx.insert(deckBlobs).values({ deck, sha256 }).onConflictDoNothing();
+}
+
+export async function addBlob(db: Database, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
+  await db.transaction((tx) => storeBlob(tx, deck, sha256, mediaType, bytes));
+}
+
+/** The bytes of a picture that was brought into this deck. Throws a Failure `not-found`. */
+export async function loadBlob(db: Reader, deck: string, sha256: string): Promise<{ mediaType: string; bytes: Uint8Array }> {
+  const [found] = await db.select({ mediaType: blobs.mediaType, bytes: blobs.bytes }).from(deckBlobs).innerJoin(blobs, eq(blobs.sha256, deckBlobs.sha256)).where(and(eq(deckBlobs.deck, deck), eq(deckBlobs.sha256, sha256)));
+  if (!found) throw new Failure("not-found", sha256, "This deck has no such picture.");
+  return found;
+}
+
+export async function loadBlobs(db: Reader, deck: string): Promise<Map<string, Uint8Array>> {
+  const found = await db.select({ sha256: blobs.sha256, bytes: blobs.bytes }).from(deckBlobs).innerJoin(blobs, eq(blobs.sha256, deckBlobs.sha256)).where(eq(deckBlobs.deck, deck));
+  return new Map(found.map(({ sha256, bytes }) => [sha256, bytes]));
+}
+
+/** Copies a deck under a new id, each slide remembering where it came from; the copy belongs to `owner`. */
+export async function copyDeck(db: Database, id: string, owner: string): Promise<string> {
+  const { deck, version, text } = await loadDeck(db, id);
+  const copied: Deck = {
+    ...deck,
+    id: nanoid(12),
+    properties: { ...deck.properties, title: `${deck.properties.title} (copy)` },
+    slides: deck.slides.map((slide) => ({ ...slide, origin: { deck: id, slide: slide.id, version } })),
+  };
+  return createDeck(db, owner, copied, await loadBlobs(db, id), text === null ? null : text);
+}
+
+export async function deleteDeck(db: Database, id: string): Promise<void> {
+  await db.delete(decks).where(eq(decks.id, id));
+}
+
+/** The decks that a user may see, last changed first, with what the Desk shows of each. */
+export async function listDecks(db: Database, user: string): Promise<DeckRow[]> {
+  const rows = await db
+    .select({ deck: decks, right: shares.right })
+    .from(decks)
+    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
+    .where(or(eq(decks.owner, user), eq(shares.user, user)))
+    .orderBy(desc(decks.changedAt));
+  const ids = rows.map(({ deck }) => deck.id);
+  const found = ids.length ? await db.select().from(slides).where(inArray(slides.deck, ids)) : [];
+  const byDeck = grouped(found);
+  return rows.map(({ deck, right }) => {
+    const own = (byDeck.get(deck.id) ?? []).map(slideOf);
+    return {
+      id: deck.id,
+      title: deck.head.properties.title,
+      language: deck.head.language,
+      slides: own.length,
+      seconds: own.reduce((sum, slide) => sum + secondsOf(slide, deck.head.rate), 0),
+      withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length,
+      version: deck.version,
+      changedAt: deck.changedAt.toISOString(),
+      right: deck.owner === user ? "own" : (right ?? "view"),
+    };
+  });
+}
+
+function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
+  const groups = new Map<string, SlideRow[]>();
+  for (const row of rows) groups.set(row.deck, [...(groups.get(row.deck) ?? []), row]);
+  return groups;
+}
+
+export async function changesSince(db: Reader, deck: string, version: number): Promise<LoggedChange[]> {
+  const rows = await db.select().from(changes).where(and(eq(changes.deck, deck), gt(changes.version, version))).orderBy(asc(changes.version));
+  return rows.map(({ version: at, id, change }) => ({ version: at, id, change }));
+}
+
+/**
+ * Applies changes made on `base` to the deck as it stands now, in one transaction: committed when this resolves.
+ * Changes that others made meanwhile stay, as long as they wrote other things; a change that is in the log already
+ * (sent twice) is not taken again. Throws a Failure `conflict` when both wrote the same thing or a change no longer
+ * applies; nothing is taken then.
+ */
+export async function applyChanges(db: Database, id: string, user: string, { base, changes: sent }: ChangeRequest): Promise<ChangeReply> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(decks).where(eq(decks.id, id)).for("update");
+    if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
+    if (base > row.version) throw new Failure("conflict", id, "The changes were made on a version that this deck does not have.");
+    const since = await changesSince(tx, id, base);
+    const known = new Set((await tx.select({ id: changes.id }).from(changes).where(and(eq(changes.deck, id), inArray(changes.id, sent.map((item) => item.id))))).map((item) => item.id));
+    const fresh = sent.filter((item) => !known.has(item.id));
+    const others = since.filter((item) => !sent.some((own) => own.id === item.id));
+    const written = others.flatMap(({ change }) => touches(change));
+    for (const { change } of fresh) {
+      if (collide(touches(change), written)) throw new Failure("conflict", id, "Somebody else changed the same thing meanwhile.");
+    }
+    let version = row.version;
+    if (fresh.length) {
+      version = await writeChanges(tx, row, user, fresh);
+      await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
+    }
+    return { version, others };
+  });
+}
+
+async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, user: string, fresh: ChangeRequest["changes"]): Promise<number> {
+  const needed = fresh.map(({ change }) => slidesNeeded(change));
+  const all = needed.includes("all");
+  const ids = needed.flatMap((list) => (list === "all" ? [] : list));
+  const rows = all || ids.length ? await tx.select().from(slides).where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids))).orderBy(asc(slides.key)) : [];
+  const before: Deck = { id: row.id, ...row.head, slides: rows.map(slideOf) };
+  let deck = before;
+  let version = row.version;
+  const log: (typeof changes.$inferInsert)[] = [];
+  for (const { id, change } of fresh) {
+    const applied: { deck: Deck; inverse: Change } = apply(deck, change);
+    deck = applied.deck;
+    version += 1;
+    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse });
+  }
+  await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
+  const { id: _, ...head } = headOf(deck) as DeckHead;
+  const text = fresh.at(-1)?.text;
+  await tx
+    .update(decks)
+    .set({ version, changedAt: new Date(), ...(headChanged(before, deck) ? { head } : {}), ...(text === undefined ? {} : { text, textVersion: version }) })
+    .where(eq(decks.id, row.id));
+  await tx.insert(changes).values(log);
+  return version;
+}
+
+function headChanged(before: Deck, after: Deck): boolean {
+  return (Object.keys(before) as (keyof Deck)[]).some((key) => key !== "slides" && before[key] !== after[key]);
+}
+
+/** Writes the rows that differ: changed slides, new ones, those that are gone, and keys for what stands elsewhere. */
+async function writeSlides(tx: Transaction, before: Deck, after: Deck, keys: Map<string, string>, ordered: boolean): Promise<void> {
+  const old = new Map(before.slides.map((slide) => [slide.id, slide]));
+  const kept = new Set(after.slides.map((slide) => slide.id));
+  const gone = before.slides.filter((slide) => !kept.has(slide.id)).map((slide) => slide.id);
+  if (gone.length) await tx.delete(slides).where(and(eq(slides.deck, before.id), inArray(slides.id, gone)));
+  const placed = ordered ? newKeys(after.slides.map((slide) => slide.id), keys) : keys;
+  const rows = after.slides.filter((slide) => slide !== old.get(slide.id) || placed.get(slide.id) !== keys.get(slide.id)).map((slide) => rowOf(before.id, slide, placed.get(slide.id) as string));
+  for (let at = 0; at < rows.length; at += 500) {
+    await tx
+      .insert(slides)
+      .values(rows.slice(at, at + 500))
+      .onConflictDoUpdate({ target: [slides.deck, slides.id], set: { key: sql`excluded.key`, parent: sql`excluded.parent_id`, body: sql`excluded.body`, notes: sql`excluded.notes` } });
+  }
+}
+
+/** Keys for a running order: slides that still stand in rising order keep theirs, the others get one between. */
+export function newKeys(order: readonly string[], keys: ReadonlyMap<string, string>): Map<string, string> {
+  const keep = rising(order, keys);
+  const placed = new Map<string, string>();
+  let last: string | null = null;
+  let at = 0;
+  while (at < order.length) {
+    let end = at;
+    while (end < order.length && !keep.has(order[end] as string)) end++;
+    const next = end < order.length ? (keys.get(order[end] as string) as string) : null;
+    generateNKeysBetween(last, next, end - at).forEach((key, nth) => {
+      placed.set(order[at + nth] as string, key);
+    });
+    if (end < order.length) placed.set(order[end] as string, next as string);
+    last = next;
+    at = end + 1;
+  }
+  return placed;
+}
+
+/** The longest rising run of keys, so that the fewest rows are written. */
+function rising(order: readonly string[], keys: ReadonlyMap<string, string>): Set<string> {
+  const known = order.filter((id) => keys.has(id));
+  const tails: number[] = [];
+  const previous: number[] = [];
+  known.forEach((id, at) => {
+    const key = keys.get(id) as string;
+    let low = 0;
+    let high = tails.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((keys.get(known[tails[middle] as number] as string) as string) < key) low = middle + 1;
+      else high = middle;
+    }
+    previous[at] = low > 0 ? (tails[low - 1] as number) : -1;
+    tails[low] = at;
+  });
+  const kept = new Set<string>();
+  for (let at = tails.at(-1) ?? -1; at >= 0; at = previous[at] as number) kept.add(known[at] as string);
+  return kept;
+}
+
+/** What a user may do with a deck, or undefined where the deck is not theirs to see. */
+export async function rightOn(db: Reader, deck: string, user: string): Promise<Right | undefined> {
+  const [row] = await db.select({ owner: decks.owner, right: shares.right }).from(decks).leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user))).where(eq(decks.id, deck));
+  if (!row) return undefined;
+  return row.owner === user ? "own" : (row.right ?? undefined);
+}
+

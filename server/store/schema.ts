@@ -1,0 +1,80 @@
+import type { Change } from "@unitext/core/edit";
+import type { DeckHead, RichText, Slide } from "@unitext/core/model";
+import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
+
+const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
+const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
+
+export const users = pgTable("users", { id: text("id").primaryKey(), name: text("name").notNull() });
+
+export const sessions = pgTable("sessions", {
+  token: text("token").primaryKey(),
+  user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+  createdAt: moment("created_at"),
+});
+
+export const decks = pgTable(
+  "decks",
+  {
+    id: text("id").primaryKey(),
+    owner: text("owner_id").notNull().references(() => users.id),
+    head: jsonb("head").$type<Omit<DeckHead, "id">>().notNull(),
+    version: integer("version").notNull().default(0),
+    /** What was typed in Write, and the version that it says. */
+    text: text("text"),
+    textVersion: integer("text_version").notNull().default(-1),
+    createdAt: moment("created_at"),
+    changedAt: moment("changed_at"),
+  },
+  (table) => [index("decks_owner").on(table.owner)],
+);
+
+/** One row a slide, in running order by a fractional key: a move writes one key. */
+export const slides = pgTable(
+  "slides",
+  {
+    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    id: text("id").notNull(),
+    key: text("key").notNull(),
+    parent: text("parent_id"),
+    body: jsonb("body").$type<Omit<Slide, "id" | "parent" | "notes">>().notNull(),
+    notes: jsonb("notes").$type<RichText>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.id] }), index("slides_order").on(table.deck, table.key)],
+);
+
+/** The log of changes, each with its inverse: the deck at any version follows from it. */
+export const changes = pgTable(
+  "changes",
+  {
+    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    version: integer("version").notNull(),
+    id: text("change_id").notNull(),
+    user: text("user_id").notNull().references(() => users.id),
+    change: jsonb("change").$type<Change>().notNull(),
+    inverse: jsonb("inverse").$type<Change>().notNull(),
+    at: moment("at"),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.version] }), unique("changes_once").on(table.deck, table.id)],
+);
+
+/** Picture files by the sum of their bytes, stored once. */
+export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull() });
+
+/** Which decks a picture file was brought into: who may see one of them may see the file. */
+export const deckBlobs = pgTable(
+  "deck_blobs",
+  { deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }), sha256: text("sha256").notNull().references(() => blobs.sha256) },
+  (table) => [primaryKey({ columns: [table.deck, table.sha256] })],
+);
+
+/** Rights given to others than the owner. */
+export const shares = pgTable(
+  "shares",
+  {
+    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    right: text("right", { enum: ["view", "comment", "edit"] }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.user] })],
+);
