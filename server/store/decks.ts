@@ -9,6 +9,8 @@ import { CHANNEL, type Database, type Transaction } from "./database";
 import { blobs, changes, deckBlobs, decks, shares, slides } from "./schema";
 
 type Reader = Database | Transaction;
+/** Keys are compared byte by byte, whatever the language of the database. */
+const runningOrder = sql`${slides.key} collate "C"`;
 type SlideRow = typeof slides.$inferSelect;
 
 function slideOf({ id, parent, body, notes }: SlideRow): Slide {
@@ -28,7 +30,7 @@ async function headRow(db: Reader, id: string) {
 /** A deck as stored, with its version and the text typed for that version. Throws a Failure `not-found`. */
 export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
   const row = await headRow(db, id);
-  const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(slides.key));
+  const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
   const deck: Deck = { id, ...row.head, slides: rows.map(slideOf) };
   return { deck, version: row.version, text: row.textVersion === row.version ? row.text : null };
 }
@@ -159,7 +161,7 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
   const needed = fresh.map(({ change }) => slidesNeeded(change));
   const all = needed.includes("all");
   const ids = needed.flatMap((list) => (list === "all" ? [] : list));
-  const rows = all || ids.length ? await tx.select().from(slides).where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids))).orderBy(asc(slides.key)) : [];
+  const rows = all || ids.length ? await tx.select().from(slides).where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids))).orderBy(asc(runningOrder)) : [];
   const before: Deck = { id: row.id, ...row.head, slides: rows.map(slideOf) };
   let deck = before;
   let version = row.version;

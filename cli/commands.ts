@@ -1,0 +1,161 @@
+import { existsSync, mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { extensionOf, type ReadResult, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { scenesPdf } from "@unitext/core/draw";
+import { copies } from "@unitext/core/edit";
+import type { BreakRule } from "@unitext/core/generate";
+import { layoutSlide } from "@unitext/core/layout";
+import { type Deck, headOf, Language, levels, nameOf } from "@unitext/core/model";
+import { tally } from "@unitext/core/tally";
+import { slidePng } from "../server/export";
+import { fonts, newId, readFile, writeWhole } from "./files";
+import { show, showText } from "./show";
+import { numbers, options, Usage } from "./usage";
+
+interface Command {
+  usage: string;
+  does: string;
+  run(args: readonly string[]): Promise<number | undefined> | number | undefined;
+}
+
+const print = (text: string) => process.stdout.write(`${text}\n`);
+
+function one(positionals: readonly string[], what: string): string {
+  if (positionals.length !== 1 || !positionals[0]) throw new Usage(`say one ${what}`);
+  return positionals[0];
+}
+
+function breakRule(text: string | undefined): BreakRule | undefined {
+  if (text === undefined) return undefined;
+  if (text === "mark") return { kind: "mark" };
+  const level = /^heading:([1-6])$/.exec(text)?.[1];
+  if (level) return { kind: "heading", level: Number(level) };
+  if (text === "paragraph" || text === "line") throw new Usage(`--break ${text} is not built yet; heading:N and mark are`);
+  throw new Usage(`--break takes heading:1 to heading:6 or mark, not “${text}”`);
+}
+
+function writable(file: string): WritableFormat {
+  const extension = extensionOf(file);
+  if (WRITABLE.includes(extension as WritableFormat)) return extension as WritableFormat;
+  if (["odp", "html", "docx"].includes(extension)) throw new Usage(`writing .${extension} is not built yet; ${WRITABLE.map((name) => `.${name}`).join(", ")} are`);
+  throw new Usage(`cannot tell how to write “${file}”; its ending is one of ${WRITABLE.map((name) => `.${name}`).join(", ")}`);
+}
+
+async function write(deck: Deck, blobs: ReadResult["blobs"], file: string): Promise<void> {
+  const bytes = await WRITERS[writable(file)].write(deck, { fonts, picture: (sha256) => blobs.get(sha256), at: new Date() });
+  writeWhole(file, bytes);
+}
+
+function warn(file: string, { adapted, left }: Pick<ReadResult, "adapted" | "left">): void {
+  const where = (slide: number | null) => (slide === null ? "deck" : `slide ${slide}`);
+  for (const { slide, what, how } of adapted) process.stderr.write(`unitext: ${file}: ${where(slide)}: ${what}: ${how}\n`);
+  for (const { slide, what, why } of left) process.stderr.write(`unitext: ${file}: ${where(slide)}: left out ${what}: ${why}\n`);
+}
+
+async function make(args: readonly string[]): Promise<undefined> {
+  const { values, positionals } = options(args, { output: { type: "string", short: "o" }, break: { type: "string" }, body: { type: "string" }, language: { type: "string" }, title: { type: "string" } });
+  if (!positionals.length || !values.output) throw new Usage("make needs at least one SOURCE and -o OUT");
+  if (values.body !== undefined && values.body !== "slide") throw new Usage(`--body ${values.body} is not built yet; slide is`);
+  if (values.language !== undefined && !Language.safeParse(values.language).success) throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
+  writable(values.output);
+  const rule = breakRule(values.break);
+  const unbuilt = positionals.find((file) => ["docx", "odt", "html", "csv", "opml", "odp"].includes(extensionOf(file)));
+  if (unbuilt) throw new Usage(`reading .${extensionOf(unbuilt)} is not built yet; .md, .txt, .pptx and .json are`);
+  const read = positionals.map((file) => ({ file, result: readFile(file, rule) }));
+  const [first] = read as [(typeof read)[number]];
+  const blobs = new Map(read.flatMap(({ result }) => [...result.blobs]));
+  const seen = new Set<string>();
+  const joined = read.flatMap(({ result: { deck: part } }) => {
+    const fresh = part.slides.some(({ id }) => seen.has(id)) ? copies(part.slides, newId) : part.slides;
+    for (const { id } of fresh) seen.add(id);
+    return fresh;
+  });
+  const deck: Deck = {
+    ...first.result.deck,
+    assets: Object.assign({}, ...read.map(({ result }) => result.deck.assets)),
+    slides: joined,
+  };
+  if (values.title) deck.properties = { ...deck.properties, title: values.title };
+  if (values.language) deck.language = values.language;
+  await write(deck, blobs, values.output);
+  for (const { file, result } of read) warn(file, result);
+}
+
+function showCommand(args: readonly string[]): undefined {
+  const { values, positionals } = options(args, { json: { type: "boolean" } });
+  const { deck } = readFile(one(positionals, "DECK"));
+  print(values.json ? JSON.stringify(show(deck, fonts)) : showText(show(deck, fonts)));
+}
+
+function tallyCommand(args: readonly string[]): undefined {
+  const { values, positionals } = options(args, { json: { type: "boolean" } });
+  const counts = tally(readFile(one(positionals, "DECK")).deck);
+  if (values.json) print(JSON.stringify(counts));
+  else for (const [name, value] of Object.entries(counts)) print(`${name.padEnd(12)} ${typeof value === "number" ? value : Object.entries(value).map(([part, n]) => `${n} ${part}`).join(", ")}`);
+}
+
+async function convert(args: readonly string[]): Promise<undefined> {
+  const { values, positionals } = options(args, { report: { type: "string" } });
+  const [input, output] = positionals;
+  if (!input || !output || positionals.length !== 2) throw new Usage("convert needs IN and OUT");
+  const format = writable(output);
+  const read = readFile(input);
+  await write(read.deck, read.blobs, output);
+  const report = writeReport(read.deck, format, read);
+  if (values.report) writeWhole(values.report, `${JSON.stringify(report, null, 2)}\n`);
+  else warn(input, report);
+}
+
+async function draw(args: readonly string[]): Promise<undefined> {
+  const { values, positionals } = options(args, { output: { type: "string", short: "o" }, slides: { type: "string" }, width: { type: "string" }, notes: { type: "boolean" } });
+  const file = one(positionals, "DECK");
+  if (!values.output) throw new Usage("draw needs -o DIR or -o FILE.pdf");
+  if (values.notes) throw new Usage("--notes is not built yet; pages without notes are");
+  const width = Number(values.width ?? 1280);
+  if (!Number.isInteger(width) || width < 16 || width > 8192) throw new Usage("--width takes pixels from 16 to 8192");
+  const { deck, blobs } = readFile(file);
+  const chosen = values.slides ? numbers(values.slides, deck.slides.length) : deck.slides.map((_, nth) => nth + 1);
+  const picture = (sha256: string) => blobs.get(sha256);
+  const head = headOf(deck);
+  if (extensionOf(values.output) === "pdf") {
+    const depth = levels(deck.slides);
+    const pages = chosen.map((number) => {
+      const slide = deck.slides[number - 1] as Deck["slides"][number];
+      return { scene: layoutSlide(slide, { head, number, fonts }), name: nameOf(slide) || `Slide ${number}`, level: depth.get(slide.id) ?? 0 };
+    });
+    writeWhole(values.output, await scenesPdf(pages, { fonts, picture, title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
+    return;
+  }
+  if (!existsSync(values.output)) mkdirSync(values.output, { recursive: true });
+  const digits = String(deck.slides.length).length;
+  for (const number of chosen) writeWhole(join(values.output, `${String(number).padStart(digits, "0")}.png`), slidePng(deck, number, width, fonts, picture));
+}
+
+const later = (usage: string, does: string): Command => ({
+  usage,
+  does: `${does} (not built yet)`,
+  run: () => {
+    throw new Usage(`“${usage.split(" ")[0]}” is not built yet`);
+  },
+});
+
+export const COMMANDS: Record<string, Command> = {
+  make: { usage: "make SOURCE… -o OUT [--break heading:N|mark] [--language TAG] [--title TEXT]", does: "makes one deck from texts", run: make },
+  show: { usage: "show DECK [--json]", does: "prints what is on each slide", run: showCommand },
+  tally: { usage: "tally DECK [--json]", does: "counts what the deck carries", run: tallyCommand },
+  convert: { usage: "convert IN OUT [--report FILE.json]", does: "writes any readable deck in any writable format, by extension", run: convert },
+  draw: { usage: "draw DECK -o DIR|FILE.pdf [--slides 1,3-5] [--width PX]", does: "draws slides as PNG files or a PDF", run: draw },
+  split: later("split DECK --plan FILE -o DIR", "one deck into several"),
+  merge: later("merge DECK… -o OUT", "several decks into one"),
+  refresh: later("refresh DECK -o OUT", "takes new values from workbooks"),
+  segments: later("segments DECK --to TAG -o FILE.xlf", "texts to translate"),
+  translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),
+};
+
+/** What the command prints of itself. */
+export function help(name?: string): string {
+  const command = name ? COMMANDS[name] : undefined;
+  if (command) return `unitext ${command.usage}\n  ${command.does}\n`;
+  const rows = Object.values(COMMANDS).map(({ usage, does }) => `  unitext ${usage}\n      ${does}\n`);
+  return `Unitext turns texts into decks of slides and writes them in open formats.\n\n${rows.join("")}\nReadable: .md .txt .pptx .json. Writable: ${WRITABLE.map((format) => `.${format}`).join(" ")} and a folder of .png.\nExit 0 done; 1 the input was refused; 2 wrong usage.\n`;
+}

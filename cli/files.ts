@@ -1,0 +1,59 @@
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { basename, dirname, isAbsolute, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import { type ReadResult, readDeck } from "@unitext/core/formats";
+import type { BreakRule } from "@unitext/core/generate";
+import { FontSet } from "@unitext/core/layout";
+import { Failure } from "@unitext/core/model";
+import { nanoid } from "nanoid";
+
+const folder = join(dirname(fileURLToPath(import.meta.url)), "../fonts");
+export const fonts = new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
+export const newId = () => nanoid(10);
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+
+/** Says of which file a refusal speaks. */
+function named<T>(file: string, act: () => T): T {
+  try {
+    return act();
+  } catch (error) {
+    if (error instanceof Failure) throw Object.assign(error, { file });
+    throw error;
+  }
+}
+
+export function readBytes(file: string): Uint8Array {
+  return named(file, () => {
+    if (!existsSync(file)) throw new Failure("not-found", file, "There is no such file.");
+    try {
+      return readFileSync(file);
+    } catch {
+      throw new Failure("not-readable", file, "The file cannot be read.");
+    }
+  });
+}
+
+/** Reads a deck or a text; pictures that a text names are looked for beside it, never above its folder. */
+export function readFile(file: string, rule?: BreakRule): ReadResult {
+  const bytes = readBytes(file);
+  const beside = resolve(dirname(file));
+  const picture = (source: string) => {
+    const path = resolve(beside, source);
+    return !isAbsolute(source) && path.startsWith(`${beside}/`) && existsSync(path) ? readFileSync(path) : undefined;
+  };
+  return named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, ...(rule ? { rule } : {}) }));
+}
+
+/** Writes a file whole or not at all. */
+export function writeWhole(file: string, bytes: Uint8Array | string): void {
+  const partial = `${file}.${process.pid}.part`;
+  try {
+    mkdirSync(dirname(resolve(file)), { recursive: true });
+    writeFileSync(partial, bytes);
+    renameSync(partial, file);
+  } catch {
+    rmSync(partial, { force: true });
+    throw Object.assign(new Failure("not-readable", file, "The file cannot be written there."), { file });
+  }
+}

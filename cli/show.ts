@@ -1,0 +1,49 @@
+import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type Deck, headOf, isEmptyText, levels, linksOf, paragraphText, readingOrder, secondsOf, sections, type Slide, textOf, titleElement, titleOf } from "@unitext/core/model";
+
+/** The contract of `show --json`. */
+export function show(deck: Deck, fonts: FontSet) {
+  const level = levels(deck.slides);
+  const section = sections(deck.slides);
+  const numbers = new Map(deck.slides.map((slide, nth) => [slide.id, nth + 1]));
+  const target = (to: string) => (to.startsWith("slide:") ? `slide:${numbers.get(to.slice(6)) ?? "?"}` : to);
+  const head = headOf(deck);
+  return {
+    title: deck.properties.title,
+    language: deck.language,
+    page: deck.page,
+    slides: deck.slides.map((slide, nth) => ({
+      number: nth + 1,
+      id: slide.id,
+      level: level.get(slide.id) ?? 0,
+      section: section.get(slide.id) ?? null,
+      hidden: slide.hidden,
+      arrangement: slide.arrangement,
+      title: titleOf(slide),
+      text: textsOf(slide),
+      notes: textOf(slide.notes),
+      links: [...readingOrder(slide).flatMap((element) => (element.kind === "text" ? linksOf(element.text) : [])), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
+      tables: [],
+      charts: [],
+      pictures: slide.elements.flatMap((element) => (element.kind === "picture" ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }] : [])),
+      bindings: slide.elements.flatMap(({ binding }) => (binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [])),
+      overflow: layoutSlide(slide, { head, number: nth + 1, fonts }).overflow > 0,
+      seconds: secondsOf(slide, deck.rate),
+    })),
+  };
+}
+
+function textsOf(slide: Slide): string[] {
+  const title = titleElement(slide);
+  return readingOrder(slide).flatMap((element) => (element.kind === "text" && element !== title && !isEmptyText(element.text) ? element.text.map(paragraphText).filter((text) => text !== "") : []));
+}
+
+/** The same for a person to read. */
+export function showText({ title, slides }: ReturnType<typeof show>): string {
+  const rows = slides.map((slide) => {
+    const marks = [slide.hidden ? "hidden" : "", slide.overflow ? "overflow" : "", slide.notes ? "" : "no notes"].filter(Boolean).join(", ");
+    const lines = [`${"  ".repeat(slide.level)}${slide.number}. ${slide.title || "(no title)"}  [${slide.arrangement}, ${Math.floor(slide.seconds / 60)}:${String(slide.seconds % 60).padStart(2, "0")}${marks ? `, ${marks}` : ""}]`];
+    return [...lines, ...slide.text.map((text) => `${"  ".repeat(slide.level)}     ${text}`)].join("\n");
+  });
+  return `${title}\n\n${rows.join("\n")}`;
+}

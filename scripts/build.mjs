@@ -1,0 +1,35 @@
+// Builds fonts, server, command and client into dist. `--watch` builds server and command again whenever they change.
+import { join } from "node:path";
+import { context } from "esbuild";
+import { root } from "./prepare.mjs";
+
+const watch = process.argv.includes("--watch");
+
+/** Our own rooms are bundled; packages stay packages. */
+const packagesOutside = {
+  name: "packages-outside",
+  setup(build) {
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true }));
+  },
+};
+
+const bundle = await context({
+  absWorkingDir: root,
+  entryPoints: { "server/main": "server/main.ts", "server/worker": "server/export/work.ts", "cli/main": "cli/main.ts" },
+  outdir: join(root, "dist"),
+  bundle: true,
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  sourcemap: true,
+  logLevel: "warning",
+  plugins: [packagesOutside],
+});
+await bundle.rebuild();
+if (watch) await bundle.watch();
+else {
+  await bundle.dispose();
+  await import("./fonts.mjs");
+  const { build } = await import("vite");
+  await build({ configFile: join(root, "web/vite.config.ts"), logLevel: "warn" });
+}

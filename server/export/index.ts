@@ -1,0 +1,2 @@
+export { type Exporter, inlineExporter, threadExporter } from "./pool";
+export { type ExportWork, fontsIn, slidePng } from "./work";

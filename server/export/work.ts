@@ -1,0 +1,43 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { sceneSvg } from "@unitext/core/draw";
+import { WRITERS, type WritableFormat } from "@unitext/core/formats";
+import { FontSet, layoutSlide } from "@unitext/core/layout";
+import { type Deck, headOf } from "@unitext/core/model";
+import { Resvg } from "@resvg/resvg-js";
+
+export interface ExportWork {
+  fonts: string;
+  deck: Deck;
+  blobs: Map<string, Uint8Array>;
+  at: number;
+  format: WritableFormat;
+}
+
+const opened = new Map<string, FontSet>();
+
+/** The shipped fonts in a folder, opened once for each thread. */
+export function fontsIn(folder: string): FontSet {
+  const known = opened.get(folder) ?? new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
+  opened.set(folder, known);
+  return known;
+}
+
+/** Writes a deck in a format; run on a worker thread, so that the server goes on answering. */
+export default async function exportDeck({ fonts, deck, blobs, at, format }: ExportWork): Promise<Uint8Array> {
+  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at) });
+}
+
+/** Draws one slide as a PNG of a width in pixels. */
+export function slidePng(deck: Deck, number: number, width: number, fonts: FontSet, picture: (sha256: string) => Uint8Array | undefined): Uint8Array {
+  const slide = deck.slides[number - 1];
+  if (!slide) return new Uint8Array();
+  const scene = layoutSlide(slide, { head: headOf(deck), number, fonts });
+  const svg = sceneSvg(scene, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
+  return new Resvg(svg, { fitTo: { mode: "width", value: width }, font: { loadSystemFonts: false } }).render().asPng();
+}
+
+function dataUri(deck: Deck, sha256: string, bytes: Uint8Array | undefined): string | undefined {
+  const type = Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
+  return bytes && `data:${type};base64,${Buffer.from(bytes).toString("base64")}`;
+}

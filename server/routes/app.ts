@@ -1,0 +1,117 @@
+import { randomBytes } from "node:crypto";
+import { existsSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { Failure, type FailureCode } from "@unitext/core/model";
+import { parseCookie, stringifySetCookie } from "cookie";
+import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from "express";
+import helmet from "helmet";
+import type { Logger } from "pino";
+import { pinoHttp } from "pino-http";
+import type { ErrorBody, Me } from "../api";
+import { DEMO_USER, ensureUser, openSession, userOf } from "../store";
+import type { AppContext } from "./context";
+import { userFrom } from "./context";
+import { deckRoutes } from "./decks";
+
+const COOKIE = "unitext_session";
+const STATUS: Record<FailureCode, number> = { "not-found": 404, "not-readable": 422, "too-large": 413, "not-valid": 400, conflict: 409, "not-supported": 415, "not-permitted": 403 };
+
+/** Signs the visitor in: by the session of the cookie, else, in the demo, as the demo user with a session of their own. */
+function session({ db }: AppContext): RequestHandler {
+  return (request, response, next) => {
+    const sign = async (): Promise<Me> => {
+      const token = parseCookie(request.headers.cookie ?? "")[COOKIE];
+      const known = token ? await userOf(db, token) : undefined;
+      if (known) return known;
+      await ensureUser(db, DEMO_USER);
+      const value = await openSession(db, DEMO_USER.id);
+      response.append("set-cookie", stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: "strict", path: "/", maxAge: 365 * 24 * 3600 }));
+      return DEMO_USER;
+    };
+    sign().then((user) => {
+      response.locals.user = user;
+      next();
+    }, next);
+  };
+}
+
+/** Refuses a change that another site's page asks for: with the cookie's same-site rule, the second of two locks. */
+const sameOrigin: RequestHandler = (request, _, next) => {
+  const { origin, host } = request.headers;
+  if (request.method !== "GET" && request.method !== "HEAD" && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host)) {
+    next(new Failure("not-permitted", "origin", "This request came from another site, so nothing was done."));
+  } else next();
+};
+
+const onError: ErrorRequestHandler = (error, request, response, next) => {
+  if (response.headersSent) {
+    next(error);
+    return;
+  }
+  const send = (status: number, code: string, where: string, message: string) => response.status(status).json({ error: { code, where, message } } satisfies ErrorBody);
+  if (error instanceof Failure) send(STATUS[error.code], error.code, error.where, error.message);
+  else if (error?.type === "entity.too.large") send(413, "too-large", "body", `The file is larger than ${Math.round(error.limit / 1024 / 1024)} MB, the most that is taken at once.`);
+  else if (error?.status >= 400 && error.status < 500) send(error.status, "not-valid", "body", "The request could not be read: its body is not what its type says.");
+  else {
+    request.log?.error({ err: error }, "request failed");
+    send(500, "failed", request.path, "Something went wrong on the server; nothing was changed. Try again, and if it stays so look at its log.");
+  }
+};
+
+export interface Site {
+  /** The folder of the built client, if there is one to serve. */
+  client?: string;
+  log: Logger;
+}
+
+/** The server's routes, the client and its fonts, with headers, sessions, logs and errors. */
+export function createApp(context: AppContext, { client, log }: Site): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.use((_, response, next) => {
+    response.locals.nonce = randomBytes(16).toString("base64");
+    next();
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", (_, response) => `'nonce-${(response as Response).locals.nonce}'`],
+          styleSrcAttr: ["'none'"],
+          imgSrc: ["'self'", "data:", "blob:"],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith("/api/") }, serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) } }));
+  app.use("/api", sameOrigin, session(context));
+  app.get("/api/me", (_, response) => {
+    response.json(userFrom(response));
+  });
+  app.use("/api", deckRoutes(context));
+  app.use("/api", (request) => {
+    throw new Failure("not-found", request.path, "There is nothing at this address.");
+  });
+  app.use("/fonts", express.static(context.fonts, { immutable: true, maxAge: "365d" }));
+  if (client && existsSync(join(client, "index.html"))) {
+    app.use(express.static(client, { index: false, setHeaders: (response, path) => response.setHeader("cache-control", /\/assets\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache") }));
+    const page = readFileSync(join(client, "index.html"), "utf8");
+    app.get("/{*path}", (_, response) => {
+      // Editors bring their styles along; the nonce lets theirs in and no others.
+      response.set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" }).send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));
+    });
+  }
+  app.use(onError);
+  return app;
+}

@@ -1,0 +1,60 @@
+import { checked, Failure } from "@unitext/core/model";
+import type { NextFunction, Request, RequestHandler, Response } from "express";
+import type { z } from "zod";
+import { type Act, permit, type Right } from "../access";
+import type { Me } from "../api";
+import type { Exporter } from "../export";
+import { type Database, rightOn } from "../store";
+import type { Announcements } from "./events";
+
+/** What the routes work with. */
+export interface AppContext {
+  db: Database;
+  exporter: Exporter;
+  announcements: Announcements;
+  fonts: string;
+  origin?: string;
+}
+
+/** A request of a signed-in user. */
+export interface Call {
+  user: Me;
+  request: Request;
+  response: Response;
+}
+export interface DeckCall extends Call {
+  deck: string;
+  right: Right;
+}
+
+export function userFrom(response: Response): Me {
+  return (response.locals as { user: Me }).user;
+}
+
+/** A route for a signed-in user; what it throws reaches the error handler. */
+export function route(handle: (call: Call) => Promise<unknown>): RequestHandler {
+  return (request: Request, response: Response, next: NextFunction) => {
+    handle({ user: userFrom(response), request, response }).catch(next);
+  };
+}
+
+/** A route on a deck: the right to the act is checked before anything is done. */
+export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall) => Promise<unknown>): RequestHandler {
+  return route(async (call) => {
+    const deck = String(call.request.params.deck);
+    const right = await rightOn(db, deck, call.user.id);
+    permit(right, act, deck);
+    await handle({ ...call, deck, right: right as Right });
+  });
+}
+
+/** The body of a request, checked. Throws a Failure that names the field. */
+export function body<S extends z.ZodType>(schema: S, request: Request): z.output<S> {
+  return checked(schema, request.body, "The request");
+}
+
+/** The bytes of an upload. */
+export function bytesOf(request: Request): Uint8Array {
+  if (!(request.body instanceof Uint8Array)) throw new Failure("not-valid", "body", "Send the file as the body of the request, with the type application/octet-stream.");
+  return request.body;
+}

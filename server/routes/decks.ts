@@ -1,0 +1,124 @@
+import { createHash } from "node:crypto";
+import { extensionOf, pictureInfo, readDeck, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { DEFAULT_RULE, generateDeck } from "@unitext/core/generate";
+import { newSlide } from "@unitext/core/edit";
+import { Failure, plainText } from "@unitext/core/model";
+import { report, tally } from "@unitext/core/tally";
+import { readText } from "@unitext/core/text";
+import express, { Router } from "express";
+import { nanoid } from "nanoid";
+import { Brought, ChangeRequest, type DeckState, NewDeck, type Picture } from "../api";
+import { addBlob, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck } from "../store";
+import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
+
+/** Upload limits in bytes. */
+export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, json: "25mb" };
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const newId = () => nanoid(10);
+const upload = (limit: number) => express.raw({ type: () => true, limit });
+
+function format(value: unknown): WritableFormat {
+  if (typeof value === "string" && WRITABLE.includes(value as WritableFormat)) return value as WritableFormat;
+  throw new Failure("not-supported", "format", `Decks are written as ${WRITABLE.join(", ")}.`);
+}
+
+/** A file name that every system takes, for a header in RFC 6266 form. */
+function disposition(title: string, extension: string): string {
+  const name = `${title.replace(/[\\/:*?"<>|\p{Cc}]/gu, " ").trim().slice(0, 120) || "deck"}.${extension}`;
+  return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+}
+
+export function deckRoutes(context: AppContext): Router {
+  const { db } = context;
+  const routes = Router();
+
+  routes.get("/decks", route(async ({ user, response }) => response.json({ decks: await listDecks(db, user.id) })));
+
+  routes.post(
+    "/decks",
+    express.json({ limit: LIMITS.json }),
+    route(async ({ user, request, response }) => {
+      const { title, text } = body(NewDeck, request);
+      const { deck } = generateDeck(readText(text ?? ""), DEFAULT_RULE, newId, title || "Untitled");
+      if (!text?.trim()) {
+        deck.properties.title = title || "Untitled";
+        deck.slides = [{ ...newSlide(newId(), "opening"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title) }] }];
+      }
+      const id = await createDeck(db, user.id, { ...deck, id: nanoid(12) }, new Map(), text?.trim() ? text : null);
+      response.status(201).json({ id });
+    }),
+  );
+
+  routes.post(
+    "/files",
+    upload(LIMITS.file),
+    route(async ({ user, request, response }) => {
+      const name = String(request.query.name ?? "");
+      if (!extensionOf(name)) throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
+      const { deck, blobs, adapted, left, text } = readDeck(bytesOf(request), name, { newId, sha256 });
+      const id = await createDeck(db, user.id, deck, blobs, text ?? null);
+      const counts = tally(deck);
+      response.status(201).json(Brought.parse({ id, report: report(counts, counts, { adapted, left }) }));
+    }),
+  );
+
+  routes.get("/decks/:deck", deckRoute(context, "see", async ({ deck: id, right, response }) => response.json({ ...(await loadDeck(db, id)), right } satisfies DeckState)));
+
+  routes.delete("/decks/:deck", deckRoute(context, "delete", async ({ deck, response }) => {
+    await deleteDeck(db, deck);
+    response.status(204).end();
+  }));
+
+  routes.post("/decks/:deck/copies", deckRoute(context, "copy", async ({ deck, user, response }) => response.status(201).json({ id: await copyDeck(db, deck, user.id) })));
+
+  routes.get("/decks/:deck/changes", deckRoute(context, "see", async ({ deck, request, response }) => {
+    const since = Number(request.query.since ?? 0);
+    if (!Number.isInteger(since) || since < 0) throw new Failure("not-valid", "since", "Say the version to start from as a whole number.");
+    const list = await changesSince(db, deck, since);
+    response.json({ version: list.at(-1)?.version ?? since, changes: list });
+  }));
+
+  routes.post("/decks/:deck/changes", express.json({ limit: LIMITS.json }), deckRoute(context, "change", async ({ deck, user, right, request, response }) => {
+    const asked = body(ChangeRequest, request);
+    try {
+      response.json(await applyChanges(db, deck, user.id, asked));
+    } catch (error) {
+      if (!(error instanceof Failure) || error.code !== "conflict") throw error;
+      const state: DeckState = { ...(await loadDeck(db, deck)), right };
+      response.status(409).json({ error: { code: error.code, where: error.where, message: error.message }, state });
+    }
+  }));
+
+  routes.get("/decks/:deck/events", deckRoute(context, "see", async ({ deck, response }) => context.announcements.stream(deck, (await loadDeck(db, deck)).version, response)));
+
+  routes.get("/decks/:deck/report", deckRoute(context, "export", async ({ deck, request, response }) => response.json(writeReport((await loadDeck(db, deck)).deck, format(request.query.format)))));
+
+  routes.get("/decks/:deck/export", deckRoute(context, "export", async ({ deck: id, request, response }) => {
+    const as = format(request.query.format);
+    const { deck } = await loadDeck(db, id);
+    const bytes = await context.exporter.run({ fonts: context.fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format: as });
+    response.setHeader("content-type", WRITERS[as].mediaType);
+    response.setHeader("content-disposition", disposition(deck.properties.title, as));
+    response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  }));
+
+  routes.post("/decks/:deck/pictures", upload(LIMITS.picture), deckRoute(context, "addPicture", async ({ deck, request, response }) => {
+    const bytes = bytesOf(request);
+    const name = String(request.query.name ?? "").slice(0, 200);
+    const info = pictureInfo(bytes);
+    if (!info || !name) throw new Failure("not-readable", name || "picture", "The picture is not a PNG or JPEG file, or it has no name.");
+    const sum = sha256(bytes);
+    await addBlob(db, deck, sum, info.mediaType, bytes);
+    response.status(201).json({ name, sha256: sum, ...info } satisfies Picture);
+  }));
+
+  routes.get("/decks/:deck/pictures/:sha256", deckRoute(context, "see", async ({ deck, request, response }) => {
+    const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256));
+    response.setHeader("content-type", mediaType);
+    response.setHeader("cache-control", "private, max-age=31536000, immutable");
+    response.send(Buffer.from(bytes));
+  }));
+
+  return routes;
+}
+

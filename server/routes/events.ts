@@ -1,0 +1,64 @@
+import type { Response } from "express";
+import pg from "pg";
+import { CHANNEL } from "../store";
+
+/** Tells the pages that show a deck of its new versions, whichever server took the change. */
+export class Announcements {
+  private readonly listeners = new Map<string, Set<Response>>();
+  private client: pg.Client | undefined;
+  private closed = false;
+  private beat: NodeJS.Timeout | undefined;
+
+  constructor(private readonly url: string) {}
+
+  /** Listens on the database; when the connection drops it is opened again. */
+  async start(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.url });
+    client.on("error", () => this.again());
+    client.on("end", () => this.again());
+    client.on("notification", ({ payload }) => {
+      const [deck = "", version = "0"] = (payload ?? "").split(" ");
+      for (const response of this.listeners.get(deck) ?? []) response.write(`data: ${version}\n\n`);
+    });
+    try {
+      await client.connect();
+      await client.query(`listen ${CHANNEL}`);
+      this.client = client;
+    } catch {
+      this.again();
+    }
+    this.beat ??= setInterval(() => {
+      for (const set of this.listeners.values()) for (const response of set) response.write(": beat\n\n");
+    }, 20000).unref();
+  }
+
+  private waiting = false;
+  private again(): void {
+    if (this.closed || this.waiting) return;
+    this.waiting = true;
+    setTimeout(() => {
+      this.waiting = false;
+      if (!this.closed) void this.start();
+    }, 1000).unref();
+  }
+
+  /** Streams a deck's versions to a page (server-sent events) until it goes away. */
+  stream(deck: string, version: number, response: Response): void {
+    response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" });
+    response.write(`data: ${version}\n\n`);
+    const set = this.listeners.get(deck) ?? new Set();
+    set.add(response);
+    this.listeners.set(deck, set);
+    response.on("close", () => {
+      set.delete(response);
+      if (set.size === 0) this.listeners.delete(deck);
+    });
+  }
+
+  async stop(): Promise<void> {
+    this.closed = true;
+    clearInterval(this.beat);
+    for (const set of this.listeners.values()) for (const response of set) response.end();
+    await this.client?.end().catch(() => undefined);
+  }
+}

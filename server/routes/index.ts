@@ -1,0 +1,4 @@
+export { createApp, type Site } from "./app";
+export type { AppContext } from "./context";
+export { LIMITS } from "./decks";
+export { Announcements } from "./events";

@@ -1,0 +1,63 @@
+import type { ErrorBody } from "@unitext/server/api";
+import { ErrorBody as ErrorSchema } from "@unitext/server/api";
+import type { z } from "zod";
+
+/** A refusal of the server, in its words; `body` holds what came with it. */
+export class Refused extends Error {
+  override name = "Refused";
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly body?: ErrorBody,
+  ) {
+    super(message);
+  }
+}
+
+/** The server could not be reached: nothing is known of whether it took the request. */
+export class Unreachable extends Error {
+  override name = "Unreachable";
+  constructor() {
+    super("The server cannot be reached. What you do is kept on this computer and sent when it answers again.");
+  }
+}
+
+async function answered(path: string, init: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new Unreachable();
+  }
+  if (response.ok) return response;
+  if (response.status >= 502 && response.status <= 504) throw new Unreachable();
+  const body = ErrorSchema.safeParse(await response.json().catch(() => undefined));
+  if (body.success) throw new Refused(response.status, body.data.error.code, body.data.error.message, body.data);
+  throw new Refused(response.status, "failed", `The server answered with ${response.status}.`);
+}
+
+/** Gets and checks. Throws Refused or Unreachable. */
+export async function get<S extends z.ZodType>(path: string, schema: S): Promise<z.output<S>> {
+  return schema.parse(await (await answered(path, {})).json());
+}
+
+export async function post<S extends z.ZodType>(path: string, body: unknown, schema: S, init: RequestInit = {}): Promise<z.output<S>> {
+  const file = body instanceof Blob;
+  const response = await answered(path, { method: "POST", headers: { "content-type": file ? "application/octet-stream" : "application/json" }, body: file ? body : JSON.stringify(body), ...init });
+  return schema.parse(await response.json());
+}
+
+export async function remove(path: string): Promise<void> {
+  await answered(path, { method: "DELETE" });
+}
+
+/** Fetches a file and hands it to the browser to save, under the name that the server gives. */
+export async function download(path: string): Promise<void> {
+  const response = await answered(path, {});
+  const name = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "deck";
+  const address = URL.createObjectURL(await response.blob());
+  const link = Object.assign(document.createElement("a"), { href: address, download: decodeURIComponent(name) });
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 60000);
+}

@@ -1,0 +1,257 @@
+import { DndContext, type DragEndEvent, type DragMoveEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from "@dnd-kit/core";
+import { duplicate, hide, insertAt, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
+import { familyOf, nameOf, slideIndex } from "@unitext/core/model";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { nanoid } from "nanoid";
+import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { useDeck } from "../deck/DeckContext";
+import { useCommands } from "../keys";
+import { DeckFrame } from "../shell/DeckFrame";
+import { MoveTo } from "./MoveTo";
+import { GAP, gridFor, type Landing, landingWords, mapRows } from "./rows";
+import { Thumb } from "./Thumb";
+
+const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
+
+export default function Arrange() {
+  const { deck, version, session, selected, select, canEdit } = useDeck();
+  const navigate = useNavigate();
+  const [size, setSize] = useState(() => Number(sessionStorage.getItem("unitext:zoom") ?? 4));
+  const [room, setRoom] = useState({ width: 900, height: 560 });
+  const [landing, setLanding] = useState<Landing>();
+  const [dragged, setDragged] = useState<string>();
+  const [asking, setAsking] = useState(false);
+  const scroller = useRef<HTMLDivElement>(null);
+  const anchor = useRef<string>(undefined);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const rows = useMemo(() => mapRows(deck.slides), [deck]);
+  const grid = gridFor(rows, SIZES[size] ?? 232, deck.page, room);
+  const perSheet = grid.rowsPerColumn * grid.columns;
+  const sheets = Math.ceil(rows.length / perSheet);
+  const sheetHeight = (nth: number) => Math.min(grid.rowsPerColumn, rows.length - nth * perSheet) * grid.rowHeight;
+  const virtual = useVirtualizer({ count: sheets, getScrollElement: () => scroller.current, estimateSize: sheetHeight, overscan: 1, getItemKey: (nth) => `${size}/${perSheet}/${nth}` });
+  useEffect(() => virtual.measure(), [grid.rowHeight, perSheet, rows.length]);
+
+  useLayoutEffect(() => {
+    const element = scroller.current as HTMLDivElement;
+    const observer = new ResizeObserver(() => setRoom({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => sessionStorage.setItem("unitext:zoom", String(size)), [size]);
+
+  const chosen = useMemo(() => new Set(selected), [selected]);
+  const current = selected.at(-1);
+  const numbers = useMemo(() => new Map(deck.slides.map(({ id }, nth) => [id, nth + 1])), [deck]);
+
+  const show = (id: string) => {
+    const main = familyRoot(id);
+    const at = rows.findIndex((row) => row.main.id === main);
+    if (at >= 0) virtual.scrollToIndex(Math.floor(at / perSheet), { align: "auto" });
+    requestAnimationFrame(() => {
+      const thumb = scroller.current?.querySelector<HTMLElement>(`[data-thumb="${id}"]`);
+      thumb?.focus({ preventScroll: true });
+      thumb?.scrollIntoView({ block: "nearest" });
+    });
+  };
+  function familyRoot(id: string): string {
+    let slide = deck.slides.find((candidate) => candidate.id === id);
+    while (slide?.parent) slide = deck.slides.find((candidate) => candidate.id === slide?.parent);
+    return slide?.id ?? id;
+  }
+
+  const change = (next: Parameters<typeof session.apply>[0] | undefined, words?: string) => {
+    if (!next) {
+      session.say("They are at the end already.");
+      return;
+    }
+    session.apply(next, words ? { words } : {});
+    if (current) requestAnimationFrame(() => show(current));
+  };
+  const count = (verb: string) => {
+    const moved = roots(deck, selected);
+    return moved.length === 1 ? `${verb} slide ${numbers.get(moved[0] as string)}` : `${verb} ${moved.length} slides`;
+  };
+
+  const acts = {
+    moveUp: () => change(step(deck, selected, -1), count("Moved")),
+    moveDown: () => change(step(deck, selected, 1), count("Moved")),
+    nest: () => change(nest(deck, selected), `${count("Put")} under the slide before`),
+    unnest: () => change(unnest(deck, selected), `${count("Lifted")} to the line above`),
+    moveTo: () => setAsking(true),
+    duplicate: () => {
+      const copy = duplicate(deck, selected, () => nanoid(10), version);
+      if (session.apply(copy, { words: count("Duplicated") })) {
+        const first = copy.kind === "batch" ? copy.changes[0] : copy;
+        if (first?.kind === "insertSlide") select([first.slide.id]);
+      }
+    },
+    hide: () => {
+      const shown = selected.some((id) => !deck.slides.find((slide) => slide.id === id)?.hidden);
+      change(hide(selected, shown), count(shown ? "Hid" : "Showed"));
+    },
+    delete: () => {
+      const at = slideIndex(deck, selected[0] ?? "");
+      const words = selected.length === 1 ? `Deleted slide ${numbers.get(selected[0] as string)}` : `Deleted ${selected.length} slides`;
+      const next = deck.slides.slice(at + 1).find(({ id }) => !chosen.has(id)) ?? deck.slides.slice(0, at).reverse().find(({ id }) => !chosen.has(id));
+      if (session.apply(remove(selected), { words })) {
+        select(next ? [next.id] : []);
+        if (next) requestAnimationFrame(() => show(next.id));
+      }
+    },
+    add: () => {
+      const id = nanoid(10);
+      const at = current ? slideIndex(deck, current) : -1;
+      const parent = at >= 0 ? (deck.slides[at]?.parent ?? null) : null;
+      if (session.apply(insertAt([newSlide(id, "points")], { parent, after: current ?? null }), { words: current ? `Added a slide after ${numbers.get(current)}` : "Added a slide" })) {
+        select([id]);
+        requestAnimationFrame(() => show(id));
+      }
+    },
+    zoomIn: () => setSize((now) => Math.min(SIZES.length - 1, now + 1)),
+    zoomOut: () => setSize((now) => Math.max(0, now - 1)),
+  };
+  useCommands(acts);
+
+  function choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+    if (shiftKey && anchor.current) {
+      const from = slideIndex(deck, anchor.current);
+      const to = slideIndex(deck, id);
+      const run = deck.slides.slice(Math.min(from, to), Math.max(from, to) + 1).map((slide) => slide.id);
+      select(from <= to ? run : run.reverse());
+    } else if (ctrlKey || metaKey) {
+      anchor.current = id;
+      select(chosen.has(id) ? selected.filter((other) => other !== id) : [...selected, id]);
+    } else {
+      anchor.current = id;
+      select([id]);
+    }
+  }
+
+  const latest = useRef({ choose, navigate });
+  latest.current = { choose, navigate };
+  const chooseThumb = useCallback((id: string, keys: Parameters<typeof choose>[1]) => latest.current.choose(id, keys), []);
+  const openThumb = useCallback((id: string) => latest.current.navigate(`/decks/${deck.id}/refine/${id}`), [deck.id]);
+
+  function walk(event: KeyboardEvent) {
+    if (event.altKey || event.ctrlKey || event.metaKey || !current) return;
+    const at = slideIndex(deck, current);
+    const row = rows.findIndex(({ main }) => main.id === familyRoot(current));
+    const to = {
+      ArrowDown: rows[row + 1]?.main.id,
+      ArrowUp: deck.slides[at]?.parent === null ? rows[row - 1]?.main.id : rows[row]?.main.id,
+      ArrowRight: deck.slides[at + 1]?.id,
+      ArrowLeft: deck.slides[at - 1]?.id,
+      Home: deck.slides[0]?.id,
+      End: deck.slides.at(-1)?.id,
+    }[event.key];
+    if (event.key === "Enter") navigate(`/decks/${deck.id}/refine/${current}`);
+    else if (event.key === "a" && !event.shiftKey) return;
+    else if (to) {
+      choose(to, { shiftKey: event.shiftKey, ctrlKey: false, metaKey: false });
+      show(to);
+    } else if (!["ArrowDown", "ArrowUp", "ArrowLeft", "ArrowRight"].includes(event.key)) return;
+    event.preventDefault();
+  }
+
+  function placeFor({ target, side }: Landing): Place {
+    const slide = deck.slides[slideIndex(deck, target)];
+    if (side === "under") return { parent: target, after: deck.slides.filter(({ parent }) => parent === target).at(-1)?.id ?? null };
+    if (side === "after") return { parent: slide?.parent ?? null, after: target };
+    return placeOf(deck.slides, slideIndex(deck, target));
+  }
+
+  const moving = dragged ? (chosen.has(dragged) ? selected : [dragged]) : [];
+  function land({ over, active, delta, activatorEvent }: DragMoveEvent | DragEndEvent): Landing | undefined {
+    if (!over?.rect) return undefined;
+    const target = String(over.id);
+    const taken = new Set((chosen.has(String(active.id)) ? selected : [String(active.id)]).flatMap((id) => familyOf(deck.slides, id).map((slide) => slide.id)));
+    if (taken.has(target)) return undefined;
+    const pointer = activatorEvent as PointerEvent;
+    const x = (pointer.clientX + delta.x - over.rect.left) / over.rect.width;
+    const y = (pointer.clientY + delta.y - over.rect.top) / over.rect.height;
+    const detail = deck.slides[slideIndex(deck, target)]?.parent !== null;
+    if (detail) return { target, side: x < 0.5 ? "before" : "after" };
+    return { target, side: x > 0.72 ? "under" : y < 0.5 ? "before" : "after" };
+  }
+
+  const words = landing ? landingWords(landing, deck.slides) : "";
+  const start = ({ active }: DragStartEvent) => setDragged(String(active.id));
+  const end = (event: DragEndEvent) => {
+    const at = land(event);
+    setDragged(undefined);
+    setLanding(undefined);
+    if (at) {
+      const ids = chosen.has(String(event.active.id)) ? selected : [String(event.active.id)];
+      const moved = ids.length === 1 ? `Moved slide ${numbers.get(ids[0] as string)}` : `Moved ${ids.length} slides`;
+      session.apply(moveTo(deck, ids, placeFor(at)), { words: `${moved} ${landingWords(at, deck.slides)}` });
+    }
+  };
+
+  const button = (label: string, act: () => void, disabled = false) => (
+    <button type="button" className="btn btn-ghost btn-sm" onClick={act} disabled={disabled || !canEdit}>
+      {label}
+    </button>
+  );
+  const none = selected.length === 0;
+  const tools = (
+    <div className="flex flex-wrap items-center" role="toolbar" aria-label="Acts on the selected slides">
+      {button("New", acts.add)}
+      {button("Up", acts.moveUp, none)}
+      {button("Down", acts.moveDown, none)}
+      {button("Nest", acts.nest, none)}
+      {button("Lift", acts.unnest, none)}
+      {button("Move to …", acts.moveTo, none)}
+      {button("Duplicate", acts.duplicate, none)}
+      {button("Hide", acts.hide, none)}
+      {button("Delete", acts.delete, none)}
+      <label className="ml-3 flex items-center gap-2 text-sm">
+        Size
+        <input type="range" className="range range-xs w-24" min={0} max={SIZES.length - 1} value={size} onChange={(event) => setSize(Number(event.target.value))} />
+      </label>
+    </div>
+  );
+
+  return (
+    <DeckFrame place="Arrange" tools={tools} onOpen={show}>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={start} onDragMove={(event) => setLanding((now) => same(now, land(event)))} onDragEnd={end} onDragCancel={() => { setDragged(undefined); setLanding(undefined); }}>
+        <div className="relative h-full">
+          <div ref={scroller} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
+            {rows.length === 0 && (
+              <div className="py-16 text-center">
+                <p className="mb-4">There is no slide yet.</p>
+                <button type="button" className="btn btn-primary" onClick={acts.add}>
+                  New slide
+                </button>
+              </div>
+            )}
+            <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative", marginTop: GAP }}>
+              {virtual.getVirtualItems().map((sheet) => (
+                <div key={sheet.key} role="presentation" className="absolute grid grid-flow-col justify-start" style={{ transform: `translateY(${sheet.start}px)`, gridTemplateRows: `repeat(${grid.rowsPerColumn}, ${grid.rowHeight}px)`, gridAutoColumns: `${grid.columnWidth}px` }}>
+                  {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map(({ main, details }) => (
+                    <div key={main.id} role="presentation" className="flex" style={{ gap: GAP }}>
+                      {[main, ...details].map((slide) => (
+                        <Thumb key={slide.id} slide={slide} number={numbers.get(slide.id) ?? 0} width={grid.thumb} detail={slide !== main} selected={chosen.has(slide.id)} current={slide.id === current} moving={moving.includes(slide.id)} landing={landing?.target === slide.id ? landing.side : undefined} onChoose={chooseThumb} onOpen={openThumb} />
+                      ))}
+                    </div>
+                  ))}
+                </div>
+              ))}
+            </div>
+          </div>
+          {dragged && <p className="bg-secondary text-secondary-content pointer-events-none absolute right-4 bottom-4 px-3 py-1">{words ? `Lands ${words}` : "Drag over a slide to choose the place"}</p>}
+          <p className="sr-only" aria-live="assertive">
+            {words && `Lands ${words}`}
+          </p>
+        </div>
+        <DragOverlay dropAnimation={null}>{dragged && <span className="bg-secondary text-secondary-content inline-block px-3 py-1">{moving.length > 1 ? `${moving.length} slides` : `${numbers.get(dragged)}. ${nameOf(deck.slides[slideIndex(deck, dragged)] as never)}`}</span>}</DragOverlay>
+      </DndContext>
+      {asking && <MoveTo slides={deck.slides} onClose={() => setAsking(false)} onMove={(at) => change(moveTo(deck, selected, placeFor(at)), `${count("Moved")} ${landingWords(at, deck.slides)}`)} />}
+    </DeckFrame>
+  );
+}
+
+function same(now: Landing | undefined, next: Landing | undefined): Landing | undefined {
+  return now?.target === next?.target && now?.side === next?.side ? now : next;
+}

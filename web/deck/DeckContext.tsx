@@ -1,0 +1,89 @@
+import { levels, sections, type DeckHead } from "@unitext/core/model";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useParams } from "react-router";
+import { DeckSession, type DeckView } from "./session";
+import { useHead } from "./scenes";
+
+interface OpenDeck extends DeckView {
+  session: DeckSession;
+  head: DeckHead;
+  /** Depth under the main line and section title, by slide id. */
+  level: Map<string, number>;
+  section: Map<string, string>;
+  /** The selected slides; the last of them is where one stands. */
+  selected: readonly string[];
+  select(ids: readonly string[]): void;
+}
+
+const Context = createContext<OpenDeck | undefined>(undefined);
+
+export function useDeck(): OpenDeck {
+  const deck = useContext(Context);
+  if (!deck) throw new Error("useDeck outside a deck");
+  return deck;
+}
+
+function Opened({ session, children }: { session: DeckSession; children: ReactNode }) {
+  const view = useSyncExternalStore(session.subscribe, session.snapshot);
+  const head = useHead(view.deck);
+  const [chosen, select] = useState<readonly string[]>([]);
+  const { slides } = view.deck;
+  const selected = useMemo(() => {
+    const known = new Set(slides.map(({ id }) => id));
+    const left = chosen.filter((id) => known.has(id));
+    return left.length || !slides[0] ? left : [slides[0].id];
+  }, [slides, chosen]);
+  const level = useMemo(() => levels(slides), [slides]);
+  const section = useMemo(() => sections(slides), [slides]);
+  const value = useMemo(() => ({ ...view, session, head, level, section, selected, select }), [view, session, head, level, section, selected]);
+  useEffect(() => {
+    document.title = `${view.deck.properties.title || "Untitled"} · Unitext`;
+  }, [view.deck.properties.title]);
+  return <Context value={value}>{children}</Context>;
+}
+
+/** Opens the deck of the address once for all its places. */
+export function DeckProvider({ children }: { children: ReactNode }) {
+  const { deck = "" } = useParams();
+  const [session, setSession] = useState<DeckSession>();
+  const [error, setError] = useState<Error>();
+  useEffect(() => {
+    let opened: DeckSession | undefined;
+    let gone = false;
+    setSession(undefined);
+    setError(undefined);
+    DeckSession.open(deck).then(
+      (next) => {
+        opened = next;
+        if (gone) next.close();
+        else setSession(next);
+      },
+      (reason) => !gone && setError(reason),
+    );
+    return () => {
+      gone = true;
+      opened?.close();
+    };
+  }, [deck]);
+  if (error) {
+    return (
+      <main className="grid h-full place-items-center p-8">
+        <div className="max-w-md text-center">
+          <h1 className="mb-2 text-xl font-semibold">This deck cannot be opened</h1>
+          <p className="mb-4">{error.message}</p>
+          <a className="btn btn-primary" href="/">
+            Go to the Desk
+          </a>
+        </div>
+      </main>
+    );
+  }
+  if (!session) {
+    return (
+      <main className="grid h-full place-items-center" aria-busy="true">
+        <p className="quiet">Opening the deck …</p>
+      </main>
+    );
+  }
+  return <Opened session={session}>{children}</Opened>;
+}

@@ -1,0 +1,146 @@
+import { cssFamily, type Scene } from "@unitext/core/layout";
+import { type Deck, type DeckHead, headOf, type Slide } from "@unitext/core/model";
+import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { core } from "../worker";
+
+/** How full a slide is: `overflow` in points, `fullness` as a share of its text area. */
+export interface Measure {
+  overflow: number;
+  fullness: number;
+}
+
+type Key = string;
+const headKeys = new WeakMap<object, string>();
+/** What of the head changes a layout, as a key; equal heads share it. */
+function headKey(head: DeckHead): Key {
+  const known = headKeys.get(head);
+  if (known) return known;
+  const key = JSON.stringify([head.page, head.theme, head.regions, head.language, head.assets]);
+  headKeys.set(head, key);
+  return key;
+}
+
+interface Held {
+  key: Key;
+  number: number;
+  scene: Scene;
+}
+const scenes = new WeakMap<Slide, Held>();
+const measures = new WeakMap<Slide, { key: Key; measure: Measure }>();
+const faces = new Map<string, Promise<unknown>>();
+const listeners = new Set<() => void>();
+let tick = 0;
+
+function announce(): void {
+  tick += 1;
+  for (const listener of listeners) listener();
+}
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** Opens the faces that a drawing needs, each under its own name. */
+function openFaces(ids: readonly string[]): Promise<unknown> {
+  return Promise.all(
+    ids.map((id) => {
+      const known = faces.get(id);
+      if (known) return known;
+      const face = new FontFace(cssFamily(id), `url(/fonts/${id}.ttf)`);
+      document.fonts.add(face);
+      const loading = face.load().catch(() => undefined);
+      faces.set(id, loading);
+      return loading;
+    }),
+  );
+}
+
+interface Wanted {
+  slide: Slide;
+  number: number;
+  head: DeckHead;
+}
+const waiting = new Map<Slide, Wanted>();
+let busy = false;
+
+/** Lays out what is waited for, the last asked first, a few at a time, so that what is seen comes first. */
+async function work(): Promise<void> {
+  if (busy) return;
+  busy = true;
+  try {
+    while (waiting.size) {
+      const all = [...waiting.values()];
+      const head = (all.at(-1) as Wanted).head;
+      const batch = all.filter((wanted) => wanted.head === head).slice(-24);
+      for (const { slide } of batch) waiting.delete(slide);
+      const { scenes: laid, faces: needed } = await core.layout(head, batch.map(({ slide, number }) => ({ slide, number })));
+      await openFaces(needed);
+      batch.forEach(({ slide, number }, nth) => {
+        const scene = laid[nth] as Scene;
+        scenes.set(slide, { key: headKey(head), number, scene });
+        measures.set(slide, { key: headKey(head), measure: { overflow: scene.overflow, fullness: scene.fullness } });
+      });
+      announce();
+    }
+  } finally {
+    busy = false;
+  }
+}
+
+/** The head of a deck as one object as long as nothing of it changes. */
+const heads = new WeakMap<Deck["theme"], DeckHead[]>();
+export function useHead(deck: Deck): DeckHead {
+  return useMemo(() => {
+    const head = headOf(deck);
+    const known = (heads.get(deck.theme) ?? []).find((other) => (Object.keys(head) as (keyof DeckHead)[]).every((name) => other[name] === head[name]));
+    if (known) return known;
+    heads.set(deck.theme, [...(heads.get(deck.theme) ?? []), head]);
+    return head;
+  }, [deck]);
+}
+
+/** The scene of a slide, laid out in the worker; an older one of the same slide stands until the new one is there. */
+export function useScene(slide: Slide, number: number, head: DeckHead): Scene | undefined {
+  useSyncExternalStore(subscribe, () => scenes.get(slide) ?? null);
+  const held = scenes.get(slide);
+  const current = held && held.number === number && held.key === headKey(head);
+  const [last, setLast] = useState<Scene | undefined>(held?.scene);
+  useEffect(() => {
+    if (current) {
+      setLast(held.scene);
+      return;
+    }
+    waiting.set(slide, { slide, number, head });
+    void Promise.resolve().then(work);
+  }, [slide, number, head, current, held]);
+  return held?.scene ?? last;
+}
+
+let measuring: symbol | undefined;
+/** Measures all slides of a deck in the background, and gives what is known so far. */
+export function useMeasures(deck: Deck, head: DeckHead): (slide: Slide) => Measure | undefined {
+  const version = useSyncExternalStore(subscribe, () => tick);
+  useEffect(() => {
+    const run = Symbol("measuring");
+    measuring = run;
+    const key = headKey(head);
+    const left = deck.slides.filter((slide) => measures.get(slide)?.key !== key);
+    const go = async () => {
+      for (let at = 0; at < left.length && measuring === run; at += 100) {
+        const batch = left.slice(at, at + 100).filter((slide) => measures.get(slide)?.key !== key);
+        if (!batch.length) continue;
+        const found = await core.measure(head, batch);
+        batch.forEach((slide, nth) => {
+          measures.set(slide, { key, measure: found[nth] as Measure });
+        });
+        announce();
+      }
+    };
+    const timer = setTimeout(go, 120);
+    return () => clearTimeout(timer);
+  }, [deck, head]);
+  return useMemo(() => {
+    void version;
+    return (slide: Slide) => measures.get(slide)?.measure;
+  }, [version]);
+}

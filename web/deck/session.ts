@@ -1,0 +1,273 @@
+import { apply, type Change, says } from "@unitext/core/edit";
+import type { Deck } from "@unitext/core/model";
+import { ChangeReply, ChangesSince, DeckState, type SentChange } from "@unitext/server/api";
+import { nanoid } from "nanoid";
+import { get, post, Refused, Unreachable } from "../api/client";
+
+export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
+
+/** What was done last, for the line that offers to undo it. */
+export interface Said {
+  text: string;
+  undo: boolean;
+  serial: number;
+}
+
+export interface DeckView {
+  deck: Deck;
+  version: number;
+  text: string | null;
+  canEdit: boolean;
+  status: SaveStatus;
+  said: Said | undefined;
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+interface Step {
+  change: Change;
+  says: string;
+}
+
+const outboxKey = (deck: string) => `unitext:outbox:${deck}`;
+
+interface Outbox {
+  base: number;
+  changes: SentChange[];
+}
+
+/** Changes that were made here and are not known to be committed; they outlive the page. */
+export function readOutbox(deck: string): Outbox | undefined {
+  try {
+    const kept = localStorage.getItem(outboxKey(deck));
+    return kept ? (JSON.parse(kept) as Outbox) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+function writeOutbox(deck: string, outbox: Outbox): void {
+  try {
+    if (outbox.changes.length) localStorage.setItem(outboxKey(deck), JSON.stringify(outbox));
+    else localStorage.removeItem(outboxKey(deck));
+  } catch {
+    // The browser's storage is full or closed: the changes are still sent, they only do not outlive the page.
+  }
+}
+
+/**
+ * A deck open in the page: applies changes at once, sends them in order, keeps them until the server has committed
+ * them, takes in what others change, and holds the steps to undo and redo.
+ */
+export class DeckSession {
+  private pending: SentChange[] = [];
+  private sending: SentChange[] = [];
+  private undos: Step[] = [];
+  private redos: Step[] = [];
+  private listeners = new Set<() => void>();
+  private serial = 0;
+  private retry = 0;
+  private view: DeckView;
+  private events: EventSource | undefined;
+  private catching = false;
+
+  private constructor(state: DeckState) {
+    this.view = { deck: state.deck, version: state.version, text: state.text, canEdit: state.right === "edit" || state.right === "own", status: "saved", said: undefined, canUndo: false, canRedo: false };
+  }
+
+  /** Opens a deck: what is left in the outbox of an earlier page is sent first. Throws Refused or Unreachable. */
+  static async open(id: string): Promise<DeckSession> {
+    const left = readOutbox(id);
+    let replay: SentChange[] = [];
+    if (left?.changes.length) {
+      try {
+        await post(`/decks/${id}/changes`, left, ChangeReply);
+        writeOutbox(id, { base: 0, changes: [] });
+      } catch (error) {
+        if (error instanceof Unreachable) throw error;
+        if (error instanceof Refused && error.status === 409) replay = left.changes;
+        writeOutbox(id, { base: 0, changes: [] });
+      }
+    }
+    const session = new DeckSession(await get(`/decks/${id}`, DeckState));
+    if (replay.length) session.replay(replay);
+    session.listen();
+    return session;
+  }
+
+  private listen(): void {
+    this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
+    this.events.onmessage = ({ data }) => {
+      if (Number(data) > this.view.version) void this.catchUp();
+    };
+    window.addEventListener("online", this.send);
+    window.addEventListener("pagehide", this.leave);
+  }
+
+  close(): void {
+    this.events?.close();
+    window.removeEventListener("online", this.send);
+    window.removeEventListener("pagehide", this.leave);
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): DeckView => this.view;
+
+  private set(next: Partial<DeckView>): void {
+    this.view = { ...this.view, ...next, canUndo: this.undos.length > 0, canRedo: this.redos.length > 0 };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Says a line to the person; with `undo` it offers to take the last act back. */
+  say(text: string, undo = false): void {
+    this.serial += 1;
+    this.set({ said: { text, undo, serial: this.serial } });
+  }
+
+  hush(): void {
+    this.set({ said: undefined });
+  }
+
+  /** Applies a change and sends it. `text` is what Write shows for the deck after it; `quiet` says nothing. Returns whether it was taken. */
+  apply(change: Change, { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {}): boolean {
+    const said = words ?? says(change);
+    const inverse = this.take(change, text);
+    if (!inverse) return false;
+    this.undos.push({ change: inverse, says: said });
+    this.redos = [];
+    if (quiet) this.set({});
+    else this.say(said, true);
+    return true;
+  }
+
+  private take(change: Change, text: string | undefined): Change | undefined {
+    try {
+      const applied = apply(this.view.deck, change);
+      this.pending.push({ id: nanoid(16), change, ...(text === undefined ? {} : { text }) });
+      this.set({ deck: applied.deck, text: text ?? null, status: "saving" });
+      this.keep();
+      void this.send();
+      return applied.inverse;
+    } catch (error) {
+      this.say(error instanceof Error ? error.message : "This could not be done.");
+      return undefined;
+    }
+  }
+
+  undo(): void {
+    const step = this.undos.pop();
+    if (!step) return;
+    const back = this.take(step.change, undefined);
+    if (back) this.redos.push({ change: back, says: step.says });
+    if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
+  }
+
+  redo(): void {
+    const step = this.redos.pop();
+    if (!step) return;
+    const back = this.take(step.change, undefined);
+    if (back) this.undos.push({ change: back, says: step.says });
+    if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
+  }
+
+  private keep(): void {
+    writeOutbox(this.view.deck.id, { base: this.view.version, changes: [...this.sending, ...this.pending] });
+  }
+
+  /** Whether everything done here is committed. */
+  get settled(): boolean {
+    return this.pending.length === 0 && this.sending.length === 0;
+  }
+
+  private readonly send = async (): Promise<void> => {
+    if (this.sending.length || !this.pending.length) return;
+    this.sending = this.pending.splice(0, 200);
+    try {
+      const reply = await post(`/decks/${this.view.deck.id}/changes`, { base: this.view.version, changes: this.sending }, ChangeReply);
+      this.sending = [];
+      this.retry = 0;
+      let { deck } = this.view;
+      for (const { change } of reply.others) deck = apply(deck, change).deck;
+      this.set({ deck, version: reply.version, status: this.pending.length ? "saving" : "saved" });
+      this.keep();
+      void this.send();
+    } catch (error) {
+      if (error instanceof Refused && error.status === 409 && error.body?.state) {
+        const again = [...this.sending, ...this.pending];
+        this.sending = [];
+        this.pending = [];
+        const { deck, version, text } = error.body.state;
+        this.set({ deck, version, text });
+        this.replay(again);
+      } else if (error instanceof Refused && error.status < 500) {
+        this.sending = [];
+        this.pending = [];
+        this.keep();
+        this.set({ status: "refused" });
+        await this.reload();
+        this.say(`The change was not taken: ${error.message}`);
+      } else {
+        this.pending = [...this.sending, ...this.pending];
+        this.sending = [];
+        this.set({ status: "waiting" });
+        this.retry = Math.min(this.retry + 1, 6);
+        setTimeout(this.send, 250 * 2 ** this.retry);
+      }
+    }
+  };
+
+  /** Puts changes on the state that the server gave; those that no longer apply are left out, and that is said. */
+  private replay(changes: readonly SentChange[]): void {
+    let lost = 0;
+    let { deck } = this.view;
+    for (const item of changes) {
+      try {
+        deck = apply(deck, item.change).deck;
+        this.pending.push({ id: item.id, change: item.change });
+      } catch {
+        lost += 1;
+      }
+    }
+    this.undos = [];
+    this.redos = [];
+    this.set({ deck, text: null, status: this.pending.length ? "saving" : "saved" });
+    this.keep();
+    this.say(lost ? `Somebody else changed the same thing: ${lost} of your changes could not be put on top of theirs.` : "Somebody else changed the same thing; your change is now on top of theirs.");
+    void this.send();
+  }
+
+  private async reload(): Promise<void> {
+    const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
+    this.undos = [];
+    this.redos = [];
+    this.set({ deck, version, text, status: "saved" });
+  }
+
+  /** Takes in what others changed, when nothing of ours is on its way. */
+  private async catchUp(): Promise<void> {
+    if (this.catching || !this.settled) return;
+    this.catching = true;
+    try {
+      const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.view.version}`, ChangesSince);
+      if (!this.settled || version <= this.view.version) return;
+      let { deck } = this.view;
+      for (const { change } of changes) deck = apply(deck, change).deck;
+      this.set({ deck, version, text: null });
+    } catch {
+      // The next announcement tries again.
+    } finally {
+      this.catching = false;
+    }
+  }
+
+  /** The page goes away: what is not acknowledged is sent once more, and stays in the outbox besides. */
+  private readonly leave = (): void => {
+    const changes = [...this.sending, ...this.pending];
+    if (!changes.length) return;
+    const body = JSON.stringify({ base: this.view.version, changes });
+    if (body.length < 60000) void fetch(`/api/decks/${this.view.deck.id}/changes`, { method: "POST", keepalive: true, headers: { "content-type": "application/json" }, body });
+  };
+}

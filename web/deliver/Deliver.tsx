@@ -1,0 +1,111 @@
+import type { WritableFormat } from "@unitext/core/formats";
+import { Report } from "@unitext/core/tally";
+import { useState } from "react";
+import useSWR from "swr";
+import { download, get } from "../api/client";
+import { useDeck } from "../deck/DeckContext";
+import { DeckFrame } from "../shell/DeckFrame";
+
+const LABEL: Record<WritableFormat, string> = { pptx: "Presentation (.pptx)", pdf: "Pages (.pdf)", md: "Text (.md)", json: "Unitext deck (.json)" };
+const FOR: Record<WritableFormat, string> = {
+  pptx: "To go on editing in another program, and to come back from there.",
+  pdf: "To show, print or hand out: a page a slide, with links and an outline.",
+  md: "To keep as plain text, to compare, to put under version control.",
+  json: "The whole deck with its pictures, for programs and for safe keeping.",
+};
+const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", pictures: "pictures", bindings: "linked data" };
+
+function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
+  const { deck, version, session } = useDeck();
+  const [busy, setBusy] = useState(false);
+  const { data: report, error } = useSWR(ready ? `/decks/${deck.id}/report?format=${format}&version=${version}` : null, (path: string) => get(path, Report), { keepPreviousData: true, revalidateOnFocus: false });
+  if (!report) return <section className="hairline border p-4">{error ? (error as Error).message : `Looking at what ${LABEL[format]} can keep …`}</section>;
+  const rows = Object.entries(NAMES).flatMap(([path, label]) => {
+    const value = (tally: typeof report.from) => path.split(".").reduce<unknown>((held, key) => (held as Record<string, unknown>)[key], tally) as number;
+    const [before, after] = [value(report.from), value(report.to)];
+    return before || after ? [{ label, before, after }] : [];
+  });
+  const losses = report.left.length;
+  const save = async () => {
+    setBusy(true);
+    try {
+      await download(`/decks/${deck.id}/export?format=${format}`);
+      session.say(`Wrote ${deck.properties.title}.${format}`);
+    } catch (error) {
+      session.say((error as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const list = (entries: { slide: number | null; text: string }[], label: string) =>
+    entries.length > 0 && (
+      <details className="mt-2">
+        <summary className="cursor-pointer">
+          {entries.length} {label}
+        </summary>
+        <ul className="max-h-40 list-disc overflow-auto pl-6 text-sm">
+          {entries.map(({ slide, text }, nth) => (
+            <li key={nth}>{slide === null ? text : `Slide ${slide}: ${text}`}</li>
+          ))}
+        </ul>
+      </details>
+    );
+  return (
+    <section aria-labelledby={`format-${format}`} className="hairline border p-4">
+      <div className="flex items-start gap-4">
+        <div className="flex-1">
+          <h2 id={`format-${format}`} className="text-lg font-semibold">
+            {LABEL[format]}
+          </h2>
+          <p className="quiet text-sm">{FOR[format]}</p>
+        </div>
+        <button type="button" className="btn btn-primary btn-sm" disabled={busy || !ready} onClick={save} aria-label={`Download as ${LABEL[format]}`}>
+          {busy ? "Writing …" : "Download"}
+        </button>
+      </div>
+      <p className="mt-3">
+        <strong className={losses ? "" : "text-success"}>{losses === 0 ? "Everything is kept." : `${losses} ${losses === 1 ? "thing is" : "things are"} left out.`}</strong> {report.adapted.length > 0 && `${report.adapted.length} adapted.`}
+      </p>
+      <table className="mt-2 text-sm">
+        <caption className="sr-only">What the deck carries and what the file will carry</caption>
+        <thead>
+          <tr className="quiet">
+            <th scope="col" className="pr-6 text-left font-normal">Carries</th>
+            <th scope="col" className="px-3 text-right font-normal">deck</th>
+            <th scope="col" className="px-3 text-right font-normal">file</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ label, before, after }) => (
+            <tr key={label} className={after < before ? "text-error" : ""}>
+              <th scope="row" className="pr-6 text-left font-normal">{label}</th>
+              <td className="px-3 text-right">{before}</td>
+              <td className="px-3 text-right">{after}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {list(report.left.map(({ slide, what, why }) => ({ slide, text: `${what}: ${why}` })), "left out")}
+      {list(report.adapted.map(({ slide, what, how }) => ({ slide, text: `${what}: ${how}` })), "adapted")}
+    </section>
+  );
+}
+
+/** Each format with what it keeps, adapts and leaves out, before anything is written. */
+export default function Deliver() {
+  const { status } = useDeck();
+  return (
+    <DeckFrame place="Deliver">
+      <div className="h-full overflow-auto p-4">
+        <p className="mb-3 min-h-6 text-sm" role="status">
+          {status === "saved" ? "" : "The last changes are still being kept; files can be written in a moment."}
+        </p>
+        <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
+          {(Object.keys(LABEL) as WritableFormat[]).map((format) => (
+            <Format key={format} format={format} ready={status === "saved"} />
+          ))}
+        </div>
+      </div>
+    </DeckFrame>
+  );
+}

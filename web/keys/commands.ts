@@ -1,0 +1,63 @@
+/** Every act that has a key: what it does, where, and the key that it begins with. */
+export const COMMANDS = {
+  undo: { label: "Take back the last act", place: "Everywhere", key: "Ctrl+Z" },
+  redo: { label: "Do it again", place: "Everywhere", key: "Ctrl+Shift+Z" },
+  keys: { label: "Show this list", place: "Everywhere", key: "?" },
+  moveUp: { label: "Move the selected slides one place up", place: "Arrange", key: "Alt+ArrowUp" },
+  moveDown: { label: "Move the selected slides one place down", place: "Arrange", key: "Alt+ArrowDown" },
+  nest: { label: "Put under the slide before", place: "Arrange", key: "Alt+ArrowRight" },
+  unnest: { label: "Lift back to the line above", place: "Arrange", key: "Alt+ArrowLeft" },
+  moveTo: { label: "Move to a place that you name", place: "Arrange", key: "M" },
+  add: { label: "New slide after the selected one", place: "Arrange", key: "N" },
+  duplicate: { label: "Duplicate the selected slides", place: "Arrange", key: "D" },
+  hide: { label: "Hide or show the selected slides", place: "Arrange", key: "H" },
+  delete: { label: "Delete the selected slides", place: "Arrange", key: "Delete" },
+  zoomIn: { label: "Larger", place: "Arrange", key: "+" },
+  zoomOut: { label: "Smaller", place: "Arrange", key: "-" },
+  next: { label: "Next on the main line", place: "Speak", key: "ArrowRight" },
+  previous: { label: "Back", place: "Speak", key: "ArrowLeft" },
+  deeper: { label: "Into the details", place: "Speak", key: "ArrowDown" },
+  shallower: { label: "Back to the main slide", place: "Speak", key: "ArrowUp" },
+  first: { label: "To the first slide", place: "Speak", key: "Home" },
+  last: { label: "To the last slide", place: "Speak", key: "End" },
+  dark: { label: "Darken the hall", place: "Speak", key: "K" },
+} as const;
+
+export type CommandName = keyof typeof COMMANDS;
+const STORE = "unitext:keys";
+
+function stored(): Partial<Record<CommandName, string>> {
+  try {
+    return JSON.parse(localStorage.getItem(STORE) ?? "{}");
+  } catch {
+    return {};
+  }
+}
+
+let changed = stored();
+const listeners = new Set<() => void>();
+
+export function keyOf(name: CommandName): string {
+  return changed[name] ?? COMMANDS[name].key;
+}
+
+export function setKey(name: CommandName, key: string | undefined): void {
+  const { [name]: _, ...others } = changed;
+  changed = key === undefined ? others : { ...others, [name]: key };
+  localStorage.setItem(STORE, JSON.stringify(changed));
+  for (const listener of listeners) listener();
+}
+
+export function subscribeKeys(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+export const keysVersion = () => changed;
+
+/** The key of an event as it is written in the list: `Ctrl+Shift+Z`. Ctrl stands for ⌘ as well. */
+export function written(event: KeyboardEvent | React.KeyboardEvent): string | undefined {
+  if (["Control", "Shift", "Alt", "Meta"].includes(event.key)) return undefined;
+  const letter = event.key.length === 1 ? event.key.toUpperCase() : event.key;
+  const shift = event.shiftKey && (event.key.length > 1 || /[A-Z]/.test(letter));
+  return [event.ctrlKey || event.metaKey ? "Ctrl" : "", event.altKey ? "Alt" : "", shift ? "Shift" : "", letter === " " ? "Space" : letter].filter(Boolean).join("+");
+}

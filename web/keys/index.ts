@@ -1,0 +1,2 @@
+export { KeyList } from "./KeyList";
+export { typing, useCommands } from "./useCommands";

@@ -1,0 +1,15 @@
+import { slotPlaces } from "@unitext/core/layout";
+import type { ArrangementName, Page } from "@unitext/core/model";
+
+/** An arrangement in small: its slots where they are on this page. */
+export function ArrangementSketch({ arrangement, page }: { arrangement: ArrangementName; page: Page }) {
+  return (
+    <svg viewBox={`0 0 ${page.width} ${page.height}`} className="mb-1 block w-full" aria-hidden="true">
+      <rect width={page.width} height={page.height} className="fill-base-200" />
+      {[...slotPlaces(arrangement, page)].map(([slot, { frame, role }]) => {
+        const thin = role === "title" || role === "opening";
+        return <rect key={slot} x={frame.x} y={thin ? frame.y + frame.height * 0.45 : frame.y} width={frame.width * (thin ? 0.7 : 1)} height={frame.height * (thin ? 0.55 : 0.9)} rx={6} className={thin ? "fill-primary" : "fill-base-300"} opacity={thin ? 0.75 : 1} />;
+      })}
+    </svg>
+  );
+}

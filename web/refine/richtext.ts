@@ -1,0 +1,95 @@
+import { joinRuns, type Mark, type Paragraph, type RichText, run } from "@unitext/core/model";
+import { Extension, type JSONContent, mergeAttributes, Node } from "@tiptap/core";
+import Bold from "@tiptap/extension-bold";
+import Code from "@tiptap/extension-code";
+import Document from "@tiptap/extension-document";
+import HardBreak from "@tiptap/extension-hard-break";
+import Italic from "@tiptap/extension-italic";
+import Link from "@tiptap/extension-link";
+import Strike from "@tiptap/extension-strike";
+import Text from "@tiptap/extension-text";
+import { Placeholder, UndoRedo } from "@tiptap/extensions";
+import { MAX_LEVEL } from "@unitext/core/model";
+
+const MARK_NAMES: Record<string, Mark> = { bold: "strong", italic: "emphasis", strike: "strike", code: "code" };
+const EDITOR_NAMES = Object.fromEntries(Object.entries(MARK_NAMES).map(([name, mark]) => [mark, name]));
+
+/** A paragraph with the kind and level of the model. */
+const FlatParagraph = Node.create({
+  name: "paragraph",
+  group: "block",
+  content: "inline*",
+  addAttributes() {
+    return {
+      kind: { default: "plain", parseHTML: (element) => element.getAttribute("data-kind") ?? (element.closest("ol") ? "number" : element.closest("li") ? "bullet" : "plain"), renderHTML: ({ kind }) => ({ "data-kind": kind }) },
+      level: { default: 0, parseHTML: (element) => Number(element.getAttribute("data-level") ?? 0), renderHTML: ({ level }) => ({ "data-level": level }) },
+      align: { default: null, rendered: false },
+    };
+  },
+  parseHTML: () => [{ tag: "p" }, { tag: "div[data-kind]" }, { tag: "h1" }, { tag: "h2" }, { tag: "h3" }],
+  renderHTML: ({ HTMLAttributes }) => ["div", mergeAttributes(HTMLAttributes), 0],
+});
+
+/** Tab and Shift+Tab change the level of list items; Enter in an empty item ends the list; Escape leaves the text. */
+const ListKeys = Extension.create<{ leave: () => void }>({
+  name: "listKeys",
+  addOptions: () => ({ leave: () => undefined }),
+  addKeyboardShortcuts() {
+    const shift = (by: number) => () => {
+      const { kind, level } = this.editor.getAttributes("paragraph");
+      if (kind === "plain") return false;
+      this.editor.commands.updateAttributes("paragraph", { level: Math.min(MAX_LEVEL, Math.max(0, (level as number) + by)) });
+      return true;
+    };
+    const plain = () => {
+      const { kind, level } = this.editor.getAttributes("paragraph");
+      const { empty, $from } = this.editor.state.selection;
+      if (!empty || kind === "plain" || $from.parentOffset > 0) return false;
+      return this.editor.commands.updateAttributes("paragraph", (level as number) > 0 ? { level: (level as number) - 1 } : { kind: "plain" });
+    };
+    return {
+      Tab: shift(1),
+      "Shift-Tab": shift(-1),
+      Backspace: plain,
+      Enter: () => (this.editor.state.selection.$from.parent.content.size === 0 ? plain() : false),
+      Escape: () => {
+        this.options.leave();
+        return true;
+      },
+    };
+  },
+});
+
+export function extensions(placeholder: string, leave: () => void) {
+  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide"], isAllowedUri: (url) => /^(https?:|mailto:|slide:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
+}
+
+/** The model's text as the editor holds it. */
+export function toEditor(text: RichText): JSONContent {
+  const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
+  return {
+    type: "doc",
+    content: paragraphs.map(({ kind, level, align, runs }) => ({
+      type: "paragraph",
+      attrs: { kind, level, align: align ?? null },
+      content: runs.flatMap(({ text: words, marks = [], link }) => {
+        const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : [])];
+        return words.split("\n").flatMap((line, nth): JSONContent[] => [...(nth ? [{ type: "hardBreak" }] : []), ...(line ? [{ type: "text", text: line, marks: held }] : [])]);
+      }),
+    })),
+  };
+}
+
+/** What the editor holds as the model's text. */
+export function fromEditor(content: JSONContent): RichText {
+  const text = (content.content ?? []).map(({ attrs, content: inline = [] }): Paragraph => {
+    const runs = inline.map((node) => {
+      const marks = (node.marks ?? []).flatMap(({ type }) => MARK_NAMES[type] ?? []);
+      const link = node.marks?.find(({ type }) => type === "link")?.attrs?.href as string | undefined;
+      return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link);
+    });
+    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), runs: joinRuns(runs) };
+  });
+  while (text.at(-1)?.runs.length === 0 && text.at(-1)?.kind === "plain") text.pop();
+  return text;
+}

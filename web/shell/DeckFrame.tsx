@@ -1,0 +1,36 @@
+import type { ReactNode } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { Spine } from "../deck/Spine";
+import { useCommands } from "../keys";
+import { Rail } from "./Rail";
+import { SaidLine } from "./SaidLine";
+
+/** The frame of every place of a deck: rail, heading with the place's own tools, content, what was said, spine. */
+export function DeckFrame({ place, tools, children, onOpen }: { place: string; tools?: ReactNode; children: ReactNode; onOpen?: (id: string) => void }) {
+  const { deck, session, canUndo, canRedo } = useDeck();
+  useCommands({ undo: () => session.undo(), redo: () => session.redo() });
+  return (
+    <div className="flex h-full">
+      <Rail />
+      <div className="flex min-w-0 flex-1 flex-col">
+        <header className="hairline flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-2">
+          <h1 className="min-w-0 flex-1 truncate text-lg font-semibold">
+            {deck.properties.title || "Untitled"} <span className="quiet font-normal">· {place}</span>
+          </h1>
+          {tools}
+          <div className="flex gap-1">
+            <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => session.undo()}>
+              Undo
+            </button>
+            <button type="button" className="btn btn-ghost btn-sm" disabled={!canRedo} onClick={() => session.redo()}>
+              Redo
+            </button>
+          </div>
+        </header>
+        <main className="min-h-0 flex-1">{children}</main>
+        <SaidLine />
+        <Spine {...(onOpen ? { onOpen } : {})} />
+      </div>
+    </div>
+  );
+}

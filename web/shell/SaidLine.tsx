@@ -1,0 +1,28 @@
+import { useEffect } from "react";
+import { useDeck } from "../deck/DeckContext";
+
+/** What was done last, with the act that takes it back, and whether all is kept. */
+export function SaidLine() {
+  const { said, status, session } = useDeck();
+  useEffect(() => {
+    if (!said) return;
+    const timer = setTimeout(() => session.hush(), said.undo ? 12000 : 8000);
+    return () => clearTimeout(timer);
+  }, [said, session]);
+  const words = { saved: "All kept", saving: "Keeping …", waiting: "Server not reached: kept on this computer", refused: "Not taken" }[status];
+  return (
+    <div className="hairline flex min-h-9 items-center gap-3 border-t px-4 text-sm">
+      <p role="status" className="flex min-w-0 flex-1 items-center gap-3">
+        {said && <span className="truncate">{said.text}</span>}
+      </p>
+      {said?.undo && (
+        <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={() => session.undo()}>
+          Undo
+        </button>
+      )}
+      <span className={status === "waiting" || status === "refused" ? "text-error" : "quiet"} data-status={status}>
+        {words}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,181 @@
+import { nameOf, secondsOf, type Slide } from "@unitext/core/model";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { useScene } from "../deck/scenes";
+import { SlideView } from "../deck/SlideView";
+import { clock } from "../deck/time";
+import { typing, useCommands } from "../keys";
+import { DeckFrame } from "../shell/DeckFrame";
+import { HallLine } from "./hall";
+import { NotesView } from "./NotesView";
+import { walkFrom } from "./walk";
+
+function Small({ slide, label }: { slide: Slide; label: string }) {
+  const { deck, head } = useDeck();
+  const number = deck.slides.indexOf(slide) + 1;
+  const scene = useScene(slide, number, head);
+  return <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>;
+}
+
+/** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
+export default function Speak() {
+  const { deck, selected, select } = useDeck();
+  const [dark, setDark] = useState(false);
+  const [since, setSince] = useState<number>();
+  const [elapsed, setElapsed] = useState(0);
+  const [typed, setTyped] = useState("");
+  const [blocked, setBlocked] = useState(false);
+  const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides[0];
+  const walk = useMemo(() => walkFrom(deck.slides, current?.id ?? ""), [deck, current]);
+  const line = useRef<HallLine>(undefined);
+  const state = useRef({ slide: current?.id ?? "", dark });
+  state.current = { slide: current?.id ?? "", dark };
+
+  useEffect(() => {
+    const open = new HallLine(deck.id);
+    line.current = open;
+    open.listen({ ask: () => open.show(state.current) });
+    return () => open.close();
+  }, [deck.id]);
+  useEffect(() => line.current?.show(state.current), [current?.id, dark]);
+  useEffect(() => {
+    if (since === undefined) return;
+    const timer = setInterval(() => setElapsed((Date.now() - since) / 1000), 250);
+    return () => clearInterval(timer);
+  }, [since]);
+
+  const start = () => {
+    setSince((now) => now ?? Date.now() - elapsed * 1000);
+  };
+  const go = useCallback(
+    (id: string | undefined) => {
+      if (!id) return;
+      setSince((now) => now ?? Date.now());
+      select([id]);
+    },
+    [select],
+  );
+  const shown = deck.slides.filter(({ hidden }) => !hidden);
+  useCommands({
+    next: () => go(walk.next),
+    previous: () => go(walk.previous),
+    deeper: () => go(walk.deeper),
+    shallower: () => go(walk.shallower),
+    first: () => go(shown[0]?.id),
+    last: () => go(shown.filter(({ parent }) => parent === null).at(-1)?.id),
+    dark: () => setDark((now) => !now),
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+      if (/^\d$/.test(event.key)) setTyped((now) => (now + event.key).slice(-4));
+      else if (event.key === "Enter" && typed && event.target === document.body) {
+        go(deck.slides[Number(typed) - 1]?.id);
+        setTyped("");
+        event.preventDefault();
+      } else if (event.key === " " && event.target === document.body) {
+        go(walk.next);
+        event.preventDefault();
+      } else if (event.key === "Escape") setTyped("");
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [typed, deck, walk, go]);
+
+  const main = deck.slides.filter((slide) => slide.parent === null);
+  const before = current ? main.slice(0, Math.max(0, main.findIndex(({ id }) => id === (current.parent ?? current.id)))) : [];
+  const planned = before.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
+  const plannedEnd = planned + (current ? secondsOf(current, deck.rate) : 0);
+  const pace = since === undefined ? "Not begun" : elapsed > plannedEnd ? `${clock(elapsed - plannedEnd)} behind the plan` : elapsed < planned ? `${clock(planned - elapsed)} ahead of the plan` : "On time";
+  const total = main.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
+  const nextSlide = deck.slides.find(({ id }) => id === walk.next);
+  const details = current ? deck.slides.filter(({ parent, hidden }) => parent === current.id && !hidden).length : 0;
+
+  const openHall = () => {
+    const hall = window.open(`/decks/${deck.id}/hall`, `unitext-hall-${deck.id}`, "popup,width=960,height=540");
+    setBlocked(!hall);
+  };
+  const tools = (
+    <div className="flex items-center gap-2">
+      <button type="button" className="btn btn-primary btn-sm" onClick={openHall}>
+        Open the hall's window
+      </button>
+      <button type="button" className="btn btn-sm" onClick={() => (since === undefined ? start() : setSince(undefined))}>
+        {since === undefined ? (elapsed ? "Go on" : "Begin") : "Pause"}
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={!elapsed}
+        onClick={() => {
+          setElapsed(0);
+          setSince((now) => (now === undefined ? undefined : Date.now()));
+        }}
+      >
+        Time to 0:00
+      </button>
+      <button type="button" className="btn btn-ghost btn-sm" aria-pressed={dark} onClick={() => setDark(!dark)}>
+        {dark ? "Show the slide" : "Darken the hall"}
+      </button>
+    </div>
+  );
+  if (!current) return <DeckFrame place="Speak"><p className="p-8">There is no slide to show yet.</p></DeckFrame>;
+  return (
+    <DeckFrame place="Speak" tools={tools}>
+      <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4">
+        <div className="flex min-h-0 flex-col gap-3 overflow-auto">
+          <div className={dark ? "opacity-30" : ""}>
+            <Small slide={current} label="Now" />
+          </div>
+          <div className="flex flex-wrap items-center gap-2">
+            <button type="button" className="btn btn-sm" disabled={!walk.previous} onClick={() => go(walk.previous)}>
+              Back
+            </button>
+            <button type="button" className="btn btn-primary btn-sm" disabled={!walk.next} onClick={() => go(walk.next)}>
+              Next
+            </button>
+            <button type="button" className="btn btn-sm" disabled={!walk.deeper} onClick={() => go(walk.deeper)}>
+              {details ? `${details} ${details === 1 ? "detail" : "details"}` : "No details"}
+            </button>
+            <button type="button" className="btn btn-sm" disabled={!walk.shallower} onClick={() => go(walk.shallower)}>
+              Main slide
+            </button>
+            <p className="quiet ml-auto text-sm" role="status">
+              {typed ? `Go to ${typed}: press Enter` : `${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
+            </p>
+          </div>
+          {blocked && (
+            <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">
+              The browser did not open the window. Allow windows for this page, or open <a className="text-primary underline" href={`/decks/${deck.id}/hall`} target="_blank" rel="noreferrer">the hall's page</a> yourself.
+            </p>
+          )}
+          {nextSlide && (
+            <div className="w-56">
+              <p className="quiet pb-1 text-sm">Next</p>
+              <Small slide={nextSlide} label="Next" />
+            </div>
+          )}
+        </div>
+        <div className="flex min-h-0 flex-col">
+          <dl className="hairline grid grid-cols-3 border-b pb-2">
+            <div>
+              <dt className="quiet text-sm">Elapsed</dt>
+              <dd className="text-3xl" data-elapsed>{clock(elapsed)}</dd>
+            </div>
+            <div>
+              <dt className="quiet text-sm">Planned in all</dt>
+              <dd className="text-3xl">{clock(total)}</dd>
+            </div>
+            <div>
+              <dt className="quiet text-sm">Pace</dt>
+              <dd className={`pt-1 ${pace.includes("behind") ? "text-error" : ""}`}>{pace}</dd>
+            </div>
+          </dl>
+          <section aria-label="Notes" tabIndex={0} className="min-h-0 flex-1 overflow-auto pt-3 font-serif text-xl leading-8">
+            <NotesView notes={current.notes} />
+          </section>
+        </div>
+      </div>
+    </DeckFrame>
+  );
+}

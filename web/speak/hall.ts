@@ -1,0 +1,31 @@
+/** What the speaker's window tells the hall's: the slide to show, or darkness. */
+export interface Shown {
+  slide: string;
+  dark: boolean;
+}
+
+type Message = { kind: "show"; shown: Shown } | { kind: "ask" };
+
+/** The line between the windows of one talk, inside this browser. */
+export class HallLine {
+  private readonly channel: BroadcastChannel;
+  constructor(deck: string) {
+    this.channel = new BroadcastChannel(`unitext:speak:${deck}`);
+  }
+  show(shown: Shown): void {
+    this.channel.postMessage({ kind: "show", shown } satisfies Message);
+  }
+  /** Asks the speaker's window what to show. */
+  ask(): void {
+    this.channel.postMessage({ kind: "ask" } satisfies Message);
+  }
+  listen(on: { show?: (shown: Shown) => void; ask?: () => void }): void {
+    this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
+      if (data.kind === "show") on.show?.(data.shown);
+      else on.ask?.();
+    };
+  }
+  close(): void {
+    this.channel.close();
+  }
+}

@@ -1,0 +1,71 @@
+import type { Slide } from "@unitext/core/model";
+import { type Ref, useCallback, useImperativeHandle, useMemo, useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { useScene } from "../deck/scenes";
+import { SlideView } from "../deck/SlideView";
+
+/** Where the lines of each slide begin, in pixels of the text's whole height, and how far the text is scrolled. */
+export interface Placement {
+  tops: readonly number[];
+  scroll: number;
+  height: number;
+}
+export interface LevelHandle {
+  place(placement: Placement): void;
+}
+
+/** The height that a slide takes beside its lines, in pixels; the editor leaves that much room. */
+export const SLIDE_WIDTH = 272;
+export function slideHeight(page: { width: number; height: number }): number {
+  return Math.round((SLIDE_WIDTH * page.height) / page.width) + 30;
+}
+
+function Drawn({ slide, number, top, onChoose }: { slide: Slide; number: number; top: number; onChoose: (id: string) => void }) {
+  const { deck, head, selected } = useDeck();
+  const scene = useScene(slide, number, head);
+  const over = (scene?.overflow ?? 0) > 0;
+  return (
+    <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }}>
+      <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className={`hairline block w-full border text-left ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}>
+        {scene ? <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} /> : <span className="bg-base-200 block aspect-video" />}
+      </button>
+      <p className={`flex justify-between text-xs ${over ? "text-error" : "quiet"}`}>
+        <span>{number}</span>
+        <span>{over ? `${Math.round(scene?.overflow ?? 0)} pt too much` : slide.hidden ? "hidden" : slide.arrangement}</span>
+      </p>
+    </div>
+  );
+}
+
+/** The slides level with the lines that make them; only those in sight are drawn. */
+export function Level({ ref, ids, onChoose }: { ref: Ref<LevelHandle>; ids: readonly string[]; onChoose: (id: string) => void }) {
+  const { deck } = useDeck();
+  const [placement, setPlacement] = useState<Placement>({ tops: [], scroll: 0, height: 800 });
+  const strip = useRef<HTMLDivElement>(null);
+  const drawn = useRef(placement);
+  useImperativeHandle(ref, () => ({
+    place(next) {
+      if (strip.current) strip.current.style.transform = `translateY(${-next.scroll}px)`;
+      const moved = Math.abs(next.scroll - drawn.current.scroll) > 120 || next.height !== drawn.current.height || next.tops.length !== drawn.current.tops.length || next.tops.some((top, nth) => top !== drawn.current.tops[nth]);
+      if (!moved) return;
+      drawn.current = next;
+      setPlacement(next);
+    },
+  }));
+  const byId = useMemo(() => new Map(deck.slides.map((slide, nth) => [slide.id, { slide, number: nth + 1 }])), [deck]);
+  const choose = useCallback(onChoose, [ids]);
+  const room = slideHeight(deck.page);
+  const near = placement.height + room;
+  return (
+    <aside aria-label="Slides" className="hairline bg-base-200 relative w-[304px] shrink-0 overflow-hidden border-l" data-level>
+      <div ref={strip} className="absolute inset-x-0 top-0">
+        {ids.map((id, nth) => {
+          const top = placement.tops[nth];
+          const found = byId.get(id);
+          if (!found || top === undefined || top < placement.scroll - near || top > placement.scroll + near + placement.height) return null;
+          return <Drawn key={id} slide={found.slide} number={found.number} top={top} onChoose={choose} />;
+        })}
+      </div>
+    </aside>
+  );
+}
