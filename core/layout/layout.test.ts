@@ -104,10 +104,10 @@ describe("fitting", () => {
       const box = scene.boxes.find(({ element }) => element === "b");
       return { size: box?.size ?? 0, overflow: scene.overflow, fullness: scene.fullness };
     });
-    expect(sizes[0]).toMatchObject({ size: 25, overflow: 0 });
-    expect(sizes[1]?.size).toBeLessThanOrEqual(25);
+    expect(sizes[0]).toMatchObject({ size: 28, overflow: 0 });
+    expect(sizes[1]?.size).toBeLessThanOrEqual(28);
     expect(sizes[2]?.size).toBeLessThan(sizes[1]?.size as number);
-    expect(sizes[3]?.size).toBeCloseTo(16, 1);
+    expect(sizes[3]?.size).toBeCloseTo(28 * 0.58, 2);
     expect(sizes[3]?.overflow).toBeGreaterThan(100);
     expect(sizes[3]?.fullness).toBeGreaterThan(1);
   });

@@ -193,7 +193,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
   }
   const faces = new Set<string>(families.flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
   for (const [key, points] of styles) {
-    for (const family of families) for (const point of points) faces.add(faceFor(family, point <= 0x20 ? 0x20 : point, key[0] === "1", key[1] === "1").id);
+    for (const family of families) for (const point of points) faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
   }
   return [...faces];
 }

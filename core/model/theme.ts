@@ -31,8 +31,8 @@ export const Theme = z.object({
 });
 export type Theme = z.infer<typeof Theme>;
 
-const scale = { opening: 50, title: 36, subtitle: 24, body: 25, statement: 44, number: 120, caption: 20, footer: 12 };
-const steps = [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64];
+const scale = { opening: 50, title: 36, subtitle: 25, body: 28, statement: 44, number: 120, caption: 20, footer: 12 };
+const steps = [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58];
 const base = { scale, steps, minimum: 16 };
 
 /** The themes that come with the program. */

@@ -1,4 +1,4 @@
-import { type Deck, isEmptyText, levels, pageName, type RichText, type Slide, themeKey } from "@unitext/core/model";
+import { type Deck, isEmptyText, levels, linksOf, pageName, type RichText, type Slide, themeKey } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import { stringify } from "yaml";
 import type { FrontMatter } from "./manuscript";
@@ -94,7 +94,9 @@ export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
 /** Slides that a link leads to must be known by id in the text. */
 function linkedSlides(deck: Deck): Set<string> {
   const ids = new Set<string>();
-  const look = (text: RichText) => text.forEach((paragraph) => paragraph.runs.forEach(({ link }) => link?.startsWith("slide:") && ids.add(link.slice(6))));
+  const look = (text: RichText) => {
+    for (const { to } of linksOf(text)) if (to.startsWith("slide:")) ids.add(to.slice(6));
+  };
   for (const slide of deck.slides) {
     look(slide.notes);
     for (const element of slide.elements) if (element.kind === "text") look(element.text);

@@ -106,8 +106,9 @@ export function createApp(context: AppContext, { client, log }: Site): Express {
   app.use("/fonts", express.static(context.fonts, { immutable: true, maxAge: "365d" }));
   if (client && existsSync(join(client, "index.html"))) {
     app.use(express.static(client, { index: false, setHeaders: (response, path) => response.setHeader("cache-control", /\/assets\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache") }));
-    const page = readFileSync(join(client, "index.html"), "utf8");
-    app.get("/{*path}", (_, response) => {
+    app.get("/{*path}", (request, response) => {
+      if (request.path.startsWith("/assets/")) throw new Failure("not-found", request.path, "There is no such file; the page that asks for it is of an older version. Load it again.");
+      const page = readFileSync(join(client, "index.html"), "utf8");
       // Editors bring their styles along; the nonce lets theirs in and no others.
       response.set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" }).send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));
     });

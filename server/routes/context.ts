@@ -1,4 +1,4 @@
-import { checked, Failure } from "@unitext/core/model";
+import { checked, Failure, Id } from "@unitext/core/model";
 import type { NextFunction, Request, RequestHandler, Response } from "express";
 import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
@@ -42,7 +42,7 @@ export function route(handle: (call: Call) => Promise<unknown>): RequestHandler 
 export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall) => Promise<unknown>): RequestHandler {
   return route(async (call) => {
     const deck = String(call.request.params.deck);
-    const right = await rightOn(db, deck, call.user.id);
+    const right = Id.safeParse(deck).success ? await rightOn(db, deck, call.user.id) : undefined;
     permit(right, act, deck);
     await handle({ ...call, deck, right: right as Right });
   });

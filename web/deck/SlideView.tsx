@@ -28,7 +28,8 @@ function Node({ node, deck }: { node: SceneNode; deck: string }) {
   const { x, y, width, height, alt, sha256 } = node;
   if (!sha256) {
     return (
-      <g role="img" aria-label={alt}>
+      <g>
+        <title>{alt}</title>
         <rect x={n(x)} y={n(y)} width={n(width)} height={n(height)} fill="none" stroke="#8a8f8d" strokeDasharray="6 4" />
         <text x={n(x + width / 2)} y={n(y + height / 2)} textAnchor="middle" fontSize={16} fill="#6b716f">
           {node.source} is not in the deck yet

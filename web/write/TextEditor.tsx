@@ -139,7 +139,7 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
           EditorState.readOnly.of(readOnly),
           history(),
           keymap.of([...searchKeymap, ...historyKeymap, { key: "Mod-]", run: indentMore }, { key: "Mod-[", run: indentLess }, ...defaultKeymap]),
-          markdown({ base: markdownLanguage, addKeymap: true }),
+          markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
           syntaxHighlighting(highlight),
           EditorView.lineWrapping,
           EditorView.contentAttributes.of({ "aria-label": "Text of the deck", spellcheck: "true", lang: deck.language }),

@@ -1,0 +1,39 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+
+export const OUTLINE = "# Reading the shore\n\nA walk in three stops\n\n## The tide line\n\n- weed and shells\n- how high it came\n\n## The foot of the dune\n\n- where sand falls\n- where waves bite\n\n## The slack\n\n- fresh water\n";
+
+interface State {
+  version: number;
+  deck: { id: string; slides: { id: string; notes: unknown[]; hidden: boolean }[]; page: { width: number }; theme: { name: string } };
+}
+
+/** The deck as the server has it. */
+export async function stored(page: Page): Promise<State> {
+  const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
+  return (await page.request.get(`/api/decks/${id}`)).json();
+}
+
+/** Waits until everything done on the page is committed. */
+export async function kept(page: Page): Promise<void> {
+  await expect(page.locator("[data-status]")).toHaveAttribute("data-status", "saved");
+}
+
+/** Moves the focus with Tab alone until it is on the element. */
+export async function tabTo(page: Page, target: Locator): Promise<void> {
+  for (let step = 0; step < 120; step++) {
+    if (await target.evaluate((element) => element === document.activeElement || element.contains(document.activeElement)).catch(() => false)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`Tab does not reach ${target}`);
+}
+
+export async function press(page: Page, target: Locator): Promise<void> {
+  await tabTo(page, target);
+  await page.keyboard.press("Enter");
+}
+
+/** The titles of the deck's slides, in the order in which the map shows them. */
+export async function titles(page: Page): Promise<string[]> {
+  const labels = await page.getByRole("option").evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
+  return labels.map((label) => /^(\d+)\. ([^,]*)/.exec(label)).sort((a, b) => Number(a?.[1]) - Number(b?.[1])).map((found) => found?.[2] ?? "");
+}

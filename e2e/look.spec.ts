@@ -1,0 +1,73 @@
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { expect, test } from "@playwright/test";
+
+const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+const deck = "/decks/tides-dunes-storms";
+const SCREENS: [string, string, string][] = [
+  ["Desk", "/", "table"],
+  ["Write", `${deck}/write`, "[data-level] [data-slide]"],
+  ["Arrange", `${deck}/arrange`, "[data-thumb] [data-slide]"],
+  ["Refine", `${deck}/refine`, "[data-stage] [data-slide]"],
+  ["Speak", `${deck}/speak`, "[data-slide]"],
+  ["Hall", `${deck}/hall`, "[data-hall] [data-slide]"],
+  ["Deliver", `${deck}/deliver`, "table"],
+];
+
+test.use({ bypassCSP: true });
+for (const scheme of ["light", "dark"] as const) {
+  for (const [name, path, ready] of SCREENS) {
+    test(`axe finds nothing on ${name} (${scheme})`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
+      await page.goto(path);
+      await expect(page.locator(ready).first()).toBeVisible();
+      await page.waitForTimeout(400);
+      await page.evaluate(axe);
+      const found = await page.evaluate(async () => {
+        const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } };
+        // What a slide says in its own theme's colours is the deck's, and is checked there.
+        const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"], exclude: [] });
+        return violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`).join(" | ")}`);
+      });
+      expect(found).toEqual([]);
+    });
+  }
+}
+
+test("every width that the layout computes is the width that the browser draws", async ({ page }) => {
+  // The reference is Chromium's own shaping of the same face; 0.5 % is what eyes and projectors never see.
+  await page.goto(`${deck}/arrange`);
+  await expect(page.locator("[data-thumb] [data-slide]").nth(6)).toBeVisible();
+  await page.waitForTimeout(500);
+  const rows = await page.locator("[data-thumb] svg text").evaluateAll((texts) =>
+    texts.map((node) => {
+      const text = node as SVGTextElement;
+      const next = text.nextElementSibling;
+      return { words: text.textContent ?? "", drawn: text.getComputedTextLength(), x: Number(text.getAttribute("x")), next: next?.tagName === "text" && next.getAttribute("y") === text.getAttribute("y") ? Number(next.getAttribute("x")) : undefined, rule: next?.tagName === "rect" ? Number(next.getAttribute("width")) : undefined };
+    }),
+  );
+  const checked = rows.flatMap(({ words, drawn, x, next, rule }) => {
+    const computed = rule ?? (next !== undefined && next > x ? next - x : undefined);
+    return computed !== undefined && words.trim().length > 3 ? [{ words, drawn, computed }] : [];
+  });
+  expect(checked.length).toBeGreaterThan(8);
+  for (const { words, drawn, computed } of checked) expect(Math.abs(drawn / computed - 1), words).toBeLessThan(0.005);
+});
+
+test("the slide on the page has the lines of the scene, in scripts of both directions", async ({ page }) => {
+  const made = await page.request.post("/api/decks", { data: { title: "", text: "## Lines\n\n- The height of the water at the quay gauge, in metres above chart datum, read every ten minutes through the winter\n- ارتفاع الماء عند المقياس القريب من الرصيف في الشتاء كله وفي كل عشر دقائق من النهار والليل\n- Высота воды у причала, измеренная каждые десять минут в течение всей зимы на станции\n- גובה המים ליד המזח נמדד כל עשר דקות במשך כל החורף בתחנה שעל שפת הים\n" } });
+  const { id } = await made.json();
+  await page.goto(`/decks/${id}/refine`);
+  await expect(page.locator("[data-stage] svg text").nth(8)).toBeVisible();
+  const measured = await page.locator("[data-stage] svg text").evaluateAll((texts) =>
+    texts.map((node) => {
+      const text = node as SVGTextElement;
+      const { x, width } = text.getBBox();
+      return { words: text.textContent ?? "", left: x, right: x + width, page: text.ownerSVGElement?.viewBox.baseVal.width ?? 0 };
+    }),
+  );
+  for (const { words, left, right, page: width } of measured) {
+    expect(left, words).toBeGreaterThan(0);
+    expect(right, words).toBeLessThan(width - width * 0.065 + 2);
+  }
+});

@@ -1,0 +1,27 @@
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+
+const root = join(import.meta.dirname, "..");
+const port = 4390;
+
+export default defineConfig({
+  testDir: ".",
+  outputDir: join(root, "test-results"),
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  reporter: [["list"], ["json"]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] },
+  },
+  webServer: {
+    command: "node scripts/start.mjs",
+    cwd: root,
+    url: `http://127.0.0.1:${port}/api/me`,
+    timeout: 180_000,
+    gracefulShutdown: { signal: "SIGTERM", timeout: 15_000 },
+    env: { UNITEXT_DATA: process.env.UNITEXT_E2E_DATA ?? "/tmp/unitext-e2e", UNITEXT_PORT: String(port) },
+  },
+});

@@ -1,0 +1,199 @@
+import { readFile } from "node:fs/promises";
+import { expect, type Page, test } from "@playwright/test";
+import { kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
+
+const place = (page: Page, name: string) => page.getByRole("navigation", { name: "Places" }).getByRole("link", { name, exact: true });
+const ORDER = ["Reading the shore", "The foot of the dune", "The tide line", "The slack"];
+
+/** Everything of a slide that has to come back. */
+const facts = ({ deck }: Awaited<ReturnType<typeof stored>>) => deck.slides;
+
+test("the whole story with the keyboard alone", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: "Tides, dunes and storms" })).toBeVisible();
+  await press(page, page.getByRole("button", { name: "New from text" }));
+  await page.keyboard.insertText(OUTLINE);
+  await press(page, page.getByRole("button", { name: "Make the deck" }));
+
+  await page.waitForURL(/\/write$/);
+  await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
+  await tabTo(page, page.getByRole("textbox", { name: "Text of the deck" }));
+  await page.keyboard.press("Control+End");
+  await page.keyboard.type("\n## Home\n\n- before the tide");
+  await expect(page.locator("[data-level]")).toContainText("5");
+  await kept(page);
+  expect((await stored(page)).deck.slides).toHaveLength(5);
+
+  await press(page, place(page, "Arrange"));
+  await tabTo(page, page.getByRole("option").first());
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Alt+ArrowUp");
+  await expect.poll(() => titles(page)).toEqual([...ORDER, "Home"]);
+  await expect(page.getByText("Moved slide 3")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack", "Home"]);
+  await page.keyboard.press("Control+Shift+Z");
+  await expect.poll(() => titles(page)).toEqual([...ORDER, "Home"]);
+  await page.keyboard.press("End");
+  await page.keyboard.press("Alt+ArrowRight");
+  await kept(page);
+  expect((await stored(page)).deck.slides[4]).toMatchObject({ parent: (await stored(page)).deck.slides[3]?.id });
+  await page.keyboard.press("Home");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+
+  await page.waitForURL(/\/refine\//);
+  await tabTo(page, page.getByRole("textbox", { name: "Notes" }));
+  await page.keyboard.type("Ask who has seen it move.");
+  await page.keyboard.press("Escape");
+  await press(page, page.getByRole("button", { name: "Chalk" }));
+  await press(page, page.getByRole("button", { name: "4:3" }));
+  await kept(page);
+  const before = await stored(page);
+  expect([before.deck.theme.name, before.deck.page.width]).toEqual(["Chalk", 720]);
+  expect(before.deck.slides[1]?.notes).toHaveLength(1);
+
+  await press(page, place(page, "Speak"));
+  const opening = page.waitForEvent("popup");
+  await press(page, page.getByRole("button", { name: "Open the hall's window" }));
+  const hall = await opening;
+  await expect(hall.locator("[data-hall] [data-slide]")).toBeVisible();
+  await page.bringToFront();
+  await page.locator("body").press("ArrowRight");
+  await expect(hall.locator(`[data-hall="${before.deck.slides[2]?.id}"]`)).toBeVisible();
+  await page.keyboard.press("Home");
+  await expect(hall.locator(`[data-hall="${before.deck.slides[0]?.id}"]`)).toBeVisible();
+  await hall.close();
+
+  await press(page, place(page, "Deliver"));
+  await expect(page.getByText("Everything is kept.").first()).toBeVisible();
+  const files: Record<string, string> = {};
+  for (const name of ["Presentation (.pptx)", "Pages (.pdf)", "Text (.md)"]) {
+    const coming = page.waitForEvent("download");
+    await press(page, page.getByRole("button", { name: `Download as ${name}` }));
+    const download = await coming;
+    files[download.suggestedFilename().split(".").at(-1) as string] = await download.path();
+  }
+  expect((await readFile(files.pdf as string)).subarray(0, 5).toString()).toBe("%PDF-");
+  expect(await readFile(files.md as string, "utf8")).toContain("## The foot of the dune");
+
+  await press(page, place(page, "Desk"));
+  const chooser = page.waitForEvent("filechooser");
+  await press(page, page.getByRole("button", { name: "Bring in files" }));
+  await (await chooser).setFiles({ name: "shore.pptx", mimeType: "application/octet-stream", buffer: await readFile(files.pptx as string) });
+  await press(page, page.getByRole("link", { name: "Open it" }));
+  await page.waitForURL(/\/arrange$/);
+  expect(facts(await stored(page))).toEqual(facts(before));
+});
+
+test("the whole story with the mouse", async ({ page }) => {
+  await page.goto("/");
+  const dropped = await page.evaluateHandle((text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], "shore.md", { type: "text/markdown" }));
+    return data;
+  }, OUTLINE);
+  await page.locator("main").dispatchEvent("drop", { dataTransfer: dropped });
+  await page.getByRole("link", { name: "Open it" }).click();
+
+  await page.waitForURL(/\/arrange$/);
+  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
+  const third = await page.getByRole("option").nth(2).boundingBox();
+  const second = await page.getByRole("option").nth(1).boundingBox();
+  if (!third || !second) throw new Error("no thumbnails");
+  await page.mouse.move(third.x + 40, third.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(third.x + 44, third.y + 40, { steps: 4 });
+  await page.mouse.move(second.x + 60, second.y + 12, { steps: 12 });
+  await expect(page.getByText("Lands before 2").first()).toBeVisible();
+  await expect(page.locator('[data-landing="before"]')).toBeVisible();
+  await page.mouse.up();
+  await expect.poll(() => titles(page)).toEqual(ORDER);
+  await page.getByRole("button", { name: "Undo" }).last().click();
+  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
+  await page.getByRole("option").nth(1).click();
+  await page.getByRole("option").nth(2).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "Down", exact: true }).click();
+  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The slack", "The tide line", "The foot of the dune"]);
+
+  await page.getByRole("option").nth(2).dblclick();
+  await page.getByRole("button", { name: "Edit the title" }).click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("Where the sea stopped");
+  await page.getByRole("textbox", { name: "Notes" }).click();
+  await page.keyboard.type("Slow down here.");
+  await page.getByRole("button", { name: "Two columns" }).click();
+  await page.getByRole("button", { name: "Night watch" }).click();
+  await page.getByRole("button", { name: "16:10" }).click();
+  await kept(page);
+  const { deck } = await stored(page);
+  expect(deck).toMatchObject({ theme: { name: "Night watch" }, page: { height: 600 } });
+  expect(deck.slides[2]).toMatchObject({ arrangement: "comparison", notes: [{ runs: [{ text: "Slow down here." }] }] });
+  expect(JSON.stringify(deck.slides[2])).toContain("Where the sea stopped");
+
+  await place(page, "Write").click();
+  await expect(page.locator(".cm-content")).toContainText("Where the sea stopped");
+  await page.locator(".cm-line", { hasText: "fresh water" }).click();
+  await page.keyboard.press("End");
+  await page.keyboard.type(" under the sand");
+  await kept(page);
+  expect(JSON.stringify((await stored(page)).deck)).toContain("fresh water under the sand");
+  expect((await stored(page)).deck.slides.map(({ id }) => id)).toEqual(deck.slides.map(({ id }) => id));
+
+  await place(page, "Speak").click();
+  const opening = page.waitForEvent("popup");
+  await page.getByRole("button", { name: "Open the hall's window" }).click();
+  const hall = await opening;
+  await page.getByRole("button", { name: "Next", exact: true }).click();
+  await expect(hall.locator("[data-hall] [data-slide]")).toBeVisible();
+  await expect(page.locator("[data-elapsed]")).not.toHaveText("0:00");
+  const shown = await hall.locator("[data-hall]").getAttribute("data-hall");
+  await page.mouse.wheel(0, 600);
+  await page.waitForTimeout(300);
+  expect(await hall.locator("[data-hall]").getAttribute("data-hall")).toBe(shown);
+});
+
+test("closing the tab in the middle of anything loses nothing", async ({ page, context }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New from text" }).click();
+  await page.getByLabel("Paste an outline or a text").fill(OUTLINE);
+  await page.getByRole("button", { name: "Make the deck" }).click();
+  await page.waitForURL(/\/write$/);
+  await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
+  await page.locator(".cm-content").click();
+  await page.keyboard.press("Control+End");
+  await page.keyboard.type("\n## Last words\n\n- typed and gone");
+  const address = page.url();
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(address);
+  await expect(again.locator(".cm-content")).toContainText("typed and gone");
+  await kept(again);
+  await expect.poll(async () => JSON.stringify((await stored(again)).deck)).toContain("typed and gone");
+
+  await context.setOffline(true);
+  await again.keyboard.press("Control+End");
+  await again.keyboard.type(" without a network");
+  await expect(again.locator("[data-status='waiting']")).toBeVisible();
+  await again.close();
+  await context.setOffline(false);
+  const third = await context.newPage();
+  await third.goto(address);
+  await expect(third.locator(".cm-content")).toContainText("without a network");
+  await expect.poll(async () => JSON.stringify((await stored(third)).deck)).toContain("without a network");
+});
+
+test("two pages on one deck: changes merge, and a conflict is told", async ({ page, context }) => {
+  await page.goto("/decks/quarterly-monitoring/arrange");
+  const other = await context.newPage();
+  await other.goto("/decks/quarterly-monitoring/arrange");
+  await expect(other.getByRole("option").first()).toBeVisible();
+  await page.getByRole("option").nth(1).click();
+  await page.keyboard.press("h");
+  await kept(page);
+  await expect(other.getByRole("option").nth(1)).toHaveAccessibleName(/hidden/);
+  await other.getByRole("option").nth(3).click();
+  await other.keyboard.press("Alt+ArrowUp");
+  await expect.poll(async () => (await titles(page))[2]).toBe((await titles(other))[2]);
+});

@@ -1,0 +1,227 @@
+import { eq } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { apply, newSlide } from "@unitext/core/edit";
+import type { Deck, Slide } from "@unitext/core/model";
+import { emptyDeck, plainText } from "@unitext/core/model";
+import { ACTS, permit, RIGHTS } from "./access";
+import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
+import { type TestServer, testServer } from "./testing";
+
+let server: TestServer;
+let owner: Awaited<ReturnType<TestServer["as"]>>;
+let other: Awaited<ReturnType<TestServer["as"]>>;
+beforeAll(async () => {
+  server = await testServer("unitext_routes");
+  owner = await server.as("olive");
+  other = await server.as("perry");
+});
+afterAll(() => server.close());
+
+const json = (body: unknown): RequestInit => ({ method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+const change = (base: number, ...changes: unknown[]) => json({ base, changes: changes.map((item) => ({ id: nanoid(12), change: item })) });
+
+function slide(id: string): Slide {
+  return { ...newSlide(id, "points"), elements: [{ kind: "text", id: `${id}t`, slot: "title", text: plainText(`Title ${id}`) }] };
+}
+async function stored(...ids: string[]): Promise<Deck> {
+  const deck = { ...emptyDeck(nanoid(12), "Levels"), slides: ids.map(slide) };
+  await createDeck(server.db, "olive", deck, new Map(), null);
+  return deck;
+}
+const order = async (id: string) => (await loadDeck(server.db, id)).deck.slides.map((item) => item.id).join(" ");
+
+describe("access", () => {
+  const routes = (id: string): [string, string, RequestInit, number][] => [
+    ["see", `/api/decks/${id}`, {}, 200],
+    ["see", `/api/decks/${id}/changes?since=0`, {}, 200],
+    ["export", `/api/decks/${id}/report?format=pdf`, {}, 200],
+    ["export", `/api/decks/${id}/export?format=md`, {}, 200],
+    ["copy", `/api/decks/${id}/copies`, json({}), 201],
+    ["change", `/api/decks/${id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }), 200],
+    ["addPicture", `/api/decks/${id}/pictures?name=x.png`, { method: "POST", body: new Uint8Array([1]) }, 422],
+    ["see", `/api/decks/${id}/pictures/${"0".repeat(64)}`, {}, 404],
+    ["delete", `/api/decks/${id}`, { method: "DELETE" }, 204],
+  ];
+
+  it("lets the owner do everything, a stranger nothing, a viewer look, and an editor change", async () => {
+    for (const right of [undefined, "view", "comment", "edit"] as const) {
+      const deck = await stored("a", "b");
+      if (right) await server.db.insert(schema.shares).values({ deck: deck.id, user: "perry", right });
+      for (const [act, path, init, fine] of routes(deck.id)) {
+        const allowed = right !== undefined && RIGHTS.indexOf(right) >= RIGHTS.indexOf(ACTS[act as keyof typeof ACTS]);
+        const { status } = await other(path, init);
+        expect([right, act, path.slice(-12), status]).toEqual([right, act, path.slice(-12), allowed ? fine : right ? 403 : 404]);
+      }
+      for (const [, path, init, fine] of routes(deck.id)) expect((await owner(path, init.body && path.endsWith("/changes") ? change((await loadDeck(server.db, deck.id)).version, { kind: "setHidden", slide: "a", hidden: false }) : init)).status).toBe(fine);
+    }
+  });
+
+  it("shows on the Desk only what is one's own or shared", async () => {
+    const deck = await stored("a");
+    const titles = async (who: typeof owner) => ((await (await who("/api/decks")).json()) as { decks: { id: string }[] }).decks.map(({ id }) => id);
+    expect(await titles(owner)).toContain(deck.id);
+    expect(await titles(other)).not.toContain(deck.id);
+  });
+
+  it("is decided in one place", () => {
+    expect(() => permit(undefined, "see", "d")).toThrow("no deck");
+    expect(() => permit("view", "change", "d")).toThrow("right to change");
+    expect(() => permit("own", "delete", "d")).not.toThrow();
+  });
+
+  it("signs a visitor without a session in as the demo user, with a cookie that scripts and other sites cannot use", async () => {
+    const response = await fetch(`${server.address}/api/me`);
+    expect(await response.json()).toMatchObject({ id: "demo" });
+    expect(response.headers.get("set-cookie")).toMatch(/HttpOnly; SameSite=Strict/);
+  });
+
+  it("refuses a change that another site's page asks for", async () => {
+    const deck = await stored("a");
+    const response = await owner(`/api/decks/${deck.id}`, { method: "DELETE", headers: { origin: "https://elsewhere.example" } });
+    expect(response.status).toBe(403);
+    expect(await order(deck.id)).toBe("a");
+  });
+
+  it("sends a strict content security policy", async () => {
+    const policy = (await fetch(`${server.address}/api/me`)).headers.get("content-security-policy") ?? "";
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).not.toContain("unsafe-inline");
+    expect(policy).not.toContain("'unsafe-eval'");
+  });
+});
+
+describe("changes", () => {
+  it("are committed with their inverse before they are acknowledged", async () => {
+    const deck = await stored("a", "b", "c");
+    const reply = await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "moveSlide", slide: "c", place: { parent: null, after: "a" } }));
+    expect(await reply.json()).toEqual({ version: 1, others: [] });
+    expect(await order(deck.id)).toBe("a c b");
+    const [row] = await server.db.select().from(schema.changes).where(eq(schema.changes.deck, deck.id));
+    expect(row?.inverse).toEqual({ kind: "moveSlide", slide: "c", place: { parent: null, after: "b" } });
+  });
+
+  it("write only the rows that they change", async () => {
+    const deck = await stored("a", "b", "c", "d");
+    const rows = async () => new Map((await server.db.select({ id: schema.slides.id, key: schema.slides.key }).from(schema.slides).where(eq(schema.slides.deck, deck.id))).map(({ id, key }) => [id, key]));
+    const before = await rows();
+    await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "moveSlide", slide: "a", place: { parent: null, after: "c" } }));
+    const after = await rows();
+    expect([...after].filter(([id, key]) => before.get(id) !== key).map(([id]) => id)).toEqual(["a"]);
+  });
+
+  it("on other slides merge: both stay, and each learns of the other's", async () => {
+    const deck = await stored("a", "b");
+    await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }));
+    const reply = await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setNotes", slide: "b", notes: plainText("Slow down") }));
+    const { version, others } = (await reply.json()) as { version: number; others: { change: unknown }[] };
+    expect([version, others.map((item) => item.change)]).toEqual([2, [{ kind: "setHidden", slide: "a", hidden: true }]]);
+    expect((await loadDeck(server.db, deck.id)).deck.slides.map(({ hidden, notes }) => [hidden, notes.length])).toEqual([[true, 0], [false, 1]]);
+  });
+
+  it("of the same thing are refused whole, with the state to go on from", async () => {
+    const deck = await stored("a");
+    const text = (words: string) => ({ kind: "setText", slide: "a", element: "at", text: plainText(words) });
+    await owner(`/api/decks/${deck.id}/changes`, change(0, text("one")));
+    const reply = await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }, text("two")));
+    expect(reply.status).toBe(409);
+    const { state } = (await reply.json()) as { state: { version: number; deck: Deck } };
+    expect([state.version, state.deck.slides[0]?.hidden]).toEqual([1, false]);
+  });
+
+  it("sent twice are taken once", async () => {
+    const deck = await stored("a", "b");
+    const sent = change(0, { kind: "deleteSlide", slide: "b" });
+    await owner(`/api/decks/${deck.id}/changes`, sent);
+    expect(await (await owner(`/api/decks/${deck.id}/changes`, sent)).json()).toMatchObject({ version: 1 });
+    expect(await order(deck.id)).toBe("a");
+  });
+
+  it("of many hands at once all arrive", async () => {
+    const deck = await stored(...Array.from({ length: 12 }, (_, nth) => `s${nth}`));
+    const replies = await Promise.all(deck.slides.map(({ id }) => owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setNotes", slide: id, notes: plainText(id) }))));
+    expect(replies.map(({ status }) => status)).toEqual(deck.slides.map(() => 200));
+    const { deck: now, version } = await loadDeck(server.db, deck.id);
+    expect(version).toBe(12);
+    expect(now.slides.every(({ notes }) => notes.length === 1)).toBe(true);
+  });
+
+  it("can be replayed from the log to the deck as it stands", async () => {
+    const deck = await stored("a", "b", "c");
+    for (const [base, item] of [{ kind: "setHidden", slide: "b", hidden: true }, { kind: "moveSlide", slide: "a", place: { parent: "b", after: null } }, { kind: "deleteSlide", slide: "b" }].entries()) await owner(`/api/decks/${deck.id}/changes`, change(base, item));
+    const log = await changesSince(server.db, deck.id, 0);
+    const replayed = log.reduce((current, item) => apply(current, item.change).deck, deck);
+    expect((await loadDeck(server.db, deck.id)).deck).toEqual(JSON.parse(JSON.stringify(replayed)));
+  });
+
+  it("keep keys in the order of the deck and touch the fewest", () => {
+    const keys = new Map([["a", "a0"], ["b", "a1"], ["c", "a2"], ["d", "a3"]]);
+    const placed = newKeys(["d", "a", "b", "x", "c"], keys);
+    const sorted = [...placed].sort(([, one], [, two]) => (one < two ? -1 : 1)).map(([id]) => id);
+    expect(sorted).toEqual(["d", "a", "b", "x", "c"]);
+    expect(["a", "b", "c"].map((id) => placed.get(id))).toEqual(["a0", "a1", "a2"]);
+  });
+});
+
+describe("bad input", () => {
+  it.each<[string, string, RequestInit, number]>([
+    ["a file that is not what it says", "/api/files?name=a.pptx", { method: "POST", body: "hello" }, 422],
+    ["an empty file", "/api/files?name=a.md", { method: "POST", body: "" }, 422],
+    ["a name without an ending", "/api/files?name=a", { method: "POST", body: "x" }, 400],
+    ["a kind that is not read", "/api/files?name=a.exe", { method: "POST", body: "x" }, 415],
+    ["an id that does not exist", "/api/decks/none", {}, 404],
+    ["a path that does not exist", "/api/nothing", {}, 404],
+    ["a body that is not JSON", "/api/decks", { method: "POST", headers: { "content-type": "application/json" }, body: "{" }, 400],
+    ["a body of the wrong shape", "/api/decks", json({ title: 3 }), 400],
+    ["an id that no id can be", "/api/decks/%00%27/changes", json({ base: 0, changes: [] }), 404],
+  ])("answers %s with a sentence", async (_, path, init, status) => {
+    const response = await owner(path, init);
+    expect(response.status).toBe(status);
+    const { error } = (await response.json()) as { error: { message: string } };
+    expect(error.message).toMatch(/^[A-Z“].{10,}/);
+    expect(error.message).not.toMatch(/\bat .*\.ts|Error:/);
+  });
+
+  it("refuses an upload of 200 MB without reading it into the database, and goes on", async () => {
+    const response = await owner("/api/files?name=big.md", { method: "POST", body: new Uint8Array(200 * 1024 * 1024) }).catch(() => undefined);
+    if (response) expect(response.status).toBe(413);
+    expect((await owner("/api/decks")).status).toBe(200);
+  });
+
+  it("leaves nothing half-written when a file is refused", async () => {
+    const count = async () => (await server.db.select({ id: schema.decks.id }).from(schema.decks)).length;
+    const before = await count();
+    await owner("/api/files?name=a.json", { method: "POST", body: JSON.stringify({ format: "unitext-deck", version: 1, blobs: {}, deck: { ...emptyDeck("x", "x"), slides: [slide("a"), slide("a")] } }) });
+    expect(await count()).toBe(before);
+  });
+
+  it("refuses a change that names what is not there or would break the deck, and keeps the deck", async () => {
+    const deck = await stored("a", "b");
+    expect((await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "gone", hidden: true }))).status).toBe(409);
+    expect((await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "moveSlide", slide: "a", place: { parent: "a", after: null } }))).status).toBe(400);
+    expect((await owner(`/api/decks/${deck.id}/changes`, change(5, { kind: "setHidden", slide: "a", hidden: true }))).status).toBe(409);
+    expect(await order(deck.id)).toBe("a b");
+  });
+});
+
+describe("files", () => {
+  it("come back as the same deck: order, notes and ids", async () => {
+    const made = (await (await owner("/api/decks", json({ title: "", text: "# Tides\n\n## One\n\n- a\n\n:::notes\nSay it.\n:::\n\n## Two\n" }))).json()) as { id: string };
+    const file = await (await owner(`/api/decks/${made.id}/export?format=pptx`)).arrayBuffer();
+    const brought = (await (await owner("/api/files?name=course.pptx", { method: "POST", body: file })).json()) as { id: string };
+    const [one, two] = await Promise.all([made.id, brought.id].map(async (id) => (await loadDeck(server.db, id)).deck));
+    expect(two?.slides).toEqual(one?.slides);
+    expect(brought.id).not.toBe(made.id);
+  });
+
+  it("stream a new version to the pages that show the deck", async () => {
+    const deck = await stored("a");
+    const stop = new AbortController();
+    const response = await owner(`/api/decks/${deck.id}/events`, { signal: stop.signal });
+    const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+    const next = async () => new TextDecoder().decode((await reader.read()).value);
+    expect(await next()).toBe("data: 0\n\n");
+    await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }));
+    expect(await next()).toBe("data: 1\n\n");
+    stop.abort();
+  });
+});

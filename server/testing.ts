@@ -1,0 +1,52 @@
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { join } from "node:path";
+import pg from "pg";
+import pino from "pino";
+import { inlineExporter } from "./export";
+import { Announcements, createApp } from "./routes";
+import { connect, type Database, ensureUser, migrated, openSession } from "./store";
+
+const root = join(import.meta.dirname, "..");
+
+export interface TestServer {
+  address: string;
+  db: Database;
+  /** A fetch with the session of a user. */
+  as(user: string): Promise<(path: string, init?: RequestInit) => Promise<Response>>;
+  close(): Promise<void>;
+}
+
+/** A server with a database of its own inside the test run's PostgreSQL. */
+export async function testServer(name: string): Promise<TestServer> {
+  const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
+  const admin = new pg.Client({ connectionString: url.href });
+  await admin.connect();
+  await admin.query(`drop database if exists ${name} with (force)`);
+  await admin.query(`create database ${name}`);
+  await admin.end();
+  url.pathname = `/${name}`;
+  const { db, close } = connect(url.href);
+  await migrated(db, join(root, "server/migrations"));
+  const announcements = new Announcements(url.href);
+  await announcements.start();
+  const app = createApp({ db, exporter: inlineExporter, announcements, fonts: join(root, "dist/fonts") }, { log: pino({ level: "silent" }) });
+  const server: Server = createServer(app);
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  return {
+    address,
+    db,
+    async as(user) {
+      await ensureUser(db, { id: user, name: user });
+      const cookie = `unitext_session=${await openSession(db, user)}`;
+      return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { ...init.headers, cookie } });
+    },
+    async close() {
+      await announcements.stop();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await close();
+    },
+  };
+}
