@@ -25,7 +25,8 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   expect((await stored(page)).deck.slides).toHaveLength(5);
 
   await press(page, place(page, "Arrange"));
-  await tabTo(page, page.getByRole("option").first());
+  await tabTo(page, page.locator('[role="option"][tabindex="0"]'));
+  await page.keyboard.press("Home");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Alt+ArrowUp");

@@ -77,7 +77,10 @@ export async function startPostgres(data, { fast = false } = {}) {
   if (port === undefined) {
     port = await freePort(5432);
     const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60 ${fast ? "-c fsync=off -c full_page_writes=off" : ""}`;
-    must("pg_ctl", ["-D", folder, "-l", join(data, "postgres.log"), "-o", settings, "-w", "-t", "60", "start"]);
+    // After a kill -9 the processes of the last run may take a moment to let go of the folder.
+    const start = ["-D", folder, "-l", join(data, "postgres.log"), "-o", settings, "-w", "-t", "60", "start"];
+    for (let tries = 0; tries < 20 && program("pg_ctl", start).status !== 0; tries++) await new Promise((resolve) => setTimeout(resolve, 500));
+    if ((await running()) === undefined) must("pg_ctl", start);
   }
   const env = { PGPASSWORD: password };
   const where = ["-h", "127.0.0.1", "-p", String(port), "-U", USER];

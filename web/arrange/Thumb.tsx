@@ -33,28 +33,25 @@ export const Thumb = memo(function Thumb({ slide, number, width, detail, selecte
     const marks = [slide.hidden ? "hidden" : "", over ? "too full" : "", !hasNotes(slide) && !slide.hidden ? "no notes" : ""].filter(Boolean);
     const name = nameOf(slide) || "(empty)";
     return (
-      <div
-        ref={(element) => {
-          drag.setNodeRef(element);
-          drop.setNodeRef(element);
-        }}
-        role="option"
-        aria-selected={selected}
-        aria-label={`${number}. ${name}${detail ? ", detail" : ""}, ${clock(secondsOf(slide, deck.rate))}${marks.length ? `, ${marks.join(", ")}` : ""}`}
-        tabIndex={current ? 0 : -1}
-        data-thumb={slide.id}
-        className={`relative h-fit cursor-grab select-none ${moving ? "opacity-40" : ""}`}
-        style={{ width }}
-        onPointerDown={drag.listeners?.onPointerDown as never}
-        onClick={(event) => onChoose(slide.id, event)}
-        onDoubleClick={() => onOpen(slide.id)}
-      >
-        <div className={`hairline border ${selected ? "outline-3 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}>{scene ? <SlideView scene={scene} deck={deck.id} label={name} /> : <div className="bg-base-200" style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>
+      <div ref={drop.setNodeRef} role="presentation" className={`relative h-fit ${moving ? "opacity-40" : ""}`} style={{ width }}>
+        <div className={`hairline border ${selected ? "outline-3 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}>{scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200" style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>
         <p className="flex gap-1.5 truncate pt-0.5 text-xs leading-5" aria-hidden="true">
           <strong>{number}</strong>
           {width >= 120 && <span className="quiet min-w-0 flex-1 truncate">{name}</span>}
           {width >= 170 && marks.length > 0 && <span className={over ? "text-error" : "quiet"}>{marks.join(", ")}</span>}
         </p>
+        <div
+          ref={drag.setNodeRef}
+          role="option"
+          aria-selected={selected}
+          aria-label={`${number}. ${name}${detail ? ", detail" : ""}, ${clock(secondsOf(slide, deck.rate))}${marks.length ? `, ${marks.join(", ")}` : ""}`}
+          tabIndex={current ? 0 : -1}
+          data-thumb={slide.id}
+          className="absolute inset-0 cursor-grab select-none"
+          onPointerDown={drag.listeners?.onPointerDown as never}
+          onClick={(event) => onChoose(slide.id, event)}
+          onDoubleClick={() => onOpen(slide.id)}
+        />
         {landing && <span className={`bg-secondary absolute ${(detail ? DETAIL_LINE : LINE)[landing]}`} data-landing={landing} />}
       </div>
     );

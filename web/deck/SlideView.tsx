@@ -9,7 +9,7 @@ const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 function Run({ run, y }: { run: SceneRun; y: number }) {
   return (
     <>
-      <text x={n(run.rtl ? run.x + run.width : run.x)} y={n(y)} direction={run.rtl ? "rtl" : undefined} fontFamily={cssFamily(run.face)} fontSize={n(run.size)} fill={run.fill} xmlSpace="preserve" {...(drawsLigatures(run.face) ? {} : { style: NO_LIGATURES })}>
+      <text x={n(run.rtl ? run.x + run.width : run.x)} y={n(y)} direction={run.rtl ? "rtl" : undefined} fontFamily={cssFamily(run.face)} fontSize={n(run.size)} fill={run.fill} xmlSpace="preserve" data-advance={n(run.width)} {...(drawsLigatures(run.face) ? {} : { style: NO_LIGATURES })}>
         {run.text}
       </text>
       {run.underline && <rect x={n(run.x)} y={n(y + run.size * 0.12)} width={n(run.width)} height={n(run.size * 0.05)} fill={run.fill} />}
@@ -37,14 +37,18 @@ function Node({ node, deck }: { node: SceneNode; deck: string }) {
       </g>
     );
   }
-  return <image x={n(x)} y={n(y)} width={n(width)} height={n(height)} href={`/api/decks/${deck}/pictures/${sha256}`} aria-label={alt} />;
+  return (
+    <image x={n(x)} y={n(y)} width={n(width)} height={n(height)} href={`/api/decks/${deck}/pictures/${sha256}`}>
+      <title>{alt}</title>
+    </image>
+  );
 }
 
-/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. */
-export const SlideView = memo(function SlideView({ scene, deck, label, className = "" }: { scene: Scene; deck: string; label: string; className?: string }) {
+/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. */
+export const SlideView = memo(function SlideView({ scene, deck, label, className = "" }: { scene: Scene; deck: string; label?: string; className?: string }) {
   const { width, height } = scene.page;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} className={`block w-full ${className}`} role="img" aria-label={label} lang={scene.language} data-slide={scene.slide}>
+    <svg viewBox={`0 0 ${width} ${height}`} className={`slide-drawing block w-full ${className}`} {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })} lang={scene.language} data-slide={scene.slide}>
       <rect width={width} height={height} fill={scene.background} />
       {scene.nodes.map((node, at) => (
         <Node key={at} node={node} deck={deck} />

@@ -28,8 +28,10 @@ export function DeckFrame({ place, tools, children, onOpen }: { place: string; t
           </div>
         </header>
         <main className="min-h-0 flex-1">{children}</main>
-        <SaidLine />
-        <Spine {...(onOpen ? { onOpen } : {})} />
+        <footer>
+          <SaidLine />
+          <Spine {...(onOpen ? { onOpen } : {})} />
+        </footer>
       </div>
     </div>
   );

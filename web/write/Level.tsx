@@ -26,9 +26,10 @@ function Drawn({ slide, number, top, onChoose }: { slide: Slide; number: number;
   const over = (scene?.overflow ?? 0) > 0;
   return (
     <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }}>
-      <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className={`hairline block w-full border text-left ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}>
-        {scene ? <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} /> : <span className="bg-base-200 block aspect-video" />}
-      </button>
+      <div className={`hairline relative border ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}>
+        {scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200 aspect-video" />}
+        <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className="absolute inset-0 cursor-pointer" />
+      </div>
       <p className={`flex justify-between text-xs ${over ? "text-error" : "quiet"}`}>
         <span>{number}</span>
         <span>{over ? `${Math.round(scene?.overflow ?? 0)} pt too much` : slide.hidden ? "hidden" : slide.arrangement}</span>

@@ -142,7 +142,7 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
           markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
           syntaxHighlighting(highlight),
           EditorView.lineWrapping,
-          EditorView.contentAttributes.of({ "aria-label": "Text of the deck", spellcheck: "true", lang: deck.language }),
+          EditorView.contentAttributes.of({ "aria-label": "Text of the deck", tabindex: "0", spellcheck: "true", lang: deck.language }),
           placeholder("# Title\n\n## First slide\n\n- a point"),
           layoutField,
           look,
@@ -174,7 +174,6 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
     view.current = editor;
     const onScroll = () => place();
     editor.scrollDOM.addEventListener("scroll", onScroll, { passive: true });
-    editor.scrollDOM.tabIndex = -1;
     editor.focus();
     return () => editor.destroy();
   }, []);
