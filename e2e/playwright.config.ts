@@ -8,7 +8,7 @@ export default defineConfig({
   testDir: ".",
   outputDir: join(root, "test-results"),
   workers: 1,
-  timeout: 120_000,
+  timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [["list"], ["json"]],
   use: {

@@ -20,9 +20,7 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await tabTo(page, page.getByRole("textbox", { name: "Text of the deck" }));
   await page.keyboard.press("Control+End");
   await page.keyboard.type("\n## Home\n\n- before the tide");
-  await expect(page.locator("[data-level]")).toContainText("5");
-  await kept(page);
-  expect((await stored(page)).deck.slides).toHaveLength(5);
+  await expect.poll(async () => (await stored(page)).deck.slides.length).toBe(5);
 
   await press(page, place(page, "Arrange"));
   await tabTo(page, page.locator('[role="option"][tabindex="0"]'));
@@ -90,6 +88,7 @@ test("the whole story with the keyboard alone", async ({ page }) => {
 
 test("the whole story with the mouse", async ({ page }) => {
   await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   const dropped = await page.evaluateHandle((text) => {
     const data = new DataTransfer();
     data.items.add(new File([text], "shore.md", { type: "text/markdown" }));
@@ -138,8 +137,7 @@ test("the whole story with the mouse", async ({ page }) => {
   await page.locator(".cm-line", { hasText: "fresh water" }).click();
   await page.keyboard.press("End");
   await page.keyboard.type(" under the sand");
-  await kept(page);
-  expect(JSON.stringify((await stored(page)).deck)).toContain("fresh water under the sand");
+  await expect.poll(async () => JSON.stringify((await stored(page)).deck)).toContain("fresh water under the sand");
   expect((await stored(page)).deck.slides.map(({ id }) => id)).toEqual(deck.slides.map(({ id }) => id));
 
   await place(page, "Speak").click();

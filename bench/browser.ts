@@ -1,0 +1,88 @@
+import { chromium, type Page } from "@playwright/test";
+import type { Row } from "./core";
+import { deckOf } from "./material";
+
+const ADDRESS = process.env.UNITEXT_ADDRESS ?? "http://127.0.0.1:4280";
+
+async function make(page: Page, slides: number): Promise<string> {
+  const deck = { ...deckOf(slides), id: `bench-${slides}-${Math.floor(performance.now())}` };
+  const response = await page.request.post(`${ADDRESS}/api/files?name=bench.json`, { headers: { "content-type": "application/octet-stream" }, data: Buffer.from(JSON.stringify({ format: "unitext-deck", version: 1, deck, blobs: {} })) });
+  return ((await response.json()) as { id: string }).id;
+}
+
+/** Frames a second while the map of a deck of 1,000 slides scrolls for five seconds: the median over each frame. */
+async function scroll(page: Page, deck: string): Promise<number> {
+  await page.goto(`${ADDRESS}/decks/${deck}/arrange`);
+  await page.locator("[data-map] [data-slide]").first().waitFor();
+  await page.waitForTimeout(3000);
+  return page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const map = document.querySelector("[data-map]") as HTMLElement;
+        const gaps: number[] = [];
+        const begin = performance.now();
+        let last = begin;
+        const frame = (now: number) => {
+          gaps.push(now - last);
+          last = now;
+          map.scrollTop += 14;
+          if (now - begin < 5000) requestAnimationFrame(frame);
+          else resolve(1000 / (gaps.slice(5).sort((a, b) => a - b)[Math.floor((gaps.length - 5) / 2)] as number));
+        };
+        requestAnimationFrame(frame);
+      }),
+  );
+}
+
+/** Milliseconds from a keystroke in Write to the frame in which its slide shows it: the 95th percentile of 60. */
+async function type(page: Page, deck: string): Promise<number> {
+  await page.goto(`${ADDRESS}/decks/${deck}/write`);
+  await page.locator("[data-level] [data-slide]").first().waitFor();
+  await page.locator(".cm-content .cm-line", { hasText: /\S{4}/ }).nth(14).click();
+  await page.keyboard.press("End");
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => {
+    const level = document.querySelector("[data-level]") as HTMLElement;
+    const times: number[] = [];
+    (window as unknown as { typed: number[] }).typed = times;
+    let since: number | undefined;
+    let wanted = "";
+    document.querySelector(".cm-content")?.addEventListener("beforeinput", (event) => {
+      since = performance.now();
+      wanted += (event as InputEvent).data ?? "";
+    });
+    new MutationObserver(() => {
+      if (since === undefined || !level.textContent?.includes(wanted)) return;
+      const begun = since;
+      since = undefined;
+      requestAnimationFrame(() => times.push(performance.now() - begun));
+    }).observe(level, { subtree: true, childList: true, characterData: true });
+  });
+  for (let nth = 0; nth < 60; nth++) {
+    await page.keyboard.press("abcdefghij"[nth % 10] as string);
+    await page.waitForTimeout(180);
+  }
+  const times = await page.evaluate(() => (window as unknown as { typed: number[] }).typed);
+  if (times.length < 40) return Number.POSITIVE_INFINITY;
+  return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)] as number;
+}
+
+/** What the person at the screen feels, in Debian's Chromium, against the running product. */
+export async function browser(): Promise<Row[]> {
+  const chrome = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"] });
+  try {
+    const page = await chrome.newPage({ viewport: { width: 1280, height: 800 } });
+    const thousand = await make(page, 1000);
+    const hundred = await make(page, 100);
+    const frames = Math.round((await scroll(page, thousand)) * 10) / 10;
+    const delay = Math.round(await type(page, hundred));
+    for (const id of [thousand, hundred]) await page.request.delete(`${ADDRESS}/api/decks/${id}`);
+    return [
+      { name: "Arrange scrolls 1,000 slides: frames a second, median", ratio: frames, target: 50, holds: frames >= 50, unit: "fps" },
+      { name: "Write shows a keystroke on its slide: 95th percentile", ratio: delay, target: 100, holds: delay <= 100, unit: "ms" },
+    ];
+  } finally {
+    await chrome.close();
+  }
+}
+

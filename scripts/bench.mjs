@@ -1,0 +1,44 @@
+// npm run bench: builds the benchmarks, starts the product on data of its own for the browser's, prints ratios (`--json` as JSON).
+import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { built, npmPackages, root, systemPackages } from "./prepare.mjs";
+
+const alone = process.argv.includes("--no-browser");
+const write = process.stdout.write.bind(process.stdout);
+if (process.argv.includes("--json")) process.stdout.write = (text) => process.stderr.write(text);
+systemPackages(alone ? [] : ["postgresql", "chromium"]);
+npmPackages();
+built();
+process.stdout.write = write;
+
+const { build } = await import("esbuild");
+await build({
+  absWorkingDir: root,
+  entryPoints: { main: "bench/main.ts", memory: "bench/memory.ts" },
+  outdir: join(root, "dist/bench"),
+  bundle: true,
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  logLevel: "warning",
+  plugins: [{ name: "packages-outside", setup: (b) => b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true })) }],
+});
+
+const data = mkdtempSync(join(tmpdir(), "unitext-bench-"));
+let address = "";
+let product;
+if (!alone) {
+  spawnSync("chmod", ["755", data]);
+  product = spawn(process.execPath, ["scripts/start.mjs"], { cwd: root, env: { ...process.env, UNITEXT_DATA: data, UNITEXT_PORT: "0" }, stdio: ["ignore", "pipe", "inherit"] });
+  address = await new Promise((resolve) => product.stdout.on("data", (chunk) => /http:\/\/[\d.:]+/.test(chunk) && resolve(/http:\/\/[\d.:]+/.exec(chunk)[0])));
+}
+const { status } = spawnSync(process.execPath, [join(root, "dist/bench/main.js"), ...process.argv.slice(2)], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_ADDRESS: address } });
+if (product) {
+  product.kill("SIGTERM");
+  await new Promise((resolve) => product.once("exit", resolve));
+}
+rmSync(data, { recursive: true, force: true });
+process.exitCode = status ?? 1;
