@@ -86,7 +86,7 @@ export async function longText(): Promise<Row[]> {
     if (nth === 20) first = performance.now() - begin;
   });
   const all = performance.now() - begin;
-  return [row("generate and lay out 1,600 paragraph slides / bare shaping", laid / shaping, 3), row("the first 20 of 1,600 slides from the text / the whole", first / all, 0.02), row("the same from the text, reading it included / bare shaping", all / shaping, 12)];
+  return [row("generate and lay out 1,600 paragraph slides / bare shaping", laid / shaping, 3), row("the first 20 of 1,600 slides from the text / the whole", first / all, 0.02), row("the same from the text, reading it included / bare shaping", all / shaping, 3)];
 }
 
 export async function pptx(): Promise<Row[]> {

@@ -19,10 +19,16 @@ function slotTexts(slide: Slide): Map<string, { elements: Element[]; text: RichT
 
 const written = (text: RichText) => JSON.stringify(normalText(text));
 
+/** What the text form can say of a slide's content, as one string; kept as long as the slide lives, which never changes. */
+const signatures = new WeakMap<Slide, string>();
 function signature(slide: Slide): string {
+  const known = signatures.get(slide);
+  if (known !== undefined) return known;
   const slots = [...slotTexts(slide)].map(([slot, { text }]) => [slot, written(text)]);
   const pictures = slide.elements.flatMap((element) => (element.kind === "picture" ? [[element.source, element.alt]] : []));
-  return JSON.stringify([slots.sort(), pictures, written(slide.notes)]);
+  const made = JSON.stringify([slots.sort(), pictures, written(slide.notes)]);
+  signatures.set(slide, made);
+  return made;
 }
 
 /** Pairs the slides made from the text with those of the deck: by id, by equal content in order, by equal content anywhere, by title, then by place. */
@@ -64,6 +70,7 @@ export function match(before: readonly Slide[], made: readonly Slide[]): Map<str
 }
 
 function slideChanges(old: Slide, made: Slide): SingleChange[] {
+  if (old.arrangement === made.arrangement && old.hidden === made.hidden && signature(old) === signature(made)) return [];
   const changes: SingleChange[] = [];
   const before = slotTexts(old);
   const after = slotTexts(made);

@@ -1,6 +1,6 @@
 import { cssFamily, type Scene } from "@unitext/core/layout";
 import { type Deck, type DeckHead, headOf, type Slide } from "@unitext/core/model";
-import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useEffect, useLayoutEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { core } from "../worker";
 
 /** How full a slide is: `overflow` in points, `fullness` as a share of its text area. */
@@ -105,7 +105,8 @@ export function useScene(slide: Slide, number: number, head: DeckHead): Scene | 
   const held = scenes.get(slide);
   const current = held && held.number === number && held.key === headKey(head);
   const [last, setLast] = useState<Scene | undefined>(held?.scene);
-  useEffect(() => {
+  // Asked for before the page is painted: a frame sooner on the screen.
+  useLayoutEffect(() => {
     if (current) {
       setLast(held.scene);
       return;

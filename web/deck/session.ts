@@ -29,6 +29,9 @@ interface Step {
   says: string;
 }
 
+/** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
+const SOON = 100;
+
 const outboxKey = (deck: string) => `unitext:outbox:${deck}`;
 
 interface Outbox {
@@ -149,7 +152,7 @@ export class DeckSession {
       this.pending.push({ id: nanoid(16), change, ...(text === undefined ? {} : { text }) });
       this.set({ deck: applied.deck, text: text ?? null, status: "saving" });
       this.keep();
-      void this.send();
+      this.soon ??= setTimeout(this.send, SOON);
       return applied.inverse;
     } catch (error) {
       this.say(error instanceof Error ? error.message : "This could not be done.");
@@ -182,7 +185,10 @@ export class DeckSession {
     return this.pending.length === 0 && this.sending.length === 0;
   }
 
+  private soon: ReturnType<typeof setTimeout> | undefined;
   private readonly send = async (): Promise<void> => {
+    clearTimeout(this.soon);
+    this.soon = undefined;
     if (this.sending.length || !this.pending.length) return;
     this.sending = this.pending.splice(0, 200);
     try {

@@ -3,7 +3,7 @@ import { countWords, secondsOf } from "@unitext/core/model";
 import { deckText, type Lines, type Problem } from "@unitext/core/text";
 import { Picture } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
@@ -62,11 +62,12 @@ export default function Write() {
         typed.current = undefined;
         const result = await core.read(now, head, `${nanoid(8)}`);
         const { change, ids } = reconcile(latest.current, result.head, result.made.map(({ slide }) => slide));
-        setRead({ ids, lines: result.made.map(({ lines }) => lines), problems: result.problems });
         if (canEdit && (change || session.snapshot().text !== now)) {
           session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
           latest.current = session.snapshot().deck;
         }
+        // The slide comes first; the room beside the lines and the notes on the text follow it.
+        startTransition(() => setRead({ ids, lines: result.made.map(({ lines }) => lines), problems: result.problems }));
         if (typed.current === undefined) keepDraft(latest.current.id, undefined);
       }
     } finally {
@@ -80,7 +81,7 @@ export default function Write() {
       typed.current = value;
       keepDraft(latest.current.id, value);
       clearTimeout(wait.current);
-      wait.current = setTimeout(take, 20);
+      wait.current = setTimeout(take, 0);
     },
     [take],
   );
@@ -131,8 +132,9 @@ export default function Write() {
   const over = deck.slides.filter((slide) => (measureOf(slide)?.overflow ?? 0) > 0).length;
   const overLines = useMemo(() => {
     const marks: number[] = [];
+    const slides = new Map(deck.slides.map((slide) => [slide.id, slide]));
     read.ids.forEach((id, nth) => {
-      const slide = deck.slides.find((candidate) => candidate.id === id);
+      const slide = slides.get(id);
       const from = read.lines[nth]?.from;
       if (slide && from && (measureOf(slide)?.overflow ?? 0) > 0) marks.push(from);
     });
