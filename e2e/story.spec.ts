@@ -183,10 +183,12 @@ test("closing the tab in the middle of anything loses nothing", async ({ page, c
   await expect.poll(async () => JSON.stringify((await stored(third)).deck)).toContain("without a network");
 });
 
-test("two pages on one deck: changes merge, and a conflict is told", async ({ page, context }) => {
-  await page.goto("/decks/quarterly-monitoring/arrange");
-  const other = await context.newPage();
-  await other.goto("/decks/quarterly-monitoring/arrange");
+test("two pages on one deck: changes merge, and a conflict is told", async ({ page, browser }) => {
+  const elsewhere = await browser.newContext();
+  const other = await elsewhere.newPage();
+  const path = "/decks/quarterly-monitoring/arrange";
+  await page.goto(path);
+  await other.goto(path);
   await expect(other.getByRole("option").first()).toBeVisible();
   await page.getByRole("option").nth(1).click();
   await page.keyboard.press("h");
@@ -195,4 +197,20 @@ test("two pages on one deck: changes merge, and a conflict is told", async ({ pa
   await other.getByRole("option").nth(3).click();
   await other.keyboard.press("Alt+ArrowUp");
   await expect.poll(async () => (await titles(page))[2]).toBe((await titles(other))[2]);
+
+  await kept(other);
+  await elsewhere.setOffline(true);
+  await other.getByRole("option").nth(4).click();
+  await other.keyboard.press("h");
+  await expect(other.locator("[data-status='waiting']")).toBeVisible();
+  await page.getByRole("option").nth(4).click();
+  await page.keyboard.press("h");
+  await kept(page);
+  await page.keyboard.press("h");
+  await kept(page);
+  await elsewhere.setOffline(false);
+  await expect(other.getByText("your change is now on top of theirs")).toBeVisible();
+  await kept(other);
+  await expect(page.getByRole("option").nth(4)).toHaveAccessibleName(/hidden/);
+  await elsewhere.close();
 });

@@ -1,14 +1,15 @@
-import { ArrangementName, type DeckHead, type Element, emptyDeck, headOf, Id, Language, pageNamed, readingOrder, type RichText, run, type Slide, THEMES, type Theme, textOf, type ThemeKey } from "@unitext/core/model";
+import { ArrangementName, type DeckHead, type Element, emptyDeck, headOf, Id, isEmptyText, Language, pageNamed, readingOrder, type RichText, run, type Slide, THEMES, type Theme, textOf, type ThemeKey } from "@unitext/core/model";
 import { type Block, type FrontMatter, type Lines, type Manuscript, mainSlot, type Problem, recognise, type SlideMark } from "@unitext/core/text";
 
 /** Where a text is cut into slides: at its marks (thematic breaks) alone, or at headings down to a level as well. */
 export type BreakRule = { kind: "mark" } | { kind: "heading"; level: number };
 export const DEFAULT_RULE: BreakRule = { kind: "heading", level: 2 };
 
-/** A slide made, and the lines that made it. */
+/** A slide made, the lines that made it, and whether the text itself gives the slide's id. */
 export interface Made {
   slide: Slide;
   lines: Lines;
+  named: boolean;
 }
 
 /** What a slide is gathered from before it has an arrangement. */
@@ -92,7 +93,7 @@ function arrangementOf(made: Draft, first: boolean, problems: Problem[]): Arrang
 function elementsOf(made: Draft, arrangement: ArrangementName, newId: () => string): Element[] {
   const elements: Element[] = [];
   const text = (slot: string, content: RichText) => elements.push({ kind: "text", id: newId(), slot, text: content });
-  if (made.title) text("title", made.title);
+  if (made.title && !isEmptyText(made.title)) text("title", made.title);
   if (made.text.length) text(mainSlot(arrangement), made.text);
   for (const [slot, content] of made.slots) text(slot, content);
   made.pictures.forEach(({ source, alt, slot }, index) => {
@@ -134,6 +135,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, newId: () => 
     return {
       slide: { ...slide, elements: readingOrder(slide) },
       lines: made.lines ?? { from: 1, to: 1 },
+      named: given !== undefined,
     };
   };
   for (const next of drafts(manuscript.blocks, rule)) {

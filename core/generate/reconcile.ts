@@ -1,13 +1,14 @@
 import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
 import { type Deck, type DeckHead, type Element, isEmptyText, type RichText, type Slide, titleOf } from "@unitext/core/model";
 import { mainSlot, normalText } from "@unitext/core/text";
+import type { Made } from "./generate";
 
 /** A text slot's content, all its elements together: what the text form can tell apart. */
 function slotTexts(slide: Slide): Map<string, { elements: Element[]; text: RichText }> {
   const slots = new Map<string, { elements: Element[]; text: RichText }>();
   const own = new Set(["title", "left", "middle", "right", "number", "subtitle", "caption", "body"]);
   for (const element of slide.elements) {
-    if (element.kind !== "text" || isEmptyText(element.text)) continue;
+    if (element.kind !== "text") continue;
     const slot = element.slot !== null && own.has(element.slot) ? element.slot : mainSlot(slide.arrangement);
     const held = slots.get(slot) ?? { elements: [], text: [] };
     held.elements.push(element);
@@ -24,15 +25,20 @@ const signatures = new WeakMap<Slide, string>();
 function signature(slide: Slide): string {
   const known = signatures.get(slide);
   if (known !== undefined) return known;
-  const slots = [...slotTexts(slide)].map(([slot, { text }]) => [slot, written(text)]);
+  const slots = [...slotTexts(slide)].filter(([, { text }]) => !isEmptyText(text)).map(([slot, { text }]) => [slot, written(text)]);
   const pictures = slide.elements.flatMap((element) => (element.kind === "picture" ? [[element.source, element.alt]] : []));
   const made = JSON.stringify([slots.sort(), pictures, written(slide.notes)]);
   signatures.set(slide, made);
   return made;
 }
 
-/** Pairs the slides made from the text with those of the deck: by id, by equal content in order, by equal content anywhere, by title, then by place. */
-export function match(before: readonly Slide[], made: readonly Slide[]): Map<string, string> {
+/** What reconciling needs of a slide made from the text. */
+type FromText = Pick<Made, "slide" | "named">;
+
+/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title and by place. */
+export function match(before: readonly Slide[], list: readonly FromText[]): Map<string, string> {
+  const made = list.map(({ slide }) => slide);
+  const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
   const pairs = new Map<string, string>();
   const free = new Map(before.map((slide) => [slide.id, slide]));
   const pair = (slide: Slide, old: Slide) => {
@@ -47,7 +53,7 @@ export function match(before: readonly Slide[], made: readonly Slide[]): Map<str
     const waiting = new Map<string, Slide[]>();
     for (const old of free.values()) if (key(old)) waiting.set(key(old), [...(waiting.get(key(old)) ?? []), old]);
     for (const slide of made) {
-      const old = pairs.has(slide.id) ? undefined : waiting.get(key(slide))?.shift();
+      const old = pairs.has(slide.id) || named.has(slide.id) ? undefined : waiting.get(key(slide))?.shift();
       if (old) pair(slide, old);
     }
   };
@@ -58,7 +64,7 @@ export function match(before: readonly Slide[], made: readonly Slide[]): Map<str
   made.forEach((slide) => {
     const known = pairs.get(slide.id);
     if (known) after = position.get(known) ?? after;
-    else {
+    else if (!named.has(slide.id)) {
       const next = before[after + 1];
       if (next && free.has(next.id)) {
         pair(slide, next);
@@ -115,8 +121,9 @@ function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
  * ids and all that the text does not speak of. Undefined when the deck says it already. `ids` gives, for each slide
  * made, the id that it has in the deck.
  */
-export function reconcile(deck: Deck, head: DeckHead, made: readonly Slide[]): { change: Change | undefined; ids: string[] } {
-  const pairs = match(deck.slides, made);
+export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[]): { change: Change | undefined; ids: string[] } {
+  const made = list.map(({ slide }) => slide);
+  const pairs = match(deck.slides, list);
   const idOf = (slide: string) => pairs.get(slide) ?? slide;
   const kept = new Set(pairs.values());
   const changes: SingleChange[] = headChanges(deck, head);

@@ -132,7 +132,7 @@ describe("fitting", () => {
   });
 
   it("fits again when the page changes shape", () => {
-    const slide = points(plainText("the height of the water at the gauge near the quay ".repeat(4)));
+    const slide = points(plainText("a long line of words that fills the page from one side to the other and goes on for some while after that"));
     const wide = sceneLines(layoutSlide(slide, context)).length;
     const narrow = sceneLines(layoutSlide(slide, { ...context, head: { ...head, page: { width: 720, height: 540 } } })).length;
     expect(narrow).toBeGreaterThan(wide);

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { extensionOf, pictureInfo, readDeck, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { checkText, extensionOf, pictureInfo, readDeck, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { DEFAULT_RULE, generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
 import { Failure, plainText } from "@unitext/core/model";
@@ -39,6 +39,7 @@ export function deckRoutes(context: AppContext): Router {
     express.json({ limit: LIMITS.json }),
     route(async ({ user, request, response }) => {
       const { title, text } = body(NewDeck, request);
+      checkText(text ?? "", "text");
       const { deck } = generateDeck(readText(text ?? ""), DEFAULT_RULE, newId, title || "Untitled");
       if (!text?.trim()) {
         deck.properties.title = title || "Untitled";

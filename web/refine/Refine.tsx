@@ -160,6 +160,22 @@ function Side({ slide }: { slide: Slide }) {
           ))}
         </div>
       </fieldset>
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="mb-2 font-semibold">Deck</legend>
+        {(["title", "author", "event"] as const).map((name) => (
+          <label key={`${name}/${deck.properties[name]}`} className="mb-2 block">
+            {{ title: "Title", author: "Author", event: "Event" }[name]}
+            <input
+              className="input input-sm w-full"
+              defaultValue={deck.properties[name]}
+              maxLength={500}
+              onBlur={({ target: { value } }) => {
+                if (value !== deck.properties[name]) session.apply({ kind: "setProperties", properties: { ...deck.properties, [name]: value } }, { words: `Changed the ${name}` });
+              }}
+            />
+          </label>
+        ))}
+      </fieldset>
       <fieldset disabled={!canEdit}>
         <legend className="mb-2 font-semibold">On every slide</legend>
         <label className="mb-1 block" htmlFor="footer">

@@ -61,7 +61,7 @@ export default function Write() {
         const now = typed.current;
         typed.current = undefined;
         const result = await core.read(now, head, `${nanoid(8)}`);
-        const { change, ids } = reconcile(latest.current, result.head, result.made.map(({ slide }) => slide));
+        const { change, ids } = reconcile(latest.current, result.head, result.made);
         if (canEdit && (change || session.snapshot().text !== now)) {
           session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
           latest.current = session.snapshot().deck;
@@ -91,7 +91,7 @@ export default function Write() {
     if (draft !== null) type(draft);
     else {
       void core.read(first, head, "x").then(({ made, problems }) => {
-        const { ids } = reconcile(latest.current, head, made.map(({ slide }) => slide));
+        const { ids } = reconcile(latest.current, head, made);
         setRead({ ids, lines: made.map(({ lines }) => lines), problems });
       });
     }
@@ -106,7 +106,7 @@ export default function Write() {
     shown.current = next;
     editor.current?.replace(next);
     void core.read(next, head, "x").then(({ made, problems }) => {
-      const { ids } = reconcile(latest.current, head, made.map(({ slide }) => slide));
+      const { ids } = reconcile(latest.current, head, made);
       setRead({ ids, lines: made.map(({ lines }) => lines), problems });
     });
   }, [deck, text, head]);

@@ -19,7 +19,7 @@ export function placeholderShape(id: number, name: string, placeholder: Placehol
     "p:sp",
     {},
     xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, xml("p:ph", { ...placeholder }))),
-    xml("p:spPr", {}, frame ? transform(frame) + '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>' : ""),
+    xml("p:spPr", {}, frame ? transform(frame) : "", frame ? '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>' : ""),
     xml("p:txBody", {}, insets || "<a:bodyPr/>", body),
   );
 }

@@ -1,0 +1,79 @@
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Report, Tally } from "@unitext/core/tally";
+import { PNG } from "pngjs";
+
+const root = join(import.meta.dirname, "..");
+const folder = mkdtempSync(join(tmpdir(), "unitext-cli-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const at = (name: string) => join(folder, name);
+const unitext = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, "cli/unitext.mjs"), ...args], { encoding: "utf8", cwd: folder });
+  return { status, stdout, stderr };
+};
+
+const SOURCE = join(root, "demo/content/tides-dunes-storms.md");
+
+describe("the command", () => {
+  beforeAll(() => expect(unitext("make", SOURCE, "-o", at("course.pptx")).status).toBe(0));
+
+  it("shows what is on each slide, as its contract says", () => {
+    const { status, stdout } = unitext("show", at("course.pptx"), "--json");
+    expect(status).toBe(0);
+    const shown = JSON.parse(stdout);
+    expect(Object.keys(shown)).toEqual(["title", "language", "page", "slides"]);
+    expect(Object.keys(shown.slides[0])).toEqual(["number", "id", "level", "section", "hidden", "arrangement", "title", "text", "notes", "links", "tables", "charts", "pictures", "bindings", "overflow", "seconds"]);
+    expect(shown.slides[1]).toMatchObject({ number: 2, id: "menu", arrangement: "points", title: "Today in three topics", links: [{ text: "Tides", to: "slide:3" }, { text: "Dunes" }, { text: "Storms" }] });
+    expect(shown.slides[4]).toMatchObject({ level: 1, section: "Tides", overflow: false });
+    expect(shown.slides.some(({ hidden }: { hidden: boolean }) => hidden)).toBe(true);
+    expect(shown.slides[6].pictures).toEqual([{ alt: expect.stringContaining("fourteen days"), mediaType: "image/png" }]);
+  });
+
+  it("counts, converts with a report, and loses nothing on the way through .pptx", () => {
+    const before = Tally.parse(JSON.parse(unitext("tally", SOURCE, "--json").stdout));
+    expect(unitext("convert", at("course.pptx"), at("again.md"), "--report", at("report.json")).status).toBe(0);
+    expect(Tally.parse(JSON.parse(unitext("tally", at("course.pptx"), "--json").stdout))).toEqual(before);
+    const report = Report.parse(JSON.parse(readFileSync(at("report.json"), "utf8")));
+    expect(report.from).toEqual(before);
+    expect(report.left).toEqual([]);
+    const { slides: first } = JSON.parse(unitext("show", at("course.pptx"), "--json").stdout);
+    const { slides: second } = JSON.parse(unitext("show", at("again.md"), "--json").stdout);
+    expect(second.map(({ id, notes }: { id: string; notes: string }) => [id, notes])).toEqual(first.map(({ id, notes }: { id: string; notes: string }) => [id, notes]));
+  });
+
+  it("draws chosen slides as pictures of a width, and as a PDF", () => {
+    expect(unitext("draw", at("course.pptx"), "-o", at("pictures"), "--slides", "1,3-4", "--width", "320").status).toBe(0);
+    expect(readdirSync(at("pictures")).sort()).toEqual(["01.png", "03.png", "04.png"]);
+    const { width, height } = PNG.sync.read(readFileSync(at("pictures/03.png")));
+    expect([width, height]).toEqual([320, 180]);
+    expect(unitext("draw", at("course.pptx"), "-o", at("course.pdf"), "--slides", "2").status).toBe(0);
+    expect(readFileSync(at("course.pdf")).subarray(0, 5).toString()).toBe("%PDF-");
+  });
+
+  it.each([
+    ["a file that is not there", ["show", "none.pptx"], 1, /^unitext: none\.pptx: .+: There is no such file\.\n$/],
+    ["a file that is not what it says", ["show", "fake.pptx"], 1, /^unitext: fake\.pptx: .*not a zip/],
+    ["an unknown command", ["fly"], 2, /no command “fly”/],
+    ["an unknown option", ["show", "x.md", "--fast"], 2, /^unitext: /],
+    ["a format that it does not write", ["convert", "x.md", "x.gif"], 2, /cannot tell how to write/],
+    ["a capability to come", ["split", "x.pptx", "--plan", "p.json", "-o", "d"], 2, /not built yet/],
+    ["slides that are not there", ["draw", "small.md", "-o", "d", "--slides", "9"], 2, /from 1 to 1/],
+  ])("refuses %s in its own words", (_, args, status, words) => {
+    writeFileSync(at("fake.pptx"), "hello");
+    writeFileSync(at("small.md"), "## One\n");
+    const result = unitext(...args);
+    expect(result.status).toBe(status);
+    expect(result.stderr).toMatch(words);
+    expect(result.stderr).not.toMatch(/\n\s+at /);
+    expect(result.stdout).toBe("");
+  });
+
+  it("leaves no output behind when it refuses", () => {
+    writeFileSync(at("broken.pptx"), readFileSync(at("course.pptx")).subarray(0, 2000));
+    expect(unitext("convert", at("broken.pptx"), at("never.pdf")).status).toBe(1);
+    expect(existsSync(at("never.pdf"))).toBe(false);
+    expect(readdirSync(folder).some((name) => name.endsWith(".part"))).toBe(false);
+  });
+});

@@ -1,0 +1,68 @@
+import { newSlide } from "@unitext/core/edit";
+import { layoutSlide, sceneLines } from "@unitext/core/layout";
+import { emptyDeck, headOf, plainText } from "@unitext/core/model";
+import { deckArbitrary } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { Resvg } from "@resvg/resvg-js";
+import fc from "fast-check";
+import { PNG } from "pngjs";
+import { SaxesParser } from "saxes";
+import { sceneSvg } from "./index";
+
+const fonts = shippedFonts();
+const none = () => undefined;
+
+/** The text elements of an SVG by their baseline, in document order. */
+function svgTexts(svg: string): { y: number; text: string }[] {
+  const texts: { y: number; text: string }[] = [];
+  const parser = new SaxesParser();
+  parser.on("opentag", ({ name, attributes }) => name === "text" && texts.push({ y: Number(attributes.y), text: "" }));
+  parser.on("text", (text) => {
+    const last = texts.at(-1);
+    if (last) last.text += text;
+  });
+  parser.write(svg).close();
+  return texts;
+}
+
+describe("a scene drawn as SVG", () => {
+  it("has the scene's lines, character for character, at their baselines", () => {
+    fc.assert(
+      fc.property(deckArbitrary({ minLength: 1, maxLength: 2 }), (deck) => {
+        for (const slide of deck.slides) {
+          const scene = layoutSlide(slide, { head: headOf(deck), number: 1, fonts });
+          const expected = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines.flatMap((line) => line.runs.map((run) => ({ y: Math.round(line.y * 1000) / 1000, text: run.text }))) : []));
+          expect(svgTexts(sceneSvg(scene, { picture: none })).filter(({ text }) => text.trim())).toEqual(expected.filter(({ text }) => text.trim()));
+          const letters = (text: string) => [...text.replace(/\s/g, "")].sort().join("");
+          for (const node of scene.nodes) if (node.kind === "text") for (const line of node.lines) expect(letters(line.runs.filter(({ marker }) => !marker).map(({ text }) => text).join(""))).toBe(letters(line.text));
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("is well-formed whatever the words hold", () => {
+    fc.assert(
+      fc.property(fc.string({ unit: "binary", maxLength: 30 }), (words) => {
+        const slide = { ...newSlide("s", "points"), elements: [{ kind: "text" as const, id: "t", slot: "body", text: plainText(words) }] };
+        const scene = layoutSlide(slide, { head: headOf(emptyDeck("d", "D")), number: 1, fonts });
+        expect(() => svgTexts(sceneSvg(scene, { picture: none, title: words }))).not.toThrow();
+      }),
+    );
+  });
+
+  it("as outlines shows ink where each line of the scene stands, and nowhere below it", () => {
+    const slide = { ...newSlide("s", "points"), elements: [{ kind: "text" as const, id: "t", slot: "body", text: plainText("The height of the water\nمدّ وجزر\nПрилив") }] };
+    const head = { ...headOf(emptyDeck("d", "D")), regions: { footer: "", number: false } };
+    const scene = layoutSlide(slide, { head: { ...head, theme: { ...head.theme, ornament: "none" as const } }, number: 1, fonts });
+    const png = PNG.sync.read(Buffer.from(new Resvg(sceneSvg(scene, { picture: none, outlines: fonts })).render().asPng()));
+    const ink = (from: number, to: number) => {
+      for (let y = Math.round(from); y < to; y++) for (let x = 0; x < png.width; x++) if ((png.data[(y * png.width + x) * 4] as number) < 120) return true;
+      return false;
+    };
+    const lines = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines : []));
+    expect(sceneLines(scene)).toHaveLength(3);
+    for (const { y, height } of lines) expect(ink(y - height * 0.6, y)).toBe(true);
+    expect(ink((lines.at(-1)?.y ?? 0) + 15, png.height)).toBe(false);
+  });
+});
