@@ -2,5 +2,5 @@ export * from "./fonts";
 export { facesNeeded, layoutSlide, type SlideContext } from "./layout";
 export { bidiLevels, breakLines, type LineRange, visualOrder } from "./paragraph";
 export * from "./scene";
-export { contentArea, loosePlace, pageScale, sizeOf, type SlotPlace, slotPlaces } from "./slots";
+export { contentArea, LINE_HEIGHT, loosePlace, PARAGRAPH_GAP, pageScale, sizeOf, type SlotPlace, slotPlaces } from "./slots";
 export { listNumbers } from "./text";

@@ -7,7 +7,11 @@ export function MoveTo({ slides, onMove, onClose }: { slides: readonly Slide[]; 
   const dialog = useRef<HTMLDialogElement>(null);
   const [number, setNumber] = useState("");
   const [side, setSide] = useState<Landing["side"]>("after");
-  useEffect(() => dialog.current?.showModal(), []);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    dialog.current?.showModal();
+    input.current?.focus();
+  }, []);
   const slide = slides[Number(number) - 1];
   const at: Landing | undefined = slide && { target: slide.id, side };
   return (
@@ -31,7 +35,7 @@ export function MoveTo({ slides, onMove, onClose }: { slides: readonly Slide[]; 
             <option value="under">under</option>
           </select>
           <label className="sr-only" htmlFor="move-number">Slide number</label>
-          <input id="move-number" className="input w-28" inputMode="numeric" autoFocus value={number} placeholder={`1–${slides.length}`} onChange={(event) => setNumber(event.target.value)} />
+          <input id="move-number" ref={input} className="input w-28" inputMode="numeric" value={number} placeholder={`1–${slides.length}`} onChange={(event) => setNumber(event.target.value)} />
         </div>
         <p className="mt-3 min-h-6" role="status">
           {at ? `Lands ${landingWords(at, slides)}.` : number ? `There is no slide ${number}; the last is ${slides.length}.` : ""}

@@ -1,5 +1,5 @@
 import { rearrange, type SingleChange, together } from "@unitext/core/edit";
-import { type SceneBox, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { cssFamily, familyNamed, LINE_HEIGHT, PARAGRAPH_GAP, type SceneBox, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { ARRANGEMENTS, type ArrangementName, countWords, type Element, isEmptyText, PAGES, pageName, pageNamed, type RichText, secondsOf, type Slide, type SlotRole, type TextElement, textOf, THEMES, themeKey, type ThemeKey } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useEffect, useRef, useState } from "react";
@@ -13,6 +13,7 @@ import { ArrangementSketch } from "./ArrangementSketch";
 import { RichTextEditor } from "./RichTextEditor";
 
 const HEADING: readonly SlotRole[] = ["opening", "title", "statement", "number"];
+const ANCHOR = { top: "flex-start", middle: "center", bottom: "flex-end" } as const;
 const SLOT_NAMES: Record<string, string> = { title: "title", subtitle: "line below the title", body: "text", left: "left column", middle: "middle column", right: "right column", number: "number", caption: "caption", picture: "picture" };
 
 /** What is being edited: an element, or a slot that is still empty. */
@@ -56,7 +57,9 @@ function Stage({ slide, number }: { slide: Slide; number: number }) {
   const role: SlotRole = target ? (places.get(("slot" in target ? target.slot : editing?.slot) ?? "")?.role ?? "body") : "body";
   const size = target && editingPlace && "size" in editingPlace && editingPlace.size ? editingPlace.size : sizeOf(role, deck.theme, deck.page);
   const place = editingPlace && ("frame" in editingPlace ? editingPlace.frame : editingPlace);
-  const face = HEADING.includes(role) ? deck.theme.fonts.heading : deck.theme.fonts.body;
+  const family = familyNamed(HEADING.includes(role) ? deck.theme.fonts.heading : deck.theme.fonts.body);
+  const faces = family.faces.filter(({ weight, slant }) => weight === 400 && slant === "normal").map(({ id }) => `"${cssFamily(id)}"`);
+  const anchor = places.get(target && "slot" in target ? target.slot : (editing?.slot ?? ""))?.anchor ?? "top";
 
   return (
     <div ref={stage} className="hairline relative mx-auto w-full border" style={{ maxWidth: `calc((100vh - 26rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }} data-stage>
@@ -81,8 +84,8 @@ function Stage({ slide, number }: { slide: Slide; number: number }) {
           placeholder=""
           language={deck.language}
           autoFocus
-          className="on-slide absolute z-10 outline-2 outline-secondary"
-          style={{ left: place.x * scale, top: place.y * scale, width: place.width * scale, minHeight: place.height * scale, background: deck.theme.colours.paper, color: deck.theme.colours.ink, fontFamily: `"${face}"`, fontSize: size * scale, lineHeight: 1.3, ["--marker" as string]: deck.theme.colours.accent }}
+          className="on-slide absolute z-10 flex flex-col outline-2 outline-secondary"
+          style={{ left: place.x * scale, top: place.y * scale, width: place.width * scale, minHeight: place.height * scale, background: deck.theme.colours.paper, color: deck.theme.colours.ink, fontFamily: `${faces.join(", ")}, sans-serif`, fontSize: size * scale, lineHeight: LINE_HEIGHT[role], justifyContent: ANCHOR[anchor], textAlign: places.get(editing?.slot ?? "")?.align === "centre" ? "center" : "start", ["--marker" as string]: deck.theme.colours.accent, ["--gap" as string]: `${PARAGRAPH_GAP[role]}em`, ["--lift" as string]: `${place.y * scale}px` }}
           onChange={change}
           onLeave={leave}
         />
