@@ -1,6 +1,6 @@
 // npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C ends all.
 import { spawn } from "node:child_process";
-import { rmSync } from "node:fs";
+import { openSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { dataFolder, freePort, startPostgres } from "./postgres.mjs";
 import { built, fail, npmPackages, root, systemPackages } from "./prepare.mjs";
@@ -25,7 +25,7 @@ const port = await freePort(Number(process.env.UNITEXT_PORT ?? 4280));
 const server = spawn(process.execPath, [...(dev ? ["--watch"] : []), join(root, "dist/server/main.js")], {
   cwd: root,
   detached: true,
-  stdio: ["ignore", process.env.UNITEXT_LOG ? "inherit" : "ignore", "inherit", "ipc"],
+  stdio: ["ignore", openSync(join(data, "server.log"), "a"), "inherit", "ipc"],
   env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js") },
 });
 const helpers = [];
@@ -56,7 +56,7 @@ server.once("exit", (code) => {
 });
 server.on("message", (message) => {
   if (message !== "listening") return;
-  process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData: ${data}\nCtrl-C stops it.\n`);
+  process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\nCtrl-C stops it.\n`);
   if (!dev || helpers.length) return;
   helpers.push(spawn(process.execPath, [join(root, "scripts/build.mjs"), "--watch"], { cwd: root, stdio: "inherit" }));
   helpers.push(spawn("npx", ["vite", "--config", "web/vite.config.ts"], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_PORT: String(port) } }));

@@ -36,7 +36,7 @@ function suite(name, command, args, env, report, counts) {
 
 check("Lint", bin("biome"), ["lint", "--error-on-warnings", "."]);
 check("Folder rule", process.execPath, ["scripts/rooms.mjs"]);
-for (const part of ["core", "server", "web"]) check(`Types: ${part}`, bin("tsc"), ["-p", part]);
+for (const part of ["core", "server", "web", "tsconfig.tests.json"]) check(`Types: ${part}`, bin("tsc"), ["-p", part]);
 
 const data = mkdtempSync(join(tmpdir(), "unitext-test-"));
 if (isRoot) spawnSync("chmod", ["755", data]);

@@ -84,7 +84,7 @@ describe("pptx", () => {
     for (const name of names.filter((path) => /\.(xml|rels)$/.test(path))) expect(() => new SaxesParser({ xmlns: true }).write(strFromU8(parts[name] as Uint8Array)).close()).not.toThrow();
   });
 
-  it("puts the children of presentation, slide, master and text properties in the schema's order", () => {
+  it("puts the children of presentation, slide and master in the schema's order", () => {
     const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
     const order = (part: string, parent: string) => childNames(strFromU8(parts[part] as Uint8Array), parent);
     // ECMA-376-1, A.3 (CT_Presentation, CT_Slide, CT_CommonSlideData, CT_SlideMaster).

@@ -117,10 +117,13 @@ export default function Write() {
         editor.current?.insert(await file.text());
         continue;
       }
+      // A picture that the text names already, and whose file was missing, takes its place there.
+      const named = latest.current.slides.flatMap(({ elements }) => elements).find((element) => element.kind === "picture" && !latest.current.assets[element.source] && element.source.split("/").at(-1) === file.name);
+      const wanted = named?.kind === "picture" ? named.source : `pictures/${file.name.replace(/\s+/g, "-")}`;
       try {
-        const { name, sha256, mediaType, width, height } = await post(`/decks/${deck.id}/pictures?name=${encodeURIComponent(`pictures/${file.name.replace(/\s+/g, "-")}`)}`, file, Picture);
+        const { name, sha256, mediaType, width, height } = await post(`/decks/${deck.id}/pictures?name=${encodeURIComponent(wanted)}`, file, Picture);
         session.apply({ kind: "setAsset", name, asset: { sha256, mediaType, width, height } });
-        editor.current?.insert(`\n![${file.name.replace(/\.[^.]*$/, "")}](${name})\n`);
+        if (!named) editor.current?.insert(`\n![${file.name.replace(/\.[^.]*$/, "")}](${name})\n`);
       } catch (error) {
         session.say(`${file.name}: ${(error as Error).message}`);
       }

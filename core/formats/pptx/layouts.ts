@@ -93,7 +93,7 @@ export function layoutPart(arrangement: ArrangementName, head: DeckHead, fonts: 
 const BACKGROUND = '<p:bg><p:bgPr><a:solidFill><a:schemeClr val="bg1"/></a:solidFill><a:effectLst/></p:bgPr></p:bg>';
 const COLOUR_MAP = '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
-/** The slide master part: title, body, footer and number, and the text styles that all layouts start from. */
+/** The master part: title, body, footer and number, and the text styles that all layouts start from. */
 export function masterPart(head: DeckHead): string {
   const places = slotPlaces("points", head.page);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
