@@ -1,5 +1,7 @@
 import { eq } from "drizzle-orm";
+import fc from "fast-check";
 import { nanoid } from "nanoid";
+import { PNG } from "pngjs";
 import { apply, newSlide } from "@unitext/core/edit";
 import type { Deck, Slide } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
@@ -223,5 +225,70 @@ describe("files", () => {
     await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }));
     expect(await next()).toBe("data: 1\n\n");
     stop.abort();
+  });
+});
+
+describe("keys of the running order", () => {
+  it("stand for any order after any moves, and leave alone what still rises", () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(30), fc.nat(30), fc.boolean()), { maxLength: 30 }), (moves) => {
+        let order = ["a", "b", "c", "d", "e"];
+        let keys = newKeys(order, new Map());
+        let next = 0;
+        for (const [from, to, add] of moves) {
+          const moved = add ? `n${next++}` : (order[from % order.length] as string);
+          const rest = order.filter((id) => id !== moved);
+          order = rest.toSpliced(to % (rest.length + 1), 0, moved);
+          const placed = newKeys(order, keys);
+          expect([...placed].filter(([id, key]) => keys.get(id) !== key).length).toBeLessThanOrEqual(1);
+          keys = placed;
+          expect([...keys].sort(([, one], [, two]) => (one < two ? -1 : 1)).map(([id]) => id)).toEqual(order);
+        }
+      }),
+    );
+  });
+});
+
+describe("pictures", () => {
+  const png = new Uint8Array(PNG.sync.write(new PNG({ width: 20, height: 10 })));
+
+  it("are stored once, shown to those who may see the deck, and come back inside a file", async () => {
+    const deck = await stored("a");
+    const sent = await owner(`/api/decks/${deck.id}/pictures?name=pictures/dune.png`, { method: "POST", body: png });
+    const picture = (await sent.json()) as { name: string; sha256: string; width: number; height: number };
+    expect([sent.status, picture.name, picture.width, picture.height]).toEqual([201, "pictures/dune.png", 20, 10]);
+    await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setAsset", name: picture.name, asset: { sha256: picture.sha256, mediaType: "image/png", width: 20, height: 10 } }, { kind: "insertElement", slide: "a", element: { kind: "picture", id: "p", slot: null, source: picture.name, alt: "A dune" }, index: 1 }));
+    const shown = await owner(`/api/decks/${deck.id}/pictures/${picture.sha256}`);
+    expect([shown.headers.get("content-type"), new Uint8Array(await shown.arrayBuffer())]).toEqual(["image/png", png]);
+    expect((await other(`/api/decks/${deck.id}/pictures/${picture.sha256}`)).status).toBe(404);
+    const file = await (await owner(`/api/decks/${deck.id}/export?format=pptx`)).arrayBuffer();
+    const { id } = (await (await owner("/api/files?name=a.pptx", { method: "POST", body: file })).json()) as { id: string };
+    expect((await loadDeck(server.db, id)).deck.assets[picture.name]).toEqual({ sha256: picture.sha256, mediaType: "image/png", width: 20, height: 10 });
+    expect((await owner(`/api/decks/${id}/pictures/${picture.sha256}`)).status).toBe(200);
+  });
+});
+
+describe("copies", () => {
+  it("are decks of their own whose slides remember where they came from", async () => {
+    const deck = await stored("a", "b");
+    await server.db.insert(schema.shares).values({ deck: deck.id, user: "perry", right: "view" });
+    const { id } = (await (await other(`/api/decks/${deck.id}/copies`, json({}))).json()) as { id: string };
+    const { deck: copy } = await loadDeck(server.db, id);
+    expect(copy.properties.title).toBe("Levels (copy)");
+    expect(copy.slides.map(({ origin }) => origin)).toEqual(["a", "b"].map((from) => ({ deck: deck.id, slide: from, version: 0 })));
+    await other(`/api/decks/${id}/changes`, change(0, { kind: "deleteSlide", slide: "a" }));
+    expect(await order(deck.id)).toBe("a b");
+    expect(await order(id)).toBe("b");
+  });
+});
+
+describe("text typed in Write", () => {
+  it("is given back for the version that it made, and no longer once the deck was changed otherwise", async () => {
+    const deck = await stored("a");
+    const text = "## Title a\n\n\n\n";
+    await owner(`/api/decks/${deck.id}/changes`, json({ base: 0, changes: [{ id: "typed-1", change: { kind: "batch", changes: [] }, text }] }));
+    expect((await loadDeck(server.db, deck.id)).text).toBe(text);
+    await owner(`/api/decks/${deck.id}/changes`, change(1, { kind: "setHidden", slide: "a", hidden: true }));
+    expect((await loadDeck(server.db, deck.id)).text).toBeNull();
   });
 });

@@ -10,6 +10,7 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
+import { matches } from "./matches";
 
 const NewId = z.object({ id: z.string() });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
@@ -56,15 +57,6 @@ function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => 
       </td>
     </tr>
   );
-}
-
-/** A pattern of a name: `*` stands for anything; words without it are found anywhere in the title. */
-export function matches(title: string, pattern: string): boolean {
-  const wanted = pattern.trim().toLowerCase();
-  if (!wanted) return true;
-  if (!wanted.includes("*")) return title.toLowerCase().includes(wanted);
-  const parts = wanted.split("*").map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
-  return new RegExp(`^${parts.join(".*")}$`).test(title.toLowerCase());
 }
 
 /** A deck that was deleted is only set aside for a while, so that it can be taken back. */

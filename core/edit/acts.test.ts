@@ -1,0 +1,74 @@
+import { type ArrangementName, ARRANGEMENTS, linksOf, plainText, run, type Slide } from "@unitext/core/model";
+import { deckArbitrary, idSource, slideArbitrary } from "@unitext/core/testing";
+import fc from "fast-check";
+import { apply, copies, duplicate, insertAt, moveTo, newSlide, rearrange, roots, slidesNeeded, together } from "./index";
+
+const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
+
+describe("acts", () => {
+  it("give a slide any arrangement without losing an element or a word, and back", () => {
+    fc.assert(
+      fc.property(slideArbitrary(idSource("s")), fc.constantFrom(...names), (slide, arrangement) => {
+        const deck = { ...fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0], slides: [slide] } as never as Parameters<typeof apply>[0];
+        const { deck: after, inverse } = apply(deck, rearrange(slide, arrangement));
+        const words = (one: Slide | undefined) => one?.elements.map((element) => [element.id, element.kind === "text" ? element.text : element.source]);
+        expect(words(after.slides[0])).toEqual(words(slide));
+        expect(after.slides[0]?.arrangement).toBe(arrangement);
+        expect(apply(after, inverse).deck).toEqual(deck);
+      }),
+    );
+  });
+
+  it("keep a title a title through every arrangement that has one", () => {
+    const slide: Slide = { ...newSlide("a", "opening"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("T") }, { kind: "text", id: "u", slot: "subtitle", text: plainText("U") }] };
+    for (const [to, slots] of [["points", ["title", "body"]], ["section", ["title", "subtitle"]], ["comparison", ["title", "left"]], ["picture", ["title", "caption"]]] as const) {
+      const change = rearrange(slide, to);
+      expect(change.kind === "setArrangement" ? Object.values(change.slots) : []).toEqual(slots);
+    }
+  });
+
+  it("copy slides with links that lead to the copies, new ids everywhere, and where they came from", () => {
+    const linked: Slide[] = [
+      { ...newSlide("a", "points"), elements: [{ kind: "text", id: "t", slot: "body", text: [{ kind: "plain", level: 0, runs: [run("to b", [], "slide:b"), run(" out", [], "slide:z")] }] }] },
+      { ...newSlide("b", "points"), parent: "a" },
+    ];
+    const [one, two] = copies(linked, idSource("k"), { deck: "d", version: 3 });
+    expect([one?.id, two?.id, two?.parent]).toEqual(["k1", "k2", "k1"]);
+    const text = one?.elements[0];
+    expect(text?.kind === "text" ? linksOf(text.text).map(({ to }) => to) : []).toEqual(["slide:k2", "slide:z"]);
+    expect(one?.origin).toEqual({ deck: "d", slide: "a", version: 3 });
+    expect(text?.id).not.toBe("t");
+  });
+
+  it("duplicate whole families, directly after the last of them", () => {
+    fc.assert(
+      fc.property(deckArbitrary({ minLength: 1 }), fc.nat(20), (deck, pick) => {
+        const slide = deck.slides[pick % deck.slides.length] as Slide;
+        const { deck: after } = apply(deck, duplicate(deck, [slide.id], idSource("k"), 0));
+        const family = after.slides.filter(({ origin }) => origin);
+        expect(after.slides.filter(({ origin }) => !origin)).toEqual(deck.slides);
+        expect(family[0]?.origin?.slide).toBe(slide.id);
+        expect(family[0]?.parent).toBe(slide.parent);
+      }),
+    );
+  });
+
+  it("move what is chosen once: a detail goes with its main slide", () => {
+    const slides = [newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }, newSlide("c", "points")];
+    const deck = { ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]), slides };
+    expect(roots(deck, ["b", "a"])).toEqual(["a"]);
+    expect(apply(deck, moveTo(deck, ["a", "b"], { parent: null, after: "c" })).deck.slides.map(({ id, parent }) => [id, parent])).toEqual([["c", null], ["a", null], ["b", "a"]]);
+  });
+
+  it("insert several with their details at one place", () => {
+    const deck = { ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]), slides: [newSlide("x", "points"), newSlide("y", "points")] };
+    const change = insertAt([newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }, newSlide("c", "points")], { parent: null, after: "x" });
+    expect(apply(deck, change).deck.slides.map(({ id }) => id)).toEqual(["x", "a", "b", "c", "y"]);
+  });
+
+  it("say which slides they need, so that a server reads no more", () => {
+    expect(slidesNeeded({ kind: "setHidden", slide: "a", hidden: true })).toEqual(["a"]);
+    expect(slidesNeeded(together([{ kind: "setHidden", slide: "a", hidden: true }, { kind: "setPage", page: { width: 720, height: 540 } }]))).toEqual(["a"]);
+    expect(slidesNeeded({ kind: "deleteSlide", slide: "a" })).toBe("all");
+  });
+});

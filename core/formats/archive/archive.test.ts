@@ -1,0 +1,81 @@
+import { strToU8 } from "fflate";
+import fc from "fast-check";
+import { toBase64 } from "../json";
+import { pictureInfo } from "../picture";
+import { at, childrenOf, localName, partText, readXml, unzip, xml, zip } from "./index";
+
+describe("zip", () => {
+  it("packs and unpacks any parts, the same bytes each time", () => {
+    fc.assert(
+      fc.property(fc.dictionary(fc.stringMatching(/^[a-z]{1,8}(\/[a-z]{1,8})?\.(xml|png)$/), fc.uint8Array({ maxLength: 200 }), { minKeys: 1, maxKeys: 6 }), (parts) => {
+        const packed = zip(new Map(Object.entries(parts)));
+        expect(zip(new Map(Object.entries(parts)))).toEqual(packed);
+        expect(Object.fromEntries([...unzip(packed, "a.zip")].map(([name, bytes]) => [name, [...bytes]]))).toEqual(Object.fromEntries(Object.entries(parts).map(([name, bytes]) => [name, [...bytes]])));
+      }),
+      { numRuns: 50 },
+    );
+  });
+
+  it("never lets anything but a Failure out, whatever the bytes", () => {
+    const good = zip(new Map([["[Content_Types].xml", strToU8("<Types/>")]]));
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 12 }), (edits) => {
+        const broken = good.slice();
+        for (const [place, value] of edits) broken[place] = value;
+        try {
+          unzip(broken, "a.zip");
+        } catch (error) {
+          expect((error as Error).name).toBe("Failure");
+        }
+      }),
+    );
+  });
+
+  it("reads parts in UTF-8 and UTF-16, with or without a mark", () => {
+    expect(partText(new Uint8Array([0xef, 0xbb, 0xbf, 0x61]))).toBe("a");
+    expect(partText(new Uint8Array([0xff, 0xfe, 0x61, 0x00]))).toBe("a");
+    expect(partText(new Uint8Array([0xfe, 0xff, 0x00, 0x61]))).toBe("a");
+  });
+});
+
+describe("XML", () => {
+  it("writes what it reads: attributes and text of any characters that XML allows", () => {
+    fc.assert(
+      fc.property(fc.string({ unit: "grapheme", maxLength: 20 }), (text) => {
+        const clean = text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "");
+        const tree = readXml(xml("a", { b: clean.replace(/[\t\n\r]/g, " ") }, xml("c", {}, clean.replace(/[&<>]/g, "").replace(/\r/g, ""))), "part");
+        expect(tree.attributes.b).toBe(clean.replace(/[\t\n\r]/g, " "));
+        expect(tree.children[0]?.text ?? "").toBe(clean.replace(/[&<>]/g, "").replace(/\r/g, ""));
+      }),
+    );
+  });
+
+  it("finds elements by their names without prefixes", () => {
+    const tree = readXml('<p:a xmlns:p="x"><p:b><q:c xmlns:q="y" n="1"/><q:c xmlns:q="y" n="2"/></p:b></p:a>', "part");
+    expect(localName(tree)).toBe("a");
+    expect(childrenOf(at(tree, "b"), "c").map(({ attributes }) => attributes.n)).toEqual(["1", "2"]);
+    expect(at(tree, "z", "c")).toBeUndefined();
+  });
+
+  it("refuses entities, endless nesting and broken markup", () => {
+    expect(() => readXml('<!DOCTYPE a [<!ENTITY x "y">]><a>&x;</a>', "part")).toThrow("document type");
+    expect(() => readXml("<a>".repeat(400) + "</a>".repeat(400), "part")).toThrow("nests deeper");
+    expect(() => readXml("<a><b></a>", "part")).toThrow("not well-formed");
+  });
+});
+
+describe("pictures and base64", () => {
+  it("reads the size of PNG and JPEG from their headers, and knows what is neither", () => {
+    // PNG: ISO/IEC 15948, 11.2.2 (IHDR); JPEG: ISO/IEC 10918-1, B.2.2 (frame header): height before width.
+    const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0x40, 0, 0, 0, 0xf0, 8, 6, 0, 0, 0]);
+    const jpeg = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 0, 4, 0, 0, 0xff, 0xc0, 0, 17, 8, 0, 0xf0, 1, 0x40, 3, 1, 0x22, 0]);
+    expect(pictureInfo(png)).toEqual({ mediaType: "image/png", width: 320, height: 240 });
+    expect(pictureInfo(jpeg)).toEqual({ mediaType: "image/jpeg", width: 320, height: 240 });
+    for (const other of [new Uint8Array(), strToU8("GIF89a, but not really a picture"), png.slice(0, 20), new Uint8Array([0xff, 0xd8, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])]) expect(pictureInfo(other)).toBeUndefined();
+  });
+
+  // RFC 4648, section 10, test vectors.
+  it.each([["", ""], ["f", "Zg=="], ["fo", "Zm8="], ["foo", "Zm9v"], ["foob", "Zm9vYg=="], ["fooba", "Zm9vYmE="], ["foobar", "Zm9vYmFy"]])("writes %j as %j", (text, expected) => {
+    expect(toBase64(strToU8(text))).toBe(expected);
+  });
+});

@@ -1,0 +1,45 @@
+import { createHash } from "node:crypto";
+import { existsSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { readDeck } from "@unitext/core/formats";
+import { layoutSlide } from "@unitext/core/layout";
+import { hasNotes, headOf, nameOf, PAGES, THEMES } from "@unitext/core/model";
+import { tally } from "@unitext/core/tally";
+import { idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+
+const folder = join(import.meta.dirname, "content");
+const read = (name: string) =>
+  readDeck(readFileSync(join(folder, name)), name, { newId: idSource(), sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"), picture: (source) => (existsSync(join(folder, source)) ? readFileSync(join(folder, source)) : undefined) });
+
+describe.each(["tides-dunes-storms.md", "quarterly-monitoring.md"])("the demo text %s", (name) => {
+  const { deck, adapted, left } = read(name);
+
+  it("is read without a remark, with every picture and every link whole", () => {
+    expect([adapted, left]).toEqual([[], []]);
+    expect(tally(deck).links.broken).toBe(0);
+  });
+
+  it("fits its slides in every theme and on every page", () => {
+    const fonts = shippedFonts();
+    for (const theme of Object.values(THEMES)) {
+      for (const page of Object.values(PAGES)) {
+        const over = deck.slides.filter((slide, nth) => layoutSlide(slide, { head: { ...headOf(deck), theme, page }, number: nth + 1, fonts }).overflow > 0).map(nameOf);
+        expect([theme.name, page.width, over]).toEqual([theme.name, page.width, []]);
+      }
+    }
+  });
+
+  it("has notes on every slide that is shown", () => {
+    expect(deck.slides.filter((slide) => !slide.hidden && !hasNotes(slide)).map(nameOf)).toEqual([]);
+  });
+});
+
+it("the course has about twenty slides, details under their slides, and links between them", () => {
+  const { deck } = read("tides-dunes-storms.md");
+  const counts = tally(deck);
+  expect(counts.slides).toBeGreaterThanOrEqual(18);
+  expect(deck.slides.filter(({ parent }) => parent !== null).length).toBeGreaterThanOrEqual(3);
+  expect(counts.links.internal).toBeGreaterThanOrEqual(4);
+  expect(counts.pictures).toBe(2);
+});

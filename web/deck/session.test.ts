@@ -1,0 +1,191 @@
+import { apply, type Change, newSlide } from "@unitext/core/edit";
+import { type Deck, emptyDeck, plainText, textOf } from "@unitext/core/model";
+import type { ChangeRequest } from "@unitext/server/api";
+
+/** A stand-in for the server: one deck, its log, and a network that can be cut. */
+class Backend {
+  deck: Deck = { ...emptyDeck("d", "Deck"), slides: [newSlide("a", "points"), newSlide("b", "points"), newSlide("c", "points")] };
+  version = 0;
+  log: { version: number; id: string; change: Change }[] = [];
+  online = true;
+  conflict = false;
+  received = 0;
+
+  take(id: string, change: Change): void {
+    this.deck = apply(this.deck, change).deck;
+    this.version += 1;
+    this.log.push({ version: this.version, id, change });
+  }
+
+  state() {
+    return { version: this.version, deck: this.deck, text: null, right: "own" };
+  }
+
+  answer(path: string, init: RequestInit): Response {
+    if (!this.online) throw new TypeError("network");
+    const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
+    if (path.includes("/changes?since=")) return json({ version: this.version, changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])) });
+    if (!path.endsWith("/changes")) return json(this.state());
+    const { base, changes } = JSON.parse(String(init.body)) as ChangeRequest;
+    this.received += 1;
+    if (this.conflict) {
+      this.conflict = false;
+      return json({ error: { code: "conflict", where: "d", message: "Somebody else changed the same thing meanwhile." }, state: this.state() }, 409);
+    }
+    const others = this.log.filter(({ version, id }) => version > base && !changes.some((own) => own.id === id));
+    for (const { id, change } of changes) if (!this.log.some((known) => known.id === id)) this.take(id, change);
+    return json({ version: this.version, others });
+  }
+}
+
+const backend = { current: new Backend() };
+const stored = new Map<string, string>();
+const listeners = new Map<string, Set<() => void>>();
+let announce: (version: number) => void = () => undefined;
+
+beforeAll(() => {
+  Object.assign(globalThis, {
+    fetch: async (path: string, init: RequestInit = {}) => backend.current.answer(path, init),
+    localStorage: { getItem: (key: string) => stored.get(key) ?? null, setItem: (key: string, value: string) => stored.set(key, value), removeItem: (key: string) => stored.delete(key) },
+    window: { addEventListener: (name: string, listener: () => void) => listeners.set(name, new Set([...(listeners.get(name) ?? []), listener])), removeEventListener: (name: string, listener: () => void) => listeners.get(name)?.delete(listener) },
+    EventSource: class {
+      onmessage: (event: { data: string }) => void = () => undefined;
+      constructor() {
+        announce = (version) => this.onmessage({ data: String(version) });
+      }
+      close() {}
+    },
+  });
+});
+beforeEach(() => {
+  backend.current = new Backend();
+  stored.clear();
+});
+
+const open = async () => (await import("./session")).DeckSession.open("d");
+const settled = async (session: Awaited<ReturnType<typeof open>>) => {
+  for (let wait = 0; wait < 100 && !(session.settled && session.snapshot().status === "saved"); wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(session.snapshot().status).toBe("saved");
+};
+const hide = (slide: string, hidden = true): Change => ({ kind: "setHidden", slide, hidden });
+const hidden = (deck: Deck) => deck.slides.filter((slide) => slide.hidden).map(({ id }) => id);
+
+describe("a deck open in a page", () => {
+  it("shows a change at once, and says that it is kept only when the server has it", async () => {
+    const session = await open();
+    session.apply(hide("b"));
+    expect(hidden(session.snapshot().deck)).toEqual(["b"]);
+    expect(session.snapshot().status).toBe("saving");
+    expect(session.snapshot().said).toMatchObject({ text: "Hid a slide", undo: true });
+    await settled(session);
+    expect(hidden(backend.current.deck)).toEqual(["b"]);
+    session.close();
+  });
+
+  it("undoes and does again without limit, each as a change of its own", async () => {
+    const session = await open();
+    for (const id of ["a", "b", "c"]) session.apply(hide(id));
+    for (let nth = 0; nth < 3; nth++) session.undo();
+    expect(hidden(session.snapshot().deck)).toEqual([]);
+    expect(session.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
+    session.redo();
+    session.redo();
+    await settled(session);
+    expect(hidden(backend.current.deck)).toEqual(["a", "b"]);
+    expect(backend.current.version).toBe(8);
+    session.close();
+  });
+
+  it("sends what follows closely together, and nothing twice", async () => {
+    const session = await open();
+    for (let nth = 0; nth < 20; nth++) session.apply({ kind: "setNotes", slide: "a", notes: plainText(`note ${nth}`) });
+    await settled(session);
+    expect(backend.current.received).toBeLessThan(5);
+    expect(backend.current.version).toBe(20);
+    session.close();
+  });
+
+  it("keeps changes made without a network, and sends them when it is there again", async () => {
+    const session = await open();
+    backend.current.online = false;
+    session.apply(hide("a"));
+    session.apply(hide("c"));
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(session.snapshot().status).toBe("waiting");
+    backend.current.online = true;
+    await settled(session);
+    expect(hidden(backend.current.deck)).toEqual(["a", "c"]);
+    session.close();
+  });
+
+  it("sends what a closed page left behind, also when the server had taken it already", async () => {
+    const session = await open();
+    backend.current.online = false;
+    session.apply(hide("a"));
+    session.close();
+    const [outbox] = [...stored.values()];
+    const { changes } = JSON.parse(outbox as string) as ChangeRequest;
+    backend.current.online = true;
+    backend.current.take(changes[0]?.id as string, changes[0]?.change as Change);
+    const again = await open();
+    expect(hidden(again.snapshot().deck)).toEqual(["a"]);
+    expect(backend.current.version).toBe(1);
+    expect(stored.size).toBe(0);
+    again.close();
+    await settled(session);
+    expect(backend.current.version).toBe(1);
+  });
+
+  it("takes in what others change", async () => {
+    const session = await open();
+    backend.current.take("other", hide("c"));
+    announce(1);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(hidden(session.snapshot().deck)).toEqual(["c"]);
+    expect(session.snapshot().version).toBe(1);
+    session.close();
+  });
+
+  it("merges what others change while its own is on the way", async () => {
+    const session = await open();
+    session.apply(hide("a"));
+    backend.current.take("other", { kind: "setNotes", slide: "b", notes: plainText("theirs") });
+    await settled(session);
+    const { deck, version } = session.snapshot();
+    expect(version).toBe(2);
+    expect(hidden(deck)).toEqual(["a"]);
+    expect(textOf(deck.slides[1]?.notes ?? [])).toBe("theirs");
+    session.close();
+  });
+
+  it("puts its change on top of theirs after a conflict, and says so", async () => {
+    const session = await open();
+    backend.current.take("other", { kind: "setNotes", slide: "a", notes: plainText("theirs") });
+    backend.current.conflict = true;
+    session.apply({ kind: "setNotes", slide: "a", notes: plainText("mine") });
+    await settled(session);
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("mine");
+    expect(session.snapshot().said?.text).toContain("on top of theirs");
+    session.close();
+  });
+
+  it("says how many changes could not be put on top, and keeps the rest", async () => {
+    const session = await open();
+    backend.current.take("other", { kind: "deleteSlide", slide: "a" });
+    backend.current.conflict = true;
+    session.apply(hide("a"));
+    session.apply(hide("b"));
+    await settled(session);
+    expect(session.snapshot().said?.text).toContain("1 of your changes");
+    expect(hidden(backend.current.deck)).toEqual(["b"]);
+    session.close();
+  });
+
+  it("refuses at once what the deck cannot take, and changes nothing", async () => {
+    const session = await open();
+    expect(session.apply({ kind: "moveSlide", slide: "a", place: { parent: "a", after: null } })).toBe(false);
+    expect(session.snapshot().said?.text).toContain("under itself");
+    expect(session.settled).toBe(true);
+    session.close();
+  });
+});
