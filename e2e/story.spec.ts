@@ -151,6 +151,23 @@ test("the whole story with the mouse", async ({ page }) => {
   await page.mouse.wheel(0, 600);
   await page.waitForTimeout(300);
   expect(await hall.locator("[data-hall]").getAttribute("data-hall")).toBe(shown);
+
+  await place(page, "Deliver").click();
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Download as Presentation (.pptx)" }).click();
+  const before = await stored(page);
+  const file = [...(await readFile(await (await coming).path()))];
+  await place(page, "Desk").click();
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  const again = await page.evaluateHandle((bytes) => {
+    const data = new DataTransfer();
+    data.items.add(new File([new Uint8Array(bytes)], "shore.pptx"));
+    return data;
+  }, file);
+  await page.locator("main").dispatchEvent("drop", { dataTransfer: again });
+  await page.getByRole("link", { name: "Open it" }).click();
+  await page.waitForURL(/\/arrange$/);
+  expect(facts(await stored(page))).toEqual(facts(before));
 });
 
 test("closing the tab in the middle of anything loses nothing", async ({ page, context }) => {
@@ -213,4 +230,64 @@ test("two pages on one deck: changes merge, and a conflict is told", async ({ pa
   await kept(other);
   await expect(page.getByRole("option").nth(4)).toHaveAccessibleName(/hidden/);
   await elsewhere.close();
+});
+
+test("acts by name: a place said in words, keys of one's own, a search on the Desk, a copy, a deletion taken back", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Copy Tides, dunes and storms" }).click();
+  await expect(page.getByRole("link", { name: "Tides, dunes and storms (copy)" })).toBeVisible();
+  await page.getByRole("searchbox").fill("*(copy)");
+  await expect(page.getByRole("row")).toHaveCount(2);
+  await page.getByRole("button", { name: "Delete Tides, dunes and storms (copy)" }).click();
+  await expect(page.getByText("No deck has a name like")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("link", { name: "Tides, dunes and storms (copy)" }).click();
+
+  await page.waitForURL(/\/write$/);
+  await place(page, "Arrange").click();
+  await expect(page.getByRole("option").first()).toBeVisible();
+  const order = async () => (await stored(page)).deck.slides.map(({ id }) => id);
+  await page.getByRole("option").nth(1).click();
+  const before = await order();
+  await page.keyboard.press("m");
+  await page.keyboard.type("12");
+  await expect(page.getByText("Lands after 12.")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Moved slide 2 after 12")).toBeVisible();
+  await kept(page);
+  expect((await order()).indexOf(before[1] as string)).toBe(11);
+
+  await page.getByRole("button", { name: "Keys", exact: true }).click();
+  await page.getByRole("button", { name: /^Hide or show the selected slides: H/ }).click();
+  await page.keyboard.press("x");
+  await page.getByRole("button", { name: "Close" }).click();
+  await page.locator('[role="option"][aria-selected="true"]').focus();
+  await page.keyboard.press("x");
+  await expect(page.locator('[role="option"][aria-selected="true"]')).toHaveAccessibleName(/hidden/);
+  await page.keyboard.press("h");
+  await expect(page.locator('[role="option"][aria-selected="true"]')).toHaveAccessibleName(/hidden/);
+  await page.keyboard.press("d");
+  await kept(page);
+  expect((await order()).length).toBe(before.length + 1);
+  await page.keyboard.press("Delete");
+  await page.keyboard.press("Control+z");
+  await kept(page);
+  expect((await order()).length).toBe(before.length + 1);
+});
+
+test("errors in the text stand at their line, and the rest is taken", async ({ page }) => {
+  const made = await page.request.post("/api/decks", { data: { title: "", text: "## One\n\n::slide{wide=1}\n\n## Two\n\n| a | b |\n|---|---|\n| c | d |\n" } });
+  await page.goto(`/decks/${(await made.json()).id}/write`);
+  const notes = page.getByRole("region", { name: "Notes on the text" });
+  await expect(notes.getByRole("button", { name: "Line 3" })).toBeVisible();
+  await expect(notes.getByRole("button", { name: "Line 7" })).toBeVisible();
+  await expect(page.locator(".cm-noted")).toHaveCount(2);
+  await notes.getByRole("button", { name: "Line 7" }).click();
+  await expect(page.getByRole("textbox", { name: "Text of the deck" })).toBeFocused();
+  await page.keyboard.press("Control+End");
+  await page.keyboard.type(`\n## Three\n\n${"- a line that is one of far too many for a slide that people read from the back of the hall\n".repeat(3)}`);
+  for (let nth = 0; nth < 3; nth++) await page.keyboard.insertText("- and more lines that will never fit on the slide, however small the letters may become on it\n".repeat(6));
+  await expect(page.getByText(/pt too much/)).toBeVisible();
+  await expect(page.locator(".cm-over")).toHaveCount(1);
+  await expect(page.getByText("1 too full")).toBeVisible();
 });

@@ -113,6 +113,66 @@ describe("pptx", () => {
   });
 });
 
+describe("pptx of another hand", () => {
+  const shape = (id: number, name: string, properties: string, text: string) => `<p:sp><p:nvSpPr><p:cNvPr id="${id}" name="${name}"/><p:cNvSpPr/><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm><a:off x="914400" y="914400"/><a:ext cx="1828800" cy="914400"/></a:xfrm>${properties}</p:spPr><p:txBody><a:bodyPr/>${text}</p:txBody></p:sp>`;
+  const words = (text: string, properties = "") => `<a:p>${properties}<a:r><a:t>${text}</a:t></a:r></a:p>`;
+  const table = '<p:graphicFrame><p:nvGraphicFramePr><p:cNvPr id="9" name="Levels"/><p:cNvGraphicFramePr/><p:nvPr/></p:nvGraphicFramePr><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/table"/></a:graphic></p:graphicFrame>';
+  const read = (...shapes: string[]) => {
+    const parts = unzipSync(WRITERS.pptx.write({ ...linked(), slides: linked().slides.slice(0, 1) }, context) as Uint8Array);
+    for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
+    const head = '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld><p:spTree>';
+    parts["ppt/slides/slide1.xml"] = strToU8(`${head}${shapes.join("")}</p:spTree></p:cSld></p:sld>`);
+    return readDeck(zipSync(parts), "other.pptx", reading());
+  };
+
+  it("gives text boxes their place and their words, bullets by paragraph, breaks, marks and right-to-left text", () => {
+    const { deck } = read(shape(2, "Box", '<a:prstGeom prst="rect"/>', words("One", '<a:pPr lvl="1"><a:buChar char="*"/></a:pPr>') + words("Two", '<a:pPr><a:buAutoNum type="arabicPeriod"/></a:pPr>') + '<a:p><a:r><a:rPr b="1"/><a:t>a</a:t></a:r><a:br/><a:r><a:rPr i="1" strike="sngStrike"/><a:t>b</a:t></a:r></a:p>' + words("مدّ", '<a:pPr algn="r" rtl="1"/>')));
+    expect(deck.slides[0]?.elements).toMatchObject([
+      {
+        slot: null,
+        frame: { x: 72, y: 72, width: 144, height: 72 },
+        text: [
+          { kind: "bullet", level: 1, runs: [{ text: "One" }] },
+          { kind: "number", level: 0, runs: [{ text: "Two" }] },
+          { kind: "plain", runs: [{ text: "a", marks: ["strong"] }, { text: "\n" }, { text: "b", marks: ["emphasis", "strike"] }] },
+          { kind: "plain", runs: [{ text: "مدّ" }] },
+        ],
+      },
+    ]);
+    expect(deck.slides[0]?.elements[0]).not.toHaveProperty("text.3.align");
+  });
+
+  it("lists what it does not read, slide by slide, and says what it only takes in part", () => {
+    const { left, adapted } = read(shape(2, "Arrow", '<a:prstGeom prst="rightArrow"/>', ""), shape(3, "Card", '<a:prstGeom prst="rect"/><a:solidFill/>', words("kept")), shape(4, "Empty", "", ""), table);
+    expect(left.map(({ slide, what }) => [slide, what])).toEqual([[1, "shape “Arrow”"], [1, "table “Levels”"]]);
+    expect(adapted.filter(({ slide }) => slide !== null)).toEqual([{ slide: 1, what: "shape “Card”", how: "its text is kept; outline and fill are not drawn" }]);
+  });
+
+  it("reads strict relationship types as the transitional ones", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    for (const [name, bytes] of Object.entries(parts)) if (name.endsWith(".rels")) parts[name] = strToU8(strFromU8(bytes).replaceAll("http://schemas.openxmlformats.org/officeDocument/2006/relationships/", "http://purl.oclc.org/ooxml/officeDocument/relationships/"));
+    expect(readDeck(zipSync(parts), "strict.pptx", reading()).deck.slides.map(({ id }) => id)).toEqual(["one", "two", "three"]);
+  });
+
+  it("keeps ids and nesting when another program has put the slides in another order", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    const presentation = strFromU8(parts["ppt/presentation.xml"] as Uint8Array);
+    const ids = [...presentation.matchAll(/<p:sldId [^>]*\/>/g)].map(([id]) => id);
+    parts["ppt/presentation.xml"] = strToU8(presentation.replace(ids.join(""), [...ids].reverse().join("")));
+    const { deck } = readDeck(zipSync(parts), "moved.pptx", reading());
+    expect(deck.slides.map(({ id, parent }) => [id, parent])).toEqual([["three", null], ["two", null], ["one", null]]);
+    expect(JSON.stringify(deck.slides[1]?.elements)).toContain("slide:three");
+  });
+
+  it("reads our own words back after another program has changed them", () => {
+    const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
+    parts["ppt/slides/slide2.xml"] = strToU8(strFromU8(parts["ppt/slides/slide2.xml"] as Uint8Array).replace("<a:t>Menu</a:t>", "<a:t>Topics</a:t>"));
+    const { deck } = readDeck(zipSync(parts), "edited.pptx", reading());
+    expect(deck.slides[1]?.elements[0]).toMatchObject({ id: "c", slot: "title", text: [{ runs: [{ text: "Topics" }] }] });
+    expect(deck.slides[1]?.elements[1]?.binding).toEqual({ source: "gauges.xlsx", range: "Levels!A1:C13", mode: "latest" });
+  });
+});
+
 describe("pdf", () => {
   it("has the scene's lines, links, outline, title and language", async () => {
     const deck = linked();

@@ -29,7 +29,7 @@ const Block = memo(function Block({ slide, number, depth, seconds, fullness, ove
       data-spine={slide.id}
       onClick={() => onChoose(slide.id)}
       style={{ flexGrow: Math.max(seconds, 4), marginTop: `${depth * 8}px` }}
-      className={`hairline relative h-7 min-w-[3px] basis-0 cursor-pointer overflow-hidden border-r ${selected ? "outline-2 -outline-offset-2 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
+      className={`hairline relative h-7 min-w-px basis-0 cursor-pointer overflow-hidden border-r ${selected ? "outline-2 -outline-offset-2 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
     >
       <span className="bg-primary absolute inset-0" style={{ opacity: 0.16 + Math.min(1, fullness) * 0.6 }} />
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
@@ -69,7 +69,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
         ref={band}
         role="toolbar"
         aria-label="Spine: the slides by the time they take"
-        className="flex min-h-11 min-w-0 flex-1 items-start"
+        className="flex min-h-11 min-w-0 flex-1 items-start overflow-hidden p-0.5"
         onKeyDown={(event) => {
           if (event.altKey || event.ctrlKey || event.metaKey) return;
           if (event.key === "ArrowRight") step(1);

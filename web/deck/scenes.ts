@@ -73,7 +73,16 @@ async function work(): Promise<void> {
       const head = (all.at(-1) as Wanted).head;
       const batch = all.filter((wanted) => wanted.head === head).slice(-24);
       for (const { slide } of batch) waiting.delete(slide);
-      const { scenes: laid, faces: needed } = await core.layout(head, batch.map(({ slide, number }) => ({ slide, number })));
+      let result: Awaited<ReturnType<typeof core.layout>>;
+      try {
+        result = await core.layout(head, batch.map(({ slide, number }) => ({ slide, number })));
+      } catch {
+        // A font that did not arrive: the slides are asked for again, unless newer ones have taken their place.
+        for (const wanted of batch) if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
+        setTimeout(work, 1000);
+        return;
+      }
+      const { scenes: laid, faces: needed } = result;
       await openFaces(needed);
       batch.forEach(({ slide, number }, nth) => {
         const scene = laid[nth] as Scene;

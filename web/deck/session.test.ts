@@ -10,6 +10,7 @@ class Backend {
   online = true;
   conflict = false;
   received = 0;
+  right = "own";
 
   take(id: string, change: Change): void {
     this.deck = apply(this.deck, change).deck;
@@ -18,7 +19,7 @@ class Backend {
   }
 
   state() {
-    return { version: this.version, deck: this.deck, text: null, right: "own" };
+    return { version: this.version, deck: this.deck, text: null, right: this.right };
   }
 
   answer(path: string, init: RequestInit): Response {
@@ -178,6 +179,16 @@ describe("a deck open in a page", () => {
     await settled(session);
     expect(session.snapshot().said?.text).toContain("1 of your changes");
     expect(hidden(backend.current.deck)).toEqual(["b"]);
+    session.close();
+  });
+
+  it("changes nothing in a deck that one may only look at, and says why", async () => {
+    backend.current.right = "view";
+    const session = await open();
+    expect(session.apply(hide("a"))).toBe(false);
+    expect(session.snapshot()).toMatchObject({ canEdit: false, status: "saved" });
+    expect(session.snapshot().said?.text).toContain("to look at");
+    expect(backend.current.received).toBe(0);
     session.close();
   });
 

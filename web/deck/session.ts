@@ -136,6 +136,10 @@ export class DeckSession {
 
   /** Applies a change and sends it. `text` is what Write shows for the deck after it; `quiet` says nothing. Returns whether it was taken. */
   apply(change: Change, { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {}): boolean {
+    if (!this.view.canEdit) {
+      this.say("This deck was shared with you to look at; ask its owner for the right to change it.");
+      return false;
+    }
     const said = words ?? says(change);
     const inverse = this.take(change, text);
     if (!inverse) return false;

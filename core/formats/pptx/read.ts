@@ -202,12 +202,27 @@ class Reader {
     if (kind === "sp") {
       const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.codeFont, link: this.linker(work.path, number) };
       const text = readBody(child(shape, "txBody"), context);
-      if (isEmptyText(text) && kept.id === undefined) return [];
+      const drawn = !ref && kept.id === undefined && this.isDrawn(shape);
+      if (isEmptyText(text) && kept.id === undefined) {
+        if (drawn) this.left.push({ slide: number, what: `shape “${named.name ?? ""}”`, why: "drawn shapes are not read yet" });
+        return [];
+      }
+      if (drawn) this.adapted.push({ slide: number, what: `shape “${named.name ?? ""}”`, how: "its text is kept; outline and fill are not drawn" });
       return add({ kind: "text", ...base, text });
     }
     const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
     this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
     return [];
+  }
+
+  /** Whether a shape shows more than its text: a geometry other than a plain box, a fill or an outline. */
+  private isDrawn(shape: XmlElement): boolean {
+    const properties = child(shape, "spPr");
+    const outline = child(properties, "ln");
+    const form = child(properties, "prstGeom")?.attributes.prst;
+    const filled = properties?.children.some((part) => ["solidFill", "gradFill", "blipFill", "pattFill"].includes(localName(part))) ?? false;
+    const styled = child(shape, "style") !== undefined && child(properties, "noFill") === undefined;
+    return filled || styled || (form !== undefined && form !== "rect") || (outline !== undefined && child(outline, "noFill") === undefined && outline.children.length > 0) || child(properties, "custGeom") !== undefined;
   }
 
   private slot(ref: PlaceholderRef | undefined, arrangement: ArrangementName, used: ReadonlySet<string>): string | null {
