@@ -64,3 +64,32 @@ test("the slide on the page has the lines of the scene, in scripts of both direc
     expect(right, words).toBeLessThan(width - width * 0.065 + 0.5);
   }
 });
+
+test("axe finds nothing on what opens over the screens", async ({ page }) => {
+  const clean = async (name: string) => {
+    await page.evaluate(axe);
+    const found = await page.evaluate(async () => {
+      const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } };
+      const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] });
+      return violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`);
+    });
+    expect([name, found]).toEqual([name, []]);
+  };
+  await page.goto("/");
+  await page.getByRole("button", { name: "New from text" }).click();
+  await clean("New from text");
+  await page.goto(`${deck}/arrange`);
+  await page.getByRole("option").nth(1).click();
+  await page.keyboard.press("m");
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await clean("Move to");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+  await clean("Keys");
+  await page.keyboard.press("Escape");
+  await page.goto(`${deck}/refine`);
+  await page.getByRole("button", { name: "Edit the title" }).click();
+  await expect(page.getByRole("textbox", { name: "Text of the title" })).toBeFocused();
+  await clean("Editing on the slide");
+});

@@ -1,0 +1,37 @@
+import fc from "fast-check";
+import { fromMarkdown } from "mdast-util-from-markdown";
+import { definitions, segments } from "./segments";
+
+const LINES = ["# A", "## B", "text", "more text", "", "", "---", "***", "- item", "  - deeper", "1. one", "> quote", "```", "~~~", "    code", "[a]: https://example.org", "[^n]: note", "Title", "===", "| a | b |", "| - | - |", "<!-- comment", "-->"];
+
+/** The headings and breaks of a text as CommonMark reads it whole, with their lines. */
+function landmarks(text: string): string[] {
+  return fromMarkdown(text).children.flatMap((node) => (node.type === "heading" || node.type === "thematicBreak" ? [`${node.type} ${node.position?.start.line}`] : []));
+}
+
+describe("segments of a text", () => {
+  it("put together are the text, and begin at the lines that they say", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...LINES), { maxLength: 40 }), (lines) => {
+        const cut = [...segments(lines)];
+        expect(cut.map(({ text }) => text).join("\n")).toBe(lines.join("\n"));
+        for (const { text, from } of cut) expect(lines.slice(from - 1, from - 1 + text.split("\n").length).join("\n")).toBe(text);
+      }),
+    );
+  });
+
+  it("read one by one have the headings and breaks that CommonMark finds in the whole", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...LINES), { maxLength: 30 }), (lines) => {
+        // An unclosed comment or fence runs to the end of the text; it is one segment there and one block here.
+        const apart = [...segments(lines)].flatMap(({ text, from }) => landmarks(text).map((mark) => mark.replace(/\d+$/, (line) => String(Number(line) + from - 1))));
+        expect(apart).toEqual(landmarks(lines.join("\n")));
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it("gather definitions that any of them may use", () => {
+    expect(definitions(["text", "[a]: https://example.org", "  [^n]: note", "[not] a definition"])).toBe("[a]: https://example.org\n  [^n]: note");
+  });
+});
