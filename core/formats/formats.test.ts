@@ -126,7 +126,7 @@ describe("pptx of another hand", () => {
   };
 
   it("gives text boxes their place and their words, bullets by paragraph, breaks, marks and right-to-left text", () => {
-    const { deck } = read(shape(2, "Box", '<a:prstGeom prst="rect"/>', words("One", '<a:pPr lvl="1"><a:buChar char="*"/></a:pPr>') + words("Two", '<a:pPr><a:buAutoNum type="arabicPeriod"/></a:pPr>') + '<a:p><a:r><a:rPr b="1"/><a:t>a</a:t></a:r><a:br/><a:r><a:rPr i="1" strike="sngStrike"/><a:t>b</a:t></a:r></a:p>' + words("مدّ", '<a:pPr algn="r" rtl="1"/>')));
+    const { deck } = read(shape(2, "Box", '<a:prstGeom prst="rect"/>', `${words("One", '<a:pPr lvl="1"><a:buChar char="*"/></a:pPr>') + words("Two", '<a:pPr><a:buAutoNum type="arabicPeriod"/></a:pPr>')}<a:p><a:r><a:rPr b="1"/><a:t>a</a:t></a:r><a:br/><a:r><a:rPr i="1" strike="sngStrike"/><a:t>b</a:t></a:r></a:p>${words("مدّ", '<a:pPr algn="r" rtl="1"/>')}`));
     expect(deck.slides[0]?.elements).toMatchObject([
       {
         slot: null,

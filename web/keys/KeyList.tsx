@@ -43,10 +43,10 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
                   <li key={name} className="hairline flex items-center gap-3 border-t py-1">
                     <span className="flex-1">{COMMANDS[name].label}</span>
                     {clash(name) && <span className="text-error text-sm">also: {COMMANDS[clash(name) as CommandName].label}</span>}
-                    <button type="button" className="btn btn-sm font-mono" aria-label={`${COMMANDS[name].label}: ${keyOf(name)}. Change the key`} onClick={() => setAsking(name)}>
+                    <button type="button" className="btn btn-sm font-mono" aria-label={asking === name ? `Press a key … for: ${COMMANDS[name].label}` : `${COMMANDS[name].label}: ${keyOf(name)}. Change the key`} onClick={() => setAsking(name)}>
                       {asking === name ? "Press a key …" : keyOf(name)}
                     </button>
-                    <button type="button" className="btn btn-ghost btn-sm" disabled={keyOf(name) === COMMANDS[name].key} onClick={() => setKey(name, undefined)} aria-label={`${COMMANDS[name].label}: back to ${COMMANDS[name].key}`}>
+                    <button type="button" className="btn btn-ghost btn-sm" disabled={keyOf(name) === COMMANDS[name].key} onClick={() => setKey(name, undefined)} aria-label={`Reset to ${COMMANDS[name].key}: ${COMMANDS[name].label}`}>
                       Reset
                     </button>
                   </li>
