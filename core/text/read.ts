@@ -58,9 +58,11 @@ function readFront(lines: readonly string[]): { front: FrontMatter; next: number
  * `problems` is complete when the last block has been taken. Never throws: what cannot be understood stays as words.
  */
 export function readText(text: string): Manuscript {
-  const lines = text.replace(/^\uFEFF/, "").split(/\r\n|\r|\n/);
+  const plain = text.replace(/^\uFEFF/, "");
+  const lines = plain.split(plain.includes("\r") ? /\r\n|\r|\n/ : "\n");
   const { front, next, problems } = readFront(lines);
-  const shared = definitions(lines);
+  let found: string | undefined;
+  const shared = () => (found ??= definitions(lines));
   function* blocks(): Generator<Block> {
     for (const segment of segments(lines, next)) yield* readSegment(segment, shared, problems);
   }
@@ -71,8 +73,9 @@ const CACHE_SIZE = 4000;
 const cache = new Map<string, { blocks: Block[]; problems: Problem[] }>();
 
 /** Reads one segment; equal segments are parsed once. */
-function readSegment(segment: Segment, shared: string, problems: Problem[]): Block[] {
-  const refers = shared !== "" && segment.text.includes("[");
+function readSegment(segment: Segment, definitionsOf: () => string, problems: Problem[]): Block[] {
+  const shared = segment.text.includes("[") ? definitionsOf() : "";
+  const refers = shared !== "";
   const key = refers ? `${segment.text}\u0000${shared}` : segment.text;
   let read = cache.get(key);
   if (!read) {
