@@ -5,7 +5,7 @@ import { apply, step } from "@unitext/core/edit";
 import { readDeck, WRITERS } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
-import { checked, Deck, emptyDeck, headOf } from "@unitext/core/model";
+import { checked, Deck, emptyDeck, headOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Blob, Buffer as HbBuffer, Face, Font, shape } from "harfbuzzjs";
@@ -64,7 +64,7 @@ export async function longText(): Promise<Row[]> {
     let first = 0;
     const scenes: Scene[] = [];
     const begin = performance.now();
-    for (const { slide } of generate(readText(text), { kind: "mark" }, () => `i${next++}`)) {
+    for (const { slide } of generate(readText(text), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) {
       scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
       if (scenes.length === 20) first = performance.now() - begin;
     }
@@ -75,7 +75,7 @@ export async function longText(): Promise<Row[]> {
     const fonts = freshFonts();
     let next = 0;
     let nth = 0;
-    for (const { slide } of generate(manuscript, { kind: "mark" }, () => `i${next++}`)) layoutSlide(slide, { head, number: ++nth, fonts });
+    for (const { slide } of generate(manuscript, ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) layoutSlide(slide, { head, number: ++nth, fonts });
   };
   made();
   const shaping = await best(bare, 3);

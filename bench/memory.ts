@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { generate } from "@unitext/core/generate";
 import { FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
-import { emptyDeck, headOf } from "@unitext/core/model";
+import { emptyDeck, headOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { paragraphs } from "./material";
 
@@ -11,5 +11,5 @@ const fonts = new FontSet((id) => readFileSync(join(process.cwd(), `dist/fonts/$
 const head = headOf(emptyDeck("d", "Bench"));
 const scenes: Scene[] = [];
 let next = 0;
-for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), { kind: "mark" }, () => `i${next++}`)) scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
 process.stdout.write(String(Math.round(process.resourceUsage().maxRSS / 1024)));

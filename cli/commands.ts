@@ -1,11 +1,10 @@
 import { existsSync, mkdirSync } from "node:fs";
 import { join } from "node:path";
-import { extensionOf, type ReadResult, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, READABLE, type ReadResult, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { scenesPdf } from "@unitext/core/draw";
 import { copies } from "@unitext/core/edit";
-import type { BreakRule } from "@unitext/core/generate";
 import { layoutSlide } from "@unitext/core/layout";
-import { type Deck, headOf, Language, levels, nameOf } from "@unitext/core/model";
+import { Body, type Cut, type Deck, headOf, Language, levels, nameOf } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { slidePng } from "../server/export";
 import { fonts, newId, readFile, writeWhole } from "./files";
@@ -25,13 +24,19 @@ function one(positionals: readonly string[], what: string): string {
   return positionals[0];
 }
 
-function breakRule(text: string | undefined): BreakRule | undefined {
-  if (text === undefined) return undefined;
-  if (text === "mark") return { kind: "mark" };
-  const level = /^heading:([1-6])$/.exec(text)?.[1];
-  if (level) return { kind: "heading", level: Number(level) };
-  if (text === "paragraph" || text === "line") throw new Usage(`--break ${text} is not built yet; heading:N and mark are`);
-  throw new Usage(`--break takes heading:1 to heading:6 or mark, not “${text}”`);
+/** What the options ask of the rule; nothing where they ask nothing. */
+function askedRule(cut: string | undefined, body: string | undefined): AskedRule | undefined {
+  if (cut === undefined && body === undefined) return undefined;
+  const to = body === undefined ? undefined : Body.safeParse(body);
+  if (to && !to.success) throw new Usage(`--body takes slide, notes or both, not “${body}”`);
+  return { ...(cut === undefined ? {} : { cuts: [cutNamed(cut)], ...(to ? {} : { body: "slide" as const }) }), ...(to ? { body: to.data } : {}) };
+}
+
+function cutNamed(text: string): Cut {
+  if (text === "mark" || text === "paragraph" || text === "line") return { kind: text };
+  const level = Number(/^heading:([1-6])$/.exec(text)?.[1] ?? 0);
+  if (level) return { kind: "heading", section: level - 1, slide: level };
+  throw new Usage(`--break takes heading:1 to heading:6, paragraph, line or mark, not “${text}”`);
 }
 
 function writable(file: string): WritableFormat {
@@ -55,12 +60,11 @@ function warn(file: string, { adapted, left }: Pick<ReadResult, "adapted" | "lef
 async function make(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, { output: { type: "string", short: "o" }, break: { type: "string" }, body: { type: "string" }, language: { type: "string" }, title: { type: "string" } });
   if (!positionals.length || !values.output) throw new Usage("make needs at least one SOURCE and -o OUT");
-  if (values.body !== undefined && values.body !== "slide") throw new Usage(`--body ${values.body} is not built yet; slide is`);
   if (values.language !== undefined && !Language.safeParse(values.language).success) throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
   writable(values.output);
-  const rule = breakRule(values.break);
-  const unbuilt = positionals.find((file) => ["docx", "odt", "html", "csv", "opml", "odp"].includes(extensionOf(file)));
-  if (unbuilt) throw new Usage(`reading .${extensionOf(unbuilt)} is not built yet; .md, .txt, .pptx and .json are`);
+  const rule = askedRule(values.break, values.body);
+  const unbuilt = positionals.find((file) => extensionOf(file) === "odp");
+  if (unbuilt) throw new Usage(`reading .odp is not built yet; ${READABLE.map((kind) => `.${kind}`).join(", ")} are`);
   const read = positionals.map((file) => ({ file, result: readFile(file, rule) }));
   const [first] = read as [(typeof read)[number]];
   const blobs = new Map(read.flatMap(({ result }) => [...result.blobs]));
@@ -157,5 +161,5 @@ export function help(name?: string): string {
   const command = name ? COMMANDS[name] : undefined;
   if (command) return `unitext ${command.usage}\n  ${command.does}\n`;
   const rows = Object.values(COMMANDS).map(({ usage, does }) => `  unitext ${usage}\n      ${does}\n`);
-  return `Unitext turns texts into decks of slides and writes them in open formats.\n\n${rows.join("")}\nReadable: .md .txt .pptx .json. Writable: ${WRITABLE.map((format) => `.${format}`).join(" ")} and a folder of .png.\nExit 0 done; 1 the input was refused; 2 wrong usage.\n`;
+  return `Unitext turns texts into decks of slides and writes them in open formats.\n\n${rows.join("")}\nReadable: ${READABLE.map((kind) => `.${kind}`).join(" ")}. Writable: ${WRITABLE.map((format) => `.${format}`).join(" ")} and a folder of .png.\nExit 0 done; 1 the input was refused; 2 wrong usage.\n`;
 }

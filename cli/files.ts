@@ -2,8 +2,7 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { type ReadResult, readDeck } from "@unitext/core/formats";
-import type { BreakRule } from "@unitext/core/generate";
+import { type AskedRule, type ReadResult, readDeck } from "@unitext/core/formats";
 import { FontSet } from "@unitext/core/layout";
 import { Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
@@ -35,14 +34,14 @@ export function readBytes(file: string): Uint8Array {
 }
 
 /** Reads a deck or a text; pictures that a text names are looked for beside it, never above its folder. */
-export function readFile(file: string, rule?: BreakRule): ReadResult {
+export function readFile(file: string, rule?: AskedRule): ReadResult {
   const bytes = readBytes(file);
   const beside = resolve(dirname(file));
   const picture = (source: string) => {
     const path = resolve(beside, source);
     return !isAbsolute(source) && path.startsWith(`${beside}/`) && existsSync(path) ? readFileSync(path) : undefined;
   };
-  return named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, ...(rule ? { rule } : {}) }));
+  return named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }));
 }
 
 /** Writes a file whole or not at all. */

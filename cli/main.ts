@@ -1,3 +1,4 @@
+import { loadFormulas } from "@unitext/core/figures";
 import { Failure } from "@unitext/core/model";
 import { COMMANDS, help } from "./commands";
 import { Usage } from "./usage";
@@ -11,6 +12,7 @@ async function main(words: readonly string[]): Promise<number> {
   }
   const command = COMMANDS[name];
   if (!command) throw new Usage(`there is no command “${name}”; “unitext help” lists them`);
+  await loadFormulas();
   return (await command.run(rest)) ?? 0;
 }
 

@@ -1,5 +1,5 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, headOf, isEmptyText, levels, linksOf, paragraphText, readingOrder, secondsOf, sections, type Slide, textOf, titleElement, titleOf } from "@unitext/core/model";
+import { type Deck, elementTexts, elementWords, headOf, levels, linksOf, paragraphText, readingOrder, secondsOf, sections, type Slide, textOf, titleElement, titleOf } from "@unitext/core/model";
 
 /** The contract of `show --json`. */
 export function show(deck: Deck, fonts: FontSet) {
@@ -22,9 +22,9 @@ export function show(deck: Deck, fonts: FontSet) {
       title: titleOf(slide),
       text: textsOf(slide),
       notes: textOf(slide.notes),
-      links: [...readingOrder(slide).flatMap((element) => (element.kind === "text" ? linksOf(element.text) : [])), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
-      tables: [],
-      charts: [],
+      links: [...readingOrder(slide).flatMap((element) => elementTexts(element).flatMap(linksOf)), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
+      tables: readingOrder(slide).flatMap((element) => (element.kind === "table" ? [element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")))] : [])),
+      charts: readingOrder(slide).flatMap((element) => (element.kind === "chart" ? [{ kind: element.form, categories: element.categories, series: element.series }] : [])),
       pictures: slide.elements.flatMap((element) => (element.kind === "picture" ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }] : [])),
       bindings: slide.elements.flatMap(({ binding }) => (binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [])),
       overflow: layoutSlide(slide, { head, number: nth + 1, fonts }).overflow > 0,
@@ -33,9 +33,15 @@ export function show(deck: Deck, fonts: FontSet) {
   };
 }
 
+/** Each paragraph but the title; tables, charts and pictures have lists of their own. */
 function textsOf(slide: Slide): string[] {
   const title = titleElement(slide);
-  return readingOrder(slide).flatMap((element) => (element.kind === "text" && element !== title && !isEmptyText(element.text) ? element.text.map(paragraphText).filter((text) => text !== "") : []));
+  return readingOrder(slide).flatMap((element) => {
+    if (element === title) return [];
+    if (element.kind === "text" || element.kind === "diagram") return element.text.map(paragraphText).filter((text) => text !== "");
+    if (element.kind === "code" || element.kind === "formula") return elementWords(element).split("\n");
+    return (element.kind === "picture" || element.kind === "table") && element.caption ? [element.caption] : [];
+  });
 }
 
 /** The same for a person to read. */

@@ -9,7 +9,7 @@ const MAY_IMPORT = {
   "core/edit": ["core/model"],
   "core/layout": ["core/model", "core/figures"],
   "core/figures": ["core/model"],
-  "core/draw": ["core/model", "core/layout"],
+  "core/draw": ["core/model", "core/layout", "core/figures"],
   "core/tally": ["core/model"],
   "core/generate": ["core/model", "core/text", "core/layout", "core/edit"],
   "core/formats": ["core/model", "core/text", "core/edit", "core/layout", "core/figures", "core/draw", "core/tally", "core/generate"],

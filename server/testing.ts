@@ -4,6 +4,7 @@ import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
 import { inlineExporter } from "./export";
+import { inlineReader, Jobs } from "./jobs";
 import { Announcements, createApp } from "./routes";
 import { connect, type Database, ensureUser, migrated, openSession } from "./store";
 
@@ -30,7 +31,10 @@ export async function testServer(name: string): Promise<TestServer> {
   await migrated(db, join(root, "server/migrations"));
   const announcements = new Announcements(url.href);
   await announcements.start();
-  const app = createApp({ db, exporter: inlineExporter, announcements, fonts: join(root, "dist/fonts") }, { log: pino({ level: "silent" }) });
+  const fonts = join(root, "dist/fonts");
+  const jobs = new Jobs(db, url.href, inlineReader, fonts);
+  await jobs.start();
+  const app = createApp({ db, exporter: inlineExporter, jobs, announcements, fonts }, { log: pino({ level: "silent" }) });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -43,6 +47,7 @@ export async function testServer(name: string): Promise<TestServer> {
       return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { ...init.headers, cookie } });
     },
     async close() {
+      await jobs.close();
       await announcements.stop();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));

@@ -1,4 +1,5 @@
-import type { FontSet, Scene, SceneLine, SceneNode, SceneRun } from "@unitext/core/layout";
+import type { FigurePath } from "@unitext/core/figures";
+import { type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
 
 /** A page of the PDF: the scene of a slide, the name that it has in the outline, and how deep it lies under the main line. */
@@ -141,7 +142,11 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
   const rule = (run: SceneRun, y: number, at: number) => `${colour(run.fill)} rg ${n(run.x)} ${n(height - (y + (at + 0.05) * run.size))} ${n(run.width)} ${n(run.size * 0.05)} re f\n`;
   for (const { runs, y } of lines) {
     for (const run of runs) {
-      text += writer.run(run, y);
+      if (run.formula) {
+        drawPaths(doc, formulaPaths(run, y));
+        continue;
+      }
+      text += writer.run(run, y - (run.rise ?? 0));
       if (run.underline) rules += rule(run, y, 0.12);
       if (run.strike) rules += rule(run, y, -0.28);
       if (run.link?.startsWith("slide:")) doc.goTo(run.x, y - run.size, run.width, run.size * 1.25, run.link.slice(6));
@@ -151,9 +156,24 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
   if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${rules}BT\n${text}ET Q`);
 }
 
+function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
+  for (const { d, fill, stroke, width, matrix } of paths) {
+    if (!d) continue;
+    doc.save();
+    if (matrix) doc.transform(...(matrix as [number, number, number, number, number, number]));
+    doc.path(d);
+    if (stroke) doc.lineWidth(width ?? 1).lineJoin("round");
+    if (fill && stroke) doc.fillAndStroke(fill, stroke);
+    else if (fill) doc.fill(fill);
+    else if (stroke) doc.stroke(stroke);
+    doc.restore();
+  }
+}
+
 function drawNode(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"]): void {
   if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
   else if (node.kind === "text") drawLines(doc, writer, node.lines);
+  else if (node.kind === "paths") drawPaths(doc, node.paths);
   else {
     const bytes = node.sha256 ? picture(node.sha256) : undefined;
     const { x, y, width, height } = node;

@@ -1,4 +1,5 @@
-import { cssFamily, drawsLigatures, type FontSet, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import type { FigurePath } from "@unitext/core/figures";
+import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
 export type PictureAddress = (sha256: string) => string | undefined;
@@ -24,7 +25,14 @@ function decoration(run: SceneRun, y: number): string {
   return (run.underline ? line(0.12) : "") + (run.strike ? line(-0.28) : "");
 }
 
-function textRun(run: SceneRun, y: number): string {
+/** The outlines of a figure, or of a formula in its line. */
+export function pathsMarkup(paths: readonly FigurePath[]): string {
+  return paths.map(({ d, fill, stroke, width, matrix }) => `<path d="${d}" fill="${fill ?? "none"}"${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`).join("");
+}
+
+function textRun(run: SceneRun, line: number): string {
+  if (run.formula) return pathsMarkup(formulaPaths(run, line));
+  const y = line - (run.rise ?? 0);
   const direction = run.rtl ? ' direction="rtl"' : "";
   const x = run.rtl ? run.x + run.width : run.x;
   return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${run.fill}"${drawsLigatures(run.face) ? "" : ' style="font-variant-ligatures:none"'} xml:space="preserve">${escapeXml(run.text)}</text>`;
@@ -73,7 +81,7 @@ class Outlines {
 }
 
 function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
-  return line.runs.map((run) => (outlines ? outlines.run(run, line.y) : textRun(run, line.y)) + decoration(run, line.y)).join("");
+  return line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + decoration(run, line.y)).join("");
 }
 
 function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress): string {
@@ -86,6 +94,7 @@ function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: P
 
 const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined) => string } = {
   rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${fill}"/>`,
+  paths: ({ paths }) => pathsMarkup(paths),
   text: ({ lines }, _, outlines) => lines.map((line) => lineMarkup(line, outlines)).join(""),
   picture: (node, { picture }) => pictureMarkup(node, picture),
 };

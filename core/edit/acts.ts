@@ -1,4 +1,4 @@
-import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapLinks, roleOf, type Slide, slideIndex, slotsOf, type SlotRole } from "@unitext/core/model";
+import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapElementTexts, mapLinks, roleOf, type Slide, slideIndex, slotsOf, type SlotRole } from "@unitext/core/model";
 import { type Change, type Place, type SingleChange, together } from "./change";
 import { placeOf } from "./order";
 
@@ -77,7 +77,7 @@ export function copies(slides: readonly Slide[], newId: () => string, origin?: {
     ...slide,
     id: fresh.get(slide.id) as string,
     parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
-    elements: slide.elements.map((element) => ({ ...element, id: newId(), ...(element.kind === "text" ? { text: mapLinks(element.text, follow) } : {}) })),
+    elements: slide.elements.map((element) => ({ ...mapElementTexts(element, (text) => mapLinks(text, follow)), id: newId() })),
     notes: mapLinks(slide.notes, follow),
     ...(origin ? { origin: { ...origin, slide: slide.id } } : {}),
   }));
@@ -116,7 +116,7 @@ export function newSlide(id: string, arrangement: ArrangementName): Slide {
 /** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */
 export function rearrange(slide: Slide, arrangement: ArrangementName): SingleChange {
   const free = slotsOf(arrangement);
-  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "picture" ? "picture" : role === "title" ? "title" : "text");
+  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "corner" ? "title" : role === "picture" ? "picture" : role === "figure" ? "figure" : role === "title" ? "title" : "text");
   const main = free.find(([, role]) => group(role) === "text")?.[0] ?? null;
   const slots: Record<string, string | null> = {};
   const waiting: Element[] = [];
@@ -128,10 +128,10 @@ export function rearrange(slide: Slide, arrangement: ArrangementName): SingleCha
     else waiting.push(element);
   }
   for (const element of waiting) {
-    const wanted = element.kind === "picture" ? "picture" : group(roleOf(slide, element));
+    const wanted = element.kind === "picture" ? "picture" : element.kind === "text" ? group(roleOf(slide, element)) : "figure";
     let at = free.findIndex(([, role]) => group(role) === wanted);
     if (at < 0 && element.kind === "text") at = free.findIndex(([, role]) => group(role) === "text");
-    slots[element.id] = (at >= 0 ? free.splice(at, 1)[0]?.[0] : main) ?? element.slot;
+    slots[element.id] = (at >= 0 ? free.splice(at, 1)[0]?.[0] : element.kind === "text" || element.kind === "picture" ? main : null) ?? element.slot;
   }
   return { kind: "setArrangement", slide: slide.id, arrangement, slots };
 }

@@ -14,6 +14,9 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   setText: content.setText,
   insertElement: content.insertElement,
   deleteElement: content.deleteElement,
+  setElement: content.setElement,
+  setLook: content.setLook,
+  setSource: content.setSource,
   setProperties: head.setProperties,
   setLanguage: head.setLanguage,
   setPage: head.setPage,
@@ -21,6 +24,7 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   setRegions: head.setRegions,
   setRate: head.setRate,
   setAsset: head.setAsset,
+  setManuscript: head.setManuscript,
 };
 
 function handler(change: SingleChange): Handler<SingleChange> {

@@ -1,4 +1,4 @@
-import { ArrangementName, Asset, type Deck, Element, Id, Language, Page, Properties, Regions, RichText, Slide, Theme } from "@unitext/core/model";
+import { ArrangementName, Asset, type Deck, Element, Id, Language, Manuscript, Page, Properties, Regions, RichText, Slide, SlideLook, Source, Theme } from "@unitext/core/model";
 import { z } from "zod";
 
 /** Where a slide stands: under `parent` (null: on the main line), directly after its sibling `after` (null: as the first). */
@@ -15,6 +15,9 @@ const single = [
   z.object({ kind: z.literal("setText"), slide: Id, element: Id, text: RichText }),
   z.object({ kind: z.literal("insertElement"), slide: Id, element: Element, index: z.number().int().nonnegative() }),
   z.object({ kind: z.literal("deleteElement"), slide: Id, element: Id }),
+  z.object({ kind: z.literal("setElement"), slide: Id, element: Element }),
+  z.object({ kind: z.literal("setLook"), slide: Id, look: SlideLook }),
+  z.object({ kind: z.literal("setSource"), slide: Id, source: Source.nullable() }),
   z.object({ kind: z.literal("setProperties"), properties: Properties }),
   z.object({ kind: z.literal("setLanguage"), language: Language }),
   z.object({ kind: z.literal("setPage"), page: Page }),
@@ -22,6 +25,7 @@ const single = [
   z.object({ kind: z.literal("setRegions"), regions: Regions }),
   z.object({ kind: z.literal("setRate"), rate: z.number().min(40).max(400) }),
   z.object({ kind: z.literal("setAsset"), name: z.string().min(1).max(1000), asset: Asset.nullable() }),
+  z.object({ kind: z.literal("setManuscript"), manuscript: Manuscript.nullable() }),
 ] as const;
 
 export const SingleChange = z.discriminatedUnion("kind", [...single]);

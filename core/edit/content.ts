@@ -1,4 +1,4 @@
-import { type Element, Failure, type RichText, type Slide, slideWith } from "@unitext/core/model";
+import { type Element, Failure, lookOf, type RichText, type Slide, slideWith } from "@unitext/core/model";
 import type { Handler, SingleChange } from "./change";
 import { missing, type Of, onSlide } from "./order";
 
@@ -50,6 +50,36 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
   says: () => "Changed the arrangement",
 };
 
+/** Puts another element of the same id in the place of one. */
+export const setElement: Handler<Of<"setElement">> = {
+  apply(deck, { slide: id, element: next }) {
+    const { element, index } = elementOf(held(slideWith(deck, id), id), next.id);
+    return { deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, next) })), inverse: [{ kind: "setElement", slide: id, element }] };
+  },
+  touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
+  says: ({ element }) => `Changed ${element.kind === "text" ? "text" : `a ${element.kind}`}`,
+};
+
+export const setLook: Handler<Of<"setLook">> = {
+  apply(deck, { slide: id, look }) {
+    const before = held(slideWith(deck, id), id);
+    const bare = ({ background: _, transition: __, delay: ___, widths: ____, ...slide }: Slide): Slide => ({ ...slide, ...look });
+    return { deck: onSlide(deck, id, bare), inverse: [{ kind: "setLook", slide: id, look: lookOf(before) }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}/look`],
+  says: () => "Changed the look of a slide",
+};
+
+export const setSource: Handler<Of<"setSource">> = {
+  apply(deck, { slide: id, source }) {
+    const before = held(slideWith(deck, id), id);
+    const sourced = ({ source: _, ...slide }: Slide): Slide => (source ? { ...slide, source } : slide);
+    return { deck: onSlide(deck, id, sourced), inverse: [{ kind: "setSource", slide: id, source: before.source ?? null }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}/source`],
+  says: () => "Noted where a slide comes from",
+};
+
 function withText(element: Element, text: RichText): Element {
   if (element.kind !== "text") throw new Failure("not-valid", element.id, `The element ${element.id} holds no text.`);
   return { ...element, text };
@@ -77,7 +107,7 @@ export const insertElement: Handler<Of<"insertElement">> = {
     };
   },
   touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
-  says: ({ element }) => (element.kind === "picture" ? "Added a picture" : "Added text"),
+  says: ({ element }) => (element.kind === "text" ? "Added text" : `Added a ${element.kind}`),
 };
 
 export const deleteElement: Handler<Of<"deleteElement">> = {

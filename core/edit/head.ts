@@ -31,3 +31,12 @@ export const setAsset: Handler<Of<"setAsset">> = {
   touches: ({ name }) => [`deck/assets:${name}`],
   says: () => "Added a picture file",
 };
+
+export const setManuscript: Handler<Of<"setManuscript">> = {
+  apply(deck, { manuscript }) {
+    const { manuscript: before, ...rest } = deck;
+    return { deck: manuscript ? { ...rest, manuscript } : rest, inverse: [{ kind: "setManuscript", manuscript: before ?? null }] };
+  },
+  touches: () => ["deck/manuscript"],
+  says: () => "Changed the document or its rule",
+};

@@ -2,3 +2,4 @@ export * from "./acts";
 export * from "./apply";
 export { Batch, Change, Place, SingleChange, singles, together } from "./change";
 export { indexAt, placeOf } from "./order";
+export * from "./replace";

@@ -1,21 +1,17 @@
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
-import type { BreakRule } from "@unitext/core/generate";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, Failure, hasNotes, headOf, levels, nameOf } from "@unitext/core/model";
+import { type Deck, Failure, hasNotes, headOf, levels, nameOf, picturesOn } from "@unitext/core/model";
 import { noTally, type Report, report, type Tally, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./json";
-import { decodeText, markdownEntries, readMarkdown, writeMarkdown } from "./markdown";
+import { decoded } from "./document/text";
+import { markdownEntries, writeMarkdown } from "./markdown";
 import { pptxEntries, readPptx, writePptx } from "./pptx";
+import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
 
-export interface ReadContext {
-  newId: () => string;
-  sha256: (bytes: Uint8Array) => string;
-  rule?: BreakRule;
-  picture?: (source: string) => Uint8Array | undefined;
-}
+export type ReadContext = SourceContext;
 
 export interface WriteContext {
   fonts: FontSet;
@@ -23,7 +19,7 @@ export interface WriteContext {
   at: Date;
 }
 
-/** A deck read from a file with the bytes of its pictures and what could not be taken as it was; `text` is the source where it was a text. */
+/** A deck read from a file with the bytes of its pictures and what could not be taken as it was; `text` is the source in the text form where it was a text or document. */
 export interface ReadResult extends Entries {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
@@ -32,19 +28,18 @@ export interface ReadResult extends Entries {
 
 type Reader = (bytes: Uint8Array, name: string, context: ReadContext) => ReadResult;
 
-function readTextFile(bytes: Uint8Array, name: string, context: ReadContext): ReadResult {
-  const text = decodeText(bytes, name);
-  const { deck, blobs, adapted, left } = readMarkdown(text, { name, ...context });
-  return { deck, blobs, adapted, left, text };
-}
+const sourceReaders = Object.fromEntries((Object.keys(SOURCES) as SourceKind[]).map((kind): [SourceKind, Reader] => [kind, (bytes, name, context) => {
+  const { deck, blobs, text, adapted, left } = deckFromSource(readSource(bytes, name, kind, context.rule), name, context);
+  return { deck, blobs, text, adapted, left };
+}])) as Record<SourceKind, Reader>;
 
 /** The readers by extension. */
-export const READERS: Record<"pptx" | "md" | "txt" | "json", Reader> = {
+export const READERS: Record<"pptx" | "json" | SourceKind, Reader> = {
+  ...sourceReaders,
   pptx: (bytes, name, context) => readPptx(bytes, { name, ...context }),
-  md: readTextFile,
-  txt: readTextFile,
-  json: (bytes, name, { sha256 }) => ({ ...readJson(decodeText(bytes, name), { name, sha256 }), adapted: [], left: [] }),
+  json: (bytes, name, { sha256 }) => ({ ...readJson(decoded(bytes, name).text, { name, sha256 }), adapted: [], left: [] }),
 };
+export const READABLE = Object.keys(READERS) as (keyof typeof READERS)[];
 
 export type WritableFormat = "pptx" | "pdf" | "md" | "json";
 interface Writer {
@@ -81,8 +76,11 @@ function pdfEntries(deck: Deck): Entries {
     for (const element of slide.elements) {
       if (slide.hidden) continue;
       if (element.binding) adapted.push({ slide: nth + 1, what: `the link to ${element.binding.source}, ${element.binding.range}`, how: "shown with its present values; they will not change" });
-      if (element.kind === "picture" && !deck.assets[element.source]) left.push({ slide: nth + 1, what: `the picture ${element.source}`, why: "its file is not in the deck; an empty frame stands in its place" });
+      if (element.kind === "text" && element.steps) adapted.push({ slide: nth + 1, what: "points that appear one at a time", how: "shown at once" });
     }
+    if (slide.hidden) return;
+    for (const name of picturesOn(slide)) if (!deck.assets[name]) left.push({ slide: nth + 1, what: `the picture ${name}`, why: "its file is not in the deck; an empty frame stands in its place" });
+    if (slide.transition) left.push({ slide: nth + 1, what: "its transition", why: "pages do not move" });
   });
   return { adapted, left };
 }
@@ -106,7 +104,7 @@ export const WRITERS: Record<WritableFormat, Writer> = {
     entries: pdfEntries,
     carries: (_, deck) => {
       const shown = tally({ slides: shownSlides(deck).map((slide) => ({ ...slide, notes: [] })) });
-      return { ...noTally(), slides: shown.slides, sections: shown.sections, words: shown.words, links: { ...shown.links, broken: 0 }, pictures: shown.pictures };
+      return { ...shown, hidden: 0, notes: noTally().notes, links: { ...shown.links, broken: 0 }, bindings: 0, steps: 0, transitions: 0 };
     },
   },
   md: {
@@ -149,5 +147,7 @@ export function writeReport(deck: Deck, format: WritableFormat, reading: Entries
   return report(from, writer.carries(from, deck), { adapted: [...reading.adapted, ...adapted], left: [...reading.left, ...left] });
 }
 
-export { checkText, decodeText } from "./markdown";
+export { languageOf, sampleOf, suggestRule } from "./document/document";
+export { checkText } from "./document/text";
 export { pictureInfo } from "./picture";
+export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

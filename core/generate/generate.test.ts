@@ -1,19 +1,19 @@
 import { apply } from "@unitext/core/edit";
-import { type Deck, headOf, nameOf, textOf, titleOf } from "@unitext/core/model";
+import { DEFAULT_RULE, type Deck, headOf, nameOf, ruleOf, textOf, titleOf } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { DEFAULT_RULE, generate, generateDeck, headFrom, reconcile } from "./index";
+import { generate, generateDeck, headFrom, reconcile } from "./index";
 
-const made = (text: string, rule = DEFAULT_RULE) => [...generate(readText(text), rule, idSource())];
+const made = (text: string, rule = DEFAULT_RULE) => [...generate(readText(text), rule, { newId: idSource() })];
 const seen = (text: string, rule = DEFAULT_RULE) => made(text, rule).map(({ slide }) => `${slide.arrangement}: ${nameOf(slide)}`);
 
 describe("cutting a text into slides", () => {
   it("cuts at headings down to the level of the rule, and at breaks", () => {
     const text = "# Tides\n\nWhy\n\n## Springs\n\n- a\n\n### Deeper\n\nmore\n\n---\n\n## Neaps\n\n- b\n";
     expect(seen(text)).toEqual(["opening: Tides", "points: Springs", "points: Neaps"]);
-    expect(seen(text, { kind: "heading", level: 3 })).toEqual(["opening: Tides", "points: Springs", "points: Deeper", "points: Neaps"]);
-    expect(seen(text, { kind: "mark" })).toEqual(["points: Tides", "points: Neaps"]);
+    expect(seen(text, ruleOf({ kind: "heading", section: 1, slide: 3 }))).toEqual(["opening: Tides", "points: Springs", "points: Deeper", "points: Neaps"]);
+    expect(seen(text, ruleOf({ kind: "mark" }))).toEqual(["points: Tides", "points: Neaps"]);
     expect(made(text).map(({ lines }) => [lines.from, lines.to])).toEqual([[1, 3], [5, 11], [15, 17]]);
   });
 
@@ -43,7 +43,7 @@ describe("cutting a text into slides", () => {
 
   it("says at its line what it could not take", () => {
     const manuscript = readText("---\ncolour: red\nrate: 9\n---\n\n::slide{arrangement=grid wide=1}\n\n## A\n\n[x](ftp://a)\n");
-    const { deck } = generateDeck(manuscript, DEFAULT_RULE, idSource());
+    const { deck } = generateDeck(manuscript, DEFAULT_RULE, { newId: idSource() });
     expect(manuscript.problems.map(({ line }) => line).sort((a, b) => a - b)).toEqual([1, 2, 6, 6, 10]);
     expect(deck.slides[0]?.arrangement).toBe("points");
   });
@@ -52,10 +52,10 @@ describe("cutting a text into slides", () => {
 describe("a deck that follows its text", () => {
   const follow = (deck: Deck, text: string, prefix = "m") => {
     const manuscript = readText(text);
-    const list = [...generate(manuscript, DEFAULT_RULE, idSource(prefix))];
+    const list = [...generate(manuscript, DEFAULT_RULE, { newId: idSource(prefix) })];
     return reconcile(deck, headFrom(manuscript.front, headOf(deck), manuscript.problems), list);
   };
-  const start = () => generateDeck(readText("# T\n\n## One\n\n- a\n\n:::notes\nsay\n:::\n\n## Two\n\n- b\n\n## Three\n\n- c\n"), DEFAULT_RULE, idSource("d")).deck;
+  const start = () => generateDeck(readText("# T\n\n## One\n\n- a\n\n:::notes\nsay\n:::\n\n## Two\n\n- b\n\n## Three\n\n- c\n"), DEFAULT_RULE, { newId: idSource("d") }).deck;
 
   it("changes nothing when the text says what the deck says", () => {
     fc.assert(

@@ -1,188 +1,199 @@
-import { ArrangementName, type DeckHead, type Element, emptyDeck, headOf, Id, isEmptyText, Language, pageNamed, readingOrder, type RichText, run, type Slide, THEMES, type Theme, textOf, type ThemeKey } from "@unitext/core/model";
-import { type Block, type FrontMatter, type Lines, type Manuscript, mainSlot, type Problem, recognise, type SlideMark } from "@unitext/core/text";
+import type { FontSet } from "@unitext/core/layout";
+import { type BreakRule, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf } from "@unitext/core/model";
+import { type FrontMatter, type Lines, type Manuscript, type Problem } from "@unitext/core/text";
+import { arranged, charted, type Composed, divided, slideOf } from "./compose";
+import { contentKey } from "./content";
+import { drafts } from "./cut";
+import { destined } from "./destination";
+import { type Draft, emptyDraft, type Flow, lookOfDraft } from "./draft";
+import { fitted, numberedTitle, titleFitted } from "./fit";
+import { headFrom } from "./head";
+import type { Point } from "./points";
 
-/** Where a text is cut into slides: at its marks (thematic breaks) alone, or at headings down to a level as well. */
-export type BreakRule = { kind: "mark" } | { kind: "heading"; level: number };
-export const DEFAULT_RULE: BreakRule = { kind: "heading", level: 2 };
+/** What making slides needs beside the text: ids, and, for a rule that fits them, the deck's look and its fonts. */
+export interface GenerateContext {
+  newId: () => string;
+  head?: DeckHead;
+  fonts?: FontSet;
+  /** The document that the slides are noted to come from. */
+  document?: string;
+}
 
-/** A slide made, the lines that made it, and whether the text itself gives the slide's id. */
+/** A slide made, the lines that made it, whether the text itself gives the slide's id, why it has its arrangement, and the points that were taken for it. */
 export interface Made {
   slide: Slide;
   lines: Lines;
   named: boolean;
+  because: string;
+  /** 0 for a slide that begins with its piece of the text, above for those that continue it. */
+  part: number;
+  points: Point[];
 }
 
-/** What a slide is gathered from before it has an arrangement. */
-interface Draft {
-  lines: Lines | null;
-  mark: SlideMark;
-  title: RichText | null;
-  depth: number | null;
-  text: RichText;
-  slots: Map<string, RichText>;
-  pictures: { source: string; alt: string; slot: string | null }[];
-  notes: RichText;
+/** What a draft became, kept as long as the text that made it lives: typing elsewhere makes nothing again. */
+interface Kept {
+  key: string;
+  parts: readonly object[];
+  composed: Composed[];
+  points: Point[];
+  problems: Problem[];
+}
+const keptDrafts = new WeakMap<object, Kept[]>();
+
+function same(a: readonly object[], b: readonly object[]): boolean {
+  return a.length === b.length && a.every((part, at) => part === b[at]);
 }
 
-function draft(): Draft {
-  return { lines: null, mark: {}, title: null, depth: null, text: [], slots: new Map(), pictures: [], notes: [] };
+const contextKeys = new WeakMap<object, string>();
+/** What of rule and look changes a composition, as a key. */
+function contextKey(rule: BreakRule, { head, fonts }: GenerateContext): string {
+  const { points, ...plain } = rule;
+  const known = head && contextKeys.get(head);
+  const look = known ?? (head ? textHash(JSON.stringify([head.page, head.theme, head.regions.footer !== "", head.language, head.assets])) : "");
+  if (head) contextKeys.set(head, look);
+  return `${JSON.stringify(plain)}/${points?.length ? textHash(JSON.stringify(points)) : ""}/${look}/${fonts ? 1 : 0}`;
 }
 
-function starts(block: Block, current: Draft, rule: BreakRule): boolean {
-  if (block.kind === "mark") return current.lines !== null;
-  if (block.kind !== "heading" || rule.kind !== "heading" || block.depth > rule.level) return false;
-  return current.title !== null || current.text.length > 0 || current.pictures.length > 0 || current.slots.size > 0;
-}
+const NO_CHOICES: ReadonlyMap<string, PointChoice> = new Map();
 
-function add(current: Draft, block: Block): void {
-  current.lines = { from: current.lines?.from ?? block.from, to: Math.max(current.lines?.to ?? 0, block.to) };
-  switch (block.kind) {
-    case "heading":
-      if (current.title === null && current.text.length === 0) {
-        current.title = block.text;
-        current.depth = block.depth;
-      } else current.text.push(...block.text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => run(item.text, [...(item.marks ?? []), "strong"], item.link)) })));
-      break;
-    case "text":
-      current.text.push(...block.text);
-      break;
-    case "picture":
-      current.pictures.push({ source: block.source, alt: block.alt, slot: null });
-      break;
-    case "notes":
-      current.notes.push(...block.text);
-      break;
-    case "slot":
-      for (const inner of block.blocks) {
-        if (inner.kind === "text" || inner.kind === "heading") current.slots.set(block.slot, [...(current.slots.get(block.slot) ?? []), ...inner.text]);
-        else if (inner.kind === "picture") current.pictures.push({ source: inner.source, alt: inner.alt, slot: block.slot });
-        else if (inner.kind === "notes") current.notes.push(...inner.text);
-      }
-      break;
-    case "mark":
-      current.mark = { ...current.mark, ...block.mark };
-      break;
-    default:
-      break;
-  }
-}
-
-function* drafts(blocks: Iterable<Block>, rule: BreakRule): Generator<Draft> {
-  let current = draft();
-  for (const block of blocks) {
-    if (block.kind === "break" || starts(block, current, rule)) {
-      if (current.lines) yield current;
-      current = draft();
-      if (block.kind === "break") continue;
+function compose(draft: Draft, first: boolean, rule: BreakRule, context: GenerateContext, choices: ReadonlyMap<string, PointChoice>, problems: Problem[]): { composed: Composed[]; points: Point[] } {
+  const line = draft.lines?.from ?? 1;
+  const language = context.head?.language ?? "en";
+  const { parts: texts, points } = destined(draft, rule, language, choices);
+  const slots = new Map([...draft.slots].map(([name, held]) => [name, held.flow as readonly Flow[]]));
+  const look = lookOfDraft(draft);
+  const named = draft.mark.arrangement;
+  const whole = { title: draft.title, depth: draft.depth, slots };
+  const list: Composed[] = [];
+  let opened = false;
+  for (const [nth, text] of texts.entries()) {
+    const begun = { ...whole, depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth, flow: charted(text.flow, rule) };
+    const pieces = rule.rest === "keep" || named !== undefined ? [{ flow: begun.flow, opener: false }] : divided(begun, rule);
+    opened ||= pieces[0]?.opener ?? false;
+    const spoken = pieces.findIndex(({ opener }) => !opener);
+    for (const [at, { flow, opener }] of pieces.entries()) {
+      const later = list.length > 0;
+      const piece = { title: draft.title, depth: !later ? begun.depth : draft.depth === null ? null : (2 as const), flow, slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>() };
+      const { arrangement, because } = arranged(piece, first && !later, named, line, problems);
+      const own: Composed = { ...piece, arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule), because, notes: at === Math.max(0, spoken) ? text.notes : [], look: !later ? look : look.background ? { background: look.background } : {}, steps: draft.mark.steps ?? false };
+      const ready = carded(own, rule);
+      list.push(...(context.fonts && context.head ? fitted(ready, rule, { head: context.head, fonts: context.fonts }, line, problems) : [ready]));
     }
-    add(current, block);
   }
-  if (current.lines) yield current;
-}
-
-function arrangementOf(made: Draft, first: boolean, problems: Problem[]): ArrangementName {
-  const { arrangement } = made.mark;
-  if (arrangement !== undefined) {
-    const known = ArrangementName.safeParse(arrangement);
-    if (known.success) return known.data;
-    problems.push({ line: made.lines?.from ?? 1, message: `“${arrangement}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.` });
-  }
-  return recognise({ first, depth: made.depth, title: made.title, text: made.text, pictures: made.pictures.length, slots: [...made.slots.keys()] });
-}
-
-function elementsOf(made: Draft, arrangement: ArrangementName, newId: () => string): Element[] {
-  const elements: Element[] = [];
-  const text = (slot: string, content: RichText) => elements.push({ kind: "text", id: newId(), slot, text: content });
-  if (made.title && !isEmptyText(made.title)) text("title", made.title);
-  if (made.text.length) text(mainSlot(arrangement), made.text);
-  for (const [slot, content] of made.slots) text(slot, content);
-  made.pictures.forEach(({ source, alt, slot }, index) => {
-    const own = slot ?? (arrangement === "picture" && index === 0 ? "picture" : null);
-    elements.push({ kind: "picture", id: newId(), slot: own, source, alt });
+  const numbered = list.slice(opened ? 1 : 0);
+  const pages = numbered.map((one, at) => {
+    const titled = { ...one, title: numberedTitle(one.title, at + 1, numbered.length, language) };
+    return context.fonts && context.head && numbered.length > 1 ? titleFitted(titled, one, at + 1, numbered.length, { head: context.head, fonts: context.fonts }) : titled;
   });
-  return elements;
+  return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
+}
+
+/** A name that has a slide to itself stands in the corner where the rule says so. */
+function cardArrangement(arrangement: Composed["arrangement"], { title, flow }: { title: RichText | null; flow: readonly Flow[] }, rule: BreakRule): Composed["arrangement"] {
+  const card = rule.cards === "corner" && rule.cuts.some(({ kind }) => kind === "line") && arrangement === "statement" && title === null && flow.length === 1;
+  return card ? "corner" : arrangement;
+}
+function carded(composed: Composed, rule: BreakRule): Composed {
+  if (composed.arrangement !== "corner" || rule.cards !== "corner" || composed.title) return composed;
+  const [only] = composed.flow;
+  return only?.kind === "text" ? { ...composed, title: only.text, flow: [], because: "it is a name in the list" } : composed;
 }
 
 function openingDraft(front: FrontMatter): Draft {
   const paragraph = (text: string): RichText => [{ kind: "plain", level: 0, runs: [run(text)] }];
-  const below = [front.author, front.event, front.date].filter((text): text is string => !!text);
-  return { ...draft(), lines: { from: 1, to: 1 }, mark: { arrangement: "opening" }, title: paragraph(front.title ?? ""), depth: 1, text: below.flatMap(paragraph) };
+  const below = [front.author, front.event, front.date].filter((text): text is string => !!text).flatMap(paragraph);
+  const flow: Flow[] = below.length ? [{ kind: "text", text: below, lines: below.map(() => 1) }] : [];
+  return { ...emptyDraft(), lines: { from: 1, to: 1 }, mark: { arrangement: "opening" }, title: paragraph(front.title ?? ""), depth: 1, flow, made: [front], key: "front" };
 }
+
+const hashes = new WeakMap<Composed, string>();
+/** The sum of what was made, noted on the slide: a slide that no longer has it was changed by hand. */
+function hashOf(composed: Composed, slide: Slide): string {
+  const known = hashes.get(composed) ?? textHash(contentKey(slide));
+  hashes.set(composed, known);
+  return known;
+}
+
+const firstLine = ({ flow }: Composed): number | undefined => {
+  const lines = flow.flatMap((item) => (item.kind === "text" ? [...item.lines.slice(0, 1)] : [item.line]));
+  return lines.length ? Math.min(...lines) : undefined;
+};
 
 /**
  * Cuts a manuscript into slides by a rule, one at a time as its blocks are read. A title slide is made from the front
  * matter where the text does not begin with a heading of the first level. Ids come from `newId`, except those that the
- * text gives. Problems are added to the manuscript's own.
+ * text gives. Problems are added to the manuscript's own. With fonts, nothing stands out on a slide that is made,
+ * unless the rule keeps it so.
  */
-export function* generate(manuscript: Manuscript, rule: BreakRule, newId: () => string): Generator<Made> {
+export function* generate(manuscript: Manuscript, rule: BreakRule, context: GenerateContext): Generator<Made> {
+  const { newId, document } = context;
   const used = new Set<string>();
   const line: string[] = [];
   let first = true;
-  const make = (made: Draft): Made => {
-    const arrangement = arrangementOf(made, first, manuscript.problems);
-    const given = made.mark.id !== undefined && Id.safeParse(made.mark.id).success && !used.has(made.mark.id) ? made.mark.id : undefined;
-    if (made.mark.id !== undefined && given === undefined) {
-      manuscript.problems.push({ line: made.lines?.from ?? 1, message: `The id “${made.mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.` });
+  const choices = rule.points?.length ? new Map(rule.points.map((choice) => [choice.sentence, choice])) : NO_CHOICES;
+  const key = contextKey(rule, context);
+
+  const composedOf = (draft: Draft): Omit<Kept, "key" | "parts"> => {
+    const from = draft.lines?.from ?? 1;
+    const owner = draft.made[0];
+    const own = `${key}/${first}/${draft.key}`;
+    const known = owner ? keptDrafts.get(owner)?.find((kept) => kept.key === own && same(kept.parts, draft.made)) : undefined;
+    if (known) return { ...known, problems: known.problems.map((problem) => ({ ...problem, line: problem.line + from })) };
+    const problems: Problem[] = [];
+    const { composed, points } = compose(draft, first, rule, context, choices, problems);
+    const kept: Kept = { key: own, parts: draft.made, composed, points, problems: problems.map((problem) => ({ ...problem, line: problem.line - from })) };
+    if (owner) keptDrafts.set(owner, [...(keptDrafts.get(owner) ?? []).slice(-3), kept]);
+    return { composed, points, problems };
+  };
+
+  function* make(draft: Draft): Generator<Made> {
+    const { composed, points, problems } = composedOf(draft);
+    manuscript.problems.push(...problems);
+    const { mark } = draft;
+    const lines = draft.lines ?? { from: 1, to: 1 };
+    const starts = composed.map((one, at) => (at === 0 ? lines.from : Math.max(lines.from, firstLine(one) ?? lines.from)));
+    for (const [at, one] of composed.entries()) {
+      const given = at === 0 && mark.id !== undefined && Id.safeParse(mark.id).success && !used.has(mark.id) ? mark.id : undefined;
+      if (at === 0 && mark.id !== undefined && given === undefined) manuscript.problems.push({ line: lines.from, message: `The id “${mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.` });
+      const id = given ?? newId();
+      used.add(id);
+      const level = Math.min(mark.level ?? 0, line.length);
+      line.length = level;
+      const parent = level === 0 ? null : (line[level - 1] as string);
+      line.push(id);
+      const slide = { ...slideOf(one, id, newId), parent, hidden: mark.hidden ?? false };
+      const range = { from: starts[at] as number, to: Math.max(starts[at] as number, at + 1 < composed.length && (starts[at + 1] as number) > (starts[at] as number) ? (starts[at + 1] as number) - 1 : lines.to) };
+      yield {
+        slide: document ? { ...slide, source: { document, ...range, hash: hashOf(one, slide) } } : slide,
+        lines: range,
+        named: given !== undefined,
+        because: one.because,
+        part: at,
+        points: at === 0 ? points : [],
+      };
     }
-    const id = given ?? newId();
-    used.add(id);
-    const level = Math.min(made.mark.level ?? 0, line.length);
-    line.length = level;
-    const parent = level === 0 ? null : (line[level - 1] as string);
-    line.push(id);
     first = false;
-    const slide: Slide = { id, parent, arrangement, elements: elementsOf(made, arrangement, newId), notes: made.notes, hidden: made.mark.hidden ?? false };
-    return {
-      slide: { ...slide, elements: readingOrder(slide) },
-      lines: made.lines ?? { from: 1, to: 1 },
-      named: given !== undefined,
-    };
-  };
-  for (const next of drafts(manuscript.blocks, rule)) {
-    if (first && manuscript.front.title && manuscript.front.titleSlide !== false && next.depth !== 1) yield make(openingDraft(manuscript.front));
-    yield make(next);
   }
-  if (first && manuscript.front.title && manuscript.front.titleSlide !== false) yield make(openingDraft(manuscript.front));
+
+  const titled = manuscript.front.title && manuscript.front.titleSlide !== false;
+  for (const next of drafts(manuscript.blocks, rule, manuscript.problems, rule.rest === "keep")) {
+    if (first && titled && !(next.depth === 1 && sameTitle(next.title, manuscript.front.title, rule))) yield* make(openingDraft(manuscript.front));
+    yield* make(next);
+  }
+  if (first && titled) yield* make(openingDraft(manuscript.front));
 }
 
-function themeNamed(name: string): Theme | undefined {
-  if (name in THEMES) return THEMES[name as ThemeKey];
-  return Object.values(THEMES).find((theme) => theme.name.toLowerCase() === name.toLowerCase());
-}
-
-/** What the front matter says of the deck, put over a head; what cannot be taken is added to `problems`. */
-export function headFrom(front: FrontMatter, head: DeckHead, problems: Problem[]): DeckHead {
-  const theme = front.theme === undefined ? undefined : themeNamed(front.theme);
-  const page = front.page === undefined ? undefined : pageNamed(front.page);
-  const language = front.language === undefined ? undefined : Language.safeParse(front.language).data;
-  const say = (key: string, value: unknown, hint: string) => problems.push({ line: 1, message: `“${key}: ${value}” is passed over. ${hint}` });
-  if (front.theme !== undefined && !theme) say("theme", front.theme, `Themes are ${Object.keys(THEMES).join(", ")}.`);
-  if (front.page !== undefined && !page) say("page", front.page, "A page is 16:9, 16:10, 4:3 or its size in points such as 960x540.");
-  if (front.language !== undefined && !language) say("language", front.language, "A language is a tag such as en or pt-BR.");
-  const rate = front.rate !== undefined && front.rate >= 40 && front.rate <= 400 ? front.rate : undefined;
-  if (front.rate !== undefined && rate === undefined) say("rate", front.rate, "A speaking rate is 40 to 400 words a minute.");
-  return {
-    ...head,
-    properties: {
-      title: front.title ?? head.properties.title,
-      author: front.author ?? head.properties.author,
-      event: front.event ?? head.properties.event,
-      date: front.date ?? head.properties.date,
-    },
-    language: language ?? head.language,
-    theme: theme ?? head.theme,
-    page: page ?? head.page,
-    regions: { footer: front.footer ?? head.regions.footer, number: front.numbers ?? head.regions.number },
-    rate: rate ?? head.rate,
-  };
+/** In a typed deck any first heading of the first level is the title slide; in a document only the one that says its title. */
+function sameTitle(title: RichText | null, wanted: string | undefined, rule: BreakRule): boolean {
+  return rule.rest === "keep" || textOf(title ?? []).trim().toLowerCase() === wanted?.trim().toLowerCase();
 }
 
 /** The deck that a manuscript makes. Its title is the front matter's, else the first slide's, else `fallback`. */
-export function generateDeck(manuscript: Manuscript, rule: BreakRule, newId: () => string, fallback = "Untitled") {
-  const deck = emptyDeck(newId(), manuscript.front.title ?? "");
-  const made = [...generate(manuscript, rule, newId)];
-  const head = headFrom(manuscript.front, headOf(deck), manuscript.problems);
+export function generateDeck(manuscript: Manuscript, rule: BreakRule, context: GenerateContext, fallback = "Untitled", assets: DeckHead["assets"] = {}): { deck: Deck; made: Made[] } {
+  const deck = context.head ? { ...emptyDeck(context.newId(), ""), ...context.head, id: context.newId(), slides: [] } : emptyDeck(context.newId(), manuscript.front.title ?? "");
+  const head = { ...headFrom(manuscript.front, headOf(deck), manuscript.problems), assets: { ...deck.assets, ...assets } };
+  const made = [...generate(manuscript, rule, { ...context, head })];
   const opening = made[0]?.slide.elements.find((element) => element.kind === "text" && element.slot === "title");
   const title = head.properties.title || (opening?.kind === "text" ? textOf(opening.text) : "") || fallback;
-  return { deck: { ...head, properties: { ...head.properties, title }, slides: made.map(({ slide }) => slide) }, lines: made.map(({ lines }) => lines) };
+  return { deck: { ...head, properties: { ...head.properties, title }, slides: made.map(({ slide }) => slide) }, made };
 }

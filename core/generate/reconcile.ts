@@ -1,41 +1,14 @@
 import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
-import { type Deck, type DeckHead, type Element, isEmptyText, type RichText, type Slide, titleOf } from "@unitext/core/model";
-import { mainSlot, normalText } from "@unitext/core/text";
+import { type Deck, type DeckHead, type Element, lookOf, type Slide, titleOf } from "@unitext/core/model";
+import { normalText } from "@unitext/core/text";
+import { contentKey, joinedText, type Unit, unitsOf, wordsOf } from "./content";
 import type { Made } from "./generate";
-
-/** A text slot's content, all its elements together: what the text form can tell apart. */
-function slotTexts(slide: Slide): Map<string, { elements: Element[]; text: RichText }> {
-  const slots = new Map<string, { elements: Element[]; text: RichText }>();
-  const own = new Set(["title", "left", "middle", "right", "number", "subtitle", "caption", "body"]);
-  for (const element of slide.elements) {
-    if (element.kind !== "text") continue;
-    const slot = element.slot !== null && own.has(element.slot) ? element.slot : mainSlot(slide.arrangement);
-    const held = slots.get(slot) ?? { elements: [], text: [] };
-    held.elements.push(element);
-    held.text.push(...element.text);
-    slots.set(slot, held);
-  }
-  return slots;
-}
-
-const written = (text: RichText) => JSON.stringify(normalText(text));
-
-/** What the text form can say of a slide's content, as one string; kept as long as the slide lives, which never changes. */
-const signatures = new WeakMap<Slide, string>();
-function signature(slide: Slide): string {
-  const known = signatures.get(slide);
-  if (known !== undefined) return known;
-  const slots = [...slotTexts(slide)].filter(([, { text }]) => !isEmptyText(text)).map(([slot, { text }]) => [slot, written(text)]);
-  const pictures = slide.elements.flatMap((element) => (element.kind === "picture" ? [[element.source, element.alt]] : []));
-  const made = JSON.stringify([slots.sort(), pictures, written(slide.notes)]);
-  signatures.set(slide, made);
-  return made;
-}
+import { pairByLikeness } from "./likeness";
 
 /** What reconciling needs of a slide made from the text. */
-type FromText = Pick<Made, "slide" | "named">;
+export type FromText = Pick<Made, "slide" | "named">;
 
-/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title and by place. */
+/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title, by likeness and by place. */
 export function match(before: readonly Slide[], list: readonly FromText[]): Map<string, string> {
   const made = list.map(({ slide }) => slide);
   const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
@@ -57,8 +30,16 @@ export function match(before: readonly Slide[], list: readonly FromText[]): Map<
       if (old) pair(slide, old);
     }
   };
-  by(signature);
+  by(contentKey);
   by(titleOf);
+  const worded = (slides: Iterable<Slide>) => [...slides].map((slide) => ({ id: slide.id, words: wordsOf(slide) })).filter(({ words }) => words.size > 3);
+  const left = made.filter((slide) => !pairs.has(slide.id) && !named.has(slide.id));
+  if (left.length && free.size) {
+    for (const [id, old] of pairByLikeness(worded(free.values()), worded(left))) {
+      pairs.set(id, old);
+      free.delete(old);
+    }
+  }
   const position = new Map(before.map((slide, index) => [slide.id, index]));
   let after = -1;
   made.forEach((slide) => {
@@ -75,36 +56,90 @@ export function match(before: readonly Slide[], list: readonly FromText[]): Map<
   return pairs;
 }
 
-function slideChanges(old: Slide, made: Slide): SingleChange[] {
-  if (old.arrangement === made.arrangement && old.hidden === made.hidden && signature(old) === signature(made)) return [];
+/** Pairs the units of a slide made with those that the deck has: equal ones in equal slots first, then equal slots, then equal content, then equal kinds. */
+function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, Unit> {
+  const pairs = new Map<Unit, Unit>();
+  const free = new Set(before);
+  const pass = (same: (one: Unit, other: Unit) => boolean) => {
+    for (const unit of after) {
+      if (pairs.has(unit)) continue;
+      for (const old of free) {
+        if (old.kind !== unit.kind || !same(old, unit)) continue;
+        pairs.set(unit, old);
+        free.delete(old);
+        break;
+      }
+    }
+  };
+  pass((a, b) => a.slot === b.slot && a.key === b.key);
+  pass((a, b) => a.slot === b.slot);
+  pass((a, b) => a.slot !== "title" && b.slot !== "title" && a.key === b.key);
+  pass((a, b) => a.slot !== "title" && b.slot !== "title");
+  return pairs;
+}
+
+/** The changes that make a slide of the deck say what a slide made says; what the text does not speak of stays. */
+export function slideChanges(old: Slide, made: Slide): SingleChange[] {
   const changes: SingleChange[] = [];
-  const before = slotTexts(old);
-  const after = slotTexts(made);
-  const slots: Record<string, string | null> = {};
-  for (const [slot, { elements, text }] of after) {
-    const held = before.get(slot);
-    if (held && written(held.text) === written(text)) continue;
-    const [first, ...rest] = held?.elements ?? [];
-    if (first) {
-      changes.push({ kind: "setText", slide: old.id, element: first.id, text });
-      changes.push(...rest.map((element): SingleChange => ({ kind: "deleteElement", slide: old.id, element: element.id })));
-    } else changes.push({ kind: "insertElement", slide: old.id, element: elements[0] as Element, index: slot === "title" ? 0 : old.elements.length });
+  const id = old.id;
+  if (contentKey(old) !== contentKey(made)) {
+    const before = unitsOf(old);
+    const after = unitsOf(made);
+    const pairs = pairUnits(before, after);
+    const kept = new Set(pairs.values());
+    const slots: Record<string, string | null> = {};
+    // Empty texts that nothing speaks of give way where the slot gets words.
+    const order = old.elements.slice();
+    const drop = (element: Element) => {
+      changes.push({ kind: "deleteElement", slide: id, element: element.id });
+      order.splice(order.indexOf(element), 1);
+    };
+    for (const unit of before) if (!kept.has(unit)) for (const element of unit.elements) drop(element);
+    const listed = new Set(before.flatMap(({ elements }) => elements));
+    for (const element of old.elements) if (!listed.has(element) && after.some(({ slot }) => slot === element.slot)) drop(element);
+    let last = -1;
+    for (const unit of after) {
+      const held = pairs.get(unit);
+      const [wanted] = unit.elements as [Element, ...Element[]];
+      if (!held) {
+        changes.push({ kind: "insertElement", slide: id, element: wanted, index: last + 1 });
+        order.splice(last + 1, 0, wanted);
+        last += 1;
+        continue;
+      }
+      const [first, ...rest] = held.elements as [Element, ...Element[]];
+      if (held.key !== unit.key) {
+        if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps) changes.push({ kind: "setText", slide: id, element: first.id, text: joinedText(unit.elements) });
+        else {
+          const { id: _, slot: __, frame: ___, binding: ____, ...content } = wanted;
+          const next = { ...content, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}), id: first.id, slot: first.slot, ...(first.frame ? { frame: first.frame } : {}), ...(first.binding ? { binding: first.binding } : {}) } as Element;
+          changes.push({ kind: "setElement", slide: id, element: next });
+        }
+        for (const element of rest) drop(element);
+      }
+      if (held.slot !== unit.slot) for (const element of held.elements) if (order.includes(element)) slots[element.id] = wanted.slot;
+      const at = order.indexOf(first);
+      if (at > last) last = at;
+      else {
+        // It stands before what it should follow: taken out and put in again.
+        const now: Element = held.key === unit.key ? first : ({ ...(changes.findLast((change) => change.kind === "setElement" && change.element.id === first.id) as { element: Element } | undefined)?.element, ...first, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}) } as Element);
+        changes.push({ kind: "deleteElement", slide: id, element: first.id });
+        order.splice(at, 1);
+        changes.push({ kind: "insertElement", slide: id, element: now, index: last });
+        order.splice(last, 0, first);
+      }
+    }
+    if (old.arrangement !== made.arrangement || Object.keys(slots).length) changes.push({ kind: "setArrangement", slide: id, arrangement: made.arrangement, slots });
+    if (JSON.stringify(normalText(old.notes)) !== JSON.stringify(normalText(made.notes))) changes.push({ kind: "setNotes", slide: id, notes: made.notes });
+    if (JSON.stringify(lookOf(old)) !== JSON.stringify(lookOf(made))) changes.push({ kind: "setLook", slide: id, look: lookOf(made) });
   }
-  for (const [slot, { elements }] of before) {
-    if (!after.has(slot)) changes.push(...elements.map((element): SingleChange => ({ kind: "deleteElement", slide: old.id, element: element.id })));
-  }
-  const pictures = old.elements.filter((element) => element.kind === "picture");
-  const wanted = made.elements.filter((element) => element.kind === "picture");
-  const same = (a: (typeof wanted)[number], b: (typeof wanted)[number]) => a.source === b.source && a.alt === b.alt;
-  for (const picture of pictures) if (!wanted.some((other) => same(picture, other))) changes.push({ kind: "deleteElement", slide: old.id, element: picture.id });
-  for (const picture of wanted) if (!pictures.some((other) => same(picture, other))) changes.push({ kind: "insertElement", slide: old.id, element: picture, index: old.elements.length });
-  if (old.arrangement !== made.arrangement) changes.push({ kind: "setArrangement", slide: old.id, arrangement: made.arrangement, slots });
-  if (written(old.notes) !== written(made.notes)) changes.push({ kind: "setNotes", slide: old.id, notes: made.notes });
-  if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: old.id, hidden: made.hidden });
+  if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: id, hidden: made.hidden });
+  if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source)) changes.push({ kind: "setSource", slide: id, source: made.source ?? null });
   return changes;
 }
 
-function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
+/** The changes that make one head another: what both say alike stays. */
+export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes: SingleChange[] = [];
   if (changed(before.properties, after.properties)) changes.push({ kind: "setProperties", properties: after.properties });
@@ -113,6 +148,8 @@ function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
   if (before.theme.name !== after.theme.name) changes.push({ kind: "setTheme", theme: after.theme });
   if (changed(before.regions, after.regions)) changes.push({ kind: "setRegions", regions: after.regions });
   if (before.rate !== after.rate) changes.push({ kind: "setRate", rate: after.rate });
+  for (const [name, asset] of Object.entries(after.assets)) if (changed(before.assets[name], asset)) changes.push({ kind: "setAsset", name, asset });
+  if (changed(before.manuscript, after.manuscript)) changes.push({ kind: "setManuscript", manuscript: after.manuscript ?? null });
   return changes;
 }
 

@@ -1,4 +1,5 @@
-import type { Paragraph } from "@unitext/core/model";
+import { type CodeTone, type FormulaShape, formulaShape } from "@unitext/core/figures";
+import type { Paragraph, Run } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import LineBreaker from "linebreak";
 import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
@@ -17,6 +18,12 @@ export interface Style {
   link: string | undefined;
   code: boolean;
   scale: number;
+  /** How far above the baseline it stands, in em of the paragraph's size. */
+  rise?: number;
+  /** The colour, where it is not that of the text around it. */
+  tone?: CodeTone;
+  /** Set as a formula: one piece that is never broken. */
+  formula?: FormulaShape;
 }
 
 /** A word or a stretch of spaces of a paragraph, shaped; `start` and `end` are UTF-16 indices into its text. */
@@ -43,13 +50,28 @@ export interface ShapedParagraph {
 
 const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
 
-function styled(paragraph: Paragraph, styleOf: (marks: readonly string[], link: string | undefined) => Style): { text: string; spans: { end: number; style: Style }[] } {
+/** Stands in the text for what is drawn in one piece: U+FFFC, which UAX #14 lets lines break before and after. */
+const OBJECT = "\uFFFC";
+type StyleOf = (marks: readonly string[], link: string | undefined) => Style;
+
+function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: { end: number; style: Style }[] } {
   let text = "";
-  const spans = paragraph.runs.map((run) => {
+  const spans = paragraph.runs.map((run: Run) => {
+    const shape = run.marks?.includes("formula") ? formulaShape(run.text, false) : undefined;
+    if (shape && !("problem" in shape)) {
+      text += OBJECT;
+      return { end: text.length, style: { ...styleOf([], run.link), formula: shape } };
+    }
     text += run.text;
     return { end: text.length, style: styleOf(run.marks ?? [], run.link) };
   });
   return { text, spans };
+}
+
+/** A formula as a word without glyphs, as wide as it is, with a hair of room on both sides. */
+function objectWord({ width }: FormulaShape): ShapedWord {
+  const wide = width + 0.1;
+  return { glyphs: new Uint16Array(), advances: new Float32Array(), offsets: null, clusters: new Uint16Array(), upTo: Float32Array.of(0, wide), width: wide };
 }
 
 /** The embedding levels of UAX #9, or null for a text that is left to right throughout. */
@@ -60,7 +82,7 @@ export function bidiLevels(text: string): { levels: Uint8Array | null; base: 0 |
 }
 
 /** Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). */
-export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: (marks: readonly string[], link: string | undefined) => Style): ShapedParagraph {
+export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const { levels, base } = bidiLevels(text);
   const pieces: Piece[] = [];
@@ -70,6 +92,13 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
   for (const { end, style } of spans) {
     let at = start;
     let face = "";
+    if (style.formula) {
+      const word = objectWord(style.formula);
+      width += word.width;
+      upTo[end] = width;
+      pieces.push({ start, end, face: faceFor(style.family, 0x20, false, false).id, style, level: levels ? (levels[start] as number) : 0, space: false, word });
+      at = end;
+    }
     while (at < end) {
       const from = at;
       const level = levels ? (levels[at] as number) : 0;

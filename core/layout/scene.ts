@@ -1,3 +1,4 @@
+import type { FigurePath, FormulaShape } from "@unitext/core/figures";
 import type { Frame, Page } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
@@ -23,6 +24,10 @@ export interface SceneRun {
   /** A bullet or number: drawn, but no part of the text. */
   marker?: boolean;
   words?: PlacedWord[];
+  /** How far its baseline stands above the line's, in points. */
+  rise?: number;
+  /** Drawn as these outlines, in em of `em` points from the run's left edge on the baseline; the text is then U+FFFC. */
+  formula?: { paths: FormulaShape["paths"]; em: number };
 }
 
 /** A line of text: `y` is its baseline in points from the page's top. */
@@ -38,6 +43,8 @@ export interface SceneLine {
 
 export type SceneNode =
   | { kind: "rect"; x: number; y: number; width: number; height: number; fill: string }
+  /** Outlines in points of the page. */
+  | { kind: "paths"; element: string | null; paths: FigurePath[] }
   | { kind: "text"; element: string | null; role: string; lines: SceneLine[] }
   | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string });
 
@@ -54,6 +61,8 @@ export interface Scene {
   slide: string;
   page: Page;
   background: string;
+  /** The elements whose paragraphs appear one at a time, with the number of each paragraph's step from 1. */
+  steps?: { element: string; first: number; count: number }[];
   nodes: SceneNode[];
   boxes: SceneBox[];
   /** The largest overflow of any box, in points; 0 when everything fits. */
@@ -72,4 +81,10 @@ export function plainScene(scene: Scene): Scene {
 /** The text lines of a scene in drawing order, markers left out. */
 export function sceneLines(scene: Scene): string[] {
   return scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
+}
+
+/** A formula in a line, as outlines on the page. */
+export function formulaPaths(run: SceneRun, y: number): FigurePath[] {
+  const { em = 0, paths = [] } = run.formula ?? {};
+  return paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({ d, fill: run.fill, matrix: [a * em, b * em, c * em, e * em, run.x + (0.05 + f) * em, y + g * em] as const }));
 }

@@ -5,7 +5,7 @@ export interface SlotPlace {
   frame: Frame;
   role: SlotRole;
   anchor: "top" | "middle" | "bottom";
-  align: "start" | "centre";
+  align: "start" | "centre" | "end";
 }
 
 /** Lengths on the page follow its height: a page of 540 points has the sizes that a theme names. */
@@ -24,6 +24,8 @@ interface Rule {
 const TITLE: Rule = { share: [0, 0, 1, 0.2], anchor: "bottom" };
 const BODY: Rule = { share: [0, 0.25, 1, 0.75] };
 const GAP = 0.04;
+const FIGURE: Record<string, Rule> = { title: TITLE, caption: { share: [0, 0.88, 1, 0.12], anchor: "middle" } };
+const FIGURE_PLACE: Rule = { share: [0, 0.25, 1, 0.61], anchor: "top" };
 
 const RULES: Record<ArrangementName, Record<string, Rule>> = {
   opening: { title: { share: [0, 0.14, 0.92, 0.42], anchor: "bottom" }, subtitle: { share: [0, 0.61, 0.92, 0.3] } },
@@ -39,6 +41,15 @@ const RULES: Record<ArrangementName, Record<string, Rule>> = {
   statement: { body: { share: [0.06, 0.08, 0.88, 0.84], anchor: "middle", align: "centre" } },
   number: { number: { share: [0, 0.1, 1, 0.5], anchor: "bottom", align: "centre" }, caption: { share: [0.1, 0.64, 0.8, 0.3], align: "centre" } },
   picture: { title: TITLE, picture: { share: [0, 0.25, 1, 0.62] }, caption: { share: [0, 0.89, 1, 0.11], anchor: "middle", align: "centre" } },
+  pictures: { title: TITLE, pictures: { share: [0, 0.25, 1, 0.64] }, caption: { share: [0, 0.9, 1, 0.1], anchor: "middle", align: "centre" } },
+  table: { ...FIGURE, table: FIGURE_PLACE },
+  chart: { ...FIGURE, chart: FIGURE_PLACE },
+  diagram: { ...FIGURE, diagram: FIGURE_PLACE },
+  code: { ...FIGURE, code: FIGURE_PLACE },
+  formula: { ...FIGURE, formula: { ...FIGURE_PLACE, anchor: "middle" } },
+  quotation: { body: { share: [0.08, 0.08, 0.84, 0.66], anchor: "middle" }, caption: { share: [0.08, 0.78, 0.84, 0.18], align: "end" } },
+  references: { title: TITLE, body: BODY },
+  corner: { title: { share: [0, 0.86, 0.5, 0.14], anchor: "bottom" } },
   title: { title: { share: [0, 0, 1, 0.2], anchor: "bottom" } },
   blank: {},
 };
@@ -60,10 +71,26 @@ function placed(page: Page, { share: [x, y, width, height], anchor = "top", alig
   return { frame, role, anchor, align };
 }
 
-/** Where the slots of an arrangement are on a page, by name. */
-export function slotPlaces(arrangement: ArrangementName, page: Page): Map<string, SlotPlace> {
+/** The columns of an arrangement from left to right, those that widths are for. */
+const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = { comparison: ["left", "right"], columns: ["left", "middle", "right"] };
+
+/** Where the slots of an arrangement are on a page, by name. `widths` are the shares of its columns in percent. */
+export function slotPlaces(arrangement: ArrangementName, page: Page, widths?: readonly number[]): Map<string, SlotPlace> {
   const roles = new Map(slotsOf(arrangement));
-  return new Map(Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]));
+  const places = new Map(Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]));
+  const columns = COLUMNS[arrangement];
+  if (!columns || widths?.length !== columns.length) return places;
+  const area = contentArea(page);
+  const total = widths.reduce((sum, width) => sum + width, 0);
+  const room = area.width * (1 - GAP * (columns.length - 1));
+  let x = area.x;
+  columns.forEach((slot, at) => {
+    const place = places.get(slot) as SlotPlace;
+    const width = (room * (widths[at] as number)) / total;
+    places.set(slot, { ...place, frame: { ...place.frame, x, width } });
+    x += width + area.width * GAP;
+  });
+  return places;
 }
 
 /** Where an element goes whose slot the arrangement does not have: titles to the title's place, all else below it. */
@@ -72,13 +99,13 @@ export function loosePlace(slot: string | null, page: Page): SlotPlace {
   return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
 }
 
-export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25 };
+export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25, figure: 1.25, references: 1.28, corner: 1.2 };
 /** Space before a paragraph that follows another, in em. */
-export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2 };
+export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2, figure: 0, references: 0.35, corner: 0 };
 
 /** The text size of a role at full size, in points on this page. */
 export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
   const { scale } = theme;
-  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption };
+  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption, figure: scale.body * 0.8, references: scale.caption, corner: scale.caption };
   return sizes[role] * pageScale(page);
 }

@@ -1,4 +1,5 @@
-import { type Paragraph, type RichText, run, type SlotRole, type Theme } from "@unitext/core/model";
+import type { CodeTone } from "@unitext/core/figures";
+import { type Frame, type Paragraph, type RichText, run, type SlotRole, type Theme, type ThemeColours } from "@unitext/core/model";
 import { FAMILIES, familyNamed, type FontSet } from "./fonts";
 import { breakLines, type LineRange, type Piece, type ShapedParagraph, shapeParagraph, type Style, visualOrder } from "./paragraph";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
@@ -9,13 +10,21 @@ export interface Setting {
   fonts: FontSet;
   theme: Theme;
   language: string;
+  /** The colour of the words, where it is not that of their role. */
+  fill?: string;
 }
+
+/** The mark of a footnote's number, which the layout puts in the place of the footnote. */
+export const NOTE_MARK = "note";
+const TONE = "tone:";
+export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
 
 const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "number", "statement"]);
 const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", "•"];
 const INDENT = 1.15;
 
-interface Block {
+/** A paragraph of a text that is being set. */
+export interface Block {
   shaped: ShapedParagraph;
   marker: ShapedParagraph | null;
   /** Left edge of the text in em. */
@@ -35,7 +44,10 @@ function styleFor(theme: Theme, role: SlotRole, marks: readonly string[], link: 
   const heading = HEADING.has(role);
   const family = familyNamed(code ? theme.fonts.code : heading ? theme.fonts.heading : theme.fonts.body);
   const bold = marks.includes("strong") || (role === "number" && !code);
-  const style: Style = { family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code, scale: code ? 0.88 : 1 };
+  const noted = marks.includes(NOTE_MARK);
+  const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;
+  const shown = code || marks.includes("formula");
+  const style: Style = { family: shown && !code ? familyNamed(theme.fonts.code) : family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code: shown, scale: noted ? 0.62 : shown ? 0.88 : 1, ...(noted ? { rise: 0.36 } : {}), ...(tone ? { tone } : {}) };
   held.set(key, style);
   return style;
 }
@@ -55,15 +67,29 @@ export function listNumbers(text: RichText): number[] {
   });
 }
 
+/** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
+const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
+
+function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: (marks: readonly string[], link: string | undefined) => Style): ShapedParagraph {
+  const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
+  const key = `${role}/${language}`;
+  const known = formulas ? undefined : shapedOnce.get(paragraph);
+  if (known && known.theme === theme && known.key === key) return known.shaped;
+  const shaped = shapeParagraph(paragraph, fonts, language, styleOf);
+  shapedOnce.set(paragraph, { theme, key, shaped });
+  return shaped;
+}
+
 /** Shapes a text for a role once; it can then be fitted at any size. */
-function shapeText(text: RichText, role: SlotRole, align: SlotPlace["align"], { fonts, theme, language }: Setting): Block[] {
+export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["align"], setting: Setting): Block[] {
+  const { fonts, theme, language } = setting;
   const numbers = listNumbers(text);
   return text.map((paragraph, index) => {
     const styleOf = (marks: readonly string[], link: string | undefined) => styleFor(theme, role, marks, link);
     const sign = paragraph.kind === "plain" ? null : paragraph.kind === "number" ? `${numbers[index]}.` : (BULLETS[paragraph.level] ?? "•");
     const marker = sign === null ? null : shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, fonts, language, styleOf);
     return {
-      shaped: shapeParagraph(paragraph, fonts, language, styleOf),
+      shaped: shapedFor(paragraph, role, setting, styleOf),
       marker,
       indent: (paragraph.level + (marker ? 1 : 0)) * INDENT,
       kind: paragraph.kind,
@@ -72,12 +98,12 @@ function shapeText(text: RichText, role: SlotRole, align: SlotPlace["align"], { 
   });
 }
 
-interface Broken {
+export interface Broken {
   lines: { block: number; range: LineRange }[];
   height: number;
 }
 
-function breakText(blocks: readonly Block[], role: SlotRole, size: number, width: number): Broken {
+export function breakText(blocks: readonly Block[], role: SlotRole, size: number, width: number): Broken {
   const lines: Broken["lines"] = [];
   let height = 0;
   blocks.forEach((block, index) => {
@@ -110,13 +136,35 @@ export function setText(text: RichText, place: SlotPlace, sizes: readonly number
     size = next;
     broken = breakText(blocks, role, size, frame.width);
   }
+  if (role === "title" || role === "opening") broken = balanced(blocks, role, size, frame, broken);
   const overflow = Math.max(0, broken.height - frame.height);
   const spare = frame.height - broken.height;
   const top = frame.y + (spare <= 0 || place.anchor === "top" ? 0 : place.anchor === "middle" ? spare / 2 : spare);
   return { lines: placeLines(blocks, broken, size, top, place, setting), size, used: broken.height, overflow: overflow < 0.01 ? 0 : overflow };
 }
 
-function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme }: Setting): SceneLine[] {
+/** A heading over two or three lines with lines of like length: the narrowest measure that needs no line more. */
+function balanced(blocks: readonly Block[], role: SlotRole, size: number, frame: Frame, broken: Broken): Broken {
+  if (broken.lines.length < 2 || broken.lines.length > 3 || blocks.length !== 1) return broken;
+  let [low, high] = [frame.width / broken.lines.length, frame.width];
+  let best = broken;
+  for (let turn = 0; turn < 7; turn++) {
+    const middle = (low + high) / 2;
+    const tried = breakText(blocks, role, size, middle);
+    const whole = tried.lines.every(({ range }) => ((blocks[0] as Block).shaped.upTo[range.visible] as number) - ((blocks[0] as Block).shaped.upTo[range.start] as number) <= middle / size + 1e-3);
+    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as Block)) [best, high] = [tried, middle];
+    else low = middle;
+  }
+  return best;
+}
+
+/** Whether a line ends inside a word, as happens where a word is wider than the measure. */
+function splitsWord({ lines }: Broken, { shaped }: Block): boolean {
+  const ends = new Set(shaped.breaks.map(({ at }) => at));
+  return lines.some(({ range }) => !ends.has(range.end));
+}
+
+function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme, fill }: Setting): SceneLine[] {
   const lineHeight = LINE_HEIGHT[role] * size;
   const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
   const { ascent, descent } = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
@@ -128,7 +176,7 @@ function placeLines(blocks: readonly Block[], broken: Broken, size: number, top:
     const block = blocks[index] as Block;
     if (index !== before && before >= 0) y += PARAGRAPH_GAP[role] * size;
     const baseline = y + rise;
-    const { runs, width } = runsOf(block.shaped, range, size, theme, role);
+    const { runs, width } = runsOf(block.shaped, range, size, theme, role, fill);
     const rtl = block.shaped.base === 1;
     const room = frame.width - block.indent * size;
     const lead = block.align === "centre" ? (room - width) / 2 : (block.align === "end") !== rtl ? room - width : 0;
@@ -149,7 +197,7 @@ function placeLines(blocks: readonly Block[], broken: Broken, size: number, top:
 }
 
 /** The runs of one line in visual order, from x = 0, neighbours of one face and style joined. */
-function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole): { runs: SceneRun[]; width: number } {
+function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole, own?: string): { runs: SceneRun[]; width: number } {
   const { pieces, text } = paragraph;
   const inLine: Piece[] = [];
   let low = 0;
@@ -171,14 +219,15 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     const em = size * piece.style.scale;
     const width = part.width * em;
     const words = text.slice(from, to).replace(/[\n\t]/g, " ");
-    if (last && last.run.face === piece.face && last.style === piece.style && last.level === piece.level) {
+    if (last && !piece.style.formula && last.run.face === piece.face && last.style === piece.style && last.level === piece.level) {
       const placed: PlacedWord = { x: last.run.width, text: words, word: part };
       last.run.words?.push(placed);
       last.run.text = piece.level % 2 ? words + last.run.text : last.run.text + words;
       last.run.width += width;
     } else {
       const { colours } = theme;
-      const fill = piece.style.link ? colours.link : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink;
+      const { tone, formula, rise } = piece.style;
+      const fill = own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink);
       const next: SceneRun = {
         x,
         width,
@@ -189,6 +238,8 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
         rtl: piece.level % 2 === 1,
         ...(piece.style.link ? { link: piece.style.link, underline: true } : {}),
         ...(piece.style.strike ? { strike: true } : {}),
+        ...(rise ? { rise: rise * size } : {}),
+        ...(formula ? { formula: { paths: formula.paths, em } } : {}),
         words: [{ x: 0, text: words, word: part }],
       };
       runs.push(next);
@@ -197,6 +248,11 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     x += width;
   }
   return { runs, width: x };
+}
+
+function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours): string {
+  const tones: Record<CodeTone, string> = { plain: ink, keyword: accent, string: second, number: second, comment: muted, name: accent };
+  return tones[tone];
 }
 
 /** The part of a shaped word between two indices; whole words are shared, parts keep the glyphs of their clusters. */

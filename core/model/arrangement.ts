@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /** What a slot is for; the theme's text scale and the formats' placeholders follow from it. */
-export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture";
+export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture" | "figure" | "references" | "corner";
 
 export const ARRANGEMENTS = {
   opening: { label: "Opening", slots: { title: "opening", subtitle: "subtitle" } },
@@ -12,6 +12,15 @@ export const ARRANGEMENTS = {
   statement: { label: "One statement", slots: { body: "statement" } },
   number: { label: "Big number", slots: { number: "number", caption: "caption" } },
   picture: { label: "Picture with caption", slots: { title: "title", picture: "picture", caption: "caption" } },
+  pictures: { label: "Set of pictures", slots: { title: "title", pictures: "picture", caption: "caption" } },
+  table: { label: "Table", slots: { title: "title", table: "figure", caption: "caption" } },
+  chart: { label: "Chart", slots: { title: "title", chart: "figure", caption: "caption" } },
+  diagram: { label: "Diagram", slots: { title: "title", diagram: "figure", caption: "caption" } },
+  code: { label: "Code", slots: { title: "title", code: "figure", caption: "caption" } },
+  formula: { label: "Formula", slots: { title: "title", formula: "figure", caption: "caption" } },
+  quotation: { label: "Quotation", slots: { body: "statement", caption: "caption" } },
+  references: { label: "References", slots: { title: "title", body: "references" } },
+  corner: { label: "Name in the corner", slots: { title: "corner" } },
   title: { label: "Title alone", slots: { title: "title" } },
   blank: { label: "Nothing", slots: {} },
 } as const satisfies Record<string, { label: string; slots: Record<string, SlotRole> }>;
@@ -25,11 +34,11 @@ export function slotsOf(arrangement: ArrangementName): [slot: string, role: Slot
 }
 
 export function isTitleRole(role: SlotRole | undefined): boolean {
-  return role === "title" || role === "opening";
+  return role === "title" || role === "opening" || role === "corner";
 }
 
 /** The slot that takes running text when nothing else is said, or undefined where the arrangement has none. */
 export function textSlot(arrangement: ArrangementName): string | undefined {
   const slots = slotsOf(arrangement);
-  return (slots.find(([, role]) => role === "body" || role === "statement") ?? slots.find(([, role]) => role === "subtitle" || role === "caption"))?.[0];
+  return (slots.find(([, role]) => role === "body" || role === "statement" || role === "references") ?? slots.find(([, role]) => role === "subtitle" || role === "caption"))?.[0];
 }

@@ -1,6 +1,6 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
-import type { Deck, DeckHead, Element, Slide, TextElement } from "./deck";
-import { countWords, isEmptyText, textOf } from "./richtext";
+import type { Deck, DeckHead, Element, ElementKind, Slide, SlideLook, TextElement } from "./deck";
+import { countWords, isEmptyText, plainText, type RichText, textOf } from "./richtext";
 import { THEMES } from "./theme";
 import { PAGES } from "./units";
 
@@ -53,7 +53,7 @@ export function nameOf(slide: Slide): string {
   const title = titleOf(slide);
   if (title) return title;
   for (const element of slide.elements) {
-    const words = element.kind === "text" ? textOf(element.text).trim() : element.alt;
+    const words = elementWords(element).trim();
     if (words) return words.length > 60 ? `${words.slice(0, 60).trimEnd()}…` : words;
   }
   return "";
@@ -97,8 +97,59 @@ export function familyOf(slides: readonly Slide[], id: string): Slide[] {
   return family;
 }
 
+const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K }>) => RichText[] } = {
+  text: ({ text }) => [text],
+  picture: ({ caption }) => (caption ? [plainText(caption)] : []),
+  table: ({ rows, caption }) => [...rows.flatMap((row) => row.flatMap((cell) => (cell ? [cell.text] : []))), ...(caption ? [plainText(caption)] : [])],
+  code: () => [],
+  formula: () => [],
+  diagram: ({ text }) => [text],
+  chart: ({ categories, series }) => [...categories.map(plainText), ...series.map(({ name }) => plainText(name))],
+};
+
+/** The texts of an element that a person reads: its text, its cells, its labels. Code and formulas are not read as words. */
+export function elementTexts(element: Element): RichText[] {
+  return (ELEMENT_TEXTS[element.kind] as (element: Element) => RichText[])(element);
+}
+
+/** What an element shows, as plain text. */
+export function elementWords(element: Element): string {
+  if (element.kind === "picture") return element.caption || element.alt;
+  if (element.kind === "code") return element.text;
+  if (element.kind === "formula") return element.tex;
+  return elementTexts(element).map(textOf).join("\n");
+}
+
+/** All texts of a slide in order, its notes last. */
+export function slideTexts(slide: Slide): RichText[] {
+  return [...slide.elements.flatMap(elementTexts), slide.notes];
+}
+
+const ELEMENT_MAPS: { [K in ElementKind]?: (element: Extract<Element, { kind: K }>, change: (text: RichText) => RichText) => Element } = {
+  text: (element, change) => ({ ...element, text: change(element.text) }),
+  diagram: (element, change) => ({ ...element, text: change(element.text) }),
+  table: (element, change) => ({ ...element, rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })) }),
+};
+
+/** The element with every rich text in it sent through `change`. */
+export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
+  const map = ELEMENT_MAPS[element.kind] as ((element: Element, change: (text: RichText) => RichText) => Element) | undefined;
+  return map ? map(element, change) : element;
+}
+
+/** The look of a slide alone. */
+export function lookOf({ background, transition, delay, widths }: Slide): SlideLook {
+  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}) };
+}
+
+/** The names of the pictures that a slide shows, its background among them. */
+export function picturesOn(slide: Slide): string[] {
+  const behind = slide.background && "picture" in slide.background ? [slide.background.picture] : [];
+  return [...behind, ...slide.elements.flatMap((element) => (element.kind === "picture" ? [element.source] : []))];
+}
+
 export function wordsOn(slide: Slide): number {
-  return slide.elements.reduce((sum, element) => sum + (element.kind === "text" ? countWords(textOf(element.text)) : 0), 0);
+  return slide.elements.reduce((sum, element) => sum + elementTexts(element).reduce((words, text) => words + countWords(textOf(text)), 0), 0);
 }
 
 /** The least time a slide stands, in seconds, and the share of the words on a slide without notes that are spoken. */

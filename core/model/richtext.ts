@@ -1,7 +1,7 @@
 import { z } from "zod";
 
-/** The marks that a run of text can carry, in the order in which they nest. */
-export const MARKS = ["strong", "emphasis", "strike", "code"] as const;
+/** The marks that a run of text can carry, in the order in which they nest. The text of a formula is TeX. */
+export const MARKS = ["strong", "emphasis", "strike", "code", "formula"] as const;
 export const Mark = z.enum(MARKS);
 export type Mark = z.infer<typeof Mark>;
 
@@ -11,8 +11,15 @@ export const LinkTarget = z
   .max(4000)
   .regex(/^(https?:\/\/|mailto:|slide:)\S+$/i, "a link starts with https://, http://, mailto: or slide:");
 
-/** A run: text with the same marks and link throughout. A line break is `\n` in the text. */
-export const Run = z.object({ text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional() });
+const words = { text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional() };
+/** What a footnote says: runs without footnotes of their own. */
+export const Footnote = z.array(z.object(words));
+export type Footnote = z.infer<typeof Footnote>;
+/**
+ * A run: text with the same marks and link throughout. A line break is `\n` in the text. A run with a footnote has no
+ * text of its own: its number is counted where the slide is shown.
+ */
+export const Run = z.object({ ...words, footnote: Footnote.optional() });
 export type Run = z.infer<typeof Run>;
 
 export const MAX_LEVEL = 8;
@@ -43,11 +50,11 @@ export function textOf(text: RichText): string {
 }
 
 export function isEmptyText(text: RichText): boolean {
-  return text.every((paragraph) => paragraph.runs.every((run) => run.text === ""));
+  return text.every((paragraph) => paragraph.runs.every((run) => run.text === "" && !run.footnote));
 }
 
 function sameStyle(a: Run, b: Run): boolean {
-  return a.link === b.link && (a.marks ?? []).join() === (b.marks ?? []).join();
+  return a.link === b.link && !a.marks?.includes("formula") && (a.marks ?? []).join() === (b.marks ?? []).join();
 }
 
 /** A run with its marks in their fixed order and no empty properties. */
@@ -61,9 +68,10 @@ export function run(text: string, marks: Iterable<Mark> = [], link?: string): Ru
 export function joinRuns(runs: readonly Run[]): Run[] {
   const joined: Run[] = [];
   for (const next of runs) {
-    if (next.text === "") continue;
+    if (next.footnote) joined.push(next);
+    if (next.text === "" || next.footnote) continue;
     const last = joined.at(-1);
-    if (last && sameStyle(last, next)) joined[joined.length - 1] = { ...last, text: last.text + next.text };
+    if (last && !last.footnote && sameStyle(last, next)) joined[joined.length - 1] = { ...last, text: last.text + next.text };
     else joined.push(run(next.text, next.marks, next.link));
   }
   return joined;
@@ -74,7 +82,8 @@ export function linksOf(text: RichText): { text: string; to: string }[] {
   const links: { text: string; to: string }[] = [];
   for (const paragraph of text) {
     let open: { text: string; to: string } | undefined;
-    for (const { text: words, link } of paragraph.runs) {
+    for (const { text: words, link, footnote } of paragraph.runs) {
+      for (const noted of footnote ?? []) if (noted.link) links.push({ text: noted.text, to: noted.link });
       if (link && open?.to === link) open.text += words;
       else if (link) links.push((open = { text: words, to: link }));
       else open = undefined;
@@ -86,9 +95,25 @@ export function linksOf(text: RichText): { text: string; to: string }[] {
 /** The same text with every link sent through `change`; undefined takes the link off and leaves the words. */
 export function mapLinks(text: RichText, change: (to: string) => string | undefined): RichText {
   return text.map((paragraph) => {
-    if (!paragraph.runs.some((item) => item.link)) return paragraph;
-    return { ...paragraph, runs: joinRuns(paragraph.runs.map((item) => (item.link ? run(item.text, item.marks, change(item.link)) : item))) };
+    if (!paragraph.runs.some((item) => item.link || item.footnote)) return paragraph;
+    const follow = (item: Run): Run => (item.footnote ? { ...item, footnote: item.footnote.map(follow) } : item.link ? run(item.text, item.marks, change(item.link)) : item);
+    return { ...paragraph, runs: joinRuns(paragraph.runs.map(follow)) };
   });
+}
+
+/** A run that carries a footnote. */
+export function footnote(runs: readonly Run[]): Run {
+  return { text: "", footnote: runs.map(({ text, marks, link }) => run(text, marks, link)) };
+}
+
+/** The footnotes of a text in order. */
+export function footnotesOf(text: RichText): Footnote[] {
+  return text.flatMap((paragraph) => paragraph.runs.flatMap((item) => (item.footnote ? [item.footnote] : [])));
+}
+
+/** A text that is a paragraph of given runs. */
+export function paragraphOf(runs: readonly Run[], kind: Paragraph["kind"] = "plain", level = 0): Paragraph {
+  return { kind, level, runs: joinRuns(runs) };
 }
 
 const WORD = /[\p{L}\p{N}]+(?:['’.,:-][\p{L}\p{N}]+)*/gu;

@@ -1,4 +1,4 @@
-import { type Binding, countWords, type Deck, type ElementKind, hasNotes, linksOf, type Slide, type TextElement, type PictureElement, textOf } from "@unitext/core/model";
+import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, type RichText, slideTexts, textOf, wordsOn } from "@unitext/core/model";
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
@@ -51,23 +51,38 @@ export function noTally(): Tally {
 }
 
 type Counter<E> = (tally: Tally, element: E) => void;
-/** How each kind of element counts: a new kind adds its line. */
-const COUNTERS: { text: Counter<TextElement>; picture: Counter<PictureElement> } & Record<ElementKind, unknown> = {
-  text: (tally, element) => {
-    tally.words += countWords(textOf(element.text));
+/** What each kind of element counts as, beside its words, links and footnotes: a new kind adds its line. */
+const COUNTERS: { [K in ElementKind]: Counter<Extract<Element, { kind: K }>> } = {
+  text: (tally, { steps, text }) => {
+    if (steps) tally.steps += text.length;
   },
   picture: (tally) => {
     tally.pictures += 1;
   },
+  table: (tally) => {
+    tally.tables += 1;
+  },
+  code: (tally) => {
+    tally.code += 1;
+  },
+  formula: (tally) => {
+    tally.formulas += 1;
+  },
+  diagram: (tally) => {
+    tally.diagrams += 1;
+  },
+  chart: (tally) => {
+    tally.charts += 1;
+  },
 };
-
-function countLinks(tally: Tally, slide: Slide, ids: ReadonlySet<string>): void {
-  const texts = [slide.notes, ...slide.elements.flatMap((element) => (element.kind === "text" ? [element.text] : []))];
-  for (const { to } of texts.flatMap(linksOf)) {
+function countText(tally: Tally, text: RichText, ids: ReadonlySet<string>): void {
+  for (const { to } of linksOf(text)) {
     if (!to.startsWith("slide:")) tally.links.external += 1;
     else if (ids.has(to.slice(6))) tally.links.internal += 1;
     else tally.links.broken += 1;
   }
+  tally.footnotes += footnotesOf(text).length;
+  for (const { runs } of text) tally.formulas += runs.filter(({ marks }) => marks?.includes("formula")).length;
 }
 
 /** Counts what a deck carries by walking the model. */
@@ -82,7 +97,9 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
       total.notes.slides += 1;
       total.notes.words += countWords(textOf(slide.notes));
     }
-    countLinks(total, slide, ids);
+    if (slide.transition) total.transitions += 1;
+    total.words += wordsOn(slide);
+    for (const text of slideTexts(slide)) countText(total, text, ids);
     for (const element of slide.elements) {
       if (element.binding) total.bindings += 1;
       (COUNTERS[element.kind] as Counter<typeof element>)(total, element);

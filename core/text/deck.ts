@@ -1,9 +1,10 @@
-import { type Deck, isEmptyText, levels, linksOf, pageName, type RichText, type Slide, themeKey } from "@unitext/core/model";
+import { type Deck, type Element, isEmptyText, levels, linksOf, pageName, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
 import type { RootContent } from "mdast";
-import { stringify } from "yaml";
-import type { FrontMatter } from "./manuscript";
-import { mainSlot, partsOf, recognise, titleDepth } from "./recognise";
-import { blocksOf, inlineNodes, markdownOf } from "./write";
+import type { LeafDirective } from "mdast-util-directive";
+import { frontMatterText } from "./front";
+import type { Content, FrontMatter } from "./manuscript";
+import { flowOf, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
+import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
 
 function frontMatter(deck: Deck, opens: boolean): string {
   const { title, author, event, date } = deck.properties;
@@ -20,7 +21,7 @@ function frontMatter(deck: Deck, opens: boolean): string {
     ...(deck.rate === 130 ? {} : { rate: deck.rate }),
     ...(title && !opens ? { titleSlide: false } : {}),
   };
-  return `---\n${stringify(front, { lineWidth: 0 }).trimEnd()}\n---\n`;
+  return frontMatterText(front);
 }
 
 interface Marks {
@@ -29,53 +30,57 @@ interface Marks {
   level: number;
 }
 
-/** The `::slide` line, or undefined where the text alone says all. */
-function markOf(slide: Slide, empty: boolean, { id, first, level }: Marks): string | undefined {
-  const parts: string[] = [];
-  if (id) parts.push(`#${slide.id}`);
-  if (empty || recognise(partsOf(slide, first)) !== slide.arrangement) parts.push(`arrangement=${slide.arrangement}`);
-  if (level) parts.push(`level=${level}`);
-  if (slide.hidden) parts.push("hidden");
-  return parts.length ? `::slide{${parts.join(" ")}}` : undefined;
+/** The attributes of the `::slide` line; none where the text alone says all. */
+function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level }: Marks): Record<string, string> {
+  const { background, transition, delay, widths } = slide;
+  const attributes: Record<string, string> = {};
+  if (id) attributes.id = slide.id;
+  if (empty || recognise(partsOf(slide, first)) !== slide.arrangement) attributes.arrangement = slide.arrangement;
+  if (level) attributes.level = String(level);
+  if (slide.hidden) attributes.hidden = "";
+  if (steps) attributes.steps = "";
+  if (background) attributes.background = "colour" in background ? background.colour : background.picture;
+  if (transition) attributes.transition = transition.kind;
+  if (transition && transition.seconds !== 0.5) attributes.seconds = String(transition.seconds);
+  if (delay) attributes.delay = String(delay);
+  if (widths) attributes.widths = widths.join(" ");
+  return attributes;
 }
 
-function slideBlocks(slide: Slide): { title: RootContent[]; body: RootContent[]; slots: [string, RootContent[]][] } {
-  const main = mainSlot(slide.arrangement);
-  const title: RootContent[] = [];
-  const body: RootContent[] = [];
-  const slots = new Map<string, RootContent[]>();
-  const parts = partsOf(slide, false);
-  for (const element of slide.elements) {
-    if (element.kind === "picture") body.push({ type: "paragraph", children: [{ type: "image", url: element.source, alt: element.alt }] });
-    else if (isEmptyText(element.text)) continue;
-    else if (element.text === parts.title) {
-      const [head, ...rest] = element.text.filter((paragraph) => paragraph.runs.length);
-      const runs = [...(head?.runs ?? []), ...rest.flatMap((paragraph) => [{ text: "\n" }, ...paragraph.runs])];
-      title.push({ type: "heading", depth: titleDepth(slide) as 1 | 2, children: inlineNodes(runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }))) });
-    } else if (element.slot && element.slot !== main && parts.slots.includes(element.slot)) {
-      slots.set(element.slot, [...(slots.get(element.slot) ?? []), ...blocksOf(element.text)]);
-    } else body.push(...blocksOf(element.text));
-  }
-  return { title, body, slots: [...slots] };
+const bare = ({ id: _, slot: __, frame: ___, binding: ____, ...content }: Element): Content => content as Content;
+
+/** The title as one heading: its paragraphs are joined. */
+function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootContent[] {
+  const runs = text.filter((paragraph) => paragraph.runs.length).flatMap((paragraph, at): Run[] => [...(at ? [{ text: " " }] : []), ...paragraph.runs]);
+  const align = text[0]?.align;
+  const heading: RootContent = { type: "heading", depth: titleDepth(slide) as 1 | 2, children: inlineNodes(runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") })), notes) };
+  return align ? [container("align", { to: align }, [heading])] : [heading];
 }
 
-function container(opening: string, blocks: readonly RootContent[]): string {
-  return `:::${opening}\n${markdownOf([...blocks])}\n:::`;
-}
+/** Whether the text of a slot appears point by point, as a whole: a mark of the slot says it. */
+const stepped = (elements: readonly Element[]) => {
+  const texts = elements.filter((element) => element.kind === "text");
+  return texts.length > 0 && texts.every((element) => element.kind === "text" && element.steps);
+};
 
 /** One slide in the text form. */
-export function slideText(slide: Slide, marks: Marks): string {
-  const { title, body, slots } = slideBlocks(slide);
-  const empty = title.length === 0 && body.length === 0 && slots.length === 0;
-  const notes: RichText = slide.notes;
-  const parts = [
-    markOf(slide, empty, marks),
-    markdownOf(title),
-    markdownOf(body),
-    ...slots.map(([name, blocks]) => container(`slot{name=${name}}`, blocks)),
-    isEmptyText(notes) ? undefined : container("notes", blocksOf(notes)),
-  ];
-  return parts.filter((part) => part).join("\n\n");
+export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): string {
+  const { title, flow, slots } = flowOf(slide);
+  const quoted = (element: Element) => slide.arrangement === "quotation" && element.slot === "body";
+  const steps = stepped(flow);
+  const body: RootContent[] = [];
+  for (const element of flow) {
+    if (quoted(element) && element.kind === "text") body.push({ type: "blockquote", children: blocksOf(element.text, notes) });
+    else if (element.kind === "text" && element.steps && !steps) body.push(container("slot", { name: mainSlot(slide.arrangement), steps: "" }, blocksOf(element.text, notes)));
+    else body.push(...contentNodes(bare(element), notes));
+  }
+  const named = [...slots].map(([name, elements]) => container("slot", { name, ...(stepped(elements) ? { steps: "" } : {}) }, elements.flatMap((element) => contentNodes(bare(element), notes))));
+  const heading = title ? titleNodes(slide, title.text, notes) : [];
+  const attributes = markOf(slide, !heading.length && !body.length && !named.length, steps, marks);
+  const mark: RootContent[] = Object.keys(attributes).length ? [{ type: "leafDirective", name: "slide", attributes, children: [] } as unknown as LeafDirective & RootContent] : [];
+  const spoken = isEmptyText(slide.notes) ? [] : [container("notes", {}, blocksOf(slide.notes, notes))];
+  const written = [...mark, ...heading, ...body, ...named, ...spoken];
+  return markdownOf([...written, ...notes.take()]);
 }
 
 /**
@@ -87,19 +92,14 @@ export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
   const first = deck.slides[0];
   const opens = first !== undefined && partsOf(first, true).depth === 1;
   const linked = ids ? new Set(deck.slides.map((slide) => slide.id)) : linkedSlides(deck);
-  const slides = deck.slides.map((slide, index) => slideText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }));
+  const notes = new FootnoteList();
+  const slides = deck.slides.map((slide, index) => slideText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }, notes));
   return `${frontMatter(deck, opens)}\n${slides.join("\n\n---\n\n")}${slides.length ? "\n" : ""}`;
 }
 
 /** Slides that a link leads to must be known by id in the text. */
 function linkedSlides(deck: Deck): Set<string> {
   const ids = new Set<string>();
-  const look = (text: RichText) => {
-    for (const { to } of linksOf(text)) if (to.startsWith("slide:")) ids.add(to.slice(6));
-  };
-  for (const slide of deck.slides) {
-    look(slide.notes);
-    for (const element of slide.elements) if (element.kind === "text") look(element.text);
-  }
+  for (const slide of deck.slides) for (const text of slideTexts(slide)) for (const { to } of linksOf(text)) if (to.startsWith("slide:")) ids.add(to.slice(6));
   return ids;
 }

@@ -1,5 +1,8 @@
 export * from "./manuscript";
-export { readText } from "./read";
-export { blocksOf, inlineNodes, markdownOf, normalText } from "./write";
+export { chartOf, readText } from "./read";
+export { blocksOf, FootnoteList, inlineNodes, markdownOf, normalCell, normalText } from "./write";
+export { ManuscriptWriter, manuscriptText } from "./blocks";
+export { htmlBlocks } from "./html";
+export { trimmed } from "./inline";
 export { deckText, slideText } from "./deck";
-export { mainSlot, type Parts, recognise, titleDepth } from "./recognise";
+export { flowOf, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, partsOf, recognise, recognised, titleDepth } from "./recognise";

@@ -1,62 +1,101 @@
-import { joinRuns, type Mark, type Run, run } from "@unitext/core/model";
+import { footnote, joinRuns, type Mark, type Run, run } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
-import { linkTarget, type Problem } from "./manuscript";
+import { type Block, type Content, linkTarget, type Problem } from "./manuscript";
 
-/** What reading inline content gathers beside the runs: pictures to be placed, footnotes to be kept, problems to be told. */
+/** What reading inline content gathers beside the runs: pictures to be placed, blocks that cannot stand in a text, problems to be told. */
 export interface Gathered {
-  pictures: { source: string; alt: string; line: number }[];
-  footnotes: string[];
+  pictures: { picture: Extract<Content, { kind: "picture" }>; line: number }[];
+  figures: Block[];
   problems: Problem[];
-  line: (line: number) => number;
+  /** A line end inside a paragraph ends its line there too. */
+  lines: boolean;
+  /** The runs of a footnote by its identifier, or undefined where it is not defined. */
+  footnote: (identifier: string) => Run[] | undefined;
+}
+
+const WIDTH = /^\{width=(\d{1,3})%?\}/;
+/** Tags that say how words look; all others are markup without a look of its own here. */
+const TAGS: Record<string, Mark> = { b: "strong", strong: "strong", i: "emphasis", em: "emphasis", cite: "emphasis", s: "strike", del: "strike", strike: "strike", code: "code", kbd: "code", tt: "code", samp: "code" };
+
+/** An amount of money is no formula: a formula neither begins nor ends with a space, and no digit follows its end. */
+function isFormula(value: string, after: string): boolean {
+  return value !== "" && !/^\s|\s$/.test(value) && !/^\d/.test(after);
 }
 
 /** The runs of inline Markdown. Line ends inside a paragraph are spaces; hard breaks are `\n`. */
 export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): Run[] {
   const runs: Run[] = [];
+  const tags: string[] = [];
+  const tagged = (marks: readonly Mark[]): Mark[] => [...marks, ...tags.flatMap((tag) => TAGS[tag] ?? [])];
   const walk = (children: readonly PhrasingContent[], marks: readonly Mark[], link: string | undefined): void => {
-    for (const node of children) {
-      const line = into.line(node.position?.start.line ?? 1);
-      switch (node.type) {
-        case "text":
-          runs.push(run(node.value.replace(/[ \t]*\r?\n[ \t]*/g, " "), marks, link));
+    children.forEach((node, at) => {
+      const line = node.position?.start.line ?? 1;
+      switch (node.type as string) {
+        case "text": {
+          if (tags.includes("script") || tags.includes("style")) break;
+          let { value } = node as { value: string };
+          const before = children[at - 1];
+          const width = before?.type === "image" ? WIDTH.exec(value) : null;
+          const last = into.pictures.at(-1);
+          if (width && last) {
+            last.picture.width = Math.min(100, Math.max(1, Number(width[1])));
+            value = value.slice(width[0].length);
+          }
+          runs.push(run(value.replace(/[ \t]*\r?\n[ \t]*/g, into.lines ? "\n" : " "), tagged(marks), link));
           break;
+        }
+        case "inlineMath": {
+          const { value } = node as unknown as { value: string };
+          const next = children[at + 1];
+          const length = (node.position?.end.offset ?? 0) - (node.position?.start.offset ?? 0);
+          const dollars = Math.max(1, Math.round((length - value.length) / 2));
+          if (dollars > 1 || isFormula(value, next?.type === "text" ? next.value : "")) runs.push(run(value.replace(/\s+/g, " ").trim(), ["formula"], link));
+          else runs.push(run(`$${value}$`.replace(/\s+/g, " "), tagged(marks), link));
+          break;
+        }
         case "strong":
-          walk(node.children, [...marks, "strong"], link);
-          break;
         case "emphasis":
-          walk(node.children, [...marks, "emphasis"], link);
+          walk((node as { children: PhrasingContent[] }).children, [...marks, node.type as Mark], link);
           break;
         case "delete":
-          walk(node.children, [...marks, "strike"], link);
+          walk((node as { children: PhrasingContent[] }).children, [...marks, "strike"], link);
           break;
         case "inlineCode":
-          runs.push(run(node.value, [...marks, "code"], link));
+          runs.push(run((node as { value: string }).value, [...marks, "code"], link));
           break;
         case "break":
           runs.push(run("\n", marks, link));
           break;
         case "link": {
-          const target = linkTarget(node.url);
-          if (!target) into.problems.push({ line, message: `The link to “${node.url}” leads nowhere that a slide can open; its words are kept. Use a full address, or #ID for a slide.` });
-          walk(node.children, marks, target ?? link);
+          const { url, children: inner } = node as { url: string; children: PhrasingContent[] };
+          const target = linkTarget(url);
+          if (!target) into.problems.push({ line, message: `The link to “${url}” leads nowhere that a slide can open; its words are kept. Use a full address, or #ID for a slide.` });
+          walk(inner, marks, target ?? link);
           break;
         }
-        case "image":
-          into.pictures.push({ source: node.url, alt: node.alt ?? "", line });
+        case "image": {
+          const { url, alt, title } = node as { url: string; alt?: string | null; title?: string | null };
+          if (url) into.pictures.push({ picture: { kind: "picture", source: url.slice(0, 1000), alt: alt ?? "", ...(title ? { caption: title.replace(/\s+/g, " ").slice(0, 2000) } : {}) }, line });
+          else if (alt) runs.push(run(alt, tagged(marks), link));
           break;
-        case "html":
-          runs.push(run(node.value, marks, link));
+        }
+        case "html": {
+          const tag = /^<(\/?)([a-z][a-z0-9-]*)[\s/>]/i.exec((node as { value: string }).value);
+          const name = tag?.[2]?.toLowerCase() ?? "";
+          if (name === "br") runs.push(run("\n", marks, link));
+          else if (tag?.[1]) tags.splice(tags.lastIndexOf(name), tags.includes(name) ? 1 : 0);
+          else if (tag && !/\/>$/.test((node as { value: string }).value)) tags.push(name);
           break;
+        }
         case "footnoteReference": {
-          let nth = into.footnotes.indexOf(node.identifier);
-          if (nth < 0) nth = into.footnotes.push(node.identifier) - 1;
-          runs.push(run(`[${nth + 1}]`, marks, link));
+          const noted = into.footnote((node as { identifier: string }).identifier);
+          if (noted) runs.push(footnote(noted));
           break;
         }
         default:
           if ("children" in node) walk(node.children as PhrasingContent[], marks, link);
       }
-    }
+    });
   };
   walk(nodes, [], undefined);
   return trimmed(joinRuns(runs));
@@ -65,7 +104,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
 /** Runs without white space at either end and around line breaks, as Markdown keeps none there. */
 export function trimmed(runs: Run[]): Run[] {
   const result = runs.map((item) => ({ ...item }));
-  const isCode = (item: Run) => item.marks?.includes("code");
+  const isCode = (item: Run) => item.marks?.includes("code") || item.footnote || item.marks?.includes("formula");
   result.forEach((item, index) => {
     if (isCode(item)) return;
     item.text = item.text.replace(/[ \t]*\n[ \t]*/g, "\n");

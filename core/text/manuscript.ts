@@ -1,4 +1,4 @@
-import { LinkTarget, type RichText } from "@unitext/core/model";
+import { type Element, LinkTarget, type RichText, type SlideLook } from "@unitext/core/model";
 import { z } from "zod";
 
 /** Lines of the source, counted from 1, both ends included. */
@@ -30,23 +30,32 @@ export const FrontMatter = z.object({
 export type FrontMatter = z.infer<typeof FrontMatter>;
 
 /** What a `::slide` line says about the slide it stands on. */
-export interface SlideMark {
+export interface SlideMark extends SlideLook {
   id?: string;
   arrangement?: string;
   hidden?: boolean;
   level?: number;
+  steps?: boolean;
 }
+
+/** What an element is made from: an element without id and place. */
+type Bare<E> = E extends Element ? Omit<E, "id" | "slot" | "frame" | "binding"> : never;
+export type Content = Bare<Element>;
+export type Figure = Exclude<Content, { kind: "text" | "picture" }>;
 
 /** A block of a manuscript. Every reader of text and documents makes these, every break rule cuts between them. */
 export type Block = Lines &
   (
-    | { kind: "heading"; depth: number; text: RichText }
-    | { kind: "text"; text: RichText }
-    | { kind: "picture"; source: string; alt: string }
+    | { kind: "heading"; depth: number; text: RichText; id?: string }
+    | { kind: "text"; text: RichText; items?: readonly number[] }
+    | { kind: "quote"; text: RichText }
+    | { kind: "figure"; figure: Figure }
+    | { kind: "picture"; picture: Extract<Content, { kind: "picture" }> }
     | { kind: "notes"; text: RichText }
-    | { kind: "slot"; slot: string; blocks: Block[] }
+    | { kind: "slot"; slot: string; steps?: boolean; width?: number; blocks: Block[] }
     | { kind: "mark"; mark: SlideMark }
     | { kind: "break" }
+    | { kind: "join" }
   );
 
 /** A text read: what it says of the deck, its blocks in order, and what could not be taken as it stood. */

@@ -1,18 +1,21 @@
-import { MAX_LEVEL, type Paragraph, type RichText, run } from "@unitext/core/model";
-import type { BlockContent, DefinitionContent, FootnoteDefinition, List, Nodes, Root, RootContent, Table } from "mdast";
+import { type Align, type Cell, CHART_FORMS, type ChartForm, DIAGRAM_FORMS, type DiagramForm, MAX_LEVEL, numberIn, type Paragraph, type RichText, type Run, run, textOf, TRANSITIONS, type Transition } from "@unitext/core/model";
+import type { BlockContent, Code, DefinitionContent, FootnoteDefinition, List, Nodes, Root, RootContent, Table } from "mdast";
 import { fromMarkdown } from "mdast-util-from-markdown";
 import { directiveFromMarkdown } from "mdast-util-directive";
 import { gfmFromMarkdown } from "mdast-util-gfm";
+import { mathFromMarkdown } from "mdast-util-math";
 import { directive } from "micromark-extension-directive";
 import { gfm } from "micromark-extension-gfm";
+import { math } from "micromark-extension-math";
 import { parse } from "yaml";
+import { htmlBlocks } from "./html";
 import { type Gathered, inlineRuns } from "./inline";
-import { type Block, FrontMatter, type Manuscript, type Problem, type SlideMark } from "./manuscript";
+import { type Block, type Figure, FrontMatter, type Manuscript, type Problem, type SlideMark } from "./manuscript";
 import { definitions, type Segment, segments } from "./segments";
 
 /** Directives as blocks only: a colon inside a line (10:am) is a colon. */
 const { flow } = directive();
-const SYNTAX = { extensions: [gfm(), { flow }], mdastExtensions: [gfmFromMarkdown(), directiveFromMarkdown()] };
+const SYNTAX = { extensions: [gfm(), math(), { flow }], mdastExtensions: [gfmFromMarkdown(), mathFromMarkdown(), directiveFromMarkdown()] };
 
 interface DirectiveNode {
   type: "leafDirective" | "containerDirective";
@@ -56,33 +59,57 @@ function readFront(lines: readonly string[]): { front: FrontMatter; next: number
  * Reads a text (CommonMark, GFM, front matter and the directives of docs/text-format.md) into blocks. The blocks are
  * read as they are asked for, a stretch at a time, so that the first slides of a long text are there at once;
  * `problems` is complete when the last block has been taken. Never throws: what cannot be understood stays as words.
+ * With `lines`, every line of a paragraph stays one.
  */
-export function readText(text: string): Manuscript {
+export function readText(text: string, { lines: hard = false }: { lines?: boolean } = {}): Manuscript {
   const plain = text.replace(/^\uFEFF/, "");
   const lines = plain.split(plain.includes("\r") ? /\r\n|\r|\n/ : "\n");
   const { front, next, problems } = readFront(lines);
   let found: string | undefined;
   const shared = () => (found ??= definitions(lines));
   function* blocks(): Generator<Block> {
-    for (const segment of segments(lines, next)) yield* readSegment(segment, shared, problems);
+    const used = new Set<string>();
+    for (const segment of segments(lines, next)) yield* readSegment(segment, shared, problems, used, hard);
+    yield* unused(shared(), used, lines, problems);
   }
   return { front, blocks: { [Symbol.iterator]: blocks }, problems };
 }
 
 const CACHE_SIZE = 4000;
-const cache = new Map<string, { blocks: Block[]; problems: Problem[] }>();
+interface ReadSegment {
+  blocks: Block[];
+  problems: Problem[];
+  /** The footnotes that it refers to. */
+  notes: string[];
+}
+const cache = new Map<string, ReadSegment>();
+
+/** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
+function* unused(shared: string, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
+  if (!shared.includes("[^")) return;
+  const root = fromMarkdown(shared, SYNTAX);
+  const reader = new BlockReader(problems, root);
+  for (const node of root.children) {
+    if (node.type !== "footnoteDefinition" || used.has(node.identifier)) continue;
+    const at = Math.max(1, lines.findIndex((line) => line.trimStart().startsWith(`[^${node.label ?? node.identifier}]:`)) + 1);
+    problems.push({ line: at, message: `Nothing refers to the footnote “${node.identifier}”; it is kept in the notes.` });
+    const text = reader.footnote(node.identifier);
+    if (text?.length) yield { kind: "notes", text: [plain(text)], from: at, to: at };
+  }
+}
 
 /** Reads one segment; equal segments are parsed once. */
-function readSegment(segment: Segment, definitionsOf: () => string, problems: Problem[]): Block[] {
+function readSegment(segment: Segment, definitionsOf: () => string, problems: Problem[], used: Set<string>, hard: boolean): Block[] {
   const shared = segment.text.includes("[") ? definitionsOf() : "";
   const refers = shared !== "";
-  const key = refers ? `${segment.text}\u0000${shared}` : segment.text;
+  const key = `${hard ? "lines" : ""}\u0000${segment.text}${refers ? `\u0000${shared}` : ""}`;
   let read = cache.get(key);
   if (!read) {
-    read = parseSegment(segment.text, refers ? shared : "");
+    read = parseSegment(segment.text, refers ? shared : "", hard);
     if (cache.size >= CACHE_SIZE) cache.delete(cache.keys().next().value as string);
     cache.set(key, read);
   }
+  for (const note of read.notes) used.add(note);
   const shift = segment.from - 1;
   for (const problem of read.problems) problems.push({ ...problem, line: problem.line + shift });
   return shift === 0 ? read.blocks : read.blocks.map((block) => shifted(block, shift));
@@ -90,43 +117,67 @@ function readSegment(segment: Segment, definitionsOf: () => string, problems: Pr
 
 function shifted(block: Block, by: number): Block {
   const moved = { ...block, from: block.from + by, to: block.to + by };
+  if (moved.kind === "text" && moved.items) return { ...moved, items: moved.items.map((line) => line + by) };
   return moved.kind === "slot" ? { ...moved, blocks: moved.blocks.map((inner) => shifted(inner, by)) } : moved;
 }
 
-function parseSegment(text: string, shared: string): { blocks: Block[]; problems: Problem[] } {
+function parseSegment(text: string, shared: string, hard: boolean): ReadSegment {
   const problems: Problem[] = [];
   const length = text.split("\n").length;
   const root: Root = fromMarkdown(shared ? `${text}\n\n${shared}` : text, SYNTAX);
-  const reader = new BlockReader(problems, root);
+  const reader = new BlockReader(problems, root, hard);
   const own = root.children.filter((node) => (node.position?.start.line ?? 1) <= length);
-  return { blocks: reader.read(own), problems };
+  return { blocks: reader.read(own), problems, notes: [...reader.referred] };
 }
 
+const ALIGN: Record<string, Align> = { left: "start", right: "end", center: "centre", start: "start", end: "end", centre: "centre" };
+const COVERED = { left: "{<}", above: "{^}" } as const;
+
 class BlockReader {
+  /** The footnotes that were referred to. */
+  readonly referred = new Set<string>();
+  private readonly noted = new Map<string, Run[]>();
+
   constructor(
     private readonly problems: Problem[],
     private readonly root: Root,
+    private readonly lines = false,
   ) {}
 
   private gather(): Gathered {
-    return { pictures: [], footnotes: [], problems: this.problems, line: (line) => line };
+    return { pictures: [], figures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier) };
   }
 
   read(nodes: readonly RootContent[]): Block[] {
     return nodes.flatMap((node) => this.block(node));
   }
 
+  /** What a footnote says, its paragraphs joined. */
+  footnote(identifier: string): Run[] | undefined {
+    this.referred.add(identifier);
+    const known = this.noted.get(identifier);
+    if (known) return known;
+    const found = this.root.children.find((node): node is FootnoteDefinition => node.type === "footnoteDefinition" && node.identifier === identifier);
+    if (!found) return undefined;
+    this.noted.set(identifier, []);
+    const gathered = this.gather();
+    const paragraphs = found.children.flatMap((child) => this.paragraphs(child, 0, gathered));
+    for (const { line } of gathered.pictures) this.problems.push({ line, message: "A picture in a footnote is left out; footnotes hold text." });
+    const runs = paragraphs.flatMap(({ runs: own }, at) => [...(at ? [run(" ")] : []), ...own.map(({ text, marks, link }) => run(text, marks, link))]);
+    this.noted.set(identifier, runs);
+    return runs;
+  }
+
   private block(node: RootContent): Block[] {
     const at = { from: node.position?.start.line ?? 1, to: node.position?.end.line ?? 1 };
     const gathered = this.gather();
     const blocks = this.blocksOf(node, at, gathered);
-    for (const { source, alt, line } of gathered.pictures) blocks.push({ kind: "picture", source, alt, from: line, to: line });
-    if (gathered.footnotes.length) blocks.push({ kind: "notes", text: this.footnotes(gathered.footnotes), ...at });
-    return blocks;
+    for (const { picture, line } of gathered.pictures) blocks.push({ kind: "picture", picture, from: line, to: line });
+    return [...blocks, ...gathered.figures];
   }
 
   private blocksOf(node: RootContent | (DirectiveNode & { type: never }), at: { from: number; to: number }, gathered: Gathered): Block[] {
-    const text = (paragraphs: RichText): Block[] => (paragraphs.some((paragraph) => paragraph.runs.length) ? [{ kind: "text", text: paragraphs, ...at }] : []);
+    const text = (paragraphs: RichText, items?: readonly number[]): Block[] => (paragraphs.some((paragraph) => paragraph.runs.length) ? [{ kind: "text", text: paragraphs, ...(items ? { items } : {}), ...at }] : []);
     switch (node.type as string) {
       case "heading": {
         const heading = node as Extract<RootContent, { type: "heading" }>;
@@ -139,38 +190,70 @@ class BlockReader {
         return this.directive(node as unknown as DirectiveNode, at);
       case "definition":
       case "footnoteDefinition":
+      case "yaml":
         return [];
-      default:
-        return text(this.paragraphs(node as BlockContent, 0, gathered));
+      case "html": {
+        const { value } = node as { value: string };
+        return htmlBlocks(value).map((block) => ({ ...block, ...at }));
+      }
+      case "blockquote": {
+        const blocks = this.read((node as { children: RootContent[] }).children);
+        const quoted = blocks.flatMap((block) => (block.kind === "text" || block.kind === "heading" || block.kind === "quote" ? block.text : []));
+        return [...(quoted.length ? [{ kind: "quote" as const, text: quoted, ...at }] : []), ...blocks.filter(({ kind }) => kind !== "text" && kind !== "heading" && kind !== "quote")];
+      }
+      case "list": {
+        const items: number[] = [];
+        return text(this.list(node as List, 0, gathered, items), items);
+      }
+      case "table":
+      case "code":
+      case "math":
+        return [{ kind: "figure", figure: this.figure(node as Table | Code, gathered), ...at }];
+      default: {
+        const paragraphs = this.paragraphs(node as BlockContent, 0, gathered);
+        const [only] = paragraphs;
+        // A formula that stands alone on its line is set on a line of its own.
+        const [single] = only?.runs ?? [];
+        const source = node.position ? (node.position.end.offset ?? 0) - (node.position.start.offset ?? 0) : 0;
+        if (paragraphs.length === 1 && only?.runs.length === 1 && single?.marks?.join() === "formula" && source >= single.text.length + 4) return [{ kind: "figure", figure: { kind: "formula", tex: single.text }, ...at }];
+        return text(paragraphs);
+      }
     }
   }
 
-  /** Block content as flat paragraphs at a level. */
+  private figure(node: Table | Code | { type: "math"; value: string }, gathered: Gathered): Figure {
+    if (node.type === "code") return { kind: "code", language: node.lang?.slice(0, 40) ?? "", text: node.value };
+    if (node.type === "table") return this.table(node, gathered);
+    return { kind: "formula", tex: (node as { value: string }).value };
+  }
+
+  /** Block content as flat paragraphs at a level. What is no text is gathered, to stand after it. */
   private paragraphs(node: BlockContent | DefinitionContent, level: number, gathered: Gathered): RichText {
     const line = node.position?.start.line ?? 1;
-    switch (node.type) {
+    switch (node.type as string) {
       case "paragraph":
-        return keep(plain(inlineRuns(node.children, gathered), level));
       case "heading":
-        return keep(plain(inlineRuns(node.children, gathered), level));
+        return keep(plain(inlineRuns((node as unknown as { children: never[] }).children, gathered), level));
       case "list":
-        return this.list(node, level, gathered);
-      case "code":
-        return keep(plain([run(node.value, ["code"])], level));
+        return this.list(node as List, level, gathered);
       case "blockquote":
-        return node.children.flatMap((child) => this.paragraphs(child, level, gathered));
+        return (node as { children: BlockContent[] }).children.flatMap((child) => this.paragraphs(child, level, gathered));
       case "table":
-        this.problems.push({ line, message: "A table is taken as one line of text a row; its cells are kept, its columns are not drawn." });
-        return this.table(node, level, gathered);
+      case "code":
+      case "math":
+        gathered.figures.push({ kind: "figure", figure: this.figure(node as Table | Code, gathered), from: line, to: node.position?.end.line ?? line });
+        return [];
       case "html":
-        if (/^\s*<!--/.test(node.value)) return [];
-        return keep(plain([run(node.value.trim())], level));
+        return htmlBlocks((node as { value: string }).value).flatMap((block) => ("text" in block ? block.text : []));
+      case "leafDirective":
+      case "containerDirective":
+        return ((node as unknown as DirectiveNode).children as BlockContent[]).flatMap((child) => (child.type === "paragraph" || child.type === "list" ? this.paragraphs(child, level, gathered) : []));
       default:
         return [];
     }
   }
 
-  private list(node: List, level: number, gathered: Gathered): RichText {
+  private list(node: List, level: number, gathered: Gathered, items?: number[]): RichText {
     if (level > MAX_LEVEL) this.problems.push({ line: node.position?.start.line ?? 1, message: `Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.` });
     const at = Math.min(level, MAX_LEVEL);
     return node.children.flatMap((item) => {
@@ -178,58 +261,149 @@ class BlockReader {
       const kind = node.ordered ? "number" : "bullet";
       const head: RichText = first?.type === "paragraph" ? [{ kind, level: at, runs: inlineRuns(first.children, gathered) }] : [{ kind, level: at, runs: [] }];
       const below = first?.type === "paragraph" ? rest : item.children;
-      return [...head, ...below.flatMap((child) => this.paragraphs(child, Math.min(at + 1, MAX_LEVEL), gathered))];
+      const line = item.position?.start.line ?? 1;
+      items?.push(line);
+      const under = below.flatMap((child) => {
+        const deeper = Math.min(at + 1, MAX_LEVEL);
+        if (child.type === "list") return this.list(child, at + 1, gathered, items);
+        const text = this.paragraphs(child, deeper, gathered);
+        for (const _ of text) items?.push(line);
+        return text;
+      });
+      return [...head, ...under];
     });
   }
 
-  private table(node: Table, level: number, gathered: Gathered): RichText {
-    return node.children.flatMap((row, index) => {
-      const cells = row.children.map((cell) => inlineRuns(cell.children, gathered));
-      const runs = cells.flatMap((cell, nth) => (nth ? [run(" | "), ...cell] : cell));
-      return keep(plain(index === 0 ? runs.map((item) => run(item.text, ["strong", ...(item.marks ?? [])], item.link)) : runs, level));
-    });
-  }
-
-  private footnotes(identifiers: readonly string[]): RichText {
-    return identifiers.flatMap((identifier, nth) => {
-      const found = this.root.children.find((node): node is FootnoteDefinition => node.type === "footnoteDefinition" && node.identifier === identifier);
-      const body = found?.children.flatMap((child) => this.paragraphs(child, 0, this.gather())) ?? [];
-      return body.map((paragraph, index) => (index === 0 ? { ...paragraph, runs: [run(`[${nth + 1}] `), ...paragraph.runs] } : paragraph));
-    });
+  private table(node: Table, gathered: Gathered): Extract<Figure, { kind: "table" }> {
+    const width = Math.max(1, ...node.children.map(({ children }) => children.length));
+    const rows = node.children.map((row) => Array.from({ length: width }, (_, at): Cell | "left" | "above" => {
+      const runs = inlineRuns(row.children[at]?.children ?? [], gathered);
+      const text = runs.length ? [plain(runs)] : [];
+      const words = textOf(text);
+      return words === COVERED.left ? "left" : words === COVERED.above ? "above" : { text };
+    }));
+    const bare = rows[0]?.every((cell) => typeof cell === "object" && cell.text.length === 0) && rows.length > 1;
+    return { kind: "table", rows: spanned(bare ? rows.slice(1) : rows), header: bare ? 0 : 1, align: Array.from({ length: width }, (_, at) => ALIGN[node.align?.[at] ?? "left"] as Align) };
   }
 
   private directive(node: DirectiveNode, at: { from: number; to: number }): Block[] {
     const attributes = node.attributes ?? {};
+    const inner = () => this.read(node.children);
+    const say = (message: string) => this.problems.push({ line: at.from, message });
     switch (node.name) {
       case "slide":
         return [{ kind: "mark", mark: this.mark(attributes, at.from), ...at }];
+      case "join":
+        return [{ kind: "join", ...at }];
       case "notes": {
-        const gathered = this.gather();
-        const text = node.children.flatMap((child) => this.paragraphs(child as BlockContent, 0, gathered));
-        if (gathered.pictures.length) this.problems.push({ line: at.from, message: "A picture in the notes is left out; notes hold text." });
-        return [{ kind: "notes", text: [...text, ...this.footnotes(gathered.footnotes)], ...at }];
+        const blocks = inner();
+        const text = blocks.flatMap((block): RichText => {
+          if (block.kind === "text" || block.kind === "heading" || block.kind === "quote") return block.text;
+          if (block.kind === "figure" && block.figure.kind === "code") return block.figure.text.split("\n").map((line) => plain(line ? [run(line, ["code"])] : []));
+          return [];
+        });
+        if (blocks.some(({ kind }) => kind === "picture")) say("A picture in the notes is left out; notes hold text.");
+        if (blocks.some((block) => block.kind === "figure" && block.figure.kind !== "code")) say("A table or formula in the notes is left out; notes hold text.");
+        return [{ kind: "notes", text, ...at }];
       }
       case "slot":
-        if (attributes.name) return [{ kind: "slot", slot: attributes.name, blocks: this.read(node.children), ...at }];
-        this.problems.push({ line: at.from, message: "A slot needs a name, as in :::slot{name=right}; its text is kept in the body." });
-        return this.read(node.children);
+      case "column": {
+        const width = Number(attributes.width?.replace(/%$/, "") ?? Number.NaN);
+        const slot = attributes.name ?? (node.name === "column" ? "column" : undefined);
+        if (slot) return [{ kind: "slot", slot, ...("steps" in attributes ? { steps: true } : {}), ...(width >= 5 && width <= 95 ? { width } : {}), blocks: inner(), ...at }];
+        say("A slot needs a name, as in :::slot{name=right}; its text is kept in the body.");
+        return inner();
+      }
+      case "align": {
+        const to = ALIGN[attributes.to ?? ""];
+        if (!to) say("An alignment is start, centre or end, as in :::align{to=centre}.");
+        const blocks = inner();
+        return blocks.map((block, nth) => {
+          const lines = { from: nth ? block.from : at.from, to: nth < blocks.length - 1 ? block.to : at.to };
+          return to && (block.kind === "text" || block.kind === "quote" || block.kind === "heading") ? { ...block, ...lines, text: block.text.map((paragraph) => ({ ...paragraph, align: to })) } : { ...block, ...lines };
+        });
+      }
+      case "table": {
+        const header = Number(attributes.header ?? 1);
+        const rows = inner();
+        return rows.map((block) => {
+          if (block.kind !== "figure" || block.figure.kind !== "table") return block;
+          const { figure } = block;
+          return { ...block, ...at, figure: { ...figure, header: Number.isInteger(header) && header >= 0 && figure.header ? Math.min(header, figure.rows.length) : figure.header, ...(attributes.caption ? { caption: attributes.caption } : {}) } };
+        });
+      }
+      case "diagram": {
+        const form = DIAGRAM_FORMS.find((name) => name === (attributes.kind ?? "steps"));
+        const blocks = inner();
+        const text = blocks.flatMap((block) => (block.kind === "text" ? block.text : []));
+        if (!form || !text.length || blocks.some(({ kind }) => kind !== "text")) {
+          say(`A diagram is drawn from a list and its kind is one of ${DIAGRAM_FORMS.join(", ")}; what it holds is kept as text.`);
+          return blocks;
+        }
+        return [{ kind: "figure", figure: { kind: "diagram", form: form as DiagramForm, text }, ...at }];
+      }
+      case "chart": {
+        const form = CHART_FORMS.find((name) => name === (attributes.kind ?? "column"));
+        const blocks = inner();
+        const table = blocks.find((block) => block.kind === "figure" && block.figure.kind === "table");
+        const figure = form && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, form) : undefined;
+        if (!figure) say(`A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_FORMS.join(", ")}; what it holds is kept.`);
+        return figure ? [{ kind: "figure", figure, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
+      }
       default:
-        this.problems.push({ line: at.from, message: `“${node.name}” is not a directive of this text form. Known are slide, notes and slot; what it holds is kept.` });
-        return this.read(node.children);
+        say(`“${node.name}” is not a directive of this text form. Known are slide, notes, slot, column, align, table, diagram, chart and join; what it holds is kept.`);
+        return inner();
     }
   }
 
   private mark(attributes: NonNullable<DirectiveNode["attributes"]>, line: number): SlideMark {
     const mark: SlideMark = {};
+    let seconds = 0.5;
+    let kind: Transition["kind"] | undefined;
     for (const [key, value] of Object.entries(attributes)) {
-      if (key === "id" && value) mark.id = value;
-      else if (key === "arrangement" && value) mark.arrangement = value;
-      else if (key === "hidden") mark.hidden = value !== "false";
-      else if (key === "level" && /^[0-8]$/.test(value ?? "")) mark.level = Number(value);
-      else this.problems.push({ line, message: `A slide has no “${key}${value ? `=${value}` : ""}”. Known are #id, arrangement, hidden and level from 0 to 8.` });
+      const said = value ?? "";
+      const transition = TRANSITIONS.find((name) => name === said);
+      const numbers = said.split(/[\s,]+/).map(Number);
+      if (key === "id" && said) mark.id = said;
+      else if (key === "arrangement" && said) mark.arrangement = said;
+      else if (key === "hidden") mark.hidden = said !== "false";
+      else if (key === "steps") mark.steps = said !== "false";
+      else if (key === "level" && /^[0-8]$/.test(said)) mark.level = Number(said);
+      else if (key === "background" && /^#[0-9a-f]{6}$/i.test(said)) mark.background = { colour: said.toLowerCase() };
+      else if (key === "background" && said && !said.startsWith("#")) mark.background = { picture: said };
+      else if (key === "transition" && transition) kind = transition;
+      else if (key === "seconds" && Number(said) >= 0.1 && Number(said) <= 10) seconds = Number(said);
+      else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
+      else if (key === "widths" && (numbers.length === 2 || numbers.length === 3) && numbers.every((width) => width >= 5 && width <= 95)) mark.widths = numbers;
+      else this.problems.push({ line, message: `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, background, transition (${TRANSITIONS.join(", ")}), seconds, delay and widths.` });
     }
-    return mark;
+    return kind ? { ...mark, transition: { kind, seconds } } : mark;
   }
+}
+
+/** The rows with their covered places: each cell reaches over the places to its right, and below it, that say so. */
+function spanned(rows: (Cell | "left" | "above")[][]): (Cell | null)[][] {
+  return rows.map((row, y) =>
+    row.map((cell, x) => {
+      if (typeof cell !== "object") return null;
+      let columns = 1;
+      while (row[x + columns] === "left") columns++;
+      let down = 1;
+      while (rows[y + down]?.[x] === "above") down++;
+      return { ...cell, ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) };
+    }),
+  );
+}
+
+/** A chart from a table whose first row names the series and whose first column names the categories, or undefined when its other cells are not numbers. */
+export function chartOf(table: Extract<Figure, { kind: "table" }>, form: ChartForm): Extract<Figure, { kind: "chart" }> | undefined {
+  const words = table.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : "")));
+  const [head, ...body] = table.header ? words : [[], ...words];
+  if (!body.length || table.header > 1) return undefined;
+  const columns = Math.max(...words.map(({ length }) => length));
+  const series = Array.from({ length: columns - 1 }, (_, at) => ({ name: head?.[at + 1] ?? "", values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)) }));
+  const valid = series.length > 0 && series.every(({ values }) => values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null));
+  return valid ? { kind: "chart", form, categories: body.map(([name]) => name ?? ""), series } : undefined;
 }
 
 function plain(runs: Paragraph["runs"], level = 0): Paragraph {

@@ -32,6 +32,6 @@ describe("segments of a text", () => {
   });
 
   it("gather definitions that any of them may use", () => {
-    expect(definitions(["text", "[a]: https://example.org", "  [^n]: note", "[not] a definition"])).toBe("[a]: https://example.org\n  [^n]: note");
+    expect(definitions(["text", "[a]: https://example.org", "  [^n]: note", "that goes on", "", "[not] a definition"])).toBe("[a]: https://example.org\n\n  [^n]: note\nthat goes on");
   });
 });

@@ -50,8 +50,31 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
 }
 
 const DEFINITION = /^ {0,3}\[[^\]\n]+\]:[ \t]*\S/;
+const FOOTNOTE = /^ {0,3}\[\^([^\]\s]+)\]:/;
 
-/** The link and footnote definitions of a text, which any of its segments may refer to. */
+/** The link and footnote definitions of a text, which any of its segments may refer to, with the lines that continue a footnote. */
 export function definitions(lines: readonly string[]): string {
-  return lines.filter((line) => DEFINITION.test(line)).join("\n");
+  const found: string[] = [];
+  let open = false;
+  let fence: string | undefined;
+  for (const [at, line] of lines.entries()) {
+    const mark = FENCE.exec(line)?.[1];
+    if (fence) {
+      if (mark && mark[0] === fence[0] && mark.length >= fence.length && line.trim() === mark) fence = undefined;
+      continue;
+    }
+    if (mark && !open) {
+      fence = mark;
+      continue;
+    }
+    if (DEFINITION.test(line)) {
+      const note = FOOTNOTE.test(line);
+      if (note || open) found.push("");
+      found.push(line);
+      open = note;
+    } else if (open && line.trim() === "" && /^( {4}|\t)/.test(lines[at + 1] ?? "")) found.push("");
+    else if (open && line.trim() !== "" && (/^( {4}|\t)/.test(line) || (lines[at - 1] ?? "").trim() !== "")) found.push(line);
+    else open = false;
+  }
+  return found.join("\n");
 }

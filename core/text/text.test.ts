@@ -1,39 +1,39 @@
 import { generateDeck } from "@unitext/core/generate";
-import { levels, type Slide } from "@unitext/core/model";
+import { DEFAULT_RULE, type Element, levels, mapElementTexts, paragraphText, type Slide } from "@unitext/core/model";
 import { deckArbitrary, idSource, richText } from "@unitext/core/testing";
 import fc from "fast-check";
-import { blocksOf, deckText, markdownOf, normalText, readText } from "./index";
+import { type Block, blocksOf, deckText, FootnoteList, manuscriptText, markdownOf, normalText, readText } from "./index";
 
 /** What the text form keeps of a slide, without the ids of its elements. */
 function facts(slide: Slide, level: number | undefined) {
-  const texts = slide.elements.flatMap((element) => (element.kind === "text" ? [[element.slot, normalText(element.text)]] : []));
-  const pictures = slide.elements.flatMap((element) => (element.kind === "picture" ? [[element.source, element.alt]] : []));
-  return { id: slide.id, level, arrangement: slide.arrangement, hidden: slide.hidden, texts, pictures, notes: normalText(slide.notes) };
+  const { parent: _, elements, notes, ...rest } = slide;
+  return { ...rest, level, elements: elements.map(({ id: __, ...element }) => mapElementTexts({ ...element, id: "" } as Element, normalText)), notes: normalText(notes) };
 }
 
 describe("the text form", () => {
   it("keeps rich text: levels, lists, marks and links", () => {
     fc.assert(
       fc.property(richText, (text) => {
-        const written = markdownOf(blocksOf(text));
+        const notes = new FootnoteList();
+        const written = markdownOf([...blocksOf(text, notes), ...notes.take()]);
         const read = [...readText(`${written}\n`).blocks].flatMap((block) => (block.kind === "text" ? block.text : []));
         expect(read).toEqual(text);
       }),
-      { numRuns: 250 },
+      { numRuns: 150 },
     );
   });
 
-  it("keeps a deck: title slide, headings, lists, links, emphasis, notes, pictures, details, hidden slides", () => {
+  it("keeps a deck: title slide, headings, lists, links, marks, notes, footnotes, formulas, pictures, tables, charts, diagrams, code, columns, alignment, steps, look, details, hidden slides", () => {
     fc.assert(
       fc.property(deckArbitrary(), (deck) => {
-        const { deck: read } = generateDeck(readText(deckText(deck, { ids: true })), { kind: "heading", level: 2 }, idSource("r"));
+        const { deck: read } = generateDeck(readText(deckText(deck, { ids: true })), DEFAULT_RULE, { newId: idSource("r") });
         const before = levels(deck.slides);
         const after = levels(read.slides);
         expect(read.slides.map((slide) => facts(slide, after.get(slide.id)))).toEqual(deck.slides.map((slide) => facts(slide, before.get(slide.id))));
         expect({ ...read.properties }).toEqual(deck.properties);
         expect([read.language, read.page, read.theme.name, read.regions]).toEqual([deck.language, deck.page, deck.theme.name, deck.regions]);
       }),
-      { numRuns: 150 },
+      { numRuns: 120 },
     );
   });
 
@@ -57,10 +57,25 @@ describe("the text form", () => {
     ]);
   });
 
-  it("keeps what it does not model as words, and says so at its line", () => {
-    const manuscript = readText("## Levels\n\n| Gauge | m |\n|---|---|\n| North | 2.4 |\n\nSee[^1] 10:am.\n\n[^1]: Tide tables.\n\n:::box\nkept\n:::\n");
+  it("writes blocks as a text that reads as the same blocks at the lines that it gives them", () => {
+    fc.assert(
+      fc.property(deckArbitrary({ maxLength: 4 }), (deck) => {
+        const blocks = [...readText(deckText(deck, { ids: true })).blocks];
+        const { text, blocks: placed } = manuscriptText({}, blocks);
+        const outer = (block: Block) => (block.kind === "slot" ? { ...block, blocks: block.blocks.map(({ from: _, to: __, ...inner }) => ("items" in inner ? { ...inner, items: [] } : inner)) } : block);
+        expect([...readText(text).blocks].map(outer)).toEqual(placed.map(outer));
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it("takes tables, footnotes and formulas for what they are, and says at its line what it does not know", () => {
+    const manuscript = readText("## Levels\n\n| Gauge | m |\n|---|--:|\n| North | 2.4 |\n\nSee[^1] 10:am, $h_0$ or $5.\n\n[^1]: Tide tables.\n\n:::box\nkept\n:::\n");
     const blocks = [...manuscript.blocks];
-    expect(blocks.flatMap((block) => ("text" in block ? block.text.map(({ runs }) => runs.map(({ text }) => text).join("")) : []))).toEqual(["Levels", "Gauge | m", "North | 2.4", "See[1] 10:am.", "[1] Tide tables.", "kept"]);
-    expect(manuscript.problems.map(({ line }) => line)).toEqual([3, 11]);
+    expect(blocks.map(({ kind }) => kind)).toEqual(["heading", "figure", "text", "text"]);
+    expect(blocks[1]).toMatchObject({ figure: { kind: "table", header: 1, align: ["start", "end"] } });
+    expect(blocks[2]?.kind === "text" ? blocks[2].text[0]?.runs : []).toEqual([{ text: "See" }, { text: "", footnote: [{ text: "Tide tables." }] }, { text: " 10:am, " }, { text: "h_0", marks: ["formula"] }, { text: " or $5." }]);
+    expect(blocks[3]?.kind === "text" ? blocks[3].text.map(paragraphText) : []).toEqual(["kept"]);
+    expect(manuscript.problems.map(({ line }) => line)).toEqual([11]);
   });
 });

@@ -1,92 +1,203 @@
-import { type Paragraph, type RichText, type Run, joinRuns } from "@unitext/core/model";
-import type { BlockContent, List, ListItem, PhrasingContent, Root, RootContent } from "mdast";
-import { directiveToMarkdown } from "mdast-util-directive";
+import { type Cell, type Footnote, joinRuns, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import type { BlockContent, FootnoteDefinition, List, ListItem, PhrasingContent, Root, RootContent, Table } from "mdast";
+import { type ContainerDirective, directiveToMarkdown } from "mdast-util-directive";
 import { gfmToMarkdown } from "mdast-util-gfm";
+import { mathToMarkdown } from "mdast-util-math";
 import { type Options, toMarkdown } from "mdast-util-to-markdown";
 import { trimmed } from "./inline";
+import type { Content } from "./manuscript";
 
 /** Colons inside a line are only colons, so only those that would begin a directive block are escaped. */
-const directives = { ...directiveToMarkdown(), unsafe: [{ atBreak: true, character: ":", after: ":" }] };
-const OPTIONS: Options = { bullet: "-", emphasis: "*", fences: true, listItemIndent: "one", rule: "-", extensions: [gfmToMarkdown(), directives as Options] };
+const directives = { ...directiveToMarkdown({ preferUnquoted: true }), unsafe: [{ atBreak: true, character: ":", after: ":" }] };
+const OPTIONS: Options = { bullet: "-", emphasis: "*", fences: true, listItemIndent: "one", rule: "-", extensions: [gfmToMarkdown({ tablePipeAlign: false }), mathToMarkdown(), directives as Options] };
 
 /** Blocks of Markdown as text. */
 export function markdownOf(children: RootContent[]): string {
+  if (!children.length) return "";
   const root: Root = { type: "root", children };
   return toMarkdown(root, OPTIONS).trimEnd();
 }
 
+/** The footnotes of a text that is being written, numbered in order. */
+export class FootnoteList {
+  private written = 0;
+  private waiting: FootnoteDefinition[] = [];
+
+  add(runs: Footnote): string {
+    const identifier = String(++this.written);
+    this.waiting.push({ type: "footnoteDefinition", identifier, label: identifier, children: [{ type: "paragraph", children: inlineNodes(trimmed(joinRuns(runs)), this) }] });
+    return identifier;
+  }
+
+  /** The definitions that were added since the last call. */
+  take(): FootnoteDefinition[] {
+    return this.waiting.splice(0);
+  }
+}
+
 const WRAP = { strong: "strong", emphasis: "emphasis", strike: "delete" } as const;
+interface Inline {
+  /** In a cell, where a line cannot end. */
+  cell?: boolean;
+}
 
 /** Inline Markdown for runs: neighbours that share a link or a mark are wrapped once. */
-export function inlineNodes(runs: readonly Run[]): PhrasingContent[] {
+export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: Inline = {}): PhrasingContent[] {
   const nodes: PhrasingContent[] = [];
   let at = 0;
   while (at < runs.length) {
     const first = runs[at] as Run;
     let end = at + 1;
-    if (first.link) {
-      while (end < runs.length && runs[end]?.link === first.link) end++;
+    if (first.footnote) {
+      const identifier = notes.add(first.footnote);
+      nodes.push({ type: "footnoteReference", identifier, label: identifier });
+    } else if (first.link) {
+      while (end < runs.length && runs[end]?.link === first.link && !runs[end]?.footnote) end++;
       const url = first.link.startsWith("slide:") ? `#${first.link.slice(6)}` : first.link;
-      nodes.push({ type: "link", url, children: inlineNodes(runs.slice(at, end).map(({ link: _, ...rest }) => rest)) as never });
+      nodes.push({ type: "link", url, children: inlineNodes(runs.slice(at, end).map(({ link: _, ...rest }) => rest), notes, place) as never });
     } else {
       const mark = (Object.keys(WRAP) as (keyof typeof WRAP)[]).find((name) => first.marks?.includes(name));
       if (mark) {
-        while (end < runs.length && !runs[end]?.link && runs[end]?.marks?.includes(mark)) end++;
+        while (end < runs.length && !runs[end]?.link && !runs[end]?.footnote && runs[end]?.marks?.includes(mark)) end++;
         const inner = runs.slice(at, end).map((item) => ({ ...item, marks: item.marks?.filter((name) => name !== mark) }));
-        nodes.push({ type: WRAP[mark], children: inlineNodes(inner) } as PhrasingContent);
-      } else if (first.marks?.includes("code")) nodes.push({ type: "inlineCode", value: first.text.replace(/\n/g, " ") });
-      else nodes.push(...textNodes(first.text));
+        nodes.push({ type: WRAP[mark], children: inlineNodes(inner, notes, place) } as PhrasingContent);
+      } else if (first.marks?.includes("formula")) {
+        // A digit after a dollar sign makes it an amount; two signs never are.
+        if (/^\d/.test(runs[end]?.text ?? "") && runs[end]?.text) nodes.push({ type: "html", value: `$$${first.text}$$` });
+        else nodes.push({ type: "inlineMath", value: first.text } as never);
+      } else if (first.marks?.includes("code")) nodes.push({ type: "inlineCode", value: first.text });
+      else nodes.push(...textNodes(first.text, place));
     }
     at = end;
   }
   return nodes;
 }
 
-function textNodes(text: string): PhrasingContent[] {
-  return text.split("\n").flatMap((line, index): PhrasingContent[] => [...(index ? [{ type: "break" as const }] : []), ...(line ? [{ type: "text" as const, value: line }] : [])]);
+function textNodes(text: string, { cell }: Inline): PhrasingContent[] {
+  return text.split("\n").flatMap((line, index): PhrasingContent[] => [...(index ? [cell ? { type: "html" as const, value: "<br>" } : { type: "break" as const }] : []), ...(line ? [{ type: "text" as const, value: line }] : [])]);
 }
 
-/** A paragraph of code alone is a code block when it has lines, a code span when it has none. */
-function paragraphNode(paragraph: Paragraph): BlockContent {
-  const only = paragraph.runs.length === 1 ? paragraph.runs[0] : undefined;
-  if (only?.marks?.join() === "code" && !only.link && only.text.includes("\n")) return { type: "code", value: only.text };
-  return { type: "paragraph", children: inlineNodes(paragraph.runs) };
+/** Runs as Markdown can hold them: no white space at the ends, code and formulas on one line. */
+function normalRuns(runs: readonly Run[]): Run[] {
+  const held = runs.map((item): Run => {
+    if (item.footnote) return { text: "", footnote: normalRuns(item.footnote).map(({ text, marks, link }) => run(text, marks, link)) };
+    if (item.marks?.includes("formula")) return run(item.text.replace(/\$/g, "").replace(/\s+/g, " ").trim(), ["formula"], item.link);
+    return item.marks?.includes("code") && item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item;
+  });
+  return trimmed(joinRuns(held));
 }
 
-/** The same text as Markdown can hold it: levels without gaps, no empty paragraphs, no white space at the ends. */
+const normal = new WeakMap<RichText, RichText>();
+
+/** The same text as Markdown can hold it: levels without gaps, no empty paragraphs, no white space at the ends, what lies under an item aligned like it. */
 export function normalText(text: RichText): RichText {
+  const known = normal.get(text);
+  if (known) return known;
   const result: Paragraph[] = [];
   let open = -1;
+  let side: Paragraph["align"];
   for (const paragraph of text) {
-    const runs = trimmed(joinRuns(paragraph.runs));
+    const runs = normalRuns(paragraph.runs);
     if (!runs.length && paragraph.kind === "plain") continue;
-    const { align: _, ...rest } = paragraph;
+    const { align, ...rest } = paragraph;
     const level = Math.min(paragraph.level, open + 1);
-    result.push({ ...rest, level, runs });
+    if (level === 0) side = align;
+    result.push({ ...rest, level, ...(side ? { align: side } : {}), runs });
     open = paragraph.kind === "plain" ? level - 1 : level;
   }
+  normal.set(text, result);
+  normal.set(result, result);
   return result;
 }
 
-/** The blocks of a rich text: flat paragraphs with levels become nested lists. */
-export function blocksOf(text: RichText): BlockContent[] {
+/** The blocks of a rich text: flat paragraphs with levels become nested lists, what is aligned stands in a container. */
+export function blocksOf(text: RichText, notes: FootnoteList): BlockContent[] {
+  const groups: { align: Paragraph["align"]; paragraphs: Paragraph[] }[] = [];
+  for (const paragraph of normalText(text)) {
+    const last = groups.at(-1);
+    if (last && last.align === paragraph.align) last.paragraphs.push(paragraph);
+    else groups.push({ align: paragraph.align, paragraphs: [paragraph] });
+  }
+  return groups.flatMap(({ align, paragraphs }): BlockContent[] => {
+    const blocks = listBlocks(paragraphs, notes);
+    return align ? [container("align", { to: align }, blocks) as unknown as BlockContent] : blocks;
+  });
+}
+
+function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockContent[] {
   const blocks: BlockContent[] = [];
   const items: ListItem[] = [];
-  for (const paragraph of normalText(text)) {
+  for (const paragraph of text) {
     items.length = Math.min(items.length, paragraph.kind === "plain" ? paragraph.level : paragraph.level + 1);
     const holder = paragraph.level === 0 ? blocks : (items[paragraph.level - 1] as ListItem).children;
     if (paragraph.kind === "plain") {
-      holder.push(paragraphNode(paragraph) as never);
+      holder.push({ type: "paragraph", children: inlineNodes(paragraph.runs, notes) });
       items.length = paragraph.level;
       continue;
     }
     const ordered = paragraph.kind === "number";
     const last = holder.at(-1) as List | undefined;
-    const item: ListItem = { type: "listItem", spread: false, children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs) }] : [] };
+    const item: ListItem = { type: "listItem", spread: false, children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs, notes) }] : [] };
     if (last?.type === "list" && last.ordered === ordered && items.length > paragraph.level) last.children.push(item);
     else holder.push({ type: "list", ordered, spread: false, children: [item], ...(ordered ? { start: 1 } : {}) } as never);
     items[paragraph.level] = item;
     items.length = paragraph.level + 1;
   }
   return blocks;
+}
+
+/** A container of the text form with its attributes; an empty value is written as its name alone. */
+export function container(name: string, attributes: Record<string, string>, children: readonly RootContent[]): RootContent {
+  return { type: "containerDirective", name, attributes, children } as unknown as ContainerDirective & RootContent;
+}
+
+/** A cell's text on one line, as Markdown can hold it. */
+export function normalCell(text: RichText): RichText {
+  const runs = text.flatMap((paragraph, at): Run[] => (at ? [run("\n"), ...paragraph.runs] : paragraph.runs));
+  const held = normalRuns(runs);
+  return held.length ? [{ kind: "plain", level: 0, runs: held }] : [];
+}
+
+const SIDE = { start: "left", centre: "center", end: "right" } as const;
+
+function tableNodes({ rows, header, align, caption }: Extract<Content, { kind: "table" }>, notes: FootnoteList): RootContent[] {
+  const width = rows[0]?.length ?? 0;
+  // Which cell covers a place: one to the left on its row, or one above.
+  const covered: ("{<}" | "{^}" | undefined)[][] = rows.map(() => []);
+  rows.forEach((row, y) => {
+    row.forEach((cell, x) => {
+      if (!cell) return;
+      for (let dy = 0; dy < (cell.rows ?? 1); dy++) for (let dx = 0; dx < (cell.columns ?? 1); dx++) if (dx || dy) (covered[y + dy] ?? [])[x + dx] = dx ? "{<}" : "{^}";
+    });
+  });
+  const content = (cell: Cell | null, y: number, x: number): PhrasingContent[] => (cell ? inlineNodes(normalCell(cell.text)[0]?.runs ?? [], notes, { cell: true }) : [{ type: "html", value: covered[y]?.[x] ?? "{<}" }]);
+  const body = rows.map((row, y): Table["children"][number] => ({ type: "tableRow", children: row.map((cell, x) => ({ type: "tableCell", children: content(cell, y, x) })) }));
+  const empty: Table["children"][number] = { type: "tableRow", children: Array.from({ length: width }, () => ({ type: "tableCell", children: [] })) };
+  const table: Table = { type: "table", align: Array.from({ length: width }, (_, at) => (align[at] && align[at] !== "start" ? SIDE[align[at]] : null)), children: header ? body : [empty, ...body] };
+  const attributes = { ...(header > 1 ? { header: String(header) } : {}), ...(caption ? { caption } : {}) };
+  return Object.keys(attributes).length ? [container("table", attributes, [table])] : [table];
+}
+
+function cellText(text: string): Cell {
+  return { text: text ? [{ kind: "plain", level: 0, runs: [run(text)] }] : [] };
+}
+
+type Writer<C> = (content: C, notes: FootnoteList) => RootContent[];
+const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> } = {
+  text: ({ text }, notes) => blocksOf(text, notes),
+  picture: ({ source, alt, caption, width }) => [{ type: "paragraph", children: [{ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : [])] }],
+  table: tableNodes,
+  code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
+  formula: ({ tex }) => [{ type: "math", value: tex } as never],
+  diagram: ({ form, text }, notes) => [container("diagram", { kind: form }, blocksOf(text, notes))],
+  chart: ({ form, categories, series }, notes) => {
+    const rows = [[cellText(""), ...series.map(({ name }) => cellText(name))], ...categories.map((name, at) => [cellText(name), ...series.map(({ values }) => cellText(values[at] === null || values[at] === undefined ? "" : String(values[at])))])];
+    const table = tableNodes({ kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] }, notes);
+    return [container("chart", { kind: form }, table)];
+  },
+};
+
+/** What an element shows, in the text form. */
+export function contentNodes(content: Content, notes: FootnoteList): RootContent[] {
+  return (WRITERS[content.kind] as Writer<Content>)(content, notes);
 }

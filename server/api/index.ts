@@ -1,5 +1,5 @@
 import { Change } from "@unitext/core/edit";
-import { Deck, Id, Language } from "@unitext/core/model";
+import { Asset, BreakRule, Deck, Id, Language } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
 
@@ -27,8 +27,8 @@ export type DeckState = z.infer<typeof DeckState>;
 export const NewDeck = z.object({ title: z.string().trim().max(500), text: z.string().max(20_000_000).optional() });
 export type NewDeck = z.infer<typeof NewDeck>;
 
-/** A file brought in: the deck that it became and what could not be taken as it was. */
-export const Brought = z.object({ id: Id, report: Report });
+/** A file brought in: the deck that it became or becomes, what could not be taken as it was, and the job that makes its slides where that takes a while. */
+export const Brought = z.object({ id: Id, report: Report.nullable(), job: Id.nullable() });
 export type Brought = z.infer<typeof Brought>;
 
 /** A change with an id of its own, so that one sent twice is taken once, and the text that it came from, if any. */
@@ -45,6 +45,27 @@ export type LoggedChange = z.infer<typeof LoggedChange>;
 export const ChangeReply = z.object({ version: z.number().int(), others: z.array(LoggedChange) });
 export type ChangeReply = z.infer<typeof ChangeReply>;
 export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(LoggedChange) });
+
+/** Long work: how far it is, and what became of it. */
+export const Job = z.object({
+  id: Id,
+  deck: Id.nullable(),
+  kind: z.enum(["read"]),
+  name: z.string(),
+  state: z.enum(["waiting", "running", "done", "cancelled", "failed"]),
+  slides: z.number().int(),
+  page: z.number().int(),
+  pages: z.number().int(),
+  message: z.string().nullable(),
+  report: Report.pick({ adapted: true, left: true }).nullable(),
+  createdAt: z.iso.datetime(),
+});
+export type Job = z.infer<typeof Job>;
+export const JobList = z.object({ jobs: z.array(Job) });
+
+/** A document read for a deck that was made from an earlier version of it, or for its text: in the text form, with its pictures. */
+export const DocumentText = z.object({ name: z.string(), text: z.string(), typed: z.boolean(), rule: BreakRule, assets: z.record(z.string(), Asset), problems: z.array(z.object({ line: z.number().int(), message: z.string() })) });
+export type DocumentText = z.infer<typeof DocumentText>;
 
 export const Picture = z.object({ name: z.string(), sha256: z.string(), mediaType: z.enum(["image/png", "image/jpeg"]), width: z.number().int(), height: z.number().int() });
 export type Picture = z.infer<typeof Picture>;

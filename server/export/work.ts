@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
+import { loadFormulas } from "@unitext/core/figures";
 import { WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, headOf } from "@unitext/core/model";
@@ -25,6 +26,7 @@ export function fontsIn(folder: string): FontSet {
 
 /** Writes a deck in a format; run on a worker thread, so that the server goes on answering. */
 export default async function exportDeck({ fonts, deck, blobs, at, format }: ExportWork): Promise<Uint8Array> {
+  await loadFormulas();
   return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at) });
 }
 

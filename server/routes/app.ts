@@ -12,6 +12,7 @@ import { DEMO_USER, ensureUser, openSession, userOf } from "../store";
 import type { AppContext } from "./context";
 import { userFrom } from "./context";
 import { deckRoutes } from "./decks";
+import { jobRoutes } from "./jobs";
 
 const COOKIE = "unitext_session";
 const STATUS: Record<FailureCode, number> = { "not-found": 404, "not-readable": 422, "too-large": 413, "not-valid": 400, conflict: 409, "not-supported": 415, "not-permitted": 403 };
@@ -99,6 +100,7 @@ export function createApp(context: AppContext, { client, log }: Site): Express {
   app.get("/api/me", (_, response) => {
     response.json(userFrom(response));
   });
+  app.use("/api", jobRoutes(context));
   app.use("/api", deckRoutes(context));
   app.use("/api", (request) => {
     throw new Failure("not-found", request.path, "There is nothing at this address.");

@@ -4,6 +4,7 @@ import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
 import type { Me } from "../api";
 import type { Exporter } from "../export";
+import type { Jobs } from "../jobs";
 import { type Database, rightOn } from "../store";
 import type { Announcements } from "./events";
 
@@ -11,6 +12,7 @@ import type { Announcements } from "./events";
 export interface AppContext {
   db: Database;
   exporter: Exporter;
+  jobs: Jobs;
   announcements: Announcements;
   fonts: string;
   origin?: string;

@@ -1,13 +1,14 @@
 import { createHash } from "node:crypto";
-import { checkText, extensionOf, pictureInfo, readDeck, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
-import { DEFAULT_RULE, generateDeck } from "@unitext/core/generate";
+import { checkText, extensionOf, pictureInfo, readDeck, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
-import { Failure, plainText } from "@unitext/core/model";
+import { DEFAULT_RULE, Failure, plainText } from "@unitext/core/model";
 import { report, tally } from "@unitext/core/tally";
 import { readText } from "@unitext/core/text";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
-import { Brought, ChangeRequest, type DeckState, NewDeck, type Picture } from "../api";
+import { Brought, ChangeRequest, type DeckState, DocumentText, NewDeck, type Picture } from "../api";
+import { isSource } from "../jobs";
 import { addBlob, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck } from "../store";
 import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
 
@@ -40,7 +41,7 @@ export function deckRoutes(context: AppContext): Router {
     route(async ({ user, request, response }) => {
       const { title, text } = body(NewDeck, request);
       checkText(text ?? "", "text");
-      const { deck } = generateDeck(readText(text ?? ""), DEFAULT_RULE, newId, title || "Untitled");
+      const { deck } = generateDeck(readText(text ?? ""), DEFAULT_RULE, { newId }, title || "Untitled");
       if (!text?.trim()) {
         deck.properties.title = title || "Untitled";
         deck.slides = [{ ...newSlide(newId(), "opening"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title) }] }];
@@ -56,10 +57,19 @@ export function deckRoutes(context: AppContext): Router {
     route(async ({ user, request, response }) => {
       const name = String(request.query.name ?? "");
       if (!extensionOf(name)) throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
-      const { deck, blobs, adapted, left, text } = readDeck(bytesOf(request), name, { newId, sha256 });
+      const bytes = bytesOf(request);
+      // What was typed as a deck is one at once; documents are read and fitted by a job.
+      const typed = /\.(md|txt)$/i.test(name) && readSource(bytes, name, extensionOf(name) as SourceKind).typed;
+      if (isSource(name) && !typed) {
+        if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
+        const { deck, job } = await context.jobs.read(user.id, name, bytes);
+        response.status(202).json(Brought.parse({ id: deck, report: null, job }));
+        return;
+      }
+      const { deck, blobs, adapted, left, text } = readDeck(bytes, name, { newId, sha256 });
       const id = await createDeck(db, user.id, deck, blobs, text ?? null);
       const counts = tally(deck);
-      response.status(201).json(Brought.parse({ id, report: report(counts, counts, { adapted, left }) }));
+      response.status(201).json(Brought.parse({ id, report: report(counts, counts, { adapted, left }), job: null }));
     }),
   );
 
@@ -101,6 +111,19 @@ export function deckRoutes(context: AppContext): Router {
     response.setHeader("content-type", WRITERS[as].mediaType);
     response.setHeader("content-disposition", disposition(deck.properties.title, as));
     response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  }));
+
+  routes.post("/decks/:deck/documents", upload(LIMITS.file), deckRoute(context, "change", async ({ deck, request, response }) => {
+    const name = String(request.query.name ?? "");
+    if (!isSource(name)) throw new Failure("not-supported", name, "This is no document that slides can be made from again: .docx, .odt, .md, .txt, .html, .csv and .opml are.");
+    const source = readSource(bytesOf(request), name, extensionOf(name) as SourceKind);
+    for (const _ of source.manuscript.blocks) {
+      // Taken to the end, so that the text and the problems are whole.
+    }
+    const { problems } = source.manuscript;
+    const { assets, blobs } = takePictures(source.pictures, sha256, problems);
+    for (const [sum, bytes] of blobs) await addBlob(db, deck, sum, Object.values(assets).find((asset) => asset.sha256 === sum)?.mediaType ?? "image/png", bytes);
+    response.json({ name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems } satisfies DocumentText);
   }));
 
   routes.post("/decks/:deck/pictures", upload(LIMITS.picture), deckRoute(context, "addPicture", async ({ deck, request, response }) => {

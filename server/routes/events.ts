@@ -1,6 +1,6 @@
 import type { Response } from "express";
 import pg from "pg";
-import { CHANNEL } from "../store";
+import { CHANNEL, JOB_CHANNEL } from "../store";
 
 /** Tells the pages that show a deck of its new versions, whichever server took the change. */
 export class Announcements {
@@ -16,13 +16,14 @@ export class Announcements {
     const client = new pg.Client({ connectionString: this.url });
     client.on("error", () => this.again());
     client.on("end", () => this.again());
-    client.on("notification", ({ payload }) => {
-      const [deck = "", version = "0"] = (payload ?? "").split(" ");
-      for (const response of this.listeners.get(deck) ?? []) response.write(`data: ${version}\n\n`);
+    client.on("notification", ({ channel, payload }) => {
+      const [about = "", value = "0"] = (payload ?? "").split(" ");
+      for (const response of this.listeners.get(channel === JOB_CHANNEL ? `jobs of ${about}` : about) ?? []) response.write(`data: ${value}\n\n`);
     });
     try {
       await client.connect();
       await client.query(`listen ${CHANNEL}`);
+      await client.query(`listen ${JOB_CHANNEL}`);
       this.client = client;
     } catch {
       this.again();
@@ -44,14 +45,23 @@ export class Announcements {
 
   /** Streams a deck's versions to a page (server-sent events) until it goes away. */
   stream(deck: string, version: number, response: Response): void {
+    this.open(deck, String(version), response);
+  }
+
+  /** Streams the ids of a user's jobs as they go on. */
+  streamJobs(user: string, response: Response): void {
+    this.open(`jobs of ${user}`, "", response);
+  }
+
+  private open(about: string, first: string, response: Response): void {
     response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" });
-    response.write(`data: ${version}\n\n`);
-    const set = this.listeners.get(deck) ?? new Set();
+    response.write(first ? `data: ${first}\n\n` : ": open\n\n");
+    const set = this.listeners.get(about) ?? new Set();
     set.add(response);
-    this.listeners.set(deck, set);
+    this.listeners.set(about, set);
     response.on("close", () => {
       set.delete(response);
-      if (set.size === 0) this.listeners.delete(deck);
+      if (set.size === 0) this.listeners.delete(about);
     });
   }
 

@@ -26,3 +26,5 @@ export async function migrated(db: Database, folder: string): Promise<void> {
 
 /** The channel on which servers tell each other of a deck's new version. */
 export const CHANNEL = "unitext_deck";
+/** The channel on which they tell of a job's progress and of its end. */
+export const JOB_CHANNEL = "unitext_job";

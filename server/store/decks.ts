@@ -6,18 +6,19 @@ import { nanoid } from "nanoid";
 import type { ChangeReply, ChangeRequest, DeckRow, LoggedChange } from "../api";
 import type { Right } from "../access";
 import { CHANNEL, type Database, type Transaction } from "./database";
+import { documentText, loadDocuments, writeDocument } from "./documents";
 import { blobs, changes, deckBlobs, decks, shares, slides } from "./schema";
 
 type Reader = Database | Transaction;
 /** Keys are compared byte by byte, whatever the language of the database. */
-const runningOrder = sql`${slides.key} collate "C"`;
+export const runningOrder = sql`${slides.key} collate "C"`;
 type SlideRow = typeof slides.$inferSelect;
 
 function slideOf({ id, parent, body, notes }: SlideRow): Slide {
   return { id, parent, notes, ...body };
 }
 
-function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
+export function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
   return { deck, id, key, parent, body, notes };
 }
 
@@ -27,12 +28,13 @@ async function headRow(db: Reader, id: string) {
   return row;
 }
 
-/** A deck as stored, with its version and the text typed for that version. Throws a Failure `not-found`. */
+/** A deck as stored, with its version and the text that it is made from: that of its document, else what was typed for that version. Throws a Failure `not-found`. */
 export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
   const row = await headRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
   const deck: Deck = { id, ...row.head, slides: rows.map(slideOf) };
-  return { deck, version: row.version, text: row.textVersion === row.version ? row.text : null };
+  const text = row.head.manuscript ? await documentText(db, id, row.head.manuscript.document) : row.textVersion === row.version ? row.text : null;
+  return { deck, version: row.version, text };
 }
 
 /** Stores a new deck with its pictures; the id is the deck's own unless it is taken. Returns the id. */
@@ -84,7 +86,9 @@ export async function copyDeck(db: Database, id: string, owner: string): Promise
     properties: { ...deck.properties, title: `${deck.properties.title} (copy)` },
     slides: deck.slides.map((slide) => ({ ...slide, origin: { deck: id, slide: slide.id, version } })),
   };
-  return createDeck(db, owner, copied, await loadBlobs(db, id), text === null ? null : text);
+  const made = await createDeck(db, owner, copied, await loadBlobs(db, id), deck.manuscript ? null : text);
+  for (const { id: document, name, text: written } of await loadDocuments(db, id)) await writeDocument(db, made, document, name, written);
+  return made;
 }
 
 export async function deleteDeck(db: Database, id: string): Promise<void> {
@@ -174,10 +178,12 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
   }
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
   const { id: _, ...head } = headOf(deck) as DeckHead;
-  const text = fresh.at(-1)?.text;
+  const text = fresh.findLast((item) => item.text !== undefined)?.text;
+  if (text !== undefined && head.manuscript) await writeDocument(tx, row.id, head.manuscript.document, undefined, text);
+  const typed = head.manuscript ? undefined : fresh.at(-1)?.text;
   await tx
     .update(decks)
-    .set({ version, changedAt: new Date(), ...(headChanged(before, deck) ? { head } : {}), ...(text === undefined ? {} : { text, textVersion: version }) })
+    .set({ version, changedAt: new Date(), ...(headChanged(before, deck) ? { head } : {}), ...(typed === undefined ? {} : { text: typed, textVersion: version }) })
     .where(eq(decks.id, row.id));
   await tx.insert(changes).values(log);
   return version;

@@ -1,4 +1,7 @@
 export * from "./database";
+export * from "./append";
 export * from "./decks";
+export * from "./documents";
+export * from "./jobs";
 export * as schema from "./schema";
 export * from "./users";

@@ -1,5 +1,6 @@
 import type { Change } from "@unitext/core/edit";
 import type { DeckHead, RichText, Slide } from "@unitext/core/model";
+import type { Report } from "@unitext/core/tally";
 import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
@@ -57,6 +58,43 @@ export const changes = pgTable(
   },
   (table) => [primaryKey({ columns: [table.deck, table.version] }), unique("changes_once").on(table.deck, table.id)],
 );
+
+/** The documents that decks were generated from, in the text form, as they stood when the slides were last made. */
+export const documents = pgTable(
+  "documents",
+  {
+    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    id: text("id").notNull(),
+    name: text("name").notNull(),
+    text: text("text").notNull(),
+    takenAt: moment("taken_at"),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.id] })],
+);
+
+/** Long work: what it is about, how far it is, and what became of it. */
+export const jobs = pgTable(
+  "jobs",
+  {
+    id: text("id").primaryKey(),
+    owner: text("owner_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
+    kind: text("kind", { enum: ["read"] }).notNull(),
+    name: text("name").notNull(),
+    state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] }).notNull().default("waiting"),
+    slides: integer("slides").notNull().default(0),
+    page: integer("page").notNull().default(0),
+    pages: integer("pages").notNull().default(0),
+    message: text("message"),
+    report: jsonb("report").$type<Pick<Report, "adapted" | "left">>(),
+    createdAt: moment("created_at"),
+    endedAt: timestamp("ended_at", { withTimezone: true }),
+  },
+  (table) => [index("jobs_owner").on(table.owner)],
+);
+
+/** The file that a job reads, kept until it has ended. */
+export const jobInputs = pgTable("job_inputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), bytes: bytea("bytes").notNull() });
 
 /** Picture files by the sum of their bytes, stored once. */
 export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull() });

@@ -1,4 +1,5 @@
-import { cssFamily, drawsLigatures, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import type { FigurePath } from "@unitext/core/figures";
+import { cssFamily, drawsLigatures, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import { memo } from "react";
 
 /** Numbers on the page: a thousandth of a point is finer than any screen. */
@@ -6,7 +7,13 @@ const n = (value: number) => Math.round(value * 1000) / 1000;
 
 const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 
-function Run({ run, y }: { run: SceneRun; y: number }) {
+function Paths({ paths }: { paths: readonly FigurePath[] }) {
+  return paths.map(({ d, fill, stroke, width, matrix }, at) => <path key={at} d={d} fill={fill ?? "none"} stroke={stroke} strokeWidth={stroke ? n(width ?? 1) : undefined} strokeLinejoin={stroke ? "round" : undefined} transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} />);
+}
+
+function Run({ run, y: line }: { run: SceneRun; y: number }) {
+  if (run.formula) return <Paths paths={formulaPaths(run, line)} />;
+  const y = line - (run.rise ?? 0);
   return (
     <>
       <text x={n(run.rtl ? run.x + run.width : run.x)} y={n(y)} direction={run.rtl ? "rtl" : undefined} fontFamily={cssFamily(run.face)} fontSize={n(run.size)} fill={run.fill} xmlSpace="preserve" data-advance={n(run.width)} {...(drawsLigatures(run.face) ? {} : { style: NO_LIGATURES })}>
@@ -22,9 +29,13 @@ function Line({ line }: { line: SceneLine }) {
   return line.runs.map((run, at) => <Run key={at} run={run} y={line.y} />);
 }
 
-function Node({ node, deck }: { node: SceneNode; deck: string }) {
+/** Which paragraphs of which element are not shown yet. */
+type Unseen = (element: string | null, paragraph: number) => boolean;
+
+function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: Unseen | undefined }) {
   if (node.kind === "rect") return <rect x={n(node.x)} y={n(node.y)} width={n(node.width)} height={n(node.height)} fill={node.fill} />;
-  if (node.kind === "text") return <g data-element={node.element ?? undefined}>{node.lines.map((line, at) => <Line key={at} line={line} />)}</g>;
+  if (node.kind === "text") return <g data-element={node.element ?? undefined}>{node.lines.map((line, at) => (unseen?.(node.element, line.paragraph) ? null : <Line key={at} line={line} />))}</g>;
+  if (node.kind === "paths") return <g data-element={node.element ?? undefined}><Paths paths={node.paths} /></g>;
   const { x, y, width, height, alt, sha256 } = node;
   if (!sha256) {
     return (
@@ -44,14 +55,15 @@ function Node({ node, deck }: { node: SceneNode; deck: string }) {
   );
 }
 
-/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. */
-export const SlideView = memo(function SlideView({ scene, deck, label, className = "" }: { scene: Scene; deck: string; label?: string; className?: string }) {
+/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. With `step`, points that appear one at a time are shown up to that one. */
+export const SlideView = memo(function SlideView({ scene, deck, label, step, className = "" }: { scene: Scene; deck: string; label?: string; step?: number; className?: string }) {
   const { width, height } = scene.page;
+  const unseen: Unseen | undefined = step === undefined || !scene.steps ? undefined : (element, paragraph) => scene.steps?.some((steps) => steps.element === element && steps.first + paragraph > step) ?? false;
   return (
     <svg viewBox={`0 0 ${width} ${height}`} className={`slide-drawing block w-full ${className}`} {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })} lang={scene.language} data-slide={scene.slide}>
       <rect width={width} height={height} fill={scene.background} />
       {scene.nodes.map((node, at) => (
-        <Node key={at} node={node} deck={deck} />
+        <Node key={at} node={node} deck={deck} unseen={unseen} />
       ))}
     </svg>
   );

@@ -27,6 +27,8 @@ export interface DeckView {
 interface Step {
   change: Change;
   says: string;
+  /** The text that the deck was made from before. */
+  text: string | null;
 }
 
 /** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
@@ -73,6 +75,8 @@ export class DeckSession {
   private view: DeckView;
   private events: EventSource | undefined;
   private catching = false;
+  /** The newest version that the server told of. */
+  private announced = 0;
 
   private constructor(state: DeckState) {
     this.view = { deck: state.deck, version: state.version, text: state.text, canEdit: state.right === "edit" || state.right === "own", status: "saved", said: undefined, canUndo: false, canRedo: false };
@@ -101,7 +105,8 @@ export class DeckSession {
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {
-      if (Number(data) > this.view.version) void this.catchUp();
+      this.announced = Math.max(this.announced, Number(data));
+      if (this.announced > this.view.version) void this.catchUp();
     };
     window.addEventListener("online", this.send);
     window.addEventListener("pagehide", this.leave);
@@ -141,20 +146,26 @@ export class DeckSession {
       return false;
     }
     const said = words ?? says(change);
+    const before = this.view.text;
     const inverse = this.take(change, text);
     if (!inverse) return false;
-    this.undos.push({ change: inverse, says: said });
+    this.undos.push({ change: inverse, says: said, text: before });
     this.redos = [];
     if (quiet) this.set({});
     else this.say(said, true);
     return true;
   }
 
+  /** The text beside a deck: what came with the change; else that of its document stays, and a typed one is of an older deck. */
+  private textAfter(deck: Deck, text: string | undefined): string | null {
+    return text ?? (deck.manuscript ? this.view.text : null);
+  }
+
   private take(change: Change, text: string | undefined): Change | undefined {
     try {
       const applied = apply(this.view.deck, change);
       this.pending.push({ id: nanoid(16), change, ...(text === undefined ? {} : { text }) });
-      this.set({ deck: applied.deck, text: text ?? null, status: "saving" });
+      this.set({ deck: applied.deck, text: this.textAfter(applied.deck, text), status: "saving" });
       this.keep();
       this.soon ??= setTimeout(this.send, SOON);
       return applied.inverse;
@@ -167,16 +178,18 @@ export class DeckSession {
   undo(): void {
     const step = this.undos.pop();
     if (!step) return;
-    const back = this.take(step.change, undefined);
-    if (back) this.redos.push({ change: back, says: step.says });
+    const { text } = this.view;
+    const back = this.take(step.change, step.text ?? undefined);
+    if (back) this.redos.push({ change: back, says: step.says, text });
     if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
   }
 
   redo(): void {
     const step = this.redos.pop();
     if (!step) return;
-    const back = this.take(step.change, undefined);
-    if (back) this.undos.push({ change: back, says: step.says });
+    const { text } = this.view;
+    const back = this.take(step.change, step.text ?? undefined);
+    if (back) this.undos.push({ change: back, says: step.says, text });
     if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
   }
 
@@ -243,16 +256,19 @@ export class DeckSession {
     }
     this.undos = [];
     this.redos = [];
-    this.set({ deck, text: null, status: this.pending.length ? "saving" : "saved" });
+    this.set({ deck, text: this.textAfter(deck, undefined), status: this.pending.length ? "saving" : "saved" });
     this.keep();
     this.say(lost ? `Somebody else changed the same thing: ${lost} of your changes could not be put on top of theirs.` : "Somebody else changed the same thing; your change is now on top of theirs.");
     void this.send();
   }
 
-  private async reload(): Promise<void> {
+  private async reload(keepSteps = false): Promise<void> {
     const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
-    this.undos = [];
-    this.redos = [];
+    if (!this.settled) return;
+    if (!keepSteps) {
+      this.undos = [];
+      this.redos = [];
+    }
     this.set({ deck, version, text, status: "saved" });
   }
 
@@ -265,12 +281,18 @@ export class DeckSession {
       if (!this.settled || version <= this.view.version) return;
       let { deck } = this.view;
       for (const { change } of changes) deck = apply(deck, change).deck;
-      this.set({ deck, version, text: null });
+      // Of a document the text may be another now; slides that are only added say nothing of it.
+      const grown = changes.every(({ change }) => change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide"));
+      if (deck.manuscript && !(grown && this.view.text !== null)) await this.reload(true);
+      else this.set({ deck, version, text: this.textAfter(deck, undefined) });
     } catch {
-      // The next announcement tries again.
+      // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again.
+      await this.reload(true).catch(() => undefined);
     } finally {
       this.catching = false;
     }
+    // More came while this was taken in.
+    if (this.announced > this.view.version && this.settled) setTimeout(() => void this.catchUp(), 150);
   }
 
   /** The page goes away: what is not acknowledged is sent once more, and stays in the outbox besides. */

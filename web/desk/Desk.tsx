@@ -1,15 +1,17 @@
 import { Brought, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
 import { headOf } from "@unitext/core/model";
 import { Copy, FilePlus2, FolderOpen, Trash2 } from "lucide-react";
-import { type FormEvent, useMemo, useRef, useState } from "react";
+import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import useSWR from "swr";
+import useSWR, { mutate as mutateKey } from "swr";
 import { z } from "zod";
 import { get, post, remove } from "../api/client";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
+import { isOpen, JobLine, useJobs } from "../jobs";
+import { leaveDocument } from "../write/pending";
 import { matches } from "./matches";
 
 const NewId = z.object({ id: z.string() });
@@ -28,8 +30,29 @@ function Drawn({ slide, head, deck }: { slide: DeckState["deck"]["slides"][numbe
 function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => void; onChanged: () => void; onError: (text: string) => void }) {
   const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}`, DeckState), { revalidateOnFocus: false });
   const act = (work: Promise<unknown>, then: () => void) => work.then(then, (error: Error) => onError(error.message));
+  const navigate = useNavigate();
+  const [over, setOver] = useState(false);
   return (
-    <tr className="hairline hover:bg-base-200 border-t align-middle">
+    <tr
+      className={`hairline hover:bg-base-200 border-t align-middle ${over ? "outline-2 -outline-offset-2 outline-secondary" : ""}`}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes("Files")) return;
+        event.preventDefault();
+        event.stopPropagation();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        // A document dropped on a deck is compared with what its slides were made from.
+        const [file] = event.dataTransfer.files;
+        setOver(false);
+        if (!file || !/\.(docx|odt|html?|csv|tsv|opml|md|txt)$/i.test(file.name)) return;
+        event.preventDefault();
+        event.stopPropagation();
+        leaveDocument(row.id, file);
+        navigate(`/decks/${row.id}/write`);
+      }}
+    >
       <td className="w-32 py-2 pl-4">
         <Link to={`/decks/${row.id}/write`} tabIndex={-1} aria-hidden="true" className="hairline block aspect-video w-28 overflow-hidden border">
           {data && <FirstSlide state={data} />}
@@ -77,6 +100,16 @@ export default function Desk() {
   const [over, setOver] = useState(false);
   const [gone, setGone] = useState<Gone>();
   const chooser = useRef<HTMLInputElement>(null);
+  const jobs = useJobs();
+  const mutateJobs = () => mutateKey("/jobs");
+  const running = jobs.filter(isOpen).length;
+  // A document that is dropped shows its first slides in Write: the place is fetched before it is needed.
+  useEffect(() => {
+    const timer = setTimeout(() => void import("../write/Write"), 400);
+    return () => clearTimeout(timer);
+  }, []);
+  // A job that begins or ends changes what stands on the Desk.
+  useEffect(() => void mutate(), [jobs.length, running]);
   const rows = data?.decks.filter((row) => row.id !== gone?.row.id && matches(row.title, pattern));
   const complain = (message: string) => setProblems((list) => [...list, message]);
 
@@ -86,7 +119,13 @@ export default function Desk() {
     for (const [nth, file] of files.entries()) {
       setBusy(`Reading ${file.name} (${nth + 1} of ${files.length}) …`);
       try {
-        const { id, report } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
+        const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
+        if (job) {
+          await mutateJobs();
+          if (files.length === 1) navigate(`/decks/${id}/write`);
+          continue;
+        }
+        if (!report) continue;
         const place = (slide: number | null) => (slide === null ? "" : `Slide ${slide}: `);
         list.push({ name: file.name, id, lines: [...report.left.map(({ slide, what, why }) => `${place(slide)}${what} left out: ${why}`), ...report.adapted.map(({ slide, what, how }) => `${place(slide)}${what}: ${how}`)] });
       } catch (reason) {
@@ -155,7 +194,7 @@ export default function Desk() {
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
-          <input ref={chooser} type="file" multiple accept=".md,.txt,.pptx,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
+          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">
@@ -181,6 +220,9 @@ export default function Desk() {
               </button>
             </p>
           )}
+          {jobs.map((job) => (
+            <JobLine key={job.id} job={job} />
+          ))}
           {brought.map(({ name, id, lines }) => (
             <div key={id} className="border-success mb-2 border-l-4 px-3 py-1">
               <p>
@@ -242,7 +284,7 @@ export default function Desk() {
               <p>No deck has a name like “{pattern}”.</p>
             ) : (
               <>
-                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a .md, .txt, .pptx or .json file anywhere on this page.</p>
+                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .json) anywhere on this page.</p>
                 <button type="button" className="btn btn-primary" onClick={() => setMaking(true)}>
                   New from text
                 </button>

@@ -32,10 +32,10 @@ function Stage({ slide, number }: { slide: Slide; number: number }) {
     return () => observer.disconnect();
   }, []);
   const scale = width / deck.page.width;
-  const places = slotPlaces(slide.arrangement, deck.page);
+  const places = slotPlaces(slide.arrangement, deck.page, slide.widths);
   const boxes = scene?.slide === slide.id ? scene.boxes.filter(({ element }) => slide.elements.some(({ id, kind }) => id === element && kind === "text")) : [];
-  const filled = new Set(slide.elements.filter((element) => element.kind === "picture" || !isEmptyText(element.text)).map(({ slot }) => slot));
-  const empty = [...places].filter(([slot, { role }]) => !filled.has(slot) && role !== "picture");
+  const filled = new Set(slide.elements.filter((element) => element.kind !== "text" || !isEmptyText(element.text)).map(({ slot }) => slot));
+  const empty = [...places].filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure");
   const frame = ({ x, y, width: w, height: h }: { x: number; y: number; width: number; height: number }) => ({ left: x * scale, top: y * scale, width: w * scale, height: h * scale });
 
   const leave = () => {

@@ -1,13 +1,22 @@
-import { DEFAULT_RULE, generate, headFrom, type Made } from "@unitext/core/generate";
+import { loadFormulas } from "@unitext/core/figures";
+import { readHtml } from "@unitext/core/formats/html";
+import { type Choice, generate, headFrom, type Made, type Point, type Review, review, takeReview } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, plainScene, type Scene } from "@unitext/core/layout";
-import type { DeckHead, Slide } from "@unitext/core/model";
-import { type Problem, readText } from "@unitext/core/text";
+import { type BreakRule, type Deck, DEFAULT_RULE, type DeckHead, nameOf, type Slide } from "@unitext/core/model";
+import type { Change } from "@unitext/core/edit";
+import { type Lines, manuscriptText, type Problem, readText } from "@unitext/core/text";
 
 const bytes = new Map<string, Uint8Array>();
 const coming = new Map<string, Promise<void>>();
+/** A face that laying out asked for and that is still to be fetched. */
+class Missing extends Error {
+  constructor(readonly face: string) {
+    super(`The font ${face} is not loaded.`);
+  }
+}
 const fonts = new FontSet((id) => {
   const found = bytes.get(id);
-  if (!found) throw new Error(`The font ${id} is not loaded.`);
+  if (!found) throw new Missing(id);
   return found;
 });
 
@@ -28,35 +37,126 @@ async function load(faces: readonly string[]): Promise<void> {
   );
 }
 
+/** Does what may ask for faces that are not there yet: they are fetched, and it is done again. */
+async function withFaces<T>(act: () => T): Promise<T> {
+  for (let round = 0; ; round++) {
+    try {
+      return act();
+    } catch (error) {
+      if (!(error instanceof Missing) || round > 60) throw error;
+      await load([error.face]);
+    }
+  }
+}
+
+const hasFormula = (slides: readonly Slide[]) => slides.some(({ elements, notes }) => JSON.stringify([elements, notes]).includes('"formula"'));
+
 export interface LayoutItem {
   slide: Slide;
   number: number;
+}
+
+/** A text and the rule that cuts it. */
+export interface Cutting {
+  text: string;
+  rule: BreakRule;
+  head: DeckHead;
+}
+
+interface Generated {
+  made: Made[];
+  problems: Problem[];
+  head: DeckHead;
+}
+
+let serial = 0;
+const kept = new Map<string, Generated>();
+
+/** Makes slides of a text; the last few are kept, as the same texts are compared again and again. */
+async function made({ text, rule, head }: Cutting, prefix: string): Promise<Generated> {
+  const document = head.manuscript?.document;
+  const key = JSON.stringify([rule, head.page, head.theme, head.language, head.assets, document, text]);
+  const known = kept.get(key);
+  if (known) return known;
+  if (text.includes("$")) await loadFormulas();
+  const fitting = rule.rest !== "keep";
+  if (fitting) await load(facesNeeded([], head));
+  const found = await withFaces(() => {
+    const manuscript = readText(text, { lines: rule.cuts.some(({ kind }) => kind === "line") });
+    const own = headFrom(manuscript.front, head, manuscript.problems);
+    const list = [...generate(manuscript, rule, { newId: () => `${prefix}${(serial++).toString(36)}`, head: own, ...(fitting ? { fonts } : {}), ...(document ? { document } : {}) })];
+    return { made: list, problems: manuscript.problems, head: own };
+  });
+  kept.set(key, found);
+  if (kept.size > 4) kept.delete(kept.keys().next().value as string);
+  return found;
+}
+
+export interface TakenReview {
+  change: Change | undefined;
+  /** For each slide made: its id in the deck, or null where it is left out. */
+  ids: (string | null)[];
+  lines: Lines[];
+  reasons: string[];
+  problems: Problem[];
+  /** The slides that were changed by hand since they were made. */
+  hand: string[];
+  conflicts: number;
 }
 
 /** The core's heavy work, off the page's thread. */
 export const core = {
   /** Lays slides out; the scenes come without glyphs, with the faces that drawing them needs. */
   async layout(head: DeckHead, items: LayoutItem[]): Promise<{ scenes: Scene[]; faces: string[] }> {
-    await load(facesNeeded(items.map(({ slide }) => slide), head));
-    const scenes = items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts })));
+    const slides = items.map(({ slide }) => slide);
+    if (hasFormula(slides)) await loadFormulas();
+    await load(facesNeeded(slides, head));
+    const scenes = await withFaces(() => items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts }))));
     const faces = new Set<string>();
     for (const scene of scenes) for (const node of scene.nodes) if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
     return { scenes, faces: [...faces] };
   },
   /** How full slides are, without drawing them. */
   async measure(head: DeckHead, slides: Slide[]): Promise<{ overflow: number; fullness: number }[]> {
+    if (hasFormula(slides)) await loadFormulas();
     await load(facesNeeded(slides, head));
-    return slides.map((slide) => {
-      const { overflow, fullness } = layoutSlide(slide, { head, number: 1, fonts });
-      return { overflow, fullness };
-    });
+    return withFaces(() =>
+      slides.map((slide) => {
+        const { overflow, fullness } = layoutSlide(slide, { head, number: 1, fonts });
+        return { overflow, fullness };
+      }),
+    );
   },
-  /** Cuts a text into slides; new slides get ids from `prefix`. */
-  async read(text: string, head: DeckHead, prefix: string): Promise<{ head: DeckHead; made: Made[]; problems: Problem[] }> {
-    let next = 0;
-    const manuscript = readText(text);
-    const made = [...generate(manuscript, DEFAULT_RULE, () => `${prefix}${(next++).toString(36)}`)];
-    const { problems } = manuscript;
-    return { head: headFrom(manuscript.front, head, problems), made, problems };
+  /** Cuts a text into slides by the deck's rule; new slides get ids from `prefix`. */
+  async read(text: string, head: DeckHead, prefix: string): Promise<Generated> {
+    return made({ text, rule: head.manuscript?.rule ?? DEFAULT_RULE, head }, prefix);
+  },
+  /** What running a text again does to the deck, slide by slide. */
+  async review(deck: Deck, base: Cutting, next: Cutting): Promise<Review & { problems: Problem[] }> {
+    const [before, now] = [await made(base, "b"), await made(next, `n${serial}`)];
+    return { ...review(deck, before.made, now.made), problems: now.problems };
+  },
+  /** The change that takes it, as decided; `head` is what the deck's head becomes. */
+  async take(deck: Deck, base: Cutting, next: Cutting, choices: Map<string, Choice>): Promise<TakenReview> {
+    const [before, now] = [await made(base, "b"), await made(next, `n${serial}`)];
+    const { counts, items } = review(deck, before.made, now.made, choices);
+    const { change, ids } = takeReview(deck, before.made, now.made, choices, { ...now.head, manuscript: next.head.manuscript });
+    return { change, ids, lines: now.made.map(({ lines }) => lines), reasons: now.made.map(({ because }) => because), problems: now.problems, hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])), conflicts: counts.conflict };
+  },
+  /** The points that the rule takes from the text, slide by slide, each with its sentence. */
+  async points(cutting: Cutting): Promise<{ title: string; line: number; points: Point[] }[]> {
+    const { made: list } = await made(cutting, "p");
+    return list.flatMap(({ slide, lines, points }) => (points.length ? [{ title: nameOf(slide), line: lines.from, points }] : []));
+  },
+  /** A slide as the text makes it, for one that was changed by hand; null where the text makes none. */
+  async asMade(deck: Deck, cutting: Cutting, id: string): Promise<Slide | null> {
+    const { made: list } = await made(cutting, "b");
+    return review(deck, list, list).items.find(({ mine }) => mine?.id === id)?.base ?? null;
+  },
+  /** What a browser or a word processor put on the clipboard, in the text form. */
+  async fromHtml(html: string): Promise<string> {
+    const { blocks } = readHtml(html);
+    return manuscriptText({}, blocks).text;
   },
 };
+

@@ -13,5 +13,10 @@ const worker: CoreWorker = {
   layout: async (head, items) => (await loading).layout(head, items),
   measure: async (head, slides) => (await loading).measure(head, slides),
   read: async (text, head, prefix) => (await loading).read(text, head, prefix),
+  review: async (deck, base, next) => (await loading).review(deck, base, next),
+  take: async (deck, base, next, choices) => (await loading).take(deck, base, next, choices),
+  points: async (cutting) => (await loading).points(cutting),
+  asMade: async (deck, cutting, id) => (await loading).asMade(deck, cutting, id),
+  fromHtml: async (html) => (await loading).fromHtml(html),
 };
 expose(worker);

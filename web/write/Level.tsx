@@ -1,4 +1,4 @@
-import type { Slide } from "@unitext/core/model";
+import { ARRANGEMENTS, type Slide } from "@unitext/core/model";
 import { type Ref, useCallback, useImperativeHandle, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
@@ -17,29 +17,56 @@ export interface LevelHandle {
 /** The height that a slide takes beside its lines, in pixels; the editor leaves that much room. */
 export const SLIDE_WIDTH = 272;
 export function slideHeight(page: { width: number; height: number }): number {
-  return Math.round((SLIDE_WIDTH * page.height) / page.width) + 30;
+  return Math.round((SLIDE_WIDTH * page.height) / page.width) + 34;
 }
 
-function Drawn({ slide, number, top, onChoose }: { slide: Slide; number: number; top: number; onChoose: (id: string) => void }) {
+interface DrawnProps {
+  slide: Slide;
+  number: number;
+  top: number;
+  because: string | undefined;
+  hand: boolean;
+  onChoose: (id: string) => void;
+  onHand: (id: string) => void;
+}
+
+function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnProps) {
   const { deck, head, selected } = useDeck();
   const scene = useScene(slide, number, head);
   const over = (scene?.overflow ?? 0) > 0;
+  const name = ARRANGEMENTS[slide.arrangement].label;
   return (
-    <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }}>
+    <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }} data-level-slide={slide.id}>
       <div className={`hairline relative border ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}>
         {scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200 aspect-video" />}
         <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className="absolute inset-0 cursor-pointer" />
       </div>
-      <p className={`flex justify-between text-xs ${over ? "text-error" : "quiet"}`}>
+      <p className={`flex items-center justify-between gap-2 text-xs ${over ? "text-error" : "quiet"}`}>
         <span>{number}</span>
-        <span>{over ? `${Math.round(scene?.overflow ?? 0)} pt too much` : slide.hidden ? "hidden" : slide.arrangement}</span>
+        {hand && (
+          <button type="button" tabIndex={-1} className="text-secondary min-h-6 underline" onClick={() => onHand(slide.id)}>
+            changed by hand
+          </button>
+        )}
+        <span className="truncate" title={because ? `${name}, because ${because}` : name}>
+          {over ? `${Math.max(1, Math.round(scene?.overflow ?? 0))} pt too much` : slide.hidden ? "hidden" : `${name}${because && !hand ? `: ${because}` : ""}`}
+        </span>
       </p>
     </div>
   );
 }
 
+interface Props {
+  ref: Ref<LevelHandle>;
+  ids: readonly string[];
+  reasons: readonly string[];
+  hand: ReadonlySet<string>;
+  onChoose: (id: string) => void;
+  onHand: (id: string) => void;
+}
+
 /** The slides level with the lines that make them; only those in sight are drawn. */
-export function Level({ ref, ids, onChoose }: { ref: Ref<LevelHandle>; ids: readonly string[]; onChoose: (id: string) => void }) {
+export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
   const { deck } = useDeck();
   const [placement, setPlacement] = useState<Placement>({ tops: [], scroll: 0, height: 800 });
   const strip = useRef<HTMLDivElement>(null);
@@ -64,7 +91,7 @@ export function Level({ ref, ids, onChoose }: { ref: Ref<LevelHandle>; ids: read
           const top = placement.tops[nth];
           const found = byId.get(id);
           if (!found || top === undefined || top < placement.scroll - near || top > placement.scroll + near + placement.height) return null;
-          return <Drawn key={id} slide={found.slide} number={found.number} top={top} onChoose={choose} />;
+          return <Drawn key={id} slide={found.slide} number={found.number} top={top} because={reasons[nth]} hand={hand.has(id)} onChoose={choose} onHand={onHand} />;
         })}
       </div>
     </aside>

@@ -2,8 +2,8 @@ import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@
 import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
 import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
-import { EditorState, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, type DecorationSet, EditorView, keymap, placeholder, WidgetType } from "@codemirror/view";
+import { EditorState, type RangeSet, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
+import { Decoration, type DecorationSet, EditorView, gutter, GutterMarker, keymap, placeholder, WidgetType } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
@@ -13,6 +13,11 @@ import { type Placement, slideHeight } from "./Level";
 export interface TextEditorHandle {
   /** Puts another text in the place of the whole, keeping the view where it is. */
   replace(text: string): void;
+  /** The same as if it had been typed. */
+  edit(text: string): void;
+  /** The text as it stands, and the line of the cursor. */
+  now(): { text: string; line: number };
+  focus(): void;
   insert(text: string): void;
   goTo(line: number): void;
 }
@@ -22,9 +27,17 @@ interface Props {
   first: string;
   readOnly: boolean;
   segments: readonly Lines[];
+  /** The lines of the slide that is chosen. */
+  chosen: Lines | undefined;
   overLines: readonly number[];
   problems: readonly Problem[];
   onType(text: string): void;
+  /** The beginning of a slide was moved from one line to another. */
+  onMoveBreak(from: number, to: number): void;
+  /** Where it would land, while it is moved. */
+  onLanding(line: number | undefined): void;
+  onPasteHtml(html: string): void;
+  onKey(command: "break" | "join" | "find"): void;
   onScroll(placement: Placement): void;
   onLine(line: number): void;
   onDrop(files: readonly File[]): void;
@@ -52,23 +65,83 @@ class Room extends WidgetType {
 
 interface Layout {
   segments: readonly Lines[];
+  chosen: Lines | undefined;
   over: readonly number[];
   problems: readonly number[];
   room: number;
 }
 const setLayout = StateEffect.define<Layout>();
+const setLanding = StateEffect.define<number | undefined>();
+
+/** The slides that begin at one line, with the number of the first of them. */
+interface Beginning {
+  from: number;
+  first: number;
+  count: number;
+}
+function beginnings(segments: readonly Lines[]): Beginning[] {
+  const list: Beginning[] = [];
+  segments.forEach(({ from }, nth) => {
+    const last = list.at(-1);
+    if (last && last.from >= from) last.count += 1;
+    else list.push({ from, first: nth + 1, count: 1 });
+  });
+  return list;
+}
+
+/** The mark in the margin where slides begin; it can be dragged. */
+class BreakMark extends GutterMarker {
+  constructor(readonly beginning: Beginning) {
+    super();
+  }
+  override eq(other: BreakMark): boolean {
+    return other.beginning.first === this.beginning.first && other.beginning.count === this.beginning.count;
+  }
+  override toDOM(): HTMLElement {
+    const { first, count } = this.beginning;
+    const mark = document.createElement("div");
+    mark.className = "cm-break-mark";
+    mark.textContent = count > 1 ? `${first}–${first + count - 1}` : String(first);
+    mark.title = `Slide ${first} begins here. Drag to another line to move its beginning.`;
+    return mark;
+  }
+}
+const breakField = StateField.define<RangeSet<GutterMarker>>({
+  create: () => new RangeSetBuilder<GutterMarker>().finish(),
+  update(value, transaction) {
+    for (const effect of transaction.effects) {
+      if (!effect.is(setLayout)) continue;
+      const builder = new RangeSetBuilder<GutterMarker>();
+      for (const beginning of beginnings(effect.value.segments)) if (beginning.from <= transaction.state.doc.lines) builder.add(transaction.state.doc.line(beginning.from).from, transaction.state.doc.line(beginning.from).from, new BreakMark(beginning));
+      return builder.finish();
+    }
+    return value.map(transaction.changes);
+  },
+});
+const LANDING = Decoration.line({ class: "cm-landing" });
+const landingField = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(value, transaction) {
+    for (const effect of transaction.effects) if (effect.is(setLanding)) return effect.value === undefined ? Decoration.none : Decoration.set(LANDING.range(transaction.state.doc.line(effect.value).from));
+    return value.map(transaction.changes);
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
 
 const OVER = Decoration.line({ class: "cm-over" });
 const NOTED = Decoration.line({ class: "cm-noted" });
+const CHOSEN = Decoration.line({ class: "cm-chosen" });
 
-function decorations(state: EditorState, { segments, over, problems, room }: Layout): DecorationSet {
+function decorations(state: EditorState, { segments, chosen, over, problems, room }: Layout): DecorationSet {
   const { doc } = state;
   const marks: { at: number; order: number; decoration: Decoration }[] = [];
   for (const line of over) if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: OVER });
   for (const line of problems) if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: NOTED });
-  segments.forEach(({ from }, nth) => {
-    const end = Math.min(doc.lines, (segments[nth + 1]?.from ?? doc.lines + 1) - 1);
-    const height = room - (end - from + 1) * LINE;
+  if (chosen) for (let line = chosen.from; line <= Math.min(chosen.to, doc.lines, chosen.from + 400); line++) marks.push({ at: doc.line(line).from, order: 0, decoration: CHOSEN });
+  const begin = beginnings(segments);
+  begin.forEach(({ from, count }, nth) => {
+    const end = Math.min(doc.lines, (begin[nth + 1]?.from ?? doc.lines + 1) - 1);
+    const height = room * count - (end - from + 1) * LINE;
     if (height > 0 && end >= from) marks.push({ at: doc.line(end).to, order: 1, decoration: Decoration.widget({ widget: new Room(height), block: true, side: 1 }) });
   });
   marks.sort((a, b) => a.at - b.at || a.order - b.order);
@@ -86,6 +159,7 @@ const layoutField = StateField.define<DecorationSet>({
   provide: (field) => EditorView.decorations.from(field),
 });
 
+const quietColour = "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))";
 const look = EditorView.theme({
   "&": { height: "100%", fontSize: "17px", backgroundColor: "var(--color-base-100)", color: "var(--color-base-content)" },
   "&.cm-focused": { outline: "2px solid var(--color-secondary)", outlineOffset: "-2px" },
@@ -95,11 +169,16 @@ const look = EditorView.theme({
   ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": { backgroundColor: "color-mix(in oklab, var(--color-secondary) 26%, transparent) !important" },
   ".cm-over": { boxShadow: "inset 3px 0 var(--color-error)" },
   ".cm-noted": { boxShadow: "inset 3px 0 var(--color-warning)" },
+  ".cm-chosen": { backgroundColor: "color-mix(in oklab, var(--color-secondary) 9%, transparent)" },
+  ".cm-landing": { boxShadow: "inset 0 3px var(--color-secondary)" },
+  ".cm-gutters": { backgroundColor: "var(--color-base-100)", border: "none", color: quietColour },
+  ".cm-breaks": { width: "44px" },
+  ".cm-break-mark": { cursor: "ns-resize", userSelect: "none", touchAction: "none", textAlign: "right", padding: "0 8px 0 4px", fontFamily: "var(--font-sans)", fontSize: "13px", borderTop: "2px solid var(--color-primary)", color: "var(--color-base-content)", whiteSpace: "nowrap" },
+  ".cm-break-mark:hover": { backgroundColor: "var(--color-base-300)" },
   ".cm-panels": { backgroundColor: "var(--color-base-200)", color: "var(--color-base-content)" },
   ".cm-textfield, .cm-button": { backgroundColor: "var(--color-base-100)", color: "var(--color-base-content)", backgroundImage: "none" },
   ".cm-placeholder": { color: "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))" },
 });
-const quiet = "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))";
 const highlight = HighlightStyle.define([
   { tag: tags.heading, fontWeight: "700" },
   { tag: tags.strong, fontWeight: "700" },
@@ -107,25 +186,61 @@ const highlight = HighlightStyle.define([
   { tag: tags.strikethrough, textDecoration: "line-through" },
   { tag: tags.monospace, fontFamily: "var(--font-mono)", fontSize: "0.88em" },
   { tag: [tags.link, tags.url], color: "var(--color-primary)" },
-  { tag: [tags.processingInstruction, tags.contentSeparator, tags.meta], color: quiet },
+  { tag: [tags.processingInstruction, tags.contentSeparator, tags.meta], color: quietColour },
 ]);
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? "";
 
 /** The manuscript: plain text with the marks of the text form, each slide's lines as high as the slide beside them. */
-export function TextEditor({ ref, first, readOnly, segments, overLines, problems, ...acts }: Props) {
+export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, problems, ...acts }: Props) {
   const { deck } = useDeck();
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
   const latest = useRef({ acts, segments });
   latest.current = { acts, segments };
+  const pageNow = useRef(deck.page);
+  pageNow.current = deck.page;
+
+  /** Follows the pointer from a mark in the margin to the line where the slide shall begin. */
+  const drag = (editor: EditorView, from: number, event: MouseEvent) => {
+    event.preventDefault();
+    let to = from;
+    const lineAt = (y: number) => editor.state.doc.lineAt(editor.lineBlockAtHeight(y - editor.documentTop).from).number;
+    const onMove = ({ clientY }: PointerEvent) => {
+      const next = lineAt(clientY);
+      if (next === to) return;
+      to = next;
+      editor.dispatch({ effects: setLanding.of(to) });
+      latest.current.acts.onLanding(to);
+    };
+    const end = (take: boolean) => {
+      window.removeEventListener("pointermove", onMove);
+      window.removeEventListener("pointerup", onUp);
+      window.removeEventListener("keydown", onKey);
+      editor.dispatch({ effects: setLanding.of(undefined) });
+      latest.current.acts.onLanding(undefined);
+      if (take && to !== from) latest.current.acts.onMoveBreak(from, to);
+    };
+    const onUp = () => end(true);
+    const onKey = (key: KeyboardEvent) => key.key === "Escape" && end(false);
+    window.addEventListener("pointermove", onMove);
+    window.addEventListener("pointerup", onUp);
+    window.addEventListener("keydown", onKey);
+  };
 
   const place = () => {
     const editor = view.current;
     if (!editor) return;
     const { doc } = editor.state;
     const pad = editor.documentPadding.top;
-    const tops = latest.current.segments.map(({ from }) => (from <= doc.lines ? Math.round(editor.lineBlockAt(doc.line(from).from).top + pad) : 0));
+    const room = slideHeight(pageNow.current);
+    let last = Number.NEGATIVE_INFINITY;
+    const tops = latest.current.segments.map(({ from }) => {
+      const top = from <= doc.lines ? Math.round(editor.lineBlockAt(doc.line(from).from).top + pad) : 0;
+      // Slides that continue one another stand below each other.
+      last = Math.max(top, last + room);
+      return last;
+    });
     latest.current.acts.onScroll({ tops, scroll: editor.scrollDOM.scrollTop, height: editor.scrollDOM.clientHeight });
   };
 
@@ -138,6 +253,24 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
           EditorView.cspNonce.of(nonce),
           EditorState.readOnly.of(readOnly),
           history(),
+          breakField,
+          landingField,
+          gutter({
+            class: "cm-breaks",
+            markers: (view) => view.state.field(breakField),
+            domEventHandlers: {
+              mousedown(view, line, event) {
+                if (readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark")) return false;
+                drag(view, view.state.doc.lineAt(line.from).number, event as MouseEvent);
+                return true;
+              },
+            },
+          }),
+          keymap.of([
+            { key: "Mod-Enter", run: () => (latest.current.acts.onKey("break"), true) },
+            { key: "Mod-Shift-Enter", run: () => (latest.current.acts.onKey("join"), true) },
+            { key: "Mod-f", run: () => (latest.current.acts.onKey("find"), true) },
+          ]),
           keymap.of([...searchKeymap, ...historyKeymap, { key: "Mod-]", run: indentMore }, { key: "Mod-[", run: indentLess }, ...defaultKeymap]),
           markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
           syntaxHighlighting(highlight),
@@ -161,6 +294,13 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
               return true;
             },
             paste(event) {
+              const html = event.clipboardData?.getData("text/html") ?? "";
+              // Headings, lists and tables of a page or a document come along; words alone are taken as they are.
+              if (/<(h[1-6]|ul|ol|table|blockquote|img|sup|math)\b|mso-list/i.test(html)) {
+                event.preventDefault();
+                latest.current.acts.onPasteHtml(html);
+                return true;
+              }
               const files = [...(event.clipboardData?.files ?? [])];
               if (!files.length) return false;
               event.preventDefault();
@@ -179,12 +319,11 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
   }, []);
 
   useEffect(() => {
-    view.current?.dispatch({ effects: setLayout.of({ segments, over: overLines, problems: problems.map(({ line }) => line), room: slideHeight(deck.page) }) });
+    view.current?.dispatch({ effects: setLayout.of({ segments, chosen, over: overLines, problems: problems.map(({ line }) => line), room: slideHeight(deck.page) }) });
     requestAnimationFrame(place);
-  }, [segments, overLines, problems, deck.page]);
+  }, [segments, chosen?.from, chosen?.to, overLines, problems, deck.page]);
 
-  useImperativeHandle(ref, () => ({
-    replace(text) {
+  const put = (text: string, userEvent: string) => {
       const editor = view.current;
       if (!editor) return;
       const old = editor.state.doc.toString();
@@ -192,8 +331,17 @@ export function TextEditor({ ref, first, readOnly, segments, overLines, problems
       while (start < old.length && start < text.length && old[start] === text[start]) start++;
       let end = 0;
       while (end < old.length - start && end < text.length - start && old[old.length - 1 - end] === text[text.length - 1 - end]) end++;
-      editor.dispatch({ changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) }, userEvent: "deck" });
+      editor.dispatch({ changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) }, userEvent });
+  };
+
+  useImperativeHandle(ref, () => ({
+    replace: (text) => put(text, "deck"),
+    edit: (text) => put(text, "input"),
+    now() {
+      const state = view.current?.state;
+      return { text: state?.doc.toString() ?? "", line: state ? state.doc.lineAt(state.selection.main.head).number : 1 };
     },
+    focus: () => view.current?.focus(),
     insert(text) {
       view.current?.dispatch(view.current.state.replaceSelection(text));
       view.current?.focus();

@@ -10,11 +10,27 @@ export interface XmlElement {
   text: string;
 }
 
+/** An element whose text and elements stand in the order in which they were written. */
+export interface XmlNode extends XmlElement {
+  children: XmlNode[];
+  content: (string | XmlNode)[];
+}
+
 const DEPTH = 256;
+
+/** Reads a part as a tree that keeps the order of text and elements. Throws as `readXml` does. */
+export function readMixed(text: string, where: string): XmlNode {
+  return parsed(text, where, true) as XmlNode;
+}
 
 /** Reads a part as a tree. Throws a Failure `not-readable` for XML that is not well-formed, nests without end or brings a document type. */
 export function readXml(text: string, where: string): XmlElement {
-  const root: XmlElement = { name: "", attributes: {}, children: [], text: "" };
+  return parsed(text, where, false);
+}
+
+function parsed(text: string, where: string, mixed: boolean): XmlElement {
+  const made = (name: string, attributes: Record<string, string>): XmlElement => (mixed ? ({ name, attributes, children: [], text: "", content: [] } as XmlNode) : { name, attributes, children: [], text: "" });
+  const root = made("", {});
   const stack: XmlElement[] = [root];
   let top = root;
   const parser = new SaxesParser({ xmlns: false, position: false });
@@ -25,8 +41,9 @@ export function readXml(text: string, where: string): XmlElement {
     throw new Failure("not-readable", where, `The part ${where} brings a document type declaration, which a document never needs, so the file was not opened.`);
   });
   parser.on("opentag", (tag) => {
-    const element: XmlElement = { name: tag.name, attributes: tag.attributes as Record<string, string>, children: [], text: "" };
+    const element = made(tag.name, tag.attributes as Record<string, string>);
     top.children.push(element);
+    if (mixed) (top as XmlNode).content.push(element as XmlNode);
     stack.push(element);
     if (stack.length > DEPTH) throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
     top = element;
@@ -37,6 +54,7 @@ export function readXml(text: string, where: string): XmlElement {
   });
   const characters = (value: string) => {
     top.text += value;
+    if (mixed) (top as XmlNode).content.push(value);
   };
   parser.on("text", characters);
   parser.on("cdata", characters);

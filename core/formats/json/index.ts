@@ -40,7 +40,7 @@ export function toBase64(bytes: Uint8Array): string {
   return out;
 }
 
-function fromBase64(text: string): Uint8Array {
+export function fromBase64(text: string): Uint8Array {
   const clean = text.replace(/=+$/, "");
   const bytes = new Uint8Array(Math.floor((clean.length * 3) / 4));
   let held = 0;

@@ -47,7 +47,7 @@ function styleOf(role: SlotRole, head: DeckHead, centre: boolean): string {
   return Array.from({ length: 9 }, (_, nth) => level(nth, size, options)).join("");
 }
 
-const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture" };
+const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture", figure: "Table or figure", references: "References", corner: "Name" };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 
 /** The placeholders for footer and number, with their frames when `framed`. */

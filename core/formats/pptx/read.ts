@@ -1,4 +1,4 @@
-import { type Asset, ArrangementName, Binding, type Deck, DeckHead, type Element, emptyDeck, Failure, type Frame, Id, isEmptyText, Language, mapLinks, Origin, Page, type RichText, type Slide, slotsOf, Source, titleOf } from "@unitext/core/model";
+import { type Asset, ArrangementName, Binding, type Deck, DeckHead, Element, emptyDeck, Failure, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, Origin, Page, RichText, type Slide, SlideLook, slotsOf, Source, textOf, titleOf } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { pictureInfo } from "../picture";
@@ -7,6 +7,8 @@ import { EMU, placeholderOf, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
 import { readTheme } from "./readtheme";
+import { flattened, footnoteText } from "./special";
+import { readTable } from "./table";
 
 export interface ReadOptions {
   name: string;
@@ -43,12 +45,29 @@ interface KeptElement {
   frame?: Frame;
   binding?: Binding;
   source?: string;
+  /** All of it, where the file can only show it. */
+  whole?: Element;
+  /** A text with what the file has no run for. */
+  text?: RichText;
+  /** The box that lists footnotes, which belong to their text. */
+  footnotes?: boolean;
+  steps?: boolean;
+  caption?: string;
+  width?: number;
 }
 
 function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
-  const { id, slot, frame, binding, source } = value as Record<string, unknown>;
+  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width } = value as Record<string, unknown>;
+  const whole = Element.safeParse(value);
+  const rich = RichText.safeParse(text);
   return {
+    ...(whole.success ? { whole: whole.data } : {}),
+    ...(rich.success ? { text: rich.data } : {}),
+    ...(footnotes === true ? { footnotes } : {}),
+    ...(steps === true ? { steps } : {}),
+    ...(typeof caption === "string" ? { caption } : {}),
+    ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
     ...(Id.safeParse(id).success ? { id: id as string } : {}),
     ...(slot === null || typeof slot === "string" ? { slot } : {}),
     ...(frame && typeof frame === "object" ? { frame: frame as Frame } : {}),
@@ -90,7 +109,7 @@ class Reader {
     const slides = paths.map((path, nth) => this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
     const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: this.nested(slides) };
     const known = new Set(slides.map(({ id }) => id));
-    deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => (element.kind === "text" ? { ...element, text: this.mended(element.text, known) } : element)) }));
+    deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
     for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
     return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
@@ -149,9 +168,11 @@ class Reader {
     const shapes = shapesOf(tree);
     const arrangement = this.arrangement(kept.arrangement, inheritance, shapes);
     const used = new Set<string>();
-    const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used }));
+    const footnotes: Footnote[] = [];
+    const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes }));
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
+    const look = SlideLook.safeParse(kept);
     const parent = typeof kept.parent === "string" ? kept.parent : null;
     if (child(tree, "timing")) this.left.push({ slide: number, what: "motion", why: "steps and animations are not read yet" });
     return {
@@ -159,11 +180,20 @@ class Reader {
       parent,
       arrangement,
       elements,
-      notes: this.notes(path),
+      notes: this.keptText(RichText.safeParse(kept.notes).data, this.notes(path), [], true),
       hidden: tree.attributes.show === "0" || tree.attributes.show === "false",
       ...(source.success ? { source: source.data } : {}),
       ...(origin.success ? { origin: origin.data } : {}),
+      ...(look.success ? look.data : {}),
     };
+  }
+
+  /** The text that the tags keep, as long as the file still says the same words; else what the file says. */
+  private keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
+    if (!kept) return read;
+    const flat = flattened(kept, said);
+    const words = (text: RichText) => textOf(text).replace(/\s+/g, " ").trim();
+    return words(read) === words(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
   }
 
   private arrangement(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
@@ -178,7 +208,7 @@ class Reader {
     return bodies >= 2 && titled ? "comparison" : bodies === 1 ? "points" : titled ? "title" : "blank";
   }
 
-  private elements(shape: XmlElement, work: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance; kept: Record<string, unknown>; used: Set<string> }): Element[] {
+  private elements(shape: XmlElement, work: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance; kept: Record<string, unknown>; used: Set<string>; footnotes: Footnote[] }): Element[] {
     const { number, inheritance, used } = work;
     const kind = localName(shape);
     const ref = placeholderRef(shape);
@@ -187,28 +217,41 @@ class Reader {
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
     const kept = keptElement(work.kept[named.id ?? ""]);
+    if (kept.footnotes) return [];
     const id = kept.id && !used.has(kept.id) ? kept.id : this.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
     const frame = kept.frame ?? (slot === null && kept.id === undefined ? this.frame(shape, ref, inheritance) : undefined);
     const base = { ...placed, ...(frame ? { frame } : {}) };
+    const shown = { ...(kept.caption ? { caption: kept.caption } : {}), ...(kept.width ? { width: kept.width } : {}) };
     const add = (element: Element): Element[] => {
       used.add(id);
       if (slot !== null) used.add(`slot:${slot}`);
       return [element];
     };
-    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ kind: "picture", ...base, source: kept.source ?? source, alt: named.descr ?? "" }), kept.source);
-    if (kind === "sp" && kept.source) return add({ kind: "picture", ...base, source: kept.source, alt: named.descr ?? "" });
+    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ kind: "picture", ...base, source: kept.source ?? source, alt: named.descr ?? "", ...shown }), kept.source);
+    if (kind === "sp" && kept.source) return add({ kind: "picture", ...base, source: kept.source, alt: named.descr ?? "", ...shown });
+    if (kind === "graphicFrame" && (!kept.whole || kept.whole.kind === "table")) {
+      const table = at(shape, "graphic", "graphicData", "tbl");
+      const context: ReadContext = { styles: [], codeFont: this.codeFont, link: this.linker(work.path, number) };
+      const read = table && readTable(table, (body) => readBody(body, context));
+      if (read) {
+        const whole = kept.whole?.kind === "table" ? kept.whole : undefined;
+        const words = (rows: typeof read.rows) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? textOf(flattened(cell.text, work.footnotes)).replace(/\s+/g, " ").trim() : null))));
+        return add(whole && words(whole.rows) === words(read.rows) ? { ...whole, ...base } : { kind: "table", ...base, ...read, ...(whole?.caption ? { caption: whole.caption } : {}) });
+      }
+    }
+    if (kept.whole && kept.whole.kind !== "text" && kept.whole.kind !== "picture" && kept.whole.kind !== "table") return add({ ...kept.whole, ...base } as Element);
     if (kind === "sp") {
       const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.codeFont, link: this.linker(work.path, number) };
-      const text = readBody(child(shape, "txBody"), context);
+      const text = this.keptText(kept.text, readBody(child(shape, "txBody"), context), work.footnotes);
       const drawn = !ref && kept.id === undefined && this.isDrawn(shape);
       if (isEmptyText(text) && kept.id === undefined) {
         if (drawn) this.left.push({ slide: number, what: `shape “${named.name ?? ""}”`, why: "drawn shapes are not read yet" });
         return [];
       }
       if (drawn) this.adapted.push({ slide: number, what: `shape “${named.name ?? ""}”`, how: "its text is kept; outline and fill are not drawn" });
-      return add({ kind: "text", ...base, text });
+      return add({ kind: "text", ...base, text, ...(kept.steps ? { steps: true } : {}) });
     }
     const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
     this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });

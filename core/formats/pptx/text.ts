@@ -3,6 +3,7 @@ import { bidiLevels } from "@unitext/core/layout";
 import { type Paragraph, paragraphText, type RichText, type Run } from "@unitext/core/model";
 import { xml } from "../archive";
 import { emu } from "./names";
+import { RAISED } from "./special";
 
 /** What writing text needs of the part that it stands in. */
 export interface TextContext {
@@ -21,7 +22,7 @@ function runProperties(run: Run, name: string, context: TextContext): string {
   const link = run.link ? context.link(run.link) : undefined;
   return xml(
     name,
-    { lang: context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, dirty: 0 },
+    { lang: context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, baseline: marks.has(RAISED as never) ? 30000 : undefined, dirty: 0 },
     marks.has("code") ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont }) : "",
     link ? xml("a:hlinkClick", { "r:id": link.id, action: link.slide ? "ppaction://hlinksldjump" : undefined }) : "",
   );

@@ -1,0 +1,73 @@
+import type { Frame, RichText, ThemeColours } from "@unitext/core/model";
+
+/** A filled or stroked outline: SVG path data in points of the page, or in units of its own that `matrix` brings there. */
+export interface FigurePath {
+  d: string;
+  fill?: string;
+  stroke?: string;
+  width?: number;
+  matrix?: readonly [number, number, number, number, number, number];
+}
+
+/** Words of a figure and the frame that they are set into; the layout chooses the size. */
+export interface FigureLabel {
+  text: RichText;
+  frame: Frame;
+  align: "start" | "centre" | "end";
+  anchor: "top" | "middle" | "bottom";
+  fill: string;
+  /** The largest size in points. */
+  size: number;
+}
+
+/** A drawing: outlines behind, words before them. */
+export interface Figure {
+  paths: FigurePath[];
+  labels: FigureLabel[];
+}
+
+/** What figures take from the theme and the page: colours, and the size of text in points that they begin with. */
+export interface FigureStyle {
+  colours: ThemeColours;
+  size: number;
+  /** The width of a text in points at a size. */
+  measure: (text: string, size: number) => number;
+}
+
+const channels = (colour: string) => [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+
+/** A colour between two: `share` of the second. */
+export function mixed(a: string, b: string, share: number): string {
+  const [one, two] = [channels(a), channels(b)];
+  return `#${one.map((value, at) => Math.round(value + ((two[at] as number) - value) * share).toString(16).padStart(2, "0")).join("")}`;
+}
+
+/** Colours for things that stand side by side, told apart by hue and lightness. */
+export function palette({ accent, second, muted, paper, ink }: ThemeColours): string[] {
+  return [accent, second, mixed(accent, paper, 0.5), mixed(second, paper, 0.5), muted, mixed(ink, paper, 0.25)];
+}
+
+const n = (value: number) => String(Math.round(value * 100) / 100);
+
+export function rectangle({ x, y, width, height }: Frame, radius = 0): string {
+  if (!radius) return `M${n(x)} ${n(y)}h${n(width)}v${n(height)}h${n(-width)}Z`;
+  const r = Math.min(radius, width / 2, height / 2);
+  const arc = (dx: number, dy: number) => `a${n(r)} ${n(r)} 0 0 1 ${n(dx)} ${n(dy)}`;
+  return `M${n(x + r)} ${n(y)}h${n(width - 2 * r)}${arc(r, r)}v${n(height - 2 * r)}${arc(-r, r)}h${n(2 * r - width)}${arc(-r, -r)}v${n(2 * r - height)}${arc(r, -r)}Z`;
+}
+
+export function polygon(points: readonly (readonly [number, number])[], closed = true): string {
+  return points.map(([x, y], at) => `${at ? "L" : "M"}${n(x)} ${n(y)}`).join("") + (closed ? "Z" : "");
+}
+
+export function circle(x: number, y: number, r: number): string {
+  return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 1 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 1 ${n(-2 * r)} 0Z`;
+}
+
+/** A straight arrow: its line and its head. */
+export function arrow(from: readonly [number, number], to: readonly [number, number], head: number): { line: string; head: string } {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const back = (turn: number): [number, number] => [to[0] - head * Math.cos(angle + turn), to[1] - head * Math.sin(angle + turn)];
+  const neck: [number, number] = [to[0] - head * 0.7 * Math.cos(angle), to[1] - head * 0.7 * Math.sin(angle)];
+  return { line: polygon([from, neck], false), head: polygon([to, back(0.45), back(-0.45)]) };
+}

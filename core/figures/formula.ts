@@ -1,0 +1,36 @@
+import type { FigurePath } from "./figure";
+
+/** A formula as outlines: a box in em of the text around it, its depth below the baseline, and paths in em with y downwards from the baseline. */
+export interface FormulaShape {
+  width: number;
+  height: number;
+  depth: number;
+  paths: readonly Required<Pick<FigurePath, "d" | "matrix">>[];
+}
+
+type Engine = (tex: string, display: boolean) => FormulaShape | { problem: string };
+let engine: Engine | undefined;
+let loading: Promise<void> | undefined;
+
+/** Loads what sets formulas; until it is there, formulas show as their TeX. */
+export function loadFormulas(): Promise<void> {
+  loading ??= import("./engine").then((loaded) => {
+    engine = loaded.setFormula;
+  });
+  return loading;
+}
+
+const KEPT = 2000;
+const kept = new Map<string, FormulaShape | { problem: string }>();
+
+/** Sets TeX as outlines. Gives what is wrong with it where it cannot be set, and undefined while the engine is not loaded. */
+export function formulaShape(tex: string, display: boolean): FormulaShape | { problem: string } | undefined {
+  if (!engine) return undefined;
+  const key = `${display ? "d" : "i"}${tex}`;
+  const known = kept.get(key);
+  if (known) return known;
+  if (kept.size >= KEPT) kept.clear();
+  const made = engine(tex, display);
+  kept.set(key, made);
+  return made;
+}

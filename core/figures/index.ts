@@ -1,0 +1,6 @@
+export { chart } from "./chart";
+export { codeLines, codeRuns, type CodeTone } from "./code";
+export { diagram } from "./diagram";
+export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
+export { mixed } from "./figure";
+export { type FormulaShape, formulaShape, loadFormulas } from "./formula";

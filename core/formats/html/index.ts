@@ -1,0 +1,1 @@
+export { htmlEncoding, readHtml } from "./read";

@@ -1,0 +1,2 @@
+export { mathmlTex } from "./mathml";
+export { ommlTex } from "./omml";

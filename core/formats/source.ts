@@ -1,0 +1,172 @@
+import { type Asset, type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, Failure, picturesOn } from "@unitext/core/model";
+import { generateDeck } from "@unitext/core/generate";
+import type { FontSet } from "@unitext/core/layout";
+import type { Report } from "@unitext/core/tally";
+import { type Block, type Lines, type Manuscript, ManuscriptWriter, type Problem, readText } from "@unitext/core/text";
+import { readCsv } from "./csv/read";
+import { type DocumentRead, languageOf, sampleOf, suggestRule } from "./document/document";
+import { checkText, decoded } from "./document/text";
+import { readDocx } from "./docx/read";
+import { htmlEncoding, readHtml } from "./html";
+import { readOdt } from "./odt/read";
+import { readOpml } from "./opml/read";
+import { pictureInfo } from "./picture";
+import { readPlain } from "./plain/read";
+
+/** A text or document read: one manuscript, whatever it was written in. */
+export interface SourceRead {
+  manuscript: Manuscript;
+  /** It in the text form; whole when the manuscript's blocks have been taken. */
+  text(): string;
+  pictures: Map<string, Uint8Array>;
+  /** The rule that suits it. */
+  rule: BreakRule;
+  /** It was typed as a deck: its own marks say where slides begin. */
+  typed: boolean;
+  /** How many blocks it has, where that is known before they are taken. */
+  length: number | undefined;
+}
+
+/** Whether a text was typed as a deck: it has front matter, breaks or directives. */
+function isTyped(text: string): boolean {
+  return /^---\r?\n/.test(text) || /^::slide|^:::\w|^::join/m.test(text) || /\n\s*\n(-{3,}|\*{3,}|_{3,})[ \t]*\n/.test(text);
+}
+const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
+
+/** What of a rule is asked for; the rest is what suits the source. */
+export type AskedRule = Partial<BreakRule>;
+
+function typedText(text: string, rule?: AskedRule): SourceRead {
+  const lines = rule?.cuts?.some(({ kind }) => kind === "line") ?? false;
+  const manuscript = readText(text, { lines });
+  if (isTyped(text)) return { manuscript, text: () => text, pictures: new Map(), rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE, typed: rule === undefined, length: undefined };
+  const blocks = [...manuscript.blocks];
+  const suggested = suggestRule(blocks);
+  const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
+  const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
+  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front }, blocks }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, length: blocks.length };
+}
+
+function fromDocument(document: DocumentRead, rule: AskedRule | undefined): SourceRead {
+  const language = document.front.language ?? languageOf(sampleOf(document.blocks));
+  const front = { ...document.front, ...(language ? { language } : {}) };
+  const writer = new ManuscriptWriter(front);
+  const blocks = function* (): Generator<Block> {
+    yield* writer.place(document.blocks);
+  };
+  return { manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems }, text: () => writer.text, pictures: document.pictures, rule: { ...suggestRule(document.blocks), ...rule }, typed: false, length: document.blocks.length };
+}
+
+type SourceReader = (bytes: Uint8Array, name: string, rule: AskedRule | undefined) => SourceRead;
+
+/** The text of a file, with a line that says which encoding it was recognised to be in. */
+function textFile(read: (text: string, name: string, rule: AskedRule | undefined) => SourceRead): SourceReader {
+  return (bytes, name, rule) => {
+    const { text, encoding } = decoded(bytes, name);
+    checkText(text, name);
+    const source = read(text, name, rule);
+    if (encoding) source.manuscript.problems.push({ line: 1, message: `The file is not in UTF-8; it was read as ${encoding}.` });
+    return source;
+  };
+}
+
+const html: SourceReader = (bytes, name, rule) => {
+  const declared = htmlEncoding(new TextDecoder("latin1").decode(bytes.subarray(0, 2000)));
+  let text: string | undefined;
+  if (declared && declared !== "utf-8") {
+    try {
+      text = new TextDecoder(declared).decode(bytes);
+    } catch {
+      text = undefined;
+    }
+  }
+  text ??= decoded(bytes, name).text;
+  checkText(text.replace(/data:image\/[a-z]+;base64,[A-Za-z0-9+/=%\s]+/g, ""), name);
+  const document = readHtml(text);
+  if (!document.blocks.length) throw new Failure("not-readable", name, "The page shows no text.");
+  return fromDocument(document, rule);
+};
+
+/** The readers of texts and documents by extension. */
+export const SOURCES: Record<"md" | "txt" | "docx" | "odt" | "html" | "htm" | "csv" | "tsv" | "opml", SourceReader> = {
+  md: textFile((text, _, rule) => typedText(text, rule)),
+  txt: textFile((text, _, rule) => (isMarkdown(text) ? typedText(text, rule) : fromDocument(readPlain(text), rule))),
+  docx: (bytes, name, rule) => fromDocument(readDocx(bytes, name), rule),
+  odt: (bytes, name, rule) => fromDocument(readOdt(bytes, name), rule),
+  html,
+  htm: html,
+  csv: textFile((text, name, rule) => fromDocument(readCsv(text, name), rule)),
+  tsv: textFile((text, name, rule) => fromDocument(readCsv(text, name), rule)),
+  opml: textFile((text, name, rule) => fromDocument(readOpml(text, name), rule)),
+};
+export type SourceKind = keyof typeof SOURCES;
+
+/** More pixels than any slide shows: a picture beyond is not taken into a deck. */
+const MOST_PIXELS = 64_000_000;
+
+/** The picture files that a deck can show, by the names that it uses; the others are told. */
+export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: (bytes: Uint8Array) => string, problems: Problem[]): { assets: Record<string, Asset>; blobs: Map<string, Uint8Array> } {
+  const assets: Record<string, Asset> = {};
+  const blobs = new Map<string, Uint8Array>();
+  for (const [name, bytes] of pictures) {
+    const info = pictureInfo(bytes);
+    if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG and JPEG are); its place is kept.` });
+    else if (info.width * info.height > MOST_PIXELS) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
+    else {
+      const sum = sha256(bytes);
+      assets[name] = { sha256: sum, ...info };
+      blobs.set(sum, bytes);
+    }
+  }
+  return { assets, blobs };
+}
+
+export interface SourceContext {
+  newId: () => string;
+  sha256: (bytes: Uint8Array) => string;
+  rule?: AskedRule;
+  /** With fonts the slides are fitted as the rule says. */
+  fonts?: FontSet;
+  /** The bytes of a picture that a text names, or undefined. */
+  picture?: (source: string) => Uint8Array | undefined;
+  /** The id under which the document is kept, noted on the slides. */
+  document?: string;
+  head?: DeckHead;
+}
+
+/** Reads a text or document. Throws a Failure for a file that is refused. */
+export function readSource(bytes: Uint8Array, name: string, kind: SourceKind, rule?: AskedRule): SourceRead {
+  return SOURCES[kind](bytes, name, rule);
+}
+
+function slideAt(lines: readonly Lines[], line: number): number | null {
+  const at = lines.findIndex(({ from, to }) => line >= from && line <= to);
+  return at < 0 ? null : at + 1;
+}
+
+/** Makes a deck of a text or document that was read, and lists what was not taken as it stood. */
+export function deckFromSource(source: SourceRead, name: string, context: SourceContext): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<Report, "adapted" | "left"> {
+  const { manuscript, rule, typed } = source;
+  const { problems } = manuscript;
+  const { assets, blobs } = takePictures(source.pictures, context.sha256, problems);
+  const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
+  const document = typed ? undefined : context.document;
+  const { deck, made } = generateDeck(manuscript, rule, { newId: context.newId, ...(context.fonts ? { fonts: context.fonts } : {}), ...(head ? { head } : {}), ...(document ? { document } : {}) }, name.replace(/\.[^.]*$/, "") || "Untitled", assets);
+  const left: Report["left"] = [];
+  const found: Record<string, Asset> = { ...deck.assets, ...assets };
+  deck.slides.forEach((slide, nth) => {
+    for (const picture of picturesOn(slide)) {
+      if (found[picture]) continue;
+      const bytes = context.picture?.(picture);
+      const info = bytes && pictureInfo(bytes);
+      if (bytes && info) {
+        const sum = context.sha256(bytes);
+        blobs.set(sum, bytes);
+        found[picture] = { sha256: sum, ...info };
+      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG and JPEG pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
+    }
+  });
+  const lines = made.map(({ lines: own }) => own);
+  const adapted = problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message }));
+  return { deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) }, blobs, text: source.text(), problems, adapted, left };
+}

@@ -1,0 +1,150 @@
+import { ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf } from "@unitext/core/model";
+import { chartOf, type Content, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, type Problem, recognised } from "@unitext/core/text";
+import type { Flow } from "./draft";
+
+/** A slide that has its content and does not have its ids yet. */
+export interface Composed {
+  title: RichText | null;
+  depth: 1 | 2 | null;
+  flow: readonly Flow[];
+  slots: ReadonlyMap<string, readonly Flow[]>;
+  notes: RichText;
+  look: SlideLook;
+  arrangement: ArrangementName;
+  because: string;
+  /** All text of the main flow appears point by point. */
+  steps: boolean;
+}
+
+export interface Draftlike {
+  title: RichText | null;
+  depth: 1 | 2 | null;
+  flow: readonly Flow[];
+  slots: ReadonlyMap<string, readonly Flow[]>;
+}
+
+const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
+  const found = flow.filter((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text" && (item.quote ?? false) === quote);
+  return found.length === 1 && found[0] ? found[0].text : found.flatMap(({ text }) => text);
+};
+
+export function partsOfDraft({ title, depth, flow, slots }: Draftlike, first: boolean): Parts {
+  const kinds: Parts["kinds"] = {};
+  for (const item of flow) if (item.kind === "content") kinds[item.content.kind] = (kinds[item.content.kind] ?? 0) + 1;
+  return { first, depth, title, text: flowText(flow, false), quote: flowText(flow, true), kinds, slots: [...slots.keys()] };
+}
+
+/** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */
+export function arranged(draft: Draftlike, first: boolean, given: string | undefined, line: number, problems: Problem[]): { arrangement: ArrangementName; because: string } {
+  if (given !== undefined) {
+    const known = ArrangementName.safeParse(given);
+    if (known.success) return { arrangement: known.data, because: "the text says so" };
+    problems.push({ line, message: `“${given}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.` });
+  }
+  const { arrangement, because } = recognised(partsOfDraft(draft, first));
+  return { arrangement, because };
+}
+
+type Bare = { slot: string | null; content: Content; steps?: boolean };
+
+/** The contents of a slide with the slots that they take, texts of one slot that follow each other as one. */
+function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
+  const all: Bare[] = title && !isEmptyText(title) ? [{ slot: "title", content: { kind: "text", text: title } }] : [];
+  const add = (slot: string | null, content: Content, stepped: boolean) => {
+    const last = all.at(-1);
+    if (content.kind === "text") {
+      if (isEmptyText(content.text)) return;
+      if (last && last.slot === slot && last.content.kind === "text" && (last.steps ?? false) === stepped && slot !== "title") {
+        last.content = { kind: "text", text: [...last.content.text, ...content.text] };
+        return;
+      }
+    }
+    all.push({ slot, content, ...(stepped ? { steps: true } : {}) });
+  };
+  const counts: Record<string, number> = {};
+  const numbered = arrangement === "number" && !slots.has("number") && isBigNumber(textOf(flowText(flow, false).slice(0, 1)).trim());
+  let opened = false;
+  for (const item of flow) {
+    if (item.kind === "content") {
+      const nth = counts[item.content.kind] ?? 0;
+      counts[item.content.kind] = nth + 1;
+      add(flowSlot(arrangement, item.content.kind, nth), item.content, false);
+    } else if (numbered && !opened && !item.quote) {
+      opened = true;
+      add("number", { kind: "text", text: item.text.slice(0, 1) }, steps || (item.steps ?? false));
+      if (item.text.length > 1) add(mainSlot(arrangement), { kind: "text", text: item.text.slice(1) }, steps || (item.steps ?? false));
+    } else add(flowSlot(arrangement, item.quote ? "quote" : "text", 0), { kind: "text", text: item.text }, steps || (item.steps ?? false));
+  }
+  for (const [slot, held] of slots) for (const item of held) add(slot, item.kind === "text" ? { kind: "text", text: item.text } : item.content, item.kind === "text" && (item.steps ?? false));
+  return all;
+}
+
+/** Makes the slide of a composition. Equal compositions share their contents, so that they are laid out once. */
+export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
+  const elements = placed(composed).map(({ slot, content, steps }) => ({ ...content, id: newId(), slot, ...(steps ? { steps } : {}) }) as Element);
+  const slide: Slide = { id, parent: null, arrangement: composed.arrangement, elements, notes: composed.notes, hidden: false, ...composed.look };
+  return { ...slide, elements: readingOrder(slide) };
+}
+
+/** How a numeric table is drawn when the rule makes charts: over time as a line, few shares as columns, long names as bars. */
+function formFor(categories: readonly string[]): ChartForm {
+  const times = categories.filter((name) => /^\s*(\d{4}|Q[1-4]\b|[A-Z]?\d{1,2}[./-]\d{1,2}|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic|mär|mai|okt|dez)/i.test(name)).length;
+  if (categories.length > 3 && times >= categories.length * 0.7) return "line";
+  return categories.some((name) => name.length > 14) ? "bar" : "column";
+}
+
+/** Numeric tables as charts, where the rule says so. */
+export function charted(flow: readonly Flow[], rule: BreakRule): Flow[] {
+  if (!rule.charts) return [...flow];
+  return flow.map((item): Flow => {
+    if (item.kind !== "content" || item.content.kind !== "table") return item;
+    const trial = chartOf(item.content, "column");
+    return trial && trial.categories.length > 1 ? { ...item, content: { ...trial, form: formFor(trial.categories) } } : item;
+  });
+}
+
+/** Something that needs a slide to itself when more than a line of text stands with it. */
+const isLarge = (item: Flow) => item.kind === "content" && (item.content.kind === "chart" || item.content.kind === "diagram" || (item.content.kind === "table" && item.content.rows.length > 4) || (item.content.kind === "code" && item.content.text.split("\n").length > 6));
+
+/** The words on a slide with a figure: more than these stand on a slide of their own. */
+const CAPTION = 30;
+
+/**
+ * Divides the flow of a slide where it would crowd: large figures that stand with more than a line of text, and pictures
+ * beyond the first, get slides of their own, in order. A section's heading with more than a line below it stands alone
+ * first, where the text goes to points or notes.
+ */
+export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
+  const { flow, depth, title } = draft;
+  const crowded = flow.some((item) => item.kind === "content") || flowText(flow, false).length > 1 || countWords(textOf(flowText(flow, false))) > CAPTION;
+  const opener = depth === 1 && rule.body !== "slide" && crowded && !namesReferences(title);
+  const parts: Flow[][] = [[]];
+  const words = (list: readonly Flow[]) => list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
+  const many = flow.filter((item) => item.kind === "content").length + (words(flow) > CAPTION ? 1 : 0) > 1;
+  if (many) {
+    let pictures = 0;
+    for (const item of flow) {
+      const last = parts.at(-1) as Flow[];
+      if (isLarge(item)) parts.push([item], []);
+      else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION) parts.push([item]);
+      else last.push(item);
+    }
+  } else parts[0] = [...flow];
+  const kept = parts.filter((part) => part.length);
+  // A line that is left alone after a figure belongs to it.
+  const joined: Flow[][] = [];
+  for (const part of kept) {
+    const before = joined.at(-1);
+    if (before && part.every(({ kind }) => kind === "text") && words(part) <= CAPTION && flowText(part, false).length <= 1 && before.some(isLarge) && words(before) === 0) before.push(...part);
+    else joined.push(part);
+  }
+  return [...(opener ? [{ flow: [], opener: true }] : []), ...(joined.length ? joined : opener ? [] : [[]]).map((part) => ({ flow: part, opener: false }))];
+}
+
+/** A heading that is too long for a title: its first words, up to the end of a clause where there is one. */
+export function shortTitle(title: RichText, most: number): RichText {
+  const words = textOf(title).replace(/\s+/g, " ").trim();
+  const clause = /^.{12,}?[.;:!?–—](?=\s)/u.exec(words)?.[0];
+  const held = clause && countWords(clause) <= most ? clause.replace(/[.;:–—]+$/u, "").trimEnd() : `${words.split(" ").slice(0, most).join(" ").slice(0, 200).replace(/[\s.,;:–—-]+$/u, "")}…`;
+  return [{ kind: "plain", level: 0, runs: [run(held)] }];
+}

@@ -1,0 +1,94 @@
+import { type BreakRule, countWords, isEmptyText, type Paragraph, paragraphText, type PointChoice, type RichText } from "@unitext/core/model";
+import type { Draft, Flow } from "./draft";
+import { type Point, pointsOf, trimToPoint } from "./points";
+
+/** Where the text of a draft goes: for each slide that it makes, what stays in its flow and what its notes get; and the points that were taken. */
+export interface Destined {
+  parts: { flow: Flow[]; notes: RichText }[];
+  points: Point[];
+}
+
+/** Prose that is as short as a point needs no shortening, and no copy in the notes. */
+const SHORT = 14;
+
+const isProse = ({ kind, level, runs }: Paragraph) => kind === "plain" && level === 0 && !runs.every(({ marks }) => marks?.includes("strong"));
+
+/** The paragraph without the footnotes that are already on the slide. */
+function without(paragraph: Paragraph, shown: ReadonlySet<object>): Paragraph {
+  return paragraph.runs.some(({ footnote }) => footnote && shown.has(footnote)) ? { ...paragraph, runs: paragraph.runs.filter(({ footnote }) => !footnote || !shown.has(footnote)) } : paragraph;
+}
+
+type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => Destined;
+
+const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
+
+const toNotes: Destination = ({ flow }) => ({
+  parts: [{ flow: flow.filter(({ kind }) => kind !== "text"), notes: flow.flatMap((item) => (item.kind === "text" ? item.text : [])) }],
+  points: [],
+});
+
+/** More points than these are too many for one slide (common practice, no source); they are shared out evenly. */
+const CROWD = 6;
+
+/** Points onto the slide, and the whole of what was shortened into the notes. */
+const toBoth: Destination = ({ flow }, language, choices) => {
+  const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isProse) : []));
+  const words = prose.reduce((sum, paragraph) => sum + countWords(paragraphText(paragraph)), 0);
+  const short = words <= SHORT && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
+  const taken = short ? [] : pointsOf(prose, language, choices);
+  const byParagraph = new Map<Paragraph, typeof taken>();
+  for (const point of taken) byParagraph.set(prose[point.paragraph] as Paragraph, [...(byParagraph.get(prose[point.paragraph] as Paragraph) ?? []), point]);
+  const chosen = taken.filter((point) => point.chosen).length;
+  const most = Math.ceil(chosen / Math.ceil(chosen / CROWD));
+  const shown = new Set<object>();
+  const parts: Destined["parts"] = [{ flow: [], notes: [] }];
+  let count = 0;
+  for (const item of flow) {
+    let part = parts.at(-1) as Destined["parts"][number];
+    if (item.kind !== "text" || item.quote) {
+      part.flow.push(item);
+      continue;
+    }
+    let text: Paragraph[] = [];
+    let lines: number[] = [];
+    const close = () => {
+      if (text.length) part.flow.push({ ...item, text, lines });
+      text = [];
+      lines = [];
+    };
+    item.text.forEach((paragraph, at) => {
+      const line = item.lines[at] ?? item.lines[0] ?? 1;
+      const put = (next: Paragraph) => {
+        for (const { footnote } of next.runs) if (footnote) shown.add(footnote);
+        text.push(next);
+        lines.push(line);
+      };
+      if (isProse(paragraph) && !short) {
+        const own = (byParagraph.get(paragraph) ?? []).filter((point) => point.chosen);
+        if (own.length && count + own.length > most && count > 0) {
+          close();
+          part = { flow: [], notes: [] };
+          parts.push(part);
+          count = 0;
+        }
+        for (const point of own) put({ kind: "bullet", level: 0, runs: point.runs });
+        count += own.length;
+        part.notes.push(paragraph);
+      } else if (paragraph.kind !== "plain" && countWords(paragraphText(paragraph)) > SHORT * 1.5) {
+        put({ ...paragraph, runs: trimToPoint(paragraph.runs, language) });
+        part.notes.push({ ...paragraph, kind: "plain", level: 0 });
+      } else put(paragraph);
+    });
+    close();
+  }
+  return { parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })), points: taken.map(({ runs: _, ...point }) => point) };
+};
+
+const DESTINATIONS: Record<BreakRule["body"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };
+
+/** Sends the text of a draft where the rule says. The notes that the text itself gives follow what comes from its prose. */
+export function destined(draft: Draft, rule: BreakRule, language: string, choices: ReadonlyMap<string, PointChoice>): Destined {
+  const { parts, points } = DESTINATIONS[rule.body](draft, language, choices);
+  const [first, ...rest] = parts as [Destined["parts"][number], ...Destined["parts"]];
+  return { parts: isEmptyText(draft.notes) ? parts : [{ ...first, notes: [...first.notes, ...draft.notes] }, ...rest], points };
+}

@@ -1,0 +1,363 @@
+import type { Change } from "@unitext/core/edit";
+import { type Deck, type DeckHead, type Element, headOf, isEmptyText, type Paragraph, type RichText, type Slide, slotsOf, textOf } from "@unitext/core/model";
+import { normalText } from "@unitext/core/text";
+import { diff3Merge } from "node-diff3";
+import { bareContent, contentKey, joinedText, unitsOf } from "./content";
+import type { Made } from "./generate";
+import { match, reconcile } from "./reconcile";
+
+/** Something that the text and a hand both changed, each otherwise: what each says, and what it was. */
+export interface Conflict {
+  aspect: string;
+  label: string;
+  before: string;
+  hand: string;
+  text: string;
+}
+
+/**
+ * What running again does to one slide. `new` and `gone` in the text; `changed` by the text; `moved` in it; `conflict`
+ * where text and hand differ; `same` when there is nothing to take, `added` when it was put in by hand.
+ */
+export interface ReviewItem {
+  key: string;
+  state: "same" | "added" | "new" | "changed" | "moved" | "gone" | "conflict";
+  /** It also stands at another place in the text. */
+  moved: boolean;
+  /** It was changed by hand since it was made. */
+  hand: boolean;
+  /** As it is in the deck; null where it is not there. */
+  mine: Slide | null;
+  /** As the text now makes it; null where the text has it no longer. */
+  theirs: Slide | null;
+  /** As the text made it before. */
+  base: Slide | null;
+  /** As it would be, conflicts settled for the hand. */
+  merged: Slide | null;
+  conflicts: Conflict[];
+}
+
+export interface Review {
+  items: ReviewItem[];
+  counts: Record<ReviewItem["state"], number>;
+}
+
+/** What is decided on a slide: whether to take what the text brings (as a rule yes), and for each conflict whose words stay. */
+export interface Choice {
+  take?: boolean;
+  conflicts?: Record<string, "hand" | "text">;
+}
+
+interface Aspects {
+  arrangement: string;
+  look: string;
+  hidden: boolean;
+  slots: Map<string, Atom[]>;
+  notes: Atom[];
+}
+/** A paragraph or an element, as a string to be compared and the thing itself. */
+interface Atom {
+  key: string;
+  paragraph?: Paragraph;
+  steps?: boolean;
+  element?: Element;
+}
+
+const isFree = (element: Element) => element.frame !== undefined && element.slot === null;
+const textAtoms = (text: RichText, steps?: boolean): Atom[] => normalText(text).map((paragraph) => ({ key: JSON.stringify([steps ?? false, paragraph]), paragraph, ...(steps ? { steps } : {}) }));
+
+function aspectsOf(slide: Slide): Aspects {
+  const slots = new Map<string, Atom[]>();
+  for (const unit of unitsOf({ ...slide, elements: slide.elements.filter((element) => !isFree(element)) })) {
+    const [first] = unit.elements as [Element, ...Element[]];
+    const atoms: Atom[] = first.kind === "text" ? textAtoms(joinedText(unit.elements), first.steps) : [{ key: JSON.stringify(bareContent(first)), element: first }];
+    slots.set(unit.slot, [...(slots.get(unit.slot) ?? []), ...atoms]);
+  }
+  const { background, transition, delay, widths } = slide;
+  return { arrangement: slide.arrangement, look: JSON.stringify([background, transition, delay, widths]), hidden: slide.hidden, slots, notes: textAtoms(slide.notes) };
+}
+
+const keyOf = (atoms: readonly Atom[]) => atoms.map(({ key }) => key).join("\n");
+function wordsOfAtoms(atoms: readonly Atom[]): string {
+  return atoms.map(({ paragraph, element }) => (paragraph ? textOf([paragraph]) : element ? `[${element.kind}]` : "")).join("\n");
+}
+
+/** Three-way over atoms: what only one side changed is taken; undefined where both changed the same place. */
+function merge3(base: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] | undefined {
+  const [b, h, t] = [keyOf(base), keyOf(hand), keyOf(text)];
+  if (h === t || t === b) return [...hand];
+  if (h === b) return [...text];
+  const byKey = new Map([...base, ...text, ...hand].map((atom) => [atom.key, atom]));
+  const regions = diff3Merge(hand.map(({ key }) => key), base.map(({ key }) => key), text.map(({ key }) => key), { excludeFalseConflicts: true });
+  if (regions.some(({ conflict }) => conflict)) return undefined;
+  return regions.flatMap(({ ok }) => (ok ?? []).map((key: string) => byKey.get(key) as Atom));
+}
+
+/** Contents for a slot from its atoms: paragraphs of one kind of appearance become one text. */
+function elementsOf(atoms: readonly Atom[], slot: string, newId: () => string): Element[] {
+  const elements: Element[] = [];
+  for (const { paragraph, steps, element } of atoms) {
+    const last = elements.at(-1);
+    if (element) elements.push({ ...element, slot });
+    else if (paragraph && last?.kind === "text" && (last.steps ?? false) === (steps ?? false)) last.text = [...last.text, paragraph];
+    else if (paragraph) elements.push({ kind: "text", id: newId(), slot, text: [paragraph], ...(steps ? { steps } : {}) });
+  }
+  return elements;
+}
+
+const LABELS: Record<string, string> = { title: "Title", notes: "Notes", arrangement: "Arrangement", look: "Look", hidden: "Hidden", body: "Text", caption: "Line below", subtitle: "Line below the title" };
+
+interface Merged {
+  slide: Slide;
+  conflicts: Conflict[];
+}
+
+/** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
+function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () => string, settle: (aspect: string) => "hand" | "text"): Merged {
+  const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
+  const conflicts: Conflict[] = [];
+  const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
+    const [before, hand, text] = values;
+    if (hand === text || text === before) return hand;
+    if (hand === before) return text;
+    conflicts.push({ aspect, label: LABELS[aspect] ?? aspect, before: shown(before), hand: shown(hand), text: shown(text) });
+    return settle(aspect) === "hand" ? hand : text;
+  };
+  const atoms = (aspect: string, before: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] => {
+    const merged = merge3(before, hand, text);
+    if (merged) return merged;
+    conflicts.push({ aspect, label: LABELS[aspect] ?? aspect, before: wordsOfAtoms(before), hand: wordsOfAtoms(hand), text: wordsOfAtoms(text) });
+    return settle(aspect) === "hand" ? [...hand] : [...text];
+  };
+  const arrangement = one("arrangement", [base.arrangement, mine.arrangement, theirs.arrangement], String);
+  const look = one("look", [b.look, h.look, t.look], () => "");
+  const hidden = one("hidden", [b.hidden, h.hidden, t.hidden], (value) => (value ? "hidden" : "shown"));
+  const names = new Set([...slotsOf(arrangement).map(([name]) => name), ...t.slots.keys(), ...h.slots.keys(), ...b.slots.keys()]);
+  const elements = [...names].flatMap((name) => {
+    const merged = atoms(name, b.slots.get(name) ?? [], h.slots.get(name) ?? [], t.slots.get(name) ?? []);
+    return elementsOf(merged, name, newId);
+  });
+  const notes = atoms("notes", b.notes, h.notes, t.notes).flatMap(({ paragraph }) => (paragraph ? [paragraph] : []));
+  const [background, transition, delay, widths] = JSON.parse(look) as [Slide["background"], Slide["transition"], Slide["delay"], Slide["widths"]];
+  const slide: Slide = {
+    id: mine.id,
+    parent: mine.parent,
+    arrangement,
+    elements: [...elements, ...mine.elements.filter(isFree)],
+    notes,
+    hidden,
+    ...(theirs.source ? { source: theirs.source } : {}),
+    ...(mine.origin ? { origin: mine.origin } : {}),
+    ...(background ? { background } : {}),
+    ...(transition ? { transition } : {}),
+    ...(delay ? { delay } : {}),
+    ...(widths ? { widths } : {}),
+  };
+  return { slide, conflicts };
+}
+
+const sameSource = (slide: Slide) => (slide.source ? `${slide.source.hash}/${slide.source.from}` : "");
+
+/** Pairs the slides of the deck with those that the text made before, by what is noted on them. */
+function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
+  const pairs = new Map<string, Slide>();
+  const taken = new Set<string>();
+  const pass = (key: (slide: Slide) => string) => {
+    const waiting = new Map<string, Slide[]>();
+    for (const slide of deck.slides) if (slide.source && !taken.has(slide.id)) waiting.set(key(slide), [...(waiting.get(key(slide)) ?? []), slide]);
+    for (const { slide } of base) {
+      if (pairs.has(slide.id)) continue;
+      const list = waiting.get(key(slide));
+      if (!list?.length || !key(slide)) continue;
+      // Of several copies the one that is as it was made is the original.
+      const at = Math.max(0, list.findIndex((other) => contentKey(other) === contentKey(slide)));
+      const [mine] = list.splice(at, 1);
+      if (!mine) continue;
+      pairs.set(slide.id, mine);
+      taken.add(mine.id);
+    }
+  };
+  pass(sameSource);
+  pass((slide) => slide.source?.hash ?? "");
+  pass((slide) => (slide.source ? String(slide.source.from) : ""));
+  // Slides that were typed have no note of where they come from; they are known by what they say.
+  const typed = deck.slides.filter((slide) => !slide.source && !taken.has(slide.id));
+  const left = base.filter(({ slide }) => !pairs.has(slide.id) && !slide.source);
+  if (typed.length && left.length) {
+    const byId = new Map(typed.map((slide) => [slide.id, slide]));
+    for (const [then, mine] of match(typed, left)) pairs.set(then, byId.get(mine) as Slide);
+  }
+  return pairs;
+}
+
+/** The slides that a hand put elsewhere: those outside a longest run that still stands in the order in which they were made. */
+function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, number>): Set<string> {
+  const known = order.filter((id) => wanted.has(id));
+  const tails: number[] = [];
+  const previous: number[] = [];
+  known.forEach((id, at) => {
+    const place = wanted.get(id) as number;
+    let low = 0;
+    let high = tails.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((wanted.get(known[tails[middle] as number] as string) as number) < place) low = middle + 1;
+      else high = middle;
+    }
+    previous[at] = low > 0 ? (tails[low - 1] as number) : -1;
+    tails[low] = at;
+  });
+  const still = new Set<string>();
+  for (let at = tails.at(-1) ?? -1; at >= 0; at = previous[at] as number) still.add(known[at] as string);
+  return new Set(known.filter((id) => !still.has(id)));
+}
+
+const same = (a: Slide, b: Slide) => (a.source && b.source ? a.source.hash === b.source.hash : contentKey(a) === contentKey(b)) && a.hidden === b.hidden;
+const untouched = (mine: Slide, base: Slide) => contentKey(mine) === contentKey(base) && mine.hidden === base.hidden;
+
+interface Pairing {
+  /** Deck slides by the id of the slide that was made before. */
+  mine: Map<string, Slide>;
+  /** Slides made before by the id of the slide made now. */
+  base: Map<string, Slide>;
+}
+
+function paired(deck: Deck, base: readonly Made[], next: readonly Made[]): Pairing {
+  const before = new Map(base.map(({ slide }) => [slide.id, slide]));
+  const pairs = match(base.map(({ slide }) => slide), next);
+  return { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
+}
+
+let serial = 0;
+const freshId = () => `m${(serial++).toString(36)}`;
+
+/**
+ * Compares what the text made before, what it makes now and the deck: what is new, changed, moved, gone, and where text
+ * and hand disagree. `base` and `next` are made by the same rule, or by an old and a new one; nothing is changed.
+ */
+export function review(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice> = new Map()): Review {
+  const pairs = paired(deck, base, next);
+  const byMine = new Map<string, ReviewItem>();
+  const items: ReviewItem[] = [];
+  const nextOrder = new Map<string, number>();
+  next.forEach(({ slide }, at) => {
+    const then = pairs.base.get(slide.id);
+    if (then) nextOrder.set(then.id, at);
+  });
+  const movedInText = movedByHand(base.map(({ slide }) => slide.id), nextOrder);
+  for (const { slide: theirs } of next) {
+    const then = pairs.base.get(theirs.id) ?? null;
+    const mine = then ? (pairs.mine.get(then.id) ?? null) : null;
+    const moved = then !== null && movedInText.has(then.id);
+    const key = mine?.id ?? theirs.id;
+    const common = { key, moved, mine, theirs, base: then };
+    let item: ReviewItem;
+    if (!then) item = { ...common, state: "new", hand: false, merged: theirs, conflicts: [] };
+    else if (!mine) {
+      const changed = !same(then, theirs);
+      item = { ...common, state: changed ? "conflict" : "same", hand: true, merged: null, conflicts: changed ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: "", text: textOfSlide(theirs) }] : [] };
+    } else {
+      const hand = !untouched(mine, then);
+      const changed = !same(then, theirs);
+      const settle = (aspect: string) => choices.get(key)?.conflicts?.[aspect] ?? "hand";
+      const merged: Merged = !changed ? { slide: mine, conflicts: [] } : !hand ? { slide: theirs, conflicts: [] } : mergedSlide(then, mine, theirs, freshId, settle);
+      item = { ...common, state: merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same", hand, merged: merged.slide, conflicts: merged.conflicts };
+    }
+    items.push(item);
+    if (mine) byMine.set(mine.id, item);
+  }
+  // What the text no longer has, and what a hand put in, stands where it stands in the deck.
+  const gone = new Map(base.flatMap(({ slide }) => (pairs.mine.has(slide.id) ? [[(pairs.mine.get(slide.id) as Slide).id, slide] as const] : [])));
+  let at = 0;
+  for (const mine of deck.slides) {
+    const known = byMine.get(mine.id);
+    if (known) {
+      at = items.indexOf(known) + 1;
+      continue;
+    }
+    const then = gone.get(mine.id) ?? null;
+    const hand = then !== null && !untouched(mine, then);
+    const item: ReviewItem = {
+      key: mine.id,
+      state: then === null ? "added" : hand ? "conflict" : "gone",
+      moved: false,
+      hand: then === null || hand,
+      mine,
+      theirs: null,
+      base: then,
+      merged: then === null || hand ? mine : null,
+      conflicts: then !== null && hand ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: textOfSlide(mine), text: "" }] : [],
+    };
+    items.splice(at++, 0, item);
+  }
+  const counts: Review["counts"] = { same: 0, added: 0, new: 0, changed: 0, moved: 0, gone: 0, conflict: 0 };
+  for (const { state } of items) counts[state] += 1;
+  return { items, counts };
+}
+
+function textOfSlide(slide: Slide): string {
+  const { slots, notes } = aspectsOf(slide);
+  return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join("\n");
+}
+
+/**
+ * The change that takes a review as decided: what the text brings is taken unless a choice says otherwise, conflicts
+ * stay with the hand unless a choice says so; slides put in or moved by hand stay where the hand put them. `ids` gives,
+ * for each slide made, the id that it has in the deck, or null where it is left out.
+ */
+export function takeReview(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice>, head: DeckHead = headOf(deck)): { change: Change | undefined; ids: (string | null)[] } {
+  const { items } = review(deck, base, next, choices);
+  const pairs = paired(deck, base, next);
+  const takes = ({ key }: ReviewItem) => choices.get(key)?.take !== false;
+  const text = (item: ReviewItem) => choices.get(item.key)?.conflicts?.slide === "text";
+  const byTheirs = new Map(items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
+
+  const sourceOf = (item: ReviewItem): { source?: Slide["source"] } => ({ source: item.theirs?.source });
+  // Each slide made that stays, in the order of the text.
+  const list: { slide: Slide; parent: string | null }[] = [];
+  const held = new Map<string, { slide: Slide; parent: string | null }>();
+  const idOf = new Map<string, string>();
+  for (const { slide } of next) {
+    const item = byTheirs.get(slide.id) as ReviewItem;
+    const left = item.mine === null && (item.state === "same" || (item.state === "conflict" && !text(item)) || (item.state === "new" && !takes(item)));
+    if (left) continue;
+    idOf.set(slide.id, item.mine?.id ?? slide.id);
+  }
+  const baseOrder = new Map(base.map(({ slide }, at) => [slide.id, at]));
+  const placeInBase = new Map([...pairs.mine].map(([then, mine]) => [mine.id, baseOrder.get(then) as number]));
+  const handMoved = movedByHand(deck.slides.map(({ id }) => id), placeInBase);
+  const parentInDeck = new Map(deck.slides.map((slide) => [slide.id, slide.parent]));
+  for (const { slide } of next) {
+    const id = idOf.get(slide.id);
+    if (id === undefined) continue;
+    const item = byTheirs.get(slide.id) as ReviewItem;
+    const wanted = slide.parent === null ? null : (idOf.get(slide.parent) ?? null);
+    const then = item.base;
+    const nestedBefore = then?.parent ? (pairs.mine.get(then.parent)?.id ?? null) : null;
+    const nestedByHand = item.mine !== null && item.mine.parent !== nestedBefore;
+    const content = item.mine === null ? (item.theirs as Slide) : takes(item) ? (item.merged as Slide) : { ...item.mine, ...sourceOf(item) };
+    const stays = item.mine !== null && (handMoved.has(id) || (item.moved && !takes(item)));
+    if (!stays) list.push({ slide: { ...content, ...sourceOf(item), id }, parent: nestedByHand ? (parentInDeck.get(id) ?? null) : wanted });
+    else held.set(id, { slide: { ...content, ...sourceOf(item), id }, parent: parentInDeck.get(id) ?? null });
+  }
+  // What the hand put in, moved or keeps goes after the slide that it follows in the deck.
+  const inList = new Set(list.map(({ slide }) => slide.id));
+  let last: string | null = null;
+  for (const mine of deck.slides) {
+    if (inList.has(mine.id)) {
+      last = mine.id;
+      continue;
+    }
+    const item = items.find((other) => other.mine?.id === mine.id);
+    const kept = held.get(mine.id) ?? (item && (item.state === "added" || (item.state === "gone" && !takes(item)) || (item.state === "conflict" && item.theirs === null && !text(item))) ? { slide: mine, parent: mine.parent } : undefined);
+    if (!kept) continue;
+    const at = last === null ? 0 : list.findIndex(({ slide }) => slide.id === last) + 1;
+    list.splice(at, 0, kept);
+    inList.add(mine.id);
+    last = mine.id;
+  }
+  const present = new Set(list.map(({ slide }) => slide.id));
+  const wanted = list.map(({ slide, parent }) => ({ slide: { ...slide, parent: parent !== null && present.has(parent) ? parent : null }, named: true }));
+  const { change } = reconcile(deck, head, wanted);
+  return { change, ids: next.map(({ slide }) => idOf.get(slide.id) ?? null) };
+}

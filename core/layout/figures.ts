@@ -1,0 +1,110 @@
+import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
+import type { CodeElement, Element, FormulaElement, PictureElement, RichText, TextElement, Theme } from "@unitext/core/model";
+import { familyNamed, faceFor } from "./fonts";
+import type { SceneBox, SceneNode } from "./scene";
+import type { SlotPlace } from "./slots";
+import { setTable } from "./table";
+import { type Setting, setText, toneMark } from "./text";
+
+/** An element laid out: its nodes, where it stands and how it fits, and the height that it uses. */
+export interface Laid {
+  nodes: SceneNode[];
+  box: SceneBox;
+  used: number;
+}
+
+type FigureElement = Exclude<Element, TextElement | PictureElement>;
+type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting) => Omit<Laid, "box"> & { size: number; overflow: number };
+
+function measure(text: string, size: number, { fonts, theme, language }: Setting): number {
+  const family = familyNamed(theme.fonts.body);
+  let width = 0;
+  for (const word of text.split(/( )/)) if (word) width += fonts.face(faceFor(family, word.codePointAt(0) as number, false, false).id).word(word, false, language).width;
+  return width * size;
+}
+
+/** Sets the words of a drawing, each label at the largest size that fits it; what does not fit at the smallest is told. */
+function drawn({ paths, labels }: Figure, element: string, least: number, setting: Setting): { nodes: SceneNode[]; overflow: number } {
+  let overflow = 0;
+  const texts = labels.map((label): SceneNode => {
+    const sizes = [1, 0.92, 0.84, 0.76, 0.68, 0.6].map((step) => label.size * step).filter((size) => size > least);
+    const set = setText(label.text, { frame: label.frame, role: "figure", anchor: label.anchor, align: label.align }, [...sizes, Math.min(least, label.size)], { ...setting, fill: label.fill });
+    overflow = Math.max(overflow, set.overflow);
+    return { kind: "text", element, role: "label", lines: set.lines };
+  });
+  return { nodes: [{ kind: "paths", element, paths }, ...texts], overflow };
+}
+
+const codeTexts = new WeakMap<CodeElement, RichText>();
+function codeText(element: CodeElement): RichText {
+  const known = codeTexts.get(element);
+  if (known) return known;
+  const text = codeLines(element.text, element.language).map((line) => ({ kind: "plain" as const, level: 0, runs: line.map(({ text: words, tone }) => ({ text: words.replace(/ /g, "\u00A0").replace(/\u00A0(?=\S)/g, " "), marks: ["code", toneMark(tone)] as never })) }));
+  codeTexts.set(element, text);
+  return text;
+}
+
+const layCode: Layer<CodeElement> = (element, place, sizes, theme, setting) => {
+  const size = sizes[0] as number;
+  const pad = size * 0.7;
+  const { frame } = place;
+  const inner = { x: frame.x + pad, y: frame.y + pad, width: frame.width - 2 * pad, height: frame.height - 2 * pad };
+  const set = setText(codeText(element), { frame: inner, role: "figure", anchor: "top", align: "start" }, sizes, setting);
+  const used = Math.min(frame.height, set.used + 2 * pad);
+  const plate: SceneNode = { kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: used, fill: plateColour(theme) };
+  return { nodes: [plate, { kind: "text", element: element.id, role: "code", lines: set.lines }], used, size: set.size, overflow: set.overflow };
+};
+
+function plateColour({ colours }: Theme): string {
+  const [paper, ink] = [colours.paper, colours.ink];
+  const channel = (at: number) => Math.round(Number.parseInt(paper.slice(at, at + 2), 16) * 0.95 + Number.parseInt(ink.slice(at, at + 2), 16) * 0.05);
+  return `#${[1, 3, 5].map((at) => channel(at).toString(16).padStart(2, "0")).join("")}`;
+}
+
+const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting) => {
+  const { frame } = place;
+  const shape = formulaShape(element.tex, true);
+  if (!shape || "problem" in shape) {
+    const text: RichText = [{ kind: "plain", level: 0, align: "centre", runs: [{ text: element.tex, marks: ["code"] }] }];
+    const set = setText(text, { ...place, role: "figure" }, sizes, setting);
+    return { nodes: [{ kind: "text", element: element.id, role: "formula", lines: set.lines }], used: set.used, size: set.size, overflow: set.overflow };
+  }
+  const tall = shape.height + shape.depth;
+  const size = Math.min((sizes[0] as number) * 1.5, frame.width / shape.width, frame.height / tall);
+  const [width, height] = [shape.width * size, tall * size];
+  const x = frame.x + (frame.width - width) / 2;
+  const top = frame.y + (place.anchor === "top" ? 0 : (frame.height - height) / 2);
+  const baseline = top + shape.height * size;
+  const paths = shape.paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({ d, fill: theme.colours.ink, matrix: [a * size, b * size, c * size, e * size, x + f * size, baseline + g * size] as const }));
+  return { nodes: [{ kind: "paths", element: element.id, paths }], used: height, size, overflow: size < (sizes.at(-1) as number) * 0.75 ? 1 : 0 };
+};
+
+const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kind: K }>> } = {
+  table: (element, place, sizes, theme, setting) => {
+    const { frame } = place;
+    const caption = element.caption ? setText([{ kind: "plain", level: 0, runs: [{ text: element.caption }] }], { frame, role: "caption", anchor: "top", align: "start" }, [sizes.at(-1) as number], setting) : undefined;
+    const room = caption ? caption.used + 6 : 0;
+    const set = setTable(element, { ...frame, height: frame.height - room }, sizes, setting, theme.colours);
+    const drop = set.used + 6;
+    const below: SceneNode[] = caption ? [{ kind: "text", element: element.id, role: "caption", lines: caption.lines.map((line) => ({ ...line, y: line.y + drop })) }] : [];
+    return { ...set, nodes: [...set.nodes, ...below], used: set.used + room };
+  },
+  code: layCode,
+  formula: layFormula,
+  diagram: (element, place, sizes, theme, setting) => {
+    const size = (sizes[0] as number) * 1.05;
+    const figure = diagram(element.form, element.text, place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
+    return { ...drawn(figure, element.id, sizes.at(-1) as number, setting), used: place.frame.height, size };
+  },
+  chart: (element, place, sizes, theme, setting) => {
+    const size = Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
+    const figure = chart(element.form, element, place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
+    return { ...drawn(figure, element.id, size * 0.75, setting), used: place.frame.height, size };
+  },
+};
+
+/** Lays out an element that is drawn from data: table, code, formula, diagram, chart. `sizes` are those of its text, largest first. */
+export function layFigure(element: FigureElement, place: SlotPlace, slot: string | null, sizes: readonly number[], theme: Theme, setting: Setting): Laid {
+  const { nodes, used, size, overflow } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting);
+  return { nodes, used, box: { ...place.frame, element: element.id, slot, size, overflow: overflow < 0.01 ? 0 : overflow } };
+}

@@ -1,0 +1,147 @@
+import { mixed } from "@unitext/core/figures";
+import type { Align, Cell, Frame, RichText, TableElement, ThemeColours } from "@unitext/core/model";
+import type { SceneNode } from "./scene";
+import { type Block, breakText, type Setting, setText, shapeText } from "./text";
+
+/** A cell shaped, with the places that it covers. */
+interface Placed {
+  cell: Cell;
+  row: number;
+  column: number;
+  columns: number;
+  rows: number;
+  blocks: Block[];
+  align: Align;
+}
+
+/** Room inside a cell, in em: left and right, above and below. */
+const PAD = { x: 0.5, y: 0.28 };
+const STRONG = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, marks: [...new Set(["strong" as const, ...(run.marks ?? [])])] })) }));
+
+function cellsOf({ rows, header, align }: TableElement, setting: Setting): Placed[] {
+  return rows.flatMap((row, at) =>
+    row.flatMap((cell, column) => {
+      if (!cell) return [];
+      const own = align[column] ?? "start";
+      const shown = at < header ? { ...cell, text: strong(cell.text) } : cell;
+      const columns = Math.min(cell.columns ?? 1, row.length - column);
+      return [{ cell: shown, row: at, column, columns, rows: Math.min(cell.rows ?? 1, rows.length - at), blocks: shapeText(shown.text, "figure", own, setting), align: own }];
+    }),
+  );
+}
+
+const strongOnce = new WeakMap<RichText, RichText>();
+function strong(text: RichText): RichText {
+  const made = strongOnce.get(text) ?? STRONG(text);
+  strongOnce.set(text, made);
+  return made;
+}
+
+/** The widths in em that columns need: so that no word is broken, and so that no line is. */
+function needs(cells: readonly Placed[], columns: number): { least: number[]; most: number[] } {
+  const least = Array<number>(columns).fill(1);
+  const most = Array<number>(columns).fill(1);
+  for (const { blocks, column, columns: over } of cells) {
+    for (const { shaped, indent } of blocks) {
+      const { breaks, upTo } = shaped;
+      let start = 0;
+      let line = 0;
+      let [word, whole] = [0, 0];
+      for (const { at, visible, required } of breaks) {
+        word = Math.max(word, (upTo[visible] as number) - (upTo[start] as number));
+        whole = Math.max(whole, (upTo[visible] as number) - (upTo[line] as number));
+        start = at;
+        if (required) line = at;
+      }
+      for (let at = column; at < column + over; at++) {
+        least[at] = Math.max(least[at] as number, Math.min(14, word + indent) / over);
+        most[at] = Math.max(most[at] as number, (whole + indent) / over);
+      }
+    }
+  }
+  return { least, most };
+}
+
+/** Column widths in points: what they need, the rest shared by how much they could use. */
+function widthsOf({ least, most }: ReturnType<typeof needs>, size: number, width: number): number[] {
+  const pad = 2 * PAD.x * size;
+  const low = least.map((value) => value * size + pad);
+  const high = most.map((value, at) => Math.max(value * size + pad, low[at] as number));
+  const sum = (list: readonly number[]) => list.reduce((total, value) => total + value, 0);
+  const [lowest, highest] = [sum(low), sum(high)];
+  if (lowest >= width) return low.map((value) => (value * width) / lowest);
+  if (highest <= width) {
+    const free = width - highest;
+    return high.map((value) => value + (free * value) / highest);
+  }
+  return low.map((value, at) => value + ((width - lowest) * ((high[at] as number) - value)) / (highest - lowest));
+}
+
+function heightsOf(cells: readonly Placed[], rows: number, widths: readonly number[], size: number): number[] {
+  const heights = Array<number>(rows).fill(size * (1.25 + 2 * PAD.y));
+  const spanning: [Placed, number][] = [];
+  for (const cell of cells) {
+    const width = spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size;
+    const height = breakText(cell.blocks, "figure", size, width).height + 2 * PAD.y * size;
+    if (cell.rows > 1) spanning.push([cell, height]);
+    else heights[cell.row] = Math.max(heights[cell.row] as number, height);
+  }
+  for (const [{ row, rows: over }, height] of spanning) {
+    const lack = height - spanOf(heights, row, over);
+    if (lack > 0) heights[row + over - 1] = (heights[row + over - 1] as number) + lack;
+  }
+  return heights;
+}
+
+function spanOf(list: readonly number[], from: number, count: number): number {
+  let sum = 0;
+  for (let at = from; at < from + count; at++) sum += list[at] ?? 0;
+  return sum;
+}
+
+/** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
+export interface SetTable {
+  nodes: SceneNode[];
+  size: number;
+  used: number;
+  overflow: number;
+}
+
+/**
+ * Sets a table into a frame: columns as wide as their words ask, rows as high as their cells, at the largest of the
+ * sizes at which all rows fit; at the smallest when none does.
+ */
+export function setTable(element: TableElement, frame: Frame, sizes: readonly number[], setting: Setting, colours: ThemeColours): SetTable {
+  const columns = Math.max(...element.rows.map((row) => row.length));
+  const cells = cellsOf(element, setting);
+  const need = needs(cells, columns);
+  let size = sizes[0] as number;
+  let widths: number[] = [];
+  let heights: number[] = [];
+  for (const next of sizes) {
+    size = next;
+    widths = widthsOf(need, size, frame.width);
+    heights = heightsOf(cells, element.rows.length, widths, size);
+    const tight = need.least.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
+    if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
+  }
+  const used = spanOf(heights, 0, heights.length);
+  const nodes: SceneNode[] = [];
+  const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
+  if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: mixed(colours.accent, colours.paper, 0.86) });
+  heights.forEach((height, at) => {
+    const last = at === heights.length - 1 || at === element.header - 1;
+    nodes.push({ kind: "rect", x: frame.x, y: (tops[at] as number) + height - (last ? 1 : 0.5), width: frame.width, height: last ? 1 : 0.5, fill: last ? colours.accent : mixed(colours.muted, colours.paper, 0.5) });
+  });
+  for (const cell of cells) {
+    const place = {
+      x: frame.x + spanOf(widths, 0, cell.column) + PAD.x * size,
+      y: (tops[cell.row] as number) + PAD.y * size,
+      width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
+      height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
+    };
+    const { lines } = setText(cell.cell.text, { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align }, [size], setting);
+    nodes.push({ kind: "text", element: element.id, role: "table", lines });
+  }
+  return { nodes, size, used, overflow: Math.max(0, used - frame.height) };
+}

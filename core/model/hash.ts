@@ -1,0 +1,11 @@
+/** A short sum of a text that tells two texts apart: FNV-1a (Fowler, Noll, Vo) twice in 32 bits with different offsets, as 16 hex digits. No protection against intent. */
+export function textHash(text: string): string {
+  let a = 0x811c9dc5;
+  let b = 0x9747b28c;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    a = Math.imul(a ^ code, 0x01000193);
+    b = Math.imul(b ^ ((code << 7) | (code >> 9)), 0x01000193);
+  }
+  return (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0");
+}

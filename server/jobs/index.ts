@@ -1,0 +1,3 @@
+export { Jobs } from "./queue";
+export { isSource } from "./read";
+export { inlineReader, type Reader, threadReader } from "./reader";

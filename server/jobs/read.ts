@@ -1,0 +1,80 @@
+import { createHash } from "node:crypto";
+import { loadFormulas } from "@unitext/core/figures";
+import { type Entries, extensionOf, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
+import { generate, headFrom } from "@unitext/core/generate";
+import { type BreakRule, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
+import type { Block, Lines } from "@unitext/core/text";
+import { nanoid } from "nanoid";
+import { fontsIn } from "../export";
+
+/** A document to be made into slides. */
+export interface ReadWork {
+  fonts: string;
+  name: string;
+  bytes: Uint8Array;
+  deck: string;
+  document: string;
+}
+
+/** What reading gives as it goes on: first the deck's head, the whole text and the pictures, then slides as they are made, last what could not be taken as it stood. */
+export type ReadProgress =
+  | { kind: "head"; head: DeckHead; rule: BreakRule; text: string; blobs: Map<string, Uint8Array>; pages: number; typed: boolean }
+  | { kind: "slides"; slides: Slide[]; page: number }
+  | ({ kind: "end" } & Entries);
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+export const isSource = (name: string): boolean => extensionOf(name) in SOURCES;
+
+/** Words on a page of a document, to say how far reading is (common practice, no source). */
+const PAGE = 400;
+/** The first slides are handed over at once; later ones in larger lots, so that each costs little. */
+const FIRST = 6;
+const LOT = { slides: 60, milliseconds: 200 };
+
+const wordsIn = (block: Block) => ("text" in block ? countWords(textOf(block.text)) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.length * 12 : 0);
+
+function slideAt(lines: readonly Lines[], line: number): number | null {
+  const at = lines.findIndex(({ from, to }) => line >= from && line <= to);
+  return at < 0 ? null : at + 1;
+}
+
+/** Reads a document and makes its slides. Throws a Failure for a file that is refused. */
+export async function* readDocument({ fonts: folder, name, bytes, deck, document }: ReadWork): AsyncGenerator<ReadProgress> {
+  const source = readSource(bytes, name, extensionOf(name) as SourceKind);
+  const { front, problems } = source.manuscript;
+  const blocks = [...source.manuscript.blocks];
+  const text = source.text();
+  if (/\$|\\\(/.test(text)) await loadFormulas();
+  const { assets, blobs } = takePictures(source.pictures, sha256, problems);
+  const { rule, typed } = source;
+  const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
+  const head: DeckHead = { ...headFrom(front, headOf(empty), problems), assets, ...(typed ? {} : { manuscript: { document, rule } }) };
+  const words = blocks.reduce((sum, block) => sum + wordsIn(block), 0);
+  const pages = Math.max(1, Math.ceil(words / PAGE));
+  yield { kind: "head", head, rule, text, blobs, pages, typed };
+
+  let read = 0;
+  const counted = function* (): Generator<Block> {
+    for (const block of blocks) {
+      read += wordsIn(block);
+      yield block;
+    }
+  };
+  const lines: Lines[] = [];
+  const left: Entries["left"] = [];
+  let lot: Slide[] = [];
+  let since = performance.now();
+  for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, { newId: () => nanoid(10), head, fonts: fontsIn(folder), ...(typed ? {} : { document }) })) {
+    lot.push(made.slide);
+    lines.push(made.lines);
+    for (const picture of picturesOn(made.slide)) if (!assets[picture] && !source.pictures.has(picture)) left.push({ slide: lines.length, what: `the picture ${picture}`, why: "its file was not found; add it to the deck to see it" });
+    const full = lines.length <= FIRST ? lot.length >= FIRST : lot.length >= LOT.slides || performance.now() - since > LOT.milliseconds;
+    if (!full) continue;
+    yield { kind: "slides", slides: lot, page: Math.min(pages, Math.floor(read / PAGE) + 1) };
+    lot = [];
+    since = performance.now();
+  }
+  if (lot.length) yield { kind: "slides", slides: lot, page: pages };
+  yield { kind: "end", adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), left };
+}
+

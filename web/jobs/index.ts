@@ -1,0 +1,2 @@
+export { cancelJob, isOpen, JobLine, jobProgress } from "./JobLine";
+export { useJobs } from "./useJobs";

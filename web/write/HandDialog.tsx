@@ -1,0 +1,63 @@
+import { together } from "@unitext/core/edit";
+import { slideChanges } from "@unitext/core/generate";
+import type { Slide } from "@unitext/core/model";
+import { useEffect, useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { useScene } from "../deck/scenes";
+import { SlideView } from "../deck/SlideView";
+import { core, type Cutting } from "../worker";
+
+function Side({ slide, number, label }: { slide: Slide; number: number; label: string }) {
+  const { deck, head } = useDeck();
+  const scene = useScene(slide, number, head);
+  return (
+    <figure className="min-w-0 flex-1">
+      <figcaption className="mb-1 text-sm font-semibold">{label}</figcaption>
+      <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={label} /> : <div className="bg-base-200 aspect-video" />}</div>
+    </figure>
+  );
+}
+
+/** A slide that was changed by hand beside what its text makes, with the way back to the text. */
+export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutting; onClose: () => void }) {
+  const { deck, session } = useDeck();
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [made, setMade] = useState<Slide | null>();
+  const mine = deck.slides.find((slide) => slide.id === id);
+  useEffect(() => {
+    dialog.current?.showModal();
+    void core.asMade(deck, cutting, id).then(setMade);
+  }, []);
+  if (!mine) return null;
+  const number = deck.slides.indexOf(mine) + 1;
+  return (
+    <dialog ref={dialog} className="modal" aria-labelledby="hand-title" onClose={onClose}>
+      <div className="modal-box hairline max-w-4xl border">
+        <h2 id="hand-title" className="mb-3 text-lg font-semibold">
+          Slide {number} was changed by hand
+        </h2>
+        <div className="flex gap-4">
+          <Side slide={mine} number={number} label="As it is" />
+          {made && <Side slide={{ ...made, id: `${mine.id}-made` }} number={number} label="As its text makes it" />}
+        </div>
+        <div className="modal-action">
+          <button type="button" className="btn btn-sm" onClick={() => dialog.current?.close()}>
+            Keep it as it is
+          </button>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={!made}
+            onClick={() => {
+              const changes = made ? slideChanges(mine, made) : [];
+              if (changes.length) session.apply(together(changes), { words: `Slide ${number} says what its text says` });
+              dialog.current?.close();
+            }}
+          >
+            Take what the text says
+          </button>
+        </div>
+      </div>
+    </dialog>
+  );
+}

@@ -1,0 +1,12 @@
+/** A document that was dropped on a deck of the Desk, on its way to that deck's Write. */
+let waiting: { deck: string; file: File } | undefined;
+
+export function leaveDocument(deck: string, file: File): void {
+  waiting = { deck, file };
+}
+
+export function pickUpDocument(deck: string): File | undefined {
+  const file = waiting?.deck === deck ? waiting.file : undefined;
+  if (file) waiting = undefined;
+  return file;
+}

@@ -1,0 +1,177 @@
+import { reconcile } from "@unitext/core/generate";
+import { type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, type Slide } from "@unitext/core/model";
+import { deckText, type Lines, type Problem } from "@unitext/core/text";
+import { nanoid } from "nanoid";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { core, type Cutting } from "../worker";
+import type { TextEditorHandle } from "./TextEditor";
+
+/** How the slides of the deck lie along the text: for each slide made, its id, its lines and why it has its arrangement. */
+export interface Mapping {
+  ids: readonly string[];
+  lines: readonly Lines[];
+  reasons: readonly string[];
+  problems: readonly Problem[];
+  /** The slides that were changed by hand since the text made them. */
+  hand: ReadonlySet<string>;
+}
+const NOTHING: Mapping = { ids: [], lines: [], reasons: [], problems: [], hand: new Set() };
+
+const draftKey = (deck: string) => `unitext:draft:${deck}`;
+/** What was typed and is not yet part of the deck; it outlives the page. */
+function readDraft(deck: string): string | null {
+  try {
+    return localStorage.getItem(draftKey(deck));
+  } catch {
+    return null;
+  }
+}
+function keepDraft(deck: string, text: string | undefined): void {
+  try {
+    if (text === undefined) localStorage.removeItem(draftKey(deck));
+    else localStorage.setItem(draftKey(deck), text);
+  } catch {
+    // No room in the browser's storage: the text is still on its way to the server.
+  }
+}
+
+/** The lines that the slides remember, before the text was read again. */
+function remembered(slides: readonly Slide[]): Mapping {
+  const known = slides.filter(({ source }) => source);
+  return { ...NOTHING, ids: known.map(({ id }) => id), lines: known.map(({ source }) => ({ from: source?.from ?? 1, to: source?.to ?? 1 })) };
+}
+
+/** Decks above this many slides wait for a pause in typing. */
+const MANY = 300;
+
+/**
+ * The text beside the slides. A deck that was typed says what its text says, and the text follows whatever else changes
+ * it. A deck that was generated from a document keeps its text; typing makes the slides again and keeps what was done
+ * to them by hand. `reading` is true while a job still makes the slides.
+ */
+export function useManuscript(reading: boolean, editor: React.RefObject<TextEditorHandle | null>) {
+  const { deck, text, session, head, canEdit } = useDeck();
+  const [mapping, setMapping] = useState<Mapping>(() => remembered(deck.slides));
+  const [busy, setBusy] = useState(false);
+  const typed = useRef<string>(undefined);
+  const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const running = useRef(false);
+  const first = useMemo(() => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })), []);
+  const shown = useRef(first);
+  const latest = useRef({ deck, head, text });
+  latest.current = { deck, head, text };
+
+  const cutting = useCallback((of: string, rule?: BreakRule, own?: DeckHead): Cutting => ({ text: of, rule: rule ?? latest.current.head.manuscript?.rule ?? DEFAULT_RULE, head: own ?? latest.current.head }), []);
+
+  /** Makes a typed deck say its text. */
+  const follow = useCallback(
+    async (now: string) => {
+      const result = await core.read(now, latest.current.head, nanoid(8));
+      const current: Deck = session.snapshot().deck;
+      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made);
+      if (canEdit && (change || session.snapshot().text !== now)) session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
+      startTransition(() => setMapping({ ids, lines: result.made.map(({ lines }) => lines), reasons: result.made.map(({ because }) => because), problems: result.problems, hand: new Set() }));
+    },
+    [session, canEdit],
+  );
+
+  /** Makes the slides of a document again from its text, its rule, or both; what was done by hand stays. */
+  const rerun = useCallback(
+    async (base: Cutting, next: Cutting, words?: string) => {
+      const result = await core.take(session.snapshot().deck, base, next, new Map());
+      if (canEdit && (result.change || session.snapshot().text !== next.text)) session.apply(result.change ?? { kind: "batch", changes: [] }, { text: next.text, ...(words ? { words } : { quiet: true }) });
+      const made = result.ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: result.lines[nth] as Lines, reason: result.reasons[nth] ?? "" }]));
+      startTransition(() => setMapping({ ids: made.map(({ id }) => id), lines: made.map(({ lines }) => lines), reasons: made.map(({ reason }) => reason), problems: result.problems, hand: new Set(result.hand) }));
+    },
+    [session, canEdit],
+  );
+
+  /** Takes what was typed. One run at a time; what is typed meanwhile is taken by the next. */
+  const take = useCallback(async () => {
+    if (running.current || typed.current === undefined) return;
+    running.current = true;
+    setBusy(true);
+    try {
+      while (typed.current !== undefined) {
+        const now = typed.current;
+        typed.current = undefined;
+        if (session.snapshot().deck.manuscript) await rerun(cutting(session.snapshot().text ?? now), cutting(now));
+        else await follow(now);
+        if (typed.current === undefined) keepDraft(latest.current.deck.id, undefined);
+      }
+    } finally {
+      running.current = false;
+      setBusy(false);
+    }
+  }, [session, follow, rerun, cutting]);
+
+  const type = useCallback(
+    (value: string) => {
+      shown.current = value;
+      typed.current = value;
+      keepDraft(latest.current.deck.id, value);
+      clearTimeout(wait.current);
+      const { deck: now } = latest.current;
+      wait.current = setTimeout(take, now.manuscript && now.slides.length > MANY ? 350 : 0);
+    },
+    [take],
+  );
+
+  /** Reads the text as it is, to know which lines make which slide. */
+  const locate = useCallback(async () => {
+    const now = shown.current;
+    if (!now || typed.current !== undefined || running.current) return;
+    const { deck: current, head: own } = latest.current;
+    if (current.manuscript) {
+      await rerun(cutting(now), cutting(now));
+      return;
+    }
+    const { made, problems } = await core.read(now, own, "x");
+    const { ids } = reconcile(current, own, made);
+    setMapping({ ids, lines: made.map(({ lines }) => lines), reasons: made.map(({ because }) => because), problems, hand: new Set() });
+  }, [rerun, cutting]);
+
+  useEffect(() => {
+    const draft = readDraft(deck.id);
+    if (draft !== null && !reading) type(draft);
+    return () => clearTimeout(wait.current);
+  }, []);
+
+  /** When the deck was changed otherwise (undo, another page, a job), text and lines follow it. */
+  useEffect(() => {
+    if (typed.current !== undefined || running.current) return;
+    const next = text ?? (deck.manuscript ? shown.current : deckText(deck, { ids: false }));
+    if (next !== shown.current) {
+      shown.current = next;
+      editor.current?.replace(next);
+    }
+    if (reading) {
+      setMapping(remembered(deck.slides));
+      return;
+    }
+    const timer = setTimeout(locate, deck.manuscript ? 250 : 0);
+    return () => clearTimeout(timer);
+  }, [deck, text, head, reading]);
+
+  /** Cuts the text by another rule; a typed deck that gets a rule of its own keeps its text as a document from now on. */
+  const setRule = useCallback(
+    async (rule: BreakRule) => {
+      const { deck: now, head: own } = latest.current;
+      const asTyped = JSON.stringify(rule) === JSON.stringify(DEFAULT_RULE);
+      const document = now.manuscript?.document ?? nanoid(10);
+      const { manuscript: _, ...bare } = own;
+      const next: DeckHead = asTyped ? bare : { ...bare, manuscript: { document, rule } };
+      setBusy(true);
+      try {
+        await rerun(cutting(shown.current), cutting(shown.current, rule, next), "Cut the text by another rule");
+      } finally {
+        setBusy(false);
+      }
+    },
+    [rerun, cutting],
+  );
+
+  const rule = deck.manuscript?.rule ?? DEFAULT_RULE;
+  return { mapping, busy, first, shown, type, rule, setRule, cutting, rerun, setMapping };
+}
