@@ -23,8 +23,8 @@ export interface SourceRead {
   rule: BreakRule;
   /** It was typed as a deck: its own marks say where slides begin. */
   typed: boolean;
-  /** How many blocks it has, where that is known before they are taken. */
-  length: number | undefined;
+  /** It has formulas, which have to be set before its slides can be fitted. */
+  formulas: boolean;
 }
 
 /** Whether a text was typed as a deck: it has front matter, breaks or directives. */
@@ -39,12 +39,17 @@ export type AskedRule = Partial<BreakRule>;
 function typedText(text: string, rule?: AskedRule): SourceRead {
   const lines = rule?.cuts?.some(({ kind }) => kind === "line") ?? false;
   const manuscript = readText(text, { lines });
-  if (isTyped(text)) return { manuscript, text: () => text, pictures: new Map(), rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE, typed: rule === undefined, length: undefined };
+  if (isTyped(text)) return { manuscript, text: () => text, pictures: new Map(), rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE, typed: rule === undefined, formulas: text.includes("$") };
   const blocks = [...manuscript.blocks];
   const suggested = suggestRule(blocks);
   const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
   const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
-  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front }, blocks }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, length: blocks.length };
+  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front }, blocks }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, formulas: text.includes("$") };
+}
+
+function hasFormula(block: Block): boolean {
+  if (block.kind === "figure") return block.figure.kind === "formula" || (block.figure.kind === "table" && block.figure.rows.some((row) => row.some((cell) => cell?.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula"))))));
+  return "text" in block && block.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")));
 }
 
 function fromDocument(document: DocumentRead, rule: AskedRule | undefined): SourceRead {
@@ -54,7 +59,7 @@ function fromDocument(document: DocumentRead, rule: AskedRule | undefined): Sour
   const blocks = function* (): Generator<Block> {
     yield* writer.place(document.blocks);
   };
-  return { manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems }, text: () => writer.text, pictures: document.pictures, rule: { ...suggestRule(document.blocks), ...rule }, typed: false, length: document.blocks.length };
+  return { manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems }, text: () => writer.text, pictures: document.pictures, rule: { ...suggestRule(document.blocks), ...rule }, typed: false, formulas: document.blocks.some(hasFormula) };
 }
 
 type SourceReader = (bytes: Uint8Array, name: string, rule: AskedRule | undefined) => SourceRead;

@@ -3,7 +3,7 @@ import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import PgBoss from "pg-boss";
-import { addBlob, appendSlides, applyChanges, createDeck, createJob, type Database, JOB_CHANNEL, loadDeck, loadJob, updateJob, writeDocument } from "../store";
+import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, JOB_CHANNEL, loadDeck, loadJob, updateJob, writeDocument } from "../store";
 import type { Reader } from "./reader";
 
 const QUEUE = "read";
@@ -69,17 +69,21 @@ export class Jobs {
     this.stops.set(id, stop);
     const document = nanoid(10);
     let slides = 0;
+    let kept = false;
     try {
       await updateJob(this.db, id, { state: "running" });
       for await (const progress of this.reader.read({ fonts: this.fonts, name, bytes: new Uint8Array(bytes), deck, document }, stop.signal)) {
         if (progress.kind === "head") {
-          const { head, text, blobs, pages, typed } = progress;
-          for (const [sha256, file] of blobs) await addBlob(this.db, deck, sha256, Object.values(head.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png", file);
-          if (!typed) await writeDocument(this.db, deck, document, name, text);
+          const { head, blobs, typed } = progress;
+          const types = new Map(Object.values(head.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
+          await addBlobs(this.db, deck, [...blobs].map(([sha256, file]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes: file })));
+          kept = !typed;
           const { deck: now, version } = await loadDeck(this.db, deck);
           const changes = headChanges(headOf(now), head);
-          if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes }, ...(typed ? {} : { text }) }] });
-          await updateJob(this.db, id, { pages });
+          if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] });
+        } else if (progress.kind === "text") {
+          if (kept) await writeDocument(this.db, deck, document, name, progress.text);
+          await updateJob(this.db, id, { pages: progress.pages });
         } else if (progress.kind === "slides") {
           await appendSlides(this.db, deck, owner, progress.slides);
           slides += progress.slides.length;

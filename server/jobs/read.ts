@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
 import { type Entries, extensionOf, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
-import { type BreakRule, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
+import { countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { fontsIn } from "../export";
@@ -16,9 +16,10 @@ export interface ReadWork {
   document: string;
 }
 
-/** What reading gives as it goes on: first the deck's head, the whole text and the pictures, then slides as they are made, last what could not be taken as it stood. */
+/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, and last what could not be taken as it stood. */
 export type ReadProgress =
-  | { kind: "head"; head: DeckHead; rule: BreakRule; text: string; blobs: Map<string, Uint8Array>; pages: number; typed: boolean }
+  | { kind: "head"; head: DeckHead; blobs: Map<string, Uint8Array>; typed: boolean }
+  | { kind: "text"; text: string; pages: number }
   | { kind: "slides"; slides: Slide[]; page: number }
   | ({ kind: "end" } & Entries);
 
@@ -42,20 +43,22 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
 export async function* readDocument({ fonts: folder, name, bytes, deck, document }: ReadWork): AsyncGenerator<ReadProgress> {
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
-  const blocks = [...source.manuscript.blocks];
-  const text = source.text();
-  if (/\$|\\\(/.test(text)) await loadFormulas();
+  if (source.formulas) await loadFormulas();
   const { assets, blobs } = takePictures(source.pictures, sha256, problems);
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
   const head: DeckHead = { ...headFrom(front, headOf(empty), problems), assets, ...(typed ? {} : { manuscript: { document, rule } }) };
-  const words = blocks.reduce((sum, block) => sum + wordsIn(block), 0);
-  const pages = Math.max(1, Math.ceil(words / PAGE));
-  yield { kind: "head", head, rule, text, blobs, pages, typed };
+  yield { kind: "head", head, blobs, typed };
 
+  // The first slides do not wait for the rest of the text.
+  const coming = source.manuscript.blocks[Symbol.iterator]();
+  const waiting: Block[] = [];
+  let at = 0;
   let read = 0;
   const counted = function* (): Generator<Block> {
-    for (const block of blocks) {
+    for (;;) {
+      const block = at < waiting.length ? waiting[at++] : coming.next().value;
+      if (!block) return;
       read += wordsIn(block);
       yield block;
     }
@@ -64,17 +67,25 @@ export async function* readDocument({ fonts: folder, name, bytes, deck, document
   const left: Entries["left"] = [];
   let lot: Slide[] = [];
   let since = performance.now();
+  let whole: ReadProgress | undefined;
+  const rest = (): ReadProgress => {
+    for (let next = coming.next(); !next.done; next = coming.next()) waiting.push(next.value);
+    const words = read + waiting.slice(at).reduce((sum, block) => sum + wordsIn(block), 0);
+    return { kind: "text", text: source.text(), pages: Math.max(1, Math.ceil(words / PAGE)) };
+  };
   for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, { newId: () => nanoid(10), head, fonts: fontsIn(folder), ...(typed ? {} : { document }) })) {
     lot.push(made.slide);
     lines.push(made.lines);
     for (const picture of picturesOn(made.slide)) if (!assets[picture] && !source.pictures.has(picture)) left.push({ slide: lines.length, what: `the picture ${picture}`, why: "its file was not found; add it to the deck to see it" });
     const full = lines.length <= FIRST ? lot.length >= FIRST : lot.length >= LOT.slides || performance.now() - since > LOT.milliseconds;
     if (!full) continue;
-    yield { kind: "slides", slides: lot, page: Math.min(pages, Math.floor(read / PAGE) + 1) };
+    yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
+    if (!whole) yield (whole = rest());
     lot = [];
     since = performance.now();
   }
-  if (lot.length) yield { kind: "slides", slides: lot, page: pages };
+  if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
+  if (!whole) yield rest();
   yield { kind: "end", adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), left };
 }
 

@@ -9,7 +9,7 @@ import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import { Brought, ChangeRequest, type DeckState, DocumentText, NewDeck, type Picture } from "../api";
 import { isSource } from "../jobs";
-import { addBlob, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck } from "../store";
+import { addBlob, addBlobs, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck, loadFirstSlide } from "../store";
 import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
 
 /** Upload limits in bytes. */
@@ -75,6 +75,8 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.get("/decks/:deck", deckRoute(context, "see", async ({ deck: id, right, response }) => response.json({ ...(await loadDeck(db, id)), right } satisfies DeckState)));
 
+  routes.get("/decks/:deck/first", deckRoute(context, "see", async ({ deck: id, right, response }) => response.json({ ...(await loadFirstSlide(db, id)), right } satisfies DeckState)));
+
   routes.delete("/decks/:deck", deckRoute(context, "delete", async ({ deck, response }) => {
     await deleteDeck(db, deck);
     response.status(204).end();
@@ -122,7 +124,8 @@ export function deckRoutes(context: AppContext): Router {
     }
     const { problems } = source.manuscript;
     const { assets, blobs } = takePictures(source.pictures, sha256, problems);
-    for (const [sum, bytes] of blobs) await addBlob(db, deck, sum, Object.values(assets).find((asset) => asset.sha256 === sum)?.mediaType ?? "image/png", bytes);
+    const types = new Map(Object.values(assets).map((asset) => [asset.sha256, asset.mediaType]));
+    await addBlobs(db, deck, [...blobs].map(([sum, bytes]) => ({ sha256: sum, mediaType: types.get(sum) ?? "image/png", bytes })));
     response.json({ name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems } satisfies DocumentText);
   }));
 

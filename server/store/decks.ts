@@ -37,6 +37,13 @@ export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; ve
   return { deck, version: row.version, text };
 }
 
+/** A deck's head with its first slide alone, as the Desk shows it. */
+export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
+  const row = await headRow(db, id);
+  const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder)).limit(1);
+  return { deck: { id, ...row.head, slides: rows.map((first) => ({ ...slideOf(first), parent: null })) }, version: row.version, text: null };
+}
+
 /** Stores a new deck with its pictures; the id is the deck's own unless it is taken. Returns the id. */
 export async function createDeck(db: Database, owner: string, deck: Deck, files: ReadonlyMap<string, Uint8Array>, text: string | null): Promise<string> {
   return db.transaction(async (tx) => {
@@ -59,6 +66,17 @@ function mediaTypeOf(deck: Deck, sha256: string): Asset["mediaType"] {
 async function storeBlob(tx: Reader, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
   await tx.insert(blobs).values({ sha256, mediaType, bytes: Buffer.from(bytes) }).onConflictDoNothing();
   await tx.insert(deckBlobs).values({ deck, sha256 }).onConflictDoNothing();
+}
+
+/** Stores many picture files at once. */
+export async function addBlobs(db: Database, deck: string, files: readonly { sha256: string; mediaType: Asset["mediaType"]; bytes: Uint8Array }[]): Promise<void> {
+  await db.transaction(async (tx) => {
+    for (let at = 0; at < files.length; at += 100) {
+      const lot = files.slice(at, at + 100);
+      await tx.insert(blobs).values(lot.map(({ sha256, mediaType, bytes }) => ({ sha256, mediaType, bytes: Buffer.from(bytes) }))).onConflictDoNothing();
+      await tx.insert(deckBlobs).values(lot.map(({ sha256 }) => ({ deck, sha256 }))).onConflictDoNothing();
+    }
+  });
 }
 
 export async function addBlob(db: Database, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
@@ -93,6 +111,7 @@ export async function copyDeck(db: Database, id: string, owner: string): Promise
 
 export async function deleteDeck(db: Database, id: string): Promise<void> {
   await db.delete(decks).where(eq(decks.id, id));
+  summaries.delete(id);
 }
 
 /** The decks that a user may see, last changed first, with what the Desk shows of each. */
@@ -103,24 +122,27 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
     .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
     .where(or(eq(decks.owner, user), eq(shares.user, user)))
     .orderBy(desc(decks.changedAt));
-  const ids = rows.map(({ deck }) => deck.id);
-  const found = ids.length ? await db.select().from(slides).where(inArray(slides.deck, ids)) : [];
+  const fresh = rows.flatMap(({ deck }) => (summaries.get(deck.id)?.version === deck.version ? [] : [deck]));
+  const found = fresh.length ? await db.select().from(slides).where(inArray(slides.deck, fresh.map(({ id }) => id))) : [];
   const byDeck = grouped(found);
-  return rows.map(({ deck, right }) => {
-    const own = (byDeck.get(deck.id) ?? []).map(slideOf);
-    return {
-      id: deck.id,
-      title: deck.head.properties.title,
-      language: deck.head.language,
-      slides: own.length,
-      seconds: own.reduce((sum, slide) => sum + secondsOf(slide, deck.head.rate), 0),
-      withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length,
-      version: deck.version,
-      changedAt: deck.changedAt.toISOString(),
-      right: deck.owner === user ? "own" : (right ?? "view"),
-    };
-  });
+  for (const { id, version, head } of fresh) {
+    const own = (byDeck.get(id) ?? []).map(slideOf);
+    summaries.set(id, { version, slides: own.length, seconds: own.reduce((sum, slide) => sum + secondsOf(slide, head.rate), 0), withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length });
+  }
+  return rows.map(({ deck, right }) => ({
+    id: deck.id,
+    title: deck.head.properties.title,
+    language: deck.head.language,
+    ...(summaries.get(deck.id) as Summary),
+    version: deck.version,
+    changedAt: deck.changedAt.toISOString(),
+    right: deck.owner === user ? "own" : (right ?? "view"),
+  }));
 }
+
+type Summary = Pick<DeckRow, "version" | "slides" | "seconds" | "withoutNotes">;
+/** What the Desk shows of decks, as counted for a version, which never changes: counted again only for newer ones. */
+const summaries = new Map<string, Summary>();
 
 function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
   const groups = new Map<string, SlideRow[]>();

@@ -28,7 +28,7 @@ function Drawn({ slide, head, deck }: { slide: DeckState["deck"]["slides"][numbe
 }
 
 function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => void; onChanged: () => void; onError: (text: string) => void }) {
-  const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}`, DeckState), { revalidateOnFocus: false });
+  const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}/first`, DeckState), { revalidateOnFocus: false });
   const act = (work: Promise<unknown>, then: () => void) => work.then(then, (error: Error) => onError(error.message));
   const navigate = useNavigate();
   const [over, setOver] = useState(false);

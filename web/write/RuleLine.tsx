@@ -24,7 +24,7 @@ function Choice<V extends string>({ label, value, options, disabled, onChange }:
   return (
     <label className="flex items-center gap-1">
       <span className="quiet whitespace-nowrap">{label}</span>
-      <select className="select select-xs field-sizing-content w-auto min-w-0 ps-1.5 pe-5" value={value} disabled={disabled} onChange={(event) => onChange(event.target.value as V)}>
+      <select className="select select-xs field-sizing-content w-auto min-w-0 ps-1.5 pe-6" value={value} disabled={disabled} onChange={(event) => onChange(event.target.value as V)}>
         {(Object.entries(options) as [V, string][]).map(([key, words]) => (
           <option key={key} value={key}>
             {words}
