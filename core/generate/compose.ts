@@ -28,10 +28,11 @@ const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
   return found.length === 1 && found[0] ? found[0].text : found.flatMap(({ text }) => text);
 };
 
-export function partsOfDraft({ title, depth, flow, slots }: Draftlike, first: boolean): Parts {
+export function partsOfDraft({ title, depth, flow, slots }: Draftlike, opens: boolean): Parts {
+  const first = flow.find((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text");
   const kinds: Parts["kinds"] = {};
   for (const item of flow) if (item.kind === "content") kinds[item.content.kind] = (kinds[item.content.kind] ?? 0) + 1;
-  return { first, depth, title, text: flowText(flow, false), quote: flowText(flow, true), kinds, slots: [...slots.keys()] };
+  return { first: opens, depth, title, text: flowText(flow, false), quote: flowText(flow, true), quoteFirst: first?.quote === true, kinds, slots: [...slots.keys()] };
 }
 
 /** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */

@@ -5,6 +5,6 @@ export { headFrom } from "./head";
 export { type Point, sentenceRanges, trimToPoint } from "./points";
 export { OUTLINES, type Outline } from "./outlines";
 export { type FromText, headChanges, match, reconcile, slideChanges } from "./reconcile";
-export { type Choice, type Conflict, type Review, type ReviewItem, review, takeReview } from "./rerun";
+export { type Choice, type Conflict, type RerunOptions, type Review, type ReviewItem, review, takeReview } from "./rerun";
 export { rankSentences, sentenceSimilarity, textRank } from "./textrank";
 export { putSkeleton, removeSkeleton, SKELETONS, type SkeletonPlace } from "./skeleton";

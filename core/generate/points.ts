@@ -17,6 +17,8 @@ const MOST = 6;
 const SHORTEST = 4;
 
 const ABBREVIATION = /(?:^|[\s(])(?:Dr|Prof|Mr|Mrs|Ms|St|No|Nr|Fig|Figs|Eq|Ch|Sec|Vol|pp?|cf|ca|approx|e\.g|i\.e|etc|vs|al|z\.\s?B|d\.\s?h|bzw|usw|Abb|Sr|Sra|p\.\s?ej|núm|env|p\.\s?ex)\.\s*$/i;
+/** An initial, or the first half of “z. B.”. */
+const INITIAL = /(?:^|[\s(])(?:\p{Lu}|z|d|u)\.\s*$/u;
 const segmenters = new Map<string, Intl.Segmenter>();
 
 /** The sentences of a text as ranges; a full stop after an abbreviation ends none. */
@@ -27,7 +29,7 @@ export function sentenceRanges(text: string, language: string): { from: number; 
   let open = 0;
   for (const { segment, index } of segmenter.segment(text)) {
     const to = index + segment.length;
-    if (to < text.length && (ABBREVIATION.test(text.slice(open, to)) || !/\p{L}|\p{N}/u.test(text.slice(open, to)))) continue;
+    if (to < text.length && (ABBREVIATION.test(text.slice(open, to)) || INITIAL.test(text.slice(open, to)) || !/\p{L}|\p{N}/u.test(text.slice(open, to)))) continue;
     ranges.push({ from: open, to });
     open = to;
   }

@@ -8,8 +8,8 @@ import { pairByLikeness } from "./likeness";
 /** What reconciling needs of a slide made from the text. */
 export type FromText = Pick<Made, "slide" | "named">;
 
-/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title, by likeness and by place. */
-export function match(before: readonly Slide[], list: readonly FromText[]): Map<string, string> {
+/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
+export function match(before: readonly Slide[], list: readonly FromText[], byPlace = true): Map<string, string> {
   const made = list.map(({ slide }) => slide);
   const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
   const pairs = new Map<string, string>();
@@ -40,6 +40,7 @@ export function match(before: readonly Slide[], list: readonly FromText[]): Map<
       free.delete(old);
     }
   }
+  if (!byPlace) return pairs;
   const position = new Map(before.map((slide, index) => [slide.id, index]));
   let after = -1;
   made.forEach((slide) => {

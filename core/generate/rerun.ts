@@ -215,6 +215,11 @@ function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, numbe
 const same = (a: Slide, b: Slide) => (a.source && b.source ? a.source.hash === b.source.hash : contentKey(a) === contentKey(b)) && a.hidden === b.hidden;
 const untouched = (mine: Slide, base: Slide) => contentKey(mine) === contentKey(base) && mine.hidden === base.hidden;
 
+export interface RerunOptions {
+  /** The text is being typed: a slide with other words at the same place is the same slide. */
+  typing?: boolean;
+}
+
 interface Pairing {
   /** Deck slides by the id of the slide that was made before. */
   mine: Map<string, Slide>;
@@ -222,9 +227,9 @@ interface Pairing {
   base: Map<string, Slide>;
 }
 
-function paired(deck: Deck, base: readonly Made[], next: readonly Made[]): Pairing {
+function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typing }: RerunOptions): Pairing {
   const before = new Map(base.map(({ slide }) => [slide.id, slide]));
-  const pairs = match(base.map(({ slide }) => slide), next);
+  const pairs = match(base.map(({ slide }) => slide), next, typing ?? false);
   return { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
 }
 
@@ -235,8 +240,8 @@ const freshId = () => `m${(serial++).toString(36)}`;
  * Compares what the text made before, what it makes now and the deck: what is new, changed, moved, gone, and where text
  * and hand disagree. `base` and `next` are made by the same rule, or by an old and a new one; nothing is changed.
  */
-export function review(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice> = new Map()): Review {
-  const pairs = paired(deck, base, next);
+export function review(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice> = new Map(), options: RerunOptions = {}): Review {
+  const pairs = paired(deck, base, next, options);
   const byMine = new Map<string, ReviewItem>();
   const items: ReviewItem[] = [];
   const nextOrder = new Map<string, number>();
@@ -305,9 +310,11 @@ function textOfSlide(slide: Slide): string {
  * stay with the hand unless a choice says so; slides put in or moved by hand stay where the hand put them. `ids` gives,
  * for each slide made, the id that it has in the deck, or null where it is left out.
  */
-export function takeReview(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice>, head: DeckHead = headOf(deck)): { change: Change | undefined; ids: (string | null)[] } {
-  const { items } = review(deck, base, next, choices);
-  const pairs = paired(deck, base, next);
+export function takeReview(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice>, head: DeckHead = headOf(deck), options: RerunOptions = {}): { change: Change | undefined; ids: (string | null)[] } {
+  const { items } = review(deck, base, next, choices, options);
+  // What stands freely on a slide was put there by hand: the text does not speak of it.
+  const bound = (slide: Slide): Slide => (slide.elements.some(isFree) ? { ...slide, elements: slide.elements.filter((element) => !isFree(element)) } : slide);
+  const pairs = paired(deck, base, next, options);
   const takes = ({ key }: ReviewItem) => choices.get(key)?.take !== false;
   const text = (item: ReviewItem) => choices.get(item.key)?.conflicts?.slide === "text";
   const byTheirs = new Map(items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
@@ -357,7 +364,7 @@ export function takeReview(deck: Deck, base: readonly Made[], next: readonly Mad
     last = mine.id;
   }
   const present = new Set(list.map(({ slide }) => slide.id));
-  const wanted = list.map(({ slide, parent }) => ({ slide: { ...slide, parent: parent !== null && present.has(parent) ? parent : null }, named: true }));
-  const { change } = reconcile(deck, head, wanted);
+  const wanted = list.map(({ slide, parent }) => ({ slide: { ...bound(slide), parent: parent !== null && present.has(parent) ? parent : null }, named: true }));
+  const { change } = reconcile({ ...deck, slides: deck.slides.map(bound) }, head, wanted);
   return { change, ids: next.map(({ slide }) => idOf.get(slide.id) ?? null) };
 }

@@ -61,7 +61,7 @@ export function listNumbers(text: RichText): number[] {
       return 0;
     }
     counts.length = paragraph.level + 1;
-    const next = paragraph.kind === "number" ? (counts[paragraph.level] ?? 0) + 1 : 0;
+    const next = paragraph.kind === "number" ? (paragraph.start ?? (counts[paragraph.level] ?? 0) + 1) : 0;
     counts[paragraph.level] = next;
     return next;
   });

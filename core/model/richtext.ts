@@ -28,6 +28,8 @@ export const Paragraph = z.object({
   kind: z.enum(["plain", "bullet", "number"]),
   level: z.number().int().min(0).max(MAX_LEVEL),
   align: z.enum(["start", "centre", "end"]).optional(),
+  /** The number that a numbered item begins to count from, where it is not the next. */
+  start: z.number().int().min(0).max(1_000_000).optional(),
   runs: z.array(Run),
 });
 export type Paragraph = z.infer<typeof Paragraph>;

@@ -74,7 +74,7 @@ class HtmlReader {
 
   /** What was gathered as loose words becomes a paragraph. */
   private flush(align?: Align): void {
-    const runs = trimmed(joinRuns(this.waiting));
+    const runs = trimmed(joinRuns(this.waiting.filter(({ link }) => link !== "note")));
     this.waiting = [];
     if (runs.length) this.push({ kind: "text", text: [{ kind: "plain", level: 0, ...(align ? { align } : {}), runs }] });
   }
@@ -312,6 +312,13 @@ class HtmlReader {
       }
     };
     look(node, false);
+    const [only, ...others] = rows.flatMap((row) => row.children.filter((child): child is HtmlElement => isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName)));
+    if (only && !others.length) {
+      // A table of one cell is a frame around its content.
+      for (const child of only.children) this.node(child as Nodes, NONE);
+      this.flush();
+      return;
+    }
     const grid: (Cell | null | undefined)[][] = rows.map(() => []);
     const align: Align[] = [];
     let header = 0;
@@ -333,14 +340,6 @@ class HtmlReader {
     });
     const width = Math.max(0, ...grid.map(({ length }) => length));
     if (!width) return;
-    const single = width === 1 && rows.length === 1;
-    if (single) {
-      // A table of one cell is a frame around its content.
-      const [cell] = rows[0]?.children.filter((child) => isElement(child as Nodes)) ?? [];
-      for (const child of (cell as HtmlElement | undefined)?.children ?? []) this.node(child as Nodes, NONE);
-      this.flush();
-      return;
-    }
     const full = grid.map((row) => Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : (row[at] as Cell | null))));
     const figure: Extract<Figure, { kind: "table" }> = { kind: "table", rows: full, header: Math.min(header, full.length), align: Array.from({ length: width }, (_, at) => align[at] ?? "start"), ...(said ? { caption: said } : {}) };
     this.push({ kind: "figure", figure });

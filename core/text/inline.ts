@@ -1,11 +1,10 @@
 import { footnote, joinRuns, type Mark, type Run, run } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
-import { type Block, type Content, linkTarget, type Problem } from "./manuscript";
+import { type Content, linkTarget, type Problem } from "./manuscript";
 
-/** What reading inline content gathers beside the runs: pictures to be placed, blocks that cannot stand in a text, problems to be told. */
+/** What reading inline content gathers beside the runs: pictures to be placed, problems to be told. */
 export interface Gathered {
   pictures: { picture: Extract<Content, { kind: "picture" }>; line: number }[];
-  figures: Block[];
   problems: Problem[];
   /** A line end inside a paragraph ends its line there too. */
   lines: boolean;

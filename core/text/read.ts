@@ -130,6 +130,9 @@ function parseSegment(text: string, shared: string, hard: boolean): ReadSegment 
   return { blocks: reader.read(own), problems, notes: [...reader.referred] };
 }
 
+/** What stands among the paragraphs of a text and is none: in its place stands an empty one, which knows it. */
+const figureAt = new WeakMap<Paragraph, Block>();
+
 const ALIGN: Record<string, Align> = { left: "start", right: "end", center: "centre", start: "start", end: "end", centre: "centre" };
 const COVERED = { left: "{<}", above: "{^}" } as const;
 
@@ -145,7 +148,7 @@ class BlockReader {
   ) {}
 
   private gather(): Gathered {
-    return { pictures: [], figures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier) };
+    return { pictures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier) };
   }
 
   read(nodes: readonly RootContent[]): Block[] {
@@ -163,7 +166,7 @@ class BlockReader {
     const gathered = this.gather();
     const paragraphs = found.children.flatMap((child) => this.paragraphs(child, 0, gathered));
     for (const { line } of gathered.pictures) this.problems.push({ line, message: "A picture in a footnote is left out; footnotes hold text." });
-    const runs = paragraphs.flatMap(({ runs: own }, at) => [...(at ? [run(" ")] : []), ...own.map(({ text, marks, link }) => run(text, marks, link))]);
+    const runs = paragraphs.filter(({ runs: own }) => own.length).flatMap(({ runs: own }, at) => [...(at ? [run(" ")] : []), ...own.map(({ text, marks, link }) => run(text, marks, link))]);
     this.noted.set(identifier, runs);
     return runs;
   }
@@ -171,13 +174,35 @@ class BlockReader {
   private block(node: RootContent): Block[] {
     const at = { from: node.position?.start.line ?? 1, to: node.position?.end.line ?? 1 };
     const gathered = this.gather();
-    const blocks = this.blocksOf(node, at, gathered);
+    const blocks = this.blocksOf(node, at, gathered).flatMap((block) => this.divided(block));
     for (const { picture, line } of gathered.pictures) blocks.push({ kind: "picture", picture, from: line, to: line });
-    return [...blocks, ...gathered.figures];
+    return blocks;
+  }
+
+  /** A text that holds something else as the texts around it. */
+  private divided(block: Block): Block[] {
+    if (!("text" in block) || !block.text.some((paragraph) => figureAt.has(paragraph))) return [block];
+    const parts: Block[] = [];
+    let from = 0;
+    const items = block.kind === "text" ? block.items : undefined;
+    const close = (to: number) => {
+      const text = block.text.slice(from, to);
+      const own = items?.slice(from, to);
+      if (text.some(({ runs, kind }) => runs.length || kind !== "plain")) parts.push({ ...block, text, ...(own ? { items: own, from: own[0] ?? block.from, to: own.at(-1) ?? block.to } : {}) } as Block);
+      from = to + 1;
+    };
+    block.text.forEach((paragraph, nth) => {
+      const figure = figureAt.get(paragraph);
+      if (!figure) return;
+      close(nth);
+      parts.push(figure);
+    });
+    close(block.text.length);
+    return parts;
   }
 
   private blocksOf(node: RootContent | (DirectiveNode & { type: never }), at: { from: number; to: number }, gathered: Gathered): Block[] {
-    const text = (paragraphs: RichText, items?: readonly number[]): Block[] => (paragraphs.some((paragraph) => paragraph.runs.length) ? [{ kind: "text", text: paragraphs, ...(items ? { items } : {}), ...at }] : []);
+    const text = (paragraphs: RichText, items?: readonly number[]): Block[] => (paragraphs.some((paragraph) => paragraph.runs.length || figureAt.has(paragraph)) ? [{ kind: "text", text: paragraphs, ...(items ? { items } : {}), ...at }] : []);
     switch (node.type as string) {
       case "heading": {
         const heading = node as Extract<RootContent, { type: "heading" }>;
@@ -198,8 +223,15 @@ class BlockReader {
       }
       case "blockquote": {
         const blocks = this.read((node as { children: RootContent[] }).children);
-        const quoted = blocks.flatMap((block) => (block.kind === "text" || block.kind === "heading" || block.kind === "quote" ? block.text : []));
-        return [...(quoted.length ? [{ kind: "quote" as const, text: quoted, ...at }] : []), ...blocks.filter(({ kind }) => kind !== "text" && kind !== "heading" && kind !== "quote")];
+        const parts: Block[] = [];
+        for (const block of blocks) {
+          const last = parts.at(-1);
+          if (block.kind !== "text" && block.kind !== "heading" && block.kind !== "quote") parts.push(block);
+          else if (last?.kind === "quote") parts[parts.length - 1] = { ...last, text: [...last.text, ...block.text], to: block.to };
+          else parts.push({ kind: "quote", text: block.text, from: block.from, to: block.to });
+        }
+        const [only] = parts;
+        return parts.length === 1 && only?.kind === "quote" ? [{ ...only, ...at }] : parts;
       }
       case "list": {
         const items: number[] = [];
@@ -241,8 +273,7 @@ class BlockReader {
       case "table":
       case "code":
       case "math":
-        gathered.figures.push({ kind: "figure", figure: this.figure(node as Table | Code, gathered), from: line, to: node.position?.end.line ?? line });
-        return [];
+        return [this.holder({ kind: "figure", figure: this.figure(node as Table | Code, gathered), from: line, to: node.position?.end.line ?? line })];
       case "html":
         return htmlBlocks((node as { value: string }).value).flatMap((block) => ("text" in block ? block.text : []));
       case "leafDirective":
@@ -253,17 +284,30 @@ class BlockReader {
     }
   }
 
+  private holder(block: Block): Paragraph {
+    const paragraph = plain([]);
+    figureAt.set(paragraph, block);
+    return paragraph;
+  }
+
   private list(node: List, level: number, gathered: Gathered, items?: number[]): RichText {
     if (level > MAX_LEVEL) this.problems.push({ line: node.position?.start.line ?? 1, message: `Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.` });
     const at = Math.min(level, MAX_LEVEL);
+    let number = node.start ?? 1;
+    let begun = false;
     return node.children.flatMap((item) => {
       const [first, ...rest] = item.children;
       const kind = node.ordered ? "number" : "bullet";
-      const head: RichText = first?.type === "paragraph" ? [{ kind, level: at, runs: inlineRuns(first.children, gathered) }] : [{ kind, level: at, runs: [] }];
+      const start = node.ordered && !begun && number !== 1 ? { start: number } : {};
+      begun = true;
+      number += 1;
+      const head: RichText = first?.type === "paragraph" ? [{ kind, level: at, ...start, runs: inlineRuns(first.children, gathered) }] : [{ kind, level: at, ...start, runs: [] }];
       const below = first?.type === "paragraph" ? rest : item.children;
       const line = item.position?.start.line ?? 1;
       items?.push(line);
-      const under = below.flatMap((child) => {
+      const under = below.flatMap((child): RichText => {
+        // What is no text ends the list here; the next item says its number again.
+        if (["table", "code", "math"].includes(child.type as string)) begun = false;
         const deeper = Math.min(at + 1, MAX_LEVEL);
         if (child.type === "list") return this.list(child, at + 1, gathered, items);
         const text = this.paragraphs(child, deeper, gathered);

@@ -9,6 +9,8 @@ export interface Parts {
   text: RichText;
   /** The words that the flow quotes. */
   quote: RichText;
+  /** The quotation comes before the other text. */
+  quoteFirst: boolean;
   /** How many elements of each kind the flow has, text left out. */
   kinds: Partial<Record<ElementKind, number>>;
   slots: readonly string[];
@@ -44,7 +46,7 @@ const RECOGNISERS: readonly Recogniser[] = [
   { arrangement: "columns", because: "it has three columns", holds: ({ slots }) => slots.includes("middle") },
   { arrangement: "comparison", because: "it has two columns", holds: ({ slots }) => slots.includes("left") || slots.includes("right") },
   { arrangement: "number", because: "a number stands with one line to explain it", holds: (parts) => parts.slots.includes("number") || (opensWithNumber(parts.text) && count(parts) === 0 && parts.quote.length === 0) },
-  { arrangement: "quotation", because: "it is a quotation", holds: (parts) => parts.quote.length > 0 && count(parts) === 0 && parts.title === null && isCaption(parts.text) },
+  { arrangement: "quotation", because: "it is a quotation", holds: (parts) => parts.quote.length > 0 && parts.quoteFirst && count(parts) === 0 && parts.title === null && isCaption(parts.text) },
   { arrangement: "picture", because: "it is a picture with a line of text", holds: (parts) => parts.kinds.picture === 1 && count(parts) === 1 && isCaption(parts.text) && parts.quote.length === 0 },
   { arrangement: "pictures", because: "it is a set of pictures", holds: (parts) => (parts.kinds.picture ?? 0) > 1 && (parts.kinds.picture ?? 0) <= 6 && count(parts) === parts.kinds.picture && isCaption(parts.text) && parts.quote.length === 0 },
   { arrangement: "table", because: "it is a table", holds: only("table") },
@@ -121,5 +123,5 @@ export function partsOf(slide: Slide, first: boolean): Parts {
   const kinds: Parts["kinds"] = {};
   for (const { kind } of flow) if (kind !== "text") kinds[kind] = (kinds[kind] ?? 0) + 1;
   const texts = (wanted: boolean) => flow.flatMap((element) => (element.kind === "text" && quoted(element) === wanted ? element.text : []));
-  return { first, depth: title ? titleDepth(slide) : null, title: title?.text ?? null, text: texts(false), quote: texts(true), kinds, slots: [...slots.keys()] };
+  return { first, depth: title ? titleDepth(slide) : null, title: title?.text ?? null, text: texts(false), quote: texts(true), quoteFirst: true, kinds, slots: [...slots.keys()] };
 }

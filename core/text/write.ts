@@ -99,10 +99,10 @@ export function normalText(text: RichText): RichText {
   for (const paragraph of text) {
     const runs = normalRuns(paragraph.runs);
     if (!runs.length && paragraph.kind === "plain") continue;
-    const { align, ...rest } = paragraph;
+    const { align, start, ...rest } = paragraph;
     const level = Math.min(paragraph.level, open + 1);
     if (level === 0) side = align;
-    result.push({ ...rest, level, ...(side ? { align: side } : {}), runs });
+    result.push({ ...rest, level, ...(side ? { align: side } : {}), ...(start !== undefined && start !== 1 && paragraph.kind === "number" ? { start } : {}), runs });
     open = paragraph.kind === "plain" ? level - 1 : level;
   }
   normal.set(text, result);
@@ -138,8 +138,8 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
     const ordered = paragraph.kind === "number";
     const last = holder.at(-1) as List | undefined;
     const item: ListItem = { type: "listItem", spread: false, children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs, notes) }] : [] };
-    if (last?.type === "list" && last.ordered === ordered && items.length > paragraph.level) last.children.push(item);
-    else holder.push({ type: "list", ordered, spread: false, children: [item], ...(ordered ? { start: 1 } : {}) } as never);
+    if (last?.type === "list" && last.ordered === ordered && items.length > paragraph.level && paragraph.start === undefined) last.children.push(item);
+    else holder.push({ type: "list", ordered, spread: false, children: [item], ...(ordered ? { start: paragraph.start ?? 1 } : {}) } as never);
     items[paragraph.level] = item;
     items.length = paragraph.level + 1;
   }

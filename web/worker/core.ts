@@ -137,10 +137,10 @@ export const core = {
     return { ...review(deck, before.made, now.made), problems: now.problems };
   },
   /** The change that takes it, as decided; `head` is what the deck's head becomes. */
-  async take(deck: Deck, base: Cutting, next: Cutting, choices: Map<string, Choice>): Promise<TakenReview> {
+  async take(deck: Deck, base: Cutting, next: Cutting, choices: Map<string, Choice>, typing: boolean): Promise<TakenReview> {
     const [before, now] = [await made(base, "b"), await made(next, `n${serial}`)];
-    const { counts, items } = review(deck, before.made, now.made, choices);
-    const { change, ids } = takeReview(deck, before.made, now.made, choices, { ...now.head, manuscript: next.head.manuscript });
+    const { counts, items } = review(deck, before.made, now.made, choices, { typing });
+    const { change, ids } = takeReview(deck, before.made, now.made, choices, { ...now.head, manuscript: next.head.manuscript }, { typing });
     return { change, ids, lines: now.made.map(({ lines }) => lines), reasons: now.made.map(({ because }) => because), problems: now.problems, hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])), conflicts: counts.conflict };
   },
   /** The points that the rule takes from the text, slide by slide, each with its sentence. */

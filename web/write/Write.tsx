@@ -69,7 +69,7 @@ export default function Write() {
     if (!waiting) return;
     setTaking(true);
     try {
-      const result = await core.take(session.snapshot().deck, waiting.base, waiting.next, choices);
+      const result = await core.take(session.snapshot().deck, waiting.base, waiting.next, choices, false);
       shown.current = waiting.next.text;
       session.apply(result.change ?? { kind: "batch", changes: [] }, { text: waiting.next.text, words: `Took ${waiting.name} into the slides` });
       setWaiting(undefined);

@@ -79,7 +79,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   /** Makes the slides of a document again from its text, its rule, or both; what was done by hand stays. */
   const rerun = useCallback(
     async (base: Cutting, next: Cutting, words?: string) => {
-      const result = await core.take(session.snapshot().deck, base, next, new Map());
+      const result = await core.take(session.snapshot().deck, base, next, new Map(), base.rule === next.rule);
       if (canEdit && (result.change || session.snapshot().text !== next.text)) session.apply(result.change ?? { kind: "batch", changes: [] }, { text: next.text, ...(words ? { words } : { quiet: true }) });
       const made = result.ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: result.lines[nth] as Lines, reason: result.reasons[nth] ?? "" }]));
       startTransition(() => setMapping({ ids: made.map(({ id }) => id), lines: made.map(({ lines }) => lines), reasons: made.map(({ reason }) => reason), problems: result.problems, hand: new Set(result.hand) }));

@@ -176,6 +176,10 @@ class DocxReader {
       into.push(...gathered.after);
     };
     if (!runs.length) return finish();
+    if (runs.length === 1 && runs[0]?.marks?.join() === "formula") {
+      this.push(into, { kind: "figure", figure: { kind: "formula", tex: runs[0].text } });
+      return finish();
+    }
     const list = this.listOf(properties, chain);
     const depth = this.depthOf(properties, chain, name);
     const text = paragraphText({ kind: "plain", level: 0, runs });

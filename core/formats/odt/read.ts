@@ -171,6 +171,10 @@ class OdtReader {
       into.push(...after);
     };
     if (!runs.length) return finish();
+    if (runs.length === 1 && runs[0]?.marks?.join() === "formula") {
+      this.push(into, { kind: "figure", figure: { kind: "formula", tex: runs[0].text } });
+      return finish();
+    }
     const text = paragraphText({ kind: "plain", level: 0, runs });
     const outline = localName(element) === "h" ? Number(attribute(element, "outline-level") ?? 1) : chain.find(({ outline: level }) => level)?.outline;
     if (names.includes("title") || outline) {

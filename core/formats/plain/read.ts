@@ -8,6 +8,8 @@ interface Line {
   /** A bullet, a number such as 6.4.1, or nothing. */
   marker: "bullet" | "number" | "letter" | null;
   path: number;
+  /** The first part of its number. */
+  first: string;
   text: string;
 }
 
@@ -23,13 +25,13 @@ function lineOf(raw: string, number: number): Line | null {
   const indent = [...lead].reduce((width, character) => (character === "\t" ? (Math.floor(width / 4) + 1) * 4 : width + 1), 0);
   const text = raw.slice(lead.length).trimEnd();
   const bullet = BULLET.exec(text);
-  if (bullet) return { number, indent, marker: "bullet", path: 0, text: text.slice(bullet[0].length) };
+  if (bullet) return { number, indent, marker: "bullet", path: 0, first: "", text: text.slice(bullet[0].length) };
   const numbered = NUMBER.exec(text);
   // A year or an amount at the beginning of a sentence is no number of an outline.
-  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes("."))) return { number, indent, marker: "number", path: (numbered[1] as string).split(".").length, text: text.slice(numbered[0].length) };
+  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes("."))) return { number, indent, marker: "number", path: (numbered[1] as string).split(".").length, first: (numbered[1] as string).split(".")[0] as string, text: text.slice(numbered[0].length) };
   const letter = LETTER.exec(text);
-  if (letter) return { number, indent, marker: "letter", path: 0, text: text.slice(letter[0].length) };
-  return { number, indent, marker: null, path: 0, text };
+  if (letter) return { number, indent, marker: "letter", path: 0, first: "", text: text.slice(letter[0].length) };
+  return { number, indent, marker: null, path: 0, first: "", text };
 }
 
 function runsOf(text: string): Paragraph["runs"] {
@@ -103,11 +105,18 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   let level = indentLevels();
   let waiting: Line[] = [];
+  // “6 Water” is a heading where 6.1 follows; else it is a sentence that begins with a number.
+  const chapters = new Set(lines.flatMap((line) => (line && line.path > 1 ? [line.first] : [])));
+  const numberOf = (line: Line): Line => {
+    const bare = line.marker === null ? /^(\d{1,3})\s+(?=\S)/.exec(line.text) : null;
+    return bare && chapters.has(bare[1] as string) ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) } : line;
+  };
   const flush = () => {
     if (waiting[0]) gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, (waiting.at(-1) as Line).number);
     waiting = [];
   };
-  for (const line of lines) {
+  for (const read of lines) {
+    const line = read && numberOf(read);
     if (!line) flush();
     else if (line.marker === "number" && isTitle(line.text)) {
       flush();

@@ -50,7 +50,8 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   const rtl = bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
   const { algn } = properties?.attributes ?? {};
   const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : undefined;
-  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), runs };
+  const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);
+  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 ? { start } : {}), runs };
 }
 
 /** The text of a body (`p:txBody`): its paragraphs, without the empty ones at its end. */

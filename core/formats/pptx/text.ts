@@ -39,7 +39,7 @@ function runs(paragraph: Paragraph, context: TextContext): string {
     .join("");
 }
 
-function paragraphProperties({ kind, level, align }: Paragraph, rtl: boolean, context: TextContext): string {
+function paragraphProperties({ kind, level, align, start }: Paragraph, rtl: boolean, context: TextContext): string {
   const own = kind !== "plain";
   const inherits = kind === "bullet" && context.bulleted;
   const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
@@ -53,7 +53,7 @@ function paragraphProperties({ kind, level, align }: Paragraph, rtl: boolean, co
       algn: align ? side[align] : rtl ? "r" : undefined,
       rtl: rtl ? 1 : undefined,
     },
-    inherits ? "" : kind === "bullet" ? '<a:buFont typeface="Arial"/><a:buChar char="•"/>' : kind === "number" ? '<a:buFont typeface="+mj-lt"/><a:buAutoNum type="arabicPeriod"/>' : "<a:buNone/>",
+    inherits ? "" : kind === "bullet" ? '<a:buFont typeface="Arial"/><a:buChar char="•"/>' : kind === "number" ? `<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: "arabicPeriod", startAt: start })}` : "<a:buNone/>",
   );
 }
 
