@@ -43,3 +43,26 @@ it("the course has about twenty slides, details under their slides, and links be
   expect(counts.links.internal).toBeGreaterThanOrEqual(4);
   expect(counts.pictures).toBe(2);
 });
+
+describe("the documents of the demo", () => {
+  const fonts = shippedFonts();
+  const made = (name: string) => readDeck(readFileSync(join(folder, name)), name, { newId: idSource(), sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"), fonts, document: "doc" });
+
+  it("the field handbook becomes a deck that could be shown: nothing stands out, tables, picture, formula and footnote are there, prose is in the notes", () => {
+    const { deck, left, adapted } = made("field-handbook.docx");
+    expect([left, adapted]).toEqual([[], []]);
+    expect(deck.slides.filter((slide, nth) => layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts }).overflow > 0).map(nameOf)).toEqual([]);
+    const counts = tally(deck);
+    expect(counts).toMatchObject({ pictures: 1, footnotes: 1, formulas: 1, sections: 6 });
+    expect(counts.tables).toBeGreaterThanOrEqual(13);
+    expect(counts.notes.words).toBeGreaterThan(3000);
+    expect(counts.words).toBeLessThan(counts.notes.words);
+  });
+
+  it("the class list becomes one card a name", () => {
+    const { deck } = made("class-list.txt");
+    const names = readFileSync(join(folder, "class-list.txt"), "utf8").trim().split("\n");
+    expect(deck.slides.map(nameOf)).toEqual(names);
+    expect(new Set(deck.slides.map(({ arrangement }) => arrangement))).toEqual(new Set(["card"]));
+  });
+});

@@ -12,7 +12,7 @@ const { UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext", UNITEXT_
 const log = pino({ level: process.env.UNITEXT_LOG ?? "info", base: null });
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
-if (UNITEXT_DEMO === "1") await loadDemo(db, join(UNITEXT_ROOT, "demo"));
+if (UNITEXT_DEMO === "1") await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
 const announcements = new Announcements(UNITEXT_DATABASE);
 await announcements.start();
 const exporter = UNITEXT_WORKER ? threadExporter(UNITEXT_WORKER) : inlineExporter;

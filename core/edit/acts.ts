@@ -116,7 +116,7 @@ export function newSlide(id: string, arrangement: ArrangementName): Slide {
 /** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */
 export function rearrange(slide: Slide, arrangement: ArrangementName): SingleChange {
   const free = slotsOf(arrangement);
-  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "corner" ? "title" : role === "picture" ? "picture" : role === "figure" ? "figure" : role === "title" ? "title" : "text");
+  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "corner" || role === "name" ? "title" : role === "picture" ? "picture" : role === "figure" ? "figure" : role === "title" ? "title" : "text");
   const main = free.find(([, role]) => group(role) === "text")?.[0] ?? null;
   const slots: Record<string, string | null> = {};
   const waiting: Element[] = [];

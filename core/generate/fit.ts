@@ -178,18 +178,16 @@ function paged(composed: Composed, flow: readonly Flow[], nth: number): Composed
   return { ...composed, ...draft, notes: nth ? [] : composed.notes, arrangement: keep ? composed.arrangement : found.arrangement, because: keep ? composed.because : nth ? "it continues the slide before" : found.because };
 }
 
-/** The best place to break at or before `end`: near it, not inside a list item or under a heading, no crumb left over. */
-function breakBefore(atoms: readonly Atom[], start: number, end: number): number {
-  if (end >= atoms.length) return atoms.length;
-  let best = end;
-  let least = Number.POSITIVE_INFINITY;
+/** The places to break at or before `end`, the best first: near it, not inside a list item or under a heading, no crumb left over. */
+function breaksBefore(atoms: readonly Atom[], start: number, end: number): number[] {
+  if (end >= atoms.length) return [atoms.length];
   const lowest = Math.max(start + 1, start + Math.ceil((end - start) * 0.4));
+  const places: { at: number; cost: number }[] = [];
   for (let at = end; at >= lowest; at--) {
     const crumb = atoms.length - at === 1 && end - start > 2 ? 15 : 0;
-    const cost = (end - at) * 5 + (atoms[at] as Atom).before + (atoms[at - 1] as Atom).after + crumb;
-    if (cost < least) [best, least] = [at, cost];
+    places.push({ at, cost: (end - at) * 5 + (atoms[at] as Atom).before + (atoms[at - 1] as Atom).after + crumb });
   }
-  return best;
+  return places.sort((a, b) => a.cost - b.cost).map(({ at }) => at);
 }
 
 /**
@@ -257,7 +255,8 @@ export function fitted(composed: Composed, rule: BreakRule, context: FitContext,
         }
       }
     }
-    const end = breakBefore(atoms, start, low);
+    // What is left of a page may be arranged otherwise and take more room: the place is one at which the page fits.
+    const end = breaksBefore(atoms, start, low).find((at) => at === low || fits(at)) ?? low;
     guess = Math.max(2, end - start);
     pages.push(page(start, end));
     start = end;

@@ -1,6 +1,6 @@
 import type { FontSet } from "@unitext/core/layout";
-import { type BreakRule, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf } from "@unitext/core/model";
-import { type FrontMatter, type Lines, type Manuscript, type Problem } from "@unitext/core/text";
+import { type BreakRule, countWords, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf } from "@unitext/core/model";
+import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
 import { arranged, charted, type Composed, divided, slideOf } from "./compose";
 import { contentKey } from "./content";
 import { drafts } from "./cut";
@@ -70,7 +70,9 @@ function compose(draft: Draft, first: boolean, rule: BreakRule, context: Generat
     const begun = { ...whole, depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth, flow: charted(text.flow, rule) };
     const pieces = rule.rest === "keep" || named !== undefined ? [{ flow: begun.flow, opener: false }] : divided(begun, rule);
     opened ||= pieces[0]?.opener ?? false;
-    const spoken = pieces.findIndex(({ opener }) => !opener);
+    // What is said goes with the text that it comes from, not with a figure before it.
+    const texted = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
+    const spoken = texted >= 0 ? texted : pieces.findIndex(({ opener }) => !opener);
     for (const [at, { flow, opener }] of pieces.entries()) {
       const later = list.length > 0;
       const piece = { title: draft.title, depth: !later ? begun.depth : draft.depth === null ? null : (2 as const), flow, slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>() };
@@ -88,13 +90,14 @@ function compose(draft: Draft, first: boolean, rule: BreakRule, context: Generat
   return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
 }
 
-/** A name that has a slide to itself stands in the corner where the rule says so. */
+/** A name that has a slide to itself stands large in the middle, or in the corner, as the rule says. */
+const CARD = 6;
 function cardArrangement(arrangement: Composed["arrangement"], { title, flow }: { title: RichText | null; flow: readonly Flow[] }, rule: BreakRule): Composed["arrangement"] {
-  const card = rule.cards === "corner" && rule.cuts.some(({ kind }) => kind === "line") && arrangement === "statement" && title === null && flow.length === 1;
-  return card ? "corner" : arrangement;
+  const card = rule.cuts.some(({ kind }) => kind === "line") && arrangement === "statement" && title === null && flow.length === 1 && flow[0]?.kind === "text" && countWords(textOf(flow[0].text)) <= CARD;
+  return card ? (rule.cards === "corner" ? "corner" : "card") : arrangement;
 }
 function carded(composed: Composed, rule: BreakRule): Composed {
-  if (composed.arrangement !== "corner" || rule.cards !== "corner" || composed.title) return composed;
+  if ((composed.arrangement !== "corner" && composed.arrangement !== "card") || composed.title || !rule.cuts.some(({ kind }) => kind === "line")) return composed;
   const [only] = composed.flow;
   return only?.kind === "text" ? { ...composed, title: only.text, flow: [], because: "it is a name in the list" } : composed;
 }

@@ -22,8 +22,8 @@ describe("points from prose", () => {
       fc.property(fc.array(word, { minLength: 1, maxLength: 45 }), (words) => {
         const sentence = `${words.join(" ")}.`;
         const point = trimmed(sentence).replace(/…$/, "");
-        const left = sentence.toLowerCase().match(/\p{L}+/gu) ?? [];
-        const taken = point.toLowerCase().match(/\p{L}+/gu) ?? [];
+        const left: string[] = sentence.toLowerCase().match(/\p{L}+/gu) ?? [];
+        const taken: string[] = point.toLowerCase().match(/\p{L}+/gu) ?? [];
         expect(taken.length).toBeLessThanOrEqual(14);
         let at = 0;
         for (const next of taken) {

@@ -26,7 +26,7 @@ describe("rules", () => {
 
   it("make every line a card: a name large in the middle, or small in the corner", () => {
     const names = "Alder, M.\nBirch, T.\nCedar, O.\n";
-    expect(seen(names, continued({ kind: "line" }))).toEqual(["statement: Alder, M.", "statement: Birch, T.", "statement: Cedar, O."]);
+    expect(seen(names, continued({ kind: "line" }))).toEqual(["card: Alder, M.", "card: Birch, T.", "card: Cedar, O."]);
     const corner = made(names, continued({ kind: "line" }, { cards: "corner" }));
     expect(corner.slides.map((slide) => [slide.arrangement, titleOf(slide)])).toEqual([["corner", "Alder, M."], ["corner", "Birch, T."], ["corner", "Cedar, O."]]);
     expect(corner.list.map(({ lines }) => lines.from)).toEqual([1, 2, 3]);

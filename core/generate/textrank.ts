@@ -7,7 +7,7 @@ export function textRank(weights: readonly (readonly number[])[], { damping = 0.
   const sums = weights.map((row) => row.reduce((sum, weight) => sum + weight, 0));
   let scores = weights.map(() => 1);
   for (let round = 0; round < rounds; round++) {
-    const next = weights.map((row, i) => 1 - damping + damping * row.reduce((sum, weight, j) => (weight && sums[j] ? sum + (weight / (sums[j] as number)) * (scores[j] as number) : sum), 0));
+    const next = weights.map((row, _i) => 1 - damping + damping * row.reduce((sum, weight, j) => (weight && sums[j] ? sum + (weight / (sums[j] as number)) * (scores[j] as number) : sum), 0));
     const moved = Math.max(0, ...next.map((score, at) => Math.abs(score - (scores[at] as number))));
     scores = next;
     if (moved <= threshold) break;

@@ -49,6 +49,7 @@ const RULES: Record<ArrangementName, Record<string, Rule>> = {
   formula: { ...FIGURE, formula: { ...FIGURE_PLACE, anchor: "middle" } },
   quotation: { body: { share: [0.08, 0.08, 0.84, 0.66], anchor: "middle" }, caption: { share: [0.08, 0.78, 0.84, 0.18], align: "end" } },
   references: { title: TITLE, body: BODY },
+  card: { title: { share: [0.03, 0.1, 0.94, 0.8], anchor: "middle", align: "centre" } },
   corner: { title: { share: [0, 0.86, 0.5, 0.14], anchor: "bottom" } },
   title: { title: { share: [0, 0, 1, 0.2], anchor: "bottom" } },
   blank: {},
@@ -99,13 +100,13 @@ export function loosePlace(slot: string | null, page: Page): SlotPlace {
   return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
 }
 
-export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25, figure: 1.25, references: 1.28, corner: 1.2 };
+export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25, figure: 1.25, references: 1.28, corner: 1.2, name: 1.15 };
 /** Space before a paragraph that follows another, in em. */
-export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2, figure: 0, references: 0.35, corner: 0 };
+export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2, figure: 0, references: 0.35, corner: 0, name: 0 };
 
 /** The text size of a role at full size, in points on this page. */
 export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
   const { scale } = theme;
-  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption, figure: scale.body * 0.8, references: scale.caption, corner: scale.caption };
+  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption, figure: scale.body * 0.8, references: scale.caption, corner: scale.caption, name: scale.number * 0.8 };
   return sizes[role] * pageScale(page);
 }

@@ -19,7 +19,7 @@ export const NOTE_MARK = "note";
 const TONE = "tone:";
 export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
 
-const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "number", "statement"]);
+const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "number", "statement", "name"]);
 const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", "•"];
 const INDENT = 1.15;
 
@@ -136,7 +136,7 @@ export function setText(text: RichText, place: SlotPlace, sizes: readonly number
     size = next;
     broken = breakText(blocks, role, size, frame.width);
   }
-  if (role === "title" || role === "opening") broken = balanced(blocks, role, size, frame, broken);
+  if (role === "title" || role === "opening" || role === "name") broken = balanced(blocks, role, size, frame, broken);
   const overflow = Math.max(0, broken.height - frame.height);
   const spare = frame.height - broken.height;
   const top = frame.y + (spare <= 0 || place.anchor === "top" ? 0 : place.anchor === "middle" ? spare / 2 : spare);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /** What a slot is for; the theme's text scale and the formats' placeholders follow from it. */
-export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture" | "figure" | "references" | "corner";
+export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture" | "figure" | "references" | "corner" | "name";
 
 export const ARRANGEMENTS = {
   opening: { label: "Opening", slots: { title: "opening", subtitle: "subtitle" } },
@@ -20,6 +20,7 @@ export const ARRANGEMENTS = {
   formula: { label: "Formula", slots: { title: "title", formula: "figure", caption: "caption" } },
   quotation: { label: "Quotation", slots: { body: "statement", caption: "caption" } },
   references: { label: "References", slots: { title: "title", body: "references" } },
+  card: { label: "Name in the middle", slots: { title: "name" } },
   corner: { label: "Name in the corner", slots: { title: "corner" } },
   title: { label: "Title alone", slots: { title: "title" } },
   blank: { label: "Nothing", slots: {} },
@@ -34,7 +35,7 @@ export function slotsOf(arrangement: ArrangementName): [slot: string, role: Slot
 }
 
 export function isTitleRole(role: SlotRole | undefined): boolean {
-  return role === "title" || role === "opening" || role === "corner";
+  return role === "title" || role === "opening" || role === "corner" || role === "name";
 }
 
 /** The slot that takes running text when nothing else is said, or undefined where the arrangement has none. */

@@ -7,7 +7,7 @@ import { report, tally } from "@unitext/core/tally";
 import { readText } from "@unitext/core/text";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
-import { Brought, ChangeRequest, type DeckState, DocumentText, NewDeck, type Picture } from "../api";
+import { Brought, ChangeRequest, type DeckState, type DocumentText, NewDeck, type Picture } from "../api";
 import { isSource } from "../jobs";
 import { addBlob, addBlobs, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck, loadFirstSlide } from "../store";
 import { type AppContext, body, bytesOf, deckRoute, route } from "./context";

@@ -9,6 +9,7 @@ import { useDeck } from "../deck/DeckContext";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { MoveTo } from "./MoveTo";
+import { SkeletonDialog } from "./SkeletonDialog";
 import { GAP, gridFor, type Landing, landingWords, mapRows } from "./rows";
 import { Thumb } from "./Thumb";
 
@@ -22,6 +23,7 @@ export default function Arrange() {
   const [landing, setLanding] = useState<Landing>();
   const [dragged, setDragged] = useState<string>();
   const [asking, setAsking] = useState(false);
+  const [skeleton, setSkeleton] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const anchor = useRef<string>(undefined);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
@@ -80,6 +82,7 @@ export default function Arrange() {
     nest: () => change(nest(deck, selected), `${count("Put")} under the slide before`),
     unnest: () => change(unnest(deck, selected), `${count("Lifted")} to the line above`),
     moveTo: () => setAsking(true),
+    skeleton: () => setSkeleton(true),
     duplicate: () => {
       const copy = duplicate(deck, selected, () => nanoid(10), version);
       if (session.apply(copy, { words: count("Duplicated") })) {
@@ -203,6 +206,7 @@ export default function Arrange() {
       {button("Nest", acts.nest, none)}
       {button("Lift", acts.unnest, none)}
       {button("Move to …", acts.moveTo, none)}
+      {button("Skeleton …", acts.skeleton, none)}
       {button("Duplicate", acts.duplicate, none)}
       {button("Hide", acts.hide, none)}
       {button("Delete", acts.delete, none)}
@@ -247,6 +251,7 @@ export default function Arrange() {
         </div>
         <DragOverlay dropAnimation={null}>{dragged && <span className="bg-secondary text-secondary-content inline-block px-3 py-1">{moving.length > 1 ? `${moving.length} slides` : `${numbers.get(dragged)}. ${nameOf(deck.slides[slideIndex(deck, dragged)] as never)}`}</span>}</DragOverlay>
       </DndContext>
+      {skeleton && <SkeletonDialog onClose={() => setSkeleton(false)} />}
       {asking && <MoveTo slides={deck.slides} onClose={() => setAsking(false)} onMove={(at) => change(moveTo(deck, selected, placeFor(at)), `${count("Moved")} ${landingWords(at, deck.slides)}`)} />}
     </DeckFrame>
   );

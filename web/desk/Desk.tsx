@@ -1,4 +1,5 @@
 import { Brought, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
+import { OUTLINES } from "@unitext/core/generate";
 import { headOf } from "@unitext/core/model";
 import { Copy, FilePlus2, FolderOpen, Trash2 } from "lucide-react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
@@ -244,6 +245,14 @@ export default function Desk() {
               <p className="quiet mb-2 text-sm" id="new-text-help">
                 A line that begins with # is a title slide or a section, one with ## is a slide; --- begins a new slide. Leave it empty for a blank title.
               </p>
+              <div role="group" aria-label="Begin with an outline" className="mb-2 flex flex-wrap items-center gap-2 text-sm">
+                <span className="quiet">Or begin with an outline for a</span>
+                {Object.entries(OUTLINES).map(([key, { label, text: outline }]) => (
+                  <button key={key} type="button" className="btn btn-xs" onClick={() => setText(outline)}>
+                    {label.toLowerCase()}
+                  </button>
+                ))}
+              </div>
               <textarea id="new-text" aria-describedby="new-text-help" autoFocus className="textarea h-48 w-full font-serif text-base" value={text} onChange={(event) => setText(event.target.value)} />
               <div className="mt-3 flex gap-2">
                 <button type="submit" className="btn btn-primary btn-sm">

@@ -5,12 +5,12 @@ import { get } from "../api/client";
 
 let events: EventSource | undefined;
 let listeners = 0;
-let waiting: ReturnType<typeof setTimeout> | undefined;
+let _waiting: ReturnType<typeof setTimeout> | undefined;
 
 /** Asks for the jobs again, at most five times a second, whenever the server tells of one. */
 function refresh(): void {
-  waiting ??= setTimeout(() => {
-    waiting = undefined;
+  _waiting ??= setTimeout(() => {
+    _waiting = undefined;
     void mutate("/jobs");
   }, 200);
 }

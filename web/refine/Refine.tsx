@@ -12,9 +12,9 @@ import { DeckFrame } from "../shell/DeckFrame";
 import { ArrangementSketch } from "./ArrangementSketch";
 import { RichTextEditor } from "./RichTextEditor";
 
-const HEADING: readonly SlotRole[] = ["opening", "title", "statement", "number"];
+const HEADING: readonly SlotRole[] = ["opening", "title", "statement", "number", "name"];
 const ANCHOR = { top: "flex-start", middle: "center", bottom: "flex-end" } as const;
-const SLOT_NAMES: Record<string, string> = { title: "title", subtitle: "line below the title", body: "text", left: "left column", middle: "middle column", right: "right column", number: "number", caption: "caption", picture: "picture" };
+const SLOT_NAMES: Record<string, string> = { title: "title", subtitle: "line below the title", body: "text", left: "left column", middle: "middle column", right: "right column", number: "number", caption: "caption", picture: "picture", pictures: "pictures", table: "table", chart: "chart", diagram: "diagram", code: "code", formula: "formula" };
 
 /** What is being edited: an element, or a slot that is still empty. */
 type Target = { element: string } | { slot: string };

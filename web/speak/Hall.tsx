@@ -4,19 +4,19 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { HallLine, type Shown } from "./hall";
 
-function Full({ id }: { id: string }) {
+function Full({ id, step }: { id: string; step: number | undefined }) {
   const { deck, head } = useDeck();
   const at = Math.max(0, deck.slides.findIndex((slide) => slide.id === id));
   const slide = deck.slides[at];
-  return slide ? <Drawn slide={slide} number={at + 1} head={head} /> : null;
+  return slide ? <Drawn slide={slide} number={at + 1} head={head} step={step} /> : null;
 }
-function Drawn({ slide, number, head }: { slide: ReturnType<typeof useDeck>["deck"]["slides"][number]; number: number; head: ReturnType<typeof useDeck>["head"] }) {
+function Drawn({ slide, number, head, step }: { step: number | undefined; slide: ReturnType<typeof useDeck>["deck"]["slides"][number]; number: number; head: ReturnType<typeof useDeck>["head"] }) {
   const { deck } = useDeck();
   const scene = useScene(slide, number, head);
   const { width, height } = deck.page;
   return (
     <div style={{ width: `min(100vw, calc(100vh * ${width / height}))` }} data-hall={slide.id}>
-      {scene && <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} />}
+      {scene && <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...(step === undefined ? {} : { step })} />}
     </div>
   );
 }
@@ -34,7 +34,7 @@ export default function Hall() {
   return (
     <main className="grid h-full cursor-none place-items-center overflow-hidden bg-black" onDoubleClick={() => void document.documentElement.requestFullscreen?.()}>
       <h1 className="sr-only">{deck.properties.title}</h1>
-      {!shown?.dark && <Full id={shown?.slide ?? deck.slides[0]?.id ?? ""} />}
+      {!shown?.dark && <Full id={shown?.slide ?? deck.slides[0]?.id ?? ""} step={shown?.step} />}
     </main>
   );
 }

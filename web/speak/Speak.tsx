@@ -8,13 +8,13 @@ import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { HallLine } from "./hall";
 import { NotesView } from "./NotesView";
-import { walkFrom } from "./walk";
+import { stepsOf, walkFrom } from "./walk";
 
-function Small({ slide, label }: { slide: Slide; label: string }) {
+function Small({ slide, label, step }: { slide: Slide; label: string; step?: number }) {
   const { deck, head } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
   const scene = useScene(slide, number, head);
-  return <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>;
+  return <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>;
 }
 
 /** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
@@ -28,8 +28,12 @@ export default function Speak() {
   const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides[0];
   const walk = useMemo(() => walkFrom(deck.slides, current?.id ?? ""), [deck, current]);
   const line = useRef<HallLine>(undefined);
-  const state = useRef({ slide: current?.id ?? "", dark });
-  state.current = { slide: current?.id ?? "", dark };
+  // The points of a slide begin unseen; whoever comes back to it sees them all.
+  const steps = stepsOf(current);
+  const [at, setAt] = useState({ slide: "", step: 0 });
+  const step = at.slide === current?.id ? Math.min(at.step, steps) : 0;
+  const state = useRef({ slide: current?.id ?? "", step, dark });
+  state.current = { slide: current?.id ?? "", step, dark };
 
   useEffect(() => {
     const open = new HallLine(deck.id);
@@ -37,7 +41,7 @@ export default function Speak() {
     open.listen({ ask: () => open.show(state.current) });
     return () => open.close();
   }, [deck.id]);
-  useEffect(() => line.current?.show(state.current), [current?.id, dark]);
+  useEffect(() => line.current?.show(state.current), [current?.id, step, dark]);
   useEffect(() => {
     if (since === undefined) return;
     const timer = setInterval(() => setElapsed((Date.now() - since) / 1000), 250);
@@ -56,9 +60,21 @@ export default function Speak() {
     [select],
   );
   const shown = deck.slides.filter(({ hidden }) => !hidden);
+  /** The next point, and after the last the next slide. */
+  const forward = () => {
+    if (step >= steps) return go(walk.next);
+    setSince((now) => now ?? Date.now());
+    setAt({ slide: current?.id ?? "", step: step + 1 });
+  };
+  const back = () => {
+    if (step > 0) return setAt({ slide: current?.id ?? "", step: step - 1 });
+    const before = deck.slides.find(({ id }) => id === walk.previous);
+    if (before) setAt({ slide: before.id, step: stepsOf(before) });
+    go(walk.previous);
+  };
   useCommands({
-    next: () => go(walk.next),
-    previous: () => go(walk.previous),
+    next: forward,
+    previous: back,
     deeper: () => go(walk.deeper),
     shallower: () => go(walk.shallower),
     first: () => go(shown[0]?.id),
@@ -74,13 +90,13 @@ export default function Speak() {
         setTyped("");
         event.preventDefault();
       } else if (event.key === " " && event.target === document.body) {
-        go(walk.next);
+        forward();
         event.preventDefault();
       } else if (event.key === "Escape") setTyped("");
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [typed, deck, walk, go]);
+  }, [typed, deck, walk, go, step]);
 
   const main = deck.slides.filter((slide) => slide.parent === null);
   const before = current ? main.slice(0, Math.max(0, main.findIndex(({ id }) => id === (current.parent ?? current.id)))) : [];
@@ -125,13 +141,13 @@ export default function Speak() {
       <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4">
         <div className="flex min-h-0 flex-col gap-3 overflow-auto">
           <div className={dark ? "opacity-30" : ""}>
-            <Small slide={current} label="Now" />
+            <Small slide={current} label="Now" step={step} />
           </div>
           <div className="flex flex-wrap items-center gap-2">
-            <button type="button" className="btn btn-sm" disabled={!walk.previous} onClick={() => go(walk.previous)}>
+            <button type="button" className="btn btn-sm" disabled={!walk.previous && step === 0} onClick={back}>
               Back
             </button>
-            <button type="button" className="btn btn-primary btn-sm" disabled={!walk.next} onClick={() => go(walk.next)}>
+            <button type="button" className="btn btn-primary btn-sm" disabled={!walk.next && step >= steps} onClick={forward}>
               Next
             </button>
             <button type="button" className="btn btn-sm" disabled={!walk.deeper} onClick={() => go(walk.deeper)}>
@@ -141,7 +157,7 @@ export default function Speak() {
               Main slide
             </button>
             <p className="quiet ml-auto text-sm" role="status">
-              {typed ? `Go to ${typed}: press Enter` : `${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
+              {typed ? `Go to ${typed}: press Enter` : `${steps ? `point ${step} of ${steps}, ` : ""}${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
             </p>
           </div>
           {blocked && (

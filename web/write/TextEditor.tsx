@@ -2,12 +2,13 @@ import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@
 import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
 import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
-import { EditorState, type RangeSet, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
+import { EditorState, Prec, type RangeSet, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
 import { Decoration, type DecorationSet, EditorView, gutter, GutterMarker, keymap, placeholder, WidgetType } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { keyOf, written } from "../keys/commands";
 import { type Placement, slideHeight } from "./Level";
 
 export interface TextEditorHandle {
@@ -37,7 +38,7 @@ interface Props {
   /** Where it would land, while it is moved. */
   onLanding(line: number | undefined): void;
   onPasteHtml(html: string): void;
-  onKey(command: "break" | "join" | "find"): void;
+  onKey(command: "beginSlide" | "joinSlide" | "find"): void;
   onScroll(placement: Placement): void;
   onLine(line: number): void;
   onDrop(files: readonly File[]): void;
@@ -266,11 +267,16 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
               },
             },
           }),
-          keymap.of([
-            { key: "Mod-Enter", run: () => (latest.current.acts.onKey("break"), true) },
-            { key: "Mod-Shift-Enter", run: () => (latest.current.acts.onKey("join"), true) },
-            { key: "Mod-f", run: () => (latest.current.acts.onKey("find"), true) },
-          ]),
+          Prec.highest(
+            EditorView.domEventHandlers({
+              keydown(event) {
+                const key = written(event);
+                const command = (["beginSlide", "joinSlide", "find"] as const).find((name) => keyOf(name) === key);
+                if (command) latest.current.acts.onKey(command);
+                return command !== undefined;
+              },
+            }),
+          ),
           keymap.of([...searchKeymap, ...historyKeymap, { key: "Mod-]", run: indentMore }, { key: "Mod-[", run: indentLess }, ...defaultKeymap]),
           markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
           syntaxHighlighting(highlight),

@@ -9,6 +9,7 @@ import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
 import { clock } from "../deck/time";
 import { cancelJob, isOpen, jobProgress, useJobs } from "../jobs";
+import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core, type Cutting } from "../worker";
 import { movedBreak, withBreak, withoutBreak } from "./breaks";
@@ -131,6 +132,7 @@ export default function Write() {
     editor.current?.focus();
   };
   const asRule = (next: BreakRule) => void setRule(next);
+  useCommands({ find: () => setFinding(true) });
   const readOnly = !canEdit || job !== undefined;
 
   const tools = (
@@ -216,7 +218,7 @@ export default function Write() {
               onPasteHtml={(html) => void core.fromHtml(html).then((pasted) => editor.current?.insert(pasted))}
               onKey={(command) => {
                 if (command === "find") setFinding(true);
-                else if (!readOnly) edit((now, line) => (command === "break" ? withBreak(now, line) : withoutBreak(now, mapping.lines.findLast(({ from }) => from <= line)?.from ?? line)));
+                else if (!readOnly) edit((now, line) => (command === "beginSlide" ? withBreak(now, line) : withoutBreak(now, mapping.lines.findLast(({ from }) => from <= line)?.from ?? line)));
               }}
               onScroll={(place) => level.current?.place(place)}
               onLine={(line) => {

@@ -41,13 +41,13 @@ function level(nth: number, size: number, options: { bulleted: boolean; font: st
 
 function styleOf(role: SlotRole, head: DeckHead, centre: boolean): string {
   const size = sizeOf(role, head.theme, head.page);
-  const heading = role === "opening" || role === "title" || role === "statement" || role === "number";
+  const heading = role === "opening" || role === "title" || role === "statement" || role === "number" || role === "name";
   const colour = role === "number" ? "accent1" : role === "subtitle" || role === "caption" ? "tx2" : "tx1";
   const options = { bulleted: role === "body", font: heading ? "+mj-lt" : "+mn-lt", colour, bold: role === "number", centre, gap: role === "body" ? 0.38 : 0, line: 1 };
   return Array.from({ length: 9 }, (_, nth) => level(nth, size, options)).join("");
 }
 
-const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture", figure: "Table or figure", references: "References", corner: "Name" };
+const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture", figure: "Table or figure", references: "References", corner: "Name", name: "Name" };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 
 /** The placeholders for footer and number, with their frames when `framed`. */

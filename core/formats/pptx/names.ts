@@ -70,6 +70,7 @@ export const LAYOUT_TYPE: Record<ArrangementName, string> = {
   formula: "cust",
   quotation: "cust",
   references: "cust",
+  card: "cust",
   corner: "cust",
   title: "titleOnly",
   blank: "blank",
@@ -86,7 +87,7 @@ export function placeholderOf(slot: string, role: SlotRole): Placeholder {
   const indexes: Record<string, number> = { body: 1, subtitle: 1, left: 1, right: 2, middle: 13, number: 14, caption: 15, picture: 16, pictures: 17, table: 18, chart: 19, diagram: 20, code: 21, formula: 22 };
   const idx = indexes[slot] ?? 1;
   if (role === "opening") return { type: "ctrTitle" };
-  if (role === "title" || role === "corner") return { type: "title" };
+  if (role === "title" || role === "corner" || role === "name") return { type: "title" };
   if (role === "subtitle") return { type: "subTitle", idx };
   if (role === "picture") return { type: "pic", idx };
   return role === "body" || role === "figure" ? { idx } : { type: "body", idx };
