@@ -57,7 +57,7 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
   }, [text, editor]);
   const state = useEditorState({
     editor,
-    selector: ({ editor: now }) => ({ strong: now?.isActive("bold") ?? false, emphasis: now?.isActive("italic") ?? false, strike: now?.isActive("strike") ?? false, code: now?.isActive("code") ?? false, link: now?.isActive("link") ?? false, kind: (now?.getAttributes("paragraph").kind as string) ?? "plain", focused: now?.isFocused ?? false }),
+    selector: ({ editor: now }) => ({ strong: now?.isActive("bold") ?? false, emphasis: now?.isActive("italic") ?? false, strike: now?.isActive("strike") ?? false, code: now?.isActive("code") ?? false, formula: now?.isActive("formula") ?? false, footnote: now?.isActive("footnote") ?? false, link: now?.isActive("link") ?? false, kind: (now?.getAttributes("paragraph").kind as string) ?? "plain", focused: now?.isFocused ?? false }),
   });
   const tool = (name: string, on: boolean, act: () => void) => (
     <button type="button" className={`btn btn-ghost btn-xs ${on ? "bg-base-300" : ""}`} aria-pressed={on} onMouseDown={(event) => event.preventDefault()} onClick={act}>
@@ -78,6 +78,14 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
         {tool("Emphasis", state?.emphasis ?? false, () => editor?.chain().focus().toggleItalic().run())}
         {tool("Struck", state?.strike ?? false, () => editor?.chain().focus().toggleStrike().run())}
         {tool("Code", state?.code ?? false, () => editor?.chain().focus().toggleCode().run())}
+        {tool("Formula", state?.formula ?? false, () => editor?.chain().focus().toggleMark("formula").run())}
+        {tool("Footnote", state?.footnote ?? false, () => {
+          const held = editor?.isActive("footnote") ? (editor.getAttributes("footnote").runs as { text: string }[]) : undefined;
+          const words = window.prompt("What does the footnote say? Empty for none", held?.map(({ text: part }) => part).join("") ?? "");
+          if (words === null) return;
+          if (held && !words.trim()) editor?.chain().focus().deleteSelection().run();
+          else if (words.trim()) editor?.chain().focus().insertContent({ type: "footnote", attrs: { runs: [{ text: words.trim() }] } }).run();
+        })}
         {tool("Points", state?.kind === "bullet", () => kind("bullet"))}
         {tool("Numbers", state?.kind === "number", () => kind("number"))}
         {tool("Link", state?.link ?? false, () => {

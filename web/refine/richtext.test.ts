@@ -4,7 +4,7 @@ import fc from "fast-check";
 import { fromEditor, toEditor } from "./richtext";
 
 describe("rich text in the editor", () => {
-  it("comes back as it went in: kinds, levels, marks, links and line breaks", () => {
+  it("comes back as it went in: kinds, levels, marks, links, line breaks, formulas and footnotes", () => {
     fc.assert(
       fc.property(richText, (text) => {
         expect(fromEditor(toEditor(text))).toEqual(text.map((paragraph) => ({ ...paragraph, runs: joinRuns(paragraph.runs) })));

@@ -1,5 +1,5 @@
-import { joinRuns, type Mark, type Paragraph, type RichText, run } from "@unitext/core/model";
-import { Extension, type JSONContent, mergeAttributes, Node } from "@tiptap/core";
+import { Footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type RichText, type Run, run } from "@unitext/core/model";
+import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
 import Code from "@tiptap/extension-code";
 import Document from "@tiptap/extension-document";
@@ -9,9 +9,8 @@ import Link from "@tiptap/extension-link";
 import Strike from "@tiptap/extension-strike";
 import Text from "@tiptap/extension-text";
 import { Placeholder, UndoRedo } from "@tiptap/extensions";
-import { MAX_LEVEL } from "@unitext/core/model";
 
-const MARK_NAMES: Record<string, Mark> = { bold: "strong", italic: "emphasis", strike: "strike", code: "code" };
+const MARK_NAMES: Record<string, Mark> = { bold: "strong", italic: "emphasis", strike: "strike", code: "code", formula: "formula" };
 const EDITOR_NAMES = Object.fromEntries(Object.entries(MARK_NAMES).map(([name, mark]) => [mark, name]));
 
 /** A paragraph with the kind and level of the model. */
@@ -24,10 +23,30 @@ const FlatParagraph = Node.create({
       kind: { default: "plain", parseHTML: (element) => element.getAttribute("data-kind") ?? (element.closest("ol") ? "number" : element.closest("li") ? "bullet" : "plain"), renderHTML: ({ kind }) => ({ "data-kind": kind }) },
       level: { default: 0, parseHTML: (element) => Number(element.getAttribute("data-level") ?? 0), renderHTML: ({ level }) => ({ "data-level": level }) },
       align: { default: null, rendered: false },
+      start: { default: null, rendered: false },
     };
   },
   parseHTML: () => [{ tag: "p" }, { tag: "div[data-kind]" }, { tag: "h1" }, { tag: "h2" }, { tag: "h3" }],
   renderHTML: ({ HTMLAttributes }) => ["div", mergeAttributes(HTMLAttributes), 0],
+});
+
+/** TeX in a line; it is set on the slide. */
+const Formula = EditorMark.create({
+  name: "formula",
+  excludes: "bold italic strike code",
+  parseHTML: () => [{ tag: "code[data-formula]", priority: 60 }],
+  renderHTML: ({ HTMLAttributes }) => ["code", mergeAttributes(HTMLAttributes, { "data-formula": "" }), 0],
+});
+
+/** The place of a footnote; what it says is its title, and is changed by choosing it. */
+const FootnoteNode = Node.create({
+  name: "footnote",
+  group: "inline",
+  inline: true,
+  atom: true,
+  addAttributes: () => ({ runs: { default: [], parseHTML: (element) => Footnote.safeParse(JSON.parse(element.getAttribute("data-footnote") ?? "[]")).data ?? [], renderHTML: ({ runs }) => ({ "data-footnote": JSON.stringify(runs), title: paragraphText({ kind: "plain", level: 0, runs: runs as Run[] }) }) } }),
+  parseHTML: () => [{ tag: "sup[data-footnote]" }],
+  renderHTML: ({ HTMLAttributes }) => ["sup", mergeAttributes(HTMLAttributes), "*"],
 });
 
 /** Tab and Shift+Tab change the level of list items; Enter in an empty item ends the list; Escape leaves the text. */
@@ -61,7 +80,7 @@ const ListKeys = Extension.create<{ leave: () => void }>({
 });
 
 export function extensions(placeholder: string, leave: () => void) {
-  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide"], isAllowedUri: (url) => /^(https?:|mailto:|slide:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
+  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide"], isAllowedUri: (url) => /^(https?:|mailto:|slide:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
 }
 
 /** The model's text as the editor holds it. */
@@ -69,10 +88,11 @@ export function toEditor(text: RichText): JSONContent {
   const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
   return {
     type: "doc",
-    content: paragraphs.map(({ kind, level, align, runs }) => ({
+    content: paragraphs.map(({ kind, level, align, start, runs }) => ({
       type: "paragraph",
-      attrs: { kind, level, align: align ?? null },
-      content: runs.flatMap(({ text: words, marks = [], link }) => {
+      attrs: { kind, level, align: align ?? null, start: start ?? null },
+      content: runs.flatMap(({ text: words, marks = [], link, footnote }): JSONContent[] => {
+        if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
         const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : [])];
         return words.split("\n").flatMap((line, nth): JSONContent[] => [...(nth ? [{ type: "hardBreak" }] : []), ...(line ? [{ type: "text", text: line, marks: held }] : [])]);
       }),
@@ -83,12 +103,13 @@ export function toEditor(text: RichText): JSONContent {
 /** What the editor holds as the model's text. */
 export function fromEditor(content: JSONContent): RichText {
   const text = (content.content ?? []).map(({ attrs, content: inline = [] }): Paragraph => {
-    const runs = inline.map((node) => {
+    const runs = inline.map((node): Run => {
+      if (node.type === "footnote") return { text: "", footnote: (node.attrs?.runs ?? []) as Footnote };
       const marks = (node.marks ?? []).flatMap(({ type }) => MARK_NAMES[type] ?? []);
       const link = node.marks?.find(({ type }) => type === "link")?.attrs?.href as string | undefined;
       return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link);
     });
-    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), runs: joinRuns(runs) };
+    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), runs: joinRuns(runs) };
   });
   while (text.at(-1)?.runs.length === 0 && text.at(-1)?.kind === "plain") text.pop();
   return text;

@@ -1,13 +1,12 @@
-import { DEFAULT_RULE, ruleOf } from "@unitext/core/model";
 import { generate } from "@unitext/core/generate";
-import { nameOf } from "@unitext/core/model";
+import { DEFAULT_RULE, nameOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import fc from "fast-check";
 import { movedBreak, withBreak, withoutBreak } from "./breaks";
 
 const names = (text: string, rule = DEFAULT_RULE) => {
   let next = 0;
-  return [...generate(readText(text), rule, { newId: () => `n${next++}` })].map(({ slide, lines }) => [nameOf(slide), lines.from]);
+  return [...generate(readText(text), rule, { newId: () => `n${next++}` })].map(({ slide, lines }) => [nameOf(slide).split("\n")[0], lines.from]);
 };
 
 describe("breaks in the text", () => {
