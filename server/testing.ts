@@ -19,7 +19,7 @@ export interface TestServer {
 }
 
 /** A server with a database of its own inside the test run's PostgreSQL. */
-export async function testServer(name: string): Promise<TestServer> {
+export async function testServer(name: string, { withoutJobs = false } = {}): Promise<TestServer> {
   const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
   const admin = new pg.Client({ connectionString: url.href });
   await admin.connect();
@@ -33,7 +33,7 @@ export async function testServer(name: string): Promise<TestServer> {
   await announcements.start();
   const fonts = join(root, "dist/fonts");
   const jobs = new Jobs(db, url.href, inlineReader, fonts);
-  await jobs.start();
+  if (!withoutJobs) await jobs.start();
   const app = createApp({ db, exporter: inlineExporter, jobs, announcements, fonts }, { log: pino({ level: "silent" }) });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
@@ -47,7 +47,7 @@ export async function testServer(name: string): Promise<TestServer> {
       return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { ...init.headers, cookie } });
     },
     async close() {
-      await jobs.close();
+      if (!withoutJobs) await jobs.close();
       await announcements.stop();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));

@@ -36,15 +36,20 @@ const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 /** What of a rule is asked for; the rest is what suits the source. */
 export type AskedRule = Partial<BreakRule>;
 
+/** How many blocks of a text are read to choose its rule. */
+const SAMPLE = 1200;
+
 function typedText(text: string, rule?: AskedRule): SourceRead {
   const lines = rule?.cuts?.some(({ kind }) => kind === "line") ?? false;
   const manuscript = readText(text, { lines });
   if (isTyped(text)) return { manuscript, text: () => text, pictures: new Map(), rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE, typed: rule === undefined, formulas: text.includes("$") };
-  const blocks = [...manuscript.blocks];
+  // The first stretch of a long text tells what it is like; the rest is read as its slides are made.
+  const blocks: Block[] = [];
+  for (const block of readText(text, { lines }).blocks) if (blocks.push(block) >= SAMPLE) break;
   const suggested = suggestRule(blocks);
   const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
   const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
-  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front }, blocks }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, formulas: text.includes("$") };
+  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front } }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, formulas: text.includes("$") };
 }
 
 function hasFormula(block: Block): boolean {

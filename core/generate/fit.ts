@@ -1,5 +1,5 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type BreakRule, type CodeElement, type DeckHead, type Paragraph, paragraphText, type RichText, run, type TableElement, textOf } from "@unitext/core/model";
+import { type BreakRule, type CodeElement, type DeckHead, joinRuns, type Paragraph, paragraphText, type RichText, run, type TableElement, textOf } from "@unitext/core/model";
 import { type Problem, recognised } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
@@ -27,7 +27,7 @@ export function numberedTitle(title: RichText | null, nth: number, count: number
   const digits = new Intl.NumberFormat(language);
   const word = NUMBER_OF[language.slice(0, 2).toLowerCase()] ?? "/";
   const text = word === "/" ? `${digits.format(nth)}/${digits.format(count)}` : `${digits.format(nth)} ${word} ${digits.format(count)}`;
-  return title.map((paragraph, at) => (at === title.length - 1 ? { ...paragraph, runs: [...paragraph.runs, run(` (${text})`)] } : paragraph));
+  return title.map((paragraph, at) => (at === title.length - 1 ? { ...paragraph, runs: joinRuns([...paragraph.runs, run(` (${text})`)]) } : paragraph));
 }
 
 const isHeading = ({ kind, runs }: Paragraph) => kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));

@@ -3,7 +3,7 @@ import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import PgBoss from "pg-boss";
-import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, JOB_CHANNEL, loadDeck, loadJob, updateJob, writeDocument } from "../store";
+import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepTypedText, loadDeck, loadJob, updateJob, writeDocument } from "../store";
 import type { Reader } from "./reader";
 
 const QUEUE = "read";
@@ -52,9 +52,14 @@ export class Jobs {
     const job = nanoid(12);
     await createDeck(this.db, owner, emptyDeck(deck, name.replace(/\.[^.]*$/, "") || "Untitled"), new Map(), null);
     await createJob(this.db, { id: job, owner, deck, kind: "read", name }, bytes);
+    await this.resume(job);
+    return { deck, job };
+  }
+
+  /** Puts a job that is noted into the queue again, as the queue itself does when a server has ended. */
+  async resume(job: string): Promise<void> {
     await this.boss.send(QUEUE, { job });
     for (const worker of this.workers) this.boss.notifyWorker(worker);
-    return { deck, job };
   }
 
   private async run(id: string): Promise<void> {
@@ -70,6 +75,7 @@ export class Jobs {
     const document = nanoid(10);
     let slides = 0;
     let kept = false;
+    let typed: string | undefined;
     try {
       await updateJob(this.db, id, { state: "running" });
       for await (const progress of this.reader.read({ fonts: this.fonts, name, bytes: new Uint8Array(bytes), deck, document }, stop.signal)) {
@@ -83,16 +89,22 @@ export class Jobs {
           if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] });
         } else if (progress.kind === "text") {
           if (kept) await writeDocument(this.db, deck, document, name, progress.text);
+          else typed = progress.text;
           await updateJob(this.db, id, { pages: progress.pages });
         } else if (progress.kind === "slides") {
           await appendSlides(this.db, deck, owner, progress.slides);
           slides += progress.slides.length;
           if (!(await updateJob(this.db, id, { slides, page: progress.page }))) return;
-        } else await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });
+        } else {
+          if (typed !== undefined) await keepTypedText(this.db, deck, typed);
+          await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });
+        }
       }
     } catch (error) {
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
       await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? error.message : "The document could not be read to its end; what was made is kept." });
+      // An empty deck of a file that was refused is of no use to anybody.
+      if (slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
     } finally {
       this.stops.delete(id);
     }

@@ -13,7 +13,7 @@ import { addBlob, addBlobs, applyChanges, changesSince, copyDeck, createDeck, de
 import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
 
 /** Upload limits in bytes. */
-export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, json: "25mb" };
+export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, typed: 100 * 1024, json: "25mb" };
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const newId = () => nanoid(10);
 const upload = (limit: number) => express.raw({ type: () => true, limit });
@@ -58,8 +58,8 @@ export function deckRoutes(context: AppContext): Router {
       const name = String(request.query.name ?? "");
       if (!extensionOf(name)) throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
       const bytes = bytesOf(request);
-      // What was typed as a deck is one at once; documents are read and fitted by a job.
-      const typed = /\.(md|txt)$/i.test(name) && readSource(bytes, name, extensionOf(name) as SourceKind).typed;
+      // What was typed as a deck is one at once, unless it is very long; documents are read and fitted by a job.
+      const typed = /\.(md|txt)$/i.test(name) && bytes.length < LIMITS.typed && readSource(bytes, name, extensionOf(name) as SourceKind).typed;
       if (isSource(name) && !typed) {
         if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
         const { deck, job } = await context.jobs.read(user.id, name, bytes);

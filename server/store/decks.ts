@@ -109,6 +109,11 @@ export async function copyDeck(db: Database, id: string, owner: string): Promise
   return made;
 }
 
+/** Keeps what was typed as the text of a deck as it stands. */
+export async function keepTypedText(db: Database, id: string, text: string): Promise<void> {
+  await db.update(decks).set({ text, textVersion: sql`${decks.version}` }).where(eq(decks.id, id));
+}
+
 export async function deleteDeck(db: Database, id: string): Promise<void> {
   await db.delete(decks).where(eq(decks.id, id));
   summaries.delete(id);

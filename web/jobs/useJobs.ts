@@ -4,29 +4,42 @@ import useSWR, { mutate } from "swr";
 import { get } from "../api/client";
 
 let events: EventSource | undefined;
-let listeners = 0;
-let _waiting: ReturnType<typeof setTimeout> | undefined;
+let users = 0;
+let asked = false;
+let asking = false;
 
-/** Asks for the jobs again, at most five times a second, whenever the server tells of one. */
-function refresh(): void {
-  _waiting ??= setTimeout(() => {
-    _waiting = undefined;
-    void mutate("/jobs");
-  }, 200);
+/** Asks for the jobs again whenever the server tells of one, but never twice at once; the last word is never missed. */
+async function refresh(): Promise<void> {
+  asked = true;
+  if (asking) return;
+  asking = true;
+  try {
+    while (asked) {
+      asked = false;
+      await mutate("/jobs", await get("/jobs", JobList), { revalidate: false });
+      await new Promise((resolve) => setTimeout(resolve, 150));
+    }
+  } catch {
+    // Without a server its next word asks again.
+  } finally {
+    asking = false;
+  }
 }
 
 /** The jobs of the user as they go on. */
 export function useJobs(): readonly Job[] {
   const { data } = useSWR("/jobs", () => get("/jobs", JobList));
   useEffect(() => {
-    listeners += 1;
+    users += 1;
     if (!events) {
       events = new EventSource("/api/jobs/events");
-      events.onmessage = refresh;
+      events.onmessage = () => void refresh();
+      // While the line was down something may have been missed.
+      events.onopen = () => void refresh();
     }
     return () => {
-      listeners -= 1;
-      if (listeners === 0) {
+      users -= 1;
+      if (users === 0) {
         events?.close();
         events = undefined;
       }

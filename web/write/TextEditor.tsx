@@ -206,7 +206,13 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
   const drag = (editor: EditorView, from: number, event: MouseEvent) => {
     event.preventDefault();
     let to = from;
-    const lineAt = (y: number) => editor.state.doc.lineAt(editor.lineBlockAtHeight(y - editor.documentTop).from).number;
+    const { doc } = editor.state;
+    // An empty line stands for the next that is not.
+    const lineAt = (y: number) => {
+      let { number } = doc.lineAt(editor.lineBlockAtHeight(y - editor.documentTop).from);
+      while (number < doc.lines && doc.line(number).text.trim() === "") number += 1;
+      return number;
+    };
     const onMove = ({ clientY }: PointerEvent) => {
       const next = lineAt(clientY);
       if (next === to) return;

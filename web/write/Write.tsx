@@ -199,10 +199,10 @@ export default function Write() {
             </div>
           )}
           {finding && <FindReplace editor={editor} text={shown.current} onGoTo={goTo} onClose={() => setFinding(false)} />}
-          <p role="status" className={landing === undefined ? "sr-only" : "bg-secondary text-secondary-content px-4 py-0.5 text-sm"}>
-            {landing === undefined ? "" : `The slide begins at line ${landing}; Escape leaves it where it was.`}
-          </p>
-          <div className="flex min-h-0 flex-1">
+          <div className="relative flex min-h-0 flex-1">
+            <p role="status" className={landing === undefined ? "sr-only" : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"}>
+              {landing === undefined ? "" : `The slide begins at line ${landing}; Escape leaves it where it was.`}
+            </p>
             <TextEditor
               key={readOnly ? "reading" : "writing"}
               ref={editor}

@@ -1,0 +1,177 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { nanoid } from "nanoid";
+import { emptyDeck, hasNotes, nameOf } from "@unitext/core/model";
+import { Brought, DeckState, DocumentText, Job, JobList } from "../api";
+import { createDeck, createJob, loadDeck, loadJob, updateJob } from "../store";
+import { type TestServer, testServer } from "../testing";
+import { Jobs } from "./queue";
+import type { Reader } from "./reader";
+
+const handbook = readFileSync(join(import.meta.dirname, "../../demo/content/field-handbook.docx"));
+let server: TestServer;
+let owner: Awaited<ReturnType<TestServer["as"]>>;
+let other: Awaited<ReturnType<TestServer["as"]>>;
+beforeAll(async () => {
+  server = await testServer("unitext_jobs");
+  owner = await server.as("olive");
+  other = await server.as("perry");
+});
+afterAll(() => server.close());
+
+const upload = async (name: string, bytes: Uint8Array | string) => owner(`/api/files?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: bytes as BodyInit });
+async function ended(job: string): Promise<Job> {
+  for (let wait = 0; wait < 400; wait++) {
+    const found = Job.parse(await (await owner(`/api/jobs/${job}`)).json());
+    if (found.state !== "waiting" && found.state !== "running") return found;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error("The job did not end.");
+}
+const state = async (id: string) => DeckState.parse(await (await owner(`/api/decks/${id}`)).json());
+
+describe("reading a document as a job", () => {
+  it("gives the deck at once, its slides as they are made, and what was adapted at the end", async () => {
+    const { id, job, report } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
+    expect([report, typeof job]).toEqual([null, "string"]);
+    expect((await owner(`/api/decks/${id}`)).status).toBe(200);
+    const done = await ended(job as string);
+    expect(done).toMatchObject({ state: "done", deck: id, name: "field-handbook.docx", report: { adapted: [], left: [] } });
+    const { deck, text, version } = await state(id);
+    expect([deck.slides.length, deck.properties.title, deck.language]).toEqual([done.slides, "Field handbook of the station", "en-GB"]);
+    expect(deck.slides.filter(hasNotes).length).toBeGreaterThan(20);
+    expect(text).toContain("## The bar at low water");
+    expect(deck.manuscript?.rule.body).toBe("both");
+    expect(deck.slides.every(({ source }) => source?.document === deck.manuscript?.document)).toBe(true);
+    // The log leads from the empty deck to this one: pages that watch it arrive end with the same slides.
+    const { changes } = await (await owner(`/api/decks/${id}/changes?since=0`)).json();
+    expect(changes.length).toBe(version);
+    const blobs = Object.values(deck.assets);
+    expect((await owner(`/api/decks/${id}/pictures/${blobs[0]?.sha256}`)).status).toBe(200);
+  });
+
+  it("takes what was typed as a deck without a job", async () => {
+    const brought = Brought.parse(await (await upload("shore.md", "# Shore\n\n## Tides\n\n- twice a day\n")).json());
+    expect(brought.job).toBeNull();
+    expect((await state(brought.id)).deck.slides.map(nameOf)).toEqual(["Shore", "Tides"]);
+  });
+
+  it("says why a document was refused, and leaves no empty deck behind", async () => {
+    const { job, id } = Brought.parse(await (await upload("broken.docx", new Uint8Array([0x50, 0x4b, 1, 2, 3]))).json());
+    expect(await ended(job as string)).toMatchObject({ state: "failed", slides: 0, message: expect.stringContaining("damaged") });
+    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect((await owner(`/api/decks/${id}`)).status).toBe(404);
+    expect((await upload("empty.docx", new Uint8Array())).status).toBe(422);
+  });
+
+  it("is nobody else's to see or to cancel", async () => {
+    const { job } = Brought.parse(await (await upload("names.txt", "Alder\nBirch\nCedar\n")).json());
+    expect((await other(`/api/jobs/${job}`)).status).toBe(404);
+    expect((await other(`/api/jobs/${job}/cancel`, { method: "POST" })).status).toBe(404);
+    await ended(job as string);
+    expect(JobList.parse(await (await owner("/api/jobs")).json()).jobs.some(({ id }) => id === job)).toBe(true);
+    expect((await owner(`/api/jobs/${job}`, { method: "DELETE" })).status).toBe(204);
+    expect(JobList.parse(await (await owner("/api/jobs")).json()).jobs.some(({ id }) => id === job)).toBe(false);
+  });
+});
+
+/** A reader that gives two slides and then waits until it is stopped or let on. */
+function slowReader(): Reader & { go: () => void } {
+  let go: () => void = () => undefined;
+  const gate = new Promise<void>((resolve) => {
+    go = resolve;
+  });
+  return {
+    go: () => go(),
+    async *read({ deck }, stop) {
+      const { slides: _, ...head } = emptyDeck(deck, "Slow");
+      yield { kind: "head", head, blobs: new Map(), typed: false };
+      yield { kind: "slides", slides: [1, 2].map((nth) => ({ id: `s${nth}`, parent: null, arrangement: "blank", elements: [], notes: [], hidden: false })), page: 1 };
+      await Promise.race([gate, new Promise<void>((resolve) => stop.addEventListener("abort", () => resolve()))]);
+      if (stop.aborted) return;
+      yield { kind: "slides", slides: [{ id: "s3", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }], page: 2 };
+      yield { kind: "end", adapted: [], left: [] };
+    },
+    close: async () => undefined,
+  };
+}
+
+describe("a job that does not run to its end", () => {
+  const url = () => {
+    const address = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
+    address.pathname = "/unitext_jobs_slow";
+    return address.href;
+  };
+  let slow: TestServer;
+  beforeAll(async () => {
+    slow = await testServer("unitext_jobs_slow", { withoutJobs: true });
+    await slow.as("olive");
+  });
+  afterAll(() => slow.close());
+  const until = async (test: () => Promise<boolean>) => {
+    for (let wait = 0; wait < 200 && !(await test()); wait++) await new Promise((resolve) => setTimeout(resolve, 30));
+    expect(await test()).toBe(true);
+  };
+
+  it("keeps what was made when it is cancelled, and makes no more", async () => {
+    const reader = slowReader();
+    const jobs = new Jobs(slow.db, url(), reader, "");
+    await jobs.start();
+    const { deck, job } = await jobs.read("olive", "slow.docx", new Uint8Array([1]));
+    await until(async () => (await loadJob(slow.db, job)).slides === 2);
+    expect(await updateJob(slow.db, job, { state: "cancelled" })).toBe(true);
+    reader.go();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect((await loadDeck(slow.db, deck)).deck.slides.map(({ id }) => id)).toEqual(["s1", "s2"]);
+    expect((await loadJob(slow.db, job)).bytes).toBeNull();
+    // What has ended stays as it ended.
+    expect(await updateJob(slow.db, job, { state: "done" })).toBe(false);
+    await jobs.close();
+  });
+
+  it("is taken up by the next server when it had not begun, and says that it was interrupted when it had", async () => {
+    const deck = emptyDeck(nanoid(12), "Left behind");
+    await createDeck(slow.db, "olive", deck, new Map(), null);
+    const begun = nanoid(12);
+    await createJob(slow.db, { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" }, new Uint8Array([1]));
+    await updateJob(slow.db, begun, { state: "running", slides: 2 });
+    const reader = slowReader();
+    reader.go();
+    const jobs = new Jobs(slow.db, url(), reader, "");
+    await jobs.start();
+    await jobs.resume(begun);
+    await until(async () => (await loadJob(slow.db, begun)).state === "failed");
+    expect((await loadJob(slow.db, begun)).message).toContain("interrupted");
+    const { job } = await jobs.read("olive", "whole.docx", new Uint8Array([1]));
+    await until(async () => (await loadJob(slow.db, job)).state === "done");
+    expect((await loadJob(slow.db, job)).slides).toBe(3);
+    await jobs.close();
+  });
+});
+
+describe("a newer version of a document", () => {
+  it("is read for its deck, with its pictures, and changes nothing until the deck is changed", async () => {
+    const { id, job } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
+    await ended(job as string);
+    const before = await state(id);
+    const answer = await owner(`/api/decks/${id}/documents?name=field-handbook.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: handbook as unknown as BodyInit });
+    const found = DocumentText.parse(await answer.json());
+    expect(found.text).toBe(before.text);
+    expect((await state(id)).version).toBe(before.version);
+    expect((await other(`/api/decks/${id}/documents?name=a.docx`, { method: "POST", body: "x" })).status).toBe(404);
+    expect((await owner(`/api/decks/${id}/documents?name=a.exe`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: "x" })).status).toBe(415);
+  });
+
+  it("keeps the text of the document with a change, through a copy, and leaves it where slides are changed by hand", async () => {
+    const { id, job } = Brought.parse(await (await upload("gauge.html", "<html lang='en'><body><h1>Gauges</h1><h2>Quay</h2><p>The gauge at the quay is read every ten minutes by the keeper, whatever the weather is.</p></body></html>")).json());
+    await ended(job as string);
+    const { deck, version, text } = await state(id);
+    const send = (base: number, change: unknown, typed?: string) => owner(`/api/decks/${id}/changes`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ base, changes: [{ id: nanoid(12), change, ...(typed === undefined ? {} : { text: typed }) }] }) });
+    await send(version, { kind: "setHidden", slide: deck.slides[0]?.id, hidden: true });
+    expect((await state(id)).text).toBe(text);
+    await send(version + 1, { kind: "batch", changes: [] }, `${text}\n## Bar\n`);
+    expect((await state(id)).text).toBe(`${text}\n## Bar\n`);
+    const copy = await (await owner(`/api/decks/${id}/copies`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" })).json();
+    expect((await state(copy.id)).text).toBe(`${text}\n## Bar\n`);
+  });
+});
