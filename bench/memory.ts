@@ -4,12 +4,19 @@ import { generate } from "@unitext/core/generate";
 import { FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
 import { emptyDeck, headOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
+import { wholeDocument } from "./documents";
 import { paragraphs } from "./material";
 
-/** Run in a process of its own: reads, generates and lays out 1,600 paragraph slides, keeps them all, and prints the peak memory in MB. */
+/** Run in a process of its own: reads, generates and lays out 1,600 paragraph slides, or the document that is named, keeps them all, and prints the peak memory in MB. */
 const fonts = new FontSet((id) => readFileSync(join(process.cwd(), `dist/fonts/${id}.ttf`)));
-const head = headOf(emptyDeck("d", "Bench"));
-const scenes: Scene[] = [];
-let next = 0;
-for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+const [file] = process.argv.slice(2);
+const kept: unknown[] = [];
+if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
+else {
+  const head = headOf(emptyDeck("d", "Bench"));
+  const scenes: Scene[] = [];
+  let next = 0;
+  for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+  kept.push(scenes);
+}
 process.stdout.write(String(Math.round(process.resourceUsage().maxRSS / 1024)));

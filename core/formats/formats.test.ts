@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type Deck, emptyDeck, plainText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
+import { type Deck, emptyDeck, plainText, type RichText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
 import { newSlide } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
 import { normalText } from "@unitext/core/text";
@@ -33,6 +33,20 @@ function linked(): Deck {
       { ...newSlide("one", "opening"), elements: [text("a", "title", plainText("Tides")), text("b", "subtitle", plainText("Course team"))] },
       { ...newSlide("two", "points"), elements: [text("c", "title", plainText("Menu")), { ...text("d", "body", [{ kind: "bullet", level: 0, runs: [run("To the gauge", [], "slide:three"), run(" or "), run("the web", ["strong"], "https://example.org/a?b=1&c=2")] }]), binding: { source: "gauges.xlsx", range: "Levels!A1:C13", mode: "latest" } }], notes: [{ kind: "plain", level: 0, runs: [run("Slow down\n"), run("npm test", ["code"])] }] },
       { ...newSlide("three", "points"), parent: "two", hidden: true, elements: [text("e", "title", plainText("مقياس المدّ")), text("f", "body", plainText("Back", ))] },
+    ],
+  };
+}
+
+/** One slide for each kind of figure that stands in a file as its words. */
+function figures(): Deck {
+  const line = (text: string): RichText[number] => ({ kind: "bullet", level: 0, runs: [run(text)] });
+  return {
+    ...emptyDeck("figures", "Figures"),
+    slides: [
+      { ...newSlide("a", "diagram"), elements: [{ kind: "diagram", id: "da", slot: "diagram", form: "steps", text: [{ ...line(" flood"), runs: [{ text: "", footnote: [run("seen twice")] }, run(" flood")] }, line("ebb")] }, { kind: "text", id: "ca", slot: "caption", text: plainText("the caption") }] },
+      { ...newSlide("b", "code"), elements: [{ kind: "code", id: "cb", slot: "code", language: "ts", text: "level(3)" }] },
+      { ...newSlide("c", "formula"), elements: [{ kind: "formula", id: "fc", slot: "formula", tex: "x^2" }] },
+      { ...newSlide("d", "chart"), elements: [{ kind: "chart", id: "cd", slot: "chart", form: "column", categories: ["Jan"], series: [{ name: "Quay", values: [4.5] }] }] },
     ],
   };
 }
@@ -170,6 +184,23 @@ describe("pptx of another hand", () => {
     const { deck } = readDeck(zipSync(parts), "edited.pptx", reading());
     expect(deck.slides[1]?.elements[0]).toMatchObject({ id: "c", slot: "title", text: [{ runs: [{ text: "Topics" }] }] });
     expect(deck.slides[1]?.elements[1]?.binding).toEqual({ source: "gauges.xlsx", range: "Levels!A1:C13", mode: "latest" });
+  });
+
+  it("keeps figures whole, their footnotes counted on, until another program has changed their words", async () => {
+    const deck = figures();
+    const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
+    expect(readDeck(zipSync(parts), "figures.pptx", reading()).deck.slides).toEqual(deck.slides);
+    for (const [nth, [was, now]] of [["flood", "surge"], ["level(", "height("], ["x^2", "x^3"], ["4.5", "5.5"]].entries()) {
+      const name = `ppt/slides/slide${nth + 1}.xml`;
+      const slide = strFromU8(parts[name] as Uint8Array);
+      expect(slide).toContain(was);
+      parts[name] = strToU8(slide.replace(was as string, now as string));
+    }
+    const { slides } = readDeck(zipSync(parts), "figures.pptx", reading()).deck;
+    const words = slides.map(({ elements }) => elements.map((element) => (element.kind === "text" ? textOf(element.text) : element.kind === "table" ? element.rows.map((row) => row.map((cell) => cell && textOf(cell.text))) : element.kind)));
+    expect(words).toEqual([["1 surge\nebb", "the caption"], ["height(3)"], ["x^3"], [[["", "Quay"], ["Jan", "5.5"]]]]);
+    expect(slides.map(({ elements }) => elements[0]?.id)).toEqual(deck.slides.map(({ elements }) => elements[0]?.id));
+    for (const slide of slides) expect(layoutSlide(slide, { head: deck, number: 1, fonts }).boxes.every(({ overflow }) => overflow === 0)).toBe(true);
   });
 });
 

@@ -103,10 +103,12 @@ describe("a job that does not run to its end", () => {
     return address.href;
   };
   let slow: TestServer;
+  let jobs: Jobs;
   beforeAll(async () => {
     slow = await testServer("unitext_jobs_slow", { withoutJobs: true });
     await slow.as("olive");
   });
+  afterEach(() => jobs.close());
   afterAll(() => slow.close());
   const until = async (test: () => Promise<boolean>) => {
     for (let wait = 0; wait < 200 && !(await test()); wait++) await new Promise((resolve) => setTimeout(resolve, 30));
@@ -115,7 +117,7 @@ describe("a job that does not run to its end", () => {
 
   it("keeps what was made when it is cancelled, and makes no more", async () => {
     const reader = slowReader();
-    const jobs = new Jobs(slow.db, url(), reader, "");
+    jobs = new Jobs(slow.db, url(), reader, "");
     await jobs.start();
     const { deck, job } = await jobs.read("olive", "slow.docx", new Uint8Array([1]));
     await until(async () => (await loadJob(slow.db, job)).slides === 2);
@@ -126,7 +128,6 @@ describe("a job that does not run to its end", () => {
     expect((await loadJob(slow.db, job)).bytes).toBeNull();
     // What has ended stays as it ended.
     expect(await updateJob(slow.db, job, { state: "done" })).toBe(false);
-    await jobs.close();
   });
 
   it("is taken up by the next server when it had not begun, and says that it was interrupted when it had", async () => {
@@ -137,7 +138,7 @@ describe("a job that does not run to its end", () => {
     await updateJob(slow.db, begun, { state: "running", slides: 2 });
     const reader = slowReader();
     reader.go();
-    const jobs = new Jobs(slow.db, url(), reader, "");
+    jobs = new Jobs(slow.db, url(), reader, "");
     await jobs.start();
     await jobs.resume(begun);
     await until(async () => (await loadJob(slow.db, begun)).state === "failed");
@@ -145,7 +146,6 @@ describe("a job that does not run to its end", () => {
     const { job } = await jobs.read("olive", "whole.docx", new Uint8Array([1]));
     await until(async () => (await loadJob(slow.db, job)).state === "done");
     expect((await loadJob(slow.db, job)).slides).toBe(3);
-    await jobs.close();
   });
 });
 

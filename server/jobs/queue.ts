@@ -92,9 +92,11 @@ export class Jobs {
           else typed = progress.text;
           await updateJob(this.db, id, { pages: progress.pages });
         } else if (progress.kind === "slides") {
+          // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.
+          if (!(await updateJob(this.db, id, { page: progress.page }))) return;
           await appendSlides(this.db, deck, owner, progress.slides);
           slides += progress.slides.length;
-          if (!(await updateJob(this.db, id, { slides, page: progress.page }))) return;
+          if (!(await updateJob(this.db, id, { slides }))) return;
         } else {
           if (typed !== undefined) await keepTypedText(this.db, deck, typed);
           await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });

@@ -1,4 +1,4 @@
-import { type Asset, ArrangementName, Binding, type Deck, DeckHead, Element, emptyDeck, Failure, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, Origin, Page, RichText, type Slide, SlideLook, slotsOf, Source, textOf, titleOf } from "@unitext/core/model";
+import { type Asset, ArrangementName, Binding, type Deck, DeckHead, Element, emptyDeck, Failure, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, Origin, Page, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textOf, titleOf } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { pictureInfo } from "../picture";
@@ -7,7 +7,7 @@ import { EMU, placeholderOf, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
 import { readTheme } from "./readtheme";
-import { flattened, footnoteText } from "./special";
+import { chartTable, figureWords, flattened, footnoteText } from "./special";
 import { readTable } from "./table";
 
 export interface ReadOptions {
@@ -54,6 +54,11 @@ interface KeptElement {
   steps?: boolean;
   caption?: string;
   width?: number;
+}
+
+/** The words of a text whatever the white space between them. */
+function wordsOf(text: RichText): string {
+  return textOf(text).replace(/\s+/g, " ").trim();
 }
 
 function keptElement(value: unknown): KeptElement {
@@ -192,8 +197,7 @@ class Reader {
   private keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
     if (!kept) return read;
     const flat = flattened(kept, said);
-    const words = (text: RichText) => textOf(text).replace(/\s+/g, " ").trim();
-    return words(read) === words(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
+    return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
   }
 
   private arrangement(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
@@ -231,20 +235,22 @@ class Reader {
     };
     if (kind === "pic") return this.picture(shape, named, work, (source) => add({ kind: "picture", ...base, source: kept.source ?? source, alt: named.descr ?? "", ...shown }), kept.source);
     if (kind === "sp" && kept.source) return add({ kind: "picture", ...base, source: kept.source, alt: named.descr ?? "", ...shown });
-    if (kind === "graphicFrame" && (!kept.whole || kept.whole.kind === "table")) {
+    // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
+    const whole = kept.whole;
+    if (kind === "graphicFrame") {
       const table = at(shape, "graphic", "graphicData", "tbl");
       const context: ReadContext = { styles: [], codeFont: this.codeFont, link: this.linker(work.path, number) };
       const read = table && readTable(table, (body) => readBody(body, context));
-      if (read) {
-        const whole = kept.whole?.kind === "table" ? kept.whole : undefined;
-        const words = (rows: typeof read.rows) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? textOf(flattened(cell.text, work.footnotes)).replace(/\s+/g, " ").trim() : null))));
-        return add(whole && words(whole.rows) === words(read.rows) ? { ...whole, ...base } : { kind: "table", ...base, ...read, ...(whole?.caption ? { caption: whole.caption } : {}) });
-      }
+      const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
+      const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
+      if (read) return add(whole && expected && words(expected) === words(read.rows) ? ({ ...whole, ...base } as Element) : { kind: "table", ...base, ...read, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) });
     }
-    if (kept.whole && kept.whole.kind !== "text" && kept.whole.kind !== "picture" && kept.whole.kind !== "table") return add({ ...kept.whole, ...base } as Element);
     if (kind === "sp") {
       const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.codeFont, link: this.linker(work.path, number) };
-      const text = this.keptText(kept.text, readBody(child(shape, "txBody"), context), work.footnotes);
+      const read = readBody(child(shape, "txBody"), context);
+      const figure = whole && figureWords(whole, work.footnotes);
+      if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
+      const text = this.keptText(kept.text, read, work.footnotes);
       const drawn = !ref && kept.id === undefined && this.isDrawn(shape);
       if (isEmptyText(text) && kept.id === undefined) {
         if (drawn) this.left.push({ slide: number, what: `shape “${named.name ?? ""}”`, why: "drawn shapes are not read yet" });

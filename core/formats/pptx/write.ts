@@ -6,7 +6,7 @@ import { strToU8 } from "fflate";
 import { XML_HEAD, xml, zip } from "../archive";
 import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, regionShapes, transform } from "./layouts";
 import { EMU, emu, NS, placeholderOf, REL, TAG, TYPE } from "./names";
-import { flattened, footnoteText, isSpecial } from "./special";
+import { chartTable, figureWords, flattened, footnoteText, isSpecial } from "./special";
 import { tableXml } from "./table";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
@@ -132,10 +132,10 @@ function textContext({ head, relationships, numbers }: ShapeWork, size: number, 
   return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, link: linker(relationships, numbers, "") };
 }
 
-/** Words of a figure in a box of their own. */
-function figureText(work: ShapeWork, text: RichText): string {
+/** A figure as its words in a box. */
+function figureText(element: Element, work: ShapeWork): string {
   const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
-  return textBox(work, paragraphsXml(flattened(text, work.notes), textContext(work, size, false)), size);
+  return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], textContext(work, size, false)), size);
 }
 
 function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header" | "align">): string {
@@ -174,14 +174,10 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     return held ? placeholderShape(work.id, work.name, placeholderOf(element.slot as string, role), `<a:lstStyle/>${paragraphs}`, undefined, autofit(element, scene, full)) : textBox(work, paragraphs, box?.size ?? full);
   },
   table: (element, work) => tableFrame(work, element) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
-  chart: ({ categories, series }, work) => {
-    const cell = (text: string) => ({ text: plainText(text) });
-    const rows = [[cell(""), ...series.map(({ name }) => cell(name))], ...categories.map((name, at) => [cell(name), ...series.map(({ values }) => cell(values[at] === null || values[at] === undefined ? "" : String(values[at])))])];
-    return tableFrame(work, { rows, header: 1, align: ["start", ...series.map(() => "end" as const)] });
-  },
-  code: ({ text }, work) => figureText(work, text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [run(line, ["code"])] : [] }))),
-  formula: ({ tex }, work) => figureText(work, tex.split("\n").map((line) => ({ kind: "plain", level: 0, runs: [run(line, ["code"])] }))),
-  diagram: ({ text }, work) => figureText(work, text),
+  chart: (element, work) => tableFrame(work, chartTable(element)),
+  code: figureText,
+  formula: figureText,
+  diagram: figureText,
 };
 
 /** The shapes of a slide in reading order, and what its tags keep of each by shape id. */
