@@ -3,6 +3,8 @@ import { expect, type Page, test } from "@playwright/test";
 import { kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
 
 const place = (page: Page, name: string) => page.getByRole("navigation", { name: "Places" }).getByRole("link", { name, exact: true });
+/** The link to a deck that was brought in just now. */
+const brought = (page: Page, name: string) => page.getByRole("paragraph").filter({ hasText: `${name} is now on the Desk` }).getByRole("link", { name: "Open it" });
 const ORDER = ["Reading the shore", "The foot of the dune", "The tide line", "The slack"];
 
 /** Everything of a slide that has to come back. */
@@ -81,7 +83,7 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   const chooser = page.waitForEvent("filechooser");
   await press(page, page.getByRole("button", { name: "Bring in files" }));
   await (await chooser).setFiles({ name: "shore.pptx", mimeType: "application/octet-stream", buffer: await readFile(files.pptx as string) });
-  await press(page, page.getByRole("link", { name: "Open it" }));
+  await press(page, brought(page, "shore.pptx"));
   await page.waitForURL(/\/arrange$/);
   expect(facts(await stored(page))).toEqual(facts(before));
 });
@@ -95,7 +97,7 @@ test("the whole story with the mouse", async ({ page }) => {
     return data;
   }, OUTLINE);
   await page.locator("main").dispatchEvent("drop", { dataTransfer: dropped });
-  await page.getByRole("link", { name: "Open it" }).click();
+  await brought(page, "shore.md").click();
 
   await page.waitForURL(/\/arrange$/);
   await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
@@ -165,7 +167,7 @@ test("the whole story with the mouse", async ({ page }) => {
     return data;
   }, file);
   await page.locator("main").dispatchEvent("drop", { dataTransfer: again });
-  await page.getByRole("link", { name: "Open it" }).click();
+  await brought(page, "shore.pptx").click();
   await page.waitForURL(/\/arrange$/);
   expect(facts(await stored(page))).toEqual(facts(before));
 });
@@ -276,17 +278,18 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
 });
 
 test("errors in the text stand at their line, and the rest is taken", async ({ page }) => {
-  const made = await page.request.post("/api/decks", { data: { title: "", text: "## One\n\n::slide{wide=1}\n\n## Two\n\n| a | b |\n|---|---|\n| c | d |\n" } });
+  const made = await page.request.post("/api/decks", { data: { title: "", text: "## One\n\n::slide{wide=1}\n\n## Two\n\n[there](nowhere at all)\n\n[here](folder/file)\n" } });
   await page.goto(`/decks/${(await made.json()).id}/write`);
   const notes = page.getByRole("region", { name: "Notes on the text" });
   await expect(notes.getByRole("button", { name: "Line 3" })).toBeVisible();
-  await expect(notes.getByRole("button", { name: "Line 7" })).toBeVisible();
+  await expect(notes.getByRole("button", { name: "Line 9" })).toBeVisible();
   await expect(page.locator(".cm-noted")).toHaveCount(2);
-  await notes.getByRole("button", { name: "Line 7" }).click();
+  await notes.getByRole("button", { name: "Line 9" }).click();
   await expect(page.getByRole("textbox", { name: "Text of the deck" })).toBeFocused();
   await page.keyboard.press("Control+End");
   await page.keyboard.type(`\n## Three\n\n${"- a line that is one of far too many for a slide that people read from the back of the hall\n".repeat(3)}`);
   for (let nth = 0; nth < 3; nth++) await page.keyboard.insertText("- and more lines that will never fit on the slide, however small the letters may become on it\n".repeat(6));
+  // Who types a deck divides its slides: what stands out is marked, in the text and on the slide.
   await expect(page.getByText(/pt too much/)).toBeVisible();
   await expect(page.locator(".cm-over")).toHaveCount(1);
   await expect(page.getByText("1 too full")).toBeVisible();

@@ -1,6 +1,9 @@
 // Takes the pictures of the main views for docs/screenshots from a product that runs with the demo: node scripts/screenshots.mjs [address]
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
+import { Packer } from "docx";
+import { handbook, nextEdition } from "../demo/handbook/make.mjs";
+import { CHAPTERS } from "../demo/handbook/text.mjs";
 import { root } from "./prepare.mjs";
 
 const address = process.argv[2] ?? "http://127.0.0.1:4280";
@@ -21,6 +24,38 @@ async function shot(name, path, act = async () => {}, scheme = "light") {
 const spine = (number) => (page) => page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
 await shot("desk", "/");
 await shot("write", `${deck}/write`, spine(4));
+const handbookDeck = "/decks/field-handbook";
+await shot("write-document", `${handbookDeck}/write`, spine(12));
+await shot("points", `${handbookDeck}/write`, async (page) => {
+  await spine(12)(page);
+  await page.getByRole("button", { name: "Points" }).click();
+});
+// The next edition meets notes that were written by hand since, in a copy that goes again.
+const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
+await shot("newer-version", "/", async (page) => {
+  const copy = await page.evaluate(async (deck) => {
+    const ask = async (path, method) => (await fetch(path, { method, ...(method === "POST" ? { headers: { "content-type": "application/json" }, body: "{}" } : {}) })).json();
+    const { id } = await ask(`/api${deck}/copies`, "POST");
+    const { deck: made } = await ask(`/api/decks/${id}`, "GET");
+    return { id, slide: made.slides.find(({ elements }) => JSON.stringify(elements).includes('"The balance"')).id };
+  }, handbookDeck);
+  await page.goto(`${address}/decks/${copy.id}/refine/${copy.slide}`);
+  await page.getByRole("textbox", { name: "Notes" }).click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("Draw the two profiles on the board first.");
+  await page.keyboard.press("Escape");
+  await page.waitForTimeout(1500);
+  await page.goto(`${address}/decks/${copy.id}/write`);
+  await page.locator("[data-level] [data-slide]").first().waitFor();
+  const file = await page.evaluateHandle((bytes) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(bytes)], "field-handbook.docx"));
+    return transfer;
+  }, next);
+  await page.dispatchEvent(".cm-content", "drop", { dataTransfer: file });
+  await page.getByRole("button", { name: /^Conflict/ }).click();
+  await page.evaluate((id) => fetch(`/api/decks/${id}`, { method: "DELETE" }), copy.id);
+});
 await shot("arrange", `${deck}/arrange`, (page) => page.getByRole("option").nth(3).click());
 await shot("arrange-dark", `${deck}/arrange`, (page) => page.getByRole("slider").fill("2"), "dark");
 await shot("refine", `${deck}/refine`, spine(13));

@@ -1,10 +1,11 @@
+import { readFileSync } from "node:fs";
 import { newSlide } from "@unitext/core/edit";
 import { emptyDeck, headOf, plainText, type RichText, run, type Slide } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { bidiLevels, breakLines, familyNamed, faceFor, layoutSlide, sceneLines, type SceneRun, visualOrder } from "./index";
-import { shapeParagraph } from "./paragraph";
+import { lineBreaks, shapeParagraph } from "./paragraph";
 
 const fonts = shippedFonts();
 const head = headOf(emptyDeck("d", "Deck"));
@@ -32,6 +33,32 @@ describe("line breaking", () => {
     ["潮汐", [1, 2]],
   ])("finds the opportunities of UAX #14 in %j", (text, expected) => {
     expect(shaped(text).breaks.map(({ at }) => at)).toEqual(expected);
+  });
+
+  // The examples of UAX #14 as Unicode publishes them (LineBreakTest.txt 15.0, in Debian's package unicode-data).
+  it("finds the opportunities of every published example of UAX #14, but for those named here", () => {
+    const examples = readFileSync("/usr/share/unicode/auxiliary/LineBreakTest.txt", "utf8").split("\n").flatMap((line) => {
+      const parts = line.replace(/#.*/, "").trim().split(/\s+/).slice(1);
+      let text = "";
+      const breaks: number[] = [];
+      for (const part of parts) {
+        if (part === "÷") breaks.push(text.length);
+        else if (part !== "×") text += String.fromCodePoint(parseInt(part, 16));
+      }
+      return text ? [{ text, breaks }] : [];
+    });
+    const exceptions = [
+      // The examples tailor numbers by section 8.2, example 7; here LB25 holds as it stands, which keeps “$(” and “/3” together.
+      /[}),./][\u0308]?[%$0-9]|[%$\\][\u0308]?[({]/,
+      // LB30 leaves out wide opening brackets since Unicode 13; here lines do not break between a letter and one.
+      /[\u2329\uFF08]/,
+      // LB30b for pictographs that are not assigned yet, since Unicode 14.
+      /\u{1F02C}\u{1F3FF}/u,
+    ];
+    const differing = examples.filter(({ text, breaks }) => [...new Set(lineBreaks(text).map(({ at }) => at))].join() !== breaks.join());
+    expect(examples.length).toBeGreaterThan(7000);
+    expect(differing.filter(({ text }) => !exceptions.some((exception) => exception.test(text)))).toEqual([]);
+    expect(differing.length).toBeLessThan(60);
   });
 
   it("never sets a line wider than its place, and loses no character", () => {

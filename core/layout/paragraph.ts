@@ -146,7 +146,8 @@ function ascii(style: Style, face: string): boolean {
   return own === face;
 }
 
-function lineBreaks(text: string): ShapedParagraph["breaks"] {
+/** Where lines may break by UAX #14, and how far a line that ends there is seen. */
+export function lineBreaks(text: string): ShapedParagraph["breaks"] {
   const breaks: ShapedParagraph["breaks"] = [];
   if (text === "") return breaks;
   const breaker = new LineBreaker(text);

@@ -11,7 +11,7 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
-import { isOpen, JobLine, useJobs } from "../jobs";
+import { isOpen, JobLines, useJobs } from "../jobs";
 import { leaveDocument } from "../write/pending";
 import { matches } from "./matches";
 
@@ -221,9 +221,7 @@ export default function Desk() {
               </button>
             </p>
           )}
-          {jobs.map((job) => (
-            <JobLine key={job.id} job={job} />
-          ))}
+          <JobLines jobs={jobs} />
           {brought.map(({ name, id, lines }) => (
             <div key={id} className="border-success mb-2 border-l-4 px-3 py-1">
               <p>

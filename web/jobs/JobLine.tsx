@@ -16,18 +16,51 @@ export function jobProgress({ slides, page, pages }: Job): string {
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
-/** A line on a document that is being read, or was: how far it is, what was adapted, and where its slides are. */
-export function JobLine({ job }: { job: Job }) {
+const saidOf = ({ report }: Job): string[] => [...(report?.left ?? []).map(({ slide, what, why }) => `${slide ? `Slide ${slide}: ` : ""}${what} left out: ${why}`), ...(report?.adapted ?? []).map(({ slide, what, how }) => `${slide ? `Slide ${slide}: ` : ""}${what}: ${how}`)];
+
+/** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
+export const isPlain = (job: Job) => job.state === "done" && !job.message && saidOf(job).length === 0;
+
+export async function takeOff(...jobs: readonly Job[]): Promise<void> {
+  await Promise.all(jobs.map(({ id }) => remove(`/jobs/${id}`)));
+  await mutate("/jobs");
+}
+
+/** The jobs of the Desk: those that go on, and the last that have ended; older ones are folded away. */
+export function JobLines({ jobs }: { jobs: readonly Job[] }) {
+  const ended = jobs.filter((job) => !isOpen(job));
+  const line = (job: Job) => <JobLine key={job.id} job={job} />;
+  return (
+    <>
+      {jobs.filter(isOpen).map(line)}
+      {ended.slice(0, 3).map(line)}
+      {ended.length > 3 && (
+        <details className="mb-2">
+          <summary className="cursor-pointer text-sm">{ended.length - 3} read before</summary>
+          <div className="mt-2">{ended.slice(3).map(line)}</div>
+        </details>
+      )}
+      {ended.length > 1 && (
+        <button type="button" className="btn btn-ghost btn-xs mb-2" onClick={() => void takeOff(...ended)}>
+          Take all {ended.length} off the list
+        </button>
+      )}
+    </>
+  );
+}
+
+/** A line on a document that is being read, or was: how far it is, what was adapted, and where its slides are, unless they are `here`. */
+export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
   const open = isOpen(job);
-  const lines = [...(job.report?.left ?? []).map(({ slide, what, why }) => `${slide ? `Slide ${slide}: ` : ""}${what} left out: ${why}`), ...(job.report?.adapted ?? []).map(({ slide, what, how }) => `${slide ? `Slide ${slide}: ` : ""}${what}: ${how}`)];
+  const lines = saidOf(job);
   return (
     <div data-job={job.state} className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}>
       <div className="flex flex-wrap items-center gap-3">
         <p role={open ? "status" : undefined}>
           {job.name} {STATE[job.state]}
           {open || job.slides ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
-          {job.deck && job.slides > 0 && (
-            <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? "write" : "arrange"}`}>
+          {!here && job.deck && job.slides > 0 && (
+            <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? "write" : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
               {open ? "See it arrive" : "Open it"}
             </Link>
           )}
@@ -38,7 +71,7 @@ export function JobLine({ job }: { job: Job }) {
             Cancel
           </button>
         ) : (
-          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Take ${job.name} off this list`} onClick={() => void remove(`/jobs/${job.id}`).then(() => mutate("/jobs"))}>
+          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Take off the list: ${job.name}`} onClick={() => void takeOff(job)}>
             Take off the list
           </button>
         )}

@@ -1,2 +1,2 @@
-export { cancelJob, isOpen, JobLine, jobProgress } from "./JobLine";
+export { cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, takeOff } from "./JobLine";
 export { useJobs } from "./useJobs";

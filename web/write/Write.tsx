@@ -8,7 +8,7 @@ import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
 import { clock } from "../deck/time";
-import { cancelJob, isOpen, jobProgress, useJobs } from "../jobs";
+import { cancelJob, isOpen, isPlain, JobLine, jobProgress, takeOff, useJobs } from "../jobs";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core, type Cutting } from "../worker";
@@ -37,7 +37,11 @@ interface Waiting {
 export default function Write() {
   const { deck, text, session, head, select, selected, canEdit } = useDeck();
   const measureOf = useMeasures(deck, head);
-  const job = useJobs().find((found) => found.deck === deck.id && isOpen(found));
+  const jobs = useJobs().filter((found) => found.deck === deck.id);
+  const job = jobs.find(isOpen);
+  // A document that was read and taken whole needs no more words once its slides are seen.
+  const seen = jobs.filter(isPlain);
+  useEffect(() => void (seen.length > 0 && takeOff(...seen)), [seen.length]);
   const editor = useRef<TextEditorHandle>(null);
   const level = useRef<LevelHandle>(null);
   const { mapping, busy, shown, type, rule, setRule, cutting, rerun } = useManuscript(job !== undefined, editor);
@@ -198,6 +202,11 @@ export default function Write() {
               </button>
             </div>
           )}
+          {jobs.filter((found) => !isOpen(found) && !isPlain(found)).map((found) => (
+            <div key={found.id} className="hairline border-b px-4 pt-2 text-sm">
+              <JobLine job={found} here />
+            </div>
+          ))}
           {finding && <FindReplace editor={editor} text={shown.current} onGoTo={goTo} onClose={() => setFinding(false)} />}
           <div className="relative flex min-h-0 flex-1">
             <p role="status" className={landing === undefined ? "sr-only" : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"}>

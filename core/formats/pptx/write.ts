@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { contentArea, type FontSet, layoutSlide, type Scene, type SceneBox, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Deck, type DeckHead, type Element, type ElementKind, type Footnote, footnotesOf, type Frame, hasNotes, headOf, isEmptyText, linksOf, lookOf, picturesOn, plainText, type RichText, run, type Slide, type SlotRole, slideTexts, slotsOf, type TableElement, type TextElement } from "@unitext/core/model";
+import { type Deck, type DeckHead, type Element, type ElementKind, type Footnote, footnotesOf, type Frame, hasNotes, headOf, isEmptyText, linksOf, lookOf, picturesOn, plainText, type RichText, type Slide, type SlotRole, slideTexts, slotsOf, type TableElement, type TextElement } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { XML_HEAD, xml, zip } from "../archive";
