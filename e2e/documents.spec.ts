@@ -52,10 +52,25 @@ test.describe("every kind of source becomes a deck where it is dropped", () => {
       await bring(page, name, await make());
       const made = await slides(page);
       for (const arrangement of arrangements) expect(made.map((slide) => slide.arrangement)).toContain(arrangement);
+      // Seen in Write, it needs no word on the Desk; its deck is there.
+      const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
       await page.goto("/");
-      await expect(page.locator("[data-job='done']", { hasText: name }).first()).toBeVisible();
+      await expect(page.locator(`a[href^="/decks/${id}/"]`).first()).toBeVisible();
+      await expect(page.locator("[data-job='done']", { hasText: name })).toHaveCount(0);
     });
   }
+});
+
+test("a document that was left while it was read is on the Desk, with a word on it until it is seen", async ({ page }) => {
+  await page.request.post("/api/files?name=left.docx", { headers: { "content-type": "application/octet-stream" }, data: readFileSync(join(root, "demo/content/field-handbook.docx")) });
+  await page.goto("/");
+  const line = page.locator("[data-job='done']", { hasText: "left.docx" });
+  await expect(line).toBeVisible();
+  await line.getByRole("link", { name: "Open it" }).click();
+  await page.waitForURL(/\/arrange$/);
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  await expect(line).toHaveCount(0);
 });
 
 test("the rule is changed and the effect is seen at once; undo brings slides and rule back", async ({ page }) => {
