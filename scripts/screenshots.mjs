@@ -44,9 +44,12 @@ await shot("newer-version", "/", async (page) => {
   await page.keyboard.press("Control+a");
   await page.keyboard.type("Draw the two profiles on the board first.");
   await page.keyboard.press("Escape");
-  await page.waitForTimeout(1500);
+  await page.locator('[data-status="saved"]').waitFor();
+  await page.waitForTimeout(500);
   await page.goto(`${address}/decks/${copy.id}/write`);
   await page.locator("[data-level] [data-slide]").first().waitFor();
+  await page.locator('.cm-content[contenteditable="true"]').waitFor();
+  await page.waitForTimeout(1000);
   const file = await page.evaluateHandle((bytes) => {
     const transfer = new DataTransfer();
     transfer.items.add(new File([new Uint8Array(bytes)], "field-handbook.docx"));

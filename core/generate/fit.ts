@@ -21,10 +21,17 @@ interface Atom {
 
 const NUMBER_OF: Record<string, string> = { en: "of", de: "von", es: "de", fr: "sur", it: "di", pt: "de", nl: "van", da: "af", sv: "av", nb: "av", fi: "/", pl: "z", cs: "z", el: "από", ru: "из", uk: "з", tr: "/", ar: "من", he: "מתוך" };
 
+const numberFormats = new Map<string, Intl.NumberFormat>();
+function numberFormat(language: string): Intl.NumberFormat {
+  let format = numberFormats.get(language);
+  if (!format) numberFormats.set(language, (format = new Intl.NumberFormat(language)));
+  return format;
+}
+
 /** A title with its number among those that it continues over, in the deck's language. */
 export function numberedTitle(title: RichText | null, nth: number, count: number, language: string): RichText | null {
   if (!title || count < 2) return title;
-  const digits = new Intl.NumberFormat(language);
+  const digits = numberFormat(language);
   const word = NUMBER_OF[language.slice(0, 2).toLowerCase()] ?? "/";
   const text = word === "/" ? `${digits.format(nth)}/${digits.format(count)}` : `${digits.format(nth)} ${word} ${digits.format(count)}`;
   return title.map((paragraph, at) => (at === title.length - 1 ? { ...paragraph, runs: joinRuns([...paragraph.runs, run(` (${text})`)]) } : paragraph));

@@ -170,7 +170,7 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
       const list = waiting.get(key(slide));
       if (!list?.length || !key(slide)) continue;
       // Of several copies the one that is as it was made is the original.
-      const at = Math.max(0, list.findIndex((other) => contentKey(other) === contentKey(slide)));
+      const at = list.length === 1 ? 0 : Math.max(0, list.findIndex((other) => contentKey(other) === contentKey(slide)));
       const [mine] = list.splice(at, 1);
       if (!mine) continue;
       pairs.set(slide.id, mine);
@@ -227,10 +227,17 @@ interface Pairing {
   base: Map<string, Slide>;
 }
 
-function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typing }: RerunOptions): Pairing {
+/** The pairs that were found last for what is made now: a review is looked at, decided on and taken with the same. */
+const pairedOnce = new WeakMap<readonly Made[], { deck: Deck; base: readonly Made[]; typing: boolean; pairing: Pairing }>();
+
+function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typing = false }: RerunOptions): Pairing {
+  const known = pairedOnce.get(next);
+  if (known && known.deck === deck && known.base === base && known.typing === typing) return known.pairing;
   const before = new Map(base.map(({ slide }) => [slide.id, slide]));
-  const pairs = match(base.map(({ slide }) => slide), next, typing ?? false);
-  return { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
+  const pairs = match(base.map(({ slide }) => slide), next, typing);
+  const pairing = { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
+  pairedOnce.set(next, { deck, base, typing, pairing });
+  return pairing;
 }
 
 let serial = 0;

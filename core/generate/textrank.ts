@@ -17,11 +17,14 @@ export function textRank(weights: readonly (readonly number[])[], { damping = 0.
 
 /** How alike two sentences are: the words that they share, over the logarithms of their lengths (section 4.1 of the same paper). */
 export function sentenceSimilarity(a: readonly string[], b: readonly string[]): number {
-  if (a.length < 2 || b.length < 2) return 0;
-  const words = new Set(a);
+  return similarity(new Set(a), a.length, new Set(b), b.length);
+}
+
+function similarity(a: ReadonlySet<string>, lengthA: number, b: ReadonlySet<string>, lengthB: number): number {
+  if (lengthA < 2 || lengthB < 2) return 0;
   let shared = 0;
-  for (const word of new Set(b)) if (words.has(word)) shared += 1;
-  return shared / (Math.log(a.length) + Math.log(b.length));
+  for (const word of b) if (a.has(word)) shared += 1;
+  return shared === 0 ? 0 : shared / (Math.log(lengthA) + Math.log(lengthB));
 }
 
 const WORD = /[\p{L}\p{N}]+/gu;
@@ -32,11 +35,15 @@ export function contentWords(sentence: string): string[] {
 
 /** The rank of each sentence of a text. */
 export function rankSentences(sentences: readonly string[]): number[] {
-  const words = sentences.map(contentWords);
+  const words = sentences.map((sentence) => {
+    const list = contentWords(sentence);
+    return { set: new Set(list), length: list.length };
+  });
   const weights = words.map(() => new Array<number>(words.length).fill(0));
   for (let i = 0; i < words.length; i++) {
     for (let j = i + 1; j < words.length; j++) {
-      const weight = sentenceSimilarity(words[i] as string[], words[j] as string[]);
+      const [a, b] = [words[i] as (typeof words)[number], words[j] as (typeof words)[number]];
+      const weight = similarity(a.set, a.length, b.set, b.length);
       (weights[i] as number[])[j] = weight;
       (weights[j] as number[])[i] = weight;
     }

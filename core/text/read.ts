@@ -1,21 +1,11 @@
 import { type Align, type Cell, CHART_FORMS, type ChartForm, DIAGRAM_FORMS, type DiagramForm, MAX_LEVEL, numberIn, type Paragraph, type RichText, type Run, run, textOf, TRANSITIONS, type Transition } from "@unitext/core/model";
 import type { BlockContent, Code, DefinitionContent, FootnoteDefinition, List, Nodes, Root, RootContent, Table } from "mdast";
-import { fromMarkdown } from "mdast-util-from-markdown";
-import { directiveFromMarkdown } from "mdast-util-directive";
-import { gfmFromMarkdown } from "mdast-util-gfm";
-import { mathFromMarkdown } from "mdast-util-math";
-import { directive } from "micromark-extension-directive";
-import { gfm } from "micromark-extension-gfm";
-import { math } from "micromark-extension-math";
 import { parse } from "yaml";
 import { htmlBlocks } from "./html";
 import { type Gathered, inlineRuns } from "./inline";
 import { type Block, type Figure, FrontMatter, type Manuscript, type Problem, type SlideMark } from "./manuscript";
 import { definitions, type Segment, segments } from "./segments";
-
-/** Directives as blocks only: a colon inside a line (10:am) is a colon. */
-const { flow } = directive();
-const SYNTAX = { extensions: [gfm(), math(), { flow }], mdastExtensions: [gfmFromMarkdown(), mathFromMarkdown(), directiveFromMarkdown()] };
+import { parseMarkdown, parseStretch } from "./syntax";
 
 interface DirectiveNode {
   type: "leafDirective" | "containerDirective";
@@ -87,7 +77,7 @@ const cache = new Map<string, ReadSegment>();
 /** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
 function* unused(shared: string, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
   if (!shared.includes("[^")) return;
-  const root = fromMarkdown(shared, SYNTAX);
+  const root = parseMarkdown(shared);
   const reader = new BlockReader(problems, root);
   for (const node of root.children) {
     if (node.type !== "footnoteDefinition" || used.has(node.identifier)) continue;
@@ -123,10 +113,8 @@ function shifted(block: Block, by: number): Block {
 
 function parseSegment(text: string, shared: string, hard: boolean): ReadSegment {
   const problems: Problem[] = [];
-  const length = text.split("\n").length;
-  const root: Root = fromMarkdown(shared ? `${text}\n\n${shared}` : text, SYNTAX);
+  const { root, own } = parseStretch(text, shared);
   const reader = new BlockReader(problems, root, hard);
-  const own = root.children.filter((node) => (node.position?.start.line ?? 1) <= length);
   return { blocks: reader.read(own), problems, notes: [...reader.referred] };
 }
 

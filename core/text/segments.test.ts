@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { fromMarkdown } from "mdast-util-from-markdown";
 import { definitions, segments } from "./segments";
+import { parseMarkdown, parseStretch } from "./syntax";
 
 const LINES = ["# A", "## B", "text", "more text", "", "", "---", "***", "- item", "  - deeper", "1. one", "> quote", "```", "~~~", "    code", "[a]: https://example.org", "[^n]: note", "Title", "===", "| a | b |", "| - | - |", "<!-- comment", "-->"];
 
@@ -33,5 +34,20 @@ describe("segments of a text", () => {
 
   it("gather definitions that any of them may use", () => {
     expect(definitions(["text", "[a]: https://example.org", "  [^n]: note", "that goes on", "", "[not] a definition"])).toBe("[a]: https://example.org\n\n  [^n]: note\nthat goes on");
+  });
+});
+
+describe("a stretch of text", () => {
+  const PIECES = [...LINES, "Words, and more: of them (at noon) – “quoted”.", "## A heading: of words", "See www.example.org for it", "A line with *marks* in it", "a@b.example is an address", "at http://example.org today", "$$", ":::column", ":::", "::slide", "<div>", "[^n] refers", "trailing  ", "12. is a number", "    Indented words", "* * *", "Ends with a colon:"];
+  const bare = (nodes: readonly unknown[]) => JSON.parse(JSON.stringify(nodes, (key, value) => (key === "position" ? `${value?.start.line}–${value?.end.line}` : value)));
+
+  it("reads the same whether its plain words are parsed or taken as they are", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...PIECES, "", ""), { maxLength: 14 }), (lines) => {
+        const text = lines.join("\n");
+        expect(bare(parseStretch(text, "").own)).toEqual(bare(parseMarkdown(text).children));
+      }),
+      { numRuns: 800 },
+    );
   });
 });
