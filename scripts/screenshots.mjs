@@ -37,7 +37,7 @@ await shot("newer-version", "/", async (page) => {
     const ask = async (path, method) => (await fetch(path, { method, ...(method === "POST" ? { headers: { "content-type": "application/json" }, body: "{}" } : {}) })).json();
     const { id } = await ask(`/api${deck}/copies`, "POST");
     const { deck: made } = await ask(`/api/decks/${id}`, "GET");
-    return { id, slide: made.slides.find(({ elements }) => JSON.stringify(elements).includes('"The balance"')).id };
+    return { id, slide: made.slides.find(({ elements }) => JSON.stringify(elements).includes('"The balance')).id };
   }, handbookDeck);
   await page.goto(`${address}/decks/${copy.id}/refine/${copy.slide}`);
   await page.getByRole("textbox", { name: "Notes" }).click();
