@@ -6,7 +6,9 @@ import { Brought, DeckState, DocumentText, Job, JobList } from "../api";
 import { createDeck, createJob, loadDeck, loadJob, updateJob } from "../store";
 import { type TestServer, testServer } from "../testing";
 import { Jobs } from "./queue";
+import { readDocument } from "./read";
 import type { Reader } from "./reader";
+import { sampleDocument } from "./sample";
 
 const handbook = readFileSync(join(import.meta.dirname, "../../demo/content/field-handbook.docx"));
 let server: TestServer;
@@ -54,6 +56,16 @@ describe("reading a document as a job", () => {
     const brought = Brought.parse(await (await upload("shore.md", "# Shore\n\n## Tides\n\n- twice a day\n")).json());
     expect(brought.job).toBeNull();
     expect((await state(brought.id)).deck.slides.map(nameOf)).toEqual(["Shore", "Tides"]);
+  });
+
+  it("is warmed with a sample that is read whole", async () => {
+    const seen = { slides: 0, left: -1 };
+    for await (const progress of readDocument({ fonts: join(import.meta.dirname, "../../dist/fonts"), name: "sample.docx", bytes: sampleDocument(6), deck: "d", document: "x" })) {
+      if (progress.kind === "slides") seen.slides += progress.slides.length;
+      if (progress.kind === "end") seen.left = progress.left.length;
+    }
+    expect(seen.slides).toBeGreaterThan(5);
+    expect(seen.left).toBe(0);
   });
 
   it("says why a document was refused, and leaves no empty deck behind", async () => {

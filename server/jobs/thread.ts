@@ -2,6 +2,7 @@ import { parentPort } from "node:worker_threads";
 import { Failure } from "@unitext/core/model";
 import { fontsIn } from "../export";
 import { readDocument, type ReadWork } from "./read";
+import { sampleDocument } from "./sample";
 
 /** What the thread says: progress, the end, or a refusal. */
 export type ThreadMessage = { kind: "progress"; progress: unknown } | { kind: "done" } | { kind: "failed"; failure?: { code: Failure["code"]; where: string; message: string }; message: string };
@@ -11,6 +12,8 @@ parentPort?.on("message", async (work: ReadWork | { warm: string }) => {
   const say = (message: ThreadMessage) => parentPort?.postMessage(message);
   if ("warm" in work) {
     fontsIn(work.warm);
+    // Read once for nothing: code that has run is compiled, and the fonts are open.
+    for await (const _ of readDocument({ fonts: work.warm, name: "sample.docx", bytes: sampleDocument(), deck: "sample", document: "sample" }));
     return;
   }
   try {
