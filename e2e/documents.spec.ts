@@ -223,6 +223,7 @@ test("a long document is cancelled half way and keeps what is there", async ({ p
   const section = Array.from({ length: 6 }, (_, nth) => `The gauge at post ${nth} was read every ten minutes through the whole of the winter, and the mean of all its readings was entered in the book by the keeper of the station.`).join("\n\n");
   const long = Array.from({ length: 1500 }, (_, nth) => `## Section ${nth}\n\n${section.replace(/post/g, `post ${nth}`)}`).join("\n\n");
   await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   await dropOn(page, "main", "long.md", strToU8(long));
   await page.waitForURL(/\/write$/);
   await expect(page.locator("[data-reading]")).toBeVisible();
