@@ -22,8 +22,8 @@ export interface Row {
 }
 
 const folder = join(process.cwd(), "dist/fonts");
-const bytes = (id: string) => readFileSync(join(folder, `${id}.ttf`));
-const freshFonts = () => new FontSet(bytes);
+export const bytes = (id: string) => readFileSync(join(folder, `${id}.ttf`));
+export const freshFonts = () => new FontSet(bytes);
 
 async function time(act: () => unknown): Promise<number> {
   const start = performance.now();
@@ -38,7 +38,18 @@ async function best(act: () => unknown, runs = 5): Promise<number> {
   return least;
 }
 
-const row = (name: string, ratio: number, target: number, unit?: string): Row => ({ name, ratio: Math.round(ratio * 10000) / 10000, target, holds: ratio <= target, ...(unit ? { unit } : {}) });
+export const row = (name: string, ratio: number, target: number, unit?: string): Row => ({ name, ratio: Math.round(ratio * 10000) / 10000, target, holds: ratio <= target, ...(unit ? { unit } : {}) });
+
+/** Shapes texts and does nothing else with them: the floor of everything that lays text out. */
+export function shapeBare(texts: readonly string[], font: Font): void {
+  for (const text of texts) {
+    const buffer = new HbBuffer();
+    buffer.addText(text);
+    buffer.guessSegmentProperties();
+    shape(font, buffer);
+    buffer.getGlyphInfosAndPositions();
+  }
+}
 
 /** Generating and laying out 1,600 paragraph slides, against bare shaping of the same words; from the text, reading it included. */
 export async function longText(): Promise<Row[]> {
@@ -46,15 +57,7 @@ export async function longText(): Promise<Row[]> {
   const source = texts.join("\n\n---\n\n");
   const face = new Face(new Blob(bytes("atkinson-hyperlegible-next-latin-400-normal")));
   const font = new Font(face);
-  const bare = () => {
-    for (const text of texts) {
-      const buffer = new HbBuffer();
-      buffer.addText(text);
-      buffer.guessSegmentProperties();
-      shape(font, buffer);
-      buffer.getGlyphInfosAndPositions();
-    }
-  };
+  const bare = () => shapeBare(texts, font);
   const head = headOf(emptyDeck("d", "Bench"));
   /** From text that was not read before, with faces open (as the one of the bare shaping is) and no word shaped yet. */
   const whole = (text: string) => {

@@ -1,22 +1,15 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
 import { readSource } from "@unitext/core/formats";
 import { generate, type Made, review, takeReview } from "@unitext/core/generate";
-import { facesNeeded, FontSet, layoutSlide } from "@unitext/core/layout";
+import { facesNeeded, type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, emptyDeck, headOf, paragraphText } from "@unitext/core/model";
 import { type Block, readText } from "@unitext/core/text";
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph, Table, TableCell, TableRow } from "docx";
 import { strFromU8, unzipSync } from "fflate";
-import { Blob, Buffer as HbBuffer, Face, Font, shape } from "harfbuzzjs";
+import { Blob, Face, Font } from "harfbuzzjs";
 import { PNG } from "pngjs";
 import { SaxesParser } from "saxes";
-import type { Row } from "./core";
+import { bytes, freshFonts, type Row, row, shapeBare } from "./core";
 import { seeded, words } from "./material";
-
-const folder = join(process.cwd(), "dist/fonts");
-const bytes = (id: string) => readFileSync(join(folder, `${id}.ttf`));
-const freshFonts = () => new FontSet(bytes);
-const row = (name: string, ratio: number, target: number, unit?: string): Row => ({ name, ratio: Math.round(ratio * 10000) / 10000, target, holds: ratio <= target, ...(unit ? { unit } : {}) });
 
 /** A handbook of about 160 pages: 1,600 paragraphs, 40 tables, 60 pictures. With `edited`, every twentieth paragraph is another. */
 export async function longDocument(seed = 31, edited = false): Promise<Uint8Array> {
@@ -42,13 +35,7 @@ export async function longDocument(seed = 31, edited = false): Promise<Uint8Arra
 /** What nobody can do without: unzip, a SAX parse of every part, and shaping of the words. */
 function floor(document: Uint8Array, texts: readonly string[], font: Font): void {
   for (const [name, part] of Object.entries(unzipSync(document))) if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
-  for (const text of texts) {
-    const buffer = new HbBuffer();
-    buffer.addText(text);
-    buffer.guessSegmentProperties();
-    shape(font, buffer);
-    buffer.getGlyphInfosAndPositions();
-  }
+  shapeBare(texts, font);
 }
 
 const textsOf = (blocks: readonly Block[]) => blocks.flatMap((block) => ("text" in block ? block.text.map(paragraphText) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.flatMap((cells) => cells.flatMap((cell) => cell?.text.map(paragraphText) ?? [])) : []));

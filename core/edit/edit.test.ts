@@ -1,7 +1,7 @@
 import { Deck, orderProblems } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { apply, collide, moveTo, nest, newSlide, says, step, touches, unnest } from "./index";
+import { apply, collide, longestRise, moveTo, nest, newSlide, says, step, touches, unnest } from "./index";
 
 const acts = fc.array(fc.tuple(fc.nat(200), fc.array(fc.nat(50), { minLength: 4, maxLength: 4 })), { maxLength: 12 });
 
@@ -95,3 +95,24 @@ describe("order", () => {
 });
 
 const baseDeck = fc.sample(deckArbitrary({ maxLength: 0 }), 1)[0] as Deck;
+
+describe("the longest rise", () => {
+  it("rises, and no other choice of ids that rises is longer", () => {
+    fc.assert(
+      fc.property(fc.array(fc.option(fc.nat(9), { nil: undefined }), { maxLength: 10 }), (values) => {
+        const order = values.map((_, at) => `s${at}`);
+        const keys = new Map<string, number>(values.flatMap((value, at) => (value === undefined ? [] : [[`s${at}`, value] as const])));
+        const rises = (ids: readonly string[]) => ids.every((id, at) => keys.has(id) && (at === 0 || (keys.get(ids[at - 1] as string) as number) < (keys.get(id) as number)));
+        const found = longestRise(order, keys);
+        expect(rises(order.filter((id) => found.has(id)))).toBe(true);
+        let most = 0;
+        for (let choice = 0; choice < 2 ** order.length; choice++) {
+          const ids = order.filter((_, at) => choice & (1 << at));
+          if (ids.length > most && rises(ids)) most = ids.length;
+        }
+        expect(found.size).toBe(most);
+      }),
+      { numRuns: 100 },
+    );
+  });
+});

@@ -1,5 +1,5 @@
 export * from "./acts";
 export * from "./apply";
 export { Batch, Change, Place, SingleChange, singles, together } from "./change";
-export { indexAt, placeOf } from "./order";
+export { indexAt, longestRise, placeOf } from "./order";
 export * from "./replace";

@@ -103,3 +103,29 @@ export function onSlide(deck: Deck, id: string, change: (slide: Slide) => Slide)
   slides[index] = change(slides[index] as Slide);
   return { ...deck, slides };
 }
+
+/**
+ * A longest run of ids whose keys rise strictly in the given order: those that can stay where they are while the others
+ * are put between them (patience sorting, Fredman 1975, from memory). Ids without a key are passed over.
+ */
+export function longestRise<Key extends string | number>(order: readonly string[], keys: ReadonlyMap<string, Key>): Set<string> {
+  const known = order.filter((id) => keys.has(id));
+  const keyAt = (at: number) => keys.get(known[at] as string) as Key;
+  /** At each length, where the run of that length with the lowest last key ends; and what stands before each id in its run. */
+  const ends: number[] = [];
+  const before: number[] = [];
+  for (let at = 0; at < known.length; at++) {
+    let low = 0;
+    let high = ends.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (keyAt(ends[middle] as number) < keyAt(at)) low = middle + 1;
+      else high = middle;
+    }
+    before[at] = low > 0 ? (ends[low - 1] as number) : -1;
+    ends[low] = at;
+  }
+  const rise = new Set<string>();
+  for (let at = ends.at(-1) ?? -1; at >= 0; at = before[at] as number) rise.add(known[at] as string);
+  return rise;
+}

@@ -1,4 +1,4 @@
-import type { Change } from "@unitext/core/edit";
+import { type Change, longestRise } from "@unitext/core/edit";
 import { type Deck, type DeckHead, type Element, headOf, isEmptyText, type Paragraph, type RichText, type Slide, slotsOf, textOf } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { diff3Merge } from "node-diff3";
@@ -192,24 +192,8 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
 
 /** The slides that a hand put elsewhere: those outside a longest run that still stands in the order in which they were made. */
 function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, number>): Set<string> {
-  const known = order.filter((id) => wanted.has(id));
-  const tails: number[] = [];
-  const previous: number[] = [];
-  known.forEach((id, at) => {
-    const place = wanted.get(id) as number;
-    let low = 0;
-    let high = tails.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((wanted.get(known[tails[middle] as number] as string) as number) < place) low = middle + 1;
-      else high = middle;
-    }
-    previous[at] = low > 0 ? (tails[low - 1] as number) : -1;
-    tails[low] = at;
-  });
-  const still = new Set<string>();
-  for (let at = tails.at(-1) ?? -1; at >= 0; at = previous[at] as number) still.add(known[at] as string);
-  return new Set(known.filter((id) => !still.has(id)));
+  const still = longestRise(order, wanted);
+  return new Set(order.filter((id) => wanted.has(id) && !still.has(id)));
 }
 
 const same = (a: Slide, b: Slide) => (a.source && b.source ? a.source.hash === b.source.hash : contentKey(a) === contentKey(b)) && a.hidden === b.hidden;

@@ -1,4 +1,4 @@
-import { apply, type Change, collide, slidesNeeded, touches } from "@unitext/core/edit";
+import { apply, type Change, collide, longestRise, slidesNeeded, touches } from "@unitext/core/edit";
 import { type Asset, type Deck, type DeckHead, Failure, hasNotes, headOf, secondsOf, type Slide } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
@@ -238,7 +238,7 @@ async function writeSlides(tx: Transaction, before: Deck, after: Deck, keys: Map
 
 /** Keys for a running order: slides that still stand in rising order keep theirs, the others get one between. */
 export function newKeys(order: readonly string[], keys: ReadonlyMap<string, string>): Map<string, string> {
-  const keep = rising(order, keys);
+  const keep = longestRise(order, keys);
   const placed = new Map<string, string>();
   let last: string | null = null;
   let at = 0;
@@ -254,28 +254,6 @@ export function newKeys(order: readonly string[], keys: ReadonlyMap<string, stri
     at = end + 1;
   }
   return placed;
-}
-
-/** The longest rising run of keys, so that the fewest rows are written. */
-function rising(order: readonly string[], keys: ReadonlyMap<string, string>): Set<string> {
-  const known = order.filter((id) => keys.has(id));
-  const tails: number[] = [];
-  const previous: number[] = [];
-  known.forEach((id, at) => {
-    const key = keys.get(id) as string;
-    let low = 0;
-    let high = tails.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((keys.get(known[tails[middle] as number] as string) as string) < key) low = middle + 1;
-      else high = middle;
-    }
-    previous[at] = low > 0 ? (tails[low - 1] as number) : -1;
-    tails[low] = at;
-  });
-  const kept = new Set<string>();
-  for (let at = tails.at(-1) ?? -1; at >= 0; at = previous[at] as number) kept.add(known[at] as string);
-  return kept;
 }
 
 /** What a user may do with a deck, or undefined where the deck is not theirs to see. */
