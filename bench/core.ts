@@ -116,7 +116,7 @@ export async function pdf(): Promise<Row[]> {
   const head = headOf(deck);
   const scenes = deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts }));
   const options = { fonts, picture: () => undefined, title: "Bench", author: "", language: "en", at: new Date(0) };
-  const ours = () => scenesPdf(deck.slides.map((slide, nth) => ({ scene: layoutSlide(slide, { head, number: nth + 1, fonts }), name: slide.id, level: 0 })), options);
+  const ours = () => scenesPdf(deck.slides.map((slide, nth) => ({ scene: layoutSlide(slide, { head, number: nth + 1, fonts }), slides: [{ id: slide.id, name: slide.id, level: 0 }] })), options);
   const bare = () =>
     new Promise<void>((resolve) => {
       const doc = new PDFDocument({ autoFirstPage: false, margin: 0 });

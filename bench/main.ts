@@ -4,10 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { browser } from "./browser";
 import { edit, longText, pdf, pptx, type Row } from "./core";
+import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
+import { store } from "./store";
 
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, edit]) rows.push(...(await group()));
+for (const group of [longText, documents, pptx, pdf, edit, divide]) rows.push(...(await group()));
 const peak = Number(execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }));
 rows.push({ name: "peak memory of the 1,600-slide run", ratio: peak, target: 400, holds: peak < 400, unit: "MB" });
 const folder = mkdtempSync(join(tmpdir(), "unitext-bench-"));
@@ -16,6 +18,7 @@ writeFileSync(file, await longDocument());
 const read = Number(execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js"), file], { encoding: "utf8" }));
 rows.push({ name: "peak memory of the .docx of 160 pages, read to laid out", ratio: read, target: 500, holds: read < 500, unit: "MB" });
 rmSync(folder, { recursive: true, force: true });
+if (process.env.UNITEXT_BENCH_DATABASE) rows.push(...(await store(process.env.UNITEXT_BENCH_DATABASE)));
 if (!process.argv.includes("--no-browser")) rows.push(...(await browser()));
 
 if (process.argv.includes("--json")) process.stdout.write(`${JSON.stringify(rows, null, 1)}\n`);

@@ -58,8 +58,8 @@ describe("the command", () => {
     ["an unknown command", ["fly"], 2, /no command “fly”/],
     ["an unknown option", ["show", "x.md", "--fast"], 2, /^unitext: /],
     ["a format that it does not write", ["convert", "x.md", "x.gif"], 2, /cannot tell how to write/],
-    ["a capability to come", ["split", "x.pptx", "--plan", "p.json", "-o", "d"], 2, /not built yet/],
-    ["slides that are not there", ["draw", "small.md", "-o", "d", "--slides", "9"], 2, /from 1 to 1/],
+    ["a capability to come", ["refresh", "x.pptx", "-o", "d"], 2, /not built yet/],
+    ["slides that are not there", ["draw", "small.md", "-o", "d", "--slides", "9"], 2, /the last is 1/],
   ])("refuses %s in its own words", (_, args, status, words) => {
     writeFileSync(at("fake.pptx"), "hello");
     writeFileSync(at("small.md"), "## One\n");
@@ -68,6 +68,51 @@ describe("the command", () => {
     expect(result.stderr).toMatch(words);
     expect(result.stderr).not.toMatch(/\n\s+at /);
     expect(result.stdout).toBe("");
+  });
+
+  it("splits by a plan into files, all or none, and merges them again, everything accounted for", () => {
+    const course: { title: string }[] = JSON.parse(unitext("show", at("course.pptx"), "--json").stdout).slides;
+    const last = course.length;
+    writeFileSync(at("plan.json"), JSON.stringify({ opening: "1", closing: String(last), parts: [{ name: "Tides: day one", slides: "2-8" }, { name: "Day two", slides: `9-${last - 1}` }] }));
+    const before = Tally.parse(JSON.parse(unitext("tally", at("course.pptx"), "--json").stdout));
+    const cut = unitext("split", at("course.pptx"), "--plan", at("plan.json"), "-o", at("parts"));
+    expect([cut.status, cut.stderr.includes("which is another file; its words stay")]).toEqual([0, true]);
+    expect(readdirSync(at("parts"))).toEqual(["1 Tides day one.pptx", "2 Day two.pptx"]);
+    expect(cut.stdout).toContain(`${before.slides} slides`);
+    const shown = JSON.parse(unitext("show", at("parts/2 Day two.pptx"), "--json").stdout);
+    expect(shown.slides.map(({ title }: { title: string }) => title)).toEqual(course.filter((_, nth) => nth === 0 || nth >= 8).map(({ title }) => title));
+    const joined = unitext("merge", at("parts/1 Tides day one.pptx"), at("parts/2 Day two.pptx"), "-o", at("whole.pptx"), "--look", "keep");
+    expect(joined.status).toBe(0);
+    const after = Tally.parse(JSON.parse(unitext("tally", at("whole.pptx"), "--json").stdout));
+    // Opening and closing stand twice.
+    expect(after.slides).toBe(before.slides + 2);
+    expect(after.bindings).toBe(before.bindings);
+    expect(unitext("merge", at("course.pptx"), at("parts/2 Day two.pptx"), "-o", at("placed.json"), "--at", "1").status).toBe(0);
+    expect(JSON.parse(readFileSync(at("placed.json"), "utf8")).deck.slides[1].origin).toBeDefined();
+  });
+
+  it("splits by minutes from a plan of one line", () => {
+    writeFileSync(at("minutes.json"), JSON.stringify({ opening: "1", by: { minutes: 3 }, names: "{title} {number}" }));
+    expect(unitext("split", at("course.pptx"), "--plan", at("minutes.json"), "-o", at("days"), "--format", "json").status).toBe(0);
+    const files = readdirSync(at("days"));
+    expect(files.length).toBeGreaterThan(1);
+    for (const file of files) expect(JSON.parse(unitext("show", at(`days/${file}`), "--json").stdout).slides.length).toBeGreaterThan(1);
+  });
+
+  it.each([
+    [["split", "course.pptx", "--plan", "bad.json", "-o", "never"], 1, "unitext: ", "parts[0] (A): “900” names slide 900"],
+    [["split", "course.pptx", "--plan", "none.json", "-o", "never"], 1, "unitext: ", "no such file"],
+    [["split", "course.pptx", "-o", "never"], 2, "", "--plan FILE"],
+    [["merge", "course.pptx", "-o", "never.pptx", "--look", "blue"], 2, "", "match or keep"],
+    [["merge", "course.pptx", "-o", "never.pptx", "--at", "900"], 2, "", "from 0 to"],
+  ])("refuses %j and writes nothing", (args, status, start, words) => {
+    writeFileSync(at("bad.json"), JSON.stringify({ parts: [{ name: "A", slides: "900" }] }));
+    const done = unitext(...args.map((word) => (/\.(pptx|json)$/.test(word) || word === "never" ? at(word) : word)));
+    expect(done.status).toBe(status);
+    expect(done.stderr.startsWith(start)).toBe(true);
+    expect(done.stderr).toContain(words);
+    expect(existsSync(at("never"))).toBe(false);
+    expect(existsSync(at("never.pptx"))).toBe(false);
   });
 
   it("leaves no output behind when it refuses", () => {

@@ -1,15 +1,16 @@
-import { existsSync, mkdirSync } from "node:fs";
+import { existsSync, mkdirSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { type AskedRule, extensionOf, READABLE, type ReadResult, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, pdfPages, READABLE, type ReadResult, slidePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { scenesPdf } from "@unitext/core/draw";
+import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
-import { layoutSlide } from "@unitext/core/layout";
-import { Body, type Cut, type Deck, headOf, Language, levels, nameOf } from "@unitext/core/model";
+import { Body, type Cut, type Deck, Language } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { slidePng } from "../server/export";
-import { fonts, newId, readFile, writeWhole } from "./files";
+import { slidePng, svgPng } from "../server/export";
+import { mergeCommand, splitCommand } from "./divide";
+import { fonts, newId, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";
-import { numbers, options, Usage } from "./usage";
+import { options, Usage } from "./usage";
 
 interface Command {
   usage: string;
@@ -41,14 +42,19 @@ function cutNamed(text: string): Cut {
 
 function writable(file: string): WritableFormat {
   const extension = extensionOf(file);
+  if (file.endsWith("/") || (existsSync(file) && statSync(file).isDirectory())) return WRITERS[extension as WritableFormat]?.archive ? (extension as WritableFormat) : "png";
   if (WRITABLE.includes(extension as WritableFormat)) return extension as WritableFormat;
-  if (["odp", "html", "docx"].includes(extension)) throw new Usage(`writing .${extension} is not built yet; ${WRITABLE.map((name) => `.${name}`).join(", ")} are`);
   throw new Usage(`cannot tell how to write “${file}”; its ending is one of ${WRITABLE.map((name) => `.${name}`).join(", ")}`);
 }
 
-async function write(deck: Deck, blobs: ReadResult["blobs"], file: string): Promise<void> {
-  const bytes = await WRITERS[writable(file)].write(deck, { fonts, picture: (sha256) => blobs.get(sha256), at: new Date() });
-  writeWhole(file, bytes);
+async function write(deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string): Promise<void> {
+  const format = writable(file);
+  const context = { fonts, picture: (sha256: string) => blobs.get(sha256), at: new Date(), png: svgPng };
+  if (format === "png" || format === "svg") {
+    writeAll([...slidePictures(deck, format, context)].map(([name, bytes]) => ({ file: join(file, name), bytes })));
+    return;
+  }
+  writeWhole(file, await WRITERS[format].write(deck, context));
 }
 
 function warn(file: string, { adapted, left }: Pick<ReadResult, "adapted" | "left">): void {
@@ -63,8 +69,6 @@ async function make(args: readonly string[]): Promise<undefined> {
   if (values.language !== undefined && !Language.safeParse(values.language).success) throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
   writable(values.output);
   const rule = askedRule(values.break, values.body);
-  const unbuilt = positionals.find((file) => extensionOf(file) === "odp");
-  if (unbuilt) throw new Usage(`reading .odp is not built yet; ${READABLE.map((kind) => `.${kind}`).join(", ")} are`);
   const read = positionals.map((file) => ({ file, result: readFile(file, rule) }));
   const [first] = read as [(typeof read)[number]];
   const blobs = new Map(read.flatMap(({ result }) => [...result.blobs]));
@@ -110,23 +114,26 @@ async function convert(args: readonly string[]): Promise<undefined> {
   else warn(input, report);
 }
 
+function chosenSlides(list: string, count: number): number[] {
+  try {
+    return parseRanges(list, count, "--slides");
+  } catch (error) {
+    throw new Usage(error instanceof Error ? error.message : "--slides takes numbers and runs");
+  }
+}
+
 async function draw(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, { output: { type: "string", short: "o" }, slides: { type: "string" }, width: { type: "string" }, notes: { type: "boolean" } });
   const file = one(positionals, "DECK");
   if (!values.output) throw new Usage("draw needs -o DIR or -o FILE.pdf");
-  if (values.notes) throw new Usage("--notes is not built yet; pages without notes are");
+  if (values.notes && extensionOf(values.output) !== "pdf") throw new Usage("--notes draws pages of a PDF; say -o FILE.pdf");
   const width = Number(values.width ?? 1280);
   if (!Number.isInteger(width) || width < 16 || width > 8192) throw new Usage("--width takes pixels from 16 to 8192");
   const { deck, blobs } = readFile(file);
-  const chosen = values.slides ? numbers(values.slides, deck.slides.length) : deck.slides.map((_, nth) => nth + 1);
+  const chosen = values.slides ? chosenSlides(values.slides, deck.slides.length) : deck.slides.map((_, nth) => nth + 1);
   const picture = (sha256: string) => blobs.get(sha256);
-  const head = headOf(deck);
   if (extensionOf(values.output) === "pdf") {
-    const depth = levels(deck.slides);
-    const pages = chosen.map((number) => {
-      const slide = deck.slides[number - 1] as Deck["slides"][number];
-      return { scene: layoutSlide(slide, { head, number, fonts }), name: nameOf(slide) || `Slide ${number}`, level: depth.get(slide.id) ?? 0 };
-    });
+    const pages = pdfPages(deck, fonts, values.notes ? "notes" : "slides", chosen);
     writeWhole(values.output, await scenesPdf(pages, { fonts, picture, title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
     return;
   }
@@ -147,10 +154,10 @@ export const COMMANDS: Record<string, Command> = {
   make: { usage: "make SOURCE… -o OUT [--break heading:N|mark] [--language TAG] [--title TEXT]", does: "makes one deck from texts", run: make },
   show: { usage: "show DECK [--json]", does: "prints what is on each slide", run: showCommand },
   tally: { usage: "tally DECK [--json]", does: "counts what the deck carries", run: tallyCommand },
-  convert: { usage: "convert IN OUT [--report FILE.json]", does: "writes any readable deck in any writable format, by extension", run: convert },
-  draw: { usage: "draw DECK -o DIR|FILE.pdf [--slides 1,3-5] [--width PX]", does: "draws slides as PNG files or a PDF", run: draw },
-  split: later("split DECK --plan FILE -o DIR", "one deck into several"),
-  merge: later("merge DECK… -o OUT", "several decks into one"),
+  convert: { usage: "convert IN OUT [--report FILE.json]", does: "writes any readable deck in any writable format, by extension; OUT with .png, .svg or a / at its end is a folder of pictures", run: convert },
+  draw: { usage: "draw DECK -o DIR|FILE.pdf [--slides 1,3-5] [--width PX] [--notes]", does: "draws slides as PNG files or a PDF, with --notes above their notes", run: draw },
+  split: { usage: "split DECK --plan FILE.json|FILE.csv -o DIR [--format EXT]", does: "one deck into several, by a plan of slides or by minutes, sections, count or turns", run: (args) => splitCommand(args, writable) },
+  merge: { usage: "merge DECK… -o OUT [--look match|keep] [--at N]", does: "several decks into one; with --at the others go after slide N of the first", run: (args) => mergeCommand(args, write) },
   refresh: later("refresh DECK -o OUT", "takes new values from workbooks"),
   segments: later("segments DECK --to TAG -o FILE.xlf", "texts to translate"),
   translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),
@@ -161,5 +168,5 @@ export function help(name?: string): string {
   const command = name ? COMMANDS[name] : undefined;
   if (command) return `unitext ${command.usage}\n  ${command.does}\n`;
   const rows = Object.values(COMMANDS).map(({ usage, does }) => `  unitext ${usage}\n      ${does}\n`);
-  return `Unitext turns texts into decks of slides and writes them in open formats.\n\n${rows.join("")}\nReadable: ${READABLE.map((kind) => `.${kind}`).join(" ")}. Writable: ${WRITABLE.map((format) => `.${format}`).join(" ")} and a folder of .png.\nExit 0 done; 1 the input was refused; 2 wrong usage.\n`;
+  return `Unitext turns texts into decks of slides and writes them in open formats.\n\n${rows.join("")}\nReadable: ${READABLE.map((kind) => `.${kind}`).join(" ")}. Writable: ${WRITABLE.map((format) => `.${format}`).join(" ")}, .png and .svg as a folder of pictures.\nExit 0 done; 1 the input was refused; 2 wrong usage.\n`;
 }

@@ -56,3 +56,21 @@ export function writeWhole(file: string, bytes: Uint8Array | string): void {
     throw Object.assign(new Failure("not-readable", file, "The file cannot be written there."), { file });
   }
 }
+
+/** Writes several files, all of them or none. */
+export function writeAll(files: readonly { file: string; bytes: Uint8Array }[]): void {
+  const partial = files.map(({ file }) => `${file}.${process.pid}.part`);
+  let done = 0;
+  try {
+    files.forEach(({ bytes }, nth) => {
+      mkdirSync(dirname(resolve(partial[nth] as string)), { recursive: true });
+      writeFileSync(partial[nth] as string, bytes);
+    });
+    for (; done < files.length; done++) renameSync(partial[done] as string, (files[done] as { file: string }).file);
+  } catch {
+    for (const part of partial) rmSync(part, { force: true });
+    for (const { file } of files.slice(0, done)) rmSync(file, { force: true });
+    const [first] = files;
+    throw Object.assign(new Failure("not-readable", first?.file ?? "", "The files cannot be written there."), { file: first?.file });
+  }
+}

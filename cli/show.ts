@@ -22,7 +22,7 @@ export function show(deck: Deck, fonts: FontSet) {
       title: titleOf(slide),
       text: textsOf(slide),
       notes: textOf(slide.notes),
-      links: [...readingOrder(slide).flatMap((element) => elementTexts(element).flatMap(linksOf)), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
+      links: [...readingOrder(slide).flatMap((element) => [...elementTexts(element).flatMap(linksOf), ...("link" in element && element.link ? [{ text: elementWords(element), to: element.link }] : [])]), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
       tables: readingOrder(slide).flatMap((element) => (element.kind === "table" ? [element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")))] : [])),
       charts: readingOrder(slide).flatMap((element) => (element.kind === "chart" ? [{ kind: element.form, categories: element.categories, series: element.series }] : [])),
       pictures: slide.elements.flatMap((element) => (element.kind === "picture" ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }] : [])),
@@ -38,7 +38,7 @@ function textsOf(slide: Slide): string[] {
   const title = titleElement(slide);
   return readingOrder(slide).flatMap((element) => {
     if (element === title) return [];
-    if (element.kind === "text" || element.kind === "diagram") return element.text.map(paragraphText).filter((text) => text !== "");
+    if (element.kind === "text" || element.kind === "diagram" || element.kind === "shape" || element.kind === "foreign") return element.text.map(paragraphText).filter((text) => text !== "");
     if (element.kind === "code" || element.kind === "formula") return elementWords(element).split("\n");
     return (element.kind === "picture" || element.kind === "table") && element.caption ? [element.caption] : [];
   });

@@ -1,15 +1,18 @@
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { tailored } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
+import { type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
+import { handedIn } from "./handedin";
 import { fontsIn } from "../server/export";
-import { createDeck, type Database, DEMO_USER, ensureUser, schema, writeDocument } from "../server/store";
+import { applyChanges, createDeck, type Database, DEMO_USER, ensureUser, loadBlobs, loadDeck, nameVersion, schema, writeDocument } from "../server/store";
 
 /** The texts and documents of the demo, in the order in which the Desk shows them from the last to the first. */
-const TEXTS = ["class-list.txt", "field-handbook.docx", "quarterly-monitoring.md", "tides-dunes-storms.md"];
+const TEXTS = ["coastal-field-course.md", "class-list.txt", "field-handbook.docx", "quarterly-monitoring.md", "tides-dunes-storms.md"];
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
@@ -19,6 +22,10 @@ export async function loadDemo(db: Database, folder: string, fonts: string): Pro
   if (found?.decks) return;
   await loadFormulas();
   const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+  for (const { name, text } of handedIn()) {
+    const { deck } = readDeck(new TextEncoder().encode(text), `${name}.md`, { newId: () => nanoid(10), sha256 });
+    await createDeck(db, DEMO_USER.id, { ...deck, id: name.toLowerCase(), properties: { ...deck.properties, title: name } }, new Map(), text);
+  }
   const pictures = new Set(readdirSync(join(folder, "content/pictures")).map((name) => `pictures/${name}`));
   for (const name of TEXTS) {
     const picture = (source: string) => (pictures.has(source) ? readFileSync(join(folder, "content", source)) : undefined);
@@ -27,4 +34,25 @@ export async function loadDemo(db: Database, folder: string, fonts: string): Pro
     const id = await createDeck(db, DEMO_USER.id, { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title } }, blobs, deck.manuscript ? null : (text ?? null));
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
   }
+  await tailorReport(db);
+}
+
+/** The quarterly report in a version for the board: two slides changed, one left out, one only there; then the report itself goes on. */
+async function tailorReport(db: Database): Promise<void> {
+  const { deck, version } = await loadDeck(db, "quarterly-monitoring");
+  const board = tailored({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () => nanoid(10));
+  await createDeck(db, DEMO_USER.id, board, await loadBlobs(db, deck.id), null);
+  const change = (own: Deck, title: string) => own.slides.find((slide) => titleOf(slide) === title);
+  const short = change(board, "In short");
+  const levels = change(board, "Levels at the quay");
+  const act = async (id: string, says: string, made: Parameters<typeof applyChanges>[3]["changes"][number]["change"]) => {
+    const { version: base } = await loadDeck(db, id);
+    await applyChanges(db, id, DEMO_USER.id, { base, changes: [{ id: nanoid(16), change: made, says }] });
+  };
+  if (short) await act(board.id, "Changed the notes of slide 2", { kind: "setNotes", slide: short.id, notes: plainText("The board wants the cost of the closed path first. Then the two sites.") });
+  if (levels) await act(board.id, "Deleted slide 3", { kind: "deleteSlide", slide: levels.id });
+  const body = change(deck, "In short");
+  const points = body?.elements.find((element) => element.kind === "text" && element.slot === "body");
+  await nameVersion(db, deck.id, DEMO_USER.id, version, "As sent on 10 April");
+  if (body && points?.kind === "text") await act(deck.id, "Changed text on slide 2", { kind: "setText", slide: body.id, element: points.id, text: points.text.map((paragraph, nth) => (nth === 1 ? { ...paragraph, runs: [{ text: "Line 4 has lost 12 % of its foredune since October" }] } : paragraph)) });
 }

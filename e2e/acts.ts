@@ -34,6 +34,6 @@ export async function press(page: Page, target: Locator): Promise<void> {
 
 /** The titles of the deck's slides, in the order in which the map shows them. */
 export async function titles(page: Page): Promise<string[]> {
-  const labels = await page.getByRole("option").evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
+  const labels = await page.locator("[data-map] [role=option]").evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
   return labels.map((label) => /^(\d+)\. ([^,]*)/.exec(label)).sort((a, b) => Number(a?.[1]) - Number(b?.[1])).map((found) => found?.[2] ?? "");
 }

@@ -192,8 +192,8 @@ test("words are found and replaced over text, slides and notes", async ({ page }
 test("a skeleton is put on many slides at once and taken off where nothing was filled in", async ({ page }) => {
   const made = await page.request.post("/api/decks", { data: { title: "", text: "## Surge\n\n---\n\n## Set-up\n\n---\n\n## Run-up\n" } });
   await page.goto(`/decks/${(await made.json()).id}/arrange`);
-  await page.getByRole("option").first().click();
-  await page.getByRole("option").nth(2).click({ modifiers: ["Shift"] });
+  await page.locator("[data-map] [role=option]").first().click();
+  await page.locator("[data-map] [role=option]").nth(2).click({ modifiers: ["Shift"] });
   await page.keyboard.press("s");
   const dialog = page.getByRole("dialog", { name: /Skeleton/ });
   await dialog.getByRole("button", { name: "Put on" }).click();

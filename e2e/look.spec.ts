@@ -5,9 +5,15 @@ import { expect, test } from "@playwright/test";
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const deck = "/decks/tides-dunes-storms";
 const SCREENS: [string, string, string][] = [
-  ["Desk", "/", "table"],
+  ["Desk", "/", "tbody th a"],
   ["Write", `${deck}/write`, "[data-level] [data-slide]"],
   ["Arrange", `${deck}/arrange`, "[data-map] [data-slide]"],
+  ["Notes", `${deck}/arrange/notes`, "[data-notes]"],
+  ["Split", `${deck}/arrange/split`, "[data-row]"],
+  ["Bring in", `${deck}/arrange/gather`, "table"],
+  ["Versions", `/decks/quarterly-monitoring/arrange/versions?at=0`, "[data-comparison] [data-state]"],
+  ["What the original brings", `/decks/quarterly-monitoring-board/arrange/versions`, "[data-tailor] [data-state]"],
+  ["Gather", "/gather?names=TB2-*-*", "tbody tr"],
   ["Refine", `${deck}/refine`, "[data-stage] [data-slide]"],
   ["Speak", `${deck}/speak`, "[data-slide]"],
   ["Hall", `${deck}/hall`, "[data-hall] [data-slide]"],
@@ -79,7 +85,7 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   await page.getByRole("button", { name: "New from text" }).click();
   await clean("New from text");
   await page.goto(`${deck}/arrange`);
-  await page.getByRole("option").nth(1).click();
+  await page.locator("[data-map] [role=option]").nth(1).click();
   await page.keyboard.press("m");
   await expect(page.getByRole("dialog")).toBeVisible();
   await clean("Move to");

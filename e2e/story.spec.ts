@@ -101,8 +101,8 @@ test("the whole story with the mouse", async ({ page }) => {
 
   await page.waitForURL(/\/arrange$/);
   await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
-  const third = await page.getByRole("option").nth(2).boundingBox();
-  const second = await page.getByRole("option").nth(1).boundingBox();
+  const third = await page.locator("[data-map] [role=option]").nth(2).boundingBox();
+  const second = await page.locator("[data-map] [role=option]").nth(1).boundingBox();
   if (!third || !second) throw new Error("no thumbnails");
   await page.mouse.move(third.x + 40, third.y + 60);
   await page.mouse.down();
@@ -114,12 +114,12 @@ test("the whole story with the mouse", async ({ page }) => {
   await expect.poll(() => titles(page)).toEqual(ORDER);
   await page.getByRole("button", { name: "Undo" }).last().click();
   await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
-  await page.getByRole("option").nth(1).click();
-  await page.getByRole("option").nth(2).click({ modifiers: ["Shift"] });
+  await page.locator("[data-map] [role=option]").nth(1).click();
+  await page.locator("[data-map] [role=option]").nth(2).click({ modifiers: ["Shift"] });
   await page.getByRole("button", { name: "Down", exact: true }).click();
   await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The slack", "The tide line", "The foot of the dune"]);
 
-  await page.getByRole("option").nth(2).dblclick();
+  await page.locator("[data-map] [role=option]").nth(2).dblclick();
   await page.getByRole("button", { name: "Edit the title" }).click();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("Where the sea stopped");
@@ -208,21 +208,21 @@ test("two pages on one deck: changes merge, and a conflict is told", async ({ pa
   const path = "/decks/quarterly-monitoring/arrange";
   await page.goto(path);
   await other.goto(path);
-  await expect(other.getByRole("option").first()).toBeVisible();
-  await page.getByRole("option").nth(1).click();
+  await expect(other.locator("[data-map] [role=option]").first()).toBeVisible();
+  await page.locator("[data-map] [role=option]").nth(1).click();
   await page.keyboard.press("h");
   await kept(page);
-  await expect(other.getByRole("option").nth(1)).toHaveAccessibleName(/hidden/);
-  await other.getByRole("option").nth(3).click();
+  await expect(other.locator("[data-map] [role=option]").nth(1)).toHaveAccessibleName(/hidden/);
+  await other.locator("[data-map] [role=option]").nth(3).click();
   await other.keyboard.press("Alt+ArrowUp");
   await expect.poll(async () => (await titles(page))[2]).toBe((await titles(other))[2]);
 
   await kept(other);
   await elsewhere.setOffline(true);
-  await other.getByRole("option").nth(4).click();
+  await other.locator("[data-map] [role=option]").nth(4).click();
   await other.keyboard.press("h");
   await expect(other.locator("[data-status='waiting']")).toBeVisible();
-  await page.getByRole("option").nth(4).click();
+  await page.locator("[data-map] [role=option]").nth(4).click();
   await page.keyboard.press("h");
   await kept(page);
   await page.keyboard.press("h");
@@ -230,7 +230,7 @@ test("two pages on one deck: changes merge, and a conflict is told", async ({ pa
   await elsewhere.setOffline(false);
   await expect(other.getByText("your change is now on top of theirs")).toBeVisible();
   await kept(other);
-  await expect(page.getByRole("option").nth(4)).toHaveAccessibleName(/hidden/);
+  await expect(page.locator("[data-map] [role=option]").nth(4)).toHaveAccessibleName(/hidden/);
   await elsewhere.close();
 });
 
@@ -247,9 +247,9 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
 
   await page.waitForURL(/\/write$/);
   await place(page, "Arrange").click();
-  await expect(page.getByRole("option").first()).toBeVisible();
+  await expect(page.locator("[data-map] [role=option]").first()).toBeVisible();
   const order = async () => (await stored(page)).deck.slides.map(({ id }) => id);
-  await page.getByRole("option").nth(1).click();
+  await page.locator("[data-map] [role=option]").nth(1).click();
   const before = await order();
   await page.keyboard.press("m");
   await page.keyboard.type("12");

@@ -13,6 +13,7 @@ const CATALOGUE = join(root, "core/layout/fonts/catalogue.json");
 const OUT = join(root, "dist/fonts");
 
 const LATIN_GREEK_CYRILLIC = ["latin", "latin-ext", "greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese"];
+const COMMON = ["latin", "latin-ext", "greek", "cyrillic"];
 const STYLES = ["400-normal", "700-normal", "400-italic", "700-italic"];
 const UPRIGHT = ["400-normal", "700-normal"];
 const FAMILIES = [
@@ -24,6 +25,11 @@ const FAMILIES = [
   ["Noto Sans Hebrew", "noto-sans-hebrew", ["hebrew"], UPRIGHT],
   ["Noto Sans Symbols 2", "noto-sans-symbols-2", ["math", "symbols"], ["400-normal"]],
   ["DejaVu Sans", "dejavu-sans", ["latin"], UPRIGHT],
+  ["Carlito", "carlito", COMMON, STYLES],
+  ["Caladea", "caladea", ["latin", "latin-ext"], STYLES],
+  ["Arimo", "arimo", COMMON, STYLES],
+  ["Tinos", "tinos", COMMON, STYLES],
+  ["Cousine", "cousine", COMMON, STYLES],
 ];
 
 const folderOf = (name) => dirname(require.resolve(`@fontsource/${name}/package.json`));

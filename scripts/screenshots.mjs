@@ -59,7 +59,26 @@ await shot("newer-version", "/", async (page) => {
   await page.getByRole("button", { name: /^Conflict/ }).click();
   await page.evaluate((id) => fetch(`/api/decks/${id}`, { method: "DELETE" }), copy.id);
 });
-await shot("arrange", `${deck}/arrange`, (page) => page.getByRole("option").nth(3).click());
+const days = "/decks/coastal-field-course";
+await shot("arrange", `${days}/arrange`, (page) => page.locator("[data-map] [role=option]").nth(3).click());
+await shot("notes", `${days}/arrange/notes`);
+await shot("split", `${days}/arrange/split`, async (page) => {
+  await page.getByLabel("Opening slides").fill("1");
+  await page.getByLabel("Closing slides").fill("42");
+  await page.getByRole("button", { name: "By section" }).click();
+  await page.locator("[data-split]").evaluate((grid) => grid.scrollTo(0, 500));
+});
+await shot("bring-in", `${days}/arrange/gather`, async (page) => {
+  await page.getByRole("searchbox", { name: /Pattern/ }).fill("TB2-*-*");
+  for (const name of ["TB2-03-Curlew", "TB2-10-Guillemot"]) await page.getByRole("button", { name: `Take ${name}` }).click();
+  await page.waitForTimeout(1500);
+});
+await shot("gather", "/gather?names=TB2-*-*", async (page) => {
+  await page.getByRole("button", { name: /^Take all/ }).click();
+  await page.waitForTimeout(3500);
+});
+await shot("compare", "/decks/quarterly-monitoring/arrange/versions?with=quarterly-monitoring-board");
+await shot("follow", "/decks/quarterly-monitoring-board/arrange/versions");
 await shot("arrange-dark", `${deck}/arrange`, (page) => page.getByRole("slider").fill("2"), "dark");
 await shot("refine", `${deck}/refine`, spine(13));
 await shot("speak", `${deck}/speak`, spine(7));

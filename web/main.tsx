@@ -5,9 +5,18 @@ import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-rou
 import { DeckProvider } from "./deck/DeckContext";
 import "./shell/appearance";
 
+// The text editor's parser works in the background for 100 ms at a time where it may ask for waiting input, and for 25 ms
+// where it may not; the page is never to stand still for longer than 50.
+Object.defineProperty(navigator, "scheduling", { value: undefined });
+
 const Desk = lazy(() => import("./desk/Desk"));
 const Write = lazy(() => import("./write/Write"));
 const Arrange = lazy(() => import("./arrange/Arrange"));
+const NotesPage = lazy(() => import("./arrange/NotesPage"));
+const Split = lazy(() => import("./arrange/Split"));
+const BringIn = lazy(() => import("./arrange/BringIn"));
+const Versions = lazy(() => import("./versions/Versions"));
+const Gather = lazy(() => import("./gather/Gather"));
 const Refine = lazy(() => import("./refine/Refine"));
 const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
@@ -21,6 +30,7 @@ const waiting = (
 
 const router = createBrowserRouter([
   { path: "/", element: <Desk /> },
+  { path: "/gather", element: <Gather /> },
   {
     path: "/decks/:deck",
     element: (
@@ -34,6 +44,10 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="write" replace /> },
       { path: "write", element: <Write /> },
       { path: "arrange", element: <Arrange /> },
+      { path: "arrange/notes", element: <NotesPage /> },
+      { path: "arrange/split", element: <Split /> },
+      { path: "arrange/gather", element: <BringIn /> },
+      { path: "arrange/versions", element: <Versions /> },
       { path: "refine/:slide?", element: <Refine /> },
       { path: "speak", element: <Speak /> },
       { path: "hall", element: <Hall /> },

@@ -1,2 +1,2 @@
 export { type PdfOptions, type PdfPage, scenesPdf } from "./pdf";
-export { escapeXml, type PictureAddress, sceneSvg, type SvgOptions } from "./svg";
+export { escapeXml, pathsMarkup, type PictureAddress, scenesMarkup, sceneSvg, type SvgOptions } from "./svg";

@@ -1,12 +1,13 @@
+import { deckLink } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
 import { type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
+import { gradientLine } from "./svg";
 
-/** A page of the PDF: the scene of a slide, the name that it has in the outline, and how deep it lies under the main line. */
+/** A page of the PDF: its scene, and the slides that stand on it with their names in the outline and how deep they lie under the main line. */
 export interface PdfPage {
   scene: Scene;
-  name: string;
-  level: number;
+  slides: readonly { id: string; name: string; level: number }[];
 }
 
 export interface PdfOptions {
@@ -139,6 +140,7 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
   const height = doc.page.height;
   let text = "";
   let rules = "";
+  let behind = "";
   const rule = (run: SceneRun, y: number, at: number) => `${colour(run.fill)} rg ${n(run.x)} ${n(height - (y + (at + 0.05) * run.size))} ${n(run.width)} ${n(run.size * 0.05)} re f\n`;
   for (const { runs, y } of lines) {
     for (const run of runs) {
@@ -147,22 +149,27 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
         continue;
       }
       text += writer.run(run, y - (run.rise ?? 0));
+      if (run.highlight) behind += `${colour(run.highlight)} rg ${n(run.x)} ${n(height - (y + run.size * 0.25))} ${n(run.width)} ${n(run.size * 1.2)} re f\n`;
       if (run.underline) rules += rule(run, y, 0.12);
       if (run.strike) rules += rule(run, y, -0.28);
       if (run.link?.startsWith("slide:")) doc.goTo(run.x, y - run.size, run.width, run.size * 1.25, run.link.slice(6));
-      else if (run.link) doc.link(run.x, y - run.size, run.width, run.size * 1.25, run.link);
+      else if (run.link && !deckLink(run.link)) doc.link(run.x, y - run.size, run.width, run.size * 1.25, run.link);
     }
   }
-  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${rules}BT\n${text}ET Q`);
+  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${behind}${rules}BT\n${text}ET Q`);
 }
 
 function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
-  for (const { d, fill, stroke, width, matrix } of paths) {
-    if (!d) continue;
+  for (const path of paths) {
+    const { d, stroke, width, matrix, dash, fillOpacity, strokeOpacity } = path;
     doc.save();
-    if (matrix) doc.transform(...(matrix as [number, number, number, number, number, number]));
+    if (matrix) doc.transform(...matrix);
+    const fill = fillOf(doc, path);
     doc.path(d);
     if (stroke) doc.lineWidth(width ?? 1).lineJoin("round");
+    if (stroke && dash) doc.dash(dash[0] as number, { space: (dash[1] ?? dash[0]) as number });
+    if (fillOpacity !== undefined) doc.fillOpacity(fillOpacity);
+    if (strokeOpacity !== undefined) doc.strokeOpacity(strokeOpacity);
     if (fill && stroke) doc.fillAndStroke(fill, stroke);
     else if (fill) doc.fill(fill);
     else if (stroke) doc.stroke(stroke);
@@ -170,14 +177,35 @@ function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
   }
 }
 
+/** Whether the PDF can hold a picture as it is: PNG and JPEG. */
+const isDrawable = (bytes: Uint8Array) => (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
+
+/** The colour or gradient of a path as pdfkit takes it. */
+function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mixins.ColorValue | undefined {
+  if (!paint || paint.fill.kind === "pattern") return fill;
+  const { frame } = paint;
+  const { stops, form, angle } = paint.fill;
+  const [cx, cy] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
+  const gradient = form === "radial" ? doc.radialGradient(cx, cy, 0, cx, cy, Math.max(frame.width, frame.height) / 2) : doc.linearGradient(...gradientLine(angle, frame));
+  for (const { at, colour, opacity } of stops) gradient.stop(at, colour, opacity ?? 1);
+  return gradient as unknown as PDFKit.Mixins.ColorValue;
+}
+
 function drawNode(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"]): void {
   if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
   else if (node.kind === "text") drawLines(doc, writer, node.lines);
   else if (node.kind === "paths") drawPaths(doc, node.paths);
-  else {
+  else if (node.kind === "group") {
+    doc.save();
+    if (node.matrix) doc.transform(...node.matrix);
+    if (node.clip !== undefined) doc.path(node.clip).clip("even-odd");
+    if (node.opacity !== undefined) doc.opacity(node.opacity);
+    for (const inner of node.nodes) drawNode(doc, writer, inner, picture);
+    doc.restore();
+  } else {
     const bytes = node.sha256 ? picture(node.sha256) : undefined;
     const { x, y, width, height } = node;
-    if (bytes) doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
+    if (bytes && isDrawable(bytes)) doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
     else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
   }
 }
@@ -199,11 +227,13 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
   });
   const writer = new TextWriter(doc, options.fonts);
   const above: OutlineItem[] = [];
-  for (const { scene, name, level } of pages) {
+  for (const { scene, slides } of pages) {
     doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
-    doc.addNamedDestination(scene.slide);
-    above.length = Math.min(above.length, level);
-    above.push((above.at(-1) ?? doc.outline).addItem(name));
+    for (const { id, name, level } of slides) {
+      doc.addNamedDestination(id);
+      above.length = Math.min(above.length, level);
+      above.push((above.at(-1) ?? doc.outline).addItem(name));
+    }
     doc.rect(0, 0, scene.page.width, scene.page.height).fill(scene.background);
     for (const node of scene.nodes) drawNode(doc, writer, node, options.picture);
   }

@@ -1,4 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
+import { canonical, type Frame, textHash } from "@unitext/core/model";
 import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
@@ -25,9 +26,35 @@ function decoration(run: SceneRun, y: number): string {
   return (run.underline ? line(0.12) : "") + (run.strike ? line(-0.28) : "");
 }
 
+type Paint = NonNullable<FigurePath["paint"]>;
+/** Equal paints have one name, so that it does not matter which of several drawings on a page defines it. */
+const paintId = (paint: Paint) => `p${textHash(canonical(paint))}`;
+
+/** Lines and dots of a pattern in a square of 8 points. */
+const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = { dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z", horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z", vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z", rising: "M0 8L8 0h-1.4L0 6.6Z", falling: "M0 0L8 8v-1.4L1.4 0Z", grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z", cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z" };
+
+function paintMarkup(paint: Paint): string {
+  const { fill, frame } = paint;
+  const id = paintId(paint);
+  if (fill.kind === "pattern") return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${fill.back}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${fill.fore}"/></pattern>`;
+  const stops = fill.stops.map(({ at, colour, opacity }) => `<stop offset="${n(at)}" stop-color="${colour}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`).join("");
+  if (fill.form === "radial") return `<radialGradient id="${id}">${stops}</radialGradient>`;
+  const [x1, y1, x2, y2] = gradientLine(fill.angle, frame);
+  return `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}">${stops}</linearGradient>`;
+}
+
+/** The line along which a linear gradient runs over a frame, so that its ends reach the corners. */
+export function gradientLine(angle: number, { x, y, width, height }: Frame): [number, number, number, number] {
+  const turn = (angle * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const half = (Math.abs(width * cos) + Math.abs(height * sin)) / 2;
+  const [cx, cy] = [x + width / 2, y + height / 2];
+  return [cx - cos * half, cy - sin * half, cx + cos * half, cy + sin * half];
+}
+
 /** The outlines of a figure, or of a formula in its line. */
 export function pathsMarkup(paths: readonly FigurePath[]): string {
-  return paths.map(({ d, fill, stroke, width, matrix }) => `<path d="${d}" fill="${fill ?? "none"}"${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`).join("");
+  return paths.map(({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }) => `${paint ? paintMarkup(paint) : ""}<path d="${d}" fill="${paint ? `url(#${paintId(paint)})` : (fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`).join("");
 }
 
 function textRun(run: SceneRun, line: number): string {
@@ -81,7 +108,8 @@ class Outlines {
 }
 
 function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
-  return line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + decoration(run, line.y)).join("");
+  const behind = line.runs.map((run) => (run.highlight ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${run.highlight}"/>` : "")).join("");
+  return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + decoration(run, line.y)).join("");
 }
 
 function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress): string {
@@ -89,21 +117,64 @@ function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: P
   const place = `x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"`;
   const address = sha256 ? picture(sha256) : undefined;
   if (!address) return `<g role="img" aria-label="${escapeXml(alt)}"><rect ${place} fill="none" stroke="#8a8f8d" stroke-width="1" stroke-dasharray="6 4"/></g>`;
-  return `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="xMidYMid meet" aria-label="${escapeXml(alt)}"/>`;
+  return `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="none" aria-label="${escapeXml(alt)}"/>`;
 }
 
-const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined) => string } = {
+/** The step at which a paragraph of an element appears; undefined where it is there from the beginning. */
+type StepOf = (element: string | null, paragraph: number) => number | undefined;
+
+const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf) => string } = {
   rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${fill}"/>`,
   paths: ({ paths }) => pathsMarkup(paths),
-  text: ({ lines }, _, outlines) => lines.map((line) => lineMarkup(line, outlines)).join(""),
+  text: ({ element, lines }, _, outlines, stepOf) =>
+    lines
+      .map((line) => {
+        const step = stepOf(element, line.paragraph);
+        const drawn = lineMarkup(line, outlines);
+        return step === undefined ? drawn : `<g data-step="${step}">${drawn}</g>`;
+      })
+      .join(""),
   picture: (node, { picture }) => pictureMarkup(node, picture),
+  group: ({ matrix, clip, opacity, nodes }, options, outlines, stepOf) => {
+    const id = clip === undefined ? "" : `c${textHash(clip)}`;
+    const inside = nodes.map((node) => drawnNode(node, options, outlines, stepOf)).join("");
+    const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${clip}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
+    return `<g${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}${opacity === undefined ? "" : ` opacity="${n(opacity)}"`}>${cut}</g>`;
+  },
 };
+
+function drawnNode(node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf): string {
+  return (DRAW[node.kind] as (node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf) => string)(node, options, outlines, stepOf);
+}
+
+const always: StepOf = () => undefined;
+
+function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf): string {
+  return scene.nodes.map((node) => drawnNode(node, options, outlines, stepOf)).join("");
+}
+
+/**
+ * Several scenes for one page of HTML: glyph outlines are defined once for all of them, in an element of their own that
+ * comes first; paragraphs that appear one at a time are groups with the number of their step as `data-step`.
+ */
+export function scenesMarkup(scenes: readonly Scene[], options: SvgOptions & { outlines: FontSet }): { definitions: string; drawings: string[] } {
+  const outlines = new Outlines(options.outlines);
+  const drawings = scenes.map((scene) => {
+    const { width, height } = scene.page;
+    const stepOf: StepOf = (element, paragraph) => {
+      const own = scene.steps?.find((steps) => steps.element === element);
+      return own && own.first + paragraph;
+    };
+    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, options, outlines, stepOf)}</svg>`;
+  });
+  return { definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`, drawings };
+}
 
 /** The scene as a complete SVG document, one unit a point. */
 export function sceneSvg(scene: Scene, options: SvgOptions): string {
   const outlines = options.outlines && new Outlines(options.outlines);
   const { width, height } = scene.page;
-  const body = scene.nodes.map((node) => (DRAW[node.kind] as (node: SceneNode, options: SvgOptions, outlines: Outlines | undefined) => string)(node, options, outlines)).join("");
+  const body = nodesMarkup(scene, options, outlines, always);
   const title = options.title ? `<title>${escapeXml(options.title)}</title>` : "";
   const definitions = outlines?.definitions.length ? `<defs>${outlines.definitions.join("")}</defs>` : "";
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}" height="${n(height)}" viewBox="0 0 ${n(width)} ${n(height)}" xml:lang="${escapeXml(scene.language)}">${title}${definitions}<rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${body}</svg>`;

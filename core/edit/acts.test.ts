@@ -1,7 +1,7 @@
-import { type ArrangementName, ARRANGEMENTS, linksOf, plainText, run, type Slide } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, linksOf, plainText, run, type Slide, textOf, THEMES } from "@unitext/core/model";
 import { deckArbitrary, idSource, slideArbitrary } from "@unitext/core/testing";
 import fc from "fast-check";
-import { apply, copies, duplicate, insertAt, moveTo, newSlide, rearrange, roots, slidesNeeded, together } from "./index";
+import { apply, copies, duplicate, insertAt, makeSection, moveTo, newSlide, notesToText, rearrange, roots, slidesNeeded, textToNotes, together } from "./index";
 
 const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
 
@@ -70,5 +70,36 @@ describe("acts", () => {
     expect(slidesNeeded({ kind: "setHidden", slide: "a", hidden: true })).toEqual(["a"]);
     expect(slidesNeeded(together([{ kind: "setHidden", slide: "a", hidden: true }, { kind: "setPage", page: { width: 720, height: 540 } }]))).toEqual(["a"]);
     expect(slidesNeeded({ kind: "deleteSlide", slide: "a" })).toBe("all");
+  });
+
+  it("move text between a slide and its notes, and nothing is lost either way", () => {
+    const slide: Slide = { ...newSlide("a", "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("T") }, { kind: "text", id: "b", slot: "body", text: plainText("one\ntwo") }], notes: plainText("said") };
+    const deck = { ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]), slides: [slide] };
+    const down = apply(deck, textToNotes(slide) as never).deck;
+    expect([down.slides[0]?.elements.map(({ id }) => id), textOf(down.slides[0]?.notes ?? [])]).toEqual([["t"], "said\none\ntwo"]);
+    expect(textToNotes(down.slides[0] as Slide)).toBeUndefined();
+    const up = apply(down, notesToText(down.slides[0] as Slide, idSource("n")) as never).deck;
+    expect(up.slides[0]?.notes).toEqual([]);
+    expect(up.slides[0]?.elements[1]).toMatchObject({ slot: "body", text: plainText("said\none\ntwo") });
+    const joined = apply(deck, notesToText(slide, idSource("n")) as never).deck;
+    expect(joined.slides[0]?.elements[1]).toMatchObject({ text: plainText("one\ntwo\nsaid") });
+    expect(notesToText(joined.slides[0] as Slide, idSource("n"))).toBeUndefined();
+  });
+
+  it("begin a section before the main slide of what is chosen", () => {
+    const slides = [newSlide("a", "points"), newSlide("b", "points"), { ...newSlide("b1", "points"), parent: "b" }];
+    const deck = { ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]), slides };
+    const change = makeSection(deck, ["b1"], "s", { kind: "text", id: "t", slot: "title", text: plainText("Sand") });
+    expect(apply(deck, change as never).deck.slides.map(({ id, arrangement }) => [id, arrangement])).toEqual([["a", "points"], ["s", "section"], ["b", "points"], ["b1", "points"]]);
+    expect(makeSection(deck, ["gone"], "s", { kind: "text", id: "t", slot: "title", text: [] })).toBeUndefined();
+  });
+
+  it("put another state of a slide, a brought look and an original in place, and take them back", () => {
+    const deck = { ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]), slides: [newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }] };
+    const change = together([{ kind: "setSlide", slide: "b", as: { ...newSlide("other", "statement"), hidden: true } }, { kind: "setBroughtTheme", name: "Chalk", theme: THEMES.chalk }, { kind: "setSlideTheme", slide: "a", theme: "Chalk" }, { kind: "setOriginal", original: { deck: "o", version: 3 } }]);
+    const { deck: after, inverse } = apply(deck, change);
+    expect(after.slides.map(({ id, parent, arrangement, theme }) => [id, parent, arrangement, theme])).toEqual([["a", null, "points", "Chalk"], ["b", "a", "statement", undefined]]);
+    expect([Object.keys(after.themes ?? {}), after.original]).toEqual([["Chalk"], { deck: "o", version: 3 }]);
+    expect(apply(after, inverse).deck).toEqual(deck);
   });
 });

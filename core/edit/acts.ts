@@ -135,3 +135,31 @@ export function rearrange(slide: Slide, arrangement: ArrangementName): SingleCha
   }
   return { kind: "setArrangement", slide: slide.id, arrangement, slots };
 }
+
+const bodyTexts = (slide: Slide) => slide.elements.filter((element) => element.kind === "text" && roleOf(slide, element) !== "title" && roleOf(slide, element) !== "opening" && element.slot !== "title" && !element.frame);
+
+/** Moves what a slide says below its title to the end of its notes; undefined when there is nothing to move. */
+export function textToNotes(slide: Slide): Change | undefined {
+  const texts = bodyTexts(slide).flatMap((element) => (element.kind === "text" && element.text.some(({ runs }) => runs.length) ? [element] : []));
+  if (!texts.length) return undefined;
+  return together([{ kind: "setNotes", slide: slide.id, notes: [...slide.notes, ...texts.flatMap(({ text }) => text)] }, ...texts.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id }))]);
+}
+
+/** Moves the notes of a slide to the end of its main text; undefined when it has none. */
+export function notesToText(slide: Slide, newId: () => string): Change | undefined {
+  if (!slide.notes.length) return undefined;
+  const last = bodyTexts(slide).at(-1);
+  const slot = slotsOf(slide.arrangement).find(([, role]) => role === "body" || role === "statement" || role === "caption")?.[0] ?? "body";
+  return together([
+    last?.kind === "text" ? { kind: "setText", slide: slide.id, element: last.id, text: [...last.text, ...slide.notes] } : { kind: "insertElement", slide: slide.id, element: { kind: "text", id: newId(), slot, text: slide.notes }, index: slide.elements.length },
+    { kind: "setNotes", slide: slide.id, notes: [] },
+  ]);
+}
+
+/** Puts a section opener before the first of some slides of the main line, so that a section begins there; undefined when none is chosen. */
+export function makeSection(deck: Deck, ids: Iterable<string>, id: string, title: Element): Change | undefined {
+  let first = deck.slides.find(({ id: own }) => new Set(ids).has(own));
+  while (first?.parent) first = deck.slides.find(({ id: own }) => own === first?.parent);
+  if (!first) return undefined;
+  return { kind: "insertSlide", slide: { ...newSlide(id, "section"), elements: [title] }, place: placeOf(deck.slides, slideIndex(deck, first.id)) };
+}

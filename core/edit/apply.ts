@@ -25,6 +25,12 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   setRate: head.setRate,
   setAsset: head.setAsset,
   setManuscript: head.setManuscript,
+  setSlide: content.setSlide,
+  setSlideTheme: content.setSlideTheme,
+  setBroughtTheme: head.setBroughtTheme,
+  setMaster: head.setMaster,
+  setTextStyle: head.setTextStyle,
+  setOriginal: head.setOriginal,
 };
 
 function handler(change: SingleChange): Handler<SingleChange> {

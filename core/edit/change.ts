@@ -1,4 +1,4 @@
-import { ArrangementName, Asset, type Deck, Element, Id, Language, Manuscript, Page, Properties, Regions, RichText, Slide, SlideLook, Source, Theme } from "@unitext/core/model";
+import { ArrangementName, Asset, type Deck, Element, Id, Language, Manuscript, Master, Original, Page, Properties, Regions, RichText, Slide, SlideLook, Source, TextStyle, Theme } from "@unitext/core/model";
 import { z } from "zod";
 
 /** Where a slide stands: under `parent` (null: on the main line), directly after its sibling `after` (null: as the first). */
@@ -26,6 +26,12 @@ const single = [
   z.object({ kind: z.literal("setRate"), rate: z.number().min(40).max(400) }),
   z.object({ kind: z.literal("setAsset"), name: z.string().min(1).max(1000), asset: Asset.nullable() }),
   z.object({ kind: z.literal("setManuscript"), manuscript: Manuscript.nullable() }),
+  z.object({ kind: z.literal("setSlide"), slide: Id, as: Slide }),
+  z.object({ kind: z.literal("setSlideTheme"), slide: Id, theme: z.string().max(80).nullable() }),
+  z.object({ kind: z.literal("setBroughtTheme"), name: z.string().min(1).max(80), theme: Theme.nullable() }),
+  z.object({ kind: z.literal("setMaster"), name: z.string().min(1).max(40), master: Master.nullable() }),
+  z.object({ kind: z.literal("setTextStyle"), name: z.string().min(1).max(40), style: TextStyle.nullable() }),
+  z.object({ kind: z.literal("setOriginal"), original: Original.nullable() }),
 ] as const;
 
 export const SingleChange = z.discriminatedUnion("kind", [...single]);

@@ -121,3 +121,23 @@ export const deleteElement: Handler<Of<"deleteElement">> = {
   touches: ({ slide, element }) => [`slide:${slide}/element:${element}`],
   says: () => "Removed an element",
 };
+
+/** Puts a slide as given in the place of the one with its id; its place in the running order stays. */
+export const setSlide: Handler<Of<"setSlide">> = {
+  apply(deck, { slide: id, as }) {
+    const before = held(slideWith(deck, id), id);
+    return { deck: onSlide(deck, id, () => ({ ...as, id, parent: before.parent })), inverse: [{ kind: "setSlide", slide: id, as: before }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}`],
+  says: () => "Put another state of a slide in its place",
+};
+
+export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
+  apply(deck, { slide: id, theme }) {
+    const before = held(slideWith(deck, id), id);
+    const themed = ({ theme: _, ...slide }: Slide): Slide => (theme ? { ...slide, theme } : slide);
+    return { deck: onSlide(deck, id, themed), inverse: [{ kind: "setSlideTheme", slide: id, theme: before.theme ?? null }] };
+  },
+  touches: ({ slide }) => [`slide:${slide}/theme`],
+  says: ({ theme }) => (theme ? "Gave a slide a look of its own" : "Gave a slide the look of the deck"),
+};

@@ -1,4 +1,4 @@
-import type { DeckHead } from "@unitext/core/model";
+import type { Deck, DeckHead } from "@unitext/core/model";
 import type { Handler, SingleChange } from "./change";
 import type { Of } from "./order";
 
@@ -39,4 +39,33 @@ export const setManuscript: Handler<Of<"setManuscript">> = {
   },
   touches: () => ["deck/manuscript"],
   says: () => "Changed the document or its rule",
+};
+
+/** A change that puts something under a name into one of the head's lists; null takes it out. */
+function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L extends "themes" | "masters" | "styles">(kind: K, list: L, field: "theme" | "master" | "style"): Handler<Of<K>> {
+  return {
+    apply(deck, change) {
+      const { name, [field]: value } = change as unknown as Record<string, unknown> & { name: string };
+      const { [list]: there = {}, ...rest } = deck;
+      const { [name]: before, ...others } = there as Record<string, unknown>;
+      const next = value ? { ...others, [name]: value } : others;
+      return { deck: (Object.keys(next).length ? { ...rest, [list]: next } : rest) as Deck, inverse: [{ kind, name, [field]: before ?? null } as unknown as SingleChange] };
+    },
+    touches: (change) => [`deck/${list}:${(change as unknown as { name: string }).name}`],
+    says: () => "Brought a look along",
+  };
+}
+
+/** Brings the look of another deck along, under a name that slides may ask for; what files draw behind slides and the styles of their texts the same. */
+export const setBroughtTheme = brought("setBroughtTheme", "themes", "theme");
+export const setMaster = brought("setMaster", "masters", "master");
+export const setTextStyle = brought("setTextStyle", "styles", "style");
+
+export const setOriginal: Handler<Of<"setOriginal">> = {
+  apply(deck, { original }) {
+    const { original: before, ...rest } = deck;
+    return { deck: original ? { ...rest, original } : rest, inverse: [{ kind: "setOriginal", original: before ?? null }] };
+  },
+  touches: () => ["deck/original"],
+  says: () => "Noted what was taken of the original",
 };

@@ -1,154 +1,280 @@
-import type { ChartElement, ChartForm, Frame, RichText } from "@unitext/core/model";
+import type { ChartElement, ChartForm, ChartLook, Frame, RichText } from "@unitext/core/model";
+import { format as numberFormat } from "d3-format";
 import { scaleBand, scaleLinear, scalePoint } from "d3-scale";
-import { arc, line, pie } from "d3-shape";
-import { type Figure, type FigureLabel, type FigureStyle, mixed, palette, polygon, rectangle } from "./figure";
+import { arc, area as areaShape, line, pie } from "d3-shape";
+import { circle, type Figure, type FigureLabel, type FigureStyle, mixed, palette, polygon, rectangle } from "./figure";
 
-type Data = Pick<ChartElement, "categories" | "series">;
+type Data = Pick<ChartElement, "categories" | "series"> & ChartLook;
 type Drawer = (data: Data, frame: Frame, style: FigureStyle) => Figure;
 
 const plain = (text: string): RichText => [{ kind: "plain", level: 0, runs: [{ text }] }];
 
+/** Where each value of each series begins and ends when they are put one on the other: positive ones upwards, negative ones downwards, as shares of their sum where that is asked for. */
+export function stacked({ categories, series, stack }: Pick<Data, "categories" | "series" | "stack">): ([number, number] | null)[][] {
+  const count = Math.max(categories.length, ...series.map(({ values }) => values.length));
+  const sums = Array.from({ length: count }, (_, at) => series.reduce((sum, { values }) => sum + Math.abs(values[at] ?? 0), 0));
+  const tops = Array<number>(count).fill(0);
+  const feet = Array<number>(count).fill(0);
+  return series.map(({ values }) =>
+    Array.from({ length: count }, (_, at) => {
+      const value = values[at] ?? null;
+      if (value === null) return null;
+      const part = stack === "share" ? (sums[at] ? value / (sums[at] as number) : 0) : value;
+      const from = part >= 0 ? (tops[at] as number) : (feet[at] as number);
+      if (part >= 0) tops[at] = from + part;
+      else feet[at] = from + part;
+      return [from, from + part];
+    }),
+  );
+}
+
+/** A number as a spreadsheet's format shows it, as far as digits, thousands, percent and currency signs go (ECMA-376-1, 18.8.30). */
+export function formatted(value: number, format: string | undefined): string {
+  if (!format || format === "General") return numberFormat(Math.abs(value) >= 1000 ? ",~f" : "~r")(Number(value.toPrecision(10)));
+  const section = format.split(";")[0] as string;
+  const decimals = /\.([0#]+)/.exec(section)?.[1]?.length ?? 0;
+  const percent = section.includes("%");
+  const written = numberFormat(`${/[#0],[#0]/.test(section) ? "," : ""}.${decimals}f`)(percent ? value * 100 : value);
+  const words = (part: string) => part.replace(/\[\$([^\]-]*)[^\]]*\]/g, "$1").replace(/"([^"]*)"/g, "$1").replace(/[\\_*]/g, "");
+  const [, before = "", after = ""] = /^([^0#?]*)[0#?.,]+([^0#?]*)$/.exec(section) ?? [];
+  return `${words(before)}${written}${words(after)}`;
+}
+
 /** The numbers that an axis from the least to the greatest value shows, 0 among them unless all values lie far from it. */
-function domain({ series }: Data, fromZero: boolean): [number, number] {
-  const values = series.flatMap(({ values }) => values.filter((value): value is number => value !== null));
-  const low = Math.min(...values, Infinity);
-  const high = Math.max(...values, -Infinity);
+function domain(data: Data, fromZero: boolean): [number, number] {
+  const { series, stack, yAxis } = data;
+  const values = stack ? stacked(data).flatMap((row) => row.flatMap((span) => (span ? span : []))) : series.flatMap(({ values }) => values.filter((value): value is number => value !== null));
+  const low = yAxis?.least ?? Math.min(...values, Infinity);
+  const high = yAxis?.most ?? Math.max(...values, -Infinity);
+  if (yAxis?.least !== undefined || yAxis?.most !== undefined) return [Number.isFinite(low) && low < high ? (yAxis.least ?? Math.min(0, low)) : high - 1, Number.isFinite(high) ? high : low + 1];
   if (!values.length) return [0, 1];
   const near = fromZero || low <= 0 || high <= 0 || low / high < 0.6;
   const range: [number, number] = near ? [Math.min(0, low), Math.max(0, high)] : [low, high];
   return range[0] === range[1] ? [range[0] - 1, range[1] + 1] : range;
 }
 
-/** The key to the series, in a line above the chart; nothing for a single one without a name. */
-function legend({ series }: Data, frame: Frame, { colours, size, measure }: FigureStyle): { figure: Figure; height: number } {
-  const figure: Figure = { paths: [], labels: [] };
-  const named = series.filter(({ name }) => name !== "");
-  if (!named.length) return { figure, height: 0 };
-  const shades = palette(colours);
-  let x = frame.x;
-  let y = frame.y;
-  series.forEach(({ name }, at) => {
-    const width = measure(name, size) + size * 2.2;
-    if (x > frame.x && x + width > frame.x + frame.width) {
-      x = frame.x;
-      y += size * 1.5;
-    }
-    figure.paths.push({ d: rectangle({ x, y: y + size * 0.35, width: size * 0.8, height: size * 0.8 }), fill: shades[at % shades.length] as string });
-    figure.labels.push({ text: plain(name), frame: { x: x + size * 1.1, y, width: Math.min(width, frame.x + frame.width - x - size * 1.1), height: size * 1.4 }, align: "start", anchor: "middle", fill: colours.ink, size });
-    x += width;
-  });
-  return { figure, height: y - frame.y + size * 2 };
-}
-
-const ticksOf = (scale: { ticks(count: number): number[]; tickFormat(count: number): (value: number) => string }, room: number, step: number) => {
-  const count = Math.max(2, Math.min(8, Math.floor(room / step)));
-  const format = scale.tickFormat(count);
-  return scale.ticks(count).map((value) => ({ value, text: format(value) }));
+const shadesOf = ({ series }: Data, style: FigureStyle) => {
+  const shades = palette(style.colours);
+  return series.map(({ colour }, at) => colour ?? (shades[at % shades.length] as string));
 };
 
-/** Columns or lines over categories that run along the foot. */
-function upright(kind: "column" | "line"): Drawer {
+/** What stands around the plot: the title above, the key to the series on its side. `room` is what is left. */
+function around(data: Data, frame: Frame, style: FigureStyle, names = data.series.map(({ name }) => name), fills = shadesOf(data, style)): { figure: Figure; room: Frame } {
+  const { colours, size, measure } = style;
+  const figure: Figure = { paths: [], labels: [] };
+  let room = frame;
+  if (data.title) {
+    figure.labels.push({ text: plain(data.title), frame: { ...frame, height: size * 1.8 }, align: "centre", anchor: "top", fill: colours.ink, size: size * 1.15 });
+    room = { ...room, y: room.y + size * 2.1, height: room.height - size * 2.1 };
+  }
+  const place = data.legend ?? "top";
+  const named = names.some((name) => name !== "");
+  if (place === "none" || !named || (data.legend === undefined && names.length === 1 && data.title === names[0])) return { figure, room };
+  const entry = (name: string, at: number, x: number, y: number, width: number) => {
+    figure.paths.push({ d: rectangle({ x, y: y + size * 0.35, width: size * 0.8, height: size * 0.8 }), fill: fills[at % fills.length] as string });
+    figure.labels.push({ text: plain(name), frame: { x: x + size * 1.1, y, width: Math.max(1, width - size * 1.1), height: size * 1.4 }, align: "start", anchor: "middle", fill: colours.ink, size });
+  };
+  if (place === "left" || place === "right") {
+    const width = Math.min(room.width * 0.34, Math.max(...names.map((name) => measure(name, size))) + size * 2);
+    const top = room.y + Math.max(0, (room.height - names.length * size * 1.5) / 2);
+    const left = place === "left" ? room.x : room.x + room.width - width + size * 0.6;
+    for (const [at, name] of names.entries()) entry(name, at, left, top + at * size * 1.5, width - size * 0.6);
+    return { figure, room: { ...room, x: place === "left" ? room.x + width : room.x, width: room.width - width } };
+  }
+  const lines: { name: string; at: number; x: number; width: number }[][] = [[]];
+  let x = 0;
+  names.forEach((name, at) => {
+    const width = measure(name, size) + size * 2.2;
+    if (x > 0 && x + width > room.width) {
+      lines.push([]);
+      x = 0;
+    }
+    lines.at(-1)?.push({ name, at, x, width: Math.min(width, room.width - x) });
+    x += width;
+  });
+  const height = (lines.length - 1) * size * 1.5 + size * 2;
+  const top = place === "top" ? room.y : room.y + room.height - height + size * 0.6;
+  lines.forEach((line, row) => {
+    for (const item of line) entry(item.name, item.at, room.x + item.x, top + row * size * 1.5, item.width);
+  });
+  return { figure, room: { ...room, y: place === "top" ? room.y + height : room.y, height: room.height - height } };
+}
+
+const ticksOf = (scale: { ticks(count: number): number[]; tickFormat(count: number): (value: number) => string }, room: number, step: number, format?: string) => {
+  const count = Math.max(2, Math.min(8, Math.floor(room / step)));
+  const usual = scale.tickFormat(count);
+  return scale.ticks(count).map((value) => ({ value, text: format && format !== "General" ? formatted(value, format) : usual(value) }));
+};
+
+const axisFormat = ({ stack, format }: Data) => (stack === "share" ? "0%" : format);
+
+/** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them. */
+function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
   return (data, frame, style) => {
     const { colours, size, measure } = style;
-    const { figure, height } = legend(data, frame, style);
-    const shades = palette(colours);
-    const y = scaleLinear().domain(domain(data, kind === "column")).nice(6);
-    const ticks = ticksOf(y, frame.height - height, size * 2.4);
-    const left = frame.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
-    const width = frame.x + frame.width - left;
-    const room = width / data.categories.length;
-    const widest = Math.max(...data.categories.map((name) => measure(name, size)));
-    const lines = Math.min(3, Math.ceil(widest / Math.max(1, room * 0.94)));
+    const { figure, room: inside } = around(data, frame, style);
+    const shades = shadesOf(data, style);
+    const forms = data.series.map(({ form }) => (kind === "combined" ? (form ?? "column") : kind));
+    const y = scaleLinear().domain(domain(data, forms.some((form) => form !== "line")));
+    if (data.yAxis?.most === undefined) y.nice(6);
+    const ticks = ticksOf(y, inside.height, size * 2.4, axisFormat(data));
+    const said = (text: string | undefined) => (text ? size * 1.6 : 0);
+    const left = inside.x + said(data.yAxis?.title) + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
+    const width = Math.max(1, inside.x + inside.width - left);
+    const count = Math.max(1, data.categories.length);
+    const room = width / count;
+    const widest = Math.max(0, ...data.categories.map((name) => measure(name, size)));
+    const lines = Math.min(3, Math.max(1, Math.ceil(widest / Math.max(1, room * 0.94))));
     const every = room < size * 1.6 ? Math.ceil((size * 2.4) / room) : 1;
     const foot = size * 1.3 * (every > 1 ? 1 : lines) + size * 0.5;
-    const area = { x: left, y: frame.y + height, width, height: frame.height - height - foot };
+    const area = { x: left, y: inside.y, width, height: Math.max(1, inside.height - foot - said(data.xAxis?.title)) };
     y.range([area.y + area.height, area.y + size * 0.4]);
+    if (data.yAxis?.title) figure.labels.push({ text: plain(data.yAxis.title), frame: { x: inside.x, y: inside.y - size * 0.2, width: area.width, height: size * 1.4 }, align: "start", anchor: "top", fill: colours.muted, size: size * 0.9 });
+    if (data.xAxis?.title) figure.labels.push({ text: plain(data.xAxis.title), frame: { x: area.x, y: area.y + area.height + foot, width, height: size * 1.5 }, align: "centre", anchor: "top", fill: colours.muted, size });
     for (const { value, text } of ticks) {
       const at = y(value);
       figure.paths.push({ d: polygon([[area.x, at], [area.x + area.width, at]], false), stroke: value === 0 ? colours.muted : mixed(colours.muted, colours.paper, 0.65), width: value === 0 ? 1.2 : 0.6 });
-      figure.labels.push({ text: plain(text), frame: { x: frame.x, y: at - size * 0.7, width: left - frame.x - size * 0.4, height: size * 1.4 }, align: "end", anchor: "middle", fill: colours.muted, size });
+      figure.labels.push({ text: plain(text), frame: { x: left - size * 0.4 - measure(text, size) - size, y: at - size * 0.7, width: measure(text, size) + size, height: size * 1.4 }, align: "end", anchor: "middle", fill: colours.muted, size });
     }
     data.categories.forEach((name, at) => {
       if (at % every === 0) figure.labels.push({ text: plain(name), frame: { x: area.x + at * room, y: area.y + area.height + size * 0.4, width: room * every, height: foot - size * 0.4 }, align: every > 1 ? "start" : "centre", anchor: "top", fill: colours.muted, size });
     });
-    if (kind === "column") {
-      const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.x, area.x + area.width]).paddingInner(0.3).paddingOuter(0.15);
-      const inner = scaleBand<number>().domain(data.series.map((_, at) => at)).range([0, band.bandwidth()]).padding(data.series.length > 1 ? 0.08 : 0);
-      data.series.forEach(({ values }, nth) => {
-        values.forEach((value, at) => {
-          if (value === null) return;
-          const [a, b] = [y(Math.max(y.domain()[0] as number, 0)), y(value)];
-          figure.paths.push({ d: rectangle({ x: (band(at) as number) + (inner(nth) as number), y: Math.min(a, b), width: inner.bandwidth(), height: Math.abs(a - b) }), fill: shades[nth % shades.length] as string });
-        });
-      });
-      return figure;
-    }
+    const label = (value: number, x: number, top: number) => {
+      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, data.format)), frame: { x: x - room, y: top - size * 1.4, width: room * 2, height: size * 1.3 }, align: "centre", anchor: "bottom", fill: colours.ink, size: size * 0.9 });
+    };
+    const zero = Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0));
+    const spans: (([number, number] | null)[] | undefined)[] = data.stack ? stacked(data) : data.series.map(() => undefined);
+    const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.x, area.x + area.width]).paddingInner(0.3).paddingOuter(0.15);
+    const columns = data.series.flatMap((_, nth) => (forms[nth] === "column" ? [nth] : []));
+    const inner = scaleBand<number>().domain(data.stack ? [0] : columns).range([0, band.bandwidth()]).padding(!data.stack && columns.length > 1 ? 0.08 : 0);
     const x = scalePoint<number>().domain(data.categories.map((_, at) => at)).range([area.x, area.x + area.width]).padding(0.5);
     data.series.forEach(({ values }, nth) => {
-      const path = line<number | null>().defined((value) => value !== null).x((_, at) => x(at) as number).y((value) => y(value as number))(values);
-      if (path) figure.paths.push({ d: path, stroke: shades[nth % shades.length] as string, width: 2.4 });
-      if (data.categories.length <= 24) {
-        values.forEach((value, at) => {
-          if (value !== null) figure.paths.push({ d: rectangle({ x: (x(at) as number) - 2.6, y: y(value) - 2.6, width: 5.2, height: 5.2 }, 2.6), fill: shades[nth % shades.length] as string });
+      const fill = shades[nth] as string;
+      const span = (at: number): [number, number] | null => (spans[nth] ? (spans[nth]?.[at] ?? null) : values[at] === null || values[at] === undefined ? null : [zero, values[at] as number]);
+      const points = data.categories.map((_, at) => span(at));
+      if (forms[nth] === "column") {
+        points.forEach((value, at) => {
+          if (!value) return;
+          const [a, b] = [y(value[0]), y(value[1])];
+          const place = { x: (band(at) as number) + (inner(data.stack ? 0 : nth) as number), y: Math.min(a, b), width: inner.bandwidth(), height: Math.abs(a - b) };
+          figure.paths.push({ d: rectangle(place), fill });
+          label(values[at] as number, place.x + place.width / 2, place.y);
         });
+        return;
       }
+      const defined = (value: [number, number] | null) => value !== null;
+      if (forms[nth] === "area") {
+        const d = areaShape<[number, number] | null>().defined(defined).x((_, at) => x(at) as number).y0((value) => y(value?.[0] ?? 0)).y1((value) => y(value?.[1] ?? 0))(points);
+        if (d) figure.paths.push({ d, fill, fillOpacity: data.stack ? 1 : 0.55 });
+      }
+      const path = line<[number, number] | null>().defined(defined).x((_, at) => x(at) as number).y((value) => y(value?.[1] ?? 0))(points);
+      if (path) figure.paths.push({ d: path, stroke: fill, width: forms[nth] === "area" ? 1.4 : 2.4 });
+      points.forEach((value, at) => {
+        if (!value) return;
+        if (forms[nth] === "line" && data.categories.length <= 24) figure.paths.push({ d: rectangle({ x: (x(at) as number) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6), fill });
+        label(values[at] as number, x(at) as number, y(value[1]));
+      });
     });
     return figure;
   };
 }
 
-/** Bars from left to right, a row a category. */
-const bar: Drawer = (data, frame, style) => {
+/** Points by two numbers. */
+const scatter: Drawer = (data, frame, style) => {
   const { colours, size, measure } = style;
-  const { figure, height } = legend(data, frame, style);
-  const shades = palette(colours);
-  const widest = Math.max(...data.categories.map((name) => measure(name, size)));
-  const left = frame.x + Math.min(frame.width * 0.36, widest + size * 0.8);
-  const area = { x: left, y: frame.y + height, width: frame.x + frame.width - left - size, height: frame.height - height - size * 1.8 };
-  const x = scaleLinear().domain(domain(data, true)).nice(6).range([area.x, area.x + area.width]);
-  const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.y, area.y + area.height]).paddingInner(0.3).paddingOuter(0.15);
-  const inner = scaleBand<number>().domain(data.series.map((_, at) => at)).range([0, band.bandwidth()]);
-  for (const { value, text } of ticksOf(x, area.width, size * 5)) {
-    const at = x(value);
-    figure.paths.push({ d: polygon([[at, area.y], [at, area.y + area.height]], false), stroke: mixed(colours.muted, colours.paper, 0.65), width: value === 0 ? 1.2 : 0.6 });
-    figure.labels.push({ text: plain(text), frame: { x: at - size * 3, y: area.y + area.height + size * 0.3, width: size * 6, height: size * 1.4 }, align: "centre", anchor: "top", fill: colours.muted, size });
+  const { figure, room } = around(data, frame, style);
+  const shades = shadesOf(data, style);
+  const across = data.series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1));
+  const horizontal = domain({ categories: [], series: [{ name: "", values: across }], ...(data.xAxis ? { yAxis: data.xAxis } : {}) }, false);
+  const y = scaleLinear().domain(domain(data, false)).nice(6);
+  const ticks = ticksOf(y, room.height, size * 2.4, data.format);
+  const left = room.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
+  const area = { x: left, y: room.y, width: Math.max(1, room.x + room.width - left - size), height: Math.max(1, room.height - size * 1.8 - (data.xAxis?.title ? size * 1.6 : 0)) };
+  const x = scaleLinear().domain(horizontal).nice(6).range([area.x, area.x + area.width]);
+  y.range([area.y + area.height, area.y + size * 0.4]);
+  for (const { value, text } of ticks) {
+    figure.paths.push({ d: polygon([[area.x, y(value)], [area.x + area.width, y(value)]], false), stroke: mixed(colours.muted, colours.paper, 0.65), width: 0.6 });
+    figure.labels.push({ text: plain(text), frame: { x: room.x, y: y(value) - size * 0.7, width: left - room.x - size * 0.4, height: size * 1.4 }, align: "end", anchor: "middle", fill: colours.muted, size });
   }
-  data.categories.forEach((name, at) => {
-    figure.labels.push({ text: plain(name), frame: { x: frame.x, y: band(at) as number, width: left - frame.x - size * 0.5, height: band.bandwidth() }, align: "end", anchor: "middle", fill: colours.ink, size });
-    data.series.forEach(({ values }, nth) => {
-      const value = values[at] ?? null;
-      if (value === null) return;
-      const [a, b] = [x(0), x(value)];
-      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: (band(at) as number) + (inner(nth) as number), width: Math.abs(a - b), height: inner.bandwidth() }), fill: shades[nth % shades.length] as string });
+  for (const { value, text } of ticksOf(x, area.width, size * 5)) {
+    figure.paths.push({ d: polygon([[x(value), area.y], [x(value), area.y + area.height]], false), stroke: mixed(colours.muted, colours.paper, 0.65), width: 0.6 });
+    figure.labels.push({ text: plain(text), frame: { x: x(value) - size * 3, y: area.y + area.height + size * 0.3, width: size * 6, height: size * 1.4 }, align: "centre", anchor: "top", fill: colours.muted, size });
+  }
+  if (data.xAxis?.title) figure.labels.push({ text: plain(data.xAxis.title), frame: { x: area.x, y: area.y + area.height + size * 1.8, width: area.width, height: size * 1.5 }, align: "centre", anchor: "top", fill: colours.muted, size });
+  data.series.forEach((series, nth) => {
+    series.values.forEach((value, at) => {
+      if (value !== null) figure.paths.push({ d: circle(x(series.x?.[at] ?? at + 1), y(value), 3.6), fill: shades[nth] as string });
     });
   });
   return figure;
 };
 
-/** Shares of a whole; the first series alone is drawn. */
-const pieChart: Drawer = ({ categories, series }, frame, { colours, size }) => {
-  const figure: Figure = { paths: [], labels: [] };
-  const shades = palette(colours);
-  const values = categories.map((_, at) => Math.max(0, series[0]?.values[at] ?? 0));
-  const total = values.reduce((sum, value) => sum + value, 0) || 1;
-  const r = Math.min(frame.height / 2, frame.width * 0.24);
-  const centre = { x: frame.x + r, y: frame.y + frame.height / 2 };
-  const slices = pie<number>().sort(null).value((value) => value)(values);
-  const draw = arc<(typeof slices)[number]>().innerRadius(0).outerRadius(r);
-  const row = Math.min(size * 1.9, frame.height / categories.length);
-  const top = centre.y - (row * categories.length) / 2;
-  slices.forEach((slice, at) => {
-    const fill = shades[at % shades.length] as string;
-    figure.paths.push({ d: draw(slice) ?? "", fill, stroke: colours.paper, width: 1.5, matrix: [1, 0, 0, 1, centre.x, centre.y] });
-    const left = centre.x + r + size * 2;
-    figure.paths.push({ d: rectangle({ x: left, y: top + at * row + (row - size * 0.8) / 2, width: size * 0.8, height: size * 0.8 }), fill });
-    const label: FigureLabel = { text: plain(`${categories[at]} · ${Math.round(((values[at] as number) / total) * 100)} %`), frame: { x: left + size * 1.3, y: top + at * row, width: frame.x + frame.width - left - size * 1.3, height: row }, align: "start", anchor: "middle", fill: colours.ink, size };
-    figure.labels.push(label);
+/** Bars from left to right, a row a category. */
+const bar: Drawer = (data, frame, style) => {
+  const { colours, size, measure } = style;
+  const { figure, room } = around(data, frame, style);
+  const shades = shadesOf(data, style);
+  const widest = Math.max(0, ...data.categories.map((name) => measure(name, size)));
+  const left = room.x + Math.min(room.width * 0.36, widest + size * 0.8);
+  const area = { x: left, y: room.y, width: Math.max(1, room.x + room.width - left - size), height: Math.max(1, room.height - size * 1.8) };
+  const x = scaleLinear().domain(domain(data, true)).range([area.x, area.x + area.width]);
+  if (data.yAxis?.most === undefined) x.nice(6);
+  const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.y, area.y + area.height]).paddingInner(0.3).paddingOuter(0.15);
+  const inner = scaleBand<number>().domain(data.stack ? [0] : data.series.map((_, at) => at)).range([0, band.bandwidth()]);
+  const spans = data.stack ? stacked(data) : undefined;
+  for (const { value, text } of ticksOf(x, area.width, size * 5, axisFormat(data))) {
+    const at = x(value);
+    figure.paths.push({ d: polygon([[at, area.y], [at, area.y + area.height]], false), stroke: mixed(colours.muted, colours.paper, 0.65), width: value === 0 ? 1.2 : 0.6 });
+    figure.labels.push({ text: plain(text), frame: { x: at - size * 3, y: area.y + area.height + size * 0.3, width: size * 6, height: size * 1.4 }, align: "centre", anchor: "top", fill: colours.muted, size });
+  }
+  data.categories.forEach((name, at) => {
+    figure.labels.push({ text: plain(name), frame: { x: room.x, y: band(at) as number, width: left - room.x - size * 0.5, height: band.bandwidth() }, align: "end", anchor: "middle", fill: colours.ink, size });
+    data.series.forEach(({ values }, nth) => {
+      const value = values[at] ?? null;
+      const span = spans ? spans[nth]?.[at] : value === null ? null : ([0, value] as const);
+      if (!span || value === null) return;
+      const [a, b] = [x(span[0]), x(span[1])];
+      const top = (band(at) as number) + (inner(data.stack ? 0 : nth) as number);
+      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }), fill: shades[nth] as string });
+      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, data.format)), frame: { x: Math.max(a, b) + size * 0.3, y: top, width: size * 6, height: inner.bandwidth() }, align: "start", anchor: "middle", fill: colours.ink, size: size * 0.9 });
+    });
   });
   return figure;
 };
 
-const DRAWERS: Record<ChartForm, Drawer> = { column: upright("column"), line: upright("line"), bar, pie: pieChart };
+/** Shares of a whole, with a hole in the middle or without; the first series alone is drawn. */
+function round(hole: number): Drawer {
+  return (data, frame, { colours, size }) => {
+    const { categories, series, title } = data;
+    const figure: Figure = { paths: [], labels: [] };
+    let room = frame;
+    if (title) {
+      figure.labels.push({ text: plain(title), frame: { ...frame, height: size * 1.8 }, align: "centre", anchor: "top", fill: colours.ink, size: size * 1.15 });
+      room = { ...frame, y: frame.y + size * 2.1, height: frame.height - size * 2.1 };
+    }
+    const shades = palette(colours);
+    const values = categories.map((_, at) => Math.max(0, series[0]?.values[at] ?? 0));
+    const total = values.reduce((sum, value) => sum + value, 0) || 1;
+    const r = Math.min(room.height / 2, room.width * 0.24);
+    const centre = { x: room.x + r, y: room.y + room.height / 2 };
+    const slices = pie<number>().sort(null).value((value) => value)(values);
+    const draw = arc<(typeof slices)[number]>().innerRadius(r * hole).outerRadius(r);
+    const row = Math.min(size * 1.9, room.height / Math.max(1, categories.length));
+    const top = centre.y - (row * categories.length) / 2;
+    slices.forEach((slice, at) => {
+      const fill = shades[at % shades.length] as string;
+      figure.paths.push({ d: draw(slice) ?? "", fill, stroke: colours.paper, width: 1.5, matrix: [1, 0, 0, 1, centre.x, centre.y] });
+      const left = centre.x + r + size * 2;
+      const said = data.labels === "value" ? formatted(values[at] as number, data.format) : `${Math.round(((values[at] as number) / total) * 100)} %`;
+      figure.paths.push({ d: rectangle({ x: left, y: top + at * row + (row - size * 0.8) / 2, width: size * 0.8, height: size * 0.8 }), fill });
+      const label: FigureLabel = { text: plain(`${categories[at]} · ${said}`), frame: { x: left + size * 1.3, y: top + at * row, width: Math.max(1, room.x + room.width - left - size * 1.3), height: row }, align: "start", anchor: "middle", fill: colours.ink, size };
+      figure.labels.push(label);
+    });
+    return figure;
+  };
+}
+
+const DRAWERS: Record<ChartForm, Drawer> = { column: upright("column"), line: upright("line"), area: upright("area"), combined: upright("combined"), bar, pie: round(0), doughnut: round(0.55), scatter };
 
 /** Draws a chart into a frame in points, with its axes and its key. */
 export function chart(form: ChartForm, data: Data, frame: Frame, style: FigureStyle): Figure {

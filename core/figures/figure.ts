@@ -1,4 +1,4 @@
-import type { Frame, RichText, ThemeColours } from "@unitext/core/model";
+import type { Fill, Frame, RichText, ThemeColours } from "@unitext/core/model";
 
 /** A filled or stroked outline: SVG path data in points of the page, or in units of its own that `matrix` brings there. */
 export interface FigurePath {
@@ -6,6 +6,12 @@ export interface FigurePath {
   fill?: string;
   stroke?: string;
   width?: number;
+  /** Lengths of dashes and gaps in points. */
+  dash?: readonly number[];
+  fillOpacity?: number;
+  strokeOpacity?: number;
+  /** In the place of `fill`: a gradient or a pattern over the frame given. */
+  paint?: { fill: Extract<Fill, { kind: "gradient" | "pattern" }>; frame: Frame };
   matrix?: readonly [number, number, number, number, number, number];
 }
 

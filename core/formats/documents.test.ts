@@ -199,6 +199,14 @@ describe("pages, tables and outlines", () => {
     expect([problems, [...source.pictures.keys()]]).toEqual([[], ["pictures/picture-1.png"]]);
   });
 
+  // Presentation elements of MathML Core (W3C, section 3): mfrac, msqrt, msubsup, munderover.
+  it("reads the formulas of a page, on a line of their own and among words", () => {
+    const page = read(strToU8("<p>Half of <math><mi>x</mi><mo>≤</mo><msubsup><mi>y</mi><mn>1</mn><mn>2</mn></msubsup></math> is lost.</p><math display='block'><mfrac><mrow><mi>h</mi><mo>+</mo><mi>s</mi></mrow><msqrt><mn>2</mn></msqrt></mfrac><munderover><mo>∑</mo><mi>i</mi><mi>n</mi></munderover></math>"), "html");
+    const [words, formula] = page.blocks as [Extract<Block, { kind: "text" }>, Extract<Block, { kind: "figure" }>];
+    expect(words.text[0]?.runs.map(({ text, marks }) => [text, marks?.join() ?? ""])).toEqual([["Half of ", ""], ["x\\le {y}_{1}^{2}", "formula"], [" is lost.", ""]]);
+    expect(formula.figure).toEqual({ kind: "formula", tex: "\\frac{h+s}{\\sqrt{2}}\\sum _{i}^{n}" });
+  });
+
   it("reads what a word processor puts on the clipboard", () => {
     const html = `<html><body><!--StartFragment--><p class=MsoTitle>Handbook</p><p style='mso-outline-level:2'>Gauges</p><p class=MsoListParagraph style='mso-list:l0 level1 lfo1'><span style='mso-list:Ignore'>·<span>&nbsp;</span></span>North</p><p class=MsoListParagraph style='mso-list:l0 level2 lfo1'><span style='mso-list:Ignore'>o</span>quay</p><p><span style='font-weight:700'>Bold</span> words</p><!--EndFragment--></body></html>`;
     expect(read(strToU8(html), "html").blocks.map(shape)).toEqual(["h1 Handbook", "h2 Gauges", ["b0 North", "b1 quay"], ["p0 Bold words"]]);

@@ -10,7 +10,7 @@ import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { SaxesParser } from "saxes";
-import { readDeck, shownSlides, WRITABLE, WRITERS, writeReport } from "./index";
+import { readDeck, shownSlides, type WritableFormat, WRITERS, writeReport } from "./index";
 
 const fonts = shippedFonts();
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -51,7 +51,10 @@ function figures(): Deck {
   };
 }
 
-describe.each(WRITABLE.filter((format) => format !== "pdf"))("%s", (format) => {
+/** Formats that hold a deck and are read again. */
+const DECKS = ["pptx", "odp", "md", "json"] as const satisfies readonly WritableFormat[];
+
+describe.each(DECKS)("%s", (format) => {
   it("keeps order, ids, nesting, words, marks, links and notes of any deck", async () => {
     await fc.assert(
       fc.asyncProperty(deckArbitrary({ maxLength: 5 }), async (given) => {
@@ -153,13 +156,19 @@ describe("pptx of another hand", () => {
         ],
       },
     ]);
-    expect(deck.slides[0]?.elements[0]).not.toHaveProperty("text.3.align");
+    expect(deck.slides[0]?.elements[0]).toHaveProperty("text.3.align", "start");
   });
 
-  it("lists what it does not read, slide by slide, and says what it only takes in part", () => {
-    const { left, adapted } = read(shape(2, "Arrow", '<a:prstGeom prst="rightArrow"/>', ""), shape(3, "Card", '<a:prstGeom prst="rect"/><a:solidFill/>', words("kept")), shape(4, "Empty", "", ""), table);
-    expect(left.map(({ slide, what }) => [slide, what])).toEqual([[1, "shape “Arrow”"], [1, "table “Levels”"]]);
-    expect(adapted.filter(({ slide }) => slide !== null)).toEqual([{ slide: 1, what: "shape “Card”", how: "its text is kept; outline and fill are not drawn" }]);
+  it("takes drawn forms as shapes, filled boxes as text, what it does not know as itself, and says so", () => {
+    const { deck, left, adapted } = read(shape(2, "Arrow", '<a:prstGeom prst="rightArrow"/><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill>', ""), shape(3, "Card", '<a:prstGeom prst="rect"/><a:solidFill><a:schemeClr val="accent1"/></a:solidFill>', words("kept")), shape(4, "Empty", "", ""), table, shape(5, "Odd", '<a:prstGeom prst="gear9"/><a:solidFill><a:srgbClr val="102030"/></a:solidFill>', ""));
+    expect(deck.slides[0]?.elements.map((element) => [element.kind, element.name, element.fill])).toEqual([
+      ["shape", "Arrow", { kind: "solid", colour: "#7a2e57" }],
+      ["text", "Card", { kind: "solid", colour: THEMES.nightwatch.colours.accent }],
+      ["foreign", "Levels", undefined],
+      ["shape", "Odd", { kind: "solid", colour: "#102030" }],
+    ]);
+    expect(left).toEqual([]);
+    expect(adapted.filter(({ slide }) => slide !== null).map(({ what }) => what)).toEqual(["the embedded object “Levels”", "the form “gear9”"]);
   });
 
   it("reads strict relationship types as the transitional ones", () => {
@@ -191,14 +200,14 @@ describe("pptx of another hand", () => {
     const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
     expect(readDeck(zipSync(parts), "figures.pptx", reading()).deck.slides).toEqual(deck.slides);
     for (const [nth, [was, now]] of [["flood", "surge"], ["level(", "height("], ["x^2", "x^3"], ["4.5", "5.5"]].entries()) {
-      const name = `ppt/slides/slide${nth + 1}.xml`;
+      const name = nth === 3 ? "ppt/charts/chart1.xml" : `ppt/slides/slide${nth + 1}.xml`;
       const slide = strFromU8(parts[name] as Uint8Array);
       expect(slide).toContain(was);
       parts[name] = strToU8(slide.replace(was as string, now as string));
     }
     const { slides } = readDeck(zipSync(parts), "figures.pptx", reading()).deck;
-    const words = slides.map(({ elements }) => elements.map((element) => (element.kind === "text" ? textOf(element.text) : element.kind === "table" ? element.rows.map((row) => row.map((cell) => cell && textOf(cell.text))) : element.kind)));
-    expect(words).toEqual([["1 surge\nebb", "the caption"], ["height(3)"], ["x^3"], [[["", "Quay"], ["Jan", "5.5"]]]]);
+    const words = slides.map(({ elements }) => elements.map((element) => (element.kind === "text" ? textOf(element.text) : element.kind === "chart" ? [element.categories, element.series.map(({ values }) => values)] : element.kind)));
+    expect(words).toEqual([["1 surge\nebb", "the caption"], ["height(3)"], ["x^3"], [[["Jan"], [[5.5]]]]]);
     expect(slides.map(({ elements }) => elements[0]?.id)).toEqual(deck.slides.map(({ elements }) => elements[0]?.id));
     for (const slide of slides) expect(layoutSlide(slide, { head: deck, number: 1, fonts }).boxes.every(({ overflow }) => overflow === 0)).toBe(true);
   });
@@ -295,3 +304,89 @@ function childNames(text: string, parent: string): string[] {
   return names;
 }
 
+
+describe("what decks bring along from other decks", () => {
+  const deck: Deck = {
+    ...emptyDeck("d", "Merged"),
+    themes: { Chalk: THEMES.chalk },
+    original: { deck: "o", version: 3 },
+    slides: [
+      { ...newSlide("a", "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("One") }, { kind: "text", id: "b", slot: "body", text: [{ kind: "plain", level: 0, runs: [run("day two", [], "deck:other/x"), run(" and "), run("the web", [], "https://example.org")] }] }] },
+      { ...newSlide("b", "points"), theme: "Chalk", origin: { deck: "o", slide: "s", version: 1 }, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Two") }] },
+    ],
+  };
+
+  it("is whole in the deck's own format", async () => {
+    const read = readDeck(await WRITERS.json.write(deck, context), "deck.json", reading());
+    expect(read.deck).toEqual(deck);
+  });
+
+  it("is told before it is written where a file cannot hold it, and the file says no more than that", async () => {
+    const told = (format: "pptx" | "odp" | "pdf" | "html" | "md") => {
+      const { adapted, left, to } = writeReport(deck, format);
+      return [adapted.map(({ slide, what }) => `${slide} ${what}`), left.map(({ slide, what }) => `${slide} ${what}`), to.links.external];
+    };
+    expect(told("pptx")).toEqual([["2 the look “Chalk” that it brought along"], ["1 the link “day two”"], 1]);
+    expect(told("odp")).toEqual([[], ["1 the link “day two”"], 1]);
+    expect(told("html")).toEqual([[], ["1 the link “day two”"], 1]);
+    expect(told("pdf")).toEqual([[], ["1 the link “day two”"], 1]);
+    expect(told("md")).toEqual([[], ["2 the look “Chalk” that it brought along"], 2]);
+    const read = readDeck(await WRITERS.pptx.write(deck, context), "deck.pptx", reading()).deck;
+    expect(tally(read).links).toEqual({ external: 1, internal: 0, broken: 0 });
+    const said = read.slides[0]?.elements[1];
+    expect(said?.kind === "text" && textOf(said.text)).toBe("day two and the web");
+    expect(read.slides[1]?.origin).toEqual({ deck: "o", slide: "s", version: 1 });
+    const text = strFromU8(await WRITERS.md.write(deck, context));
+    expect(tally(readDeck(strToU8(text), "deck.md", reading()).deck).links.external).toBe(2);
+  });
+});
+
+describe("pages of paper", () => {
+  const long = Array.from({ length: 90 }, (_, nth) => `Sentence ${nth} of what is said to this slide and goes on for a while.`).join(" ");
+  const deck: Deck = {
+    ...emptyDeck("d", "Tides"),
+    assets,
+    slides: Array.from({ length: 7 }, (_, nth) => ({ ...newSlide(`s${nth}`, "points"), parent: nth === 4 ? "s3" : null, hidden: nth === 6, elements: [{ kind: "text" as const, id: "t", slot: "title", text: plainText(`Title ${nth}`) }, { kind: "text" as const, id: "b", slot: "body", text: [{ kind: "bullet" as const, level: 0, runs: [run(`to the next of ${nth}`, [], `slide:s${(nth + 1) % 6}`)] }] }, ...(nth === 2 ? [{ kind: "picture" as const, id: "p", slot: null, source: "pictures/dune.png", alt: "" }] : [])], notes: plainText(nth === 1 ? long : `Notes of ${nth}`) })),
+  };
+  const open = async (sheets: "slides" | "notes" | "handout-2" | "handout-3" | "handout-6" | "handout-9") => {
+    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+    const bytes = await WRITERS.pdf.write(deck, { ...context, sheets });
+    const file = await getDocument({ data: bytes.slice(), verbosity: 0 }).promise;
+    const pages = await Promise.all(Array.from({ length: file.numPages }, (_, nth) => file.getPage(nth + 1)));
+    const words = await Promise.all(pages.map(async (page) => (await page.getTextContent()).items.map((item) => ("str" in item ? item.str : "")).join(" ").replace(/\s+/g, " ")));
+    const links = await Promise.all(pages.map(async (page) => (await page.getAnnotations()).length));
+    return { file, pages, words, links };
+  };
+
+  it("show each slide above its notes on A4, which go on over as many as they need", async () => {
+    const { file, pages, words, links } = await open("notes");
+    // ISO 216: A4 is 210 by 297 mm.
+    expect(pages.map(({ view }) => view.map((value: number) => Math.round((value / 72) * 25.4)))).toEqual(pages.map(() => [0, 0, 210, 297]));
+    const numbers = words.map((text) => /Title (\d)/.exec(text)?.[1] ?? "on");
+    expect(numbers.filter((number) => number !== "on")).toEqual(["0", "1", "2", "3", "4", "5"]);
+    expect(numbers[2]).toBe("on");
+    expect(words.join(" ").replace(/ Tides \d+/g, "")).toContain("Sentence 89 of what");
+    for (let nth = 0; nth < 90; nth++) expect(words.join(" ")).toContain(`Sentence ${nth} of`);
+    expect(words[0]).toContain("Notes of 0");
+    expect(words.join(" ")).not.toContain("Notes of 6");
+    expect(links[0]).toBe(1);
+    const outline = await file.getOutline();
+    expect(outline.map(({ title, items }) => [title, items.length])).toEqual([["Title 0", 0], ["Title 1", 0], ["Title 2", 0], ["Title 3", 1], ["Title 5", 0]]);
+    expect(await file.getDestination("s5")).not.toBeNull();
+  });
+
+  it.each([["handout-2", 2], ["handout-3", 3], ["handout-6", 6], ["handout-9", 9]] as const)("show slides as a %s, in order, links and outline whole", async (sheets, count) => {
+    const { file, pages, words, links } = await open(sheets);
+    expect(pages.length).toBe(Math.ceil(6 / count));
+    expect([...words.join(" ").matchAll(/Title (\d)/g)].map(([, number]) => number)).toEqual(["0", "1", "2", "3", "4", "5"]);
+    expect(words.join(" ")).not.toContain("Notes of");
+    expect(links.reduce((sum, number) => sum + number, 0)).toBe(6);
+    for (let nth = 0; nth < 6; nth++) expect(await file.getDestination(`s${nth}`)).not.toBeNull();
+  });
+
+  it("are told before they are written: notes are left out but where they are shown", () => {
+    const left = (sheets: "slides" | "notes" | "handout-3") => writeReport(deck, "pdf", undefined, sheets).left.filter(({ what }) => what === "its notes").length;
+    expect([left("slides"), left("notes"), left("handout-3")]).toEqual([6, 0, 6]);
+    expect([writeReport(deck, "pdf", undefined, "notes").to.notes.slides, writeReport(deck, "pdf").to.notes.slides]).toEqual([6, 0]);
+  });
+});

@@ -1,12 +1,18 @@
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, Failure, hasNotes, headOf, levels, nameOf, picturesOn } from "@unitext/core/model";
-import { noTally, type Report, report, type Tally, tally } from "@unitext/core/tally";
+import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/layout";
+import { type Deck, Failure, headOf, levels, nameOf } from "@unitext/core/model";
+import { type Report, report, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./json";
 import { decoded } from "./document/text";
-import { markdownEntries, writeMarkdown } from "./markdown";
-import { pptxEntries, readPptx, writePptx } from "./pptx";
+import { writeHandout } from "./docx/write";
+import { carriedIn, entriesOf, type FeatureName } from "./features";
+import { writeHtml } from "./html";
+import { writeMarkdown } from "./markdown";
+import { writeNotes } from "./notes";
+import { readOdp, writeOdp } from "./odp";
+import { writePictures } from "./pictures";
+import { readPptx, writePptx } from "./pptx";
 import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
@@ -17,6 +23,10 @@ export interface WriteContext {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
   at: Date;
+  /** What the pages of a PDF show; slides where nothing is said. */
+  sheets?: Sheets;
+  /** Draws an SVG as a PNG of a width in pixels; formats with pictures of slides need it. */
+  png?: (svg: string, width: number) => Uint8Array;
 }
 
 /** A deck read from a file with the bytes of its pictures and what could not be taken as it was; `text` is the source in the text form where it was a text or document. */
@@ -34,22 +44,22 @@ const sourceReaders = Object.fromEntries((Object.keys(SOURCES) as SourceKind[]).
 }])) as Record<SourceKind, Reader>;
 
 /** The readers by extension. */
-export const READERS: Record<"pptx" | "json" | SourceKind, Reader> = {
+export const READERS: Record<"pptx" | "odp" | "fodp" | "json" | SourceKind, Reader> = {
   ...sourceReaders,
   pptx: (bytes, name, context) => readPptx(bytes, { name, ...context }),
+  odp: (bytes, name, context) => readOdp(bytes, { name, ...context }),
+  fodp: (bytes, name, context) => readOdp(bytes, { name, ...context }),
   json: (bytes, name, { sha256 }) => ({ ...readJson(decoded(bytes, name).text, { name, sha256 }), adapted: [], left: [] }),
 };
 export const READABLE = Object.keys(READERS) as (keyof typeof READERS)[];
 
-export type WritableFormat = "pptx" | "pdf" | "md" | "json";
+export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
 interface Writer {
   label: string;
   mediaType: string;
+  /** Whether it makes a file for each slide, in one archive. */
+  archive?: boolean;
   write(deck: Deck, context: WriteContext): Uint8Array | Promise<Uint8Array>;
-  /** What it cannot keep as it is, slide by slide. */
-  entries(deck: Deck): Entries;
-  /** What a deck written in it carries, from what the deck carries. */
-  carries(from: Tally, deck: Deck): Tally;
 }
 
 /** The slides that a format for an audience shows: all but the hidden ones. */
@@ -57,70 +67,46 @@ export function shownSlides(deck: Deck): Deck["slides"] {
   return deck.slides.filter(({ hidden }) => !hidden);
 }
 
-function pdfPages(deck: Deck, fonts: FontSet): PdfPage[] {
+/** Slides by their numbers on pages for a PDF. */
+export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: readonly number[]): PdfPage[] {
   const depth = levels(deck.slides);
   const head = headOf(deck);
-  const shown = new Set(shownSlides(deck));
-  return deck.slides.flatMap((slide, nth) => {
-    if (!shown.has(slide)) return [];
-    return [{ scene: layoutSlide(slide, { head, number: nth + 1, fonts }), name: nameOf(slide) || `Slide ${nth + 1}`, level: depth.get(slide.id) ?? 0 }];
+  const items = numbers.map((number) => {
+    const slide = deck.slides[number - 1] as Deck["slides"][number];
+    return { slide, number, notes: slide.notes, scene: layoutSlide(slide, { head, number, fonts }) };
   });
+  const byId = new Map(items.map((item) => [item.slide.id, item]));
+  return sheetsOf(sheets, items, { head, fonts }).map(({ scene, slides }) => ({
+    scene,
+    slides: slides.map((id) => {
+      const { slide, number } = byId.get(id) as (typeof items)[number];
+      return { id, name: nameOf(slide) || `Slide ${number}`, level: depth.get(id) ?? 0 };
+    }),
+  }));
 }
 
-function pdfEntries(deck: Deck): Entries {
-  const left: Report["left"] = [];
-  const adapted: Report["adapted"] = [];
-  deck.slides.forEach((slide, nth) => {
-    if (slide.hidden) left.push({ slide: nth + 1, what: "a hidden slide", why: "hidden slides are not shown to the audience" });
-    else if (hasNotes(slide)) left.push({ slide: nth + 1, what: "its notes", why: "the pages are for the audience, who do not see the notes" });
-    for (const element of slide.elements) {
-      if (slide.hidden) continue;
-      if (element.binding) adapted.push({ slide: nth + 1, what: `the link to ${element.binding.source}, ${element.binding.range}`, how: "shown with its present values; they will not change" });
-      if (element.kind === "text" && element.steps) adapted.push({ slide: nth + 1, what: "points that appear one at a time", how: "shown at once" });
-    }
-    if (slide.hidden) return;
-    for (const name of picturesOn(slide)) if (!deck.assets[name]) left.push({ slide: nth + 1, what: `the picture ${name}`, why: "its file is not in the deck; an empty frame stands in its place" });
-    if (slide.transition) left.push({ slide: nth + 1, what: "its transition", why: "pages do not move" });
-  });
-  return { adapted, left };
-}
+/** The numbers of the slides that an audience sees. */
+const shownNumbers = (deck: Deck) => deck.slides.flatMap(({ hidden }, nth) => (hidden ? [] : [nth + 1]));
 
 /** The writers by extension, in the order in which they are offered. */
 export const WRITERS: Record<WritableFormat, Writer> = {
-  pptx: {
-    label: "Presentation (.pptx)",
-    mediaType: "application/vnd.openxmlformats-officedocument.presentationml.presentation",
-    write: writePptx,
-    entries: pptxEntries,
-    carries: (from, deck) => ({ ...from, links: { ...from.links, broken: 0 }, pictures: from.pictures, bindings: from.bindings, slides: deck.slides.length }),
-  },
+  pptx: { label: "Presentation (.pptx)", mediaType: "application/vnd.openxmlformats-officedocument.presentationml.presentation", write: writePptx },
+  odp: { label: "Presentation (.odp)", mediaType: "application/vnd.oasis.opendocument.presentation", write: writeOdp },
   pdf: {
     label: "Pages (.pdf)",
     mediaType: "application/pdf",
-    write: (deck, { fonts, picture, at }) => {
+    write: (deck, { fonts, picture, at, sheets }) => {
       const { title, author } = deck.properties;
-      return scenesPdf(pdfPages(deck, fonts), { fonts, picture, title, author, language: deck.language, at });
-    },
-    entries: pdfEntries,
-    carries: (_, deck) => {
-      const shown = tally({ slides: shownSlides(deck).map((slide) => ({ ...slide, notes: [] })) });
-      return { ...shown, hidden: 0, notes: noTally().notes, links: { ...shown.links, broken: 0 }, bindings: 0, steps: 0, transitions: 0 };
+      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), { fonts, picture, title, author, language: deck.language, at });
     },
   },
-  md: {
-    label: "Text (.md)",
-    mediaType: "text/markdown; charset=utf-8",
-    write: (deck) => strToU8(writeMarkdown(deck)),
-    entries: markdownEntries,
-    carries: (from) => ({ ...from, bindings: 0 }),
-  },
-  json: {
-    label: "Unitext deck (.json)",
-    mediaType: "application/json",
-    write: (deck, { picture }) => strToU8(writeJson(deck, picture)),
-    entries: () => ({ adapted: [], left: [] }),
-    carries: (from) => from,
-  },
+  html: { label: "Web page (.html)", mediaType: "text/html; charset=utf-8", write: writeHtml },
+  docx: { label: "Handout (.docx)", mediaType: "application/vnd.openxmlformats-officedocument.wordprocessingml.document", write: writeHandout },
+  png: { label: "Pictures (.png)", mediaType: "application/zip", archive: true, write: (deck, context) => writePictures(deck, "png", context) },
+  svg: { label: "Drawings (.svg)", mediaType: "application/zip", archive: true, write: (deck, context) => writePictures(deck, "svg", context) },
+  md: { label: "Text (.md)", mediaType: "text/markdown; charset=utf-8", write: (deck) => strToU8(writeMarkdown(deck)) },
+  txt: { label: "Notes (.txt)", mediaType: "text/plain; charset=utf-8", write: (deck) => strToU8(writeNotes(deck)) },
+  json: { label: "Unitext deck (.json)", mediaType: "application/json", write: (deck, { picture }) => strToU8(writeJson(deck, picture)) },
 };
 
 export const WRITABLE = Object.keys(WRITERS) as WritableFormat[];
@@ -140,14 +126,15 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
 }
 
 /** What writing a deck in a format will keep, adapt and leave out; computed before anything is written. */
-export function writeReport(deck: Deck, format: WritableFormat, reading: Entries = { adapted: [], left: [] }): Report {
-  const writer = WRITERS[format];
-  const { adapted, left } = writer.entries(deck);
-  const from = tally(deck);
-  return report(from, writer.carries(from, deck), { adapted: [...reading.adapted, ...adapted], left: [...reading.left, ...left] });
+export function writeReport(deck: Deck, format: WritableFormat, reading: Entries = { adapted: [], left: [] }, sheets: Sheets = "slides"): Report {
+  const besides: ReadonlySet<FeatureName> = new Set(format === "pdf" && sheets === "notes" ? ["notes"] : []);
+  const { adapted, left } = entriesOf(deck, format, besides);
+  return report(tally(deck), carriedIn(deck, format, besides), { adapted: [...reading.adapted, ...adapted], left: [...reading.left, ...left] });
 }
 
 export { languageOf, sampleOf, suggestRule } from "./document/document";
+export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
+export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
 export { pictureInfo } from "./picture";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

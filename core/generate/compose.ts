@@ -113,15 +113,16 @@ const CAPTION = 30;
 /**
  * Divides the flow of a slide where it would crowd: large figures that stand with more than a line of text, and pictures
  * beyond the first, get slides of their own, in order. A section's heading with more than a line below it stands alone
- * first, where the text goes to points or notes.
+ * first, unless everything is to stay as it is typed.
  */
 export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
   const { flow, depth, title } = draft;
   const crowded = flow.some((item) => item.kind === "content") || flowText(flow, false).length > 1 || countWords(textOf(flowText(flow, false))) > CAPTION;
-  const opener = depth === 1 && rule.body !== "slide" && crowded && !namesReferences(title);
+  const opener = depth === 1 && (rule.body !== "slide" || rule.rest !== "keep") && crowded && !namesReferences(title);
   const parts: Flow[][] = [[]];
   const words = (list: readonly Flow[]) => list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
-  const many = flow.filter((item) => item.kind === "content").length + (words(flow) > CAPTION ? 1 : 0) > 1;
+  const figures = flow.filter((item) => item.kind === "content").length;
+  const many = figures > 1 || (figures === 1 && words(flow) > CAPTION);
   if (many) {
     let pictures = 0;
     for (const item of flow) {

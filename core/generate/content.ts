@@ -1,4 +1,4 @@
-import { type Element, elementWords, isEmptyText, mapElementTexts, type RichText, type Slide, slotsOf, textOf } from "@unitext/core/model";
+import { type Element, elementWords, isEmptyText, mapElementTexts, type RichText, type Slide, slotsOf, textHash, textOf } from "@unitext/core/model";
 import { mainSlot, normalText } from "@unitext/core/text";
 
 /** A stretch of a slot's content that the text form cannot tell apart: one element, or texts that follow each other. */
@@ -28,12 +28,28 @@ export function joinedText(elements: readonly Element[]): RichText {
   return texts.length === 1 && texts[0] ? texts[0] : texts.flat();
 }
 
-const unitsOnce = new WeakMap<Slide, Unit[]>();
+/** What was found of a slide's elements: slides never change, and those made of others share their elements. */
+interface Found {
+  arrangement: Slide["arrangement"];
+  units: Unit[];
+  keyed?: { slide: Slide; key: string };
+}
+const foundOnce = new WeakMap<readonly Element[], Found>();
+
+function foundOf(slide: Slide): Found {
+  const known = foundOnce.get(slide.elements);
+  if (known?.arrangement === slide.arrangement) return known;
+  const found: Found = { arrangement: slide.arrangement, units: unitsIn(slide) };
+  foundOnce.set(slide.elements, found);
+  return found;
+}
 
 /** The content of a slide as units in reading order; empty texts are none. */
 export function unitsOf(slide: Slide): Unit[] {
-  const known = unitsOnce.get(slide);
-  if (known) return known;
+  return foundOf(slide).units;
+}
+
+function unitsIn(slide: Slide): Unit[] {
   const units: Unit[] = [];
   const last = new Map<string, Unit>();
   for (const element of slide.elements) {
@@ -54,19 +70,23 @@ export function unitsOf(slide: Slide): Unit[] {
     const [first] = unit.elements as [Element, ...Element[]];
     unit.key = JSON.stringify(unit.kind === "text" ? [(first as { steps?: boolean }).steps ?? false, normalText(joinedText(unit.elements))] : bareContent(first));
   }
-  unitsOnce.set(slide, units);
   return units;
 }
 
-const keysOnce = new WeakMap<Slide, string>();
-/** All that the text form can say of a slide, as one string; it is kept as long as the slide lives, which never changes. */
+/** All that the text form can say of a slide, as one string; it is kept as long as its elements live. */
 export function contentKey(slide: Slide): string {
-  const known = keysOnce.get(slide);
-  if (known !== undefined) return known;
-  const { background, transition, delay, widths } = slide;
-  const key = JSON.stringify([slide.arrangement, background, transition, delay, widths, unitsOf(slide).map(({ slot, key: own }) => [slot, own]), normalText(slide.notes)]);
-  keysOnce.set(slide, key);
+  const found = foundOf(slide);
+  const { background, transition, delay, widths, notes } = slide;
+  const known = found.keyed?.slide;
+  if (found.keyed && known && known.notes === notes && known.background === background && known.transition === transition && known.delay === delay && known.widths === widths) return found.keyed.key;
+  const key = JSON.stringify([slide.arrangement, background, transition, delay, widths, found.units.map(({ slot, key: own }) => [slot, own]), normalText(notes)]);
+  found.keyed = { slide, key };
   return key;
+}
+
+/** The sum of a slide's content: slides with other sums differ in what the text form can say of them. */
+export function contentSum(slide: Slide): string {
+  return textHash(contentKey(slide));
 }
 
 /** The words by which a slide is known again. */

@@ -18,6 +18,12 @@ function without(paragraph: Paragraph, shown: ReadonlySet<object>): Paragraph {
   return paragraph.runs.some(({ footnote }) => footnote && shown.has(footnote)) ? { ...paragraph, runs: paragraph.runs.filter(({ footnote }) => !footnote || !shown.has(footnote)) } : paragraph;
 }
 
+/** Whether paragraphs have more words than so many. */
+function hasMoreWords(text: RichText, most: number): boolean {
+  let words = 0;
+  return text.some((paragraph) => (words += countWords(paragraphText(paragraph))) > most);
+}
+
 type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => Destined;
 
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
@@ -33,11 +39,11 @@ const CROWD = 6;
 /** Points onto the slide, and the whole of what was shortened into the notes. */
 const toBoth: Destination = ({ flow }, language, choices) => {
   const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isProse) : []));
-  const words = prose.reduce((sum, paragraph) => sum + countWords(paragraphText(paragraph)), 0);
-  const short = words <= SHORT && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
+  const short = !hasMoreWords(prose, SHORT) && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
   const taken = short ? [] : pointsOf(prose, language, choices);
-  const byParagraph = new Map<Paragraph, typeof taken>();
-  for (const point of taken) byParagraph.set(prose[point.paragraph] as Paragraph, [...(byParagraph.get(prose[point.paragraph] as Paragraph) ?? []), point]);
+  const byParagraph = prose.map((): typeof taken => []);
+  for (const point of taken) byParagraph[point.paragraph]?.push(point);
+  let nth = 0;
   const chosen = taken.filter((point) => point.chosen).length;
   const most = Math.ceil(chosen / Math.ceil(chosen / CROWD));
   const shown = new Set<object>();
@@ -64,14 +70,14 @@ const toBoth: Destination = ({ flow }, language, choices) => {
         lines.push(line);
       };
       if (isProse(paragraph) && !short) {
-        const own = (byParagraph.get(paragraph) ?? []).filter((point) => point.chosen);
+        const own = (byParagraph[nth++] ?? []).filter((point) => point.chosen);
         if (own.length && count + own.length > most && count > 0) {
           close();
           part = { flow: [], notes: [] };
           parts.push(part);
           count = 0;
         }
-        for (const point of own) put({ kind: "bullet", level: 0, runs: point.runs });
+        for (const point of own) put(point.bullet);
         count += own.length;
         part.notes.push(paragraph);
       } else if (paragraph.kind !== "plain" && countWords(paragraphText(paragraph)) > SHORT * 1.5) {
@@ -81,7 +87,7 @@ const toBoth: Destination = ({ flow }, language, choices) => {
     });
     close();
   }
-  return { parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })), points: taken.map(({ runs: _, ...point }) => point) };
+  return { parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })), points: taken.map(({ bullet: _, ...point }) => point) };
 };
 
 const DESTINATIONS: Record<BreakRule["body"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };

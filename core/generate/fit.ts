@@ -1,4 +1,4 @@
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
 import { type BreakRule, type CodeElement, type DeckHead, joinRuns, type Paragraph, paragraphText, type RichText, run, type TableElement, textOf } from "@unitext/core/model";
 import { type Problem, recognised } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
@@ -28,9 +28,20 @@ function numberFormat(language: string): Intl.NumberFormat {
   return format;
 }
 
-/** A title with its number among those that it continues over, in the deck's language. */
+const numberedOnce = new WeakMap<RichText, Map<string, RichText>>();
+
+/** A title with its number among those that it continues over, in the deck's language. The same title and number are the same object. */
 export function numberedTitle(title: RichText | null, nth: number, count: number, language: string): RichText | null {
   if (!title || count < 2) return title;
+  const held = numberedOnce.get(title) ?? new Map<string, RichText>();
+  numberedOnce.set(title, held);
+  const key = `${nth}/${count}/${language}`;
+  const made = held.get(key) ?? withNumber(title, nth, count, language);
+  held.set(key, made);
+  return made;
+}
+
+function withNumber(title: RichText, nth: number, count: number, language: string): RichText {
   const digits = numberFormat(language);
   const word = NUMBER_OF[language.slice(0, 2).toLowerCase()] ?? "/";
   const text = word === "/" ? `${digits.format(nth)}/${digits.format(count)}` : `${digits.format(nth)} ${word} ${digits.format(count)}`;
@@ -169,7 +180,7 @@ const noId = () => "x";
 
 /** Whether a composed slide shows all that it holds, and how much stands out in points. */
 function overflowOf(composed: Composed, { head, fonts }: FitContext): number {
-  return layoutSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { head, number: 88, fonts }).overflow;
+  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { head, number: 1, fonts });
 }
 function counter(): () => string {
   let next = 0;
@@ -280,12 +291,14 @@ export function fitted(composed: Composed, rule: BreakRule, context: FitContext,
   return pages;
 }
 
-/** A numbered title that no longer fits is shortened before its number. */
+const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
+
+/** A numbered title that no longer fits is shortened before its number; what stands below it has its place whatever the title says. */
 export function titleFitted(numbered: Composed, plain: Composed, nth: number, count: number, context: FitContext): Composed {
-  if (!plain.title || overflowOf(numbered, context) === 0) return numbered;
+  if (!plain.title || overflowOf(bareTitle(numbered), context) === 0) return numbered;
   for (let most = 12; most > 2; most -= 2) {
     const shorter = { ...numbered, title: numberedTitle(shortTitle(plain.title, most), nth, count, context.head.language) };
-    if (overflowOf(shorter, context) === 0) return shorter;
+    if (overflowOf(bareTitle(shorter), context) === 0) return shorter;
   }
   return numbered;
 }

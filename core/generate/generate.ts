@@ -2,7 +2,7 @@ import type { FontSet } from "@unitext/core/layout";
 import { type BreakRule, countWords, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
 import { arranged, charted, type Composed, divided, slideOf } from "./compose";
-import { contentKey } from "./content";
+import { contentSum } from "./content";
 import { drafts } from "./cut";
 import { destined } from "./destination";
 import { type Draft, emptyDraft, type Flow, lookOfDraft } from "./draft";
@@ -112,7 +112,7 @@ function openingDraft(front: FrontMatter): Draft {
 const hashes = new WeakMap<Composed, string>();
 /** The sum of what was made, noted on the slide: a slide that no longer has it was changed by hand. */
 function hashOf(composed: Composed, slide: Slide): string {
-  const known = hashes.get(composed) ?? textHash(contentKey(slide));
+  const known = hashes.get(composed) ?? contentSum(slide);
   hashes.set(composed, known);
   return known;
 }

@@ -1,5 +1,5 @@
 import { countWords, joinRuns, type Paragraph, paragraphText, type PointChoice, type Run } from "@unitext/core/model";
-import { rankSentences } from "./textrank";
+import { rankable, rankSentences, type Sentence } from "./textrank";
 
 /** A point and the sentence that it was taken from: `chosen` by the method or the user, and whether the user said so. */
 export interface Point {
@@ -141,31 +141,53 @@ function trimEnds(runs: Run[]): Run[] {
   return kept.filter(({ text, footnote }) => text !== "" || footnote);
 }
 
+/** A sentence of prose and the point that it gives, as a paragraph for a slide. */
+interface Taken {
+  sentence: Sentence;
+  runs: Run[];
+  words: number;
+  bullet: Paragraph;
+  point: string;
+}
+const takenOnce = new WeakMap<Paragraph, { language: string; taken: Taken[] }>();
+
+/** The sentences of a paragraph with the point that each gives: taken once, whatever stands around it. */
+function takenFrom(paragraph: Paragraph, language: string): Taken[] {
+  const known = takenOnce.get(paragraph);
+  if (known?.language === language) return known.taken;
+  const taken = sentencesOf(paragraph, language).map(({ sentence, runs }): Taken => {
+    const own = trimToPoint(runs, language);
+    return { sentence: rankable(sentence), runs, words: countWords(sentence), bullet: { kind: "bullet", level: 0, runs: own }, point: own.map(({ text }) => text).join("") };
+  });
+  takenOnce.set(paragraph, { language, taken });
+  return taken;
+}
+
 /**
  * Takes points from prose by TextRank: every paragraph gives its best sentence as long as there is room, then the best
  * of the rest follow; each is trimmed to the budget, in the order of the text, and knows its sentence. What the user
  * chose before comes first. Nothing is in a point that is not in its sentence, unless the user wrote it.
  */
-export function pointsOf(prose: readonly Paragraph[], language: string, choices: ReadonlyMap<string, PointChoice>): (Point & { runs: Run[] })[] {
-  const list = prose.flatMap((paragraph, at) => sentencesOf(paragraph, language).map((item) => ({ ...item, paragraph: at })));
-  const ranks = list.length > 1 ? rankSentences(list.map(({ sentence }) => sentence)) : list.map(() => 1);
+export function pointsOf(prose: readonly Paragraph[], language: string, choices: ReadonlyMap<string, PointChoice>): (Point & { bullet: Paragraph })[] {
+  const list = prose.flatMap((paragraph, at) => takenFrom(paragraph, language).map((taken) => ({ taken, paragraph: at })));
+  const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
   const order = list.map((_, at) => at).sort((a, b) => (ranks[b] as number) - (ranks[a] as number) || a - b);
   const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(prose.length, MOST));
   const chosen = new Set<number>();
+  const wordsAt = (at: number) => (list[at] as (typeof list)[number]).taken.words;
   for (let paragraph = 0; paragraph < prose.length; paragraph++) {
     // A text of many paragraphs still gives each its point; the slide continues.
-    const best = order.find((at) => list[at]?.paragraph === paragraph && countWords((list[at] as (typeof list)[number]).sentence) >= 3);
+    const best = order.find((at) => list[at]?.paragraph === paragraph && wordsAt(at) >= 3);
     if (best !== undefined) chosen.add(best);
   }
   for (const at of order) {
     if (chosen.size >= wanted) break;
-    if (countWords((list[at] as (typeof list)[number]).sentence) >= SHORTEST) chosen.add(at);
+    if (wordsAt(at) >= SHORTEST) chosen.add(at);
   }
-  return list.map(({ sentence, runs, paragraph }, at) => {
+  return list.map(({ taken, paragraph }, at) => {
+    const { text: sentence } = taken.sentence;
     const choice = choices.get(sentence);
-    const own = trimToPoint(runs, language);
-    if (choice?.point) return { sentence, point: choice.point, chosen: true, edited: true, paragraph, runs: [{ text: choice.point }, ...runs.filter(({ footnote }) => footnote)] };
-    const words = own.map(({ text }) => text).join("");
-    return { sentence, point: words, chosen: choice ? false : chosen.has(at), edited: choice !== undefined, paragraph, runs: own };
+    if (choice?.point) return { sentence, point: choice.point, chosen: true, edited: true, paragraph, bullet: { kind: "bullet", level: 0, runs: [{ text: choice.point }, ...taken.runs.filter(({ footnote }) => footnote)] } };
+    return { sentence, point: taken.point, chosen: choice ? false : chosen.has(at), edited: choice !== undefined, paragraph, bullet: taken.bullet };
   });
 }

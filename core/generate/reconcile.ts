@@ -5,11 +5,17 @@ import { contentKey, joinedText, type Unit, unitsOf, wordsOf } from "./content";
 import type { Made } from "./generate";
 import { pairByLikeness } from "./likeness";
 
+function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key);
+  if (list) list.push(value);
+  else lists.set(key, [value]);
+}
+
 /** What reconciling needs of a slide made from the text. */
 export type FromText = Pick<Made, "slide" | "named">;
 
-/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content, by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
-export function match(before: readonly Slide[], list: readonly FromText[], byPlace = true): Map<string, string> {
+/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content (as `content` tells it), by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
+export function match(before: readonly Slide[], list: readonly FromText[], byPlace = true, content: (slide: Slide) => string = contentKey): Map<string, string> {
   const made = list.map(({ slide }) => slide);
   const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
   const pairs = new Map<string, string>();
@@ -24,13 +30,13 @@ export function match(before: readonly Slide[], list: readonly FromText[], byPla
   }
   const by = (key: (slide: Slide) => string) => {
     const waiting = new Map<string, Slide[]>();
-    for (const old of free.values()) if (key(old)) waiting.set(key(old), [...(waiting.get(key(old)) ?? []), old]);
+    for (const old of free.values()) if (key(old)) push(waiting, key(old), old);
     for (const slide of made) {
       const old = pairs.has(slide.id) || named.has(slide.id) ? undefined : waiting.get(key(slide))?.shift();
       if (old) pair(slide, old);
     }
   };
-  by(contentKey);
+  by(content);
   by(titleOf);
   const worded = (slides: Iterable<Slide>) => [...slides].map((slide) => ({ id: slide.id, words: wordsOf(slide) })).filter(({ words }) => words.size > 3);
   const left = made.filter((slide) => !pairs.has(slide.id) && !named.has(slide.id));

@@ -2,7 +2,7 @@ import { type Change, longestRise } from "@unitext/core/edit";
 import { type Deck, type DeckHead, type Element, headOf, isEmptyText, type Paragraph, type RichText, type Slide, slotsOf, textOf } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { diff3Merge } from "node-diff3";
-import { bareContent, contentKey, joinedText, unitsOf } from "./content";
+import { bareContent, contentSum, joinedText, unitsOf } from "./content";
 import type { Made } from "./generate";
 import { match, reconcile } from "./reconcile";
 
@@ -107,13 +107,13 @@ function elementsOf(atoms: readonly Atom[], slot: string, newId: () => string): 
 
 const LABELS: Record<string, string> = { title: "Title", notes: "Notes", arrangement: "Arrangement", look: "Look", hidden: "Hidden", body: "Text", caption: "Line below", subtitle: "Line below the title" };
 
-interface Merged {
+export interface Merged {
   slide: Slide;
   conflicts: Conflict[];
 }
 
 /** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
-function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () => string, settle: (aspect: string) => "hand" | "text"): Merged {
+export function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () => string, settle: (aspect: string) => "hand" | "text"): Merged {
   const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
   const conflicts: Conflict[] = [];
   const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
@@ -148,6 +148,7 @@ function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () => strin
     hidden,
     ...(theirs.source ? { source: theirs.source } : {}),
     ...(mine.origin ? { origin: mine.origin } : {}),
+    ...(mine.theme ? { theme: mine.theme } : {}),
     ...(background ? { background } : {}),
     ...(transition ? { transition } : {}),
     ...(delay ? { delay } : {}),
@@ -170,7 +171,7 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
       const list = waiting.get(key(slide));
       if (!list?.length || !key(slide)) continue;
       // Of several copies the one that is as it was made is the original.
-      const at = list.length === 1 ? 0 : Math.max(0, list.findIndex((other) => contentKey(other) === contentKey(slide)));
+      const at = list.length === 1 ? 0 : Math.max(0, list.findIndex((other) => contentSum(other) === madeSum(slide)));
       const [mine] = list.splice(at, 1);
       if (!mine) continue;
       pairs.set(slide.id, mine);
@@ -196,8 +197,10 @@ function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, numbe
   return new Set(order.filter((id) => wanted.has(id) && !still.has(id)));
 }
 
-const same = (a: Slide, b: Slide) => (a.source && b.source ? a.source.hash === b.source.hash : contentKey(a) === contentKey(b)) && a.hidden === b.hidden;
-const untouched = (mine: Slide, base: Slide) => contentKey(mine) === contentKey(base) && mine.hidden === base.hidden;
+/** The sum of a slide as the text made it: noted on it, or taken of it. */
+const madeSum = (slide: Slide) => slide.source?.hash ?? contentSum(slide);
+const same = (a: Slide, b: Slide) => madeSum(a) === madeSum(b) && a.hidden === b.hidden;
+const untouched = (mine: Slide, base: Slide) => contentSum(mine) === madeSum(base) && mine.hidden === base.hidden;
 
 export interface RerunOptions {
   /** The text is being typed: a slide with other words at the same place is the same slide. */
@@ -218,7 +221,7 @@ function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typi
   const known = pairedOnce.get(next);
   if (known && known.deck === deck && known.base === base && known.typing === typing) return known.pairing;
   const before = new Map(base.map(({ slide }) => [slide.id, slide]));
-  const pairs = match(base.map(({ slide }) => slide), next, typing);
+  const pairs = match(base.map(({ slide }) => slide), next, typing, madeSum);
   const pairing = { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
   pairedOnce.set(next, { deck, base, typing, pairing });
   return pairing;

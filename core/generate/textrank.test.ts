@@ -1,4 +1,4 @@
-import { rankSentences, sentenceSimilarity, textRank } from "./index";
+import { rankable, rankSentences, sentenceSimilarity, textRank } from "./index";
 
 describe("TextRank", () => {
   it("ranks a graph as the formula of Mihalcea and Tarau (2004, section 2.2) does when it is solved by hand", () => {
@@ -26,7 +26,7 @@ describe("TextRank", () => {
   });
 
   it("puts the sentence that the others speak of first", () => {
-    const ranks = rankSentences(["The storm surge raised the water level at the gauge.", "The gauge recorded the water level every minute.", "A storm surge is a rise of the water level.", "Lunch was served at noon."]);
+    const ranks = rankSentences(["The storm surge raised the water level at the gauge.", "The gauge recorded the water level every minute.", "A storm surge is a rise of the water level.", "Lunch was served at noon."].map(rankable));
     expect(ranks.indexOf(Math.max(...ranks))).not.toBe(3);
     expect(ranks[3]).toBe(Math.min(...ranks));
   });

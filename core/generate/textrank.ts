@@ -4,11 +4,21 @@
  * than `threshold`. `weights[i][j]` are the weights, 0 where there is no edge.
  */
 export function textRank(weights: readonly (readonly number[])[], { damping = 0.85, threshold = 0.0001, rounds = 100 } = {}): number[] {
+  // Who gives to each vertex, and which share of what it has to give; most sentences share no word with most others.
   const sums = weights.map((row) => row.reduce((sum, weight) => sum + weight, 0));
+  const givers = weights.map((row) => row.flatMap((weight, j) => (weight && sums[j] ? [j] : [])));
+  const shares = givers.map((list, i) => list.map((j) => (weights[i]?.[j] as number) / (sums[j] as number)));
   let scores = weights.map(() => 1);
   for (let round = 0; round < rounds; round++) {
-    const next = weights.map((row, _i) => 1 - damping + damping * row.reduce((sum, weight, j) => (weight && sums[j] ? sum + (weight / (sums[j] as number)) * (scores[j] as number) : sum), 0));
-    const moved = Math.max(0, ...next.map((score, at) => Math.abs(score - (scores[at] as number))));
+    let moved = 0;
+    const next: number[] = [];
+    for (let i = 0; i < givers.length; i++) {
+      const [from, part] = [givers[i] as number[], shares[i] as number[]];
+      let given = 0;
+      for (let at = 0; at < from.length; at++) given += (part[at] as number) * (scores[from[at] as number] as number);
+      next[i] = 1 - damping + damping * given;
+      moved = Math.max(moved, Math.abs((next[i] as number) - (scores[i] as number)));
+    }
     scores = next;
     if (moved <= threshold) break;
   }
@@ -17,14 +27,12 @@ export function textRank(weights: readonly (readonly number[])[], { damping = 0.
 
 /** How alike two sentences are: the words that they share, over the logarithms of their lengths (section 4.1 of the same paper). */
 export function sentenceSimilarity(a: readonly string[], b: readonly string[]): number {
-  return similarity(new Set(a), a.length, new Set(b), b.length);
+  const words = new Set(a);
+  return similarity([...new Set(b)].filter((word) => words.has(word)).length, a.length, b.length);
 }
 
-function similarity(a: ReadonlySet<string>, lengthA: number, b: ReadonlySet<string>, lengthB: number): number {
-  if (lengthA < 2 || lengthB < 2) return 0;
-  let shared = 0;
-  for (const word of b) if (a.has(word)) shared += 1;
-  return shared === 0 ? 0 : shared / (Math.log(lengthA) + Math.log(lengthB));
+function similarity(shared: number, lengthA: number, lengthB: number): number {
+  return shared === 0 || lengthA < 2 || lengthB < 2 ? 0 : shared / (Math.log(lengthA) + Math.log(lengthB));
 }
 
 const WORD = /[\p{L}\p{N}]+/gu;
@@ -33,20 +41,35 @@ export function contentWords(sentence: string): string[] {
   return (sentence.toLowerCase().match(WORD) ?? []).filter((word) => word.length > 3 || /\p{N}|[^\p{Script=Latin}]/u.test(word));
 }
 
-/** The rank of each sentence of a text. */
-export function rankSentences(sentences: readonly string[]): number[] {
-  const words = sentences.map((sentence) => {
-    const list = contentWords(sentence);
-    return { set: new Set(list), length: list.length };
-  });
-  const weights = words.map(() => new Array<number>(words.length).fill(0));
-  for (let i = 0; i < words.length; i++) {
-    for (let j = i + 1; j < words.length; j++) {
-      const [a, b] = [words[i] as (typeof words)[number], words[j] as (typeof words)[number]];
-      const weight = similarity(a.set, a.length, b.set, b.length);
-      (weights[i] as number[])[j] = weight;
-      (weights[j] as number[])[i] = weight;
+/** A sentence with the words that it is ranked by. */
+export interface Sentence {
+  text: string;
+  words: ReadonlySet<string>;
+  /** How many content words it has, repeated ones counted. */
+  length: number;
+}
+
+export function rankable(text: string): Sentence {
+  const words = contentWords(text);
+  return { text, words: new Set(words), length: words.length };
+}
+
+/** The rank of each sentence of a text; a single one is 1. */
+export function rankSentences(sentences: readonly Sentence[]): number[] {
+  if (sentences.length < 2) return sentences.map(() => 1);
+  const weights = sentences.map(() => new Array<number>(sentences.length).fill(0));
+  const holders = new Map<string, number[]>();
+  sentences.forEach(({ words }, i) => {
+    const row = weights[i] as number[];
+    for (const word of words) {
+      const before = holders.get(word);
+      if (!before) holders.set(word, [i]);
+      else {
+        for (const j of before) row[j] = (row[j] as number) + 1;
+        before.push(i);
+      }
     }
-  }
+    for (let j = 0; j < i; j++) if (row[j]) (weights[j] as number[])[i] = row[j] = similarity(row[j] as number, (sentences[j] as Sentence).length, (sentences[i] as Sentence).length);
+  });
   return textRank(weights);
 }

@@ -1,5 +1,5 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
-import type { CodeElement, Element, FormulaElement, PictureElement, RichText, TextElement, Theme } from "@unitext/core/model";
+import type { CodeElement, DeckHead, Element, ForeignElement, FormulaElement, MediaElement, PictureElement, RichText, ShapeElement, TextElement, Theme } from "@unitext/core/model";
 import { familyNamed, faceFor } from "./fonts";
 import type { SceneBox, SceneNode } from "./scene";
 import type { SlotPlace } from "./slots";
@@ -13,8 +13,8 @@ export interface Laid {
   used: number;
 }
 
-type FigureElement = Exclude<Element, TextElement | PictureElement>;
-type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting) => Omit<Laid, "box"> & { size: number; overflow: number };
+export type FigureElement = Exclude<Element, TextElement | PictureElement | ShapeElement | MediaElement | ForeignElement>;
+type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"]) => Omit<Laid, "box"> & { size: number; overflow: number };
 
 function measure(text: string, size: number, { fonts, theme, language }: Setting): number {
   const family = familyNamed(theme.fonts.body);
@@ -79,12 +79,14 @@ const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting
   return { nodes: [{ kind: "paths", element: element.id, paths }], used: height, size, overflow: size < (sizes.at(-1) as number) * 0.75 ? 1 : 0 };
 };
 
+const padded = ({ x, y, width, height }: SlotPlace["frame"], by: number) => ({ x: x + by, y: y + by * 0.6, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 1.2 * by) });
+
 const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kind: K }>> } = {
-  table: (element, place, sizes, theme, setting) => {
+  table: (element, place, sizes, theme, setting, assets) => {
     const { frame } = place;
     const caption = element.caption ? setText([{ kind: "plain", level: 0, runs: [{ text: element.caption }] }], { frame, role: "caption", anchor: "top", align: "start" }, [sizes.at(-1) as number], setting) : undefined;
     const room = caption ? caption.used + 6 : 0;
-    const set = setTable(element, { ...frame, height: frame.height - room }, sizes, setting, theme.colours);
+    const set = setTable(element, { ...frame, height: frame.height - room }, sizes, setting, theme.colours, assets);
     const drop = set.used + 6;
     const below: SceneNode[] = caption ? [{ kind: "text", element: element.id, role: "caption", lines: caption.lines.map((line) => ({ ...line, y: line.y + drop })) }] : [];
     return { ...set, nodes: [...set.nodes, ...below], used: set.used + room };
@@ -97,14 +99,15 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
     return { ...drawn(figure, element.id, sizes.at(-1) as number, setting), used: place.frame.height, size };
   },
   chart: (element, place, sizes, theme, setting) => {
-    const size = Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
-    const figure = chart(element.form, element, place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
+    const free = element.frame !== undefined;
+    const size = setting.style ? (sizes[0] as number) : free ? Math.max(7, Math.min(16, place.frame.height / 22)) : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
+    const figure = chart(element.form, element, free ? padded(place.frame, size) : place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
     return { ...drawn(figure, element.id, size * 0.75, setting), used: place.frame.height, size };
   },
 };
 
 /** Lays out an element that is drawn from data: table, code, formula, diagram, chart. `sizes` are those of its text, largest first. */
-export function layFigure(element: FigureElement, place: SlotPlace, slot: string | null, sizes: readonly number[], theme: Theme, setting: Setting): Laid {
-  const { nodes, used, size, overflow } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting);
+export function layFigure(element: FigureElement, place: SlotPlace, slot: string | null, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"] = {}): Laid {
+  const { nodes, used, size, overflow } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting, assets);
   return { nodes, used, box: { ...place.frame, element: element.id, slot, size, overflow: overflow < 0.01 ? 0 : overflow } };
 }

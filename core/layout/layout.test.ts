@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { newSlide } from "@unitext/core/edit";
-import { emptyDeck, headOf, plainText, type RichText, run, type Slide } from "@unitext/core/model";
+import { emptyDeck, headOf, plainText, type RichText, run, type Slide, THEMES } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
-import { bidiLevels, breakLines, familyNamed, faceFor, layoutSlide, sceneLines, type SceneRun, visualOrder } from "./index";
+import { bidiLevels, breakLines, facesNeeded, familyNamed, faceFor, layoutSlide, overflowOf, sceneLines, type SceneRun, visualOrder } from "./index";
 import { lineBreaks, shapeParagraph } from "./paragraph";
 
 const fonts = shippedFonts();
@@ -156,6 +156,33 @@ describe("fitting", () => {
       }),
       { numRuns: 60 },
     );
+  });
+
+  it("says the same of what stands out whether it is drawn or only measured", () => {
+    let standing = 0;
+    fc.assert(
+      fc.property(deckArbitrary({ minLength: 1, maxLength: 3 }), fc.constantFrom({ width: 960, height: 540 }, { width: 320, height: 180 }, { width: 720, height: 540 }), fc.boolean(), (deck, page, crowded) => {
+        for (const made of deck.slides) {
+          const slide: Slide = crowded ? { ...made, elements: made.elements.map((element) => (element.kind === "text" ? { ...element, text: Array.from({ length: 9 }, () => element.text).flat() } : element)) } : made;
+          const { overflow } = layoutSlide(slide, { head: { ...deck, page }, number: 1, fonts });
+          if (overflow > 0) standing += 1;
+          expect(overflowOf(slide, { head: { ...deck, page }, number: 1, fonts })).toBe(overflow);
+        }
+      }),
+      { numRuns: 120 },
+    );
+    expect(standing).toBeGreaterThan(20);
+  });
+
+  it("draws a slide in the look that it brought along, and asks for the faces of both", () => {
+    const slide = points(plainText("words in the look of another deck"));
+    const themed = { ...head, themes: { Night: THEMES.nightwatch } };
+    const [own, brought] = [layoutSlide(slide, { ...context, head: themed }), layoutSlide({ ...slide, theme: "Night" }, { ...context, head: themed })];
+    expect([own.background, brought.background]).toEqual([THEMES.saltmarsh.colours.paper, THEMES.nightwatch.colours.paper]);
+    expect(overflowOf({ ...slide, theme: "Night" }, { ...context, head: themed })).toBe(brought.overflow);
+    expect(layoutSlide({ ...slide, theme: "not there" }, { ...context, head: themed }).background).toBe(THEMES.saltmarsh.colours.paper);
+    const faces = facesNeeded([slide, { ...slide, theme: "Night" }], themed).join();
+    expect([faces.includes("literata"), faces.includes("noto-sans-latin")]).toEqual([true, true]);
   });
 
   it("fits again when the page changes shape", () => {

@@ -1,15 +1,29 @@
-import { type DeckHead, type Element, elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, plainText, readingOrder, type RichText, type Slide, type SlotRole, type TextElement } from "@unitext/core/model";
-import { type Laid, layFigure } from "./figures";
+import { type DeckHead, type Element, elementTexts, type Footnote, type ForeignElement, type Frame, type Geometry, isEmptyText, mapElementTexts, type Master, type MediaElement, type PictureElement, plainText, readingOrder, type RegionBox, type RichText, roleOf, type ShapeElement, type Slide, type SlotRole, type TextBox, type TextElement, type TextStyle, themeOf } from "@unitext/core/model";
+import { type FigureElement, type Laid, layFigure } from "./figures";
 import { faceFor, familyNamed, type FontSet } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
+import { drawFill, drawForm, turning } from "./shapes";
 import { contentArea, loosePlace, pageScale, sizeOf, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type Setting, setText } from "./text";
 
 /** What a slide's layout depends on beside the slide: the deck's head and the slide's number. */
 export interface SlideContext {
-  head: Pick<DeckHead, "page" | "theme" | "language" | "regions" | "assets">;
+  head: Pick<DeckHead, "page" | "theme" | "themes" | "language" | "regions" | "assets" | "masters" | "styles">;
   number: number;
   fonts: FontSet;
+}
+
+const lookedOnce = new WeakMap<object, Map<string, SlideContext["head"]>>();
+
+/** The context of a slide that brought a look of its own along: the head with that theme, the same object each time. */
+function inItsLook(slide: Slide, context: SlideContext): SlideContext {
+  const theme = themeOf(slide, context.head);
+  if (theme === context.head.theme || slide.theme === undefined) return context;
+  const held = lookedOnce.get(context.head) ?? new Map<string, SlideContext["head"]>();
+  lookedOnce.set(context.head, held);
+  const head = held.get(slide.theme) ?? { ...context.head, theme };
+  held.set(slide.theme, head);
+  return { ...context, head };
 }
 
 /** Elements that share one place, which is divided among them from top to bottom. */
@@ -24,10 +38,13 @@ function groups(slide: Slide, context: SlideContext): Group[] {
   const places = slotPlaces(slide.arrangement, page, slide.widths);
   const found = new Map<string, Group>();
   const side: PictureElement[] = [];
-  for (const element of readingOrder(slide)) {
-    if (element.kind === "text" && isEmptyText(element.text)) continue;
-    if (element.frame && element.slot === null) {
-      found.set(`frame:${element.id}`, { place: { frame: element.frame, role: "body", anchor: "top", align: "start" }, slot: null, elements: [element] });
+  // Where everything has a place of its own, what comes later stands before what comes first.
+  const ordered = slide.elements.every(({ frame }) => frame) ? slide.elements : readingOrder(slide);
+  for (const element of ordered) {
+    if (element.kind === "text" && isEmptyText(element.text) && !element.fill && !element.stroke) continue;
+    if (element.frame) {
+      const role = (element.slot === null ? undefined : roleOf(slide, element)) ?? "body";
+      found.set(`frame:${element.id}`, { place: { frame: element.frame, role, anchor: "top", align: "start" }, slot: element.slot, elements: [element] });
       continue;
     }
     const own = element.slot === null ? undefined : places.get(element.slot);
@@ -74,8 +91,84 @@ function layText(element: TextElement, place: SlotPlace, sizes: readonly number[
   return { nodes: [{ kind: "text", element: element.id, role: place.role, lines }], box: { ...place.frame, element: element.id, slot, size, overflow }, used };
 }
 
-function layPicture(element: PictureElement, place: SlotPlace, slot: string | null, { head }: SlideContext, setting: Setting): Laid {
+/** The insets of a text box where a file does not say them (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
+const INSETS: [number, number, number, number] = [7.2, 3.6, 7.2, 3.6];
+
+/** A text in a box of its own: the style that its file gives it, its insets, columns and turned lines. */
+function layBoxed(text: RichText, id: string, frame: Frame, place: SlotPlace, style: TextStyle | undefined, box: TextBox | undefined, sizes: readonly number[], setting: Setting): { nodes: SceneNode[]; size: number; used: number; overflow: number } {
+  const base = style?.[0]?.run?.size ?? (style ? 18 : (sizes[0] as number));
+  const own: Setting = style ? { ...setting, style: { levels: style, size: base } } : setting;
+  const [left, top, right, bottom] = box?.insets ?? (box || style ? INSETS : [0, 0, 0, 0]);
+  const turned = box?.turn;
+  const room = turned ? { ...frame, x: frame.x + (frame.width - frame.height) / 2, y: frame.y + (frame.height - frame.width) / 2, width: frame.height, height: frame.width } : frame;
+  const inner = { x: room.x + left, y: room.y + top, width: Math.max(1, room.width - left - right), height: Math.max(1, room.height - top - bottom) };
+  const tried = !style ? sizes : box?.fit === "shrink" ? [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58, 0.52, 0.46, 0.4, 0.34, 0.28].map((step) => base * step) : [base];
+  const set = setText(text, { frame: inner, role: place.role, anchor: box?.anchor ?? place.anchor, align: place.align }, tried, own, { columns: box?.columns ?? 1, gap: box?.gap ?? 0, wrap: box?.wrap !== false });
+  const node: SceneNode = { kind: "text", element: id, role: place.role, lines: set.lines };
+  const matrix = turned && turning(room, turned);
+  return { nodes: [matrix ? { kind: "group", element: id, matrix, nodes: [node] } : node], size: set.size, used: set.used + top + bottom, overflow: box?.fit === "grow" ? 0 : Math.max(0, set.overflow - 1.5) };
+}
+
+function layTextBox(element: TextElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  const { frame } = place;
+  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
+  const { nodes, size, used, overflow } = layBoxed(element.text, element.id, frame, place, style, element.box, sizesFor(place.role, context), setting);
+  const back = element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
+  return { nodes: [...back, ...nodes], box: { ...frame, element: element.id, slot, size, overflow }, used };
+}
+
+function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  const { frame } = place;
+  const drawn = drawForm(element.geometry, frame, element, context.head.assets);
+  const matrix = turning(frame, 0, element.flip);
+  const outline: SceneNode[] = matrix ? [{ kind: "group", element: element.id, matrix, nodes: drawn.nodes }] : drawn.nodes;
+  if (isEmptyText(element.text)) return { nodes: outline, box: { ...frame, element: element.id, slot, size: 0, overflow: 0 }, used: frame.height };
+  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
+  const sizes = [sizeOf("body", context.head.theme, context.head.page) * 0.7];
+  const text = layBoxed(element.text, element.id, drawn.text, { ...place, anchor: "middle", align: style ? "start" : "centre" }, style, element.box ?? (style ? undefined : { insets: INSETS }), sizes, setting);
+  return { nodes: [...outline, ...text.nodes], box: { ...frame, element: element.id, slot, size: text.size, overflow: text.overflow }, used: frame.height };
+}
+
+/** A thing that is not drawn from what it is: the picture that stands for it, or a frame with its name. */
+function layStandIn(element: MediaElement | ForeignElement, place: SlotPlace, slot: string | null, { head }: SlideContext, setting: Setting): Laid {
+  const { frame } = place;
+  const source = element.kind === "media" ? element.poster : element.picture;
+  const asset = source === undefined ? undefined : head.assets[source];
+  const box = { ...frame, element: element.id, slot, size: 0, overflow: 0 };
+  if (source !== undefined && asset) return { nodes: [{ kind: "picture", element: element.id, source, alt: element.alt, missing: false, sha256: asset.sha256, ...frame }], box, used: frame.height };
+  const what = element.kind === "media" ? (element.form === "video" ? "▶ Film" : "▶ Sound") : element.what;
+  const size = Math.min(14, Math.max(7, frame.height * 0.3));
+  const words: RichText = [{ kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] }];
+  const { lines } = setText(words, { frame, role: "caption", anchor: "middle", align: "centre" }, [size, size * 0.75, size * 0.5], { ...setting, fill: head.theme.colours.muted });
+  const outline: SceneNode = { kind: "paths", element: element.id, paths: [{ d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`, stroke: head.theme.colours.muted, width: 0.75, dash: [4, 3] }] };
+  return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
+}
+
+/** A picture in a frame of its own, which it fills: cut to its crop and its form, with its outline. */
+function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { head }: SlideContext): Laid {
+  const { frame } = place;
+  const asset = head.assets[element.source];
+  const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
+  const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
+  const whole = { width: frame.width / shownX, height: frame.height / shownY };
+  const picture: SceneNode = { kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, x: frame.x - left * whole.width, y: frame.y - top * whole.height, ...whole, ...(asset ? { sha256: asset.sha256 } : {}) };
+  const form: Geometry = element.shape ?? { preset: "rect" };
+  const cut = element.crop || element.shape || element.opacity !== undefined;
+  const under = element.fill || element.shadow ? drawForm(form, frame, { id: element.id, ...(element.fill ? { fill: element.fill } : {}), ...(element.shadow ? { shadow: element.shadow } : {}) }, head.assets).nodes : [];
+  const over = element.stroke ? drawForm(form, frame, { id: element.id, stroke: element.stroke }, head.assets).nodes : [];
+  const d = cut ? drawForm(form, frame, { id: element.id }, head.assets).form.outlines.filter(({ fill }) => fill).map((outline) => outline.d).join("") : "";
+  const inside: SceneNode = cut
+    ? { kind: "group", element: element.id, matrix: [1, 0, 0, 1, frame.x, frame.y], clip: d, ...(element.opacity === undefined ? {} : { opacity: element.opacity }), nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }] }
+    : picture;
+  const matrix = turning(frame, 0, element.flip);
+  const nodes = [...under, matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside, ...over];
+  return { nodes, box: { ...frame, element: element.id, slot, size: 0, overflow: 0 }, used: frame.height };
+}
+
+function layPicture(element: PictureElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  const { head } = context;
   const { caption } = element;
+  if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
   const nodes: SceneNode[] = [];
   let { frame } = place;
   let overflow = 0;
@@ -119,10 +212,21 @@ function shares({ place, elements }: Group): SlotPlace[] {
   return elements.map((_, at) => ({ ...place, anchor: "top", frame: { ...frame, y: frame.y + at * height, height: height * 0.97 } }));
 }
 
-function layElement(element: Element, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
-  if (element.kind === "text") return layText(element, place, sizesFor(place.role, context), slot, setting);
+function layUpright(element: Element, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  if (element.kind === "text") return element.style !== undefined || element.box || element.fill || element.stroke ? layTextBox(element, place, slot, context, setting) : layText(element, place, sizesFor(place.role, context), slot, setting);
   if (element.kind === "picture") return layPicture(element, place, slot, context, setting);
-  return layFigure(element, place, slot, sizesFor("figure", context), context.head.theme, setting);
+  if (element.kind === "shape") return layShape(element, place, slot, context, setting);
+  if (element.kind === "media" || element.kind === "foreign") return layStandIn(element, place, slot, context, setting);
+  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
+  const size = style?.[0]?.run?.size ?? 18;
+  return style ? layFigure(element, place, slot, [size], context.head.theme, { ...setting, style: { levels: style, size } }, context.head.assets) : layFigure(element, place, slot, sizesFor("figure", context), context.head.theme, setting, context.head.assets);
+}
+
+function layElement(element: Element, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  const laid = layUpright(element, place, slot, context, setting);
+  const { rotation } = element;
+  const matrix = rotation ? turning(place.frame, rotation) : undefined;
+  return matrix ? { ...laid, nodes: [{ kind: "group", element: element.id, matrix, nodes: laid.nodes }], box: { ...laid.box, rotation: rotation as number } } : laid;
 }
 
 function layGroup(group: Group, context: SlideContext, setting: Setting): { nodes: SceneNode[]; boxes: SceneBox[]; used: number } {
@@ -132,7 +236,7 @@ function layGroup(group: Group, context: SlideContext, setting: Setting): { node
 
 /** Elements one under the other, each as high as it is, at the first size at which all fit: text above its table, code under its text. Undefined where they have to share evenly. */
 function stacked({ place, slot, elements }: Group, context: SlideContext, setting: Setting): Laid[] | undefined {
-  if (elements.length < 2 || place.role === "picture" || elements.some(({ kind }) => kind === "picture" || kind === "chart" || kind === "diagram")) return undefined;
+  if (elements.length < 2 || place.role === "picture" || elements.some(({ kind }) => !["text", "table", "code", "formula"].includes(kind))) return undefined;
   const gap = sizeOf("body", context.head.theme, context.head.page) * 0.5;
   const texts = sizesFor(place.role, context);
   const figures = sizesFor("figure", context);
@@ -143,7 +247,7 @@ function stacked({ place, slot, elements }: Group, context: SlideContext, settin
     laid = elements.map((element) => {
       const own: SlotPlace = { ...place, anchor: "top", frame: { ...place.frame, y, height: Math.max(1, place.frame.y + place.frame.height - y) } };
       const at = (sizes: readonly number[]) => [sizes[Math.min(step, sizes.length - 1)] as number];
-      const made = element.kind === "text" ? layText(element, own, at(texts), slot, setting) : layFigure(element as Exclude<Element, TextElement | PictureElement>, own, slot, at(figures), context.head.theme, setting);
+      const made = element.kind === "text" ? layText(element, own, at(texts), slot, setting) : layFigure(element as FigureElement, own, slot, at(figures), context.head.theme, setting, context.head.assets);
       y += made.used + gap;
       return made;
     });
@@ -159,7 +263,7 @@ function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
   const area = contentArea(page);
   const opens = slide.arrangement === "opening" || slide.arrangement === "section";
   const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({ kind: "rect", x, y, width, height, fill });
-  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background) return [];
+  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined) return [];
   if (opens) {
     const place = slotPlaces(slide.arrangement, page).get("subtitle")?.frame.y ?? area.y;
     const rule = rect(area.x, place - 12 * scale, 72 * scale, 4 * scale, theme.colours.accent);
@@ -170,17 +274,27 @@ function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
   return title ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)] : [];
 }
 
-/** What stands behind all: the theme's paper, a colour, or a picture that fills the page with a plate of paper under the text. */
-function behind(slide: Slide, { head }: SlideContext): { colour: string; nodes: SceneNode[] } {
+/** What a file draws behind its slides, laid out once. */
+const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; nodes: SceneNode[] }>();
+
+/** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
+function behind(slide: Slide, context: SlideContext, setting: Setting): { colour: string; nodes: SceneNode[]; plates: boolean } {
+  const { head } = context;
   const { paper } = head.theme.colours;
-  const { background } = slide;
-  if (!background) return { colour: paper, nodes: [] };
-  if ("colour" in background) return { colour: background.colour, nodes: [] };
+  const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
+  const background = slide.background ?? master?.background;
+  const known = master && drawnMasters.get(master);
+  const shared = known?.head === head ? known.nodes : master ? master.elements.flatMap((element) => (element.frame ? layElement(element, { frame: element.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : [])) : [];
+  if (master && known?.head !== head) drawnMasters.set(master, { head, nodes: shared });
+  if (!background) return { colour: paper, nodes: shared, plates: false };
+  if ("colour" in background) return { colour: background.colour, nodes: shared, plates: false };
+  const page = { x: 0, y: 0, ...head.page };
+  if ("fill" in background) return { colour: paper, nodes: [...drawFill(background.fill, page, "", head.assets), ...shared], plates: false };
   const asset = head.assets[background.picture];
   const { width, height } = head.page;
   const scale = asset ? Math.max(width / asset.width, height / asset.height) : 1;
   const size = asset ? { width: asset.width * scale, height: asset.height * scale } : { width, height };
-  return { colour: paper, nodes: [{ kind: "picture", element: "", source: background.picture, alt: "", missing: !asset, x: (width - size.width) / 2, y: (height - size.height) / 2, ...size, ...(asset ? { sha256: asset.sha256 } : {}) }] };
+  return { colour: paper, nodes: [{ kind: "picture", element: "", source: background.picture, alt: "", missing: !asset, x: (width - size.width) / 2, y: (height - size.height) / 2, ...size, ...(asset ? { sha256: asset.sha256 } : {}) }, ...shared], plates: !master };
 }
 
 /** Plates of paper under the lines of text that stand on a picture, so that they can be read. */
@@ -227,9 +341,18 @@ function above(place: SlotPlace, bottom: number): SlotPlace {
   return { ...place, frame: frame.y < bottom - 24 ? { ...frame, height } : { ...frame, y: Math.max(0, bottom - frame.height) } };
 }
 
+/** A footer, number or date where the slide's file puts it. */
+function ownRegion({ region, text, frame, style, box }: RegionBox, { head, number }: SlideContext, setting: Setting): SceneNode[] {
+  const levels = style === undefined ? undefined : head.styles?.[style];
+  const words = region === "number" ? plainText(text.includes("‹#›") ? text.replace("‹#›", String(number)) : String(number)) : plainText(text);
+  const role: SlotRole = "caption";
+  return layBoxed(words, "", frame, { frame, role, anchor: "middle", align: "start" }, levels, box, [head.theme.scale.footer * pageScale(head.page)], setting).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
+}
+
 /** Footer and number, the same on every slide but the opening one. */
 function regions(slide: Slide, { head, number }: SlideContext, setting: Setting): SceneNode[] {
   const { page, theme } = head;
+  if (slide.regions || slide.master !== undefined) return (slide.regions ?? []).flatMap((region) => ownRegion(region, { head, number, fonts: setting.fonts }, setting));
   if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
   const scale = pageScale(page);
   const area = contentArea(page);
@@ -243,26 +366,41 @@ function regions(slide: Slide, { head, number }: SlideContext, setting: Setting)
   return [...(head.regions.footer ? [line(head.regions.footer, "start")] : []), ...(head.regions.number ? [line(String(number), "end")] : [])];
 }
 
+/** The parts of a slide in their places, footnotes numbered and given their room at the foot. */
+function placedParts(given: Slide, context: SlideContext, setting: Setting): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
+  const { slide, notes } = numbered(given);
+  const foot = footnotes(notes, context, setting);
+  const area = contentArea(context.head.page);
+  const bottom = area.y + area.height - foot.height;
+  const all = groups(slide, context);
+  return { slide, groups: foot.height ? all.map((group) => ({ ...group, place: above(group.place, bottom) })) : all, foot };
+}
+
+/** How much stands out on a slide, in points: what `layoutSlide` says of it, at a part of the work. */
+export function overflowOf(given: Slide, plain: SlideContext): number {
+  const context = inItsLook(given, plain);
+  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, measure: true };
+  const { groups: all, foot } = placedParts(given, context, setting);
+  return Math.max(0, foot.overflow, ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)));
+}
+
 /**
  * Lays a slide out. Pure: the same slide, head, number and fonts give the same scene. Text is fitted by the theme's
  * steps; what does not fit at the readable minimum is reported in `overflow`, in points.
  */
-export function layoutSlide(given: Slide, context: SlideContext): Scene {
+export function layoutSlide(given: Slide, plain: SlideContext): Scene {
+  const context = inItsLook(given, plain);
   const { head, fonts } = context;
   const setting: Setting = { fonts, theme: head.theme, language: head.language };
-  const { slide, notes } = numbered(given);
-  const { colour, nodes: back } = behind(slide, context);
+  const { slide, groups: all, foot } = placedParts(given, context, setting);
+  const { colour, nodes: back, plates: plated } = behind(slide, context, setting);
   const nodes: SceneNode[] = [...back, ...ornaments(slide, context)];
   const boxes: SceneBox[] = [];
-  const foot = footnotes(notes, context, setting);
-  const area = contentArea(head.page);
-  const bottom = area.y + area.height - foot.height;
   let used = 0;
   let room = 0;
-  for (const whole of groups(slide, context)) {
-    const group = foot.height ? { ...whole, place: above(whole.place, bottom) } : whole;
+  for (const group of all) {
     const laid = layGroup(group, context, setting);
-    if (back.length) nodes.push(...plates(laid.nodes, head.theme.colours.paper, pageScale(head.page)));
+    if (plated) nodes.push(...plates(laid.nodes, head.theme.colours.paper, pageScale(head.page)));
     nodes.push(...laid.nodes);
     boxes.push(...laid.boxes);
     if (group.place.role !== "title" && group.place.role !== "opening") {
@@ -293,8 +431,24 @@ export function layoutSlide(given: Slide, context: SlideContext): Scene {
 
 /** The faces that laying out these slides needs, so that they can be loaded first. */
 export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]): string[] {
+  const brought = [...new Set(slides.flatMap(({ theme }) => (theme !== undefined && head.themes?.[theme] ? [theme] : [])))];
+  if (brought.length) {
+    const own = (name: string | undefined) => slides.filter(({ theme }) => (theme !== undefined && head.themes?.[theme] ? theme : undefined) === name).map(({ theme: _, ...slide }) => slide);
+    return [...new Set([undefined, ...brought].flatMap((name) => facesNeeded(own(name), { ...head, theme: themeOf(name === undefined ? {} : { theme: name }, head) })))];
+  }
   const { heading, body, code } = head.theme.fonts;
-  const families = [heading, body, code].map(familyNamed);
+  const families = new Set([heading, body, code].map(familyNamed));
+  const seenStyles = new Set<TextStyle>();
+  const styled = (style: TextStyle) => {
+    if (seenStyles.has(style)) return;
+    seenStyles.add(style);
+    for (const { run: own, paragraph, emphasis } of style) {
+      if (own?.font) families.add(familyNamed(own.font));
+      if (paragraph?.bullet?.sign) note(paragraph.bullet.sign, false, false);
+      if (emphasis) note("0123456789abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ", false, true);
+      if (own?.caps) note("ABCDEFGHIJKLMNOPQRSTUVWXYZ", false, false);
+    }
+  };
   const styles = new Map<string, Set<number>>();
   const note = (text: string, bold: boolean, italic: boolean) => {
     const key = `${bold ? 1 : 0}${italic ? 1 : 0}`;
@@ -304,17 +458,24 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
   note("0123456789.,•–abc %·−-", false, false);
   note(head.regions.footer, false, false);
   const look = (text: RichText, strong: boolean): void => {
-    for (const { runs } of text) {
+    for (const { runs, look: own } of text) {
+      if (own?.bullet?.sign) note(own.bullet.sign, false, false);
       for (const item of runs) {
         const bold = strong || (item.marks?.includes("strong") ?? false);
-        note(item.text, bold, item.marks?.includes("emphasis") ?? false);
+        if (item.look?.font) families.add(familyNamed(item.look.font));
+        note(item.look?.caps ? item.text.toUpperCase() : item.text, bold, item.marks?.includes("emphasis") ?? false);
         if (item.footnote) look([{ kind: "plain", level: 0, runs: item.footnote }], false);
       }
     }
   };
   for (const slide of slides) {
-    for (const element of slide.elements) {
-      const bold = element.slot === "number" || element.kind === "diagram";
+    const drawn = slide.master === undefined ? [] : (head.masters?.[slide.master]?.elements ?? []);
+    for (const { text } of slide.regions ?? []) note(text, true, false);
+    for (const element of [...drawn, ...slide.elements]) {
+      const style = element.style === undefined ? undefined : head.styles?.[element.style];
+      if (style) styled(style);
+      if (element.kind === "media" || element.kind === "foreign") note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);
+      const bold = element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
       for (const text of elementTexts(element)) look(text, bold);
       if (element.kind === "table") for (const row of element.rows.slice(0, element.header)) for (const cell of row) if (cell) look(cell.text, true);
       if (bold && element.kind === "diagram") look(element.text, false);
@@ -323,7 +484,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     }
     if (slide.elements.some((element) => elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))))) note("0123456789\u2002", true, false);
   }
-  const faces = new Set<string>(families.flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
+  const faces = new Set<string>([...families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
   for (const [key, points] of styles) {
     for (const family of families) for (const point of points) faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
   }

@@ -1,5 +1,5 @@
 import { type CodeTone, type FormulaShape, formulaShape } from "@unitext/core/figures";
-import type { Paragraph, Run } from "@unitext/core/model";
+import type { Paragraph, Run, RunLook } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import LineBreaker from "linebreak";
 import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
@@ -22,6 +22,13 @@ export interface Style {
   rise?: number;
   /** The colour, where it is not that of the text around it. */
   tone?: CodeTone;
+  /** The colour of the words and of what lies behind them, where a look says so. */
+  fill?: string;
+  highlight?: string;
+  underline?: boolean;
+  caps?: boolean;
+  /** Room after each glyph, in em of its own size. */
+  spacing?: number;
   /** Set as a formula: one piece that is never broken. */
   formula?: FormulaShape;
 }
@@ -52,7 +59,20 @@ const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
 
 /** Stands in the text for what is drawn in one piece: U+FFFC, which UAX #14 lets lines break before and after. */
 const OBJECT = "\uFFFC";
-type StyleOf = (marks: readonly string[], link: string | undefined) => Style;
+export type StyleOf = (marks: readonly string[], link: string | undefined, look?: RunLook) => Style;
+
+/** Capital letters, where they are as many as the small ones. */
+function capitals(text: string): string {
+  return Array.from(text, (letter) => (letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter)).join("");
+}
+
+/** A word with room after each of its glyphs. */
+function spaced(word: ShapedWord, spacing: number): ShapedWord {
+  const advances = word.advances.map((advance) => advance + spacing);
+  const count = (index: number) => word.clusters.reduce((sum, cluster) => sum + (cluster < index ? 1 : 0), 0);
+  const upTo = word.upTo.map((value, index) => value + count(index) * spacing);
+  return { ...word, advances, upTo, width: word.width + word.glyphs.length * spacing };
+}
 
 function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: { end: number; style: Style }[] } {
   let text = "";
@@ -62,8 +82,9 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
       text += OBJECT;
       return { end: text.length, style: { ...styleOf([], run.link), formula: shape } };
     }
-    text += run.text;
-    return { end: text.length, style: styleOf(run.marks ?? [], run.link) };
+    const style = styleOf(run.marks ?? [], run.link, run.look);
+    text += style.caps ? capitals(run.text) : run.text;
+    return { end: text.length, style };
   });
   return { text, spans };
 }
@@ -75,16 +96,16 @@ function objectWord({ width }: FormulaShape): ShapedWord {
 }
 
 /** The embedding levels of UAX #9, or null for a text that is left to right throughout. */
-export function bidiLevels(text: string): { levels: Uint8Array | null; base: 0 | 1 } {
-  if (!RTL.test(text)) return { levels: null, base: 0 };
-  const { levels, paragraphs } = bidi.getEmbeddingLevels(text);
+export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: Uint8Array | null; base: 0 | 1 } {
+  if (!RTL.test(text) && direction !== "rtl") return { levels: null, base: 0 };
+  const { levels, paragraphs } = bidi.getEmbeddingLevels(text, direction);
   return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
 }
 
 /** Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). */
 export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
-  const { levels, base } = bidiLevels(text);
+  const { levels, base } = bidiLevels(text, paragraph.look?.direction);
   const pieces: Piece[] = [];
   const upTo = new Float32Array(text.length + 1);
   let start = 0;
@@ -108,7 +129,8 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       at += code > 0xffff ? 2 : 1;
       at = space ? endOfSpace(text, at, end, levels, level) : endOfWord(text, at, end, levels, level, style, face);
       const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
-      const word = fonts.face(face).word(shown, level % 2 === 1, language);
+      const plain = fonts.face(face).word(shown, level % 2 === 1, language);
+      const word = style.spacing ? spaced(plain, style.spacing) : plain;
       for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
       width += word.width * style.scale;
       pieces.push({ start: from, end: at, face, style, level, space, word });
@@ -171,16 +193,16 @@ export interface LineRange {
 /**
  * Breaks a paragraph into lines no wider than `width` em, first fit: a line takes as many break opportunities as it
  * can. A stretch without an opportunity that is wider than the line is broken between characters, so nothing runs out
- * at the side.
+ * at the side. The first line begins `first` em further in.
  */
-export function breakLines(paragraph: ShapedParagraph, width: number): LineRange[] {
+export function breakLines(paragraph: ShapedParagraph, width: number, first = 0): LineRange[] {
   const { breaks, upTo, text } = paragraph;
   const lines: LineRange[] = [];
   let start = 0;
   let last: LineRange | undefined;
   const room = width + 1e-4;
   for (const next of breaks) {
-    const fits = () => (upTo[next.visible] as number) - (upTo[start] as number) <= room;
+    const fits = () => (upTo[next.visible] as number) - (upTo[start] as number) <= (first && start === 0 ? room - first : room);
     if (!fits() && last) {
       lines.push(last);
       start = last.end;

@@ -20,6 +20,8 @@ export interface SceneRun {
   rtl: boolean;
   underline?: boolean;
   strike?: boolean;
+  /** The colour that lies behind it. */
+  highlight?: string;
   link?: string;
   /** A bullet or number: drawn, but no part of the text. */
   marker?: boolean;
@@ -46,7 +48,12 @@ export type SceneNode =
   /** Outlines in points of the page. */
   | { kind: "paths"; element: string | null; paths: FigurePath[] }
   | { kind: "text"; element: string | null; role: string; lines: SceneLine[] }
-  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string });
+  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string })
+  /** Nodes that are drawn together: moved and turned by a matrix, cut off at an outline (in the nodes' own points), or seen through. */
+  | { kind: "group"; element: string | null; matrix?: Matrix; clip?: string; opacity?: number; nodes: SceneNode[] };
+
+/** a b c d e f: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+export type Matrix = readonly [number, number, number, number, number, number];
 
 /** Where an element was put and how it fits: `size` is the text size taken, `overflow` what stands out below, in points. */
 export interface SceneBox extends Frame {
@@ -54,6 +61,13 @@ export interface SceneBox extends Frame {
   slot: string | null;
   size: number;
   overflow: number;
+  /** How far it is turned about its middle, clockwise in degrees. */
+  rotation?: number;
+}
+
+/** All nodes of a list and of the groups in it that hold no nodes themselves, in drawing order. */
+export function leavesOf(nodes: readonly SceneNode[]): Exclude<SceneNode, { kind: "group" }>[] {
+  return nodes.flatMap((node) => (node.kind === "group" ? leavesOf(node.nodes) : [node]));
 }
 
 /** A slide laid out: what every drawing is made from. Lengths in points. */
@@ -75,12 +89,13 @@ export interface Scene {
 /** The same scene without shaped glyphs: plain data that can be sent between threads and stored. */
 export function plainScene(scene: Scene): Scene {
   const strip = ({ words: _, ...run }: SceneRun): SceneRun => run;
-  return { ...scene, nodes: scene.nodes.map((node) => (node.kind === "text" ? { ...node, lines: node.lines.map((line) => ({ ...line, runs: line.runs.map(strip) })) } : node)) };
+  const plain = (node: SceneNode): SceneNode => (node.kind === "text" ? { ...node, lines: node.lines.map((line) => ({ ...line, runs: line.runs.map(strip) })) } : node.kind === "group" ? { ...node, nodes: node.nodes.map(plain) } : node);
+  return { ...scene, nodes: scene.nodes.map(plain) };
 }
 
 /** The text lines of a scene in drawing order, markers left out. */
 export function sceneLines(scene: Scene): string[] {
-  return scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
+  return leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
 }
 
 /** A formula in a line, as outlines on the page. */

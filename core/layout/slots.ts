@@ -104,9 +104,25 @@ export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.1
 /** Space before a paragraph that follows another, in em. */
 export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2, figure: 0, references: 0.35, corner: 0, name: 0 };
 
+type Scale = Theme["scale"];
+const own = <R extends keyof Scale>(role: R) => (scale: Scale) => scale[role];
+/** The size of each role on the theme's scale; some take it from another's. */
+const SIZES: Record<SlotRole, (scale: Scale) => number> = {
+  opening: own("opening"),
+  title: own("title"),
+  subtitle: own("subtitle"),
+  body: own("body"),
+  statement: own("statement"),
+  number: own("number"),
+  caption: own("caption"),
+  picture: own("caption"),
+  figure: ({ body }) => body * 0.8,
+  references: own("caption"),
+  corner: own("caption"),
+  name: ({ number }) => number * 0.8,
+};
+
 /** The text size of a role at full size, in points on this page. */
 export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
-  const { scale } = theme;
-  const sizes: Record<SlotRole, number> = { ...scale, picture: scale.caption, figure: scale.body * 0.8, references: scale.caption, corner: scale.caption, name: scale.number * 0.8 };
-  return sizes[role] * pageScale(page);
+  return SIZES[role](theme.scale) * pageScale(page);
 }

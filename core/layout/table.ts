@@ -1,6 +1,7 @@
 import { mixed } from "@unitext/core/figures";
-import type { Align, Cell, Frame, RichText, TableElement, ThemeColours } from "@unitext/core/model";
+import { type Align, type Cell, type DeckHead, type Frame, isEmptyText, type RichText, type TableElement, type ThemeColours } from "@unitext/core/model";
 import type { SceneNode } from "./scene";
+import { drawFill, strokeOf } from "./shapes";
 import { type Block, breakText, type Setting, setText, shapeText } from "./text";
 
 /** A cell shaped, with the places that it covers. */
@@ -111,7 +112,8 @@ export interface SetTable {
  * Sets a table into a frame: columns as wide as their words ask, rows as high as their cells, at the largest of the
  * sizes at which all rows fit; at the smallest when none does.
  */
-export function setTable(element: TableElement, frame: Frame, sizes: readonly number[], setting: Setting, colours: ThemeColours): SetTable {
+export function setTable(element: TableElement, frame: Frame, sizes: readonly number[], setting: Setting, colours: ThemeColours, assets: DeckHead["assets"] = {}): SetTable {
+  if (element.widths) return setOwnTable(element, element.widths, frame, sizes[0] as number, setting, assets);
   const columns = Math.max(...element.rows.map((row) => row.length));
   const cells = cellsOf(element, setting);
   const need = needs(cells, columns);
@@ -126,7 +128,9 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
   }
   const used = spanOf(heights, 0, heights.length);
+  const overflow = Math.max(0, used - frame.height);
   const nodes: SceneNode[] = [];
+  if (setting.measure) return { nodes, size, used, overflow };
   const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
   if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: mixed(colours.accent, colours.paper, 0.86) });
   heights.forEach((height, at) => {
@@ -143,5 +147,51 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
     const { lines } = setText(cell.cell.text, { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align }, [size], setting);
     nodes.push({ kind: "text", element: element.id, role: "table", lines });
   }
-  return { nodes, size, used, overflow: Math.max(0, used - frame.height) };
+  return { nodes, size, used, overflow };
+}
+
+/** The room in a cell where a file does not say it (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
+const CELL_INSETS = [7.2, 3.6, 7.2, 3.6] as const;
+
+/** A table with widths, fills and borders of its own: rows grow with their text, nothing else changes. */
+function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElement, own: readonly number[], frame: Frame, size: number, setting: Setting, assets: DeckHead["assets"]): SetTable {
+  const columns = Math.max(...rows.map((row) => row.length));
+  const total = spanOf(own, 0, own.length) || 1;
+  const widths = Array.from({ length: columns }, (_, at) => ((own[at] ?? (asked?.at(-1) || total / columns)) * frame.width) / total);
+  const placed = rows.flatMap((row, y) =>
+    row.flatMap((cell, x) => {
+      if (!cell) return [];
+      const [left, top, right, bottom] = cell.insets ?? CELL_INSETS;
+      const [over, down] = [Math.min(cell.columns ?? 1, row.length - x), Math.min(cell.rows ?? 1, rows.length - y)];
+      const width = Math.max(1, spanOf(widths, x, over) - left - right);
+      const blocks = shapeText(cell.text, "figure", align[x] ?? "start", setting);
+      const text = isEmptyText(cell.text) ? size * 1.2 : breakText(blocks, "figure", size, width).height;
+      return [{ cell, x, y, over, down, need: text + top + bottom, insets: [left, top, right, bottom] as const }];
+    }),
+  );
+  const high = rows.map((_, at) => Math.max(heights[at] ?? 0, ...placed.filter(({ y, down }) => y === at && down === 1).map(({ need }) => need), size * 0.4));
+  for (const { y, down, need } of placed) {
+    const lack = need - spanOf(high, y, down);
+    if (down > 1 && lack > 0) high[y + down - 1] = (high[y + down - 1] as number) + lack;
+  }
+  const used = spanOf(high, 0, high.length);
+  const overflow = Math.max(0, used - Math.max(frame.height, spanOf(heights, 0, heights.length)));
+  const nodes: SceneNode[] = [];
+  if (setting.measure) return { nodes, size, used, overflow: 0 };
+  const lines: SceneNode[] = [];
+  for (const { cell, x, y, over, down, insets } of placed) {
+    const box = { x: frame.x + spanOf(widths, 0, x), y: frame.y + spanOf(high, 0, y), width: spanOf(widths, x, over), height: spanOf(high, y, down) };
+    if (cell.fill) nodes.push(...drawFill(cell.fill, box, id, assets));
+    const sides = { left: [box.x, box.y, box.x, box.y + box.height], top: [box.x, box.y, box.x + box.width, box.y], right: [box.x + box.width, box.y, box.x + box.width, box.y + box.height], bottom: [box.x, box.y + box.height, box.x + box.width, box.y + box.height] } as const;
+    for (const [side, [x1, y1, x2, y2]] of Object.entries(sides)) {
+      const stroke = cell.borders?.[side as keyof typeof sides];
+      if (stroke) lines.push({ kind: "paths", element: id, paths: [{ d: `M${x1.toFixed(2)} ${y1.toFixed(2)}L${x2.toFixed(2)} ${y2.toFixed(2)}`, ...strokeOf(stroke) }] });
+    }
+    if (isEmptyText(cell.text)) continue;
+    const [left, top, right, bottom] = insets;
+    const inner = { x: box.x + left, y: box.y + top, width: Math.max(1, box.width - left - right), height: Math.max(1, box.height - top - bottom) };
+    const set = setText(cell.text, { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" }, [size], setting);
+    lines.push({ kind: "text", element: id, role: "table", lines: set.lines });
+  }
+  return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0 };
 }

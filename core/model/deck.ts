@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { ArrangementName } from "./arrangement";
-import { RichText } from "./richtext";
+import { Drawing, Fill, Geometry, Stroke, TextBox, TextStyle } from "./look";
+import { LinkTarget, RichText } from "./richtext";
 import { BreakRule } from "./rule";
 import { Theme } from "./theme";
 import { Colour, Frame, Id, Language, Page } from "./units";
@@ -14,23 +15,30 @@ export const Binding = z.object({
 });
 export type Binding = z.infer<typeof Binding>;
 
-const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional() };
+/** The shape of a file's part that an element was read from, and the sum of the element as it was read: while they agree, the file's own words for it are written back. */
+export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40) });
+
+/** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
+const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional(), style: z.string().max(40).optional(), box: TextBox.optional(), kept: KeptShape.optional(), ...Drawing };
 
 /** Text; with `steps` its paragraphs appear one at a time. */
 export const TextElement = z.object({ kind: z.literal("text"), ...placed, text: RichText, steps: z.boolean().optional() });
 export type TextElement = z.infer<typeof TextElement>;
 
+/** What is cut off a picture's sides, as shares of its size; below 0 the picture is smaller than its frame. */
+export const Crop = z.object({ left: z.number(), top: z.number(), right: z.number(), bottom: z.number() });
+export type Crop = z.infer<typeof Crop>;
 /** A picture, named as the text names it; the deck's `assets` say which bytes the name stands for. `width` is a share of its place in percent. */
-export const PictureElement = z.object({ kind: z.literal("picture"), ...placed, source: z.string().min(1).max(1000), alt: z.string(), caption: z.string().max(2000).optional(), width: z.number().min(1).max(100).optional() });
+export const PictureElement = z.object({ kind: z.literal("picture"), ...placed, source: z.string().min(1).max(1000), alt: z.string(), caption: z.string().max(2000).optional(), width: z.number().min(1).max(100).optional(), crop: Crop.optional(), opacity: z.number().min(0).max(1).optional(), recolour: z.enum(["grey", "mono", "washout"]).optional(), shape: Geometry.optional(), link: LinkTarget.optional() });
 export type PictureElement = z.infer<typeof PictureElement>;
 
 /** A cell; `columns` and `rows` say over how many it reaches. */
-export const Cell = z.object({ text: RichText, columns: z.number().int().min(2).max(200).optional(), rows: z.number().int().min(2).max(2000).optional() });
+export const Cell = z.object({ text: RichText, columns: z.number().int().min(2).max(200).optional(), rows: z.number().int().min(2).max(2000).optional(), fill: Fill.optional(), anchor: z.enum(["top", "middle", "bottom"]).optional(), insets: TextBox.shape.insets, borders: z.object({ left: Stroke.nullable().optional(), top: Stroke.nullable().optional(), right: Stroke.nullable().optional(), bottom: Stroke.nullable().optional() }).optional() });
 export type Cell = z.infer<typeof Cell>;
 export const Align = z.enum(["start", "centre", "end"]);
 export type Align = z.infer<typeof Align>;
-/** A table: all rows have the same number of places; a place that another cell covers is null. The first `header` rows are headings. */
-export const TableElement = z.object({ kind: z.literal("table"), ...placed, rows: z.array(z.array(Cell.nullable())).min(1), header: z.number().int().nonnegative(), align: z.array(Align), caption: z.string().max(2000).optional() });
+/** A table: all rows have the same number of places; a place that another cell covers is null. The first `header` rows are headings. With `widths` and `heights` in points, columns are as wide and rows at least as high as they say. */
+export const TableElement = z.object({ kind: z.literal("table"), ...placed, rows: z.array(z.array(Cell.nullable())).min(1), header: z.number().int().nonnegative(), align: z.array(Align), caption: z.string().max(2000).optional(), widths: z.array(z.number().nonnegative()).max(200).optional(), heights: z.array(z.number().nonnegative()).max(2000).optional() });
 export type TableElement = z.infer<typeof TableElement>;
 
 /** Program code, as typed. */
@@ -48,14 +56,33 @@ export type DiagramForm = z.infer<typeof DiagramForm>;
 export const DiagramElement = z.object({ kind: z.literal("diagram"), ...placed, form: DiagramForm, text: RichText });
 export type DiagramElement = z.infer<typeof DiagramElement>;
 
-export const CHART_FORMS = ["column", "bar", "line", "pie"] as const;
+export const CHART_FORMS = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
 export const ChartForm = z.enum(CHART_FORMS);
 export type ChartForm = z.infer<typeof ChartForm>;
+/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. */
+export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional() });
+export type Series = z.infer<typeof Series>;
+export const Axis = z.object({ title: z.string().max(500).optional(), least: z.number().optional(), most: z.number().optional() });
+/** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes. */
+export const ChartLook = z.object({ stack: z.enum(["sum", "share"]).optional(), title: z.string().max(1000).optional(), legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(), labels: z.enum(["value", "share", "category"]).optional(), format: z.string().max(100).optional(), xAxis: Axis.optional(), yAxis: Axis.optional() });
+export type ChartLook = z.infer<typeof ChartLook>;
 /** A chart of one or more series over categories; a missing value is null. */
-export const ChartElement = z.object({ kind: z.literal("chart"), ...placed, form: ChartForm, categories: z.array(z.string()).min(1), series: z.array(z.object({ name: z.string(), values: z.array(z.number().nullable()) })).min(1) });
+export const ChartElement = z.object({ kind: z.literal("chart"), ...placed, form: ChartForm, categories: z.array(z.string()), series: z.array(Series).min(1), ...ChartLook.shape });
 export type ChartElement = z.infer<typeof ChartElement>;
 
-export const Element = z.discriminatedUnion("kind", [TextElement, PictureElement, TableElement, CodeElement, FormulaElement, DiagramElement, ChartElement]);
+/** A drawn form with or without words in it: boxes, arrows, lines, connectors. */
+export const ShapeElement = z.object({ kind: z.literal("shape"), ...placed, geometry: Geometry, text: RichText, alt: z.string().optional(), link: LinkTarget.optional() });
+export type ShapeElement = z.infer<typeof ShapeElement>;
+
+/** A film or a sound, by the name of its file, with the picture that stands for it. */
+export const MediaElement = z.object({ kind: z.literal("media"), ...placed, source: z.string().min(1).max(4000), form: z.enum(["video", "audio"]), poster: z.string().min(1).max(1000).optional(), alt: z.string() });
+export type MediaElement = z.infer<typeof MediaElement>;
+
+/** A thing that a file holds and Unitext does not model: what it is, the words found in it and the picture that the file shows for it. The file keeps the thing itself. */
+export const ForeignElement = z.object({ kind: z.literal("foreign"), ...placed, what: z.string().min(1).max(200), text: RichText, picture: z.string().min(1).max(1000).optional(), alt: z.string() });
+export type ForeignElement = z.infer<typeof ForeignElement>;
+
+export const Element = z.discriminatedUnion("kind", [TextElement, PictureElement, TableElement, CodeElement, FormulaElement, DiagramElement, ChartElement, ShapeElement, MediaElement, ForeignElement]);
 export type Element = z.infer<typeof Element>;
 export type ElementKind = Element["kind"];
 
@@ -64,9 +91,10 @@ export const Source = z.object({ document: z.string(), from: z.number().int(), t
 export type Source = z.infer<typeof Source>;
 /** Which slide of which deck, at which version, a slide was copied from. */
 export const Origin = z.object({ deck: Id, slide: Id, version: z.number().int().nonnegative() });
+export type Origin = z.infer<typeof Origin>;
 
 /** What stands behind everything else on a slide. */
-export const Background = z.union([z.object({ colour: Colour }), z.object({ picture: z.string().min(1).max(1000) })]);
+export const Background = z.union([z.object({ colour: Colour }), z.object({ picture: z.string().min(1).max(1000) }), z.object({ fill: Fill })]);
 export type Background = z.infer<typeof Background>;
 export const TRANSITIONS = ["fade", "push", "wipe"] as const;
 /** How a slide comes in, and in how many seconds. */
@@ -75,6 +103,20 @@ export type Transition = z.infer<typeof Transition>;
 /** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent. */
 export const SlideLook = z.object({ background: Background.optional(), transition: Transition.optional(), delay: z.number().min(0.5).max(3600).optional(), widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional() });
 export type SlideLook = z.infer<typeof SlideLook>;
+
+/** The footer, number or date of a slide where a file puts it; the number is counted where it is shown. */
+export const RegionBox = z.object({ region: z.enum(["footer", "number", "date"]), text: z.string().max(500), frame: Frame, style: z.string().max(40).optional(), box: TextBox.optional() });
+export type RegionBox = z.infer<typeof RegionBox>;
+/** What somebody said about a slide. */
+export const Comment = z.object({ author: z.string().max(300), text: z.string().max(20000), date: z.string().max(40).optional() });
+export type Comment = z.infer<typeof Comment>;
+/** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background and transition as they were read, and the shapes that became elements. */
+export const KeptPart = z.object({ file: z.string().max(200), part: z.string().max(500), sum: z.string().max(40), notes: z.string().max(40), background: z.string().max(40), transition: z.string().max(40), shapes: z.array(z.string().max(40)).max(20000) });
+export type KeptPart = z.infer<typeof KeptPart>;
+
+/** What a file draws behind its slides: a background and drawings that all slides of one layout share. */
+export const Master = z.object({ name: z.string().max(300), background: Background.optional(), elements: z.array(Element) });
+export type Master = z.infer<typeof Master>;
 
 export const Slide = z.object({
   id: Id,
@@ -85,14 +127,22 @@ export const Slide = z.object({
   hidden: z.boolean(),
   source: Source.optional(),
   origin: Origin.optional(),
+  /** The name of the look that it brought along from another deck; without one it has the deck's. */
+  theme: z.string().max(80).optional(),
+  /** The name of what its file draws behind it. */
+  master: z.string().max(40).optional(),
+  regions: z.array(RegionBox).max(10).optional(),
+  comments: z.array(Comment).max(2000).optional(),
+  kept: KeptPart.optional(),
   ...SlideLook.shape,
 });
 export type Slide = z.infer<typeof Slide>;
 
-/** The bytes behind a picture's name: their SHA-256 in hex, media type and size in pixels. */
+export const MEDIA_TYPES = ["image/png", "image/jpeg", "image/gif", "image/svg+xml", "video/mp4", "video/webm", "audio/mpeg", "audio/mp4", "audio/wav", "application/zip"] as const;
+/** The bytes behind the name of a picture, film, sound or kept file: their SHA-256 in hex, media type and size in pixels (1 by 1 for what is none). */
 export const Asset = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
-  mediaType: z.enum(["image/png", "image/jpeg"]),
+  mediaType: z.enum(MEDIA_TYPES),
   width: z.number().int().positive(),
   height: z.number().int().positive(),
 });
@@ -108,6 +158,10 @@ export type Regions = z.infer<typeof Regions>;
 export const Manuscript = z.object({ document: Id, rule: BreakRule });
 export type ManuscriptRef = z.infer<typeof Manuscript>;
 
+/** The deck that a version of it follows, and the version of it that was taken last. */
+export const Original = z.object({ deck: Id, version: z.number().int().nonnegative() });
+export type Original = z.infer<typeof Original>;
+
 export const DeckHead = z.object({
   id: Id,
   properties: Properties,
@@ -120,6 +174,12 @@ export const DeckHead = z.object({
   assets: z.record(z.string(), Asset),
   /** The document that the slides were generated from, and the rule that cut it. */
   manuscript: Manuscript.optional(),
+  /** The looks that slides brought along from other decks, by name. */
+  themes: z.record(z.string(), Theme).optional(),
+  original: Original.optional(),
+  /** What files draw behind slides, and the text styles that they give, by the sum of each. */
+  masters: z.record(z.string(), Master).optional(),
+  styles: z.record(z.string(), TextStyle).optional(),
 });
 export type DeckHead = z.infer<typeof DeckHead>;
 

@@ -9,3 +9,11 @@ export function textHash(text: string): string {
   }
   return (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0");
 }
+
+/** A value as JSON with its keys in order, so that equal values give equal texts whatever they passed through; what is undefined is left out. */
+export function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map((item) => canonical(item ?? null)).join()}]`;
+  if (typeof value !== "object" || value === null) return JSON.stringify(value) ?? "";
+  const held = value as Record<string, unknown>;
+  return `{${Object.keys(held).filter((key) => held[key] !== undefined).sort().map((key) => `${JSON.stringify(key)}:${canonical(held[key])}`).join()}}`;
+}

@@ -2,6 +2,7 @@ export * from "./arrangement";
 export * from "./deck";
 export * from "./failure";
 export * from "./hash";
+export * from "./look";
 export * from "./number";
 export * from "./read";
 export * from "./richtext";

@@ -1,6 +1,6 @@
 import { deckArbitrary } from "@unitext/core/testing";
 import fc from "fast-check";
-import { checked, countWords, Deck, emptyDeck, Failure, joinRuns, LinkTarget, linksOf, mapLinks, orderProblems, pageName, pageNamed, plainText, run, secondsOf, sections, type Slide, textOf, THEMES, themeKey, titleOf } from "./index";
+import { checked, countWords, Deck, emptyDeck, Failure, joinRuns, LinkTarget, linksOf, mapLinks, orderProblems, pageName, pageNamed, plainText, run, secondsOf, sections, type Slide, textOf, THEMES, themeKey, titleOf, deckLink, slideLink } from "./index";
 
 const slide = (id: string, parent: string | null = null): Slide => ({ id, parent, arrangement: "points", elements: [], notes: [], hidden: false });
 
@@ -50,9 +50,16 @@ describe("rich text", () => {
     expect(countWords(text)).toBe(count);
   });
 
-  it("lets links lead to the web, to mail and to slides, and nowhere else", () => {
-    for (const good of ["https://example.org/a?b#c", "mailto:a@b.org", "slide:menu"]) expect(LinkTarget.safeParse(good).success).toBe(true);
-    for (const bad of ["javascript:alert(1)", "data:text/html,x", "file:///etc/passwd", "a b", "//example.org", ""]) expect(LinkTarget.safeParse(bad).success).toBe(false);
+  it("lets links lead to the web, to mail, to slides here and in other decks, and nowhere else", () => {
+    for (const good of ["https://example.org/a?b#c", "mailto:a@b.org", "slide:menu", "deck:a-1/b_2"]) expect(LinkTarget.safeParse(good).success).toBe(true);
+    for (const bad of ["javascript:alert(1)", "data:text/html,x", "file:///etc/passwd", "a b", "//example.org", "", "deck:a", "deck:a/b/c", "deck:a b/c"]) expect(LinkTarget.safeParse(bad).success).toBe(false);
+  });
+});
+
+describe("links to slides", () => {
+  it("are told from links to other decks and to the web", () => {
+    expect([slideLink("slide:a"), slideLink("deck:d/a"), slideLink("https://example.org")]).toEqual(["a", undefined, undefined]);
+    expect([deckLink("deck:d/a"), deckLink("slide:a"), deckLink("deck:d")]).toEqual([{ deck: "d", slide: "a" }, undefined, undefined]);
   });
 });
 

@@ -1,7 +1,8 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
-import type { Deck, DeckHead, Element, ElementKind, Slide, SlideLook, TextElement } from "./deck";
-import { countWords, isEmptyText, plainText, type RichText, textOf } from "./richtext";
-import { THEMES } from "./theme";
+import type { Background, Deck, DeckHead, Element, ElementKind, Slide, SlideLook, TextElement } from "./deck";
+import type { Fill } from "./look";
+import { isEmptyText, plainText, type RichText, textOf, wordsIn } from "./richtext";
+import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
 /** A deck without slides, as a new one begins. */
@@ -104,7 +105,10 @@ const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K 
   code: () => [],
   formula: () => [],
   diagram: ({ text }) => [text],
-  chart: ({ categories, series }) => [...categories.map(plainText), ...series.map(({ name }) => plainText(name))],
+  chart: ({ categories, series, title }) => [...(title ? [plainText(title)] : []), ...categories.map(plainText), ...series.map(({ name }) => plainText(name))],
+  shape: ({ text }) => [text],
+  media: () => [],
+  foreign: ({ text }) => [text],
 };
 
 /** The texts of an element that a person reads: its text, its cells, its labels. Code and formulas are not read as words. */
@@ -115,6 +119,7 @@ export function elementTexts(element: Element): RichText[] {
 /** What an element shows, as plain text. */
 export function elementWords(element: Element): string {
   if (element.kind === "picture") return element.caption || element.alt;
+  if (element.kind === "media") return element.alt;
   if (element.kind === "code") return element.text;
   if (element.kind === "formula") return element.tex;
   return elementTexts(element).map(textOf).join("\n");
@@ -128,6 +133,7 @@ export function slideTexts(slide: Slide): RichText[] {
 const ELEMENT_MAPS: { [K in ElementKind]?: (element: Extract<Element, { kind: K }>, change: (text: RichText) => RichText) => Element } = {
   text: (element, change) => ({ ...element, text: change(element.text) }),
   diagram: (element, change) => ({ ...element, text: change(element.text) }),
+  shape: (element, change) => ({ ...element, text: change(element.text) }),
   table: (element, change) => ({ ...element, rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })) }),
 };
 
@@ -142,14 +148,66 @@ export function lookOf({ background, transition, delay, widths }: Slide): SlideL
   return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}) };
 }
 
+/** The look that a slide is drawn in: the one that it brought along, else the deck's. */
+export function themeOf(slide: Pick<Slide, "theme">, head: Pick<DeckHead, "theme" | "themes">): Theme {
+  return (slide.theme !== undefined ? head.themes?.[slide.theme] : undefined) ?? head.theme;
+}
+
+const filled = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
+const behindOf = (background: Background | undefined) => (!background ? [] : "picture" in background ? [background.picture] : "fill" in background ? filled(background.fill) : []);
+const shownBy = (element: Element): string[] => [...(element.kind === "picture" ? [element.source] : element.kind === "media" && element.poster ? [element.poster] : element.kind === "foreign" && element.picture ? [element.picture] : []), ...filled(element.fill)];
+
 /** The names of the pictures that a slide shows, its background among them. */
-export function picturesOn(slide: Slide): string[] {
-  const behind = slide.background && "picture" in slide.background ? [slide.background.picture] : [];
-  return [...behind, ...slide.elements.flatMap((element) => (element.kind === "picture" ? [element.source] : []))];
+export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
+  return [...behindOf(slide.background), ...slide.elements.flatMap(shownBy)];
+}
+
+/** The names of all files that a slide needs: its pictures, films and sounds, those of its master, and the file that it was read from. */
+export function filesOf(slide: Slide, { masters }: Pick<DeckHead, "masters">): string[] {
+  const master = slide.master === undefined ? undefined : masters?.[slide.master];
+  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
+}
+
+/** The slide, and an element of it, with every picture's name sent through `change`. */
+export function renamePictures<S extends Pick<Slide, "background" | "elements">>(slide: S, change: (name: string) => string): S {
+  const fill = (own: Fill): Fill => (own.kind === "picture" ? { ...own, source: change(own.source) } : own);
+  const { background } = slide;
+  const behind = !background ? {} : "picture" in background ? { background: { picture: change(background.picture) } } : "fill" in background ? { background: { fill: fill(background.fill) } } : {};
+  const elements = slide.elements.map((element): Element => {
+    const own = element.fill ? { ...element, fill: fill(element.fill) } : element;
+    if (own.kind === "picture") return { ...own, source: change(own.source) };
+    if (own.kind === "media") return { ...own, source: change(own.source), ...(own.poster ? { poster: change(own.poster) } : {}) };
+    return own.kind === "foreign" && own.picture ? { ...own, picture: change(own.picture) } : own;
+  });
+  return { ...slide, ...behind, elements };
+}
+
+/** The master and the text styles that slides name, of those that a deck has. */
+export function sharedBy(slides: readonly Slide[], { masters, styles }: Pick<DeckHead, "masters" | "styles">): Pick<DeckHead, "masters" | "styles"> {
+  const masterNames = new Set(slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])));
+  const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
+  const styleNames = new Set([...slides.flatMap(({ elements, regions }) => [...elements, ...(regions ?? [])]), ...own.flat()].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])));
+  const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) => Object.fromEntries([...names].map((name) => [name, from?.[name] as V]));
+  return { ...(masterNames.size ? { masters: pick(masterNames, masters) } : {}), ...(styleNames.size ? { styles: pick(styleNames, styles) } : {}) };
+}
+
+/** The slide as the deck's own look would have it: without what a file drew behind it and without styles and frames of its slots. Drawings that stand freely stay. */
+export function inDeckLook(given: Slide): Slide {
+  if (given.master === undefined) return given;
+  const { master: _, regions: __, background, ...slide } = given;
+  return {
+    ...slide,
+    ...(background && "picture" in background ? { background } : {}),
+    elements: slide.elements.map((element): Element => {
+      const { style, box, frame, ...rest } = element;
+      const plain = (text: RichText): RichText => text.map(({ look: own, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look, ...item }) => item) }));
+      return element.slot === null ? ({ ...rest, ...(frame ? { frame } : {}), ...(box ? { box } : {}), ...(style && element.kind !== "text" ? { style } : {}) } as Element) : mapElementTexts(rest as Element, plain);
+    }),
+  };
 }
 
 export function wordsOn(slide: Slide): number {
-  return slide.elements.reduce((sum, element) => sum + elementTexts(element).reduce((words, text) => words + countWords(textOf(text)), 0), 0);
+  return slide.elements.reduce((sum, element) => sum + elementTexts(element).reduce((words, text) => words + wordsIn(text), 0), 0);
 }
 
 /** The least time a slide stands, in seconds, and the share of the words on a slide without notes that are spoken. */
@@ -161,7 +219,7 @@ const SHORTEST = 10;
  */
 export function secondsOf(slide: Slide, rate: number): number {
   if (slide.hidden) return 0;
-  const words = isEmptyText(slide.notes) ? wordsOn(slide) : countWords(textOf(slide.notes));
+  const words = isEmptyText(slide.notes) ? wordsOn(slide) : wordsIn(slide.notes);
   return Math.max(SHORTEST, Math.round((words * 60) / rate));
 }
 

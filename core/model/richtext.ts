@@ -1,17 +1,30 @@
 import { z } from "zod";
+import { canonical } from "./hash";
+import { ParagraphLook, RunLook } from "./look";
 
 /** The marks that a run of text can carry, in the order in which they nest. The text of a formula is TeX. */
 export const MARKS = ["strong", "emphasis", "strike", "code", "formula"] as const;
 export const Mark = z.enum(MARKS);
 export type Mark = z.infer<typeof Mark>;
 
-/** Where a link leads: a web or mail address, or `slide:ID` inside the deck. */
+/** Where a link leads: a web or mail address, `slide:ID` inside the deck, or `deck:DECK/SLIDE` into another one. */
 export const LinkTarget = z
   .string()
   .max(4000)
-  .regex(/^(https?:\/\/|mailto:|slide:)\S+$/i, "a link starts with https://, http://, mailto: or slide:");
+  .regex(/^(?:(https?:\/\/|mailto:|slide:)\S+|deck:[\w-]+\/[\w-]+)$/i, "a link starts with https://, http://, mailto:, slide: or deck:");
 
-const words = { text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional() };
+/** The slide of this deck that a link leads to, or undefined for links that lead elsewhere. */
+export function slideLink(to: string): string | undefined {
+  return to.startsWith("slide:") ? to.slice(6) : undefined;
+}
+
+/** The slide of another deck that a link leads to, or undefined. */
+export function deckLink(to: string): { deck: string; slide: string } | undefined {
+  const [, deck, slide] = /^deck:([\w-]+)\/([\w-]+)$/.exec(to) ?? [];
+  return deck && slide ? { deck, slide } : undefined;
+}
+
+const words = { text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional(), look: RunLook.optional() };
 /** What a footnote says: runs without footnotes of their own. */
 export const Footnote = z.array(z.object(words));
 export type Footnote = z.infer<typeof Footnote>;
@@ -30,6 +43,7 @@ export const Paragraph = z.object({
   align: z.enum(["start", "centre", "end"]).optional(),
   /** The number that a numbered item begins to count from, where it is not the next. */
   start: z.number().int().min(0).max(1_000_000).optional(),
+  look: ParagraphLook.optional(),
   runs: z.array(Run),
 });
 export type Paragraph = z.infer<typeof Paragraph>;
@@ -56,14 +70,14 @@ export function isEmptyText(text: RichText): boolean {
 }
 
 function sameStyle(a: Run, b: Run): boolean {
-  return a.link === b.link && !a.marks?.includes("formula") && (a.marks ?? []).join() === (b.marks ?? []).join();
+  return a.link === b.link && !a.marks?.includes("formula") && (a.marks ?? []).join() === (b.marks ?? []).join() && (a.look === b.look || canonical(a.look) === canonical(b.look));
 }
 
 /** A run with its marks in their fixed order and no empty properties. */
-export function run(text: string, marks: Iterable<Mark> = [], link?: string): Run {
+export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunLook): Run {
   const held = new Set(marks);
   const ordered = MARKS.filter((mark) => held.has(mark));
-  return { text, ...(ordered.length ? { marks: ordered } : {}), ...(link ? { link } : {}) };
+  return { text, ...(ordered.length ? { marks: ordered } : {}), ...(link ? { link } : {}), ...(look && Object.keys(look).length ? { look } : {}) };
 }
 
 /** The same words and marks in the fewest runs: neighbours of one style joined, empty ones gone. */
@@ -74,7 +88,7 @@ export function joinRuns(runs: readonly Run[]): Run[] {
     if (next.text === "" || next.footnote) continue;
     const last = joined.at(-1);
     if (last && !last.footnote && sameStyle(last, next)) joined[joined.length - 1] = { ...last, text: last.text + next.text };
-    else joined.push(run(next.text, next.marks, next.link));
+    else joined.push(run(next.text, next.marks, next.link, next.look));
   }
   return joined;
 }
@@ -98,14 +112,14 @@ export function linksOf(text: RichText): { text: string; to: string }[] {
 export function mapLinks(text: RichText, change: (to: string) => string | undefined): RichText {
   return text.map((paragraph) => {
     if (!paragraph.runs.some((item) => item.link || item.footnote)) return paragraph;
-    const follow = (item: Run): Run => (item.footnote ? { ...item, footnote: item.footnote.map(follow) } : item.link ? run(item.text, item.marks, change(item.link)) : item);
+    const follow = (item: Run): Run => (item.footnote ? { ...item, footnote: item.footnote.map(follow) } : item.link ? run(item.text, item.marks, change(item.link), item.look) : item);
     return { ...paragraph, runs: joinRuns(paragraph.runs.map(follow)) };
   });
 }
 
 /** A run that carries a footnote. */
 export function footnote(runs: readonly Run[]): Run {
-  return { text: "", footnote: runs.map(({ text, marks, link }) => run(text, marks, link)) };
+  return { text: "", footnote: runs.map(({ text, marks, link, look }) => run(text, marks, link, look)) };
 }
 
 /** The footnotes of a text in order. */
@@ -121,9 +135,20 @@ export function paragraphOf(runs: readonly Run[], kind: Paragraph["kind"] = "pla
 const WORD = /[\p{L}\p{N}]+(?:['’.,:-][\p{L}\p{N}]+)*/gu;
 const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/gu;
 
+/** Where such scripts begin: a text below has none. */
+const FAR = /[\u0E00-\uFFFF]/;
+
 /** Counts words; in scripts written without spaces each two characters count as one (common practice, no source). */
 export function countWords(text: string): number {
-  const unspaced = text.match(UNSPACED)?.length ?? 0;
+  const unspaced = FAR.test(text) ? (text.match(UNSPACED)?.length ?? 0) : 0;
   const spaced = (unspaced ? text.replace(UNSPACED, " ") : text).match(WORD)?.length ?? 0;
   return spaced + Math.ceil(unspaced / 2);
+}
+
+const countedOnce = new WeakMap<RichText, number>();
+/** How many words a rich text has; texts never change, so each is counted once. */
+export function wordsIn(text: RichText): number {
+  let words = countedOnce.get(text);
+  if (words === undefined) countedOnce.set(text, (words = countWords(textOf(text))));
+  return words;
 }

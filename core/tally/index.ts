@@ -1,2 +1,3 @@
+export * from "./balance";
 export * from "./report";
 export * from "./tally";

@@ -74,13 +74,22 @@ const COUNTERS: { [K in ElementKind]: Counter<Extract<Element, { kind: K }>> } =
   chart: (tally) => {
     tally.charts += 1;
   },
+  shape: () => {},
+  media: (tally) => {
+    tally.media += 1;
+  },
+  foreign: (tally) => {
+    tally.foreign += 1;
+  },
 };
+function countLink(tally: Tally, to: string, ids: ReadonlySet<string>): void {
+  if (!to.startsWith("slide:")) tally.links.external += 1;
+  else if (ids.has(to.slice(6))) tally.links.internal += 1;
+  else tally.links.broken += 1;
+}
+
 function countText(tally: Tally, text: RichText, ids: ReadonlySet<string>): void {
-  for (const { to } of linksOf(text)) {
-    if (!to.startsWith("slide:")) tally.links.external += 1;
-    else if (ids.has(to.slice(6))) tally.links.internal += 1;
-    else tally.links.broken += 1;
-  }
+  for (const { to } of linksOf(text)) countLink(tally, to, ids);
   tally.footnotes += footnotesOf(text).length;
   for (const { runs } of text) tally.formulas += runs.filter(({ marks }) => marks?.includes("formula")).length;
 }
@@ -98,10 +107,12 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
       total.notes.words += countWords(textOf(slide.notes));
     }
     if (slide.transition) total.transitions += 1;
+    total.comments += slide.comments?.length ?? 0;
     total.words += wordsOn(slide);
     for (const text of slideTexts(slide)) countText(total, text, ids);
     for (const element of slide.elements) {
       if (element.binding) total.bindings += 1;
+      if ("link" in element && element.link) countLink(total, element.link, ids);
       (COUNTERS[element.kind] as Counter<typeof element>)(total, element);
     }
   }

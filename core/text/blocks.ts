@@ -2,6 +2,7 @@ import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Block, FrontMatter, SlideMark } from "./manuscript";
+import { backgroundWord } from "./deck";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
 
 function markAttributes({ id, arrangement, hidden, level, steps, background, transition, delay, widths }: SlideMark): Record<string, string> {
@@ -11,7 +12,7 @@ function markAttributes({ id, arrangement, hidden, level, steps, background, tra
     ...(level ? { level: String(level) } : {}),
     ...(hidden ? { hidden: "" } : {}),
     ...(steps ? { steps: "" } : {}),
-    ...(background ? { background: "colour" in background ? background.colour : background.picture } : {}),
+    ...(background ? { background: backgroundWord(background) } : {}),
     ...(transition ? { transition: transition.kind, seconds: String(transition.seconds) } : {}),
     ...(delay ? { delay: String(delay) } : {}),
     ...(widths ? { widths: widths.join(" ") } : {}),
@@ -38,14 +39,15 @@ function nodesOf(block: Block, notes: FootnoteList): RootContent[] {
   return (WRITERS[block.kind] as Writer<Block>)(block, notes);
 }
 
-/** Prose that Markdown has no other reading for: it is written as it stands. */
+/** Prose, and a heading of one, that Markdown has no other reading for: it is written as it stands. */
 const PLAIN = /^\p{L}[^\\`*_[\]<>#&~$|@:!=\n\t]*$/u;
 function plainProse(block: Block): string | undefined {
-  if (block.kind !== "text" || block.text.length !== 1) return undefined;
+  if ((block.kind !== "text" && block.kind !== "heading") || block.text.length !== 1) return undefined;
   const [paragraph] = block.text;
   const [only] = paragraph?.runs ?? [];
   if (!paragraph || !only || paragraph.runs.length !== 1 || paragraph.kind !== "plain" || paragraph.level || paragraph.align || only.marks || only.link || only.footnote) return undefined;
-  return PLAIN.test(only.text) && !/www\.|\s$|\s{2}/i.test(only.text) ? only.text : undefined;
+  if (!PLAIN.test(only.text) || /www\.|\s$|\s{2}/i.test(only.text)) return undefined;
+  return block.kind === "heading" ? `${"#".repeat(block.depth)} ${only.text}` : only.text;
 }
 
 const endsInList = (block: Block | undefined) => block?.kind === "text" && block.text.at(-1)?.kind !== "plain" && !block.text.at(-1)?.align;

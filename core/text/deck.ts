@@ -1,4 +1,4 @@
-import { type Deck, type Element, isEmptyText, levels, linksOf, pageName, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
+import { type Background, type Deck, type Element, isEmptyText, levels, linksOf, pageName, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
@@ -30,6 +30,14 @@ interface Marks {
   level: number;
 }
 
+/** A background as the text form names it: a colour or a picture; of other fills the colour that they begin with. */
+export function backgroundWord(background: Background): string {
+  if ("colour" in background) return background.colour;
+  if ("picture" in background) return background.picture;
+  const { fill } = background;
+  return fill.kind === "solid" ? fill.colour : fill.kind === "gradient" ? (fill.stops[0]?.colour as string) : fill.kind === "pattern" ? fill.back : fill.source;
+}
+
 /** The attributes of the `::slide` line; none where the text alone says all. */
 function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level }: Marks): Record<string, string> {
   const { background, transition, delay, widths } = slide;
@@ -39,7 +47,7 @@ function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level
   if (level) attributes.level = String(level);
   if (slide.hidden) attributes.hidden = "";
   if (steps) attributes.steps = "";
-  if (background) attributes.background = "colour" in background ? background.colour : background.picture;
+  if (background) attributes.background = backgroundWord(background);
   if (transition) attributes.transition = transition.kind;
   if (transition && transition.seconds !== 0.5) attributes.seconds = String(transition.seconds);
   if (delay) attributes.delay = String(delay);

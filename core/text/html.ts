@@ -44,13 +44,33 @@ function marksOf(node: HtmlElement, marks: readonly Mark[]): readonly Mark[] {
   return [...own];
 }
 
+/** A formula's element as a reader of formulas takes it. */
+export interface MathElement {
+  name: string;
+  attributes: Record<string, string>;
+  children: MathElement[];
+  text: string;
+}
+/** Gives the TeX of a formula in MathML. */
+export type MathReader = (element: MathElement) => string;
+
+const mathElement = (node: HtmlElement): MathElement => ({
+  name: node.tagName,
+  attributes: Object.fromEntries(Object.entries(node.properties).map(([name, value]) => [name, String(value)])),
+  children: node.children.flatMap((child) => (isElement(child as Nodes) ? [mathElement(child as HtmlElement)] : [])),
+  text: node.children.map((child) => (child.type === "text" ? child.value : "")).join(""),
+});
+
 class HtmlReader {
   readonly blocks: Block[] = [];
   private waiting: Run[] = [];
   private readonly notes = new Map<string, HtmlElement>();
   private line = 1;
 
-  constructor(private readonly root: Root) {
+  constructor(
+    private readonly root: Root,
+    private readonly math: MathReader | undefined,
+  ) {
     const look = (node: Nodes): void => {
       if (isElement(node)) {
         const id = String(node.properties.id ?? "");
@@ -144,7 +164,7 @@ class HtmlReader {
 
   private noteRuns(note: HtmlElement): Run[] {
     const back = (node: Nodes): Nodes => ("children" in node ? ({ ...node, children: node.children.filter((child) => !(isElement(child as Nodes) && (child as HtmlElement).tagName === "a" && /^#.*ref/i.test(String((child as HtmlElement).properties.href ?? "")))).map((child) => back(child as Nodes)) } as Nodes) : node);
-    const reader = new HtmlReader({ type: "root", children: (back(note) as HtmlElement).children });
+    const reader = new HtmlReader({ type: "root", children: (back(note) as HtmlElement).children }, this.math);
     const texts = reader.read().flatMap((block) => ("text" in block ? (block.text as RichText) : []));
     return texts.flatMap(({ runs }, at) => [...(at ? [run(" ")] : []), ...runs]).map(({ text, marks, link }) => run(at0(text), marks, link));
   }
@@ -205,7 +225,7 @@ class HtmlReader {
 
   private formula(node: HtmlElement, context: Context): void {
     const annotation = find(node, ({ tagName, properties }) => tagName === "annotation" && /x-tex/i.test(String(properties.encoding ?? "")));
-    const tex = annotation ? textIn(annotation).trim() : "";
+    const tex = annotation ? textIn(annotation).trim() : (this.math?.(mathElement(node)).replace(/\s+/g, " ").trim() ?? "");
     if (!tex) {
       this.waiting.push(run(textIn(node).replace(/\s+/g, " ").trim(), context.marks, context.link));
       return;
@@ -225,7 +245,7 @@ class HtmlReader {
 
   private quote(node: HtmlElement): void {
     this.flush();
-    const inner = new HtmlReader({ type: "root", children: node.children }).read();
+    const inner = new HtmlReader({ type: "root", children: node.children }, this.math).read();
     const text = inner.flatMap((block) => ("text" in block ? (block.text as RichText) : []));
     if (text.length) this.push({ kind: "quote", text });
     this.blocks.push(...inner.filter((block) => !("text" in block)));
@@ -246,7 +266,7 @@ class HtmlReader {
       }
       const kind = node.tagName === "ol" ? "number" : "bullet";
       const own = item.tagName === "dd" ? Math.min(at + 1, MAX_LEVEL) : at;
-      const inner = new HtmlReader({ type: "root", children: [] });
+      const inner = new HtmlReader({ type: "root", children: [] }, this.math);
       inner.notes.clear();
       for (const [id, note] of this.notes) inner.notes.set(id, note);
       const nested: RichText = [];
@@ -352,7 +372,7 @@ function without(children: HtmlElement["children"], gone: HtmlElement | undefine
   return children.filter((child) => child !== gone).map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
 }
 
-/** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing. */
-export function htmlBlocks(html: string): Block[] {
-  return new HtmlReader(fromHtml(html, { fragment: true })).read();
+/** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing; a formula without its TeX is read by `math`, else shown as its characters. */
+export function htmlBlocks(html: string, math?: MathReader): Block[] {
+  return new HtmlReader(fromHtml(html, { fragment: true }), math).read();
 }

@@ -1,5 +1,6 @@
+export { chartOf } from "./directives";
 export * from "./manuscript";
-export { chartOf, readText } from "./read";
+export { readText } from "./read";
 export { blocksOf, FootnoteList, inlineNodes, markdownOf, normalCell, normalText } from "./write";
 export { ManuscriptWriter, manuscriptText } from "./blocks";
 export { htmlBlocks } from "./html";

@@ -1,49 +1,12 @@
-import { type Align, type Cell, CHART_FORMS, type ChartForm, DIAGRAM_FORMS, type DiagramForm, MAX_LEVEL, numberIn, type Paragraph, type RichText, type Run, run, textOf, TRANSITIONS, type Transition } from "@unitext/core/model";
-import type { BlockContent, Code, DefinitionContent, FootnoteDefinition, List, Nodes, Root, RootContent, Table } from "mdast";
-import { parse } from "yaml";
+import { type Align, type Cell, MAX_LEVEL, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
+import type { BlockContent, Code, DefinitionContent, FootnoteDefinition, List, Root, RootContent, Table } from "mdast";
+import { ALIGN, type DirectiveNode, readDirective } from "./directives";
+import { readFront } from "./front";
 import { htmlBlocks } from "./html";
 import { type Gathered, inlineRuns } from "./inline";
-import { type Block, type Figure, FrontMatter, type Manuscript, type Problem, type SlideMark } from "./manuscript";
-import { definitions, type Segment, segments } from "./segments";
-import { parseMarkdown, parseStretch } from "./syntax";
-
-interface DirectiveNode {
-  type: "leafDirective" | "containerDirective";
-  name: string;
-  attributes?: Record<string, string | null | undefined> | null;
-  children: RootContent[];
-  position?: Nodes["position"];
-}
-
-const KEYS = Object.keys(FrontMatter.shape).join(", ");
-
-/** Reads the front matter: what it says, the index of the first line after it, and what is wrong with it. */
-function readFront(lines: readonly string[]): { front: FrontMatter; next: number; problems: Problem[] } {
-  const end = lines[0]?.trimEnd() === "---" ? lines.findIndex((line, index) => index > 0 && line.trimEnd() === "---") : -1;
-  if (end < 0) return { front: {}, next: 0, problems: [] };
-  const problems: Problem[] = [];
-  let value: unknown;
-  try {
-    value = parse(lines.slice(1, end).join("\n")) ?? {};
-  } catch (error) {
-    const line = 2 + (((error as { linePos?: { line: number }[] }).linePos?.[0]?.line ?? 1) - 1);
-    return { front: {}, next: end + 1, problems: [{ line, message: "The properties at the top are not in the form “key: value”; they are passed over." }] };
-  }
-  if (typeof value !== "object" || value === null || Array.isArray(value)) {
-    if (lines.slice(1, end).every((line) => line.trim() === "")) return { front: {}, next: end + 1, problems };
-    return { front: {}, next: 0, problems };
-  }
-  const front: Record<string, unknown> = {};
-  for (const [key, given] of Object.entries(value)) {
-    const line = lines.findIndex((text) => text.startsWith(`${key}:`)) + 1;
-    const schema = FrontMatter.shape[key as keyof FrontMatter];
-    const plain = typeof given === "number" && key !== "rate" ? String(given) : given instanceof Date ? given.toISOString().slice(0, 10) : given;
-    if (!schema) problems.push({ line, message: `“${key}” is not a property of a deck. Known are ${KEYS}.` });
-    else if (schema.safeParse(plain).success) front[key] = plain;
-    else problems.push({ line, message: `“${key}” cannot be ${JSON.stringify(given)}; it is passed over.` });
-  }
-  return { front: front as FrontMatter, next: end + 1, problems };
-}
+import type { Block, Figure, Manuscript, Problem } from "./manuscript";
+import { type Definitions, definitions, definitionsFor, segments } from "./segments";
+import { parseMarkdown, parseStretch, type Stretch, stretches } from "./syntax";
 
 /**
  * Reads a text (CommonMark, GFM, front matter and the directives of docs/text-format.md) into blocks. The blocks are
@@ -55,29 +18,31 @@ export function readText(text: string, { lines: hard = false }: { lines?: boolea
   const plain = text.replace(/^\uFEFF/, "");
   const lines = plain.split(plain.includes("\r") ? /\r\n|\r|\n/ : "\n");
   const { front, next, problems } = readFront(lines);
-  let found: string | undefined;
+  let found: Definitions | undefined;
   const shared = () => (found ??= definitions(lines));
   function* blocks(): Generator<Block> {
     const used = new Set<string>();
-    for (const segment of segments(lines, next)) yield* readSegment(segment, shared, problems, used, hard);
+    for (const segment of segments(lines, next)) for (const stretch of stretches(segment)) yield* readStretch(stretch, shared, problems, used, hard);
     yield* unused(shared(), used, lines, problems);
   }
   return { front, blocks: { [Symbol.iterator]: blocks }, problems };
 }
 
-const CACHE_SIZE = 4000;
-interface ReadSegment {
+const CACHE_SIZE = 20_000;
+interface ReadStretch {
   blocks: Block[];
   problems: Problem[];
+  /** How many lines its blocks count too far. */
+  lead: number;
   /** The footnotes that it refers to. */
   notes: string[];
 }
-const cache = new Map<string, ReadSegment>();
+const cache = new Map<string, ReadStretch>();
 
 /** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
-function* unused(shared: string, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
-  if (!shared.includes("[^")) return;
-  const root = parseMarkdown(shared);
+function* unused(shared: Definitions, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
+  if (![...shared.keys()].some((label) => label.startsWith("^"))) return;
+  const root = parseMarkdown([...shared.values()].join("\n\n"));
   const reader = new BlockReader(problems, root);
   for (const node of root.children) {
     if (node.type !== "footnoteDefinition" || used.has(node.identifier)) continue;
@@ -88,19 +53,21 @@ function* unused(shared: string, used: ReadonlySet<string>, lines: readonly stri
   }
 }
 
-/** Reads one segment; equal segments are parsed once. */
-function readSegment(segment: Segment, definitionsOf: () => string, problems: Problem[], used: Set<string>, hard: boolean): Block[] {
-  const shared = segment.text.includes("[") ? definitionsOf() : "";
-  const refers = shared !== "";
-  const key = `${hard ? "lines" : ""}\u0000${segment.text}${refers ? `\u0000${shared}` : ""}`;
+/** Reads one stretch; equal ones are read once, and their texts are the same objects. */
+function readStretch(stretch: Stretch, definitionsOf: () => Definitions, problems: Problem[], used: Set<string>, hard: boolean): Block[] {
+  const shared = !stretch.plain && stretch.text.includes("[") ? definitionsFor(stretch.text, definitionsOf()) : "";
+  const key = stretch.plain ? stretch.text : `${hard ? "lines" : ""}\u0000${stretch.text}\u0000${shared}`;
   let read = cache.get(key);
   if (!read) {
-    read = parseSegment(segment.text, refers ? shared : "", hard);
+    const found: Problem[] = [];
+    const { root, own, lead } = parseStretch(stretch, shared);
+    const reader = new BlockReader(found, root, hard);
+    read = { blocks: reader.read(own), problems: found, lead, notes: [...reader.referred] };
     if (cache.size >= CACHE_SIZE) cache.delete(cache.keys().next().value as string);
     cache.set(key, read);
   }
   for (const note of read.notes) used.add(note);
-  const shift = segment.from - 1;
+  const shift = stretch.from - 1 - read.lead;
   for (const problem of read.problems) problems.push({ ...problem, line: problem.line + shift });
   return shift === 0 ? read.blocks : read.blocks.map((block) => shifted(block, shift));
 }
@@ -111,17 +78,9 @@ function shifted(block: Block, by: number): Block {
   return moved.kind === "slot" ? { ...moved, blocks: moved.blocks.map((inner) => shifted(inner, by)) } : moved;
 }
 
-function parseSegment(text: string, shared: string, hard: boolean): ReadSegment {
-  const problems: Problem[] = [];
-  const { root, own } = parseStretch(text, shared);
-  const reader = new BlockReader(problems, root, hard);
-  return { blocks: reader.read(own), problems, notes: [...reader.referred] };
-}
-
 /** What stands among the paragraphs of a text and is none: in its place stands an empty one, which knows it. */
 const figureAt = new WeakMap<Paragraph, Block>();
 
-const ALIGN: Record<string, Align> = { left: "start", right: "end", center: "centre", start: "start", end: "end", centre: "centre" };
 const COVERED = { left: "{<}", above: "{^}" } as const;
 
 class BlockReader {
@@ -319,97 +278,7 @@ class BlockReader {
   }
 
   private directive(node: DirectiveNode, at: { from: number; to: number }): Block[] {
-    const attributes = node.attributes ?? {};
-    const inner = () => this.read(node.children);
-    const say = (message: string) => this.problems.push({ line: at.from, message });
-    switch (node.name) {
-      case "slide":
-        return [{ kind: "mark", mark: this.mark(attributes, at.from), ...at }];
-      case "join":
-        return [{ kind: "join", ...at }];
-      case "notes": {
-        const blocks = inner();
-        const text = blocks.flatMap((block): RichText => {
-          if (block.kind === "text" || block.kind === "heading" || block.kind === "quote") return block.text;
-          if (block.kind === "figure" && block.figure.kind === "code") return block.figure.text.split("\n").map((line) => plain(line ? [run(line, ["code"])] : []));
-          return [];
-        });
-        if (blocks.some(({ kind }) => kind === "picture")) say("A picture in the notes is left out; notes hold text.");
-        if (blocks.some((block) => block.kind === "figure" && block.figure.kind !== "code")) say("A table or formula in the notes is left out; notes hold text.");
-        return [{ kind: "notes", text, ...at }];
-      }
-      case "slot":
-      case "column": {
-        const width = Number(attributes.width?.replace(/%$/, "") ?? Number.NaN);
-        const slot = attributes.name ?? (node.name === "column" ? "column" : undefined);
-        if (slot) return [{ kind: "slot", slot, ...("steps" in attributes ? { steps: true } : {}), ...(width >= 5 && width <= 95 ? { width } : {}), blocks: inner(), ...at }];
-        say("A slot needs a name, as in :::slot{name=right}; its text is kept in the body.");
-        return inner();
-      }
-      case "align": {
-        const to = ALIGN[attributes.to ?? ""];
-        if (!to) say("An alignment is start, centre or end, as in :::align{to=centre}.");
-        const blocks = inner();
-        return blocks.map((block, nth) => {
-          const lines = { from: nth ? block.from : at.from, to: nth < blocks.length - 1 ? block.to : at.to };
-          return to && (block.kind === "text" || block.kind === "quote" || block.kind === "heading") ? { ...block, ...lines, text: block.text.map((paragraph) => ({ ...paragraph, align: to })) } : { ...block, ...lines };
-        });
-      }
-      case "table": {
-        const header = Number(attributes.header ?? 1);
-        const rows = inner();
-        return rows.map((block) => {
-          if (block.kind !== "figure" || block.figure.kind !== "table") return block;
-          const { figure } = block;
-          return { ...block, ...at, figure: { ...figure, header: Number.isInteger(header) && header >= 0 && figure.header ? Math.min(header, figure.rows.length) : figure.header, ...(attributes.caption ? { caption: attributes.caption } : {}) } };
-        });
-      }
-      case "diagram": {
-        const form = DIAGRAM_FORMS.find((name) => name === (attributes.kind ?? "steps"));
-        const blocks = inner();
-        const text = blocks.flatMap((block) => (block.kind === "text" ? block.text : []));
-        if (!form || !text.length || blocks.some(({ kind }) => kind !== "text")) {
-          say(`A diagram is drawn from a list and its kind is one of ${DIAGRAM_FORMS.join(", ")}; what it holds is kept as text.`);
-          return blocks;
-        }
-        return [{ kind: "figure", figure: { kind: "diagram", form: form as DiagramForm, text }, ...at }];
-      }
-      case "chart": {
-        const form = CHART_FORMS.find((name) => name === (attributes.kind ?? "column"));
-        const blocks = inner();
-        const table = blocks.find((block) => block.kind === "figure" && block.figure.kind === "table");
-        const figure = form && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, form) : undefined;
-        if (!figure) say(`A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_FORMS.join(", ")}; what it holds is kept.`);
-        return figure ? [{ kind: "figure", figure, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
-      }
-      default:
-        say(`“${node.name}” is not a directive of this text form. Known are slide, notes, slot, column, align, table, diagram, chart and join; what it holds is kept.`);
-        return inner();
-    }
-  }
-
-  private mark(attributes: NonNullable<DirectiveNode["attributes"]>, line: number): SlideMark {
-    const mark: SlideMark = {};
-    let seconds = 0.5;
-    let kind: Transition["kind"] | undefined;
-    for (const [key, value] of Object.entries(attributes)) {
-      const said = value ?? "";
-      const transition = TRANSITIONS.find((name) => name === said);
-      const numbers = said.split(/[\s,]+/).map(Number);
-      if (key === "id" && said) mark.id = said;
-      else if (key === "arrangement" && said) mark.arrangement = said;
-      else if (key === "hidden") mark.hidden = said !== "false";
-      else if (key === "steps") mark.steps = said !== "false";
-      else if (key === "level" && /^[0-8]$/.test(said)) mark.level = Number(said);
-      else if (key === "background" && /^#[0-9a-f]{6}$/i.test(said)) mark.background = { colour: said.toLowerCase() };
-      else if (key === "background" && said && !said.startsWith("#")) mark.background = { picture: said };
-      else if (key === "transition" && transition) kind = transition;
-      else if (key === "seconds" && Number(said) >= 0.1 && Number(said) <= 10) seconds = Number(said);
-      else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
-      else if (key === "widths" && (numbers.length === 2 || numbers.length === 3) && numbers.every((width) => width >= 5 && width <= 95)) mark.widths = numbers;
-      else this.problems.push({ line, message: `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, background, transition (${TRANSITIONS.join(", ")}), seconds, delay and widths.` });
-    }
-    return kind ? { ...mark, transition: { kind, seconds } } : mark;
+    return readDirective(node, { at, inner: () => this.read(node.children), say: (message) => this.problems.push({ line: at.from, message }) });
   }
 }
 
@@ -425,17 +294,6 @@ function spanned(rows: (Cell | "left" | "above")[][]): (Cell | null)[][] {
       return { ...cell, ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) };
     }),
   );
-}
-
-/** A chart from a table whose first row names the series and whose first column names the categories, or undefined when its other cells are not numbers. */
-export function chartOf(table: Extract<Figure, { kind: "table" }>, form: ChartForm): Extract<Figure, { kind: "chart" }> | undefined {
-  const words = table.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : "")));
-  const [head, ...body] = table.header ? words : [[], ...words];
-  if (!body.length || table.header > 1) return undefined;
-  const columns = Math.max(...words.map(({ length }) => length));
-  const series = Array.from({ length: columns - 1 }, (_, at) => ({ name: head?.[at + 1] ?? "", values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)) }));
-  const valid = series.length > 0 && series.every(({ values }) => values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null));
-  return valid ? { kind: "chart", form, categories: body.map(([name]) => name ?? ""), series } : undefined;
 }
 
 function plain(runs: Paragraph["runs"], level = 0): Paragraph {

@@ -49,32 +49,74 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
   if (start < lines.length) yield { text: lines.slice(start).join("\n"), from: start + 1 };
 }
 
-const DEFINITION = /^ {0,3}\[[^\]\n]+\]:[ \t]*\S/;
-const FOOTNOTE = /^ {0,3}\[\^([^\]\s]+)\]:/;
+const DEFINITION = /^ {0,3}\[((?:\\.|[^\]\n\\])+)\]:[ \t]*\S/;
 
-/** The link and footnote definitions of a text, which any of its segments may refer to, with the lines that continue a footnote. */
-export function definitions(lines: readonly string[]): string {
-  const found: string[] = [];
-  let open = false;
+/** The link and footnote definitions of a text by their labels, footnotes with the lines that continue them; of two with one label the first holds. */
+export type Definitions = ReadonlyMap<string, string>;
+
+/** Labels are one where they differ in case and white space only (CommonMark 0.31, 4.7). */
+const labelOf = (label: string) => label.trim().replace(/\s+/g, " ").toLowerCase().toUpperCase();
+
+/** Lines that end what is before them: a definition cannot interrupt a paragraph (CommonMark 0.31, 4.7). */
+const ENDS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,})/;
+
+/** Lines at the margin that begin something of their own, and so end a footnote that goes on over further lines. */
+const BEGINS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,}|>|[-*+](?:\s|$)|\d{1,9}[.)](?:\s|$)|<|\$\$|:{2,}|=+\s*$|\|)/;
+
+/** The definitions of a text, which any of its segments may refer to. */
+export function definitions(lines: readonly string[]): Definitions {
+  const found = new Map<string, string>();
+  let label: string | undefined;
+  let held: string[] = [];
   let fence: string | undefined;
+  /** The line of the last definition of a link: the next may follow it at once. */
+  let ended = -2;
+  const close = () => {
+    if (label !== undefined && !found.has(label)) found.set(label, held.join("\n").trimEnd());
+    label = undefined;
+    held = [];
+  };
   for (const [at, line] of lines.entries()) {
     const mark = FENCE.exec(line)?.[1];
     if (fence) {
       if (mark && mark[0] === fence[0] && mark.length >= fence.length && line.trim() === mark) fence = undefined;
       continue;
     }
-    if (mark && !open) {
+    if (label !== undefined && BEGINS.test(line)) close();
+    if (mark && label === undefined) {
       fence = mark;
       continue;
     }
-    if (DEFINITION.test(line)) {
-      const note = FOOTNOTE.test(line);
-      if (note || open) found.push("");
-      found.push(line);
-      open = note;
-    } else if (open && line.trim() === "" && /^( {4}|\t)/.test(lines[at + 1] ?? "")) found.push("");
-    else if (open && line.trim() !== "" && (/^( {4}|\t)/.test(line) || (lines[at - 1] ?? "").trim() !== "")) found.push(line);
-    else open = false;
+    const begun = DEFINITION.exec(line)?.[1];
+    const after = lines[at - 1] ?? "";
+    if (begun !== undefined && (begun.startsWith("^") || after.trim() === "" || ended === at - 1 || ENDS.test(after))) {
+      if (!begun.startsWith("^")) ended = at;
+      close();
+      held = [line];
+      label = labelOf(begun);
+      // Only a footnote goes on over further lines.
+      if (!begun.startsWith("^")) close();
+    } else if (label !== undefined && (line.trim() === "" ? /^( {4}|\t)/.test(lines[at + 1] ?? "") : /^( {4}|\t)/.test(line) || (lines[at - 1] ?? "").trim() !== "")) held.push(line);
+    else close();
   }
-  return found.join("\n");
+  close();
+  return found;
+}
+
+const LABEL = /\[((?:\\.|[^[\]\\])+)\]/g;
+
+/** Those of the definitions that a text refers to, and that these refer to, as a text. */
+export function definitionsFor(text: string, all: Definitions): string {
+  const needed = new Map<string, string>();
+  const waiting = [text];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    for (const [, label] of next.matchAll(LABEL)) {
+      const key = labelOf(label as string);
+      const definition = needed.has(key) ? undefined : all.get(key);
+      if (definition === undefined) continue;
+      needed.set(key, definition);
+      waiting.push(definition);
+    }
+  }
+  return [...needed.values()].join("\n\n");
 }

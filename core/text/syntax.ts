@@ -6,6 +6,7 @@ import { mathFromMarkdown } from "mdast-util-math";
 import { directive } from "micromark-extension-directive";
 import { gfm } from "micromark-extension-gfm";
 import { math } from "micromark-extension-math";
+import type { Segment } from "./segments";
 
 /** Directives as blocks only: a colon inside a line (10:am) is a colon. */
 const { flow } = directive();
@@ -22,36 +23,56 @@ const REACHES = /^[ \t>*+\-\d.)]*(?:`{3}|~{3}|:{3}|\$\$|<)/m;
 const WORDS = /^(#{1,6} )?(?=[\p{L}“‘(])((?:[^\\*_`[\]<>&|~^$@{}=\t\0:]|:(?!\/))*)$/u;
 const wordsOf = (line: string) => (line.endsWith(" ") || /www\./i.test(line) ? undefined : WORDS.exec(line));
 
+/** A piece of a text that reads the same by itself: a paragraph or heading of plain words, or what stands between such; `from` is the number of its first line. */
+export interface Stretch {
+  text: string;
+  from: number;
+  plain: boolean;
+}
+
 /**
- * The nodes of a text, to which link and footnote definitions of elsewhere are added, and a root that holds the
- * definitions too. Paragraphs and headings of plain words are taken as they are, at a tenth of the time; everything else
- * is parsed in stretches between them, which read the same by themselves (CommonMark 0.31, 4.8 and 4.9: an empty line
- * ends a paragraph, and a line at the left margin that begins with a letter ends every list and indented block).
+ * Cuts a segment into the smallest pieces that can be read by themselves. Paragraphs and headings of plain words are
+ * pieces of their own (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
+ * begins with a letter ends every list and indented block).
  */
-export function parseStretch(text: string, shared: string): { root: Root; own: RootContent[] } {
-  const own: RootContent[] = [];
-  const others: RootContent[] = [];
+export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
   const lines = text.split("\n");
   const whole = REACHES.test(text);
   let from = 0;
-  const parsed = (to: number) => {
-    if (lines.slice(from, to).every((line) => line.trim() === "")) return;
-    const stretch = `${"\n".repeat(from)}${lines.slice(from, to).join("\n")}`;
-    for (const node of parseMarkdown(shared && stretch.includes("[") ? `${stretch}\n\n${shared}` : stretch).children) ((node.position?.start.line ?? 1) <= to ? own : others).push(node);
+  const between = (to: number): Stretch[] => {
+    while (from < to && lines[from]?.trim() === "") from++;
+    return from < to ? [{ text: lines.slice(from, to).join("\n"), from: first + from, plain: false }] : [];
   };
   for (let at = 0; !whole && at < lines.length; at++) {
     const line = lines[at] as string;
-    const alone = (lines[at - 1] ?? "").trim() === "" && (lines[at + 1] ?? "").trim() === "";
-    const found = alone ? wordsOf(line) : undefined;
-    if (!found) continue;
-    parsed(at);
+    if ((lines[at - 1] ?? "").trim() !== "" || (lines[at + 1] ?? "").trim() !== "" || !wordsOf(line)) continue;
+    yield* between(at);
+    yield { text: line, from: first + at, plain: true };
     from = at + 1;
-    const place = (column: number) => ({ line: at + 1, column, offset: column - 1 });
-    const position = { start: place(1), end: place(line.length + 1) };
-    const marks = found[1] ?? "";
-    const children = [{ type: "text" as const, value: (found[2] as string).trim(), position: { start: place(marks.length + 1), end: position.end } }];
-    own.push(marks ? { type: "heading", depth: (marks.length - 1) as 1 | 2 | 3 | 4 | 5 | 6, children, position } : { type: "paragraph", children, position });
   }
-  parsed(lines.length);
-  return { root: { type: "root", children: [...own, ...others] }, own };
+  yield* between(lines.length);
+}
+
+/** What stands between definitions of elsewhere and a stretch, so that neither goes on into the other. */
+const APART = "\n\n<!-- -->\n\n";
+
+/**
+ * The nodes of a stretch, before which definitions of elsewhere are read, and a root that holds these too; `lead` is how
+ * many lines stand before the stretch's own first, from which its nodes count. Plain words are taken as they are, at a
+ * tenth of the time.
+ */
+export function parseStretch({ text, plain }: Pick<Stretch, "text" | "plain">, shared = ""): { root: Root; own: RootContent[]; lead: number } {
+  if (plain) {
+    const [, marks = "", words = ""] = WORDS.exec(text) ?? [];
+    const place = (column: number) => ({ line: 1, column, offset: column - 1 });
+    const position = { start: place(1), end: place(text.length + 1) };
+    const children = [{ type: "text" as const, value: words.trim(), position: { start: place(marks.length + 1), end: position.end } }];
+    const own: RootContent[] = [marks ? { type: "heading", depth: (marks.length - 1) as 1 | 2 | 3 | 4 | 5 | 6, children, position } : { type: "paragraph", children, position }];
+    return { root: { type: "root", children: own }, own, lead: 0 };
+  }
+  // What is open at the end of a stretch (a fence, a comment) would take in what came after it.
+  const before = shared ? `${shared}${APART}` : "";
+  const lead = before.split("\n").length - 1;
+  const root = parseMarkdown(before + text);
+  return { root, own: root.children.filter(({ position }) => (position?.start.line ?? 1) > lead), lead };
 }

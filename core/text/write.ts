@@ -183,6 +183,7 @@ function cellText(text: string): Cell {
 }
 
 type Writer<C> = (content: C, notes: FootnoteList) => RootContent[];
+const words = (text: RichText): RichText => text.map(({ look: _, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look: __, ...item }) => item) }));
 const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> } = {
   text: ({ text }, notes) => blocksOf(text, notes),
   picture: ({ source, alt, caption, width }) => [{ type: "paragraph", children: [{ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : [])] }],
@@ -195,6 +196,10 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
     const table = tableNodes({ kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] }, notes);
     return [container("chart", { kind: form }, table)];
   },
+  // Of drawings, films and foreign things the text form holds the words.
+  shape: ({ text }, notes) => blocksOf(words(text), notes),
+  media: ({ alt }, notes) => (alt ? blocksOf(cellText(alt).text, notes) : []),
+  foreign: ({ text }, notes) => blocksOf(words(text), notes),
 };
 
 /** What an element shows, in the text form. */

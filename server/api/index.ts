@@ -1,5 +1,6 @@
+import { SplitPlan } from "@unitext/core/divide";
 import { Change } from "@unitext/core/edit";
-import { Asset, BreakRule, Deck, Id, Language } from "@unitext/core/model";
+import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
 
@@ -32,7 +33,7 @@ export const Brought = z.object({ id: Id, report: Report.nullable(), job: Id.nul
 export type Brought = z.infer<typeof Brought>;
 
 /** A change with an id of its own, so that one sent twice is taken once, and the text that it came from, if any. */
-export const SentChange = z.object({ id: Id, change: Change, text: z.string().max(20_000_000).optional() });
+export const SentChange = z.object({ id: Id, change: Change, text: z.string().max(20_000_000).optional(), says: z.string().max(500).optional(), undoes: Id.optional(), redoes: Id.optional() });
 export type SentChange = z.infer<typeof SentChange>;
 /** Changes made on a version, in order; taken together or not at all. */
 export const ChangeRequest = z.object({ base: z.number().int().nonnegative(), changes: z.array(SentChange).min(1).max(500) });
@@ -44,13 +45,66 @@ export type LoggedChange = z.infer<typeof LoggedChange>;
 /** The changes are committed: the version now, and those of others that came between. */
 export const ChangeReply = z.object({ version: z.number().int(), others: z.array(LoggedChange) });
 export type ChangeReply = z.infer<typeof ChangeReply>;
-export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(LoggedChange) });
+/** What was changed since a version; each is a LoggedChange and is checked as it is taken in, so that many do not hold the page up. */
+export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(z.unknown()) });
+
+/** An entry of a deck's history: what was done, by whom, when; the name of the state that it led to, where it has one. */
+export const HistoryEntry = z.object({ version: z.number().int(), user: z.string(), at: z.iso.datetime(), says: z.string(), undone: z.boolean(), name: z.string().nullable() });
+export type HistoryEntry = z.infer<typeof HistoryEntry>;
+/** A stretch of the history, the last first; `first` when nothing came before it. */
+export const History = z.object({ version: z.number().int(), entries: z.array(HistoryEntry), first: z.boolean() });
+export type History = z.infer<typeof History>;
+export const VersionName = z.object({ version: z.number().int().nonnegative(), name: z.string().trim().min(1).max(200) });
+
+/** A deck as it was at a version. */
+export const DeckAt = z.object({ version: z.number().int().nonnegative(), deck: Deck });
+export type DeckAt = z.infer<typeof DeckAt>;
+
+/** Steps of the signed-in user that can be taken back, the last first, and those that can be done again. */
+export const Steps = z.object({ undo: z.array(z.object({ id: Id, change: Change, says: z.string() })), redo: z.array(z.object({ id: Id, change: Change, says: z.string() })), more: z.boolean() });
+export type Steps = z.infer<typeof Steps>;
+
+export const SplitRequest = z.object({ plan: SplitPlan, date: z.string().max(40) });
+export type SplitRequest = z.infer<typeof SplitRequest>;
+/** Long work that was taken up. */
+export const Begun = z.object({ job: Id });
+export const NamedVersions = z.object({ versions: z.array(z.object({ version: z.number().int(), name: z.string(), user: z.string(), at: z.iso.datetime() })) });
+/** How each slide of a deck stands in each of the decks that follow it, and the slides that only these have. */
+export const Differs = z.object({ decks: z.array(z.object({ id: Id, title: z.string() })), rows: z.array(z.object({ slide: Id, number: z.number().int(), states: z.array(z.enum(["followed", "changed", "left", "own"])) })), own: z.array(z.array(Id)) });
+export type Differs = z.infer<typeof Differs>;
+export const MergeRequest = z.object({
+  decks: z.array(z.object({ id: Id, version: z.number().int().nonnegative(), slides: z.array(Id).max(20_000).optional() })).min(1).max(500),
+  title: z.string().trim().max(500),
+  look: z.enum(["match", "keep"]),
+  sections: z.boolean(),
+  contents: z.boolean(),
+  openingsOnce: z.boolean(),
+  /** Slides that are left out as copies of others, as `deck/slide`. */
+  drop: z.array(z.string().max(200)).max(20_000),
+});
+export type MergeRequest = z.infer<typeof MergeRequest>;
+export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500) });
+
+/** The decks that follow a deck as versions of it, as far as the signed-in user may see them. */
+export const Followers = z.object({ decks: z.array(z.object({ id: Id, title: z.string() })) });
+/** What a version follows: the original as it was when the version last took from it, and as it is now. */
+export const OriginalStates = z.object({ base: Deck, now: Deck, version: z.number().int() });
+export type OriginalStates = z.infer<typeof OriginalStates>;
+
+/** What long work made: decks, what became of all that went in, and what was put right on the way. */
+export const JobResult = z.object({
+  decks: z.array(z.object({ id: Id, title: z.string(), slides: z.number().int(), seconds: z.number() })),
+  sentence: z.string(),
+  rows: z.array(z.object({ kind: z.string(), before: z.number(), carried: z.number(), adapted: z.number(), left: z.number(), open: z.number(), again: z.number() })),
+  remarks: z.array(z.string()),
+});
+export type JobResult = z.infer<typeof JobResult>;
 
 /** Long work: how far it is, and what became of it. */
 export const Job = z.object({
   id: Id,
   deck: Id.nullable(),
-  kind: z.enum(["read"]),
+  kind: z.enum(["read", "split", "merge"]),
   name: z.string(),
   state: z.enum(["waiting", "running", "done", "cancelled", "failed"]),
   slides: z.number().int(),
@@ -58,6 +112,7 @@ export const Job = z.object({
   pages: z.number().int(),
   message: z.string().nullable(),
   report: Report.pick({ adapted: true, left: true }).nullable(),
+  result: JobResult.nullable(),
   createdAt: z.iso.datetime(),
 });
 export type Job = z.infer<typeof Job>;
@@ -67,7 +122,7 @@ export const JobList = z.object({ jobs: z.array(Job) });
 export const DocumentText = z.object({ name: z.string(), text: z.string(), typed: z.boolean(), rule: BreakRule, assets: z.record(z.string(), Asset), problems: z.array(z.object({ line: z.number().int(), message: z.string() })) });
 export type DocumentText = z.infer<typeof DocumentText>;
 
-export const Picture = z.object({ name: z.string(), sha256: z.string(), mediaType: z.enum(["image/png", "image/jpeg"]), width: z.number().int(), height: z.number().int() });
+export const Picture = z.object({ name: z.string(), sha256: z.string(), mediaType: z.enum(MEDIA_TYPES), width: z.number().int(), height: z.number().int() });
 export type Picture = z.infer<typeof Picture>;
 
 /** Every refusal: a code, where it went wrong and a sentence. A conflict brings the state to go on from. */

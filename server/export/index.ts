@@ -1,2 +1,2 @@
 export { type Exporter, inlineExporter, threadExporter } from "./pool";
-export { type ExportWork, fontsIn, slidePng } from "./work";
+export { type ExportWork, fontsIn, slidePng, svgPng } from "./work";

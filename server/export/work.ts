@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
 import { WRITERS, type WritableFormat } from "@unitext/core/formats";
-import { FontSet, layoutSlide } from "@unitext/core/layout";
+import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
 import { type Deck, headOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 
@@ -13,6 +13,7 @@ export interface ExportWork {
   blobs: Map<string, Uint8Array>;
   at: number;
   format: WritableFormat;
+  sheets?: Sheets;
 }
 
 const opened = new Map<string, FontSet>();
@@ -25,9 +26,9 @@ export function fontsIn(folder: string): FontSet {
 }
 
 /** Writes a deck in a format; run on a worker thread, so that the server goes on answering. */
-export default async function exportDeck({ fonts, deck, blobs, at, format }: ExportWork): Promise<Uint8Array> {
+export default async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
   await loadFormulas();
-  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at) });
+  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at), png: svgPng, ...(sheets ? { sheets } : {}) });
 }
 
 /** Draws one slide as a PNG of a width in pixels. */
@@ -36,6 +37,11 @@ export function slidePng(deck: Deck, number: number, width: number, fonts: FontS
   if (!slide) return new Uint8Array();
   const scene = layoutSlide(slide, { head: headOf(deck), number, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
+  return svgPng(svg, width);
+}
+
+/** Draws an SVG that needs no fonts as a PNG of a width in pixels. */
+export function svgPng(svg: string, width: number): Uint8Array {
   return new Resvg(svg, { fitTo: { mode: "width", value: width }, font: { loadSystemFonts: false } }).render().asPng();
 }
 

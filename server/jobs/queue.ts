@@ -3,7 +3,9 @@ import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import PgBoss from "pg-boss";
+import { MergeRequest, SplitRequest } from "../api";
 import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepTypedText, loadDeck, loadJob, updateJob, writeDocument } from "../store";
+import { Cancelled, runMerge, runSplit } from "./divide";
 import type { Reader } from "./reader";
 
 const QUEUE = "read";
@@ -62,9 +64,50 @@ export class Jobs {
     for (const worker of this.workers) this.boss.notifyWorker(worker);
   }
 
+  /** Takes a plan by which a deck becomes several. */
+  async split(owner: string, deck: string, name: string, request: SplitRequest): Promise<string> {
+    return this.divide({ owner, deck, kind: "split", name }, request);
+  }
+
+  /** Takes a list of decks that become one. */
+  async merge(owner: string, request: MergeRequest): Promise<string> {
+    return this.divide({ owner, deck: null, kind: "merge", name: request.title || "Merged deck" }, request);
+  }
+
+  private async divide(job: { owner: string; deck: string | null; kind: "split" | "merge"; name: string }, request: SplitRequest | MergeRequest): Promise<string> {
+    const id = nanoid(12);
+    await createJob(this.db, { id, ...job }, new TextEncoder().encode(JSON.stringify(request)));
+    await this.resume(id);
+    return id;
+  }
+
+  /** Splits or merges: all that is made, or nothing. */
+  private async runDivide(id: string, kind: "split" | "merge", owner: string, deck: string | null, bytes: Uint8Array): Promise<void> {
+    let told = 0;
+    const progress = async (page: number, pages: number, slides: number) => {
+      // Told a few times a second, and at the end.
+      if (page < pages && page > 0 && Date.now() - told < 100) return true;
+      told = Date.now();
+      return updateJob(this.db, id, { state: "running", page, pages, slides });
+    };
+    const work = { db: this.db, owner, progress };
+    try {
+      const request: unknown = JSON.parse(new TextDecoder().decode(bytes));
+      const { result, report } = kind === "split" ? await runSplit(work, deck ?? "", SplitRequest.parse(request)) : await runMerge(work, MergeRequest.parse(request));
+      await updateJob(this.db, id, { state: "done", result, report, ...(kind === "merge" ? { deck: result.decks[0]?.id ?? null } : {}) });
+    } catch (error) {
+      if (error instanceof Cancelled) return;
+      if (!(error instanceof Failure)) this.log(`job ${id}`, error);
+      const where = error instanceof Failure && /^(parts|opening|closing|names)/.test(error.where) ? `${error.where}: ` : "";
+      await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? `${where}${error.message}` : "This could not be done; nothing was made." });
+    }
+  }
+
   private async run(id: string): Promise<void> {
-    const { owner, deck, name, state, bytes, slides: before } = await loadJob(this.db, id);
-    if (!deck || !bytes || (state !== "waiting" && state !== "running")) return;
+    const { owner, deck, kind, name, state, bytes, slides: before } = await loadJob(this.db, id);
+    if (!bytes || (state !== "waiting" && state !== "running")) return;
+    if (kind !== "read") return this.runDivide(id, kind, owner, deck, new Uint8Array(bytes));
+    if (!deck) return;
     if (before > 0) {
       // The server ended while it read: what was made may have been changed since, and stays.
       await updateJob(this.db, id, { state: "failed", message: "Reading was interrupted; what was made until then is kept. Bring the file in again for the rest." });
@@ -88,8 +131,12 @@ export class Jobs {
           const changes = headChanges(headOf(now), head);
           if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] });
         } else if (progress.kind === "text") {
-          if (kept) await writeDocument(this.db, deck, document, name, progress.text);
-          else typed = progress.text;
+          if (kept) {
+            await writeDocument(this.db, deck, document, name, progress.text);
+            // A change that changes nothing tells the pages that the text is there: no slides may follow that would.
+            const { version } = await loadDeck(this.db, deck);
+            await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes: [] } }] });
+          } else typed = progress.text;
           await updateJob(this.db, id, { pages: progress.pages });
         } else if (progress.kind === "slides") {
           // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.

@@ -28,9 +28,9 @@ export const isSource = (name: string): boolean => extensionOf(name) in SOURCES;
 
 /** Words on a page of a document, to say how far reading is (common practice, no source). */
 const PAGE = 400;
-/** The first slides are handed over at once; later ones in larger lots, so that each costs little. */
+/** The first slides are handed over at once; later ones in larger lots, so that each costs the server little and the page takes it in without a pause. */
 const FIRST = 6;
-const LOT = { slides: 60, milliseconds: 200 };
+const LOT = { slides: 24, milliseconds: 200 };
 
 const wordsIn = (block: Block) => ("text" in block ? countWords(textOf(block.text)) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.length * 12 : 0);
 

@@ -12,6 +12,7 @@ import { DEMO_USER, ensureUser, openSession, userOf } from "../store";
 import type { AppContext } from "./context";
 import { userFrom } from "./context";
 import { deckRoutes } from "./decks";
+import { divideRoutes } from "./divide";
 import { jobRoutes } from "./jobs";
 
 const COOKIE = "unitext_session";
@@ -102,6 +103,7 @@ export function createApp(context: AppContext, { client, log }: Site): Express {
   });
   app.use("/api", jobRoutes(context));
   app.use("/api", deckRoutes(context));
+  app.use("/api", divideRoutes(context));
   app.use("/api", (request) => {
     throw new Failure("not-found", request.path, "There is nothing at this address.");
   });

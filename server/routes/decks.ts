@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { checkText, extensionOf, pictureInfo, readDeck, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
+import { SHEETS, type Sheets } from "@unitext/core/layout";
 import { DEFAULT_RULE, Failure, plainText } from "@unitext/core/model";
 import { report, tally } from "@unitext/core/tally";
 import { readText } from "@unitext/core/text";
@@ -21,6 +22,14 @@ const upload = (limit: number) => express.raw({ type: () => true, limit });
 function format(value: unknown): WritableFormat {
   if (typeof value === "string" && WRITABLE.includes(value as WritableFormat)) return value as WritableFormat;
   throw new Failure("not-supported", "format", `Decks are written as ${WRITABLE.join(", ")}.`);
+}
+
+/** What the pages of a PDF are to show. */
+function sheetsAsked(value: unknown): Sheets {
+  if (value === undefined) return "slides";
+  const found = SHEETS.find((kind) => kind === value);
+  if (!found) throw new Failure("not-valid", "sheets", `Pages show ${SHEETS.join(", ")}.`);
+  return found;
 }
 
 /** A file name that every system takes, for a header in RFC 6266 form. */
@@ -104,12 +113,12 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.get("/decks/:deck/events", deckRoute(context, "see", async ({ deck, response }) => context.announcements.stream(deck, (await loadDeck(db, deck)).version, response)));
 
-  routes.get("/decks/:deck/report", deckRoute(context, "export", async ({ deck, request, response }) => response.json(writeReport((await loadDeck(db, deck)).deck, format(request.query.format)))));
+  routes.get("/decks/:deck/report", deckRoute(context, "export", async ({ deck, request, response }) => response.json(writeReport((await loadDeck(db, deck)).deck, format(request.query.format), undefined, sheetsAsked(request.query.sheets)))));
 
   routes.get("/decks/:deck/export", deckRoute(context, "export", async ({ deck: id, request, response }) => {
     const as = format(request.query.format);
     const { deck } = await loadDeck(db, id);
-    const bytes = await context.exporter.run({ fonts: context.fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format: as });
+    const bytes = await context.exporter.run({ fonts: context.fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format: as, sheets: sheetsAsked(request.query.sheets) });
     response.setHeader("content-type", WRITERS[as].mediaType);
     response.setHeader("content-disposition", disposition(deck.properties.title, as));
     response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
@@ -142,6 +151,7 @@ export function deckRoutes(context: AppContext): Router {
   routes.get("/decks/:deck/pictures/:sha256", deckRoute(context, "see", async ({ deck, request, response }) => {
     const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256));
     response.setHeader("content-type", mediaType);
+    if (!mediaType.startsWith("image/")) response.setHeader("content-disposition", "attachment");
     response.setHeader("cache-control", "private, max-age=31536000, immutable");
     response.send(Buffer.from(bytes));
   }));

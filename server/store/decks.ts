@@ -1,4 +1,4 @@
-import { apply, type Change, collide, longestRise, slidesNeeded, touches } from "@unitext/core/edit";
+import { apply, type Change, collide, longestRise, type SingleChange, singles, slidesNeeded, touches } from "@unitext/core/edit";
 import { type Asset, type Deck, type DeckHead, Failure, hasNotes, headOf, secondsOf, type Slide } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
@@ -9,7 +9,7 @@ import { CHANNEL, type Database, type Transaction } from "./database";
 import { documentText, loadDocuments, writeDocument } from "./documents";
 import { blobs, changes, deckBlobs, decks, shares, slides } from "./schema";
 
-type Reader = Database | Transaction;
+export type Reader = Database | Transaction;
 /** Keys are compared byte by byte, whatever the language of the database. */
 export const runningOrder = sql`${slides.key} collate "C"`;
 type SlideRow = typeof slides.$inferSelect;
@@ -37,6 +37,17 @@ export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; ve
   return { deck, version: row.version, text };
 }
 
+/** Several decks at once, those that a user may see, with their versions; decks that are gone or not to be seen are missing. */
+export async function loadDecks(db: Reader, ids: readonly string[], user: string): Promise<Map<string, { deck: Deck; version: number }>> {
+  const heads = await db
+    .select({ id: decks.id, head: decks.head, version: decks.version })
+    .from(decks)
+    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
+    .where(and(inArray(decks.id, [...ids]), or(eq(decks.owner, user), eq(shares.user, user))));
+  const bySlides = grouped(heads.length ? await db.select().from(slides).where(inArray(slides.deck, heads.map(({ id }) => id))).orderBy(asc(runningOrder)) : []);
+  return new Map(heads.map(({ id, head, version }) => [id, { deck: { id, ...head, slides: (bySlides.get(id) ?? []).map(slideOf) }, version }]));
+}
+
 /** A deck's head with its first slide alone, as the Desk shows it. */
 export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
   const row = await headRow(db, id);
@@ -49,14 +60,43 @@ export async function createDeck(db: Database, owner: string, deck: Deck, files:
   return db.transaction(async (tx) => {
     const [taken] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, deck.id));
     const id = taken ? nanoid(12) : deck.id;
-    const { id: _, ...head } = headOf(deck);
-    await tx.insert(decks).values({ id, owner, head, text, textVersion: text === null ? -1 : 0 });
-    const keys = generateNKeysBetween(null, null, deck.slides.length);
-    const rows = deck.slides.map((slide, nth) => rowOf(id, slide, keys[nth] as string));
-    for (let at = 0; at < rows.length; at += 500) await tx.insert(slides).values(rows.slice(at, at + 500));
+    await insertDeck(tx, owner, { ...deck, id }, text);
     for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, mediaTypeOf(deck, sha256), bytes);
     return id;
   });
+}
+
+/** The slide of another deck that a slide has all its content from, its look and origin aside; undefined where anything differs. */
+function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string, Slide>>): Slide | undefined {
+  const from = slide.origin && inputs.get(slide.origin.deck)?.get(slide.origin.slide);
+  const same = from && (["arrangement", "elements", "notes", "hidden", "background", "transition", "delay", "widths", "source", "master", "regions", "comments", "kept"] as const).every((field) => slide[field] === from[field]);
+  return same ? from : undefined;
+}
+
+/**
+ * Stores a new deck under its own id, without pictures. Slides that come unchanged from `inputs`, as they are read in the
+ * same transaction, are copied inside the database.
+ */
+export async function insertDeck(tx: Transaction, owner: string, deck: Deck, text: string | null, inputs: readonly Deck[] = []): Promise<void> {
+  const { id, ...head } = headOf(deck);
+  await tx.insert(decks).values({ id, owner, head, text, textVersion: text === null ? -1 : 0 });
+  const keys = generateNKeysBetween(null, null, deck.slides.length);
+  const known = new Map(inputs.map((input) => [input.id, new Map(input.slides.map((slide) => [slide.id, slide]))]));
+  const rows: (typeof slides.$inferInsert)[] = [];
+  const copies: { id: string; key: string; parent: string | null; deck: string; slide: string; own: Pick<Slide, "origin" | "theme"> }[] = [];
+  deck.slides.forEach((slide, nth) => {
+    const key = keys[nth] as string;
+    if (slide.origin && copiedFrom(slide, known)) copies.push({ id: slide.id, key, parent: slide.parent, deck: slide.origin.deck, slide: slide.origin.slide, own: { origin: slide.origin, ...(slide.theme === undefined ? {} : { theme: slide.theme }) } });
+    else rows.push(rowOf(id, slide, key));
+  });
+  // One parameter for all rows: many parameters cost more than the rows themselves.
+  if (rows.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes) select ${id}, r.id, r.key, r.parent, r.body, r.notes from json_to_recordset(${JSON.stringify(rows)}::json) as r(id text, key text, parent text, body jsonb, notes jsonb)`);
+  if (copies.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes) select ${id}, r.id, r.key, r.parent, (s.body - 'theme') || r.own, s.notes from json_to_recordset(${JSON.stringify(copies)}::json) as r(id text, key text, parent text, deck text, slide text, own jsonb) join slides s on s.deck_id = r.deck and s.id = r.slide`);
+}
+
+/** Gives a deck the picture files of another that its slides name. */
+export async function shareBlobs(tx: Transaction, from: string, to: string, sums: readonly string[]): Promise<void> {
+  if (sums.length) await tx.execute(sql`insert into deck_blobs (deck_id, sha256) select ${to}, sha256 from deck_blobs where deck_id = ${from} and sha256 in ${[...sums]} on conflict do nothing`);
 }
 
 function mediaTypeOf(deck: Deck, sha256: string): Asset["mediaType"] {
@@ -151,7 +191,11 @@ const summaries = new Map<string, Summary>();
 
 function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
   const groups = new Map<string, SlideRow[]>();
-  for (const row of rows) groups.set(row.deck, [...(groups.get(row.deck) ?? []), row]);
+  for (const row of rows) {
+    const group = groups.get(row.deck);
+    if (group) group.push(row);
+    else groups.set(row.deck, [row]);
+  }
   return groups;
 }
 
@@ -197,12 +241,13 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
   let deck = before;
   let version = row.version;
   const log: (typeof changes.$inferInsert)[] = [];
-  for (const { id, change } of fresh) {
+  for (const { id, change, says: said, undoes, redoes } of fresh) {
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
     version += 1;
-    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse });
+    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse, says: said ?? null, undoes: undoes ?? null, redoes: redoes ?? null });
   }
+  await shareNamed(tx, row.id, user, fresh.flatMap(({ change }) => singles(change)));
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
   const { id: _, ...head } = headOf(deck) as DeckHead;
   const text = fresh.findLast((item) => item.text !== undefined)?.text;
@@ -214,6 +259,13 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
     .where(eq(decks.id, row.id));
   await tx.insert(changes).values(log);
   return version;
+}
+
+/** Picture files that a change names and that the user may see in another deck come along. */
+async function shareNamed(tx: Transaction, deck: string, user: string, list: readonly SingleChange[]): Promise<void> {
+  const sums = [...new Set(list.flatMap((change) => (change.kind === "setAsset" && change.asset ? [change.asset.sha256] : [])))];
+  if (!sums.length) return;
+  await tx.execute(sql`insert into deck_blobs (deck_id, sha256) select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join shares s on s.deck_id = d.id and s.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or s.user_id is not null) on conflict do nothing`);
 }
 
 function headChanged(before: Deck, after: Deck): boolean {

@@ -6,8 +6,8 @@ import { jobInputs, jobs } from "./schema";
 
 type Row = typeof jobs.$inferSelect;
 
-function jobOf({ id, deck, kind, name, state, slides, page, pages, message, report, createdAt }: Row): Job {
-  return { id, deck, kind, name, state, slides, page, pages, message, report, createdAt: createdAt.toISOString() };
+function jobOf({ id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt }: Row): Job {
+  return { id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt: createdAt.toISOString() };
 }
 
 /** Notes a job and keeps the file that it reads. */
@@ -26,7 +26,7 @@ export async function loadJob(db: Database, id: string): Promise<Row & { bytes: 
 }
 
 /** Writes how far a job is and tells the pages of its owner. A job that has ended stays as it ended; returns whether it was still open. */
-export async function updateJob(db: Database, id: string, change: Partial<Pick<Row, "state" | "slides" | "page" | "pages" | "message" | "report">>): Promise<boolean> {
+export async function updateJob(db: Database, id: string, change: Partial<Pick<Row, "state" | "slides" | "page" | "pages" | "message" | "report" | "result" | "deck">>): Promise<boolean> {
   const ends = change.state !== undefined && change.state !== "running" && change.state !== "waiting";
   const written = await db
     .update(jobs)

@@ -1,6 +1,7 @@
 import type { Change } from "@unitext/core/edit";
 import type { DeckHead, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
+import type { JobResult } from "../api";
 import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
@@ -54,9 +55,27 @@ export const changes = pgTable(
     user: text("user_id").notNull().references(() => users.id),
     change: jsonb("change").$type<Change>().notNull(),
     inverse: jsonb("inverse").$type<Change>().notNull(),
+    /** What was done, in the words that the person saw. */
+    says: text("says"),
+    /** The change that this one takes back, or does again. */
+    undoes: text("undoes"),
+    redoes: text("redoes"),
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.version] }), unique("changes_once").on(table.deck, table.id)],
+);
+
+/** States of a deck that somebody gave a name. */
+export const versions = pgTable(
+  "versions",
+  {
+    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    version: integer("version").notNull(),
+    name: text("name").notNull(),
+    user: text("user_id").notNull().references(() => users.id),
+    at: moment("at"),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.version] })],
 );
 
 /** The documents that decks were generated from, in the text form, as they stood when the slides were last made. */
@@ -79,7 +98,7 @@ export const jobs = pgTable(
     id: text("id").primaryKey(),
     owner: text("owner_id").notNull().references(() => users.id, { onDelete: "cascade" }),
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
-    kind: text("kind", { enum: ["read"] }).notNull(),
+    kind: text("kind", { enum: ["read", "split", "merge"] }).notNull(),
     name: text("name").notNull(),
     state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] }).notNull().default("waiting"),
     slides: integer("slides").notNull().default(0),
@@ -87,6 +106,7 @@ export const jobs = pgTable(
     pages: integer("pages").notNull().default(0),
     message: text("message"),
     report: jsonb("report").$type<Pick<Report, "adapted" | "left">>(),
+    result: jsonb("result").$type<JobResult>(),
     createdAt: moment("created_at"),
     endedAt: timestamp("ended_at", { withTimezone: true }),
   },

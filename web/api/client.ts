@@ -48,8 +48,13 @@ export async function post<S extends z.ZodType>(path: string, body: unknown, sch
   return schema.parse(await response.json());
 }
 
+export async function put(path: string, body: unknown): Promise<void> {
+  await answered(path, { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+}
+
 export async function remove(path: string): Promise<void> {
-  await answered(path, { method: "DELETE" });
+  // It is done even if the page is left at once.
+  await answered(path, { method: "DELETE", keepalive: true });
 }
 
 /** Fetches a file and hands it to the browser to save, under the name that the server gives. */

@@ -1,33 +1,60 @@
 import { DndContext, type DragEndEvent, type DragMoveEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from "@dnd-kit/core";
-import { duplicate, hide, insertAt, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
-import { familyOf, nameOf, slideIndex } from "@unitext/core/model";
+import { brokenLinks, menuFor, mergeInto } from "@unitext/core/divide";
+import { copies, duplicate, hide, insertAt, makeSection, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
+import { familyOf, nameOf, plainText, slideIndex } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
-import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
-import { useCommands } from "../keys";
+import { useMeasures } from "../deck/scenes";
+import { clock } from "../deck/time";
+import { keepLook, lastLook } from "../gather/MergeList";
+import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
+import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./clipboard";
+import { findSlides, type Mark, MARKS } from "./find";
+import { LinksDialog } from "./LinksDialog";
 import { MoveTo } from "./MoveTo";
+import { PasteDialog } from "./PasteDialog";
 import { SkeletonDialog } from "./SkeletonDialog";
-import { GAP, gridFor, type Landing, landingWords, mapRows } from "./rows";
+import { GAP, gridFor, headerOf, type Landing, landingWords, mapRows } from "./rows";
 import { Thumb } from "./Thumb";
+import { Views } from "./Views";
+
+const CLIPBOARD = "unitext:clipboard";
+/** Slides that were copied here, in this tab or another, for the button; the browser's own clipboard carries them as well. */
+const lastClipped = () => {
+  try {
+    return localStorage.getItem(CLIPBOARD) ?? "";
+  } catch {
+    return "";
+  }
+};
 
 const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
 
 export default function Arrange() {
-  const { deck, version, session, selected, select, canEdit } = useDeck();
+  const { deck, head, version, session, selected, select, canEdit } = useDeck();
+  const measureOf = useMeasures(deck, head);
   const navigate = useNavigate();
-  const [size, setSize] = useState(() => Number(sessionStorage.getItem("unitext:zoom") ?? 4));
+  const [size, setSize] = useState(() => Number(sessionStorage.getItem("unitext:zoom") ?? 3));
   const [room, setRoom] = useState({ width: 900, height: 560 });
   const [landing, setLanding] = useState<Landing>();
   const [dragged, setDragged] = useState<string>();
   const [asking, setAsking] = useState(false);
   const [skeleton, setSkeleton] = useState(false);
+  const [links, setLinks] = useState(false);
+  const [pasting, setPasting] = useState<Clipped>();
+  const [sought, setSought] = useState("");
+  const [mark, setMark] = useState<Mark | "">("");
+  const [band, setBand] = useState<{ left: number; top: number; width: number; height: number }>();
+  const finder = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const anchor = useRef<string>(undefined);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const rows = useMemo(() => mapRows(deck.slides), [deck]);
+  const rows = useMemo(() => mapRows(deck.slides, deck.rate), [deck]);
+  const header = headerOf(rows);
   const grid = gridFor(rows, SIZES[size] ?? 232, deck.page, room);
   const perSheet = grid.rowsPerColumn * grid.columns;
   const sheets = Math.ceil(rows.length / perSheet);
@@ -112,10 +139,136 @@ export default function Arrange() {
         requestAnimationFrame(() => show(id));
       }
     },
+    section: () => {
+      const id = nanoid(10);
+      const made = makeSection(deck, selected, id, { kind: "text", id: nanoid(10), slot: "title", text: plainText("New section") });
+      if (made && session.apply(made, { words: `Began a section before ${numbers.get(selected[0] ?? "")}` })) {
+        select([id]);
+        requestAnimationFrame(() => show(id));
+      }
+    },
+    menu: () => {
+      const made = menuFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
+      if (!made) session.say("Select the slides that the menu leads to.");
+      else if (session.apply(made.change, { words: `Linked ${selected.length} slides from a menu and back` })) select([made.menu]);
+    },
+    search: () => finder.current?.focus(),
     zoomIn: () => setSize((now) => Math.min(SIZES.length - 1, now + 1)),
     zoomOut: () => setSize((now) => Math.max(0, now - 1)),
   };
   useCommands(acts);
+
+  const found = useMemo(() => findSlides(deck.slides, sought, mark, (slide) => (measureOf(slide)?.overflow ?? 0) > 0), [deck, sought, mark, measureOf]);
+  const broken = useMemo(() => brokenLinks(deck).length, [deck]);
+  const look = (next: { words?: string; mark?: Mark | "" }) => {
+    const to = { words: next.words ?? sought, mark: next.mark ?? mark };
+    setSought(to.words);
+    setMark(to.mark);
+    const ids = findSlides(deck.slides, to.words, to.mark, (slide) => (measureOf(slide)?.overflow ?? 0) > 0);
+    if (ids.length) {
+      select([...ids].reverse());
+      const at = rows.findIndex((row) => row.main.id === familyRoot(ids[0] as string));
+      if (at >= 0) virtual.scrollToIndex(Math.floor(at / perSheet), { align: "auto" });
+    }
+  };
+
+  /** The place after the slide where one stands, and its words. */
+  const after = () => {
+    const slide = deck.slides.find(({ id }) => id === current);
+    return { place: { parent: slide?.parent ?? null, after: slide?.id ?? null }, words: slide ? landingWords({ target: slide.id, side: "after" }, deck.slides) : "at the start" };
+  };
+  const paste = (clipped: Clipped, as: "match" | "keep") => {
+    const { place, words: where } = after();
+    const count = clipped.slides.length === 1 ? "a slide" : `${clipped.slides.length} slides`;
+    try {
+      if (clipped.deck === deck.id) {
+        const made = copies(clipped.slides, () => nanoid(10), { deck: deck.id, version: clipped.version });
+        if (session.apply(insertAt(made, place), { words: `Pasted ${count} ${where}` })) select(made.map(({ id }) => id));
+      } else {
+        const { change: made, slides } = mergeInto(deck, place, [{ deck: clippedDeck(clipped, deck), version: clipped.version }], { look: as }, () => nanoid(10));
+        if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` })) select(slides.map(({ id }) => id));
+      }
+    } catch (error) {
+      session.say((error as Error).message);
+    }
+  };
+  const take = (clipped: Clipped | undefined) => {
+    if (!clipped) session.say("There are no slides on the clipboard. Copy some here or in another deck first.");
+    else if (clipped.deck === deck.id || JSON.stringify(clipped.theme) === JSON.stringify(deck.theme)) paste(clipped, "match");
+    else setPasting(clipped);
+  };
+  const copy = () => {
+    const { data, words: names } = clip(deck, version, selected);
+    try {
+      localStorage.setItem(CLIPBOARD, data);
+    } catch {
+      // Too much for the browser's storage: the clipboard has it all the same.
+    }
+    session.say(selected.length === 1 ? `Copied slide ${numbers.get(selected[0] as string)}` : `Copied ${selected.length} slides`);
+    return { data, names };
+  };
+  const clipboard = useRef({ copy, take });
+  clipboard.current = { copy, take };
+  useEffect(() => {
+    const idle = (event: ClipboardEvent) => !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
+    const onCopy = (event: ClipboardEvent) => {
+      const to = idle(event);
+      if (!to || window.getSelection()?.toString()) return;
+      const { data, names } = clipboard.current.copy();
+      to.setData(SLIDES_TYPE, data);
+      to.setData("text/plain", names);
+      event.preventDefault();
+    };
+    const onPaste = (event: ClipboardEvent) => {
+      const from = idle(event);
+      if (!from) return;
+      const data = from.getData(SLIDES_TYPE);
+      if (!data) return;
+      event.preventDefault();
+      clipboard.current.take(unclip(data));
+    };
+    document.addEventListener("copy", onCopy);
+    document.addEventListener("paste", onPaste);
+    return () => {
+      document.removeEventListener("copy", onCopy);
+      document.removeEventListener("paste", onPaste);
+    };
+  }, []);
+
+  /** Drawing a frame over free ground selects what it touches; with Shift or Ctrl it adds to what is selected. */
+  function frame(event: ReactPointerEvent<HTMLDivElement>) {
+    const ground = event.target as HTMLElement;
+    if (event.button !== 0 || ground.closest("[data-thumb]") || ground.closest("button")) return;
+    const box = scroller.current as HTMLDivElement;
+    const from = { x: event.clientX, y: event.clientY };
+    if (from.x > box.getBoundingClientRect().left + box.clientWidth) return;
+    const before = event.shiftKey || event.ctrlKey || event.metaKey ? selected : [];
+    let drawn = false;
+    const move = (next: PointerEvent) => {
+      const rect = { left: Math.min(from.x, next.clientX), top: Math.min(from.y, next.clientY), right: Math.max(from.x, next.clientX), bottom: Math.max(from.y, next.clientY) };
+      if (!drawn && rect.right - rect.left < 5 && rect.bottom - rect.top < 5) return;
+      drawn = true;
+      const home = box.getBoundingClientRect();
+      setBand({ left: rect.left - home.left, top: rect.top - home.top, width: rect.right - rect.left, height: rect.bottom - rect.top });
+      const hit = [...box.querySelectorAll<HTMLElement>("[data-thumb]")].flatMap((thumb) => {
+        const own = thumb.getBoundingClientRect();
+        return own.left < rect.right && own.right > rect.left && own.top < rect.bottom && own.bottom > rect.top ? [thumb.dataset.thumb as string] : [];
+      });
+      const order = new Set([...before, ...hit]);
+      if (order.size) select(deck.slides.flatMap(({ id }) => (order.has(id) ? [id] : [])));
+    };
+    const end = () => {
+      setBand(undefined);
+      window.removeEventListener("pointermove", move);
+      window.removeEventListener("pointerup", end);
+      window.removeEventListener("pointercancel", end);
+    };
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", end);
+    window.addEventListener("pointercancel", end);
+    event.preventDefault();
+    box.focus({ preventScroll: true });
+  }
 
   function choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
     if (shiftKey && anchor.current) {
@@ -193,35 +346,61 @@ export default function Arrange() {
   };
 
   const button = (label: string, act: () => void, disabled = false) => (
-    <button type="button" className="btn btn-ghost btn-sm" onClick={act} disabled={disabled || !canEdit}>
+    <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={act} disabled={disabled || !canEdit}>
       {label}
     </button>
   );
   const none = selected.length === 0;
-  const tools = (
-    <div className="flex flex-wrap items-center" role="toolbar" aria-label="Acts on the selected slides">
-      {button("New", acts.add)}
-      {button("Up", acts.moveUp, none)}
-      {button("Down", acts.moveDown, none)}
-      {button("Nest", acts.nest, none)}
-      {button("Lift", acts.unnest, none)}
-      {button("Move to …", acts.moveTo, none)}
-      {button("Skeleton …", acts.skeleton, none)}
-      {button("Duplicate", acts.duplicate, none)}
-      {button("Hide", acts.hide, none)}
-      {button("Delete", acts.delete, none)}
-      <label className="ml-3 flex items-center gap-2 text-sm">
-        Size
-        <input type="range" className="range range-xs w-24" min={0} max={SIZES.length - 1} value={size} onChange={(event) => setSize(Number(event.target.value))} />
-      </label>
+  const bar = (
+    <div className="hairline bg-base-200 flex flex-wrap items-center gap-y-1 border-b px-2 py-1">
+      <div className="flex flex-wrap items-center" role="toolbar" aria-label="Acts on the selected slides">
+        {button("New", acts.add)}
+        {button("Up", acts.moveUp, none)}
+        {button("Down", acts.moveDown, none)}
+        {button("Nest", acts.nest, none)}
+        {button("Lift", acts.unnest, none)}
+        {button("Move to …", acts.moveTo, none)}
+        {button("Section", acts.section, none)}
+        {button("Menu", acts.menu, none)}
+        {button("Skeleton …", acts.skeleton, none)}
+        <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={() => copy()} disabled={none}>
+          Copy
+        </button>
+        {button("Paste", () => take(unclip(lastClipped())))}
+        {button("Duplicate", acts.duplicate, none)}
+        {button("Hide", acts.hide, none)}
+        {button("Delete", acts.delete, none)}
+      </div>
+      <div className="ml-auto flex flex-wrap items-center gap-2 px-2 text-sm">
+        {broken > 0 && (
+          <button type="button" className="btn btn-warning btn-xs" onClick={() => setLinks(true)}>
+            {broken === 1 ? "One link leads" : `${broken} links lead`} nowhere
+          </button>
+        )}
+        <label className="input input-xs w-36">
+          <span className="sr-only">Select the slides that say</span>
+          <input ref={finder} type="search" placeholder="Select by words" value={sought} onChange={(event) => look({ words: event.target.value })} />
+        </label>
+        <select className="select select-xs w-24" aria-label="Select the slides that are" value={mark} onChange={(event) => look({ mark: event.target.value as Mark | "" })}>
+          <option value="">any</option>
+          {Object.entries(MARKS).map(([name, label]) => <option key={name} value={name}>{label}</option>)}
+        </select>
+        <span role="status">{sought || mark ? `${found.length} found` : ""}</span>
+        <label className="flex items-center gap-2">
+          Size
+          <input type="range" className="range range-xs w-16" min={0} max={SIZES.length - 1} value={size} onChange={(event) => setSize(Number(event.target.value))} />
+        </label>
+      </div>
     </div>
   );
 
   return (
-    <DeckFrame place="Arrange" tools={tools} onOpen={show}>
+    <DeckFrame place="Arrange" tools={<Views />} onOpen={show}>
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={start} onDragMove={(event) => setLanding((now) => same(now, land(event)))} onDragEnd={end} onDragCancel={() => { setDragged(undefined); setLanding(undefined); }}>
-        <div className="relative h-full">
-          <div ref={scroller} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
+        <div className="flex h-full flex-col">
+        {bar}
+        <div className="relative min-h-0 flex-1">
+          <div ref={scroller} onPointerDown={frame} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
             {rows.length === 0 && (
               <div className="py-16 text-center">
                 <p className="mb-4">There is no slide yet.</p>
@@ -233,8 +412,15 @@ export default function Arrange() {
             <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative", marginTop: GAP }}>
               {virtual.getVirtualItems().map((sheet) => (
                 <div key={sheet.key} role="presentation" className="absolute grid grid-flow-col justify-start" style={{ transform: `translateY(${sheet.start}px)`, gridTemplateRows: `repeat(${grid.rowsPerColumn}, ${grid.rowHeight}px)`, gridAutoColumns: `${grid.columnWidth}px` }}>
-                  {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map(({ main, details }) => (
-                    <div key={main.id} role="presentation" className="flex" style={{ gap: GAP }}>
+                  {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map(({ main, details, section, opens }) => (
+                    <div key={main.id} role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: header }}>
+                      {section > 0 && <span aria-hidden="true" className={`absolute top-0 bottom-0 -left-2.5 w-1 ${section % 2 ? "bg-primary" : "bg-secondary"}`} />}
+                      {opens && (
+                        <p className={`absolute top-0 -left-2.5 flex h-6 items-center gap-3 overflow-hidden px-2.5 text-sm whitespace-nowrap ${section % 2 ? "bg-primary text-primary-content" : "bg-secondary text-secondary-content"}`} style={{ right: GAP }} data-section={main.id}>
+                          <strong className="truncate font-semibold">{opens.title || "Section"}</strong>
+                          <span className="ml-auto">{opens.slides} slides, {clock(opens.seconds)}</span>
+                        </p>
+                      )}
                       {[main, ...details].map((slide) => (
                         <Thumb key={slide.id} slide={slide} number={numbers.get(slide.id) ?? 0} width={grid.thumb} detail={slide !== main} selected={chosen.has(slide.id)} current={slide.id === current} moving={moving.includes(slide.id)} landing={landing?.target === slide.id ? landing.side : undefined} onChoose={chooseThumb} onOpen={openThumb} />
                       ))}
@@ -244,13 +430,28 @@ export default function Arrange() {
               ))}
             </div>
           </div>
+          {band && <div aria-hidden="true" className="border-secondary bg-secondary/15 pointer-events-none absolute z-10 border" style={band} data-band />}
           {dragged && <p className="bg-secondary text-secondary-content pointer-events-none absolute right-4 bottom-4 px-3 py-1">{words ? `Lands ${words}` : "Drag over a slide to choose the place"}</p>}
           <p className="sr-only" aria-live="assertive">
             {words && `Lands ${words}`}
           </p>
         </div>
+        </div>
         <DragOverlay dropAnimation={null}>{dragged && <span className="bg-secondary text-secondary-content inline-block px-3 py-1">{moving.length > 1 ? `${moving.length} slides` : `${numbers.get(dragged)}. ${nameOf(deck.slides[slideIndex(deck, dragged)] as never)}`}</span>}</DragOverlay>
       </DndContext>
+      {links && <LinksDialog onClose={() => setLinks(false)} />}
+      {pasting && (
+        <PasteDialog
+          clipped={pasting}
+          place={after().words}
+          first={lastLook()}
+          onPaste={(as) => {
+            keepLook(as);
+            paste(pasting, as);
+          }}
+          onClose={() => setPasting(undefined)}
+        />
+      )}
       {skeleton && <SkeletonDialog onClose={() => setSkeleton(false)} />}
       {asking && <MoveTo slides={deck.slides} onClose={() => setAsking(false)} onMove={(at) => change(moveTo(deck, selected, placeFor(at)), `${count("Moved")} ${landingWords(at, deck.slides)}`)} />}
     </DeckFrame>

@@ -1,4 +1,11 @@
-import type { Slide } from "@unitext/core/model";
+import { secondsOf, type Slide, titleOf } from "@unitext/core/model";
+
+/** A section as its header says it: title, slides, seconds. */
+export interface SectionBand {
+  title: string;
+  slides: number;
+  seconds: number;
+}
 
 /** A slide of the main line with its details, in running order. */
 export interface MapRow {
@@ -6,12 +13,28 @@ export interface MapRow {
   details: Slide[];
   /** The running number of the main slide, from 1. */
   number: number;
+  /** The section that it lies in, from 1; 0 before the first. */
+  section: number;
+  /** What its section is, where it begins with this row. */
+  opens?: SectionBand;
 }
 
-export function mapRows(slides: readonly Slide[]): MapRow[] {
+export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
   const rows: MapRow[] = [];
+  let section = 0;
+  let band: SectionBand | undefined;
   slides.forEach((slide, nth) => {
-    if (slide.parent === null) rows.push({ main: slide, details: [], number: nth + 1 });
+    const main = slide.parent === null;
+    const opens = main && slide.arrangement === "section";
+    if (opens) {
+      section += 1;
+      band = { title: titleOf(slide), slides: 0, seconds: 0 };
+    }
+    if (band) {
+      band.slides += 1;
+      band.seconds += secondsOf(slide, rate);
+    }
+    if (main) rows.push({ main: slide, details: [], number: nth + 1, section, ...(opens && band ? { opens: band } : {}) });
     else rows.at(-1)?.details.push(slide);
   });
   return rows;
@@ -28,13 +51,21 @@ export interface Grid {
 
 export const GAP = 16;
 const CAPTION = 24;
+/** The height of a section's header; every row leaves room for it as soon as one has it. */
+export const HEADER = 30;
+
+export function headerOf(rows: readonly MapRow[]): number {
+  return rows.some(({ opens }) => opens) ? HEADER : 0;
+}
 
 /** The main line runs down a column; where the window has room for more columns, it goes on at the top of the next. */
 export function gridFor(rows: readonly MapRow[], thumb: number, page: { width: number; height: number }, room: { width: number; height: number }): Grid {
   const most = rows.reduce((longest, { details }) => Math.max(longest, details.length), 0);
-  const rowHeight = Math.round((thumb * page.height) / page.width) + CAPTION + GAP;
+  const rowHeight = Math.round((thumb * page.height) / page.width) + CAPTION + GAP + headerOf(rows);
   const columnWidth = (thumb + GAP) * (1 + most) + GAP;
-  return { thumb, rowHeight, columnWidth, rowsPerColumn: Math.max(1, Math.floor((room.height - GAP) / rowHeight)), columns: Math.max(1, Math.floor(room.width / columnWidth)) };
+  const rowsPerColumn = Math.max(1, Math.floor((room.height - GAP) / rowHeight));
+  // Where a column holds a row or two, going on in the next one would hide the order rather than show it.
+  return { thumb, rowHeight, columnWidth, rowsPerColumn, columns: rowsPerColumn < 3 ? 1 : Math.max(1, Math.floor(room.width / columnWidth)) };
 }
 
 /** Where something will land, beside or under a slide. */

@@ -1,5 +1,7 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { cssFamily, drawsLigatures, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { pathsMarkup } from "@unitext/core/draw";
+import { textHash } from "@unitext/core/model";
 import { memo } from "react";
 
 /** Numbers on the page: a thousandth of a point is finer than any screen. */
@@ -8,7 +10,9 @@ const n = (value: number) => Math.round(value * 1000) / 1000;
 const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 
 function Paths({ paths }: { paths: readonly FigurePath[] }) {
-  return paths.map(({ d, fill, stroke, width, matrix }, at) => <path key={at} d={d} fill={fill ?? "none"} stroke={stroke} strokeWidth={stroke ? n(width ?? 1) : undefined} strokeLinejoin={stroke ? "round" : undefined} transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} />);
+  // biome-ignore lint/security/noDangerouslySetInnerHtml: gradients and patterns as escaped markup of our own drawing, the same as in files.
+  if (paths.some(({ paint }) => paint)) return <g dangerouslySetInnerHTML={{ __html: pathsMarkup(paths) }} />;
+  return paths.map(({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity }, at) => <path key={at} d={d} fill={fill ?? "none"} fillOpacity={fillOpacity} strokeOpacity={strokeOpacity} strokeDasharray={dash?.join(" ")} stroke={stroke} strokeWidth={stroke ? n(width ?? 1) : undefined} strokeLinejoin={stroke ? "round" : undefined} transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} />);
 }
 
 function Run({ run, y: line }: { run: SceneRun; y: number }) {
@@ -16,6 +20,7 @@ function Run({ run, y: line }: { run: SceneRun; y: number }) {
   const y = line - (run.rise ?? 0);
   return (
     <>
+      {run.highlight && <rect x={n(run.x)} y={n(y - run.size * 0.95)} width={n(run.width)} height={n(run.size * 1.2)} fill={run.highlight} />}
       <text x={n(run.rtl ? run.x + run.width : run.x)} y={n(y)} direction={run.rtl ? "rtl" : undefined} fontFamily={cssFamily(run.face)} fontSize={n(run.size)} fill={run.fill} xmlSpace="preserve" data-advance={n(run.width)} {...(drawsLigatures(run.face) ? {} : { style: NO_LIGATURES })}>
         {run.text}
       </text>
@@ -36,6 +41,21 @@ function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: U
   if (node.kind === "rect") return <rect x={n(node.x)} y={n(node.y)} width={n(node.width)} height={n(node.height)} fill={node.fill} />;
   if (node.kind === "text") return <g data-element={node.element ?? undefined}>{node.lines.map((line, at) => (unseen?.(node.element, line.paragraph) ? null : <Line key={at} line={line} />))}</g>;
   if (node.kind === "paths") return <g data-element={node.element ?? undefined}><Paths paths={node.paths} /></g>;
+  if (node.kind === "group") {
+    const { matrix, clip, opacity, nodes } = node;
+    const inside = nodes.map((inner, at) => <Node key={at} node={inner} deck={deck} unseen={unseen} />);
+    const id = clip === undefined ? "" : `c${textHash(clip)}`;
+    return (
+      <g transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} opacity={opacity}>
+        {clip === undefined ? inside : (
+          <>
+            <clipPath id={id}><path d={clip} clipRule="evenodd" /></clipPath>
+            <g clipPath={`url(#${id})`}>{inside}</g>
+          </>
+        )}
+      </g>
+    );
+  }
   const { x, y, width, height, alt, sha256 } = node;
   if (!sha256) {
     return (
@@ -49,7 +69,7 @@ function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: U
     );
   }
   return (
-    <image x={n(x)} y={n(y)} width={n(width)} height={n(height)} href={`/api/decks/${deck}/pictures/${sha256}`}>
+    <image x={n(x)} y={n(y)} width={n(width)} height={n(height)} preserveAspectRatio="none" href={`/api/decks/${deck}/pictures/${sha256}`}>
       <title>{alt}</title>
     </image>
   );

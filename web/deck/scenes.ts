@@ -1,5 +1,5 @@
 import { cssFamily, type Scene } from "@unitext/core/layout";
-import { type Deck, type DeckHead, headOf, type Slide } from "@unitext/core/model";
+import { type Deck, type DeckHead, headOf, type Slide, textHash } from "@unitext/core/model";
 import { useEffect, useLayoutEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { core } from "../worker";
 
@@ -15,7 +15,7 @@ const headKeys = new WeakMap<object, string>();
 function headKey(head: DeckHead): Key {
   const known = headKeys.get(head);
   if (known) return known;
-  const key = JSON.stringify([head.page, head.theme, head.regions, head.language, head.assets]);
+  const key = JSON.stringify([head.page, head.theme, head.themes, head.regions, head.language, head.assets]);
   headKeys.set(head, key);
   return key;
 }
@@ -27,6 +27,9 @@ interface Held {
 }
 const scenes = new WeakMap<Slide, Held>();
 const measures = new WeakMap<Slide, { key: Key; measure: Measure }>();
+/** Scenes by what they show, so that a slide that comes again from the server is not laid out again; the last so many. */
+const byContent = new Map<string, Scene>();
+const KEPT = 1500;
 const faces = new Map<string, Promise<unknown>>();
 const listeners = new Set<() => void>();
 let tick = 0;
@@ -55,6 +58,16 @@ function openFaces(ids: readonly string[]): Promise<unknown> {
   );
 }
 
+/** All that a scene depends on: the slide without what is not seen, its number and its head. */
+function contentOf({ notes: _, source: __, origin: ___, parent: ____, ...seen }: Slide, number: number, head: DeckHead): string {
+  return textHash(JSON.stringify([seen, number, headKey(head)]));
+}
+
+function hold(slide: Slide, number: number, head: DeckHead, scene: Scene): void {
+  scenes.set(slide, { key: headKey(head), number, scene });
+  measures.set(slide, { key: headKey(head), measure: { overflow: scene.overflow, fullness: scene.fullness } });
+}
+
 interface Wanted {
   slide: Slide;
   number: number;
@@ -71,23 +84,31 @@ async function work(): Promise<void> {
     while (waiting.size) {
       const all = [...waiting.values()];
       const head = (all.at(-1) as Wanted).head;
-      const batch = all.filter((wanted) => wanted.head === head).slice(-24);
-      for (const { slide } of batch) waiting.delete(slide);
+      const asked = all.filter((wanted) => wanted.head === head).slice(-24).map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, head) }));
+      for (const { slide } of asked) waiting.delete(slide);
+      const batch = asked.filter(({ slide, number, content }) => {
+        const known = byContent.get(content);
+        if (known) hold(slide, number, head, known);
+        return !known;
+      });
+      if (batch.length < asked.length) announce();
+      if (!batch.length) continue;
       let result: Awaited<ReturnType<typeof core.layout>>;
       try {
         result = await core.layout(head, batch.map(({ slide, number }) => ({ slide, number })));
       } catch {
         // A font that did not arrive: the slides are asked for again, unless newer ones have taken their place.
-        for (const wanted of batch) if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
+        for (const { content: _, ...wanted } of batch) if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
         setTimeout(work, 1000);
         return;
       }
       const { scenes: laid, faces: needed } = result;
       await openFaces(needed);
-      batch.forEach(({ slide, number }, nth) => {
+      batch.forEach(({ slide, number, content }, nth) => {
         const scene = laid[nth] as Scene;
-        scenes.set(slide, { key: headKey(head), number, scene });
-        measures.set(slide, { key: headKey(head), measure: { overflow: scene.overflow, fullness: scene.fullness } });
+        hold(slide, number, head, scene);
+        byContent.set(content, scene);
+        if (byContent.size > KEPT) byContent.delete(byContent.keys().next().value as string);
       });
       announce();
     }

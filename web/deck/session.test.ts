@@ -12,6 +12,10 @@ class Backend {
   received = 0;
   right = "own";
 
+  /** Steps of earlier sessions, the last first. */
+  steps: { id: string; change: Change; says: string }[] = [];
+  sent: ChangeRequest["changes"] = [];
+
   take(id: string, change: Change): void {
     this.deck = apply(this.deck, change).deck;
     this.version += 1;
@@ -25,6 +29,7 @@ class Backend {
   answer(path: string, init: RequestInit): Response {
     if (!this.online) throw new TypeError("network");
     const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
+    if (path.includes("/steps?")) return json({ undo: this.steps.slice(Number(path.split("=")[1])), redo: [], more: false });
     if (path.includes("/changes?since=")) return json({ version: this.version, changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])) });
     if (!path.endsWith("/changes")) return json(this.state());
     const { base, changes } = JSON.parse(String(init.body)) as ChangeRequest;
@@ -34,6 +39,7 @@ class Backend {
       return json({ error: { code: "conflict", where: "d", message: "Somebody else changed the same thing meanwhile." }, state: this.state() }, 409);
     }
     const others = this.log.filter(({ version, id }) => version > base && !changes.some((own) => own.id === id));
+    this.sent.push(...changes);
     for (const { id, change } of changes) if (!this.log.some((known) => known.id === id)) this.take(id, change);
     return json({ version: this.version, others });
   }
@@ -94,6 +100,22 @@ describe("a deck open in a page", () => {
     await settled(session);
     expect(hidden(backend.current.deck)).toEqual(["a", "b"]);
     expect(backend.current.version).toBe(8);
+    session.close();
+  });
+
+  it("takes back what was done in an earlier session, and tells the log which step it was", async () => {
+    backend.current.deck = apply(apply(backend.current.deck, hide("a")).deck, hide("b")).deck;
+    backend.current.steps = [{ id: "second", change: hide("b", false), says: "Hid slide 2" }, { id: "first", change: hide("a", false), says: "Hid slide 1" }];
+    const session = await open();
+    for (let wait = 0; wait < 50 && !session.snapshot().canUndo; wait++) await new Promise((resolve) => setTimeout(resolve, 10));
+    session.apply(hide("c"), { words: "Hid slide 3" });
+    for (let nth = 0; nth < 3; nth++) session.undo();
+    expect(session.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
+    session.redo();
+    await settled(session);
+    expect(hidden(backend.current.deck)).toEqual(["a"]);
+    const [done, ...others] = backend.current.sent;
+    expect([done?.says, others.map(({ undoes, redoes }) => undoes ?? `again ${redoes}`)]).toEqual(["Hid slide 3", [done?.id, "second", "first", "again first"]]);
     session.close();
   });
 

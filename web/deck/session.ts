@@ -1,6 +1,6 @@
-import { apply, type Change, says } from "@unitext/core/edit";
+import { apply, type Change, says, singles } from "@unitext/core/edit";
 import type { Deck } from "@unitext/core/model";
-import { ChangeReply, ChangesSince, DeckState, type SentChange } from "@unitext/server/api";
+import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { get, post, Refused, Unreachable } from "../api/client";
 
@@ -25,6 +25,8 @@ export interface DeckView {
 }
 
 interface Step {
+  /** The id of the act, by which the log knows what was taken back. */
+  id: string;
   change: Change;
   says: string;
   /** The text that the deck was made from before. */
@@ -33,6 +35,9 @@ interface Step {
 
 /** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
 const SOON = 100;
+
+/** Lets the page draw and answer before it goes on. */
+const aBreath = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 const outboxKey = (deck: string) => `unitext:outbox:${deck}`;
 
@@ -71,6 +76,8 @@ export class DeckSession {
   private redos: Step[] = [];
   private listeners = new Set<() => void>();
   private serial = 0;
+  /** Whether earlier sessions left more steps than are known here. */
+  private more = false;
   private retry = 0;
   private view: DeckView;
   private events: EventSource | undefined;
@@ -99,9 +106,29 @@ export class DeckSession {
     const session = new DeckSession(await get(`/decks/${id}`, DeckState));
     if (replay.length) session.replay(replay);
     session.listen();
+    void session.remember();
     return session;
   }
 
+  /** Takes up the steps of earlier sessions, so that they can be taken back too. */
+  private async remember(): Promise<void> {
+    if (!this.view.canEdit) return;
+    const known = this.undos.length;
+    try {
+      const { undo, redo, more } = await get(`/decks/${this.view.deck.id}/steps?skip=${this.undos.length}`, Steps);
+      // What a text made is taken back with its text, which the log does not hold.
+      const made = ({ change }: { change: Change }) => singles(change).some((one) => one.kind === "setSource" || one.kind === "setManuscript" || (one.kind === "insertSlide" && one.slide.source) || (one.kind === "deleteSlide" && this.view.deck.manuscript));
+      const end = this.view.deck.manuscript ? undo.findIndex(made) : -1;
+      const steps = (end < 0 ? undo : undo.slice(0, end)).map((step): Step => ({ ...step, text: null }));
+      this.more = more && end < 0;
+      const here = new Set([...this.undos, ...this.redos].map(({ id }) => id));
+      this.undos.unshift(...steps.filter(({ id }) => !here.has(id)).reverse());
+      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made))) this.redos = redo.map((step): Step => ({ ...step, text: null })).reverse();
+      this.set({});
+    } catch {
+      // Without them only this session's steps can be taken back.
+    }
+  }
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {
@@ -147,9 +174,10 @@ export class DeckSession {
     }
     const said = words ?? says(change);
     const before = this.view.text;
-    const inverse = this.take(change, text);
+    const id = nanoid(16);
+    const inverse = this.take(change, text, { id, says: said.slice(0, 500) });
     if (!inverse) return false;
-    this.undos.push({ change: inverse, says: said, text: before });
+    this.undos.push({ id, change: inverse, says: said, text: before });
     this.redos = [];
     if (quiet) this.set({});
     else this.say(said, true);
@@ -161,10 +189,10 @@ export class DeckSession {
     return text ?? (deck.manuscript ? this.view.text : null);
   }
 
-  private take(change: Change, text: string | undefined): Change | undefined {
+  private take(change: Change, text: string | undefined, sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">): Change | undefined {
     try {
       const applied = apply(this.view.deck, change);
-      this.pending.push({ id: nanoid(16), change, ...(text === undefined ? {} : { text }) });
+      this.pending.push({ ...sent, change, ...(text === undefined ? {} : { text }) });
       this.set({ deck: applied.deck, text: this.textAfter(applied.deck, text), status: "saving" });
       this.keep();
       this.soon ??= setTimeout(this.send, SOON);
@@ -179,8 +207,9 @@ export class DeckSession {
     const step = this.undos.pop();
     if (!step) return;
     const { text } = this.view;
-    const back = this.take(step.change, step.text ?? undefined);
-    if (back) this.redos.push({ change: back, says: step.says, text });
+    const back = this.take(step.change, step.text ?? undefined, { id: nanoid(16), says: `Undone: ${step.says}`.slice(0, 500), undoes: step.id });
+    if (back) this.redos.push({ id: step.id, change: back, says: step.says, text });
+    if (this.more && this.undos.length < 5) void this.remember();
     if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
   }
 
@@ -188,8 +217,8 @@ export class DeckSession {
     const step = this.redos.pop();
     if (!step) return;
     const { text } = this.view;
-    const back = this.take(step.change, step.text ?? undefined);
-    if (back) this.undos.push({ change: back, says: step.says, text });
+    const back = this.take(step.change, step.text ?? undefined, { id: nanoid(16), says: `Done again: ${step.says}`.slice(0, 500), redoes: step.id });
+    if (back) this.undos.push({ id: step.id, change: back, says: step.says, text });
     if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
   }
 
@@ -249,7 +278,7 @@ export class DeckSession {
     for (const item of changes) {
       try {
         deck = apply(deck, item.change).deck;
-        this.pending.push({ id: item.id, change: item.change });
+        this.pending.push(item);
       } catch {
         lost += 1;
       }
@@ -278,13 +307,21 @@ export class DeckSession {
     this.catching = true;
     try {
       const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.view.version}`, ChangesSince);
-      if (!this.settled || version <= this.view.version) return;
-      let { deck } = this.view;
-      for (const { change } of changes) deck = apply(deck, change).deck;
-      // Of a document the text may be another now; slides that are only added say nothing of it.
-      const grown = changes.every(({ change }) => change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide"));
-      if (deck.manuscript && !(grown && this.view.text !== null)) await this.reload(true);
-      else this.set({ deck, version, text: this.textAfter(deck, undefined) });
+      if (version <= this.view.version) return;
+      for (const given of changes) {
+        await aBreath();
+        const { version: own, change } = LoggedChange.parse(given);
+        await aBreath();
+        if (!this.settled) return;
+        const { deck } = apply(this.view.deck, change);
+        // Of a document the text may be another now; slides that are only added say nothing of it.
+        const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide");
+        if (deck.manuscript && !(grown && this.view.text !== null)) {
+          await this.reload(true);
+          return;
+        }
+        this.set({ deck, version: own, text: this.textAfter(deck, undefined) });
+      }
     } catch {
       // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again.
       await this.reload(true).catch(() => undefined);

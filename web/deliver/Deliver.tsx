@@ -1,4 +1,5 @@
 import type { WritableFormat } from "@unitext/core/formats";
+import type { Sheets } from "@unitext/core/layout";
 import { Report } from "@unitext/core/tally";
 import { useState } from "react";
 import useSWR from "swr";
@@ -6,19 +7,28 @@ import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 
-const LABEL: Record<WritableFormat, string> = { pptx: "Presentation (.pptx)", pdf: "Pages (.pdf)", md: "Text (.md)", json: "Unitext deck (.json)" };
+const LABEL: Record<WritableFormat, string> = { pptx: "Presentation (.pptx)", odp: "Presentation (.odp)", pdf: "Pages (.pdf)", html: "Web page (.html)", docx: "Handout (.docx)", png: "Pictures (.png)", svg: "Drawings (.svg)", md: "Text (.md)", txt: "Notes (.txt)", json: "Unitext deck (.json)" };
 const FOR: Record<WritableFormat, string> = {
   pptx: "To go on editing in another program, and to come back from there.",
+  odp: "The same in OpenDocument, for programs that prefer it.",
   pdf: "To show, print or hand out: a page a slide, with links and an outline.",
+  html: "To show or to send: one page for any browser, with details, points one by one, links and a window for the notes; it needs no network.",
+  docx: "To read on paper or to write in: each slide as a picture with its words and its notes.",
+  png: "A picture of each slide, 1,920 pixels wide, in one archive.",
+  svg: "A drawing of each slide that stays sharp at any size, in one archive.",
+  txt: "What is said, slide by slide, to read through or to have read aloud.",
   md: "To keep as plain text, to compare, to put under version control.",
   json: "The whole deck with its pictures, for programs and for safe keeping.",
 };
-const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", pictures: "pictures", bindings: "linked data" };
+const PAGES_SHOW: Record<Sheets, string> = { slides: "slides", notes: "a slide above its notes", "handout-2": "two slides to a page", "handout-3": "three slides, lines beside them", "handout-6": "six slides to a page", "handout-9": "nine slides to a page" };
+const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", tables: "tables", charts: "charts", pictures: "pictures", media: "films and sounds", comments: "comments", steps: "points one at a time", transitions: "transitions", foreign: "things of other programs", bindings: "linked data" };
 
 function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const { deck, version, session } = useDeck();
   const [busy, setBusy] = useState(false);
-  const { data: report, error } = useSWR(ready ? `/decks/${deck.id}/report?format=${format}&version=${version}` : null, (path: string) => get(path, Report), { keepPreviousData: true, revalidateOnFocus: false });
+  const [sheets, setSheets] = useState<Sheets>("slides");
+  const pages = format === "pdf" ? `&sheets=${sheets}` : "";
+  const { data: report, error } = useSWR(ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null, (path: string) => get(path, Report), { keepPreviousData: true, revalidateOnFocus: false });
   if (!report) return <section className="hairline border p-4">{error ? (error as Error).message : `Looking at what ${LABEL[format]} can keep …`}</section>;
   const rows = Object.entries(NAMES).flatMap(([path, label]) => {
     const value = (tally: typeof report.from) => path.split(".").reduce<unknown>((held, key) => (held as Record<string, unknown>)[key], tally) as number;
@@ -29,8 +39,8 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const save = async () => {
     setBusy(true);
     try {
-      await download(`/decks/${deck.id}/export?format=${format}`);
-      session.say(`Wrote ${deck.properties.title}.${format}`);
+      await download(`/decks/${deck.id}/export?format=${format}${pages}`);
+      session.say(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
       session.say((error as Error).message);
     } finally {
@@ -58,6 +68,14 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
             {LABEL[format]}
           </h2>
           <p className="quiet text-sm">{FOR[format]}</p>
+          {format === "pdf" && (
+            <label className="mt-2 flex items-center gap-2 text-sm">
+              Pages show
+              <select className="select select-xs w-64" value={sheets} onChange={(event) => setSheets(event.target.value as Sheets)}>
+                {Object.entries(PAGES_SHOW).map(([kind, label]) => <option key={kind} value={kind}>{label}</option>)}
+              </select>
+            </label>
+          )}
         </div>
         <button type="button" className="btn btn-primary btn-sm" disabled={busy || !ready} onClick={save} aria-label={`Download as ${LABEL[format]}`}>
           {busy ? "Writing …" : "Download"}

@@ -1,7 +1,7 @@
 import { Brought, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
 import { OUTLINES } from "@unitext/core/generate";
 import { headOf } from "@unitext/core/model";
-import { Copy, FilePlus2, FolderOpen, Trash2 } from "lucide-react";
+import { Copy, FilePlus2, FolderOpen, Layers, Trash2 } from "lucide-react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
@@ -189,13 +189,16 @@ export default function Desk() {
             <span className="sr-only">Find a deck by its name; * stands for anything</span>
             <input type="search" placeholder="Find by name, * for anything" value={pattern} onChange={(event) => setPattern(event.target.value)} />
           </label>
+          <Link className="btn btn-sm" to={`/gather${pattern.trim() ? `?names=${encodeURIComponent(pattern.trim())}` : ""}`}>
+            <Layers size={16} aria-hidden="true" /> Gather decks
+          </Link>
           <button type="button" className="btn btn-primary btn-sm" onClick={() => setMaking(true)}>
             <FilePlus2 size={16} aria-hidden="true" /> New from text
           </button>
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
-          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
+          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.odp,.fodp,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">
@@ -291,7 +294,7 @@ export default function Desk() {
               <p>No deck has a name like “{pattern}”.</p>
             ) : (
               <>
-                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .json) anywhere on this page.</p>
+                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .odp, .json) anywhere on this page.</p>
                 <button type="button" className="btn btn-primary" onClick={() => setMaking(true)}>
                   New from text
                 </button>

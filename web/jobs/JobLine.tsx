@@ -2,8 +2,13 @@ import { Job } from "@unitext/server/api";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { post, remove } from "../api/client";
+import { Outcome } from "./Outcome";
 
-const STATE = { waiting: "waits its turn", running: "is being read", done: "is now on the Desk", cancelled: "was cancelled; what was made is kept", failed: "could not be read to its end" } as const;
+const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
+  read: { waiting: "waits its turn", running: "is being read", done: "is now on the Desk", cancelled: "was cancelled; what was made is kept", failed: "could not be read to its end" },
+  split: { waiting: "waits to be split", running: "is being split", done: "was split", cancelled: "was not split: cancelled, and nothing was made", failed: "was not split, and nothing was made" },
+  merge: { waiting: "waits to be merged", running: "is being merged", done: "was merged", cancelled: "was not merged: cancelled, and nothing was made", failed: "was not merged, and nothing was made" },
+};
 
 export const isOpen = ({ state }: Job) => state === "waiting" || state === "running";
 
@@ -12,14 +17,15 @@ export function cancelJob(job: Job): void {
 }
 
 /** How far a job is, in words: slides and pages. */
-export function jobProgress({ slides, page, pages }: Job): string {
+export function jobProgress({ kind, slides, page, pages }: Job): string {
+  if (kind !== "read") return `${page} of ${pages} ${kind === "split" ? "parts" : "decks"}`;
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
 const saidOf = ({ report }: Job): string[] => [...(report?.left ?? []).map(({ slide, what, why }) => `${slide ? `Slide ${slide}: ` : ""}${what} left out: ${why}`), ...(report?.adapted ?? []).map(({ slide, what, how }) => `${slide ? `Slide ${slide}: ` : ""}${what}: ${how}`)];
 
 /** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
-export const isPlain = (job: Job) => job.state === "done" && !job.message && saidOf(job).length === 0;
+export const isPlain = (job: Job) => job.kind === "read" && job.state === "done" && !job.message && saidOf(job).length === 0;
 
 export async function takeOff(...jobs: readonly Job[]): Promise<void> {
   await Promise.all(jobs.map(({ id }) => remove(`/jobs/${id}`)));
@@ -36,7 +42,7 @@ export function JobLines({ jobs }: { jobs: readonly Job[] }) {
       {ended.slice(0, 3).map(line)}
       {ended.length > 3 && (
         <details className="mb-2">
-          <summary className="cursor-pointer text-sm">{ended.length - 3} read before</summary>
+          <summary className="cursor-pointer text-sm">{ended.length - 3} more that have ended</summary>
           <div className="mt-2">{ended.slice(3).map(line)}</div>
         </details>
       )}
@@ -57,15 +63,15 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
     <div data-job={job.state} className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}>
       <div className="flex flex-wrap items-center gap-3">
         <p role={open ? "status" : undefined}>
-          {job.name} {STATE[job.state]}
-          {open || job.slides ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
-          {!here && job.deck && job.slides > 0 && (
+          {job.name} {STATE[job.kind][job.state]}
+          {(open && job.pages > 0) || (job.slides && job.kind === "read") ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
+          {!here && job.kind === "read" && job.deck && job.slides > 0 && (
             <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? "write" : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
               {open ? "See it arrive" : "Open it"}
             </Link>
           )}
         </p>
-        {open && <progress className="progress progress-primary w-40" aria-label={`Reading ${job.name}`} value={job.pages ? job.page : undefined} max={job.pages || 1} />}
+        {open && <progress className="progress progress-primary w-40" aria-label={`${job.name}: how far it is`} value={job.pages ? job.page : undefined} max={job.pages || 1} />}
         {open ? (
           <button type="button" className="btn btn-ghost btn-xs" onClick={() => cancelJob(job)}>
             Cancel
@@ -76,9 +82,10 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
           </button>
         )}
       </div>
+      <Outcome job={job} />
       {lines.length > 0 && (
         <details>
-          <summary className="cursor-pointer text-sm">{lines.length === 1 ? "One thing" : `${lines.length} things`} could not be taken as {lines.length === 1 ? "it was" : "they were"}</summary>
+          <summary className="cursor-pointer text-sm">{lines.length === 1 ? "One thing is" : `${lines.length} things are`} not there as {lines.length === 1 ? "it was" : "they were"}</summary>
           <ul className="list-disc pl-6 text-sm">{lines.slice(0, 200).map((line, at) => <li key={at}>{line}</li>)}</ul>
         </details>
       )}

@@ -80,7 +80,7 @@ const ListKeys = Extension.create<{ leave: () => void }>({
 });
 
 export function extensions(placeholder: string, leave: () => void) {
-  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide"], isAllowedUri: (url) => /^(https?:|mailto:|slide:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
+  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide", "deck"], isAllowedUri: (url) => /^(https?:|mailto:|slide:|deck:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
 }
 
 /** The model's text as the editor holds it. */

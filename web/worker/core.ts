@@ -1,9 +1,11 @@
+import { compareDecks, type Comparison, reviewTailored, type TailorReview, takeTailored, type Versioned } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readHtml } from "@unitext/core/formats/html";
 import { type Choice, generate, headFrom, type Made, type Point, type Review, review, takeReview } from "@unitext/core/generate";
-import { facesNeeded, FontSet, layoutSlide, plainScene, type Scene } from "@unitext/core/layout";
+import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
 import { type BreakRule, type Deck, DEFAULT_RULE, type DeckHead, nameOf, type Slide } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
+import { nanoid } from "nanoid";
 import { type Lines, manuscriptText, type Problem, readText } from "@unitext/core/text";
 
 const bytes = new Map<string, Uint8Array>();
@@ -113,7 +115,7 @@ export const core = {
     await load(facesNeeded(slides, head));
     const scenes = await withFaces(() => items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts }))));
     const faces = new Set<string>();
-    for (const scene of scenes) for (const node of scene.nodes) if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
+    for (const scene of scenes) for (const node of leavesOf(scene.nodes)) if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
     return { scenes, faces: [...faces] };
   },
   /** How full slides are, without drawing them. */
@@ -152,6 +154,18 @@ export const core = {
   async asMade(deck: Deck, cutting: Cutting, id: string): Promise<Slide | null> {
     const { made: list } = await made(cutting, "b");
     return review(deck, list, list).items.find(({ mine }) => mine?.id === id)?.base ?? null;
+  },
+  /** Compares two decks, or two states of one, slide by slide. */
+  async compare(here: Deck, there: Deck): Promise<Comparison> {
+    return compareDecks(here, there);
+  },
+  /** What the original brings to a version that follows it. */
+  async reviewTailored(version: Deck, base: Deck, now: Deck, choices: Map<string, Choice>): Promise<TailorReview> {
+    return reviewTailored(version, base, now, choices);
+  },
+  /** The change that takes it, as decided. */
+  async takeTailored(version: Deck, base: Deck, now: Versioned, choices: Map<string, Choice>): Promise<Change | undefined> {
+    return takeTailored(version, base, now, choices, () => nanoid(10));
   },
   /** What a browser or a word processor put on the clipboard, in the text form. */
   async fromHtml(html: string): Promise<string> {

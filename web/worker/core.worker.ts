@@ -17,6 +17,9 @@ const worker: CoreWorker = {
   take: async (deck, base, next, choices, typing) => (await loading).take(deck, base, next, choices, typing),
   points: async (cutting) => (await loading).points(cutting),
   asMade: async (deck, cutting, id) => (await loading).asMade(deck, cutting, id),
+  compare: async (here, there) => (await loading).compare(here, there),
+  reviewTailored: async (version, base, now, choices) => (await loading).reviewTailored(version, base, now, choices),
+  takeTailored: async (version, base, now, choices) => (await loading).takeTailored(version, base, now, choices),
   fromHtml: async (html) => (await loading).fromHtml(html),
 };
 expose(worker);

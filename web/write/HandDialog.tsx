@@ -1,7 +1,7 @@
 import { together } from "@unitext/core/edit";
 import { slideChanges } from "@unitext/core/generate";
 import type { Slide } from "@unitext/core/model";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
@@ -28,6 +28,8 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
     dialog.current?.showModal();
     void core.asMade(deck, cutting, id).then(setMade);
   }, []);
+  // One object as long as it is the same slide: it is laid out once.
+  const drawn = useMemo(() => (made ? { ...made, id: `${id}-made` } : undefined), [made, id]);
   if (!mine) return null;
   const number = deck.slides.indexOf(mine) + 1;
   return (
@@ -38,7 +40,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
         </h2>
         <div className="flex gap-4">
           <Side slide={mine} number={number} label="As it is" />
-          {made && <Side slide={{ ...made, id: `${mine.id}-made` }} number={number} label="As its text makes it" />}
+          {drawn && <Side slide={drawn} number={number} label="As its text makes it" />}
         </div>
         <div className="modal-action">
           <button type="button" className="btn btn-sm" onClick={() => dialog.current?.close()}>

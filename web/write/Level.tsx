@@ -17,7 +17,7 @@ export interface LevelHandle {
 /** The height that a slide takes beside its lines, in pixels; the editor leaves that much room. */
 export const SLIDE_WIDTH = 272;
 export function slideHeight(page: { width: number; height: number }): number {
-  return Math.round((SLIDE_WIDTH * page.height) / page.width) + 34;
+  return Math.round((SLIDE_WIDTH * page.height) / page.width) + 46;
 }
 
 interface DrawnProps {
@@ -41,14 +41,14 @@ function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnPro
         {scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200 aspect-video" />}
         <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className="absolute inset-0 cursor-pointer" />
       </div>
-      <p className={`flex items-center justify-between gap-2 text-xs ${over ? "text-error" : "quiet"}`}>
+      <p className={`flex items-start justify-between gap-2 text-xs ${over ? "text-error" : "quiet"}`}>
         <span>{number}</span>
         {hand && (
-          <button type="button" tabIndex={-1} className="text-secondary min-h-6 underline" onClick={() => onHand(slide.id)}>
+          <button type="button" tabIndex={-1} className="text-secondary min-h-6 shrink-0 underline" onClick={() => onHand(slide.id)}>
             changed by hand
           </button>
         )}
-        <span className="truncate" title={because ? `${name}, because ${because}` : name}>
+        <span className="line-clamp-2 text-right" title={because ? `${name}, because ${because}` : name}>
           {over ? `${Math.max(1, Math.round(scene?.overflow ?? 0))} pt too much` : slide.hidden ? "hidden" : `${name}${because && !hand ? `: ${because}` : ""}`}
         </span>
       </p>

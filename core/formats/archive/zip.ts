@@ -1,5 +1,5 @@
 import { Failure } from "@unitext/core/model";
-import { strFromU8, unzipSync, zipSync } from "fflate";
+import { deflateSync, inflateSync, strFromU8, strToU8, unzipSync } from "fflate";
 
 /** The parts of an archive by their path. */
 export type Parts = Map<string, Uint8Array>;
@@ -33,13 +33,107 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
   }
 }
 
-/** 1980-01-01, the earliest time that a zip can name: files do not depend on when they were written. */
-const EPOCH = new Date(1980, 0, 1);
-const STORED = /\.(png|jpe?g)$/i;
+/** Pictures are packed already; the media type of an OpenDocument package must be read without unpacking (OpenDocument 1.3, part 2, 3.3). */
+const STORED = /\.(png|jpe?g)$|^mimetype$/i;
 
-/** Packs parts into a zip in the order given; pictures are stored, all else is deflated. */
-export function zip(parts: ReadonlyMap<string, Uint8Array>): Uint8Array {
-  return zipSync(Object.fromEntries([...parts].map(([path, bytes]) => [path, [bytes, { level: STORED.test(path) ? 0 : 6, mtime: EPOCH }]])));
+/** A part as it lies packed in an archive, with its size and CRC-32 unpacked. */
+export interface PackedPart {
+  method: 0 | 8;
+  data: Uint8Array;
+  size: number;
+  crc: number;
+}
+
+/**
+ * The parts of an archive as they lie packed, without unpacking one (APPNOTE 6.3, 4.3). The archive has been read by
+ * `unzip` before, which refuses what is no zip; entries packed in other ways are passed over.
+ */
+export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const parts = new Map<string, PackedPart>();
+  let end = bytes.length - 22;
+  while (end >= 0 && view.getUint32(end, true) !== 0x06054b50) end--;
+  if (end < 0) return parts;
+  let at = view.getUint32(end + 16, true);
+  for (let left = view.getUint16(end + 10, true); left > 0 && at + 46 <= bytes.length && view.getUint32(at, true) === 0x02014b50; left--) {
+    const [method, crc, packed, size] = [view.getUint16(at + 10, true), view.getUint32(at + 16, true), view.getUint32(at + 20, true), view.getUint32(at + 24, true)];
+    const [nameLength, extra, comment, local] = [view.getUint16(at + 28, true), view.getUint16(at + 30, true), view.getUint16(at + 32, true), view.getUint32(at + 42, true)];
+    const name = strFromU8(bytes.subarray(at + 46, at + 46 + nameLength));
+    at += 46 + nameLength + extra + comment;
+    if ((method !== 0 && method !== 8) || name.endsWith("/") || local + 30 > bytes.length) continue;
+    const from = local + 30 + view.getUint16(local + 26, true) + view.getUint16(local + 28, true);
+    parts.set(name, { method, data: bytes.subarray(from, from + packed), size, crc });
+  }
+  return parts;
+}
+
+/** The bytes of a packed part. */
+export function unpacked({ method, data, size }: PackedPart): Uint8Array {
+  return method === 0 ? data : inflateSync(data, { out: new Uint8Array(size) });
+}
+
+const CRC = new Uint32Array(256).map((_, index) => {
+  let value = index;
+  for (let bit = 0; bit < 8; bit++) value = value & 1 ? 0xedb88320 ^ (value >>> 1) : value >>> 1;
+  return value;
+});
+/** CRC-32 of ISO/IEC 3309, as zip archives have it. */
+export function crc32(bytes: Uint8Array): number {
+  let crc = -1;
+  for (let at = 0; at < bytes.length; at++) crc = (CRC[(crc ^ (bytes[at] as number)) & 255] as number) ^ (crc >>> 8);
+  return (crc ^ -1) >>> 0;
+}
+
+function packed(path: string, part: Uint8Array | PackedPart): PackedPart {
+  if (!(part instanceof Uint8Array)) return part;
+  const stored = STORED.test(path);
+  return { method: stored ? 0 : 8, data: stored ? part : deflateSync(part, { level: 6 }), size: part.length, crc: crc32(part) };
+}
+
+/** 1980-01-01 as MS-DOS writes dates: the earliest that a zip can name, so that files do not depend on when they were written. */
+const DOS_DATE = 0x21;
+
+/** Packs parts into a zip in the order given; pictures are stored, all else is deflated, what is packed already is copied. */
+export function zip(parts: ReadonlyMap<string, Uint8Array | PackedPart>): Uint8Array {
+  const entries = [...parts].map(([path, part]) => ({ name: strToU8(path), ...packed(path, part) }));
+  const total = entries.reduce((sum, { name, data }) => sum + 76 + 2 * name.length + data.length, 22);
+  const out = new Uint8Array(total);
+  const view = new DataView(out.buffer);
+  let at = 0;
+  const offsets: number[] = [];
+  const common = (from: number, { method, crc, data, size, name }: (typeof entries)[number]) => {
+    view.setUint16(from, 20, true);
+    view.setUint16(from + 2, 0x0800, true);
+    view.setUint16(from + 4, method, true);
+    view.setUint16(from + 8, DOS_DATE, true);
+    view.setUint32(from + 10, crc, true);
+    view.setUint32(from + 14, data.length, true);
+    view.setUint32(from + 18, size, true);
+    view.setUint16(from + 22, name.length, true);
+  };
+  for (const entry of entries) {
+    offsets.push(at);
+    view.setUint32(at, 0x04034b50, true);
+    common(at + 4, entry);
+    out.set(entry.name, at + 30);
+    out.set(entry.data, at + 30 + entry.name.length);
+    at += 30 + entry.name.length + entry.data.length;
+  }
+  const directory = at;
+  entries.forEach((entry, nth) => {
+    view.setUint32(at, 0x02014b50, true);
+    view.setUint16(at + 4, 20, true);
+    common(at + 6, entry);
+    view.setUint32(at + 42, offsets[nth] as number, true);
+    out.set(entry.name, at + 46);
+    at += 46 + entry.name.length;
+  });
+  view.setUint32(at, 0x06054b50, true);
+  view.setUint16(at + 8, entries.length, true);
+  view.setUint16(at + 10, entries.length, true);
+  view.setUint32(at + 12, at - directory, true);
+  view.setUint32(at + 16, directory, true);
+  return out;
 }
 
 /** The text of a part in UTF-8 or UTF-16 with a byte order mark. */

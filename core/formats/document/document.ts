@@ -1,4 +1,4 @@
-import { type BreakRule, countWords, DOCUMENT_RULE, textOf } from "@unitext/core/model";
+import { type BreakRule, countWords, DOCUMENT_RULE, paragraphText, textOf } from "@unitext/core/model";
 import type { Block, FrontMatter, Problem } from "@unitext/core/text";
 import { franc } from "franc-min";
 
@@ -37,6 +37,9 @@ export function sampleOf(blocks: readonly Block[]): string {
   return sample;
 }
 
+/** How many texts of a document tell what its words are like. */
+const SAMPLE = 600;
+
 /**
  * The rule that suits a document: at headings where it has them, a section level only where there is one above the
  * slides; a list of short lines one a slide; paragraphs otherwise. Text in long paragraphs becomes points.
@@ -49,13 +52,14 @@ export function suggestRule(blocks: readonly Block[]): BreakRule {
   let items = 0;
   for (const block of blocks) {
     if (block.kind === "heading") depths[block.depth] = (depths[block.depth] ?? 0) + 1;
-    if (block.kind !== "text") continue;
+    if (block.kind !== "text" || paragraphs >= SAMPLE) continue;
     for (const paragraph of block.text) {
-      const n = countWords(textOf([paragraph]));
+      const said = paragraphText(paragraph);
+      const n = countWords(said);
       words += n;
       paragraphs += 1;
       if (paragraph.kind === "plain") prose += n;
-      if (n <= 6 && !/[.!?]$/.test(textOf([paragraph]).trim())) items += 1;
+      if (n <= 6 && !/[.!?]$/.test(said.trim())) items += 1;
     }
   }
   const body = prose > words * 0.3 && prose / Math.max(1, paragraphs) > 12 ? "both" : "slide";

@@ -1,14 +1,13 @@
-import { type Align, type Cell, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
-import { type Block, type Figure, linkTarget, trimmed } from "@unitext/core/text";
-import { at, child, childrenOf, localName, partText, type Parts, readXml, unzip, type XmlElement } from "../archive";
+import { type Align, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import { type Block, linkTarget, trimmed } from "@unitext/core/text";
+import { child, childrenOf, localName, partText, readXml, type XmlElement } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
+import { unbold } from "../document/table";
 import { ommlTex } from "../math";
+import { alternative, drawingOf, foundAll } from "./drawing";
+import { DocumentPackage } from "./package";
 import { attributeOf, isMonospaced, isOn, Numbering, type Style, Styles, valueOf } from "./styles";
-
-interface Relationship {
-  target: string;
-  external: boolean;
-}
+import { cellBlocks, framedCell, readTable } from "./table";
 
 /** What a paragraph is before it becomes a block. */
 interface Gathered {
@@ -22,13 +21,11 @@ const REMOVED = new Set(["del", "moveFrom", "rPr", "pPr", "proofErr", "bookmarkS
 
 class DocxReader {
   readonly document: DocumentRead = emptyDocument();
-  private readonly parts: Parts;
+  private readonly source: DocumentPackage;
   private readonly styles: Styles;
   private readonly numbering: Numbering;
-  private readonly relationships: Map<string, Relationship>;
   private readonly notes = new Map<string, XmlElement>();
   private readonly comments = new Map<string, string>();
-  private readonly main: string;
   private readonly noted = new Map<string, Run[]>();
   private readonly unknown = new Set<string>();
   /** Fields that are open: the instruction that was read so far, and whether their result has begun. */
@@ -40,54 +37,15 @@ class DocxReader {
     bytes: Uint8Array,
     private readonly name: string,
   ) {
-    if (bytes[0] === 0xd0 && bytes[1] === 0xcf) throw new Failure("not-readable", name, "The document is protected by a password, or of an older kind (.doc). Save it as .docx without a password and bring it in again.");
-    this.parts = unzip(bytes, name);
-    const root = this.related("");
-    this.main = [...root.values()].find(({ target }) => /(^|\/)document\.xml$/.test(target))?.target ?? "word/document.xml";
-    this.relationships = this.related(this.main);
-    const styles = this.besides("styles");
-    this.styles = new Styles(styles);
-    this.numbering = new Numbering(this.besides("numbering"));
-    for (const kind of ["footnote", "endnote"]) for (const note of childrenOf(this.besides(`${kind}s`), kind)) this.notes.set(`${kind}:${attributeOf(note, "id")}`, note);
-    for (const comment of childrenOf(this.besides("comments"), "comment")) this.comments.set(attributeOf(comment, "id") ?? "", childrenOf(comment, "p").map((paragraph) => this.words(paragraph)).join(" "));
-  }
-
-  /** The relationships of a part, with targets as paths in the archive. */
-  private related(part: string): Map<string, Relationship> {
-    const slash = part.lastIndexOf("/");
-    const folder = part.slice(0, slash + 1);
-    const bytes = this.parts.get(`${folder}_rels/${part.slice(slash + 1)}.rels`);
-    const found = new Map<string, Relationship>();
-    if (!bytes) return found;
-    for (const { attributes } of readXml(partText(bytes), `${part} relationships`).children) {
-      const target = attributes.Target ?? "";
-      const external = attributes.TargetMode === "External";
-      const path = external ? target : target.startsWith("/") ? target.slice(1) : `${folder}${target}`.replace(/[^/]+\/\.\.\//g, "");
-      found.set(attributes.Id ?? "", { target: path, external });
-    }
-    return found;
-  }
-
-  /** A part beside the main one, by its usual name or its relationship; one that is broken is told and passed over. */
-  private besides(name: string): XmlElement | undefined {
-    const path = [...this.relationships.values()].find(({ target, external }) => !external && target.endsWith(`/${name}.xml`))?.target ?? `word/${name}.xml`;
-    const bytes = this.parts.get(path);
-    if (!bytes) {
-      if ([...this.relationships.values()].some(({ target }) => target === path)) this.document.problems.push({ line: 1, message: `The document's part “${name}” is missing; it was read without.` });
-      return undefined;
-    }
-    try {
-      return readXml(partText(bytes), path);
-    } catch (error) {
-      this.document.problems.push({ line: 1, message: `The document's part “${name}” is damaged and was passed over: ${(error as Error).message}` });
-      return undefined;
-    }
+    this.source = new DocumentPackage(bytes, name, this.document.problems);
+    this.styles = new Styles(this.source.besides("styles"));
+    this.numbering = new Numbering(this.source.besides("numbering"));
+    for (const kind of ["footnote", "endnote"]) for (const note of childrenOf(this.source.besides(`${kind}s`), kind)) this.notes.set(`${kind}:${attributeOf(note, "id")}`, note);
+    for (const comment of childrenOf(this.source.besides("comments"), "comment")) this.comments.set(attributeOf(comment, "id") ?? "", childrenOf(comment, "p").map((paragraph) => this.words(paragraph)).join(" "));
   }
 
   read(): DocumentRead {
-    const bytes = this.parts.get(this.main);
-    if (!bytes) throw new Failure("not-readable", this.name, this.parts.has("content.xml") ? "The file is an OpenDocument text with the ending .docx; rename it to .odt." : "The document has no main part (word/document.xml); it is damaged or of another kind.");
-    const body = child(readXml(partText(bytes), this.main), "body");
+    const body = child(this.source.document(), "body");
     if (!body) throw new Failure("not-readable", this.name, "The document has no body.");
     this.properties();
     for (const element of body.children) this.block(element, this.document.blocks);
@@ -98,7 +56,7 @@ class DocxReader {
   }
 
   private properties(): void {
-    const bytes = this.parts.get("docProps/core.xml");
+    const bytes = this.source.bytes("docProps/core.xml");
     const { front, problems } = this.document;
     try {
       const core = bytes && readXml(partText(bytes), "docProps/core.xml");
@@ -112,11 +70,11 @@ class DocxReader {
     }
   }
 
-  private say(message: string): void {
+  say(message: string): void {
     this.document.problems.push({ line: this.number, message });
   }
 
-  private block(element: XmlElement, into: Block[]): void {
+  block(element: XmlElement, into: Block[]): void {
     switch (localName(element)) {
       case "p":
         return this.paragraph(element, into);
@@ -283,7 +241,7 @@ class DocxReader {
 
   private link(element: XmlElement): string | undefined {
     const id = attributeOf(element, "id");
-    const target = id ? this.relationships.get(id) : undefined;
+    const target = id ? this.source.relationships.get(id) : undefined;
     return target?.external ? linkTarget(target.target) : undefined;
   }
 
@@ -370,23 +328,19 @@ class DocxReader {
 
   /** A drawing's picture, and the text of boxes in it. */
   private drawing(element: XmlElement, into: Gathered): void {
-    const described = found(element, "docPr")?.attributes ?? {};
-    const alt = described.descr || attributeOf(found(element, "shape"), "alt") || "";
-    const blip = found(element, "blip") ?? found(element, "imagedata");
-    const id = blip ? (attributeOf(blip, "embed") ?? attributeOf(blip, "id")) : undefined;
+    const { picture: id, alt, boxes, chart } = drawingOf(element);
     if (id) {
-      const target = this.relationships.get(id);
-      const bytes = target && !target.external ? this.parts.get(target.target) : undefined;
+      const target = this.source.relationships.get(id);
+      const bytes = target && !target.external ? this.source.bytes(target.target) : undefined;
       const source = (target?.target ?? `pictures/missing-${this.number}`).replace(/^word\//, "").slice(-200);
       if (!target || target.external) this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
       else if (!bytes) this.say(`The picture “${alt || source}” is missing from the document; its place is kept.`);
       else this.document.pictures.set(source, bytes);
       this.push(into.after, { kind: "picture", picture: { kind: "picture", source, alt } });
     }
-    for (const box of foundAll(element, "txbxContent")) for (const inner of box.children) this.block(inner, into.after);
-    const chart = found(element, "chart");
+    for (const box of boxes) for (const inner of box.children) this.block(inner, into.after);
     if (chart && !id) this.say(`A chart${alt ? ` (“${alt}”)` : ""} is left out: charts of a document are not read.`);
-    else if (!id && !foundAll(element, "txbxContent").length) this.say(`A drawing${alt ? ` (“${alt}”)` : ""} is left out: shapes of a document are not read.`);
+    else if (!id && !boxes.length) this.say(`A drawing${alt ? ` (“${alt}”)` : ""} is left out: shapes of a document are not read.`);
   }
 
   private note(key: string): Run[] | undefined {
@@ -413,98 +367,30 @@ class DocxReader {
 
   private table(element: XmlElement, into: Block[]): void {
     this.number += 1;
-    const line = this.number;
-    const rows = element.children.flatMap((part) => (localName(part) === "tr" ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), "tr") : []));
-    const grid: (Cell | null | undefined)[][] = rows.map(() => []);
-    const align: Align[] = [];
-    const open = new Map<number, Cell>();
-    const after: Block[] = [];
-    let header = 0;
-    rows.forEach((row, y) => {
-      const properties = child(row, "trPr");
-      if (child(properties, "tblHeader") && isOn(child(properties, "tblHeader")) && header === y) header = y + 1;
-      let x = Number(valueOf(child(properties, "gridBefore")) ?? 0);
-      for (let skip = 0; skip < x; skip++) (grid[y] as (Cell | null)[])[skip] = { text: [] };
-      const cells = row.children.flatMap((part) => (localName(part) === "tc" ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), "tc") : []));
-      for (const cell of cells) {
-        const own = child(cell, "tcPr");
-        const columns = Math.min(60, Math.max(1, Number(valueOf(child(own, "gridSpan")) ?? 1) || 1));
-        const merge = child(own, "vMerge");
-        const above = merge && (valueOf(merge) ?? "continue") === "continue" ? open.get(x) : undefined;
-        if (above) {
-          above.rows = (above.rows ?? 1) + 1;
-          for (let dx = 0; dx < columns; dx++) (grid[y] as (Cell | null)[])[x + dx] = null;
-        } else {
-          const blocks: Block[] = [];
-          for (const inner of cell.children) if (localName(inner) !== "tcPr") this.block(inner, blocks);
-          const text = blocks.flatMap((block) => ("text" in block ? (block.text as Paragraph[]) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.flatMap((inner) => inner.flatMap((one) => one?.text ?? [])) : block.kind === "figure" && block.figure.kind === "formula" ? [{ kind: "plain" as const, level: 0, runs: [run(block.figure.tex, ["formula"])] }] : []));
-          after.push(...blocks.filter((block) => block.kind === "picture" || block.kind === "notes"));
-          const side = text.find((paragraph) => paragraph.align)?.align;
-          if (side && y >= header && !align[x]) align[x] = side;
-          const made: Cell = { text: text.map(({ align: _, ...paragraph }) => ({ ...paragraph, kind: "plain" as const, level: 0 })), ...(columns > 1 ? { columns } : {}) };
-          (grid[y] as (Cell | null)[])[x] = made;
-          for (let dx = 1; dx < columns; dx++) (grid[y] as (Cell | null)[])[x + dx] = null;
-          if (merge) open.set(x, made);
-          else open.delete(x);
-        }
-        x += columns;
-      }
-    });
-    const width = Math.max(0, ...grid.map(({ length }) => length));
-    if (!width) return;
-    if (new Set(grid.map(({ length }) => length)).size > 1) this.say("The rows of a table have different lengths; empty cells fill the shorter ones.");
-    const full = grid.map((row) => Array.from({ length: width }, (_, x) => (row[x] === undefined ? { text: [] } : (row[x] as Cell | null))));
-    if (width === 1 && full.length === 1) {
-      // A table of one cell is a frame around its content.
-      const cell = at(rows[0], "tc");
-      for (const inner of cell?.children ?? []) if (localName(inner) !== "tcPr") this.block(inner, into);
+    const from = this.number;
+    const framed = framedCell(element);
+    if (framed) {
+      into.push(...cellBlocks(framed, this));
       return;
     }
-    const look = child(child(element, "tblPr"), "tblLook");
-    const first = attributeOf(look, "firstRow") === "1" || (Number.parseInt(attributeOf(look, "val") ?? "0", 16) & 0x20) !== 0;
-    const bold = (full[0] ?? []).every((cell) => cell === null || (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong")))));
-    const heads = header || (full.length > 1 && (first || bold) ? 1 : 0);
-    const rowsRead = full.map((row, y) => (y < heads ? row.map((cell) => cell && { ...cell, text: cell.text.map((paragraph) => ({ ...paragraph, runs: unbold(paragraph.runs) })) }) : row));
+    const read = readTable(element, this);
+    if (!read) return;
+    const { figure, after } = read;
     const before = into.at(-1);
-    const figure: Figure = { kind: "table", rows: rowsRead, header: Math.min(heads, full.length), align: Array.from({ length: width }, (_, x) => align[x] ?? "start") };
     // A caption may stand over its table.
-    if (before?.kind === "text" && before.to === line - 1 && before.text.length === 1 && /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))) {
+    if (before?.kind === "text" && before.to === from - 1 && before.text.length === 1 && /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))) {
       into.pop();
       figure.caption = paragraphText(before.text[0] as Paragraph).trim().slice(0, 2000);
     }
-    into.push({ kind: "figure", figure, from: line, to: this.number }, ...after);
+    into.push({ kind: "figure", figure, from, to: this.number }, ...after);
   }
 }
 
 const ALIGN: Record<string, Align> = { center: "centre", right: "end", end: "end" };
 
-function found(element: XmlElement, name: string): XmlElement | undefined {
-  for (const inner of element.children) {
-    if (localName(inner) === name) return inner;
-    const deeper = localName(inner) === "txbxContent" ? undefined : found(inner, name);
-    if (deeper) return deeper;
-  }
-  return undefined;
-}
-
-function foundAll(element: XmlElement, name: string): XmlElement[] {
-  return element.children.flatMap((inner) => (localName(inner) === name ? [inner] : localName(inner) === "Fallback" && name === "txbxContent" ? [] : foundAll(inner, name)));
-}
-
-/** What stands in the place of content that newer programs write: their own when we can read it, else the older form. */
-function alternative(element: XmlElement): XmlElement[] {
-  const choice = child(element, "Choice");
-  const readable = choice && (found(choice, "blip") || foundAll(choice, "txbxContent").length > 0);
-  return (readable ? choice : (child(element, "Fallback") ?? choice))?.children ?? [];
-}
-
 function fieldLink(instruction: string): string | undefined {
   const target = /HYPERLINK\s+(?:\\[a-z]\s+)*"([^"]+)"/i.exec(instruction)?.[1];
   return target && !/\\l\s+"/.test(instruction.split(target)[0] ?? "") ? linkTarget(target) : undefined;
-}
-
-function unbold(runs: readonly Run[]): Run[] {
-  return joinRuns(runs.map((item) => (item.footnote ? item : run(item.text, item.marks?.filter((mark) => mark !== "strong") ?? [], item.link))));
 }
 
 /**

@@ -1,1 +1,2 @@
 export { htmlEncoding, readHtml } from "./read";
+export { writeHtml } from "./write";

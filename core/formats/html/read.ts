@@ -2,6 +2,7 @@ import { Language } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
 import { type DocumentRead, emptyDocument } from "../document/document";
 import { fromBase64 } from "../json";
+import { mathmlTex } from "../math";
 
 const attribute = (html: string, tag: string, name: string) => new RegExp(`<${tag}\\b[^>]*?\\s${name}\\s*=\\s*["']?([^"'\\s>]+)`, "i").exec(html)?.[1];
 
@@ -40,6 +41,6 @@ export function readHtml(html: string): DocumentRead {
   const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
   // What word processors put on the clipboard is framed by comments.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
-  document.blocks = taken(htmlBlocks(fragment), document);
+  document.blocks = taken(htmlBlocks(fragment, mathmlTex), document);
   return document;
 }

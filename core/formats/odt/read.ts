@@ -1,24 +1,10 @@
-import { type Align, type Cell, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import { Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
 import { mathmlTex } from "../math";
-
-interface Style {
-  parent: string | undefined;
-  name: string;
-  bold: boolean | undefined;
-  italic: boolean | undefined;
-  strike: boolean | undefined;
-  code: boolean | undefined;
-  align: Align | undefined;
-  outline: number | undefined;
-  list: string | undefined;
-}
-
-const ALIGN: Record<string, Align> = { center: "centre", end: "end", right: "end" };
-const attribute = (element: XmlNode | undefined, name: string): string | undefined => (element ? Object.entries(element.attributes).find(([key]) => key === name || key.endsWith(`:${name}`))?.[1] : undefined);
-const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
+import { attribute, Styles } from "./styles";
+import { readTable } from "./table";
 
 interface Context {
   marks: readonly Mark[];
@@ -28,8 +14,7 @@ interface Context {
 class OdtReader {
   readonly document: DocumentRead = emptyDocument();
   private readonly parts: Parts;
-  private readonly styles = new Map<string, Style>();
-  private readonly lists = new Map<string, Map<number, "bullet" | "number">>();
+  private readonly styles = new Styles();
   private number = 0;
 
   constructor(
@@ -61,52 +46,10 @@ class OdtReader {
     const text = at(content, "body", "text") as XmlNode | undefined;
     if (!text) throw new Failure("not-readable", this.name, at(content, "body", "presentation") ? "The file is a presentation, not a text document." : "The document has no text.");
     const styles = this.part("styles.xml", false);
-    for (const holder of [child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")]) this.readStyles(holder as XmlNode | undefined);
+    for (const holder of [child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")]) this.styles.add(holder as XmlNode | undefined);
     this.properties(styles);
     this.blocks(text.children, this.document.blocks);
     return this.document;
-  }
-
-  private readStyles(holder: XmlNode | undefined): void {
-    for (const element of holder?.children ?? []) {
-      const name = attribute(element, "name") ?? "";
-      if (localName(element) === "list-style") {
-        const levels = new Map<number, "bullet" | "number">();
-        for (const level of element.children) levels.set(Number(attribute(level, "level") ?? 1), localName(level) === "list-level-style-number" ? "number" : "bullet");
-        this.lists.set(name, levels);
-      } else if (localName(element) === "style") {
-        const words = child(element, "text-properties") as XmlNode | undefined;
-        const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
-        const weight = attribute(words, "font-weight");
-        const slant = attribute(words, "font-style");
-        const strike = attribute(words, "text-line-through-style") ?? attribute(words, "text-line-through-type");
-        const font = attribute(words, "font-name") ?? attribute(words, "font-family");
-        const outline = attribute(element, "default-outline-level");
-        this.styles.set(name, {
-          parent: attribute(element, "parent-style-name"),
-          name: (attribute(element, "display-name") ?? name).toLowerCase().replace(/_20_/g, " "),
-          bold: weight === undefined ? undefined : weight === "bold" || Number(weight) >= 600,
-          italic: slant === undefined ? undefined : slant !== "normal",
-          strike: strike === undefined ? undefined : strike !== "none",
-          code: font === undefined ? undefined : MONOSPACED.test(font),
-          align: ALIGN[attribute(paragraph, "text-align") ?? ""],
-          outline: outline ? Number(outline) : undefined,
-          list: attribute(element, "list-style-name"),
-        });
-      }
-    }
-  }
-
-  private chain(id: string | undefined): Style[] {
-    const found: Style[] = [];
-    let next = id;
-    while (next !== undefined && found.length < 20) {
-      const style = this.styles.get(next);
-      if (!style) break;
-      found.push(style);
-      next = style.parent;
-    }
-    return found;
   }
 
   private properties(styles: XmlNode | undefined): void {
@@ -121,7 +64,7 @@ class OdtReader {
     if (language.success) front.language = language.data;
   }
 
-  private say(message: string): void {
+  say(message: string): void {
     this.document.problems.push({ line: this.number, message });
   }
 
@@ -129,7 +72,7 @@ class OdtReader {
     into.push({ ...block, from: this.number, to: this.number } as unknown as Block);
   }
 
-  private blocks(children: readonly XmlNode[], into: Block[]): void {
+  blocks(children: readonly XmlNode[], into: Block[]): void {
     for (const element of children) {
       switch (localName(element)) {
         case "h":
@@ -163,10 +106,10 @@ class OdtReader {
 
   private paragraph(element: XmlNode, into: Block[]): void {
     this.number += 1;
-    const chain = this.chain(attribute(element, "style-name"));
+    const chain = this.styles.chain(attribute(element, "style-name"));
     const names = chain.map(({ name }) => name);
     const after: Block[] = [];
-    const runs = trimmed(joinRuns(this.inline(element, { marks: this.marksOf(chain, [], localName(element) === "h"), link: undefined }, after)));
+    const runs = trimmed(joinRuns(this.inline(element, { marks: this.styles.marks(chain, [], localName(element) === "h"), link: undefined }, after)));
     const finish = (): void => {
       into.push(...after);
     };
@@ -205,20 +148,6 @@ class OdtReader {
     finish();
   }
 
-  private marksOf(chain: readonly Style[], marks: readonly Mark[], heading = false): Mark[] {
-    const own = new Set(marks);
-    const state = (name: "bold" | "italic" | "strike" | "code", mark: Mark) => {
-      const value = chain.map((style) => style[name]).find((found) => found !== undefined);
-      if (value === true) own.add(mark);
-      else if (value === false) own.delete(mark);
-    };
-    if (!heading) state("bold", "strong");
-    if (!heading) state("italic", "emphasis");
-    state("strike", "strike");
-    state("code", "code");
-    return [...own];
-  }
-
   private inline(element: XmlNode, context: Context, after: Block[]): Run[] {
     const runs: Run[] = [];
     const add = (text: string) => runs.push(run(text, context.marks, context.link));
@@ -229,7 +158,7 @@ class OdtReader {
       }
       switch (localName(part)) {
         case "span":
-          runs.push(...this.inline(part, { ...context, marks: this.marksOf(this.chain(attribute(part, "style-name")), context.marks) }, after));
+          runs.push(...this.inline(part, { ...context, marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), context.marks) }, after));
           break;
         case "a":
           runs.push(...this.inline(part, { ...context, link: linkTarget(attribute(part, "href") ?? "") ?? context.link }, after));
@@ -318,7 +247,7 @@ class OdtReader {
     let from = this.number + 1;
     const walk = (list: XmlNode, level: number, inherited: string | undefined) => {
       const style = attribute(list, "style-name") ?? inherited;
-      const kind = this.lists.get(style ?? "")?.get(level + 1) ?? "bullet";
+      const kind = this.styles.listKind(style, level);
       if (level > MAX_LEVEL) this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
       for (const item of list.children) {
         if (!["list-item", "list-header"].includes(localName(item))) continue;
@@ -340,7 +269,7 @@ class OdtReader {
             continue;
           }
           this.number += 1;
-          const runs = trimmed(joinRuns(this.inline(part, { marks: this.marksOf(this.chain(attribute(part, "style-name")), []), link: undefined }, after)));
+          const runs = trimmed(joinRuns(this.inline(part, { marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), []), link: undefined }, after)));
           if (runs.length) text.push({ kind: begun || localName(item) === "list-header" ? "plain" : kind, level: Math.min(MAX_LEVEL, level + (begun ? 1 : 0)), runs });
           begun = true;
         }
@@ -353,45 +282,9 @@ class OdtReader {
 
   private table(element: XmlNode, into: Block[]): void {
     this.number += 1;
-    const line = this.number;
-    const rows: { row: XmlNode; head: boolean }[] = [];
-    const look = (holder: XmlNode, head: boolean) => {
-      for (const part of holder.children) {
-        if (localName(part) === "table-row") for (let copy = 0; copy < Math.min(200, Number(attribute(part, "number-rows-repeated") ?? 1)); copy++) rows.push({ row: part, head });
-        else if (localName(part) === "table-header-rows") look(part, true);
-        else if (["table-rows", "table-row-group"].includes(localName(part))) look(part, head);
-      }
-    };
-    look(element, false);
-    const after: Block[] = [];
-    const align: Align[] = [];
-    const header = rows.findIndex(({ head }) => !head);
-    const grid = rows.map(({ row }, y) => {
-      const cells: (Cell | null)[] = [];
-      for (const part of row.children) {
-        const repeated = Math.min(100, Number(attribute(part, "number-columns-repeated") ?? 1) || 1);
-        if (localName(part) === "covered-table-cell") for (let copy = 0; copy < repeated; copy++) cells.push(null);
-        if (localName(part) !== "table-cell") continue;
-        const blocks: Block[] = [];
-        this.blocks(part.children, blocks);
-        const text = blocks.flatMap((block) => ("text" in block ? (block.text as Paragraph[]) : []));
-        after.push(...blocks.filter((block) => block.kind === "picture" || block.kind === "notes"));
-        const side = text.find((paragraph) => paragraph.align)?.align;
-        if (side && y >= header && !align[cells.length]) align[cells.length] = side;
-        const columns = Number(attribute(part, "number-columns-spanned") ?? 1) || 1;
-        const down = Math.min(rows.length - y, Number(attribute(part, "number-rows-spanned") ?? 1) || 1);
-        for (let copy = 0; copy < repeated; copy++) cells.push({ text: text.map(({ align: _, ...paragraph }) => ({ ...paragraph, kind: "plain" as const, level: 0 })), ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) });
-      }
-      return cells;
-    });
-    const width = Math.max(0, ...grid.map(({ length }) => length));
-    if (!width) return;
-    if (new Set(grid.map(({ length }) => length)).size > 1) this.say("The rows of a table have different lengths; empty cells fill the shorter ones.");
-    const full = grid.map((row) => Array.from({ length: width }, (_, x) => (row[x] === undefined ? { text: [] } : (row[x] as Cell | null))));
-    const bold = full.length > 1 && (full[0] ?? []).every((cell) => cell === null || (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong")))));
-    const heads = header > 0 ? header : header < 0 ? full.length : bold ? 1 : 0;
-    const read = full.map((row, y) => (y < heads ? row.map((cell) => cell && { ...cell, text: cell.text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => (item.footnote ? item : run(item.text, item.marks?.filter((mark) => mark !== "strong"), item.link))) })) }) : row));
-    into.push({ kind: "figure", figure: { kind: "table", rows: read, header: Math.min(heads, full.length), align: Array.from({ length: width }, (_, x) => align[x] ?? "start") }, from: line, to: this.number }, ...after);
+    const from = this.number;
+    const read = readTable(element, this);
+    if (read) into.push({ kind: "figure", figure: read.figure, from, to: this.number }, ...read.after);
   }
 }
 

@@ -1,2 +1,2 @@
 export { type ReadDeck, type ReadOptions, readPptx } from "./read";
-export { pptxEntries, type PptxOptions, writePptx } from "./write";
+export { type PptxOptions, writePptx } from "./write";

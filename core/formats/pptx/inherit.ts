@@ -13,8 +13,11 @@ export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
   return found ? { type: found.attributes.type ?? "obj", idx: found.attributes.idx ?? "0" } : undefined;
 }
 
+/** The elements that are shapes, in a tree of shapes or a group. */
+export const SHAPE_NAMES: ReadonlySet<string> = new Set(["sp", "pic", "graphicFrame", "grpSp", "cxnSp", "AlternateContent", "contentPart"]);
+
 export function shapesOf(part: XmlElement | undefined): XmlElement[] {
-  return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => ["sp", "pic", "graphicFrame", "grpSp", "cxnSp", "AlternateContent", "contentPart"].includes(localName(element)));
+  return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => SHAPE_NAMES.has(localName(element)));
 }
 
 const isTitle = (type: string) => type === "title" || type === "ctrTitle";
@@ -26,6 +29,9 @@ export class Inheritance {
     readonly layout: XmlElement | undefined,
     readonly master: XmlElement | undefined,
     readonly themePath: string | undefined,
+    readonly theme: XmlElement | undefined,
+    readonly layoutPath: string | undefined,
+    readonly masterPath: string | undefined,
   ) {}
 
   static of(pack: OpenedPackage, slidePath: string): Inheritance {
@@ -33,11 +39,27 @@ export class Inheritance {
     const layout = layoutPath && pack.has(layoutPath) ? pack.tree(layoutPath) : undefined;
     const masterPath = layoutPath && pack.related(layoutPath, "master");
     const master = masterPath && pack.has(masterPath) ? pack.tree(masterPath) : undefined;
-    return new Inheritance(layout, master, masterPath ? pack.related(masterPath, "theme") : undefined);
+    const themePath = masterPath ? pack.related(masterPath, "theme") : undefined;
+    return new Inheritance(layout, master, themePath, themePath && pack.has(themePath) ? pack.tree(themePath) : undefined, layoutPath, masterPath);
+  }
+
+  /** The text styles of the master. */
+  get texts(): XmlElement | undefined {
+    return child(this.master, "txStyles");
+  }
+
+  /** The shapes that a placeholder follows, nearest first. */
+  chain(ref: PlaceholderRef | undefined): XmlElement[] {
+    if (!ref) return [];
+    const layout = this.layoutShape(ref);
+    const own = layout && placeholderRef(layout);
+    const master = this.masterShape(own ?? ref) ?? this.masterShape(ref);
+    return [layout, master].filter((shape): shape is XmlElement => shape !== undefined);
   }
 
   private layoutShape(ref: PlaceholderRef): XmlElement | undefined {
     const shapes = shapesOf(this.layout);
+    // A slide's placeholder may leave its type out where its index says which it is.
     return shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ?? shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ?? shapes.find((shape) => placeholderRef(shape)?.type === ref.type);
   }
 
@@ -50,7 +72,8 @@ export class Inheritance {
     const texts = child(this.master, "txStyles");
     if (!ref) return [child(texts, "otherStyle")];
     const style = isTitle(ref.type) ? "titleStyle" : ["obj", "body", "subTitle"].includes(ref.type) ? "bodyStyle" : "otherStyle";
-    return [at(this.layoutShape(ref), "txBody", "lstStyle"), at(this.masterShape(ref), "txBody", "lstStyle"), child(texts, style)];
+    const [layout, master] = [this.layoutShape(ref), this.masterShape(ref)];
+    return [at(layout, "txBody", "lstStyle"), at(master, "txBody", "lstStyle"), child(texts, style)];
   }
 
   /** A shape's transform, its own or inherited. */

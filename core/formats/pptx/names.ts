@@ -26,6 +26,10 @@ export const REL = {
   tags: `${office}/tags`,
   link: `${office}/hyperlink`,
   image: `${office}/image`,
+  chart: `${office}/chart`,
+  workbook: `${office}/package`,
+  video: `${office}/video`,
+  audio: `${office}/audio`,
 } as const;
 
 const pml = "application/vnd.openxmlformats-officedocument.presentationml";
@@ -43,6 +47,8 @@ export const TYPE = {
   theme: "application/vnd.openxmlformats-officedocument.theme+xml",
   core: "application/vnd.openxmlformats-package.core-properties+xml",
   app: "application/vnd.openxmlformats-officedocument.extended-properties+xml",
+  chart: "application/vnd.openxmlformats-officedocument.drawingml.chart+xml",
+  workbook: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
 } as const;
 
 /** English Metric Units: 12,700 to a point (ECMA-376-1, 20.1.2.1). */
@@ -50,7 +56,7 @@ export const EMU = 12700;
 export const emu = (points: number) => Math.round(points * EMU);
 
 /** The user-defined tags (ECMA-376-1, 19.3.3) in which the files carry what the format has no place for. */
-export const TAG = { deck: "UNITEXT_DECK", slide: "UNITEXT_SLIDE", elements: "UNITEXT_ELEMENTS" };
+export const TAG = { deck: "UNITEXT_DECK", slide: "UNITEXT_SLIDE", elements: "UNITEXT_ELEMENTS", kept: "UNITEXT_KEPT" };
 
 /** The layout type that an arrangement is written as, and read from; arrangements without one are `cust`. */
 export const LAYOUT_TYPE: Record<ArrangementName, string> = {

@@ -9,7 +9,7 @@ export interface Relationship {
 }
 
 /** The path that a relationship's target means, seen from the folder of its source part. */
-function resolve(source: string, target: string): string {
+export function resolveTarget(source: string, target: string): string {
   if (target.startsWith("/")) return target.slice(1);
   const path = source.split("/").slice(0, -1);
   for (const step of target.split("/")) {
@@ -20,7 +20,7 @@ function resolve(source: string, target: string): string {
 }
 
 /** Relationship types of ECMA-376 strict differ from the transitional ones in their first part only. */
-function transitional(type: string): string {
+export function transitional(type: string): string {
   return type.replace("http://purl.oclc.org/ooxml/officeDocument/relationships", "http://schemas.openxmlformats.org/officeDocument/2006/relationships");
 }
 
@@ -66,7 +66,7 @@ export class OpenedPackage {
       for (const { attributes } of this.tree(list).children) {
         const external = attributes.TargetMode === "External";
         const target = attributes.Target ?? "";
-        found.set(attributes.Id ?? "", { type: transitional(attributes.Type ?? ""), target: external ? target : resolve(path, target), external });
+        found.set(attributes.Id ?? "", { type: transitional(attributes.Type ?? ""), target: external ? target : resolveTarget(path, target), external });
       }
     }
     this.links.set(path, found);

@@ -1,13 +1,19 @@
-import { type Asset, ArrangementName, Binding, type Deck, DeckHead, Element, emptyDeck, Failure, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, Origin, Page, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textOf, titleOf } from "@unitext/core/model";
+import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, type Deck, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
+import { shownFamily } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
 import { pictureInfo } from "../picture";
+import { schemeColours } from "./colour";
+import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { Inheritance, type PlaceholderRef, placeholderRef, shapesOf } from "./inherit";
-import { EMU, placeholderOf, TAG } from "./names";
+import { EMU, placeholderOf, REL, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
+import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
+import { readChart } from "./readchart";
 import { readTheme } from "./readtheme";
-import { chartTable, figureWords, flattened, footnoteText } from "./special";
+import { schemeFonts, styleName } from "./styles";
 import { readTable } from "./table";
 
 export interface ReadOptions {
@@ -25,9 +31,8 @@ export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
 /** The tags of a part, as far as they are ours and hold JSON. */
 function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
   const tags = new Map<string, unknown>();
-  const part = pack.related(path, "tags");
-  if (!part || !pack.has(part)) return tags;
-  for (const { attributes } of childrenOf(pack.tree(part), "tag")) {
+  const parts = [...pack.relationships(path).values()].filter(({ type, external, target }) => type === REL.tags && !external && pack.has(target));
+  for (const { attributes } of parts.flatMap(({ target }) => childrenOf(pack.tree(target), "tag"))) {
     if (!attributes.name?.startsWith("UNITEXT_")) continue;
     try {
       tags.set(attributes.name, JSON.parse(attributes.val ?? ""));
@@ -38,48 +43,14 @@ function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
   return tags;
 }
 
-/** What the tags keep of an element; anything that does not check is passed over. */
-interface KeptElement {
-  id?: string;
-  slot?: string | null;
-  frame?: Frame;
-  binding?: Binding;
-  source?: string;
-  /** All of it, where the file can only show it. */
-  whole?: Element;
-  /** A text with what the file has no run for. */
-  text?: RichText;
-  /** The box that lists footnotes, which belong to their text. */
-  footnotes?: boolean;
-  steps?: boolean;
-  caption?: string;
-  width?: number;
+/** Everything that a slide of another program's is read with. */
+interface Look {
+  inheritance: Inheritance;
+  map: Record<string, string>;
 }
 
-/** The words of a text whatever the white space between them. */
-function wordsOf(text: RichText): string {
-  return textOf(text).replace(/\s+/g, " ").trim();
-}
-
-function keptElement(value: unknown): KeptElement {
-  if (typeof value !== "object" || value === null) return {};
-  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width } = value as Record<string, unknown>;
-  const whole = Element.safeParse(value);
-  const rich = RichText.safeParse(text);
-  return {
-    ...(whole.success ? { whole: whole.data } : {}),
-    ...(rich.success ? { text: rich.data } : {}),
-    ...(footnotes === true ? { footnotes } : {}),
-    ...(steps === true ? { steps } : {}),
-    ...(typeof caption === "string" ? { caption } : {}),
-    ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
-    ...(Id.safeParse(id).success ? { id: id as string } : {}),
-    ...(slot === null || typeof slot === "string" ? { slot } : {}),
-    ...(frame && typeof frame === "object" ? { frame: frame as Frame } : {}),
-    ...(Binding.safeParse(binding).success ? { binding: Binding.parse(binding) } : {}),
-    ...(typeof source === "string" && source ? { source } : {}),
-  };
-}
+const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
+const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
 
 class Reader {
   readonly adapted: Report["adapted"] = [];
@@ -88,10 +59,18 @@ class Reader {
   readonly assets: Record<string, Asset> = {};
   private readonly pack: OpenedPackage;
   private readonly ids = new Map<string, string>();
+  private readonly styles: Record<string, TextStyle> = {};
+  private readonly masters: Record<string, Master> = {};
+  /** The pictures that were taken in, by the path of their part, with their sums and names. */
+  private readonly taken = new Map<string, { sha256: string; source: string }>();
+  private readonly looks = new Map<string, Look>();
+  private readonly families = new Set<string>();
   private codeFont: string | undefined;
+  private main = "";
+  private kept = false;
 
   constructor(
-    bytes: Uint8Array,
+    private readonly bytes: Uint8Array,
     private readonly options: ReadOptions,
   ) {
     this.pack = new OpenedPackage(bytes, options.name);
@@ -100,6 +79,7 @@ class Reader {
   read(): ReadDeck {
     const { pack, options } = this;
     const main = pack.related("", "document") ?? "ppt/presentation.xml";
+    this.main = main;
     const presentation = pack.tree(main);
     if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
     const paths = this.slidePaths(main, presentation);
@@ -112,12 +92,38 @@ class Reader {
       this.ids.set(path, Id.safeParse(given).success && !taken ? (given as string) : options.newId());
     });
     const slides = paths.map((path, nth) => this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
-    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: this.nested(slides) };
+    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: nested(slides) };
     const known = new Set(slides.map(({ id }) => id));
     deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
+    if (this.kept) this.keep(deck, new Map(paths.map((path) => [this.ids.get(path) as string, path])));
+    for (const family of this.families) {
+      const { family: shown, fit } = shownFamily(family);
+      if (fit !== "same") this.adapted.push({ slide: null, what: `the font ${family}`, how: `${shown} is shown in its place, ${fit === "metric" ? "whose letters are as wide" : "since it does not ship"}; the file keeps its name` });
+    }
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
     for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
     return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
+  }
+
+  /** Keeps the file with the deck, and sums by which what was not touched is known. */
+  private keep(deck: Deck, parts: ReadonlyMap<string, string>): void {
+    const bytes = keepFile(this.bytes, new Map([...this.taken].map(([path, { sha256 }]) => [path, sha256])));
+    const sha256 = this.options.sha256(bytes);
+    const name = `kept/${sha256.slice(0, 24)}.zip`;
+    this.blobs.set(sha256, bytes);
+    this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
+    deck.assets = { ...deck.assets, [name]: this.assets[name] };
+    const partOf = (id: string) => parts.get(id);
+    deck.slides = deck.slides.map((slide): Slide => {
+      if (!slide.kept) return slide;
+      return {
+        ...slide,
+        elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+        kept: { file: name, part: parts.get(slide.id) as string, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      };
+    });
+    if (Object.keys(this.masters).length) deck.masters = this.masters;
+    if (Object.keys(this.styles).length) deck.styles = this.styles;
   }
 
   private mended(text: RichText, known: ReadonlySet<string>): RichText {
@@ -126,10 +132,16 @@ class Reader {
 
   private slidePaths(main: string, presentation: XmlElement): string[] {
     const relationships = this.pack.relationships(main);
+    const listed = new Set<string>();
     return childrenOf(child(presentation, "sldIdLst"), "sldId").flatMap(({ attributes }) => {
       const id = Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
       const target = relationships.get(id)?.target;
       if (!target || !this.pack.has(target)) throw new Failure("not-readable", main, `The presentation lists a slide (${id}) that is missing from the file.`);
+      if (listed.has(target)) {
+        this.left.push({ slide: null, what: `a second entry of the slide ${target}`, why: "a file may list a slide once; it is read once" });
+        return [];
+      }
+      listed.add(target);
       return [target];
     });
   }
@@ -157,7 +169,10 @@ class Reader {
     }
     const inheritance = firstSlide ? Inheritance.of(pack, firstSlide) : undefined;
     const themePath = inheritance?.themePath ?? pack.related(main, "theme");
-    return themePath && pack.has(themePath) ? { ...base, theme: readTheme(pack.tree(themePath), inheritance?.master, this) } : base;
+    if (!themePath || !pack.has(themePath)) return base;
+    const theme = readTheme(pack.tree(themePath), inheritance?.master);
+    this.families.add(theme.fonts.heading).add(theme.fonts.body);
+    return { ...base, theme };
   }
 
   private guessLanguage(firstSlide: string | undefined): string {
@@ -167,37 +182,269 @@ class Reader {
 
   private slide(path: string, number: number, tags: Map<string, unknown>): Slide {
     const tree = this.pack.tree(path);
-    const inheritance = Inheritance.of(this.pack, path);
+    const inheritance = this.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
     const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
     const shapes = shapesOf(tree);
     const arrangement = this.arrangement(kept.arrangement, inheritance, shapes);
-    const used = new Set<string>();
-    const footnotes: Footnote[] = [];
-    const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes }));
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
-    const look = SlideLook.safeParse(kept);
-    const parent = typeof kept.parent === "string" ? kept.parent : null;
-    if (child(tree, "timing")) this.left.push({ slide: number, what: "motion", why: "steps and animations are not read yet" });
-    return {
+    const notes = keptText(RichText.safeParse(kept.notes).data, this.notes(path), [], true);
+    const common = {
       id: this.ids.get(path) as string,
-      parent,
+      parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
-      elements,
-      notes: this.keptText(RichText.safeParse(kept.notes).data, this.notes(path), [], true),
+      notes,
       hidden: tree.attributes.show === "0" || tree.attributes.show === "false",
       ...(source.success ? { source: source.data } : {}),
       ...(origin.success ? { origin: origin.data } : {}),
-      ...(look.success ? look.data : {}),
+      ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
+    };
+    if (this.isOurs(tree, shapes, kept, keptElements)) {
+      const used = new Set<string>();
+      const footnotes: Footnote[] = [];
+      const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes }));
+      const look = SlideLook.safeParse(kept);
+      return { ...common, elements, ...(look.success ? look.data : {}), ...this.shared(kept) };
+    }
+    this.kept = true;
+    return this.foreignSlide(path, number, tree, shapes, inheritance, common, (tags.get(TAG.kept) ?? {}) as Record<string, unknown>);
+  }
+
+  /** What a slide of ours keeps of the file that it came from before. */
+  private shared({ master, regions, comments }: Record<string, unknown>): Pick<Slide, "master" | "regions" | "comments"> {
+    const boxes = RegionBox.array().safeParse(regions);
+    const said = Comment.array().safeParse(comments);
+    return { ...(typeof master === "string" ? { master } : {}), ...(boxes.success ? { regions: boxes.data } : {}), ...(said.success ? { comments: said.data } : {}) };
+  }
+
+  /** Whether all that is on a slide was written by Unitext for an element of its own. */
+  private isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
+    if (kept.id === undefined || kept.foreign === true || child(tree, "timing")) return false;
+    return shapes.every((shape) => {
+      const ref = placeholderRef(shape);
+      if (ref && ["dt", "ftr", "sldNum"].includes(ref.type)) return true;
+      const properties = shape.children.find((part) => localName(part).startsWith("nv"));
+      const found = keptElement(keptElements[child(properties, "cNvPr")?.attributes.id ?? ""]);
+      return found.id !== undefined || found.footnotes === true;
+    });
+  }
+
+  private inheritance(path: string): Inheritance {
+    const layout = this.pack.related(path, "layout") ?? "";
+    const known = this.looks.get(layout)?.inheritance;
+    if (known) return known;
+    const inheritance = Inheritance.of(this.pack, path);
+    const map = { ...(child(inheritance.master, "clrMap")?.attributes ?? {}), ...(at(inheritance.layout, "clrMapOvr", "overrideClrMapping")?.attributes ?? {}) };
+    this.looks.set(layout, { inheritance, map });
+    return inheritance;
+  }
+
+  /** A slide of another program's: its elements where they stand, in the styles that its layout and master give them. */
+  private foreignSlide(path: string, number: number, tree: XmlElement, shapes: readonly XmlElement[], inheritance: Inheritance, common: Omit<Slide, "elements">, keptShapes: Record<string, unknown>): Slide {
+    const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
+    const own = at(tree, "clrMapOvr", "overrideClrMapping")?.attributes;
+    const map = own ? { ...look.map, ...own } : look.map;
+    const identities = new Map(Object.entries(keptShapes).map(([shape, value]) => [shape, identityOf(value)]));
+    const seen = new Set<string>();
+    const work = this.shapeWork(path, number, inheritance, map, common.arrangement, identities, (shape) => {
+      const wanted = identities.get(shape)?.id;
+      const id = wanted && !seen.has(wanted) ? wanted : this.options.newId();
+      seen.add(id);
+      return id;
+    });
+    const elements = new ShapeReader(work).read(shapes).map((element) => this.unlike(element));
+    const built = new Set(childrenOf(at(tree, "timing", "bldLst"), "bldP").flatMap(({ attributes }) => (attributes.build === "p" && attributes.spid ? [attributes.spid] : [])));
+    const stepped = new Set(shapes.flatMap((shape, nth) => (built.has(child(child(shape, "nvSpPr"), "cNvPr")?.attributes.id ?? "") ? [String(nth)] : [])));
+    const timed = child(tree, "timing");
+    if (timed && !built.size && JSON.stringify(timed).includes('"p:spTgt"')) this.adapted.push({ slide: number, what: "entrances and other motion of elements", how: "everything is shown at once; a .pptx keeps the motion" });
+    const background = this.background(tree, this.drawing(work));
+    const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
+    const regions = this.regions(shapes, work);
+    const comments = this.comments(path, number);
+    const transition = this.transition(tree, number);
+    return {
+      ...common,
+      elements: elements.map((element) => (element.kind === "text" && element.kept && stepped.has(element.kept.shape) ? { ...element, steps: true } : element)),
+      ...transition,
+      ...(background ? { background } : {}),
+      master: master ?? this.emptyMaster(inheritance, look),
+      ...(regions.length ? { regions } : {}),
+      ...(comments.length ? { comments } : {}),
+      kept: { file: "", part: path, sum: "", notes: "", background: "", transition: "", shapes: [] },
     };
   }
 
-  /** The text that the tags keep, as long as the file still says the same words; else what the file says. */
-  private keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
-    if (!kept) return read;
-    const flat = flattened(kept, said);
-    return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
+  /** Fonts that an element names are counted, so that what stands in for them is told once. */
+  private unlike(element: Element): Element {
+    if (element.kind === "text" || element.kind === "shape") for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
+    return element;
+  }
+
+  private drawing({ colours, inheritance, picture }: ShapeWork): DrawingContext {
+    return { colours, theme: inheritance.theme, picture: (id) => { const found = picture(id); return "source" in found ? found.source : undefined; } };
+  }
+
+  private shapeWork(path: string, number: number | null, inheritance: Inheritance, map: Record<string, string>, arrangement: ArrangementName, kept: ReadonlyMap<string, KeptIdentity>, newId: (shape: string) => string): ShapeWork {
+    const colours = { named: schemeColours(inheritance.theme, map) };
+    const picture = (id: string) => this.pictureAt(path, id);
+    const named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
+    return {
+      number,
+      inheritance,
+      colours,
+      styles: { colours, fonts: schemeFonts(inheritance.theme), picture: named },
+      arrangement,
+      kept,
+      link: this.linker(path, number ?? 0),
+      newId,
+      picture,
+      media: (id) => this.mediaAt(path, id),
+      part: (id) => {
+        const target = this.pack.relationships(path).get(id);
+        return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;
+      },
+      style: (style) => {
+        const name = styleName(style);
+        if (!this.styles[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
+        this.styles[name] = style;
+        return name;
+      },
+      defaults: child(this.pack.tree(this.main), "defaultTextStyle"),
+      tableStyle: (id) => this.tableStyle(id),
+      report: this,
+    };
+  }
+
+  private tableStyle(id: string): XmlElement | undefined {
+    const path = this.pack.related(this.main, "tableStyles");
+    return path && this.pack.has(path) ? childrenOf(this.pack.tree(path), "tblStyle").find(({ attributes }) => attributes.styleId === id) : undefined;
+  }
+
+  private pictureAt(path: string, id: string): { source: string } | { why: string } {
+    const relationship = this.pack.relationships(path).get(id);
+    if (!relationship) return { why: "its file is missing" };
+    if (relationship.external) return { why: "it lies outside of the file, and nothing is fetched" };
+    const { target } = relationship;
+    const known = this.taken.get(target);
+    if (known) return { source: known.source };
+    const bytes = this.pack.bytes(target);
+    if (!bytes) return { why: "its file is missing" };
+    const info = pictureInfo(bytes);
+    if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
+    const sha256 = this.options.sha256(bytes);
+    const base = target.slice(target.lastIndexOf("/") + 1);
+    const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, ...info };
+    this.taken.set(target, { sha256, source });
+    return { source };
+  }
+
+  private mediaAt(path: string, id: string): { source: string } | undefined {
+    const relationship = this.pack.relationships(path).get(id);
+    if (!relationship || relationship.external) return undefined;
+    const known = this.taken.get(relationship.target);
+    if (known) return { source: known.source };
+    const bytes = this.pack.bytes(relationship.target);
+    const mediaType = MEDIA[/\.([^.]*)$/.exec(relationship.target)?.[1]?.toLowerCase() ?? ""];
+    if (!bytes || !mediaType) return undefined;
+    const sha256 = this.options.sha256(bytes);
+    const source = relationship.target.slice(relationship.target.lastIndexOf("/") + 1);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
+    this.taken.set(relationship.target, { sha256, source });
+    return { source };
+  }
+
+  /** The background that a slide, layout or master says itself. */
+  private background(tree: XmlElement | undefined, context: DrawingContext): Background | undefined {
+    const own = at(tree, "cSld", "bg");
+    const reference = child(own, "bgRef");
+    const fill: Fill | null | undefined = reference ? referredFill(reference, context) : readFill(fillElement(child(own, "bgPr")), context);
+    if (!fill) return undefined;
+    return fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : { fill };
+  }
+
+  /** What a layout and its master draw behind a slide, by name. */
+  private master(inheritance: Inheritance, look: Look): string {
+    const drawn: Element[] = [];
+    let background: Background | undefined;
+    const part = (path: string | undefined, tree: XmlElement | undefined, which: string) => {
+      if (!path || !tree) return;
+      const work = this.shapeWork(path, null, inheritance, look.map, "blank", new Map(), (shape) => `${which}${shape.replace(/\./g, "-")}`);
+      background = this.background(tree, this.drawing(work)) ?? background;
+      drawn.push(...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)));
+    };
+    const hides = inheritance.layout?.attributes.showMasterSp === "0";
+    part(inheritance.masterPath, inheritance.master, "m");
+    if (hides) drawn.length = 0;
+    part(inheritance.layoutPath, inheritance.layout, "l");
+    return this.named({ name: inheritance.layoutName.slice(0, 300), ...(background ? { background } : {}), elements: drawn });
+  }
+
+  private emptyMaster(inheritance: Inheritance, look: Look): string {
+    const { background } = this.masters[this.master(inheritance, look)] as Master;
+    return this.named({ name: inheritance.layoutName.slice(0, 300), ...(background ? { background } : {}), elements: [] });
+  }
+
+  private named(master: Master): string {
+    const name = textHash(canonical(master));
+    this.masters[name] = master;
+    return name;
+  }
+
+  /** Footer, number and date where the slide has them. */
+  private regions(shapes: readonly XmlElement[], work: ShapeWork): RegionBox[] {
+    const reader = new ShapeReader(work);
+    return shapes.flatMap((shape): RegionBox[] => {
+      const ref = placeholderRef(shape);
+      const region = ref && ({ ftr: "footer", sldNum: "number", dt: "date" } as Record<string, RegionBox["region"]>)[ref.type];
+      const frame = ref && this.frame(shape, ref, work.inheritance);
+      if (!ref || !region || !frame) return [];
+      const { text, style, box } = reader.body(shape, ref);
+      const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
+      if (words === "" && region !== "number") return [];
+      return [{ region, text: region === "number" ? "‹#›" : words, frame, style, box }];
+    }).slice(0, 10);
+  }
+
+  private transition(tree: XmlElement, number: number): Pick<Slide, "transition" | "delay"> {
+    const found = child(tree, "transition") ?? at(tree, "AlternateContent", "Choice", "transition") ?? at(tree, "AlternateContent", "Fallback", "transition");
+    if (!found) return {};
+    const kind = found.children.map(localName).find((name) => name !== "sndAc" && name !== "extLst");
+    const { spd, advTm } = found.attributes;
+    const exact = Number(Object.entries(found.attributes).find(([key]) => key.endsWith(":dur"))?.[1]) / 1000;
+    const seconds = exact > 0 ? Math.min(10, Math.max(0.1, exact)) : spd === "slow" ? 1.5 : spd === "med" ? 0.75 : 0.5;
+    const delay = Number(advTm) / 1000;
+    const ours = kind === undefined ? undefined : WIPES[kind];
+    if (kind !== undefined && !ours) this.adapted.push({ slide: number, what: `the transition “${kind}”`, how: "Unitext shows none; a .pptx keeps it" });
+    return { ...(ours ? { transition: { kind: ours, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
+  }
+
+  private authors: Map<string, string> | undefined;
+  private comments(path: string, number: number): Comment[] {
+    const found = [...this.pack.relationships(path).values()].filter(({ type, external, target }) => !external && /\/comments$/.test(type) && this.pack.has(target));
+    return found.flatMap(({ target }) => {
+      try {
+        this.authors ??= this.commentAuthors();
+        return childrenOf(this.pack.tree(target), "cm").map((comment): Comment => {
+          const words = child(comment, "text")?.text ?? readBody(child(comment, "txBody"), { styles: [], codeFont: undefined, link: () => undefined }).map(({ runs }) => runs.map(({ text }) => text).join("")).join("\n");
+          const { authorId = "", dt, created } = comment.attributes;
+          const date = dt ?? created;
+          return { author: (this.authors?.get(authorId) ?? "").slice(0, 300), text: words.slice(0, 20000), ...(date ? { date: date.slice(0, 40) } : {}) };
+        });
+      } catch (error) {
+        if (!(error instanceof Failure)) throw error;
+        this.left.push({ slide: number, what: "its comments", why: "their part is damaged" });
+        return [];
+      }
+    });
+  }
+
+  private commentAuthors(): Map<string, string> {
+    const parts = [...this.pack.relationships(this.main).values()].filter(({ type, external, target }) => !external && /\/(commentAuthors|authors)$/.test(type) && this.pack.has(target));
+    return new Map(parts.flatMap(({ target }) => this.pack.tree(target).children.map(({ attributes }) => [attributes.id ?? "", attributes.name ?? ""] as const)));
   }
 
   private arrangement(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
@@ -226,52 +473,50 @@ class Reader {
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
     const frame = kept.frame ?? (slot === null && kept.id === undefined ? this.frame(shape, ref, inheritance) : undefined);
-    const base = { ...placed, ...(frame ? { frame } : {}) };
-    const shown = { ...(kept.caption ? { caption: kept.caption } : {}), ...(kept.width ? { width: kept.width } : {}) };
+    const base = { ...kept.facts, ...placed, ...(frame ? { frame } : {}) };
     const add = (element: Element): Element[] => {
       used.add(id);
       if (slot !== null) used.add(`slot:${slot}`);
       return [element];
     };
-    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ kind: "picture", ...base, source: kept.source ?? source, alt: named.descr ?? "", ...shown }), kept.source);
-    if (kind === "sp" && kept.source) return add({ kind: "picture", ...base, source: kept.source, alt: named.descr ?? "", ...shown });
+    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element), kept.source);
+    if (kind === "sp" && kept.source) return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
     // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
     const whole = kept.whole;
+    if (whole?.kind === "media" || whole?.kind === "foreign") return add({ ...whole, id, slot });
+    if (whole?.kind === "shape" && wordsOf(flattened(whole.text, work.footnotes)) === wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.codeFont, link: () => undefined }))) return add({ ...whole, id, slot });
     if (kind === "graphicFrame") {
       const table = at(shape, "graphic", "graphicData", "tbl");
       const context: ReadContext = { styles: [], codeFont: this.codeFont, link: this.linker(work.path, number) };
       const read = table && readTable(table, (body) => readBody(body, context));
       const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
       const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
-      if (read) return add(whole && expected && words(expected) === words(read.rows) ? ({ ...whole, ...base } as Element) : { kind: "table", ...base, ...read, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) });
+      const drawn = at(shape, "graphic", "graphicData", "chart");
+      if (drawn) {
+        const part = Object.entries(drawn.attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
+        const target = this.pack.relationships(work.path).get(part)?.target ?? "";
+        const chart = this.pack.has(target) ? readChart(this.pack.tree(target), { named: new Map() }) : undefined;
+        const same = chart && whole?.kind === "chart" && canonical([chart.form, chart.categories, valuesOf(chart)]) === canonical([whole.form, whole.categories, valuesOf(whole)]);
+        if (same && whole) return add({ ...whole, ...base } as Element);
+        if (chart) {
+          const { unlike: _, ...facts } = chart;
+          return add({ ...base, kind: "chart", ...facts, series: facts.series.map(({ colour: __, ...series }) => series) } as Element);
+        }
+      }
+      if (read) return add(whole && expected && words(expected) === words(read.rows) ? ({ ...whole, ...base } as Element) : ({ ...base, kind: "table", ...read, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) } as Element));
     }
     if (kind === "sp") {
       const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.codeFont, link: this.linker(work.path, number) };
       const read = readBody(child(shape, "txBody"), context);
       const figure = whole && figureWords(whole, work.footnotes);
       if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
-      const text = this.keptText(kept.text, read, work.footnotes);
-      const drawn = !ref && kept.id === undefined && this.isDrawn(shape);
-      if (isEmptyText(text) && kept.id === undefined) {
-        if (drawn) this.left.push({ slide: number, what: `shape “${named.name ?? ""}”`, why: "drawn shapes are not read yet" });
-        return [];
-      }
-      if (drawn) this.adapted.push({ slide: number, what: `shape “${named.name ?? ""}”`, how: "its text is kept; outline and fill are not drawn" });
-      return add({ kind: "text", ...base, text, ...(kept.steps ? { steps: true } : {}) });
+      const text = keptText(kept.text, read, work.footnotes);
+      if (isEmptyText(text) && kept.id === undefined) return [];
+      return add({ ...base, kind: "text", text } as Element);
     }
     const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
     this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
     return [];
-  }
-
-  /** Whether a shape shows more than its text: a geometry other than a plain box, a fill or an outline. */
-  private isDrawn(shape: XmlElement): boolean {
-    const properties = child(shape, "spPr");
-    const outline = child(properties, "ln");
-    const form = child(properties, "prstGeom")?.attributes.prst;
-    const filled = properties?.children.some((part) => ["solidFill", "gradFill", "blipFill", "pattFill"].includes(localName(part))) ?? false;
-    const styled = child(shape, "style") !== undefined && child(properties, "noFill") === undefined;
-    return filled || styled || (form !== undefined && form !== "rect") || (outline !== undefined && child(outline, "noFill") === undefined && outline.children.length > 0) || child(properties, "custGeom") !== undefined;
   }
 
   private slot(ref: PlaceholderRef | undefined, arrangement: ArrangementName, used: ReadonlySet<string>): string | null {
@@ -327,17 +572,15 @@ class Reader {
     const body = shapesOf(this.pack.tree(part)).find((shape) => placeholderRef(shape)?.type === "body");
     return readBody(child(body, "txBody"), { styles: [], codeFont: this.codeFont, link: this.linker(part, 0) });
   }
+}
 
-  /** Details stay under their main slide where the order still allows it; else they stand on the main line. */
-  private nested(slides: Slide[]): Slide[] {
-    const open: string[] = [];
-    return slides.map((slide) => {
-      const depth = slide.parent === null ? 0 : open.lastIndexOf(slide.parent) + 1;
-      open.length = depth;
-      open.push(slide.id);
-      return depth === 0 && slide.parent !== null ? { ...slide, parent: null } : slide;
-    });
-  }
+/** The names and values of a chart's series, with nothing after the last value. */
+const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) => series.map(({ name, values, x }) => [name, Array.from({ length: Math.max(values.length, categories.length) }, (_, at) => values[at] ?? null), x ?? null]);
+
+function identityOf(value: unknown): KeptIdentity {
+  const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
+  const bound = Binding.safeParse(binding);
+  return { ...(Id.safeParse(id).success ? { id: id as string } : {}), ...(slot === null || typeof slot === "string" ? { slot } : {}), ...(bound.success ? { binding: bound.data } : {}) };
 }
 
 /**

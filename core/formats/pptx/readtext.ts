@@ -2,6 +2,7 @@ import { bidiLevels } from "@unitext/core/layout";
 import { joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
+import { paragraphLook, runLook, type StyleContext } from "./styles";
 
 /** Where a text takes its bullets from when its paragraphs do not say: list styles, nearest first. */
 export interface ReadContext {
@@ -9,16 +10,22 @@ export interface ReadContext {
   codeFont: string | undefined;
   /** What the relationship of a link leads to, as a link of the model. */
   link(id: string, action: string): string | undefined;
+  /** How looks are read; without it a text is read for its words and marks alone. */
+  looks?: StyleContext;
+  /** Whether text of a level is bold or slanted by itself, so that a run may say that it is not. */
+  weight?: { strong: boolean; emphasis: boolean };
 }
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter/i;
+const on = (value: string | undefined) => value === "1" || value === "true" || value === "on";
 
 function marksOf(properties: XmlElement | undefined, context: ReadContext): Mark[] {
   const { b, i, strike } = properties?.attributes ?? {};
-  const on = (value: string | undefined) => value === "1" || value === "true" || value === "on";
   const typeface = child(properties, "latin")?.attributes.typeface ?? "";
   const code = context.codeFont ? typeface === context.codeFont : MONOSPACED.test(typeface);
-  return [...(on(b) ? ["strong" as const] : []), ...(on(i) ? ["emphasis" as const] : []), ...(strike && strike !== "noStrike" ? ["strike" as const] : []), ...(code && typeface ? ["code" as const] : [])];
+  const strong = b === undefined ? context.weight?.strong : on(b);
+  const emphasis = i === undefined ? context.weight?.emphasis : on(i);
+  return [...(strong ? ["strong" as const] : []), ...(emphasis ? ["emphasis" as const] : []), ...(strike && strike !== "noStrike" ? ["strike" as const] : []), ...(code && typeface ? ["code" as const] : [])];
 }
 
 function runOf(element: XmlElement, context: ReadContext): Run | undefined {
@@ -29,7 +36,8 @@ function runOf(element: XmlElement, context: ReadContext): Run | undefined {
   const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
   const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
   const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
-  return run(text, marksOf(properties, context), link);
+  const look = context.looks && kind !== "br" ? runLook([properties], context.looks) : undefined;
+  return run(text, marksOf(properties, context), link, look);
 }
 
 const BULLETS = ["buNone", "buAutoNum", "buChar", "buBlip"];
@@ -45,13 +53,23 @@ function kindOf(properties: XmlElement | undefined, level: number, context: Read
 
 function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   const properties = child(element, "pPr");
-  const level = Math.min(MAX_LEVEL, Math.max(0, Number(properties?.attributes.lvl ?? 0) || 0));
+  const level = Math.min(MAX_LEVEL, Math.max(0, Math.floor(Number(properties?.attributes.lvl ?? 0)) || 0));
   const runs = joinRuns(element.children.flatMap((part) => runOf(part, context) ?? []));
   const rtl = bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
   const { algn } = properties?.attributes ?? {};
-  const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : undefined;
+  // In a text with looks the start is said as well, since its level may say another side.
+  const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : algn && context.looks ? "start" : undefined;
   const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);
-  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 ? { start } : {}), runs };
+  const look = context.looks && properties ? paragraphLook([properties], context.looks) : undefined;
+  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}), ...(look && Object.keys(look).length ? { look } : {}), runs };
+}
+
+/** Whether a run of a body says that it is not bold, or not slanted. */
+export function switchesOff(body: XmlElement | undefined, name: "b" | "i"): boolean {
+  return childrenOf(body, "p").some((paragraph) => paragraph.children.some((part) => {
+    const value = child(part, "rPr")?.attributes[name];
+    return value !== undefined && !on(value);
+  }));
 }
 
 /** The text of a body (`p:txBody`): its paragraphs, without the empty ones at its end. */
@@ -66,4 +84,3 @@ export function readBody(body: XmlElement | undefined, context: ReadContext): Ri
 export function externalLink(target: string): string | undefined {
   return linkTarget(/^[\w.+-]+@[\w-]+\.[\w.]+$/.test(target) ? `mailto:${target}` : target);
 }
-

@@ -1,6 +1,4 @@
-import { isShipped } from "@unitext/core/layout";
 import { Theme, THEMES } from "@unitext/core/model";
-import type { Report } from "@unitext/core/tally";
 import { at, child, type XmlElement } from "../archive";
 
 const SYSTEM: Record<string, string> = { windowText: "#000000", window: "#ffffff" };
@@ -14,7 +12,7 @@ function colour(element: XmlElement | undefined): string | undefined {
 }
 
 /** The theme of a presentation as one of ours: its colours by role through the master's map, its fonts where they ship. */
-export function readTheme(part: XmlElement, master: XmlElement | undefined, entries: Pick<Report, "adapted" | "left">): Theme {
+export function readTheme(part: XmlElement, master: XmlElement | undefined): Theme {
   const scheme = at(part, "themeElements", "clrScheme");
   const map = child(master, "clrMap")?.attributes ?? {};
   const role = (name: string, fallback: string) => colour(child(scheme, map[name] ?? fallback));
@@ -22,9 +20,7 @@ export function readTheme(part: XmlElement, master: XmlElement | undefined, entr
   const fonts = at(part, "themeElements", "fontScheme");
   const face = (kind: "majorFont" | "minorFont", ours: string) => {
     const wanted = at(fonts, kind, "latin")?.attributes.typeface ?? "";
-    if (isShipped(wanted)) return wanted;
-    if (wanted) entries.adapted.push({ slide: null, what: `the font ${wanted}`, how: `${ours} is shown in its place, since it does not ship` });
-    return ours;
+    return wanted || ours;
   };
   const theme = {
     ...base,

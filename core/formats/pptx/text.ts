@@ -1,9 +1,10 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels } from "@unitext/core/layout";
-import { type Paragraph, paragraphText, type RichText, type Run } from "@unitext/core/model";
+import { type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
+import { RAISED } from "../kept";
 import { emu } from "./names";
-import { RAISED } from "./special";
+import { bulletXml, lookParts, paragraphParts } from "./writedrawing";
 
 /** What writing text needs of the part that it stands in. */
 export interface TextContext {
@@ -13,6 +14,8 @@ export interface TextContext {
   indent: number;
   /** Whether the placeholder's own style brings bullets. */
   bulleted: boolean;
+  /** The style of its levels, where the body says it. */
+  style?: TextStyle;
   /** The relationship id for a link, or undefined where it leads nowhere. */
   link(to: string): { id: string; slide: boolean } | undefined;
 }
@@ -20,10 +23,12 @@ export interface TextContext {
 function runProperties(run: Run, name: string, context: TextContext): string {
   const marks = new Set(run.marks);
   const link = run.link ? context.link(run.link) : undefined;
+  const { attributes, before, fonts } = lookParts(run.look);
   return xml(
     name,
-    { lang: context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, baseline: marks.has(RAISED as never) ? 30000 : undefined, dirty: 0 },
-    marks.has("code") ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont }) : "",
+    { lang: run.look?.language ?? context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, ...attributes, ...(marks.has(RAISED as never) ? { baseline: 30000 } : {}), dirty: 0 },
+    before,
+    marks.has("code") && !run.look?.font ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont }) : fonts,
     link ? xml("a:hlinkClick", { "r:id": link.id, action: link.slide ? "ppaction://hlinksldjump" : undefined }) : "",
   );
 }
@@ -39,11 +44,14 @@ function runs(paragraph: Paragraph, context: TextContext): string {
     .join("");
 }
 
-function paragraphProperties({ kind, level, align, start }: Paragraph, rtl: boolean, context: TextContext): string {
+function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl: boolean, context: TextContext): string {
   const own = kind !== "plain";
-  const inherits = kind === "bullet" && context.bulleted;
   const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
   const step = context.indent;
+  const { attributes, spacing, tabs } = paragraphParts(look);
+  const styled = context.style?.[Math.min(level, context.style.length - 1)]?.paragraph;
+  const inherits = context.style ? styled?.left !== undefined || !own : kind === "bullet" && context.bulleted;
+  const bullet = { ...styled?.bullet, ...look?.bullet };
   return xml(
     "a:pPr",
     {
@@ -52,8 +60,11 @@ function paragraphProperties({ kind, level, align, start }: Paragraph, rtl: bool
       indent: inherits ? undefined : own ? -emu(step) : 0,
       algn: align ? side[align] : rtl ? "r" : undefined,
       rtl: rtl ? 1 : undefined,
+      ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
-    inherits ? "" : kind === "bullet" ? '<a:buFont typeface="Arial"/><a:buChar char="•"/>' : kind === "number" ? `<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: "arabicPeriod", startAt: start })}` : "<a:buNone/>",
+    spacing,
+    !context.style && kind === "bullet" && context.bulleted && !look?.bullet ? "" : bulletXml(kind, Object.keys(bullet).length ? bullet : undefined, start),
+    tabs,
   );
 }
 

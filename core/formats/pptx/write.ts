@@ -1,375 +1,450 @@
 import { escapeXml } from "@unitext/core/draw";
-import { contentArea, type FontSet, layoutSlide, type Scene, type SceneBox, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Deck, type DeckHead, type Element, type ElementKind, type Footnote, footnotesOf, type Frame, hasNotes, headOf, isEmptyText, linksOf, lookOf, picturesOn, plainText, type RichText, type Slide, type SlotRole, slideTexts, slotsOf, type TableElement, type TextElement } from "@unitext/core/model";
-import type { Report } from "@unitext/core/tally";
+import { contentArea, layoutSlide, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
-import { XML_HEAD, xml, zip } from "../archive";
-import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, regionShapes, transform } from "./layouts";
-import { EMU, emu, NS, placeholderOf, REL, TAG, TYPE } from "./names";
-import { chartTable, figureWords, flattened, footnoteText, isSpecial } from "./special";
-import { tableXml } from "./table";
+import { child, readXml, XML_HEAD, xml } from "../archive";
+import { flattened, footnoteText, isSpecial, keptOf, notesSum, type PartOf } from "../kept";
+import { KeptParts, openKept } from "./keptfiles";
+import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, regionShapes } from "./layouts";
+import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
+import { transitional } from "./package";
+import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
+import { movedShape, spliced } from "./splice";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
+import { transitionXml } from "./transition";
+import { backgroundXml, linker, placeholderXml, type PptxOptions, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
-export interface PptxOptions {
-  fonts: FontSet;
-  /** The bytes of a picture by their SHA-256, or undefined when they are not to be had. */
-  picture: (sha256: string) => Uint8Array | undefined;
-  /** The moment that the file names as its making. */
-  at: Date;
-}
-
-/** A part's relationships, given out as they are asked for; equal targets share one. */
-class Relationships {
-  private readonly rows: { type: string; target: string; external: boolean }[] = [];
-
-  add(type: string, target: string, external = false): string {
-    const known = this.rows.findIndex((row) => row.type === type && row.target === target && row.external === external);
-    return `rId${known >= 0 ? known + 1 : this.rows.push({ type, target, external })}`;
-  }
-
-  part(): string {
-    return XML_HEAD + xml("Relationships", { xmlns: NS.rels }, ...this.rows.map(({ type, target, external }, nth) => xml("Relationship", { Id: `rId${nth + 1}`, Type: type, Target: target, TargetMode: external ? "External" : undefined })));
-  }
-}
-
-/** The package as it grows: parts with their content types. */
-class Package {
-  readonly parts = new Map<string, Uint8Array>();
-  private readonly overrides: [string, string][] = [];
-  private readonly media = new Map<string, string>();
-
-  constructor() {
-    this.parts.set("[Content_Types].xml", new Uint8Array());
-  }
-
-  add(path: string, type: string, content: string, relationships?: Relationships): void {
-    this.parts.set(path, strToU8(content));
-    this.overrides.push([path, type]);
-    const slash = path.lastIndexOf("/");
-    if (relationships) this.parts.set(`${path.slice(0, slash)}/_rels/${path.slice(slash + 1)}.rels`, strToU8(relationships.part()));
-  }
-
-  /** Adds the bytes of a picture once; returns its path. */
-  picture(sha256: string, bytes: Uint8Array, extension: string): string {
-    const path = this.media.get(sha256) ?? `ppt/media/image${this.media.size + 1}.${extension}`;
-    this.media.set(sha256, path);
-    this.parts.set(path, bytes);
-    return path;
-  }
-
-  finish(): Uint8Array {
-    const types = [["rels", "application/vnd.openxmlformats-package.relationships+xml"], ["xml", "application/xml"], ["png", "image/png"], ["jpeg", "image/jpeg"]].map(([Extension, ContentType]) => xml("Default", { Extension, ContentType }));
-    const overrides = this.overrides.map(([path, ContentType]) => xml("Override", { PartName: `/${path}`, ContentType }));
-    this.parts.set("[Content_Types].xml", strToU8(XML_HEAD + xml("Types", { xmlns: NS.types }, ...types, ...overrides)));
-    return zip(this.parts);
-  }
-}
+export type { PptxOptions } from "./writeshape";
 
 function tagsPart(tags: Record<string, unknown>): string {
   return XML_HEAD + xml("p:tagLst", namespaces, ...Object.entries(tags).map(([name, value]) => xml("p:tag", { name, val: JSON.stringify(value) })));
 }
 
-/** The deck's links seen from one slide's part. */
-function linker(relationships: Relationships, numbers: ReadonlyMap<string, number>, folder: string): TextContext["link"] {
-  return (to) => {
-    if (!to.startsWith("slide:")) return { id: relationships.add(REL.link, to, true), slide: false };
-    const number = numbers.get(to.slice(6));
-    return number === undefined ? undefined : { id: relationships.add(REL.slide, `${folder}slide${number}.xml`), slide: true };
-  };
-}
-
-interface SlideWork {
-  deck: Deck;
-  head: DeckHead;
-  slide: Slide;
-  number: number;
-  numbers: ReadonlyMap<string, number>;
-  pack: Package;
-  options: PptxOptions;
-}
-
-function autofit(element: TextElement, scene: Scene, full: number): string {
-  const box = scene.boxes.find((candidate) => candidate.element === element.id);
-  const share = box && full > 0 ? box.size / full : 1;
-  return `<a:bodyPr>${share < 0.995 ? `<a:normAutofit fontScale="${Math.round(share * 100000)}"/>` : "<a:normAutofit/>"}</a:bodyPr>`;
-}
-
-/** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
-function keptOf(element: Element): object {
-  if (element.kind === "text") {
-    const { kind: _, text, ...facts } = element;
-    return isSpecial(text) ? { ...facts, text } : facts;
-  }
-  if (element.kind === "picture") {
-    const { kind: _, alt: __, ...facts } = element;
-    return facts;
-  }
-  return element;
-}
-
-interface ShapeWork extends SlideWork {
-  relationships: Relationships;
-  scene: Scene;
-  id: number;
-  name: string;
-  frame: Frame;
-  box: SceneBox | undefined;
-  role: SlotRole | undefined;
-  /** Whether the placeholder of its slot is still free; it is taken by asking. */
-  placeholder: () => boolean;
-  notes: Footnote[];
-  /** A line of text of its own, which belongs to the element: read again, it is no element. */
-  line: (text: string, frame: Frame) => string;
-}
-
-function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">, paragraphs: string, size: number): string {
-  const style = `<a:lstStyle>${Array.from({ length: 9 }, (_, nth) => `<a:lvl${nth + 1}pPr><a:defRPr sz="${Math.round(size * 100)}"/></a:lvl${nth + 1}pPr>`).join("")}</a:lstStyle>`;
-  return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr txBox="1"/>', "<p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'), xml("p:txBody", {}, '<a:bodyPr wrap="square" lIns="0" tIns="0" rIns="0" bIns="0"><a:normAutofit/></a:bodyPr>', style, paragraphs));
-}
-
-function textContext({ head, relationships, numbers }: ShapeWork, size: number, bulleted: boolean): TextContext {
-  return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, link: linker(relationships, numbers, "") };
-}
-
-/** A figure as its words in a box. */
-function figureText(element: Element, work: ShapeWork): string {
-  const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
-  return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], textContext(work, size, false)), size);
-}
-
-function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header" | "align">): string {
-  const { id, name, frame, box, head } = work;
-  const size = box?.size || sizeOf("figure", head.theme, head.page);
-  const context = textContext(work, size, false);
-  const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr /g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
-  return xml(
-    "p:graphicFrame",
-    {},
-    xml("p:nvGraphicFramePr", {}, xml("p:cNvPr", { id, name }), '<p:cNvGraphicFramePr><a:graphicFrameLocks noGrp="1"/></p:cNvGraphicFramePr>', "<p:nvPr/>"),
-    transform(frame).replace(/a:xfrm/g, "p:xfrm"),
-    xml("a:graphic", {}, xml("a:graphicData", { uri: "http://schemas.openxmlformats.org/drawingml/2006/table" }, tableXml(table, frame.width, frame.height, sized))),
-  );
-}
-
-const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
-  picture: (element, { head, options, pack, relationships, id, name, frame, role, placeholder, line }) => {
-    const caption = element.caption ? line(element.caption, { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }) : "";
-    const asset = head.assets[element.source];
-    const bytes = asset && options.picture(asset.sha256);
-    const base = xml("p:cNvPr", { id, name, descr: element.alt });
-    if (!asset || !bytes) {
-      return xml("p:sp", {}, xml("p:nvSpPr", {}, base, "<p:cNvSpPr/><p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/><a:ln w="9525"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill><a:prstDash val="dash"/></a:ln>'), '<p:txBody><a:bodyPr/><a:lstStyle/><a:p><a:endParaRPr lang="en"/></a:p></p:txBody>') + caption;
-    }
-    const path = pack.picture(asset.sha256, bytes, asset.mediaType === "image/png" ? "png" : "jpeg");
-    const embed = relationships.add(REL.image, `../${path.slice(4)}`);
-    const held = role === "picture" && placeholder() ? xml("p:ph", { ...placeholderOf(element.slot as string, role) }) : "";
-    return xml("p:pic", {}, xml("p:nvPicPr", {}, base, '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, held)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": embed }), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>')) + caption;
-  },
-  text: (element, work) => {
-    const { head, scene, role, box, placeholder, notes } = work;
-    const full = sizeOf(role ?? "body", head.theme, head.page);
-    const held = role !== undefined && placeholder();
-    const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, box?.size ?? full, held && role === "body"));
-    return held ? placeholderShape(work.id, work.name, placeholderOf(element.slot as string, role), `<a:lstStyle/>${paragraphs}`, undefined, autofit(element, scene, full)) : textBox(work, paragraphs, box?.size ?? full);
-  },
-  table: (element, work) => tableFrame(work, element) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
-  chart: (element, work) => tableFrame(work, chartTable(element)),
-  code: figureText,
-  formula: figureText,
-  diagram: figureText,
-};
-
 /** The shapes of a slide in reading order, and what its tags keep of each by shape id. */
-function shapes(work: SlideWork, relationships: Relationships): { shapes: string; kept: Record<number, object> } {
-  const { head, slide, options, number } = work;
+function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object> } {
+  const { head, options } = work;
   const roles = new Map(slotsOf(slide.arrangement));
   const places = slotPlaces(slide.arrangement, head.page, slide.widths);
   const scene = layoutSlide(slide, { head, number, fonts: options.fonts });
   const taken = new Set<string>();
-  const kept: Record<number, object> = {};
+  const facts: Record<number, object> = {};
   const notes: Footnote[] = [];
   let next = 2;
-  const written = slide.elements.map((element: Element) => {
+  // What a file of another format drew behind the slide is drawn on it.
+  const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
+  const own = new Set(slide.elements);
+  const regionTexts = (slide.regions ?? []).map(({ region, text, frame, style, box }, nth): Element => ({ kind: "text", id: `region${nth}`, slot: null, frame, ...(style ? { style } : {}), ...(box ? { box } : {}), text: plainText(region === "number" ? String(number) : text) }));
+  const written = [...(master?.elements ?? []), ...regionTexts, ...slide.elements].map((element: Element) => {
     const id = next++;
-    kept[id] = keptOf(element);
+    facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
     const box = scene.boxes.find((candidate) => candidate.element === element.id);
-    const frame = box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
+    const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
+    const role = element.slot === null ? undefined : roles.get(element.slot);
     const placeholder = () => {
-      const free = !taken.has(element.slot ?? "");
-      taken.add(element.slot ?? "");
-      return free;
+      if (element.slot === null || role === undefined || taken.has(element.slot)) return undefined;
+      taken.add(element.slot);
+      return placeholderXml(element.slot, role);
     };
     const line = (text: string, at: Frame) => {
       const own = next++;
-      kept[own] = { footnotes: true };
+      facts[own] = { footnotes: true };
       const size = sizeOf("caption", head.theme, head.page) * 0.8;
-      return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext({ ...work, relationships } as ShapeWork, size, false)), size);
+      return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
-    const shape: ShapeWork = { ...work, relationships, scene, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role: element.slot === null ? undefined : roles.get(element.slot), placeholder, notes };
+    const shape: ShapeWork = { ...work, scene, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
     return (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
   });
   if (notes.length) {
     const id = next++;
-    kept[id] = { footnotes: true };
+    facts[id] = { footnotes: true };
     const area = contentArea(head.page);
     const size = head.theme.scale.footer * 1.1;
     const height = notes.length * size * 1.5;
-    const shape = { ...work, relationships } as ShapeWork;
-    written.push(textBox({ id, name: `footnotes ${id}`, frame: { x: area.x, y: area.y + area.height - height, width: area.width, height } }, paragraphsXml(footnoteText(notes), textContext(shape, size, false)), size));
+    written.push(textBox({ id, name: `footnotes ${id}`, frame: { x: area.x, y: area.y + area.height - height, width: area.width, height } }, paragraphsXml(footnoteText(notes), textContext(work, size, false)), size));
   }
-  const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
   const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: written.join("") + regions, kept };
+  return { shapes: written.join("") + regions, facts };
 }
 
-/** The background of a slide that has one of its own. */
-function backgroundXml({ slide, head, pack, options }: SlideWork, relationships: Relationships): string {
-  const { background } = slide;
-  if (!background) return "";
-  const fill = (inner: string) => `<p:bg><p:bgPr>${inner}<a:effectLst/></p:bgPr></p:bg>`;
-  if ("colour" in background) return fill(xml("a:solidFill", {}, xml("a:srgbClr", { val: background.colour.slice(1).toUpperCase() })));
-  const asset = head.assets[background.picture];
-  const bytes = asset && options.picture(asset.sha256);
-  if (!asset || !bytes) return "";
-  const path = pack.picture(asset.sha256, bytes, asset.mediaType === "image/png" ? "png" : "jpeg");
-  return fill(xml("a:blipFill", {}, xml("a:blip", { "r:embed": relationships.add(REL.image, `../${path.slice(4)}`) }), "<a:stretch><a:fillRect/></a:stretch>"));
+/** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
+class Writer {
+  private readonly head: DeckHead;
+  private readonly pack = new Package();
+  private readonly files = new Map<string, KeptParts>();
+  private readonly paths = new Map<string, string>();
+  private readonly sources = new Map<string, { kept: KeptParts; part: string }>();
+  private base: KeptParts | undefined;
+  private main = "ppt/presentation.xml";
+  private layouts: string[] = [];
+  private master: string | undefined;
+  private notesMaster: string | undefined;
+  private firstId = 2147483648;
+
+  constructor(
+    private readonly deck: Deck,
+    private readonly options: PptxOptions,
+  ) {
+    this.head = headOf(deck);
+  }
+
+  write(): Uint8Array {
+    this.plan();
+    if (this.base) this.copyRoot(this.base);
+    else this.ownRoot();
+    if (this.deck.slides.some(({ id }) => !this.sources.has(id)) || !this.base) this.ownMaster();
+    if (!this.base) this.notes();
+    this.deck.slides.forEach((slide, nth) => {
+      const source = this.sources.get(slide.id);
+      if (source) this.keptSlide(slide, nth + 1, source.kept, source.part);
+      else this.ownSlide(slide, nth + 1);
+    });
+    if (this.base) this.basePresentation(this.base);
+    else this.ownPresentation();
+    return this.pack.finish();
+  }
+
+  /** Which slides are written from the file that they were read from, and where each slide's part will be. */
+  private plan(): void {
+    const { deck, options, pack, paths } = this;
+    const names = [...new Set(deck.slides.flatMap(({ kept }) => (kept ? [kept.file] : [])))];
+    for (const name of names) {
+      const asset = deck.assets[name];
+      const file = openKept(name, asset && options.picture(asset.sha256), options.picture);
+      if (file?.has("ppt/presentation.xml") || file?.has("_rels/.rels")) this.files.set(name, new KeptParts(file, pack));
+    }
+    for (const slide of deck.slides) {
+      const kept = slide.kept && this.files.get(slide.kept.file);
+      if (!kept || !slide.kept || slide.master === undefined || !kept.file.has(slide.kept.part)) continue;
+      this.base ??= kept;
+      const path = pack.free(slide.kept.part);
+      pack.put(path, TYPE.slide, new Uint8Array());
+      paths.set(slide.id, path);
+      this.sources.set(slide.id, { kept, part: slide.kept.part });
+      if (!kept.instead.has(slide.kept.part)) kept.instead.set(slide.kept.part, path);
+    }
+    for (const kept of this.files.values()) {
+      const main = kept.related("", "document") ?? "ppt/presentation.xml";
+      for (const row of kept.relationships(main)) if (transitional(row.type) === REL.slide && !kept.instead.has(row.target)) kept.dropped.add(row.target);
+      if (kept !== this.base) kept.dropped.add(main);
+    }
+    for (const slide of deck.slides) {
+      if (paths.has(slide.id)) continue;
+      const path = pack.free(`ppt/slides/slide${this.base ? 1 : paths.size + 1}.xml`);
+      pack.put(path, TYPE.slide, new Uint8Array());
+      paths.set(slide.id, path);
+    }
+  }
+
+  /** The slides of the deck by the parts that a kept file has for them. */
+  private partOf(kept: KeptParts): PartOf {
+    return (id) => {
+      const source = this.sources.get(id);
+      return source?.kept === kept && kept.instead.get(source.part) === this.paths.get(id) ? source.part : undefined;
+    };
+  }
+
+  private work(slide: Slide, relationships: Relationships): SlideWork {
+    const { deck, head, pack, options, paths } = this;
+    return { deck, head, path: paths.get(slide.id) as string, paths, pack, options, relationships };
+  }
+
+  /** A slide on a layout of the deck's own. */
+  private ownSlide(slide: Slide, number: number): void {
+    const { pack } = this;
+    const relationships = new Relationships();
+    const work = this.work(slide, relationships);
+    relationships.add(REL.layout, relativeTo(work.path, this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)] as string));
+    const noted = !isEmptyText(slide.notes);
+    const notes = noted ? pack.free(`ppt/notesSlides/notesSlide${this.base ? 1 : number}.xml`) : undefined;
+    if (notes !== undefined) {
+      pack.put(notes, TYPE.notes, new Uint8Array());
+      relationships.add(REL.notes, relativeTo(work.path, notes));
+    }
+    const tagPath = pack.free(`ppt/tags/tag${this.base ? 1 : number + 1}.xml`);
+    pack.put(tagPath, TYPE.tags, new Uint8Array());
+    const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
+    const source = slide.kept && this.files.get(slide.kept.file);
+    const { shapes: tree, facts } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(slide), [TAG.elements]: facts }));
+    const data = xml("p:cSld", {}, backgroundXml(slide.background ?? (slide.master === undefined ? undefined : this.head.masters?.[slide.master]?.background), work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
+    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide)), relationships);
+    if (notes !== undefined) this.notesPart(slide, notes);
+  }
+
+  /** A slide of a kept file: its part as it was, or with what was changed in the place of what was there. */
+  private keptSlide(slide: Slide, number: number, kept: KeptParts, part: string): void {
+    const { pack } = this;
+    const path = this.paths.get(slide.id) as string;
+    const partOf = this.partOf(kept);
+    const sameNotes = slide.kept !== undefined && notesSum(slide, partOf) === slide.kept.notes;
+    const oldNotes = kept.related(part, "notes");
+    const newNotes = sameNotes ? undefined : isEmptyText(slide.notes) ? null : pack.free("ppt/notesSlides/notesSlide1.xml");
+    if (newNotes) pack.put(newNotes, TYPE.notes, new Uint8Array());
+    if (oldNotes !== undefined && sameNotes) this.keepNotes(kept, oldNotes, part, path);
+    const rows = kept.relationships(part).flatMap((row) => {
+      if (row.external) return [row];
+      if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
+      if (row.target === oldNotes && !sameNotes) return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
+      const target = kept.take(row.target);
+      return target === undefined ? [] : [{ ...row, target: relativeTo(path, target) }];
+    });
+    const relationships = new Relationships(rows);
+    if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
+    const work = this.work(slide, relationships);
+    const { text, shapes: facts } = spliced({ slide, number, kept, part, partOf, work, fonts: this.options.fonts });
+    const tagPath = pack.free("ppt/tags/tag1.xml");
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
+    relationships.add(REL.tags, relativeTo(path, tagPath));
+    const whole = text === undefined ? kept.file.part(part) : strToU8(text);
+    pack.put(path, TYPE.slide, whole as Uint8Array);
+    pack.parts.set(relationshipsPath(path), strToU8(relationships.part()));
+    if (newNotes) this.notesPart(slide, newNotes);
+  }
+
+  /** The notes of a slide as they lay in its file, under the notes master of the presentation. */
+  private keepNotes(kept: KeptParts, notes: string, part: string, path: string): void {
+    const master = kept.related(notes, "notesMaster");
+    if (master !== undefined && kept !== this.base) kept.instead.set(master, this.notes());
+    const first = kept.instead.get(part);
+    kept.instead.set(part, path);
+    kept.take(notes);
+    if (first !== undefined) kept.instead.set(part, first);
+  }
+
+  private notesPart(slide: Slide, path: string): void {
+    const { head } = this;
+    const links = new Relationships();
+    links.add(REL.notesMaster, relativeTo(path, this.notes()));
+    links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
+    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, indent: 14, bulleted: false, link: linker(links, this.paths, path) };
+    const said: Footnote[] = [];
+    const flat = flattened(slide.notes, said);
+    const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
+    const picture = '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
+    const body = placeholderShape(3, "Notes", { type: "body", idx: 3 }, `<a:lstStyle/>${paragraphsXml(spoken, context)}`);
+    this.pack.add(path, TYPE.notes, XML_HEAD + xml("p:notes", namespaces, xml("p:cSld", {}, xml("p:spTree", {}, GROUP, picture, body)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>"), links);
+  }
+
+  /** The notes master of the presentation: that of the file that it continues, else one of its own. */
+  private notes(): string {
+    if (this.notesMaster !== undefined) return this.notesMaster;
+    const given = this.base?.related(this.main, "notesMaster");
+    const taken = given === undefined ? undefined : this.base?.take(given);
+    if (taken !== undefined) return (this.notesMaster = taken);
+    const { pack } = this;
+    const path = pack.free("ppt/notesMasters/notesMaster1.xml");
+    pack.put(path, TYPE.notesMaster, new Uint8Array());
+    const theme = pack.free("ppt/theme/theme2.xml");
+    pack.add(theme, TYPE.theme, themePart(this.head.theme));
+    const relationships = new Relationships();
+    relationships.add(REL.theme, relativeTo(path, theme));
+    pack.add(path, TYPE.notesMaster, notesMasterPart(), relationships);
+    return (this.notesMaster = path);
+  }
+
+  /** The deck's own master with a layout for each arrangement. */
+  private ownMaster(): void {
+    const { pack, head, options } = this;
+    const master = pack.free("ppt/slideMasters/slideMaster1.xml");
+    pack.put(master, TYPE.master, new Uint8Array());
+    const theme = pack.free("ppt/theme/theme1.xml");
+    pack.add(theme, TYPE.theme, themePart(head.theme));
+    const own = new Relationships();
+    this.layouts = ARRANGEMENT_ORDER.map((arrangement, nth) => {
+      const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : nth + 1}.xml`);
+      const layout = new Relationships();
+      layout.add(REL.master, relativeTo(path, master));
+      pack.add(path, TYPE.layout, layoutPart(arrangement, head, options.fonts), layout);
+      own.add(REL.layout, relativeTo(master, path));
+      return path;
+    });
+    own.add(REL.theme, relativeTo(master, theme));
+    this.firstId = this.base ? this.freeMasterId() : 2147483648;
+    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1), own);
+    this.master = master;
+  }
+
+  /** An id past all that the masters and layouts of the presentation have (they share one space: ECMA-376-1, 19.2.1.34). */
+  private freeMasterId(): number {
+    let most = 2147483648;
+    for (const kept of this.files.values()) {
+      for (const path of kept.file.paths) {
+        if (!/^ppt\/(presentation|slideMasters\/[^/]*)\.xml$/.test(path)) continue;
+        for (const [, id] of (kept.text(path) ?? "").matchAll(/<(?:\w+:)?sld(?:Master|Layout)Id\b[^>]*?\sid="(\d+)"/g)) most = Math.max(most, Number(id));
+      }
+    }
+    return most + 1000;
+  }
+
+  private deckTags(): string {
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = this.head;
+    const shared = sharedBy(this.deck.slides.filter((slide) => !this.sources.has(slide.id)), this.head);
+    const shown = Object.fromEntries(Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"));
+    return tagsPart({ [TAG.deck]: { id, properties, language, regions, rate, theme, assets: shown, ...(manuscript ? { manuscript } : {}), ...(themes ? { themes } : {}), ...(original ? { original } : {}), ...shared } });
+  }
+
+  private ownRoot(): void {
+    const root = new Relationships();
+    root.add(REL.document, "ppt/presentation.xml");
+    root.add(REL.core, "docProps/core.xml");
+    root.add(REL.app, "docProps/app.xml");
+    this.pack.parts.set("_rels/.rels", strToU8(root.part()));
+    this.properties("docProps/core.xml");
+    const app = { xmlns: "http://schemas.openxmlformats.org/officeDocument/2006/extended-properties" };
+    const { deck } = this;
+    this.pack.add("docProps/app.xml", TYPE.app, XML_HEAD + xml("Properties", app, "<Application>Unitext</Application>", `<Slides>${deck.slides.length}</Slides>`, `<Notes>${deck.slides.filter(hasNotes).length}</Notes>`, `<HiddenSlides>${deck.slides.filter(({ hidden }) => hidden).length}</HiddenSlides>`));
+  }
+
+  private properties(path: string): void {
+    const { title, author, event } = this.deck.properties;
+    const text = (name: string, value: string) => (value ? xml(name, {}, escapeXml(value)) : "");
+    const moment = `${this.options.at.toISOString().slice(0, 19)}Z`;
+    const core = { "xmlns:cp": "http://schemas.openxmlformats.org/package/2006/metadata/core-properties", "xmlns:dc": "http://purl.org/dc/elements/1.1/", "xmlns:dcterms": "http://purl.org/dc/terms/", "xmlns:xsi": "http://www.w3.org/2001/XMLSchema-instance" };
+    const time = (name: string) => `<${name} xsi:type="dcterms:W3CDTF">${moment}</${name}>`;
+    this.pack.add(path, TYPE.core, XML_HEAD + xml("cp:coreProperties", core, text("dc:title", title), text("dc:subject", event), text("dc:creator", author), text("dc:language", this.deck.language), time("dcterms:created"), time("dcterms:modified")));
+  }
+
+  private ownPresentation(): void {
+    const { deck, head, pack } = this;
+    const relationships = new Relationships();
+    const master = relationships.add(REL.master, "slideMasters/slideMaster1.xml");
+    const notesMaster = relationships.add(REL.notesMaster, relativeTo("ppt/presentation.xml", this.notes()));
+    const slides = deck.slides.map((slide, nth) => xml("p:sldId", { id: 256 + nth, "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", this.paths.get(slide.id) as string)) }));
+    relationships.add(REL.presProps, "presProps.xml");
+    relationships.add(REL.viewProps, "viewProps.xml");
+    relationships.add(REL.theme, "theme/theme1.xml");
+    relationships.add(REL.tableStyles, "tableStyles.xml");
+    const tags = relationships.add(REL.tags, "tags/tag1.xml");
+    pack.add("ppt/tags/tag1.xml", TYPE.tags, this.deckTags());
+    const content = xml(
+      "p:presentation",
+      { ...namespaces, saveSubsetFonts: 1 },
+      xml("p:sldMasterIdLst", {}, xml("p:sldMasterId", { id: this.firstId, "r:id": master })),
+      xml("p:notesMasterIdLst", {}, xml("p:notesMasterId", { "r:id": notesMaster })),
+      slides.length ? xml("p:sldIdLst", {}, ...slides) : "",
+      xml("p:sldSz", { cx: emu(head.page.width), cy: emu(head.page.height) }),
+      xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
+      xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
+      xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: head.language }))),
+    );
+    pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
+    pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
+    pack.add("ppt/viewProps.xml", TYPE.viewProps, XML_HEAD + xml("p:viewPr", namespaces));
+    pack.add("ppt/tableStyles.xml", TYPE.tableStyles, XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }));
+  }
+
+  /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
+  private copyRoot(kept: KeptParts): void {
+    const { pack, deck } = this;
+    this.main = kept.related("", "document") ?? "ppt/presentation.xml";
+    pack.put(this.main, kept.typeOf(this.main) ?? TYPE.presentation, new Uint8Array());
+    kept.instead.set(this.main, this.main);
+    const core = kept.related("", "core");
+    const said = core === undefined ? undefined : kept.text(core);
+    const tree = said === undefined ? undefined : readXml(said, core as string);
+    const word = (name: string) => child(tree, name)?.text.trim() ?? "";
+    const { title, author, event } = deck.properties;
+    const same = tree !== undefined && (word("title") === title || word("title") === "") && word("creator") === author && word("subject") === event;
+    if (core !== undefined && !same) {
+      kept.instead.set(core, core);
+      this.properties(core);
+    }
+    kept.writeRelationships("", "", kept.carried("", ""));
+  }
+
+  /** The presentation part of a kept file with the slides and masters that there are now. */
+  private basePresentation(kept: KeptParts): void {
+    const { pack, deck, main } = this;
+    const text = kept.text(main) as string;
+    const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
+    const p = root?.[1] ?? "p:";
+    const r = /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(root?.[0] ?? "")?.[1] ?? "r";
+    const before = kept.relationships(main);
+    const rows = before.flatMap((row) => {
+      if (row.external) return [row];
+      if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
+      const target = kept.take(row.target);
+      return target === undefined ? [] : [{ ...row, target: relativeTo(main, target) }];
+    });
+    const relationships = new Relationships(rows);
+    const tagPath = pack.free("ppt/tags/tag1.xml");
+    pack.add(tagPath, TYPE.tags, this.deckTags());
+    relationships.add(REL.tags, relativeTo(main, tagPath));
+    // Slides keep the numbers that they had in the file; others get numbers past them.
+    const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text);
+    const ids = new Map([...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "", /\sid="(\d+)"/.exec(attributes)?.[1] ?? ""]));
+    const numbers = new Map(before.flatMap(({ id, target }) => (ids.has(id) ? [[target, { id: ids.get(id) as string, relation: id }] as const] : [])));
+    let next = Math.max(255, ...[...ids.values()].map(Number)) + 1;
+    const used = new Set<string>();
+    const entries = deck.slides.map((slide) => {
+      const source = this.sources.get(slide.id);
+      const own = source?.kept === kept ? numbers.get(source.part) : undefined;
+      const path = this.paths.get(slide.id) as string;
+      const first = own !== undefined && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path;
+      if (first) used.add(own.id);
+      return first ? { id: own.id, relation: own.relation } : { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
+    });
+    const sameList = entries.length === ids.size && entries.every(({ relation }, nth) => [...ids.keys()][nth] === relation);
+    let out = text;
+    if (!sameList) {
+      const written = `<${p}sldIdLst>${entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`).join("")}</${p}sldIdLst>`;
+      out = list ? out.replace(list[0], () => written) : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
+      // Lists of sections name slides by number; one that no longer fits is left out.
+      out = out.replace(/<(\w+:)?ext\b[^>]*uri="\{521415D9-36F7-43E2-AB2F-B90AF26B5E84\}"[\s\S]*?<\/(\w+:)?ext>/, "");
+    }
+    out = this.withMasters(out, kept, p, r, relationships);
+    if (this.notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`)) out = out.replace(new RegExp(`</${p}sldMasterIdLst>`), (end) => `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, this.notesMaster as string))}"/></${p}notesMasterIdLst>`);
+    const { width, height } = this.head.page;
+    const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(out)?.[0];
+    if (size && (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 || Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)) out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
+    if (out === text) pack.put(main, kept.typeOf(main), kept.file.part(main) as Uint8Array);
+    else pack.put(main, kept.typeOf(main) ?? TYPE.presentation, strToU8(out));
+    pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
+  }
+
+  /** Adds the masters of other files and the deck's own to a presentation part, with ids that none has yet. */
+  private withMasters(text: string, base: KeptParts, p: string, r: string, relationships: Relationships): string {
+    const { pack, main } = this;
+    const added: { path: string; id: number }[] = this.master === undefined ? [] : [{ path: this.master, id: this.firstId }];
+    let next = (this.master === undefined ? this.freeMasterId() : this.firstId) + 1000;
+    const there = new Set(added.map(({ path }) => path));
+    for (const kept of this.files.values()) {
+      if (kept === base) continue;
+      for (const old of kept.file.paths.filter((path) => /slideMasters\/[^/]*\.xml$/.test(path))) {
+        const path = kept.takenAt(old);
+        if (path === undefined || there.has(path)) continue;
+        there.add(path);
+        const own = kept.text(old) as string;
+        const id = next++;
+        pack.put(path, TYPE.master, strToU8(own.replace(/(<(?:\w+:)?sldLayoutId\b[^>]*?\sid=")(\d+)(")/g, (_, open: string, __: string, close: string) => `${open}${next++}${close}`)));
+        added.push({ path, id });
+      }
+    }
+    if (!added.length) return text;
+    const rows = added.map(({ path, id }) => `<${p}sldMasterId id="${id}" ${r}:id="${relationships.add(REL.master, relativeTo(main, path))}"/>`).join("");
+    return text.replace(`</${p}sldMasterIdLst>`, () => `${rows}</${p}sldMasterIdLst>`);
+  }
 }
 
-function transitionXml({ transition, delay }: Slide): string {
-  if (!transition && !delay) return "";
-  const speed = !transition || transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "med" : "slow";
-  return xml("p:transition", { spd: speed, advTm: delay ? Math.round(delay * 1000) : undefined }, transition ? `<p:${transition.kind}/>` : "");
+/** What the tags of a slide keep of it. */
+function slideFacts(slide: Slide): object {
+  const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments, kept } = slide;
+  const shared = kept && master !== undefined ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
+  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(slide.kept && slide.master !== undefined ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
 }
 
-function slideParts(work: SlideWork): void {
-  const { head, slide, number, pack, numbers } = work;
-  const relationships = new Relationships();
-  relationships.add(REL.layout, `../slideLayouts/slideLayout${ARRANGEMENT_ORDER.indexOf(slide.arrangement) + 1}.xml`);
-  const noted = !isEmptyText(slide.notes);
-  if (noted) relationships.add(REL.notes, `../notesSlides/notesSlide${number}.xml`);
-  const tags = relationships.add(REL.tags, `../tags/tag${number + 1}.xml`);
-  const { shapes: tree, kept } = shapes(work, relationships);
-  const { id, parent, arrangement, source, origin } = slide;
-  const notesKept = isSpecial(slide.notes) ? { notes: slide.notes } : {};
-  pack.add(`ppt/tags/tag${number + 1}.xml`, TYPE.tags, tagsPart({ [TAG.slide]: { id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...lookOf(slide), ...notesKept }, [TAG.elements]: kept }));
-  const data = xml("p:cSld", {}, backgroundXml(work, relationships), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
-  pack.add(`ppt/slides/slide${number}.xml`, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide)), relationships);
-  if (!noted) return;
-  const links = new Relationships();
-  links.add(REL.notesMaster, "../notesMasters/notesMaster1.xml");
-  links.add(REL.slide, `../slides/slide${number}.xml`);
-  const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, indent: 14, bulleted: false, link: linker(links, numbers, "../slides/") };
-  const said: Footnote[] = [];
-  const flat = flattened(slide.notes, said);
-  const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
-  const picture = '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
-  const body = placeholderShape(3, "Notes", { type: "body", idx: 3 }, `<a:lstStyle/>${paragraphsXml(spoken, context)}`);
-  pack.add(`ppt/notesSlides/notesSlide${number}.xml`, TYPE.notes, XML_HEAD + xml("p:notes", namespaces, xml("p:cSld", {}, xml("p:spTree", {}, GROUP, picture, body)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>"), links);
-}
-
-function presentation(deck: Deck, head: DeckHead, pack: Package): void {
-  const relationships = new Relationships();
-  const master = relationships.add(REL.master, "slideMasters/slideMaster1.xml");
-  const notesMaster = relationships.add(REL.notesMaster, "notesMasters/notesMaster1.xml");
-  const slides = deck.slides.map((_, nth) => xml("p:sldId", { id: 256 + nth, "r:id": relationships.add(REL.slide, `slides/slide${nth + 1}.xml`) }));
-  relationships.add(REL.presProps, "presProps.xml");
-  relationships.add(REL.viewProps, "viewProps.xml");
-  relationships.add(REL.theme, "theme/theme1.xml");
-  relationships.add(REL.tableStyles, "tableStyles.xml");
-  const tags = relationships.add(REL.tags, "tags/tag1.xml");
-  const { id, properties, language, regions, rate, theme, assets, manuscript } = head;
-  pack.add("ppt/tags/tag1.xml", TYPE.tags, tagsPart({ [TAG.deck]: { id, properties, language, regions, rate, theme, assets, ...(manuscript ? { manuscript } : {}) } }));
-  const content = xml(
-    "p:presentation",
-    { ...namespaces, saveSubsetFonts: 1 },
-    xml("p:sldMasterIdLst", {}, xml("p:sldMasterId", { id: 2147483648, "r:id": master })),
-    xml("p:notesMasterIdLst", {}, xml("p:notesMasterId", { "r:id": notesMaster })),
-    slides.length ? xml("p:sldIdLst", {}, ...slides) : "",
-    xml("p:sldSz", { cx: emu(head.page.width), cy: emu(head.page.height) }),
-    xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
-    xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
-    xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: language }))),
-  );
-  pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
-}
-
-function properties(deck: Deck, pack: Package, at: Date): void {
-  const { title, author, event } = deck.properties;
-  const text = (name: string, value: string) => (value ? xml(name, {}, escapeXml(value)) : "");
-  const moment = `${at.toISOString().slice(0, 19)}Z`;
-  const core = { "xmlns:cp": "http://schemas.openxmlformats.org/package/2006/metadata/core-properties", "xmlns:dc": "http://purl.org/dc/elements/1.1/", "xmlns:dcterms": "http://purl.org/dc/terms/", "xmlns:xsi": "http://www.w3.org/2001/XMLSchema-instance" };
-  const time = (name: string) => `<${name} xsi:type="dcterms:W3CDTF">${moment}</${name}>`;
-  pack.add("docProps/core.xml", TYPE.core, XML_HEAD + xml("cp:coreProperties", core, text("dc:title", title), text("dc:subject", event), text("dc:creator", author), text("dc:language", deck.language), time("dcterms:created"), time("dcterms:modified")));
-  const app = { xmlns: "http://schemas.openxmlformats.org/officeDocument/2006/extended-properties" };
-  pack.add("docProps/app.xml", TYPE.app, XML_HEAD + xml("Properties", app, "<Application>Unitext</Application>", `<Slides>${deck.slides.length}</Slides>`, `<Notes>${deck.slides.filter(hasNotes).length}</Notes>`, `<HiddenSlides>${deck.slides.filter(({ hidden }) => hidden).length}</HiddenSlides>`));
+/** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
+function foreignShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
+  return element.kept ? movedShape(kept, part, element, work) : undefined;
 }
 
 /**
  * Writes a deck as a presentation in Office Open XML (ECMA-376, transitional) with all parts that a conforming reader
- * needs. Ids, details, bindings and what else the format has no place for are kept in user-defined tags.
+ * needs. Ids, details, bindings and what else the format has no place for are kept in user-defined tags. Slides that
+ * were read from a file are written from it: what was not touched is as it was, byte for byte.
  */
 export function writePptx(deck: Deck, options: PptxOptions): Uint8Array {
-  const head = headOf(deck);
-  const pack = new Package();
-  const root = new Relationships();
-  root.add(REL.document, "ppt/presentation.xml");
-  root.add(REL.core, "docProps/core.xml");
-  root.add(REL.app, "docProps/app.xml");
-  pack.parts.set("_rels/.rels", strToU8(root.part()));
-  properties(deck, pack, options.at);
-  presentation(deck, head, pack);
-  const master = new Relationships();
-  for (const [nth] of ARRANGEMENT_ORDER.entries()) master.add(REL.layout, `../slideLayouts/slideLayout${nth + 1}.xml`);
-  master.add(REL.theme, "../theme/theme1.xml");
-  pack.add("ppt/slideMasters/slideMaster1.xml", TYPE.master, masterPart(head), master);
-  const layout = new Relationships();
-  layout.add(REL.master, "../slideMasters/slideMaster1.xml");
-  ARRANGEMENT_ORDER.forEach((arrangement, nth) => {
-    pack.add(`ppt/slideLayouts/slideLayout${nth + 1}.xml`, TYPE.layout, layoutPart(arrangement, head, options.fonts), layout);
-  });
-  const notes = new Relationships();
-  notes.add(REL.theme, "../theme/theme2.xml");
-  pack.add("ppt/notesMasters/notesMaster1.xml", TYPE.notesMaster, notesMasterPart(), notes);
-  pack.add("ppt/theme/theme1.xml", TYPE.theme, themePart(head.theme));
-  pack.add("ppt/theme/theme2.xml", TYPE.theme, themePart(head.theme));
-  pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
-  pack.add("ppt/viewProps.xml", TYPE.viewProps, XML_HEAD + xml("p:viewPr", namespaces));
-  pack.add("ppt/tableStyles.xml", TYPE.tableStyles, XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }));
-  const numbers = new Map(deck.slides.map((slide, nth) => [slide.id, nth + 1]));
-  deck.slides.forEach((slide, nth) => {
-    slideParts({ deck, head, slide, number: nth + 1, numbers, pack, options });
-  });
-  return pack.finish();
-}
-
-/** How a kind of element is shown where the format, as it is written, has no such thing. */
-const SHOWN_AS: Partial<Record<ElementKind, string>> = {
-  chart: "shown as a table of its values; Unitext draws the chart again",
-  diagram: "shown as its list; Unitext draws the diagram again",
-  formula: "shown as its TeX; Unitext sets the formula again",
-};
-
-/** What a presentation file cannot hold as it is. */
-export function pptxEntries(deck: Deck): Pick<Report, "adapted" | "left"> {
-  const adapted: Report["adapted"] = [];
-  const left: Report["left"] = [];
-  const ids = new Set(deck.slides.map((slide) => slide.id));
-  deck.slides.forEach((slide, nth) => {
-    const texts = slideTexts(slide);
-    for (const { text, to } of texts.flatMap(linksOf)) {
-      if (to.startsWith("slide:") && !ids.has(to.slice(6))) left.push({ slide: nth + 1, what: `the link “${text}”`, why: "the slide that it leads to is not in this deck; its words stay" });
-    }
-    for (const name of picturesOn(slide)) {
-      if (!deck.assets[name]) left.push({ slide: nth + 1, what: `the picture ${name}`, why: "its file is not in the deck; an empty frame with its description stands in its place" });
-    }
-    for (const element of slide.elements) {
-      const how = SHOWN_AS[element.kind];
-      if (how) adapted.push({ slide: nth + 1, what: `a ${element.kind}`, how });
-      if (element.kind === "text" && element.steps) adapted.push({ slide: nth + 1, what: "points that appear one at a time", how: "other programs show them at once; Unitext keeps the steps" });
-    }
-    if (texts.some((text) => footnotesOf(text).length)) adapted.push({ slide: nth + 1, what: "footnotes", how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" });
-    if (slide.parent !== null) adapted.push({ slide: nth + 1, what: "a detail slide", how: "other programs show it after its main slide; Unitext nests it again" });
-  });
-  return { adapted, left };
+  return new Writer(deck, options).write();
 }

@@ -37,9 +37,34 @@ export const FALLBACK = ["Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic", "D
 
 export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
 
+/** Families whose letters are as wide as those of another, which does not ship: the lines of a text break at the same places. */
+const METRIC: Readonly<Record<string, string>> = { calibri: "Carlito", cambria: "Caladea", arial: "Arimo", helvetica: "Arimo", "helvetica neue": "Arimo", "liberation sans": "Arimo", "arial mt": "Arimo", "times new roman": "Tinos", times: "Tinos", "liberation serif": "Tinos", "courier new": "Cousine", courier: "Cousine", "liberation mono": "Cousine" };
+/** Families that are near in kind, by words of their names. */
+const NEAR: readonly [RegExp, string][] = [
+  [/mono|code|consol|typewriter|courier|terminal/i, "Cousine"],
+  [/(?<!sans[\s-]?)serif|roman|garamond|georgia|book|palatino|century|baskerville|didot|cambria|constantia|antiqua|slab/i, "Tinos"],
+  [/calibri|candara|corbel/i, "Carlito"],
+  [/arial|helvet|grotesk|verdana|tahoma|geneva/i, "Arimo"],
+];
+
+/** The name of the family that is shown for a wanted one: itself where it ships, one of the same widths, one of its kind. */
+export function shownFamily(name: string): { family: string; fit: "same" | "metric" | "near" } {
+  const key = name.trim().toLowerCase();
+  const own = FAMILIES.find(({ family }) => family.toLowerCase() === key);
+  if (own) return { family: own.family, fit: "same" };
+  if (METRIC[key]) return { family: METRIC[key], fit: "metric" };
+  return { family: NEAR.find(([words]) => words.test(key))?.[1] ?? "Noto Sans", fit: "near" };
+}
+
+const named = new Map<string, Family>();
 /** What stands in for a family that does not ship. */
 export function familyNamed(name: string): Family {
-  return FAMILIES.find(({ family }) => family.toLowerCase() === name.toLowerCase()) ?? (FAMILIES.find(({ family }) => family === "Noto Sans") as Family);
+  const known = named.get(name);
+  if (known) return known;
+  const { family: wanted } = shownFamily(name);
+  const found = FAMILIES.find(({ family }) => family === wanted) as Family;
+  named.set(name, found);
+  return found;
 }
 
 export function isShipped(name: string): boolean {

@@ -1,0 +1,44 @@
+import { type Deck, type Element, elementTexts, linksOf, mapElementTexts, mapLinks, type RichText, type Slide } from "@unitext/core/model";
+
+const linked = (text: RichText) => text.some(({ runs }) => runs.some(({ link, footnote }) => link || footnote));
+const hasLinks = (element: Element) => elementTexts(element).some(linked);
+
+/** The ids of the slides above a slide, the nearest first. */
+function ancestors(parents: ReadonlyMap<string, string | null>, id: string): string[] {
+  const found: string[] = [];
+  for (let next = parents.get(id); next; next = parents.get(next)) found.push(next);
+  return found;
+}
+
+/**
+ * Copies of slides of a deck in the order given, repeats allowed, with new ids and their origin; their elements keep the
+ * ids that they have on their slide, so that versions can be compared element by element. A detail stays under
+ * the nearest of its main slides that stands open before it, else it comes to the main line. Links still lead where they
+ * led: `relinked` sends them on.
+ */
+export function carry(deck: Pick<Deck, "id" | "slides">, version: number, slides: readonly Slide[], newId: () => string): Slide[] {
+  const parents = new Map(deck.slides.map(({ id, parent }) => [id, parent]));
+  const open: { old: string; fresh: string }[] = [];
+  return slides.map((slide) => {
+    const above = slide.parent === null ? [] : ancestors(parents, slide.id);
+    const found = above.map((id) => open.findLastIndex(({ old }) => old === id)).find((at) => at >= 0);
+    open.length = found === undefined ? 0 : found + 1;
+    const id = newId();
+    const parent = open.at(-1)?.fresh ?? null;
+    open.push({ old: slide.id, fresh: id });
+    return { ...slide, id, parent, origin: { deck: deck.id, slide: slide.id, version } };
+  });
+}
+
+/** The slide with every link sent through `follow`; undefined takes a link off and leaves its words. The same object when nothing changes. */
+export function relinked(slide: Slide, follow: (to: string, words: string) => string | undefined): Slide {
+  const notes = linked(slide.notes);
+  if (!notes && !slide.elements.some(hasLinks)) return slide;
+  const map = (text: RichText): RichText => {
+    // Each link is asked for once with all its words, whatever runs carry it.
+    const next = new Map<string, (string | undefined)[]>();
+    for (const { to, text: words } of linksOf(text)) next.set(to, [...(next.get(to) ?? []), follow(to, words)]);
+    return mapLinks(text, (to) => next.get(to)?.[0]);
+  };
+  return { ...slide, elements: slide.elements.map((element) => (hasLinks(element) ? mapElementTexts(element, map) : element)), notes: notes ? map(slide.notes) : slide.notes };
+}

@@ -1,0 +1,104 @@
+import { longestRise } from "@unitext/core/edit";
+import { bareContent, match, unitsOf } from "@unitext/core/generate";
+import { type Deck, lookOf, type Slide } from "@unitext/core/model";
+import { normalText } from "@unitext/core/text";
+
+/** What can differ between two states of a slide. */
+export const DIFFERENCES = ["words", "notes", "look", "data"] as const;
+export type Difference = (typeof DIFFERENCES)[number];
+export type CompareState = "same" | "changed" | "moved" | "here" | "there";
+
+/** A slide of one deck beside that of the other; null where the other has none. */
+export interface CompareRow {
+  state: CompareState;
+  differs: Difference[];
+  /** It stands at another place, or under another slide. */
+  moved: boolean;
+  here: Slide | null;
+  there: Slide | null;
+}
+export interface Comparison {
+  rows: CompareRow[];
+  counts: Record<CompareState, number>;
+}
+
+interface Faces {
+  words: string;
+  notes: string;
+  look: string;
+  data: string;
+}
+const facesOnce = new WeakMap<Slide, Faces>();
+
+/** What a slide says, shows and looks like, each as a string to be compared; ids play no part. */
+function facesOf(slide: Slide): Faces {
+  const known = facesOnce.get(slide);
+  if (known) return known;
+  const units = unitsOf(slide);
+  const isWords = (kind: string) => kind === "text" || kind === "diagram";
+  const faces = {
+    words: JSON.stringify(units.filter(({ kind }) => isWords(kind)).map(({ slot, key }) => [slot, key])),
+    notes: JSON.stringify(normalText(slide.notes)),
+    look: JSON.stringify([slide.arrangement, lookOf(slide), slide.theme, slide.hidden, slide.elements.flatMap(({ frame, slot }) => (frame ? [[slot, frame]] : []))]),
+    data: JSON.stringify([units.filter(({ kind }) => !isWords(kind)).map(({ slot, elements: [first] }) => [slot, first && bareContent(first)]), slide.elements.flatMap(({ binding }) => (binding ? [[binding.source, binding.range, binding.mode]] : []))]),
+  };
+  facesOnce.set(slide, faces);
+  return faces;
+}
+
+/** What differs between two states of a slide, their place aside. */
+export function differences(here: Slide, there: Slide): Difference[] {
+  if (here === there) return [];
+  const [a, b] = [facesOf(here), facesOf(there)];
+  return DIFFERENCES.filter((face) => a[face] !== b[face]);
+}
+
+/** Pairs the slides of two decks: by id, by origin (one made from the other, or both from one), then by content, title and likeness. Ids of `there` by ids of `here`. */
+export function pairSlides(here: Deck, there: Deck): Map<string, string> {
+  const pairs = new Map<string, string>();
+  const free = new Map(there.slides.map((slide) => [slide.id, slide]));
+  const pass = (find: (slide: Slide) => string | undefined) => {
+    for (const slide of here.slides) {
+      if (pairs.has(slide.id)) continue;
+      const id = find(slide);
+      if (id === undefined || !free.has(id)) continue;
+      pairs.set(slide.id, id);
+      free.delete(id);
+    }
+  };
+  pass(({ id }) => id);
+  pass(({ origin }) => (origin?.deck === there.id ? origin.slide : undefined));
+  const madeOf = new Map<string, string>();
+  for (const { id, origin } of there.slides) if (origin) madeOf.set(`${origin.deck}/${origin.slide}`, id);
+  pass(({ id }) => madeOf.get(`${here.id}/${id}`));
+  pass(({ origin }) => (origin ? madeOf.get(`${origin.deck}/${origin.slide}`) : undefined));
+  const left = here.slides.filter(({ id }) => !pairs.has(id));
+  if (left.length && free.size) for (const [one, other] of match([...free.values()], left.map((slide) => ({ slide, named: false })), false)) pairs.set(one, other);
+  return pairs;
+}
+
+/** Compares two decks, or two states of one, slide by slide, in the order of `here`; what only `there` has stands where it stands there. */
+export function compareDecks(here: Deck, there: Deck): Comparison {
+  const pairs = pairSlides(here, there);
+  const others = new Map(there.slides.map((slide, nth) => [slide.id, { slide, nth }]));
+  const order = new Map([...pairs].map(([one, other]) => [one, others.get(other)?.nth ?? 0]));
+  const still = longestRise(here.slides.map(({ id }) => id), order);
+  const rows: CompareRow[] = here.slides.map((slide) => {
+    const id = pairs.get(slide.id);
+    const other = id === undefined ? null : (others.get(id)?.slide ?? null);
+    if (!other) return { state: "here", differs: [], moved: false, here: slide, there: null };
+    const parent = slide.parent === null ? null : (pairs.get(slide.parent) ?? "");
+    const moved = !still.has(slide.id) || parent !== other.parent;
+    const differs = differences(slide, other);
+    return { state: differs.length ? "changed" : moved ? "moved" : "same", differs, moved, here: slide, there: other };
+  });
+  const taken = new Set(pairs.values());
+  let at = 0;
+  for (const slide of there.slides) {
+    if (taken.has(slide.id)) at = rows.findIndex((row) => row.there?.id === slide.id) + 1;
+    else rows.splice(at++, 0, { state: "there", differs: [], moved: false, here: null, there: slide });
+  }
+  const counts: Comparison["counts"] = { same: 0, changed: 0, moved: 0, here: 0, there: 0 };
+  for (const { state } of rows) counts[state] += 1;
+  return { rows, counts };
+}

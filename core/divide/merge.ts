@@ -1,0 +1,223 @@
+import { type Change, insertAt, newSlide, type Place, type SingleChange, together } from "@unitext/core/edit";
+import { contentKey } from "@unitext/core/generate";
+import { type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
+import type { Account } from "@unitext/core/tally";
+import { carry, relinked } from "./carry";
+import type { Versioned } from "./split";
+
+/** A deck that is gathered: all of its slides, or those chosen by id, in the order given. */
+export interface Gathered extends Versioned {
+  slides?: readonly string[];
+}
+
+/** How decks come together. */
+export interface MergeOptions {
+  /** `match`: the slides take the look of the place; `keep`: their theme comes along. */
+  look: "match" | "keep";
+  /** A section opener with the deck's title before the slides of each. */
+  sections?: boolean;
+  /** A slide with links to where each deck begins, before the first. */
+  contents?: boolean;
+  /** A first slide that says the same as one before it is taken once. */
+  openingsOnce?: boolean;
+  /** Slides to be left out as copies of others, as `deck/slide`. */
+  drop?: ReadonlySet<string>;
+}
+
+export interface MergeResult {
+  slides: Slide[];
+  assets: Deck["assets"];
+  themes: Record<string, Theme>;
+  /** What files draw behind the slides, and the text styles that they give. */
+  shared: Pick<Deck, "masters" | "styles">;
+  accounts: Account[];
+  /** For each picture file that a slide names: the deck that it comes from. */
+  files: { sha256: string; deck: string }[];
+}
+
+const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
+/** What two slides have in common when they are the same: words and pictures, by the bytes of these. */
+export function sameness(slide: Slide, assets: Deck["assets"]): string {
+  const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
+  return textHash(`${contentKey({ ...slide, notes: [], elements: slide.elements.map((element) => (element.kind === "picture" ? { ...element, source: assets[element.source]?.sha256 ?? element.source } : element)) })} ${files.join()}`);
+}
+
+/** Slides of gathered decks that say the same and show the same pictures, in groups of two or more. */
+export function duplicates(gathered: readonly Gathered[]): { deck: string; slide: string; number: number; name: string }[][] {
+  const groups = new Map<string, { deck: string; slide: string; number: number; name: string }[]>();
+  for (const { deck, slides } of gathered) {
+    const chosen = slides ? new Set(slides) : undefined;
+    deck.slides.forEach((slide, nth) => {
+      if (chosen && !chosen.has(slide.id)) return;
+      if (slide.elements.length === 0) return;
+      const key = sameness(slide, deck.assets);
+      groups.set(key, [...(groups.get(key) ?? []), { deck: deck.id, slide: slide.id, number: nth + 1, name: nameOf(slide) }]);
+    });
+  }
+  return [...groups.values()].filter((group) => group.length > 1);
+}
+
+/** Takes pictures of several decks together: one name for each file, another name where two files have one. */
+class Files {
+  readonly assets: Deck["assets"];
+  readonly sources: { sha256: string; deck: string }[] = [];
+  constructor(there: Deck["assets"]) {
+    this.assets = { ...there };
+  }
+  /** The name by which a file of a deck goes from now on; names that stand for no file stay. */
+  take(name: string, deck: Deck): string {
+    const asset = deck.assets[name];
+    if (!asset) return name;
+    const dot = name.lastIndexOf(".");
+    const [stem, ending] = dot > 0 ? [name.slice(0, dot), name.slice(dot)] : [name, ""];
+    let free = name;
+    for (let nth = 2; this.assets[free] && this.assets[free]?.sha256 !== asset.sha256; nth++) free = `${stem}-${nth}${ending}`;
+    if (!this.assets[free]) this.sources.push({ sha256: asset.sha256, deck: deck.id });
+    this.assets[free] = asset;
+    return free;
+  }
+  on(slide: Slide, deck: Deck): Slide {
+    const names = filesOf(slide, deck);
+    if (!names.length) return slide;
+    // What a master shows and the file that a slide was read from go by the sum of their content and have one name everywhere.
+    for (const name of names) this.take(name, deck);
+    return renamePictures(slide, (name) => this.take(name, deck));
+  }
+}
+
+/** Brings looks along under names of their own; equal ones share a name. */
+class Looks {
+  readonly themes: Record<string, Theme>;
+  readonly added: Record<string, Theme> = {};
+  constructor(
+    private readonly place: Theme,
+    there: Record<string, Theme>,
+  ) {
+    this.themes = { ...there };
+  }
+  /** The name of a theme in the place, or undefined where it is the place's own. */
+  take(theme: Theme): string | undefined {
+    const same = (other: Theme) => JSON.stringify(other) === JSON.stringify(theme);
+    if (same(this.place)) return undefined;
+    let name = theme.name;
+    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++) name = `${theme.name.slice(0, 70)} ${nth}`;
+    if (!this.themes[name]) this.themes[name] = this.added[name] = theme;
+    return name;
+  }
+}
+
+/**
+ * The slides of several decks, in order, as they stand in one place: with new ids and their origin, pictures and looks
+ * under names that are free there, links following their slides from deck to deck. The decks given stay as they are.
+ * Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not have.
+ */
+export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">, gathered: readonly Gathered[], options: MergeOptions, newId: () => string): MergeResult {
+  const accounts: Account[] = [];
+  const files = new Files(place.assets);
+  const looks = new Looks(place.theme, place.themes ?? {});
+  const seenOpenings = new Map<string, string>();
+  const places = new Map<string, string>();
+  const known = new Set<string>();
+  /** A slide that was left out as a copy is where its likeness stands. */
+  const instead = new Map<string, string>();
+  const copyOf = new Map<string, string>();
+  for (const group of options.drop?.size ? duplicates(gathered) : []) {
+    const stays = group.find(({ deck, slide }) => !options.drop?.has(keyOf(deck, slide)));
+    if (stays) for (const { deck, slide } of group) copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
+  }
+  const blocks = gathered.map(({ deck, version, slides }) => {
+    if (known.has(deck.id)) throw new Failure("not-valid", deck.properties.title || deck.id, "This deck is in the list twice. Take one of them out, or choose other slides of it in one row.");
+    known.add(deck.id);
+    const byId = new Map(deck.slides.map((slide, nth) => [slide.id, { slide, number: nth + 1 }]));
+    const chosen = slides
+      ? slides.map((id) => {
+          const found = byId.get(id);
+          if (!found) throw new Failure("conflict", deck.properties.title || deck.id, `A slide that was chosen is no longer in “${deck.properties.title}”. Choose its slides again.`);
+          return found.slide;
+        })
+      : deck.slides;
+    const wanted = new Set(chosen);
+    for (const slide of deck.slides) if (!wanted.has(slide)) accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: "it was not chosen", left: true });
+    const taken = chosen.filter((slide, nth) => {
+      const key = keyOf(deck.id, slide.id);
+      const leave = (why: string, stays: string | undefined) => {
+        if (stays) instead.set(key, stays);
+        accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why, left: true });
+        return false;
+      };
+      if (options.drop?.has(key)) return leave("it says the same as another slide and was dropped", copyOf.get(key));
+      if (nth > 0 || !options.openingsOnce || slide.id !== deck.slides[0]?.id) return true;
+      const likeness = sameness(slide, deck.assets);
+      const before = seenOpenings.get(likeness);
+      if (before) return leave("the same opening stands already", before);
+      seenOpenings.set(likeness, key);
+      return true;
+    });
+    const made = carry(deck, version, taken, newId).map((slide) => {
+      const own = files.on(options.look === "keep" ? slide : inDeckLook(slide), deck);
+      const look = options.look === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
+      const { theme: _, ...plain } = own;
+      return look === undefined ? plain : { ...plain, theme: look };
+    });
+    taken.forEach(({ id }, nth) => {
+      const key = keyOf(deck.id, id);
+      if (!places.has(key)) places.set(key, (made[nth] as Slide).id);
+    });
+    const own = made;
+    const opener: Slide | undefined = options.sections && made.length ? { ...newSlide(newId(), "section"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title || "Untitled") }] } : undefined;
+    return { deck, from: taken, slides: own, opener, numbers: byId };
+  });
+  const whereIs = (key: string): string | undefined => places.get(key) ?? (instead.has(key) ? places.get(instead.get(key) as string) : undefined);
+  const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
+    ...(opener ? [opener] : []),
+    ...slides.map((slide, nth) =>
+      relinked(slide, (to, words) => {
+        const inside = slideLink(to);
+        const other = deckLink(to);
+        const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
+        const at = key === undefined ? undefined : whereIs(key);
+        const source = (from[nth] as Slide).id;
+        if (at !== undefined) {
+          if (key !== undefined && instead.has(key)) accounts.push({ kind: "link", deck: deck.id, slide: source, what: `the link “${words}”`, why: "it leads to the slide that says the same", left: false });
+          return `slide:${at}`;
+        }
+        if (inside === undefined || !numbers.has(inside)) return to;
+        // The slide was not taken: the link goes on leading to it, in the deck that has it.
+        return `deck:${deck.id}/${inside}`;
+      }),
+    ),
+  ]);
+  const filled = blocks.filter(({ slides }) => slides.length);
+  const contents: Slide[] = options.contents && filled.length
+    ? [{ ...newSlide(newId(), "points"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText("Contents") }, { kind: "text", id: newId(), slot: "body", text: filled.map(({ deck, slides, opener }) => ({ kind: "bullet" as const, level: 0, runs: [run(deck.properties.title || "Untitled", [], `slide:${(opener ?? slides[0])?.id}`)] })) }] }]
+    : [];
+  const used = new Set([...contents, ...joined].flatMap(({ theme }) => (theme ? [theme] : [])));
+  const added = Object.fromEntries(Object.entries(looks.added).filter(([name]) => used.has(name)));
+  const masters = Object.assign({}, ...gathered.map(({ deck }) => deck.masters ?? {}));
+  const styles = Object.assign({}, ...gathered.map(({ deck }) => deck.styles ?? {}));
+  return { slides: [...contents, ...joined], assets: files.assets, themes: added, shared: sharedBy(joined, { masters, styles }), accounts, files: files.sources };
+}
+
+/** A new deck of several, with the head of the first. Throws as `gather` does, and for a list without slides. */
+export function merge(gathered: readonly Gathered[], options: MergeOptions & { title?: string }, { newId, deckId }: { newId: () => string; deckId: () => string }): { deck: Deck } & Pick<MergeResult, "accounts" | "files"> {
+  const [first] = gathered;
+  if (!first) throw new Failure("not-valid", "decks", "There is no deck to merge.");
+  const { manuscript: _, original: __, themes: ___, masters: ____, styles: _____, ...head } = headOf(first.deck);
+  const { slides, assets, themes, shared, accounts, files } = gather({ ...head, assets: {} }, gathered, options, newId);
+  if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to merge.");
+  const deck: Deck = { ...head, id: deckId(), properties: { ...head.properties, title: options.title?.trim() || `${head.properties.title} and others` }, assets, ...(Object.keys(themes).length ? { themes } : {}), ...shared, slides };
+  return { deck, accounts, files };
+}
+
+/** The change that brings the slides of other decks into one, at a place. Throws as `gather` does. */
+export function mergeInto(deck: Deck, place: Place, gathered: readonly Gathered[], options: MergeOptions, newId: () => string): { change: Change } & Pick<MergeResult, "slides" | "accounts" | "files"> {
+  const { slides, assets, themes, shared, accounts, files } = gather(deck, gathered, options, newId);
+  if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to bring in.");
+  const changes: SingleChange[] = [];
+  for (const [name, asset] of Object.entries(assets)) if (deck.assets[name]?.sha256 !== asset.sha256) changes.push({ kind: "setAsset", name, asset });
+  for (const [name, theme] of Object.entries(themes)) changes.push({ kind: "setBroughtTheme", name, theme });
+  for (const [name, master] of Object.entries(shared.masters ?? {})) if (!deck.masters?.[name]) changes.push({ kind: "setMaster", name, master });
+  for (const [name, style] of Object.entries(shared.styles ?? {})) if (!deck.styles?.[name]) changes.push({ kind: "setTextStyle", name, style });
+  const inserted = insertAt(slides, place);
+  return { change: together([...changes, ...(inserted.kind === "batch" ? inserted.changes : [inserted])]), slides, accounts, files };
+}

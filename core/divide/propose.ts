@@ -1,0 +1,128 @@
+import { secondsOf, type Slide, titleOf } from "@unitext/core/model";
+
+/** A part as it is proposed: the ids of its slides in order. */
+export interface Proposed {
+  name: string;
+  slides: string[];
+}
+
+/** A slide of the main line with its details, which are never parted. */
+interface Unit {
+  slides: Slide[];
+  seconds: number;
+  /** What a cut before it costs, as a share of the budget: nothing at a section or a topic, a tenth elsewhere, more inside what continues. */
+  cut: number;
+  section: string | undefined;
+  title: string;
+}
+
+/** What a cut that is not at a border may cost at most, as a share of the budget. */
+const INSIDE = 0.1;
+const CONTINUED = 0.2;
+/** The title without the number of a slide that continues it, as in “Tides (2 of 3)”. */
+const bareTitle = (title: string) => (title.endsWith(")") ? title.replace(/\s*\([^()]*\d[^()]*\d[^()]*\)$/, "") : title);
+
+function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
+  const units: Unit[] = [];
+  let section: string | undefined;
+  for (const slide of slides) {
+    const last = units.at(-1);
+    const seconds = secondsOf(slide, rate);
+    if (slide.parent !== null && last) {
+      last.slides.push(slide);
+      last.seconds += seconds;
+      continue;
+    }
+    const opens = slide.arrangement === "section";
+    const title = bareTitle(titleOf(slide));
+    if (opens) section = titleOf(slide);
+    const continues = last !== undefined && title !== "" && title === last.title;
+    units.push({ slides: [slide], seconds, cut: opens ? 0 : continues ? CONTINUED : INSIDE, section, title });
+  }
+  // A topic is a main slide with details: it begins there and ends with them.
+  units.forEach((unit, at) => {
+    if (unit.cut !== INSIDE) return;
+    if (unit.slides.length > 1 || (units[at - 1]?.slides.length ?? 0) > 1) unit.cut = 0;
+  });
+  return units;
+}
+
+const idsOf = (units: readonly Unit[]) => units.flatMap(({ slides }) => slides.map(({ id }) => id));
+/** Parts of groups of units: named after their sections where each part is one section or a piece of one that begins it, else by number. */
+function namedParts(groups: readonly Unit[][]): Proposed[] {
+  const filled = groups.filter((group) => group.length);
+  const sectionOf = (group: readonly Unit[]) => {
+    const [first] = group;
+    return first?.slides[0]?.arrangement === "section" && group.every(({ section }) => section === first.section) ? first.section : undefined;
+  };
+  const bySection = filled.filter((group, nth) => nth > 0 || group[0]?.section !== undefined).every((group) => sectionOf(group));
+  return filled.map((group, nth) => ({ name: (bySection && sectionOf(group)) || `Part ${String(nth + 1).padStart(String(filled.length).length, "0")}`, slides: idsOf(group) }));
+}
+
+/**
+ * Cuts slides into parts that fit a budget of seconds each, `shared` seconds of which the opening and closing take. The
+ * parts are as full as can be: dynamic programming over the running order finds the cuts with the least time left over
+ * before the last part, where a cut that is not at a section or topic border counts as a tenth of the budget. Details
+ * stay with their main slide; a slide longer than the budget makes a part of its own.
+ */
+export function byMinutes(slides: readonly Slide[], rate: number, budget: number, shared = 0): Proposed[] {
+  const units = unitsOf(slides, rate);
+  const room = Math.max(1, budget - shared);
+  const n = units.length;
+  /** The least cost of parting the units from each on, and where the part that begins there ends. */
+  const cost = new Array<number>(n + 1).fill(Number.POSITIVE_INFINITY);
+  const next = new Array<number>(n + 1).fill(n);
+  cost[n] = 0;
+  for (let from = n - 1; from >= 0; from--) {
+    let used = 0;
+    for (let to = from + 1; to <= n; to++) {
+      used += (units[to - 1] as Unit).seconds;
+      if (used > room && to > from + 1) break;
+      const left = to === n ? 0 : Math.max(0, room - used) + (units[to] as Unit).cut * budget;
+      const total = left + (cost[to] as number);
+      if (total < (cost[from] as number)) {
+        cost[from] = total;
+        next[from] = to;
+      }
+    }
+  }
+  const groups: Unit[][] = [];
+  for (let at = 0; at < n; at = next[at] as number) groups.push(units.slice(at, next[at]));
+  return namedParts(groups);
+}
+
+/** A part for each section; what stands before the first is a part of its own. */
+export function bySection(slides: readonly Slide[]): Proposed[] {
+  const groups: Unit[][] = [];
+  for (const unit of unitsOf(slides, 130)) {
+    const last = groups.at(-1);
+    if (last && unit.slides[0]?.arrangement !== "section") last.push(unit);
+    else groups.push([unit]);
+  }
+  return namedParts(groups);
+}
+
+/** Parts of so many slides; a main slide and its details are not parted, so a part may end earlier, or be longer where one alone has more. */
+export function byCount(slides: readonly Slide[], count: number): Proposed[] {
+  const groups: Unit[][] = [];
+  let held = 0;
+  for (const unit of unitsOf(slides, 130)) {
+    const last = groups.at(-1);
+    if (last && held + unit.slides.length <= count) {
+      last.push(unit);
+      held += unit.slides.length;
+    } else {
+      groups.push([unit]);
+      held = unit.slides.length;
+    }
+  }
+  return groups.map((group, nth) => ({ name: `Part ${String(nth + 1).padStart(String(groups.length).length, "0")}`, slides: idsOf(group) }));
+}
+
+/** Slides dealt in turn to so many groups, as questions to the groups of a class; details go with their main slide. */
+export function byDeal(slides: readonly Slide[], groups: number): Proposed[] {
+  const hands = Array.from({ length: groups }, (): Unit[] => []);
+  for (const [nth, unit] of unitsOf(slides, 130).entries()) hands[nth % groups]?.push(unit);
+  return hands.map((hand, nth) => ({ name: `Group ${String(nth + 1).padStart(String(groups).length, "0")}`, slides: idsOf(hand) })).filter(({ slides: ids }) => ids.length);
+}
+

@@ -1,0 +1,45 @@
+import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
+import { headChanges } from "@unitext/core/generate";
+import { type Deck, headOf, type Slide } from "@unitext/core/model";
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** The change that makes a deck what it was at another time; undefined when it is that already. */
+export function restored(now: Deck, then: Deck): Change | undefined {
+  const changes: SingleChange[] = headChanges(headOf(now), headOf(then));
+  if (now.theme.name === then.theme.name && !same(now.theme, then.theme)) changes.push({ kind: "setTheme", theme: then.theme });
+  for (const name of Object.keys(now.assets)) if (!then.assets[name]) changes.push({ kind: "setAsset", name, asset: null });
+  for (const name of new Set([...Object.keys(now.themes ?? {}), ...Object.keys(then.themes ?? {})])) if (!same(now.themes?.[name], then.themes?.[name])) changes.push({ kind: "setBroughtTheme", name, theme: then.themes?.[name] ?? null });
+  if (!same(now.original, then.original)) changes.push({ kind: "setOriginal", original: then.original ?? null });
+  let current = changes.length ? apply(now, together(changes)).deck : now;
+  const take = (change: SingleChange) => {
+    changes.push(change);
+    current = apply(current, change).deck;
+  };
+  const wanted = new Map(then.slides.map((slide) => [slide.id, slide]));
+  const there = new Map(now.slides.map((slide) => [slide.id, slide]));
+  for (const { id } of now.slides) if (!wanted.has(id)) take({ kind: "deleteSlide", slide: id });
+  const last = new Map<string | null, string>();
+  for (const slide of then.slides) {
+    const place = { parent: slide.parent, after: last.get(slide.parent) ?? null };
+    const mine = there.get(slide.id);
+    if (!mine) take({ kind: "insertSlide", slide, place });
+    else {
+      if (!standsAt(current.slides, slide.id, place)) take({ kind: "moveSlide", slide: slide.id, place });
+      const { parent: _, ...own } = mine;
+      const { parent: __, ...its } = slide;
+      if (!same(own, its)) take({ kind: "setSlide", slide: slide.id, as: slide });
+    }
+    last.set(slide.parent, slide.id);
+  }
+  return changes.length ? together(changes) : undefined;
+}
+
+function standsAt(slides: readonly Slide[], id: string, { parent, after }: { parent: string | null; after: string | null }): boolean {
+  let before: string | null = null;
+  for (const slide of slides) {
+    if (slide.id === id) return slide.parent === parent && before === after;
+    if (slide.parent === parent) before = slide.id;
+  }
+  return false;
+}

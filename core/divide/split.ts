@@ -1,0 +1,83 @@
+import { type Deck, headOf, nameOf, filesOf, sharedBy, type Slide, slideLink } from "@unitext/core/model";
+import type { Account } from "@unitext/core/tally";
+import { carry, relinked } from "./carry";
+import type { ResolvedPart } from "./plan";
+
+/** A deck as it stands at a version. */
+export interface Versioned {
+  deck: Deck;
+  version: number;
+}
+
+export interface SplitResult {
+  parts: Deck[];
+  /** What is not in the parts as it was. */
+  accounts: Account[];
+  /** The slides that no part has. */
+  unplaced: Slide[];
+}
+
+/** The head of a part: the deck's, with the pictures and looks that its slides need. */
+export function headFor(head: Omit<Deck, "slides">, slides: readonly Slide[]): Omit<Deck, "slides" | "id"> {
+  const { manuscript: _, original: __, themes, masters: ____, styles: _____, assets, id: ___, ...rest } = head;
+  const pictures = new Set(slides.flatMap((slide) => filesOf(slide, head)));
+  const looks = new Set(slides.flatMap(({ theme }) => (theme ? [theme] : [])));
+  const kept = Object.entries(themes ?? {}).filter(([name]) => looks.has(name));
+  return { ...rest, assets: Object.fromEntries(Object.entries(assets).filter(([name]) => pictures.has(name))), ...(kept.length ? { themes: Object.fromEntries(kept) } : {}), ...sharedBy(slides, head) };
+}
+
+/**
+ * Makes a deck of each part; the deck given stays as it is. A link to a slide follows it: inside the part where the part
+ * has it, into the part that has it where another does, the nearest before or after; else it stays as it was, leads
+ * nowhere, and is in the accounts. `deckId` names the new decks, `newId` slides and elements.
+ */
+export function split({ deck, version }: Versioned, parts: readonly ResolvedPart[], { newId, deckId }: { newId: () => string; deckId: () => string }): SplitResult {
+  const made = parts.map(({ name, slides }) => ({ id: deckId(), name, from: slides, slides: carry(deck, version, slides, newId) }));
+  const known = new Set(deck.slides.map(({ id }) => id));
+  const places = new Map<string, { part: number; slide: string }[]>();
+  made.forEach(({ from, slides }, part) => {
+    from.forEach(({ id }, nth) => {
+      const list = places.get(id);
+      const place = { part, slide: (slides[nth] as Slide).id };
+      if (!list) places.set(id, [place]);
+      else if (list.at(-1)?.part !== part) list.push(place);
+    });
+  });
+  const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
+  const accounts: Account[] = [];
+  const said = new Set<string>();
+  const tell = (account: Account, key: string) => {
+    // A slide that stands in many parts is accounted for once.
+    if (said.has(key)) return;
+    said.add(key);
+    accounts.push(account);
+  };
+  const decks = made.map(({ id, name, from, slides }, part): Deck => {
+    const follow = (slide: Slide) => {
+      let nth = 0;
+      return (to: string, words: string): string => {
+        const old = slideLink(to);
+        nth += 1;
+        if (old === undefined || !known.has(old)) return to;
+        const all = places.get(old) ?? [];
+        const own = all.find((place) => place.part === part);
+        if (own) return `slide:${own.slide}`;
+        const nearest = all.reduce<(typeof all)[number] | undefined>((best, place) => (best && Math.abs(best.part - part) <= Math.abs(place.part - part) ? best : place), undefined);
+        if (nearest) return `deck:${made[nearest.part]?.id}/${nearest.slide}`;
+        tell({ kind: "link", deck: deck.id, slide: slide.id, what: `the link “${words}”`, why: `slide ${numbers.get(old)}, to which it leads, is in no part; its words stay and the link can be mended`, left: false }, `${slide.id}/${nth}`);
+        return to;
+      };
+    };
+    const own = slides.map((slide, nth) => relinked(slide, follow(from[nth] as Slide)));
+    return { ...headFor(headOf(deck), own), id, properties: { ...deck.properties, title: name }, slides: own };
+  });
+  const unplaced = deck.slides.filter(({ id }) => !places.has(id));
+  for (const slide of unplaced) accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${numbers.get(slide.id)}, “${nameOf(slide)}”`, why: "the plan puts it into no part", left: true });
+  return { parts: decks, accounts, unplaced };
+}
+
+/** The parts as a list that can be sent: a line each, with its slides, its time and, where `address` gives one, its link. */
+export function contentsNote(title: string, parts: readonly { name: string; slides: number; seconds: number; address?: string }[]): string {
+  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, "0")}`;
+  return [title, "", ...parts.map(({ name, slides, seconds, address }, nth) => `${nth + 1}. ${name} – ${slides} ${slides === 1 ? "slide" : "slides"}, ${clock(seconds)}${address ? ` – ${address}` : ""}`)].join("\n");
+}

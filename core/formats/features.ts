@@ -1,0 +1,265 @@
+import { type Deck, deckLink, type Element, elementTexts, footnotesOf, hasNotes, linksOf, picturesOn, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
+import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
+import type { WritableFormat } from "./index";
+
+/** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
+export type Verdict = "kept" | { how: string } | { why: string };
+type Judge = Verdict | ((slide: Slide, deck: Deck) => Verdict);
+type Finder = (slide: Slide, deck: Deck) => string[];
+
+const texts = (slide: Slide) => slide.elements.flatMap(elementTexts);
+const links = (slide: Slide): { text: string; to: string }[] => [...slideTexts(slide).flatMap(linksOf), ...slide.elements.flatMap((element) => ("link" in element && element.link ? [{ text: element.name ?? element.kind, to: element.link }] : []))];
+const ofKind = (kind: Element["kind"], what: (element: Element) => string): Finder => (slide) => slide.elements.filter((element) => element.kind === kind).map(what);
+const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) => text.some(({ runs }) => runs.some(test));
+const ids = new WeakMap<readonly Slide[], Set<string>>();
+function known(deck: Deck, id: string): boolean {
+  const set = ids.get(deck.slides) ?? new Set(deck.slides.map((slide) => slide.id));
+  ids.set(deck.slides, set);
+  return set.has(id);
+}
+const looked = (element: Element) => element.style !== undefined || elementTexts(element).some((text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined));
+
+/** The features that a deck may have, with what names each thing found on a slide. */
+export const FEATURES = {
+  "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
+  "detail slides": ({ parent }) => (parent === null ? [] : ["a detail slide"]),
+  notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
+  "links to the web": (slide) => links(slide).flatMap(({ text, to }) => (slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [])),
+  "links between slides": (slide, deck) => links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
+  "links that lead nowhere": (slide, deck) => links(slide).flatMap(({ text, to }) => (slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [])),
+  "links into other decks": (slide) => links(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
+  "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
+  tables: ofKind("table", () => "a table"),
+  charts: ofKind("chart", () => "a chart"),
+  pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
+  "missing pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
+  "moving pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
+  recolouring: (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.recolour ? [`the recolouring of ${element.source}`] : [])),
+  "films and sounds": ofKind("media", (element) => (element.kind === "media" && element.form === "audio" ? "a sound" : "a film")),
+  diagrams: ofKind("diagram", () => "a diagram"),
+  formulas: (slide) => [...slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])), ...texts(slide).flatMap((text) => (hasRuns(text, ({ marks }) => marks?.includes("formula") ?? false) ? ["a formula in a line"] : []))],
+  code: ofKind("code", () => "program code"),
+  shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
+  "own places": (slide) => slide.elements.flatMap((element) => (element.frame ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
+  groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
+  "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
+  footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
+  "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps ? ["points that appear one at a time"] : [])),
+  transitions: ({ transition }) => (transition ? ["its transition"] : []),
+  "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
+  backgrounds: ({ background }) => (background ? ["its background"] : []),
+  "drawings of its file": ({ master }, deck) => (master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background) ? ["what its file draws behind it"] : []),
+  "footers of its file": ({ regions }) => (regions?.length ? ["footer, number or date where its file puts them"] : []),
+  comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
+  "foreign content": ofKind("foreign", (element) => (element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "")),
+  "looks brought along": ({ theme }, deck) => (theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : []),
+} satisfies Record<string, Finder>;
+export type FeatureName = keyof typeof FEATURES;
+
+const fromPptx = (slide: Slide) => slide.kept?.part.endsWith(".xml") && !slide.kept.part.startsWith("content.xml");
+const fromOdp = (slide: Slide) => slide.kept?.part.startsWith("content.xml") ?? false;
+const NOWHERE = { why: "the slide that it leads to is not in this deck; its words stay" };
+const OTHER_DECK = { why: "it leads into another deck, which is another file; its words stay" };
+const MISSING = { why: "its file is not in the deck; an empty frame stands in its place" };
+const PRESENT = { how: "shown with its present values; they will not change" };
+const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
+const STAND_IN = { how: "shown by its picture, or by its name and words" };
+const kept = "kept" as const;
+
+const PRESENTATION: Record<FeatureName, Judge> = {
+  "hidden slides": kept,
+  "detail slides": { how: "other programs show it after its main slide; Unitext nests it again" },
+  notes: kept,
+  "links to the web": kept,
+  "links between slides": kept,
+  "links that lead nowhere": NOWHERE,
+  "links into other decks": OTHER_DECK,
+  "linked data": kept,
+  tables: kept,
+  charts: kept,
+  pictures: kept,
+  "missing pictures": { why: "its file is not in the deck; an empty frame with its description stands in its place" },
+  "moving pictures": kept,
+  recolouring: kept,
+  "films and sounds": kept,
+  diagrams: { how: "shown as its list; Unitext draws the diagram again" },
+  formulas: { how: "shown as its TeX; Unitext sets the formula again" },
+  code: kept,
+  shapes: kept,
+  "own places": kept,
+  groups: kept,
+  "own looks of text": kept,
+  footnotes: FOOT,
+  "points one at a time": (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { how: "other programs show them at once; Unitext keeps the steps" }),
+  transitions: kept,
+  "times of slides": kept,
+  backgrounds: kept,
+  "drawings of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
+  "footers of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
+  comments: (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { why: "comments are written only into the file that they came from" }),
+  "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
+  "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
+};
+
+/** Pages that an audience sees: what moves or belongs to the speaker is not on them. */
+const PAGES: Record<FeatureName, Judge> = {
+  ...PRESENTATION,
+  "hidden slides": { why: "hidden slides are not shown to the audience" },
+  "detail slides": kept,
+  notes: { why: "the pages are for the audience, who do not see the notes" },
+  "linked data": PRESENT,
+  "missing pictures": MISSING,
+  "moving pictures": { how: "shown standing still" },
+  recolouring: { how: "shown in its own colours" },
+  "films and sounds": { how: "shown by its picture" },
+  diagrams: kept,
+  formulas: kept,
+  footnotes: kept,
+  groups: kept,
+  "points one at a time": { how: "shown at once" },
+  transitions: { why: "pages do not move" },
+  "times of slides": { why: "pages do not move" },
+  "drawings of its file": kept,
+  "footers of its file": kept,
+  comments: { why: "the pages are for the audience, who do not see comments" },
+  "foreign content": STAND_IN,
+  "looks brought along": kept,
+};
+
+/** For every format what becomes of every feature; what is found there when a file is read again must agree (features.test.ts). */
+export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
+  pptx: PRESENTATION,
+  odp: {
+    ...PRESENTATION,
+    recolouring: (slide) => (fromOdp(slide) ? kept : { why: "the format recolours otherwise; the picture is shown in its own colours" }),
+    "films and sounds": { how: "shown by its picture; its file is not written" },
+    "points one at a time": { how: "other programs show them at once; Unitext keeps the steps" },
+    "drawings of its file": kept,
+    "footers of its file": { how: "drawn on the slide itself" },
+    comments: { why: "comments are written only into the file that they came from" },
+    "foreign content": STAND_IN,
+    "looks brought along": kept,
+  },
+  pdf: { ...PAGES, "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
+  html: { ...PAGES, notes: kept, "points one at a time": kept, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
+  docx: { ...PAGES, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
+  png: { ...PAGES, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  svg: { ...PAGES, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  txt: {
+    ...(Object.fromEntries(Object.keys(FEATURES).map((name) => [name, { why: "the file holds the notes alone" }])) as Record<FeatureName, Judge>),
+    notes: kept,
+    "detail slides": kept,
+    "hidden slides": kept,
+  },
+  md: {
+    ...PRESENTATION,
+    "detail slides": kept,
+    "links into other decks": kept,
+    "linked data": { why: "text has no place for linked data; the words stay" },
+    pictures: { how: "named by its path; its file is not inside the text" },
+    "missing pictures": kept,
+    "moving pictures": kept,
+    recolouring: { why: "text has no place for it" },
+    "films and sounds": { why: "text has no place for it; its description stays" },
+    diagrams: kept,
+    formulas: kept,
+    shapes: { how: "its words stay, the drawing does not" },
+    "own places": { how: "stands with what else is on the slide" },
+    groups: { why: "text has no place for it" },
+    "own looks of text": { how: "shown in the look of the deck" },
+    footnotes: kept,
+    "points one at a time": kept,
+    backgrounds: ({ background }) => (background && "fill" in background ? { how: "named by one colour" } : kept),
+    "drawings of its file": { why: "text has no place for it" },
+    "footers of its file": { why: "text has no place for them" },
+    comments: { why: "text has no place for them" },
+    "foreign content": { how: "its words stay" },
+    "looks brought along": { why: "a text has one look for all its slides" },
+  },
+  json: Object.fromEntries(Object.keys(FEATURES).map((name) => [name, kept])) as Record<FeatureName, Judge>,
+};
+
+/** Formats in which hidden slides are not; nothing of them is told beside that. */
+const SHOWN_ONLY: ReadonlySet<WritableFormat> = new Set(["pdf", "html", "docx", "png", "svg"]);
+
+/** What a format cannot keep as it is of a deck, slide by slide, by the table. `kept` names features that are kept this time against the table. */
+export function entriesOf(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Pick<Report, "adapted" | "left"> {
+  const adapted: Report["adapted"] = [];
+  const left: Report["left"] = [];
+  deck.slides.forEach((slide, nth) => {
+    const names = Object.keys(FEATURES) as FeatureName[];
+    for (const name of SHOWN_ONLY.has(format) && slide.hidden ? names.slice(0, 1) : names) {
+      const found = FEATURES[name](slide, deck);
+      if (!found.length || besides.has(name)) continue;
+      const judge = TABLE[format][name];
+      const verdict = typeof judge === "function" ? judge(slide, deck) : judge;
+      if (verdict === "kept") continue;
+      for (const what of found) {
+        if ("how" in verdict) adapted.push({ slide: nth + 1, what, how: verdict.how });
+        else left.push({ slide: nth + 1, what, why: verdict.why });
+      }
+    }
+  });
+  return { adapted, left };
+}
+
+/** The counts that a feature stands for, so that what is left out is not counted as carried. */
+const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: number) => void>> = {
+  notes: (to) => {
+    to.notes = noTally().notes;
+  },
+  "links to the web": (to, _, found) => {
+    to.links.external -= found;
+  },
+  "links into other decks": (to, _, found) => {
+    to.links.external -= found;
+  },
+  "links between slides": (to, _, found) => {
+    to.links.internal -= found;
+  },
+  "links that lead nowhere": (to, _, found) => {
+    to.links.broken -= found;
+  },
+  "linked data": (to, _, found) => {
+    to.bindings -= found;
+  },
+  "films and sounds": (to, _, found) => {
+    to.media -= found;
+  },
+  "points one at a time": (to, { elements }) => {
+    for (const element of elements) if (element.kind === "text" && element.steps) to.steps -= element.text.length;
+  },
+  transitions: (to, _, found) => {
+    to.transitions -= found;
+  },
+  comments: (to, _, found) => {
+    to.comments -= found;
+  },
+  "foreign content": (to, _, found) => {
+    to.foreign -= found;
+  },
+};
+/** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
+const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "films and sounds", "foreign content"]);
+
+/** What a deck written in a format carries, as counts. */
+export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Tally {
+  const slides = SHOWN_ONLY.has(format) ? deck.slides.filter(({ hidden }) => !hidden) : deck.slides;
+  if (format === "txt") {
+    const { notes } = tally({ slides });
+    return { ...noTally(), slides: slides.filter(hasNotes).length, notes };
+  }
+  const to = tally({ slides });
+  // Links of notes go with the notes.
+  for (const name of Object.keys(COUNTS) as FeatureName[]) {
+    if (besides.has(name)) continue;
+    for (const slide of slides) {
+      const found = FEATURES[name](slide, deck).length;
+      if (!found) continue;
+      const judge = TABLE[format][name];
+      const verdict = typeof judge === "function" ? judge(slide, deck) : judge;
+      if (verdict !== "kept" && ("why" in verdict || (STILL.has(name) && (SHOWN_ONLY.has(format) || name === "foreign content" || name === "films and sounds")))) COUNTS[name]?.(to, slide, found);
+    }
+  }
+  return to;
+}

@@ -1,0 +1,75 @@
+import { Binding, Element, type Footnote, type Frame, Id, PictureElement, RichText, TextElement, textOf } from "@unitext/core/model";
+import { flattened, footnoteText, isSpecial } from "./special";
+
+/** What the tags keep of an element; anything that does not check is passed over. */
+export interface KeptElement {
+  id?: string;
+  slot?: string | null;
+  frame?: Frame;
+  binding?: Binding;
+  source?: string;
+  /** All of it, where the file can only show it. */
+  whole?: Element;
+  /** What it is beside its text or its file: style, box, fill, turn, crop. */
+  facts?: Partial<Element>;
+  /** A text with what the file has no run for. */
+  text?: RichText;
+  /** The box that lists footnotes, which belong to their text. */
+  footnotes?: boolean;
+  steps?: boolean;
+  caption?: string;
+  width?: number;
+}
+
+/** The words of a text whatever the white space between them. */
+export function wordsOf(text: RichText): string {
+  return textOf(text).replace(/\s+/g, " ").trim();
+}
+
+function factsOf(element: Element, without: readonly string[]): Partial<Element> {
+  return Object.fromEntries(Object.entries(element).filter(([name]) => !without.includes(name))) as Partial<Element>;
+}
+
+export function keptElement(value: unknown): KeptElement {
+  if (typeof value !== "object" || value === null) return {};
+  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width } = value as Record<string, unknown>;
+  const whole = Element.safeParse(value);
+  const rich = RichText.safeParse(text);
+  const asText = TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
+  const asPicture = PictureElement.safeParse({ ...value, kind: "picture", alt: "" });
+  const facts = asPicture.success ? factsOf(asPicture.data, ["kind", "alt", "source"]) : asText.success ? factsOf(asText.data, ["kind", "text"]) : undefined;
+  return {
+    ...(whole.success ? { whole: whole.data } : {}),
+    ...(facts ? { facts } : {}),
+    ...(rich.success ? { text: rich.data } : {}),
+    ...(footnotes === true ? { footnotes } : {}),
+    ...(steps === true ? { steps } : {}),
+    ...(typeof caption === "string" ? { caption } : {}),
+    ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
+    ...(Id.safeParse(id).success ? { id: id as string } : {}),
+    ...(slot === null || typeof slot === "string" ? { slot } : {}),
+    ...(frame && typeof frame === "object" ? { frame: frame as Frame } : {}),
+    ...(Binding.safeParse(binding).success ? { binding: Binding.parse(binding) } : {}),
+    ...(typeof source === "string" && source ? { source } : {}),
+  };
+}
+
+/** The text that the tags keep, as long as the file still says the same words; else what the file says. */
+export function keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
+  if (!kept) return read;
+  const flat = flattened(kept, said);
+  return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
+}
+
+/** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
+export function keptOf(element: Element): object {
+  if (element.kind === "text") {
+    const { kind: _, text, ...facts } = element;
+    return isSpecial(text) ? { ...facts, text } : facts;
+  }
+  if (element.kind === "picture") {
+    const { kind: _, alt: __, ...facts } = element;
+    return facts;
+  }
+  return element;
+}

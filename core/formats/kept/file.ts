@@ -1,0 +1,66 @@
+import { canonical, type Element, type Slide, textHash } from "@unitext/core/model";
+import { strFromU8, strToU8 } from "fflate";
+import { type PackedPart, packedParts, unpacked, zip } from "../archive";
+
+/** Lists, in the kept file, the parts that are pictures of the deck, with their sums: they are not kept twice. */
+const PICTURES = "unitext/pictures.json";
+
+/** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256. */
+export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
+  const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
+  for (const path of pictures.keys()) parts.delete(path);
+  parts.set(PICTURES, strToU8(JSON.stringify(Object.fromEntries(pictures))));
+  return zip(parts);
+}
+
+/** A kept file opened: its parts by path, packed where they can stay so. */
+export class KeptFile {
+  private readonly parts: Map<string, PackedPart>;
+  private readonly pictures: Record<string, string>;
+  constructor(
+    readonly name: string,
+    bytes: Uint8Array,
+    private readonly picture: (sha256: string) => Uint8Array | undefined,
+  ) {
+    this.parts = packedParts(bytes);
+    const list = this.parts.get(PICTURES);
+    this.parts.delete(PICTURES);
+    this.pictures = list ? (JSON.parse(strFromU8(unpacked(list))) as Record<string, string>) : {};
+  }
+  has(path: string): boolean {
+    return this.parts.has(path) || path in this.pictures;
+  }
+  /** The part as it can be written again; undefined where the file lacks it or its picture is gone. */
+  part(path: string): Uint8Array | PackedPart | undefined {
+    return this.parts.get(path) ?? (this.pictures[path] === undefined ? undefined : this.picture(this.pictures[path]));
+  }
+  bytes(path: string): Uint8Array | undefined {
+    const part = this.part(path);
+    return part === undefined || part instanceof Uint8Array ? part : unpacked(part);
+  }
+  get paths(): string[] {
+    return [...this.parts.keys(), ...Object.keys(this.pictures)];
+  }
+}
+
+/** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
+export type PartOf = (slide: string) => string | undefined;
+
+const linksByPart = (text: string, partOf: PartOf) => text.replace(/"slide:([\w-]+)"/g, (whole, id: string) => (partOf(id) === undefined ? whole : `"slide:${partOf(id)}"`));
+
+/** The sum of what an element is and shows, by which it is known to be as it was read. */
+export function elementSum({ id: _, kept: __, binding: ___, slot: ____, ...element }: Element, partOf: PartOf): string {
+  return textHash(linksByPart(canonical(element), partOf));
+}
+
+/** The sum of what a slide is beside its elements and notes. */
+export function slideSum({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
+  return textHash(canonical({ hidden, background, transition, delay, master, regions, comments }));
+}
+
+export const backgroundSum = ({ background }: Slide) => textHash(canonical(background ?? null));
+export const transitionSum = ({ transition, delay }: Slide) => textHash(canonical([transition ?? null, delay ?? null]));
+
+export function notesSum({ notes }: Slide, partOf: PartOf): string {
+  return textHash(linksByPart(canonical(notes), partOf));
+}

@@ -1,0 +1,4 @@
+export * from "./element";
+export * from "./special";
+export * from "./nesting";
+export * from "./file";

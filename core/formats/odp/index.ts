@@ -1,0 +1,2 @@
+export { readOdp } from "./read";
+export { writeOdp } from "./write";

@@ -1,0 +1,261 @@
+import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
+import { backgroundSum, elementSum, type PartOf, slideSum, transitionSum } from "../kept";
+import type { KeptParts } from "./keptfiles";
+import { namespaces } from "./layouts";
+import { emu, NS } from "./names";
+import { relativeTo } from "./parts";
+import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./slices";
+import { paragraphsXml } from "./text";
+import { transitionXml } from "./transition";
+import { backgroundXml, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
+
+const parsed = new WeakMap<KeptParts, Map<string, SlideSlices>>();
+function slicesIn(kept: KeptParts, part: string): SlideSlices | undefined {
+  const held = parsed.get(kept) ?? new Map<string, SlideSlices>();
+  parsed.set(kept, held);
+  const known = held.get(part);
+  if (known) return known;
+  const text = kept.text(part);
+  if (text === undefined) return undefined;
+  const slices = slicesOf(text, part);
+  held.set(part, slices);
+  return slices;
+}
+
+/** The first place and size in the words of a shape put where a frame is. */
+function moved(words: string, frame: Frame | undefined, rotation: number | undefined): string {
+  if (!frame) return words;
+  const pattern = /<((?:\w+:)?)off\b[^>]*?\/>\s*<((?:\w+:)?)ext\b(?=[^>]*\bcx=)[^>]*?\/>/;
+  if (!pattern.test(words)) return words;
+  const placed = words.replace(pattern, (_, a: string, b: string) => `<${a}off x="${emu(frame.x)}" y="${emu(frame.y)}"/><${b}ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/>`);
+  return placed.replace(/<((?:\w+:)?xfrm)\b([^>]*)>/, (_, name: string, rest: string) => `<${name}${rest.replace(/\srot="[^"]*"/, "")}${rotation ? ` rot="${Math.round(rotation * 60000)}"` : ""}>`);
+}
+
+/** The words of a shape with the names that its file's root element gives to namespaces, so that they stand in any part. */
+function standing(words: string, root: string): string {
+  const declared = [...root.matchAll(/\s(xmlns(?::\w+)?)="([^"]*)"/g)];
+  return words.replace(/^<[\w:]+/, (open) => open + declared.filter(([, name]) => !words.slice(0, words.indexOf(">")).includes(`${name}=`)).map(([, name, uri]) => ` ${name}="${uri}"`).join(""));
+}
+
+/**
+ * A shape of a kept file in its own words, at the frame that the element has now, with relationships of the part that it
+ * comes to. Undefined where the file does not have it.
+ */
+export function movedShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
+  const slices = element.kept && slicesIn(kept, part);
+  const found = slices && element.kept ? sliceAt(slices, element.kept.shape) : undefined;
+  if (!slices || !found) return undefined;
+  const rows = new Map(kept.relationships(part).map((row) => [row.id, row]));
+  const root = slices.text.slice(...slices.root);
+  const words = standing(moved(slices.text.slice(found.slice.from, found.slice.to), element.frame, element.rotation), root);
+  const prefix = /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(root)?.[1] ?? "r";
+  return words.replace(new RegExp(`\\b(${prefix}:\\w+)="([^"]+)"`, "g"), (whole, name: string, id: string) => {
+    const row = rows.get(id);
+    if (!row) return whole;
+    if (row.external) return `${name}="${work.relationships.add(row.type, row.target, true)}"`;
+    const target = kept.take(row.target);
+    return target === undefined ? whole : `${name}="${work.relationships.add(row.type, relativeTo(work.path, target))}"`;
+  });
+}
+
+interface Splice {
+  slide: Slide;
+  number: number;
+  kept: KeptParts;
+  part: string;
+  partOf: PartOf;
+  work: SlideWork;
+  fonts: FontSet;
+}
+
+/** What the tags keep of the elements of a kept slide, by the path of their shape. */
+type Facts = Record<string, object>;
+const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(binding ? { binding } : {}) });
+
+/**
+ * The text of a slide's part with what was changed in the place of what was there; undefined where nothing was changed,
+ * so that the part stays as it is.
+ */
+export function spliced({ slide, number, kept, part, partOf, work, fonts }: Splice): { text: string | undefined; shapes: Facts } {
+  const same = new Map(slide.elements.map((element) => [element.id, element.kept !== undefined && elementSum(element, partOf) === element.kept.sum]));
+  const slices = slicesIn(kept, part);
+  if (!slices) return { text: undefined, shapes: {} };
+  const facts: Facts = {};
+  const order = slide.elements.map((element) => element.kept?.shape ?? "");
+  const known = slide.elements.every(({ id }) => same.get(id)) && slide.kept?.sum === slideSum(slide) && inOrder(order) && slide.elements.length === slide.elements.filter((element) => element.kept).length && slide.kept.shapes.length === order.length;
+  if (known) {
+    for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
+    return { text: undefined, shapes: facts };
+  }
+  const writer = new Splicer(slide, number, slices, same, kept, part, work, fonts);
+  const text = writer.text();
+  return { text, shapes: writer.facts };
+}
+
+/** Whether shapes stand in the order in which the file has them. */
+function inOrder(paths: readonly string[]): boolean {
+  const key = (path: string) => path.split(".").map((step) => step.padStart(6, "0")).join(".");
+  return paths.every((path, nth) => nth === 0 || key(paths[nth - 1] as string) < key(path));
+}
+
+class Splicer {
+  readonly facts: Facts = {};
+  private nextId: number;
+  private readonly scene;
+  constructor(
+    private readonly slide: Slide,
+    number: number,
+    private readonly slices: SlideSlices,
+    private readonly same: ReadonlyMap<string, boolean>,
+    private readonly kept: KeptParts,
+    private readonly part: string,
+    private readonly work: SlideWork,
+    fonts: FontSet,
+  ) {
+    this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
+    this.scene = layoutSlide(slide, { head: work.head, number, fonts });
+  }
+
+  text(): string {
+    const { slices, slide } = this;
+    const { text, shapes } = slices;
+    const modelled = new Set<number>();
+    for (const path of slide.kept?.shapes ?? []) modelled.add(Number(path.split(".")[0]));
+    for (const { kept } of slide.elements) if (kept) modelled.add(Number(kept.shape.split(".")[0]));
+    const units: { top: number | undefined; words: string }[] = [];
+    const done = new Set<number>();
+    for (const element of slide.elements) {
+      const top = element.kept ? Number(element.kept.shape.split(".")[0]) : Number.NaN;
+      const slice = shapes[top];
+      if (!slice) {
+        units.push({ top: undefined, words: this.written(element, undefined) });
+      } else if (slice.name === "grpSp") {
+        if (!done.has(top)) units.push(...this.group(slice, top, slide.elements.filter(({ kept }) => kept && Number(kept.shape.split(".")[0]) === top)));
+      } else if (!done.has(top)) {
+        const whole = this.same.get(element.id) || slice.name === "AlternateContent";
+        units.push({ top, words: whole ? text.slice(slice.from, slice.to) : this.written(element, slice) });
+      }
+      if (slice) done.add(top);
+    }
+    // What is no element (footers, empty places) stays after what it stood after.
+    shapes.forEach((slice, top) => {
+      if (modelled.has(top)) return;
+      let at = -1;
+      units.forEach((unit, nth) => {
+        if (unit.top !== undefined && unit.top < top) at = nth;
+      });
+      units.splice(at + 1, 0, { top, words: text.slice(slice.from, slice.to) });
+    });
+    this.number(units);
+    const first = shapes[0]?.from ?? slices.treeEnd;
+    const last = shapes.at(-1)?.to ?? slices.treeEnd;
+    const tree = units.map(({ words }) => words).join("");
+    return this.framed(first, last, tree);
+  }
+
+  /** The paths under which the shapes of the new part will be read, for the tags. */
+  private number(units: readonly { top: number | undefined; words: string }[]): void {
+    const paths = new Map<number, number>();
+    units.forEach(({ top }, nth) => {
+      if (top !== undefined) paths.set(top, nth);
+    });
+    let fresh = 0;
+    const news = units.flatMap(({ top }, nth) => (top === undefined ? [nth] : []));
+    for (const element of this.slide.elements) {
+      const [first, ...rest] = (element.kept?.shape ?? "").split(".");
+      const at = element.kept ? paths.get(Number(first)) : undefined;
+      const path = at === undefined || this.loose.has(element.id) ? String(news[fresh++] ?? "") : [at, ...rest].join(".");
+      this.facts[path] = factsOf(element);
+    }
+  }
+
+  /** Elements that are written anew beside the group that they were in. */
+  private readonly loose = new Set<string>();
+
+  private group(slice: Slice, top: number, members: readonly Element[]): { top: number | undefined; words: string }[] {
+    const { text } = this.slices;
+    const gone = (this.slide.kept?.shapes ?? []).filter((path) => Number(path.split(".")[0]) === top && !members.some(({ kept }) => kept?.shape === path));
+    const changed = members.filter(({ id }) => !this.same.get(id));
+    if (!changed.length && !gone.length) return [{ top, words: text.slice(slice.from, slice.to) }];
+    const cuts = [...gone, ...changed.map(({ kept }) => (kept as { shape: string }).shape)].flatMap((path) => {
+      const found = sliceAt(this.slices, path);
+      return found && found.slice !== slice ? [found.slice] : [];
+    }).sort((a, b) => b.from - a.from);
+    let words = text.slice(slice.from, slice.to);
+    for (const { from, to } of cuts) words = words.slice(0, from - slice.from) + words.slice(to - slice.from);
+    for (const { id } of changed) this.loose.add(id);
+    const left = members.length > changed.length;
+    return [...(left ? [{ top, words }] : []), ...changed.map((element) => ({ top: undefined, words: this.written(element, sliceAt(this.slices, (element.kept as { shape: string }).shape)?.slice) }))];
+  }
+
+  /** An element as it is now, under the id that it had. */
+  private written(element: Element, before: Slice | undefined): string {
+    const { work } = this;
+    if ((element.kind === "foreign" || element.kind === "media") && before) {
+      return moved(this.slices.text.slice(before.from, before.to), element.frame, element.rotation);
+    }
+    const words = before ? this.slices.text.slice(before.from, before.to) : "";
+    const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
+    const box = this.scene.boxes.find((candidate) => candidate.element === element.id);
+    const id = before?.id === undefined ? this.nextId++ : Number(before.id);
+    const notes: Footnote[] = [];
+    const shape: ShapeWork = {
+      ...work,
+      scene: this.scene,
+      id,
+      name: element.name ?? `${element.kind} ${id}`,
+      frame: element.frame ?? box ?? { x: 72, y: 144, width: 400, height: 240 },
+      box,
+      role: undefined,
+      placeholder: () => placeholder,
+      notes,
+      line: (text, frame) => {
+        const own = this.nextId++;
+        return textBox({ id: own, name: `caption ${own}`, frame }, paragraphsXml(plainText(text), textContext(work, 12, false)), 12);
+      },
+      kept: (own) => movedShape(this.kept, this.part, own, work),
+    };
+    const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
+    // The part may call the namespaces otherwise, so each new shape says its own.
+    const declared = Object.entries(namespaces).map(([name, uri]) => ` ${name}="${uri}"`).join("");
+    return made.replace(/^<p:[\w]+/, (open) => open + declared);
+  }
+
+  /** The part around its new shapes: hidden or not, background, transition, motion as far as its shapes are there. */
+  private framed(first: number, last: number, tree: string): string {
+    const { slices, slide, work } = this;
+    const { text, root, background, transition, timing } = slices;
+    const edits: [number, number, string][] = [[first, last, tree]];
+    const open = text.slice(...root);
+    const shown = open.replace(/\sshow="[^"]*"/, "");
+    if (slide.hidden !== /\sshow="(?:0|false)"/.test(open)) edits.push([root[0], root[1], slide.hidden ? shown.replace(/(\/?>)$/, ' show="0"$1') : shown]);
+    if (slide.kept?.sum !== slideSum(slide)) {
+      const ground = declaredBackground(backgroundXml(slide.background, work));
+      if (background && this.changedBackground) edits.push([background[0], background[1], ground]);
+      else if (!background && ground && this.changedBackground) edits.push([slices.data, slices.data, ground]);
+      if (this.changedTransition) {
+        for (const [from, to] of transition) edits.push([from, to, ""]);
+        const made = transitionXml(slide);
+        if (made) edits.push([slices.afterMap, slices.afterMap, made.replace(/^<p:transition/, `<p:transition xmlns:p="${NS.p}"`)]);
+      }
+    }
+    if (timing) {
+      const ids = new Set([...tree.matchAll(/<(?:\w+:)?cNvPr\b[^>]*?\sid="(\d+)"/g)].map(([, id]) => id));
+      const asked = [...text.slice(...timing).matchAll(/\sspid="(\d+)"/g)].map(([, id]) => id);
+      if (asked.some((id) => !ids.has(id))) edits.push([timing[0], timing[1], ""]);
+    }
+    let out = text;
+    for (const [from, to, words] of edits.sort((a, b) => b[0] - a[0] || b[1] - a[1])) out = out.slice(0, from) + words + out.slice(to);
+    return out;
+  }
+
+  private get changedBackground(): boolean {
+    return this.slide.kept?.background !== backgroundSum(this.slide);
+  }
+  private get changedTransition(): boolean {
+    return this.slide.kept?.transition !== transitionSum(this.slide);
+  }
+}
+
+const declaredBackground = (words: string) => words.replace(/^<p:bg>/, `<p:bg xmlns:p="${NS.p}" xmlns:a="${NS.a}" xmlns:r="${NS.r}">`);

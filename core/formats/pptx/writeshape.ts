@@ -1,0 +1,238 @@
+import { type FontSet, type Scene, type SceneBox, sizeOf } from "@unitext/core/layout";
+import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, type SlotRole, type TableElement, type TextElement, type TextStyle } from "@unitext/core/model";
+import { xml } from "../archive";
+import { chartTable, figureWords, flattened } from "../kept";
+import { transform } from "./layouts";
+import { emu, type Placeholder, placeholderOf, REL, TYPE } from "./names";
+import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
+import { tableXml } from "./table";
+import { paragraphsXml, type TextContext } from "./text";
+import { chartPart, workbook } from "./writechart";
+import { boxXml, fillXml, geometryXml, listStyleXml, shadowXml, standingXml, strokeXml } from "./writedrawing";
+
+export interface PptxOptions {
+  fonts: FontSet;
+  /** The bytes of a picture by their SHA-256, or undefined when they are not to be had. */
+  picture: (sha256: string) => Uint8Array | undefined;
+  /** The moment that the file names as its making. */
+  at: Date;
+}
+
+/** What the shapes of one slide are written with. */
+export interface SlideWork {
+  deck: Deck;
+  head: DeckHead;
+  /** The path of the slide's part, and those of the parts of all slides by id. */
+  path: string;
+  paths: ReadonlyMap<string, string>;
+  pack: Package;
+  options: PptxOptions;
+  relationships: Relationships;
+}
+
+export interface ShapeWork extends SlideWork {
+  scene: Scene;
+  id: number;
+  name: string;
+  frame: Frame;
+  box: SceneBox | undefined;
+  role: SlotRole | undefined;
+  /** The placeholder that it fills, as XML; asked for once. */
+  placeholder: () => string | undefined;
+  notes: Footnote[];
+  /** A line of text of its own, which belongs to the element: read again, it is no element. */
+  line: (text: string, frame: Frame) => string;
+  /** The file's own words for an element that is not modelled, moved to its frame; undefined where the file is gone. */
+  kept: (element: Element) => string | undefined;
+}
+
+/** The deck's links seen from a part. */
+export function linker(relationships: Relationships, paths: ReadonlyMap<string, string>, from: string): TextContext["link"] {
+  return (to) => {
+    if (deckLink(to)) return undefined;
+    if (!to.startsWith("slide:")) return { id: relationships.add(REL.link, to, true), slide: false };
+    const path = paths.get(to.slice(6));
+    return path === undefined ? undefined : { id: relationships.add(REL.slide, relativeTo(from, path)), slide: true };
+  };
+}
+
+/** The relationship of a picture, film or sound of the deck; undefined where its file is gone. */
+export function embedded({ head, options, pack, relationships, path }: SlideWork, source: string, type: keyof typeof REL = "image"): string | undefined {
+  const asset = head.assets[source];
+  const bytes = asset && options.picture(asset.sha256);
+  if (!asset || !bytes) return undefined;
+  return relationships.add(REL[type], relativeTo(path, pack.picture(asset.sha256, bytes, EXTENSIONS[asset.mediaType] ?? "bin")));
+}
+
+const paint = (element: Pick<Element, "fill" | "stroke" | "shadow">, work: SlideWork) => (element.fill ? fillXml(element.fill, (source) => embedded(work, source)) : "<a:noFill/>") + (element.stroke ? strokeXml(element.stroke) : "") + shadowXml(element.shadow);
+
+function clickXml(link: string | undefined, work: SlideWork): string {
+  const found = link ? linker(work.relationships, work.paths, work.path)(link) : undefined;
+  return found ? xml("a:hlinkClick", { "r:id": found.id, action: found.slide ? "ppaction://hlinksldjump" : undefined }) : "";
+}
+
+export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">, paragraphs: string, size: number): string {
+  const style = `<a:lstStyle>${Array.from({ length: 9 }, (_, nth) => `<a:lvl${nth + 1}pPr><a:defRPr sz="${Math.round(size * 100)}"/></a:lvl${nth + 1}pPr>`).join("")}</a:lstStyle>`;
+  return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr txBox="1"/>', "<p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'), xml("p:txBody", {}, '<a:bodyPr wrap="square" lIns="0" tIns="0" rIns="0" bIns="0"><a:normAutofit/></a:bodyPr>', style, paragraphs));
+}
+
+export function textContext({ head, relationships, paths, path }: Pick<ShapeWork, "head" | "relationships" | "paths" | "path">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
+  return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), link: linker(relationships, paths, path) };
+}
+
+function autofit(element: TextElement, scene: Scene, full: number): string {
+  const box = scene.boxes.find((candidate) => candidate.element === element.id);
+  const share = box && full > 0 ? box.size / full : 1;
+  return `<a:bodyPr>${share < 0.995 ? `<a:normAutofit fontScale="${Math.round(share * 100000)}"/>` : "<a:normAutofit/>"}</a:bodyPr>`;
+}
+
+/** A figure as its words in a box. */
+function figureText(element: Element, work: ShapeWork): string {
+  const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
+  return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], textContext(work, size, false)), size);
+}
+
+const styleOf = ({ style }: Pick<Element, "style">, { head }: SlideWork) => (style === undefined ? undefined : head.styles?.[style]);
+
+/** A shape with a text in the look that its file gave it: form, fill, outline, insets, levels. */
+function lookedShape(element: Extract<Element, { kind: "text" | "shape" }>, work: ShapeWork, placeholder: string | undefined): string {
+  const { id, name, frame, notes } = work;
+  const style = styleOf(element, work);
+  const size = style?.[0]?.run?.size ?? 18;
+  const geometry = element.kind === "shape" ? element.geometry : { preset: "rect" };
+  const lined = element.kind === "shape" && "preset" in geometry && /^(line|.*Connector\d)$/.test(geometry.preset) && isEmptyText(element.text);
+  const properties = xml("p:spPr", {}, standingXml(frame, element), geometryXml(geometry), lined ? strokeXml(element.stroke) + shadowXml(element.shadow) : paint(element, work));
+  const alt = element.kind === "shape" ? element.alt : undefined;
+  const link = element.kind === "shape" ? element.link : undefined;
+  const named = xml("p:cNvPr", { id, name: element.name ?? name, descr: alt }, clickXml(link, work));
+  if (lined) return xml("p:cxnSp", {}, xml("p:nvCxnSpPr", {}, named, "<p:cNvCxnSpPr/><p:nvPr/>"), properties);
+  const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, size, false, style));
+  const body = xml("p:txBody", {}, boxXml(element.box, { insets: [7.2, 3.6, 7.2, 3.6], anchor: element.kind === "shape" ? "middle" : "top", fit: "none" }), style ? listStyleXml(style) : "<a:lstStyle/>", paragraphs);
+  return xml("p:sp", {}, xml("p:nvSpPr", {}, named, element.kind === "text" ? xml("p:cNvSpPr", { txBox: placeholder ? undefined : 1 }, placeholder ? '<a:spLocks noGrp="1"/>' : "") : "<p:cNvSpPr/>", xml("p:nvPr", {}, placeholder ?? "")), properties, body);
+}
+
+function graphicFrame({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">, element: Pick<Element, "name">, uri: string, content: string): string {
+  return xml(
+    "p:graphicFrame",
+    {},
+    xml("p:nvGraphicFramePr", {}, xml("p:cNvPr", { id, name: element.name ?? name }), '<p:cNvGraphicFramePr><a:graphicFrameLocks noGrp="1"/></p:cNvGraphicFramePr>', "<p:nvPr/>"),
+    transform(frame).replace(/a:xfrm/g, "p:xfrm"),
+    xml("a:graphic", {}, xml("a:graphicData", { uri: `http://schemas.openxmlformats.org/drawingml/2006/${uri}` }, content)),
+  );
+}
+
+function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header" | "align">): string {
+  const { frame, box, head } = work;
+  const size = box?.size || sizeOf("figure", head.theme, head.page);
+  const context = textContext(work, size, false);
+  const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr /g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
+  return graphicFrame(work, {}, "table", tableXml(table, frame.width, frame.height, sized));
+}
+
+/** A table in the look that its file gave it: widths, heights, fills, borders, insets. */
+function lookedTable(element: TableElement, work: ShapeWork): string {
+  const style = styleOf(element, work);
+  const size = style?.[0]?.run?.size ?? 18;
+  const context = textContext(work, size, false);
+  const { rows, header, widths = [], heights = [] } = element;
+  const width = Math.max(...rows.map((row) => row.length));
+  const covered = new Map<string, Record<string, number>>();
+  for (const [y, row] of rows.entries()) for (const [x, cell] of row.entries()) {
+    for (let dy = 0; dy < (cell?.rows ?? 1); dy++) for (let dx = 0; dx < (cell?.columns ?? 1); dx++) if (dx || dy) covered.set(`${y + dy}/${x + dx}`, { ...(dx ? { hMerge: 1 } : {}), ...(dy ? { vMerge: 1 } : {}) });
+  }
+  const borders = ({ borders: own }: Pick<Cell, "borders">) => (["left", "right", "top", "bottom"] as const).map((side) => strokeXml(own?.[side] ?? null, { left: "a:lnL", right: "a:lnR", top: "a:lnT", bottom: "a:lnB" }[side])).join("");
+  const base = style?.[0]?.run;
+  const dressed = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, look: { ...base, ...run.look } })) }));
+  const cells = rows.map((row, y) => xml("a:tr", { h: emu(heights[y] || work.frame.height / rows.length) }, ...row.map((cell, x) => {
+    const [l, t, r, b] = cell?.insets ?? [7.2, 3.6, 7.2, 3.6];
+    const sided = (cell?.text ?? []).map((paragraph) => ({ ...paragraph, ...(paragraph.align || element.align[x] === undefined || element.align[x] === "start" ? {} : { align: element.align[x] }) }));
+    return xml("a:tc", { gridSpan: cell?.columns, rowSpan: cell?.rows, ...covered.get(`${y}/${x}`) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphsXml(flattened(dressed(sided), work.notes), context)), xml("a:tcPr", { marL: emu(l), marR: emu(r), marT: emu(t), marB: emu(b), anchor: cell?.anchor === "middle" ? "ctr" : cell?.anchor === "bottom" ? "b" : undefined }, borders(cell ?? {}), cell?.fill ? fillXml(cell.fill, (source) => embedded(work, source)) : "<a:noFill/>"));
+  })));
+  const grid = xml("a:tblGrid", {}, ...Array.from({ length: width }, (_, x) => xml("a:gridCol", { w: emu(widths[x] || work.frame.width / width) })));
+  return graphicFrame(work, element, "table", xml("a:tbl", {}, xml("a:tblPr", { firstRow: header ? 1 : undefined }), grid, ...cells));
+}
+
+/** Colours of series, in the order in which they are told apart. */
+const palette = ({ head }: SlideWork) => [head.theme.colours.accent, head.theme.colours.second, "#7f9fa3", "#b98aa5", head.theme.colours.muted, "#4d5b5a"];
+
+export const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
+  picture: (element, work) => {
+    const { id, name, frame, role, placeholder, line } = work;
+    const caption = element.caption ? line(element.caption, { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }) : "";
+    const base = xml("p:cNvPr", { id, name: element.name ?? name, descr: element.alt }, clickXml(element.link, work));
+    const embed = embedded(work, element.source);
+    if (embed === undefined) {
+      return xml("p:sp", {}, xml("p:nvSpPr", {}, base, "<p:cNvSpPr/><p:nvPr/>"), xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/><a:ln w="9525"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill><a:prstDash val="dash"/></a:ln>'), '<p:txBody><a:bodyPr/><a:lstStyle/><a:p><a:endParaRPr lang="en"/></a:p></p:txBody>') + caption;
+    }
+    const held = role === "picture" ? (placeholder() ?? "") : "";
+    const recolour = element.recolour === "grey" ? "<a:grayscl/>" : element.recolour === "mono" ? '<a:biLevel thresh="50000"/>' : element.recolour === "washout" ? '<a:lum bright="70000" contrast="-70000"/>' : "";
+    const crop = element.crop ? xml("a:srcRect", Object.fromEntries(Object.entries({ l: element.crop.left, t: element.crop.top, r: element.crop.right, b: element.crop.bottom }).map(([side, share]) => [side, Math.round(share * 100000)]))) : "";
+    const effects = (element.fill ? fillXml(element.fill, (source) => embedded(work, source)) : "") + (element.stroke ? strokeXml(element.stroke) : "") + shadowXml(element.shadow);
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, base, '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, held)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": embed }, element.opacity === undefined ? "" : xml("a:alphaModFix", { amt: Math.round(element.opacity * 100000) }), recolour), crop, "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects)) + caption;
+  },
+  text: (element, work) => {
+    const { head, scene, role, box, placeholder, notes } = work;
+    if (element.style !== undefined || element.box || element.fill || element.stroke || element.rotation) return lookedShape(element, work, placeholder());
+    const full = sizeOf(role ?? "body", head.theme, head.page);
+    const held = role === undefined ? undefined : placeholder();
+    const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, box?.size ?? full, held !== undefined && role === "body"));
+    if (held === undefined) return textBox(work, paragraphs, box?.size ?? full);
+    const own = element.frame ? `${transform(element.frame)}<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>` : "";
+    return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, held)), xml("p:spPr", {}, own), xml("p:txBody", {}, autofit(element, scene, full), "<a:lstStyle/>", paragraphs));
+  },
+  table: (element, work) => (element.widths ? lookedTable(element, work) : tableFrame(work, element)) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
+  chart: (element, work) => {
+    const { pack, relationships, path } = work;
+    if (!element.series.some(({ values }) => values.length)) return tableFrame(work, chartTable(element));
+    const own = new Relationships();
+    const chart = pack.free("ppt/charts/chart1.xml");
+    pack.put(chart, TYPE.chart, new Uint8Array());
+    const book = pack.free("ppt/embeddings/workbook1.xlsx");
+    pack.put(book, undefined, workbook(element));
+    const id = own.add(REL.workbook, relativeTo(chart, book));
+    pack.add(chart, TYPE.chart, chartPart(element, palette(work), id), own);
+    return graphicFrame(work, element, "chart", xml("c:chart", { "xmlns:c": "http://schemas.openxmlformats.org/drawingml/2006/chart", "r:id": relationships.add(REL.chart, relativeTo(path, chart)) }));
+  },
+  code: figureText,
+  formula: figureText,
+  diagram: figureText,
+  shape: (element, work) => lookedShape(element, work, undefined),
+  media: (element, work) => {
+    const kept = work.kept(element);
+    if (kept !== undefined) return kept;
+    const { id, name, frame } = work;
+    const file = embedded(work, element.source, element.form);
+    const poster = element.poster === undefined ? undefined : embedded(work, element.poster);
+    if (file === undefined || poster === undefined) return standIn(element.alt || (element.form === "video" ? "Film" : "Sound"), work);
+    const film = xml(element.form === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file });
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id, name: element.name ?? name, descr: element.alt }, '<a:hlinkClick r:id="" action="ppaction://media"/>'), '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, film)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": poster }), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
+  },
+  foreign: (element, work) => {
+    const kept = work.kept(element);
+    if (kept !== undefined) return kept;
+    const picture = element.picture === undefined ? undefined : embedded(work, element.picture);
+    if (picture === undefined) return standIn([element.what, ...element.text.map(({ runs }) => runs.map(({ text }) => text).join(""))].join("\n"), work);
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name, descr: element.alt || element.what }), "<p:cNvPicPr/><p:nvPr/>"), xml("p:blipFill", {}, xml("a:blip", { "r:embed": picture }), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(work.frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
+  },
+};
+
+/** A box that names what cannot be written. */
+function standIn(words: string, work: ShapeWork): string {
+  return textBox(work, paragraphsXml(plainText(words), textContext(work, 12, false)), 12);
+}
+
+/** The background of a slide that has one of its own. */
+export function backgroundXml(background: Background | undefined, work: SlideWork): string {
+  if (!background) return "";
+  const fill = (inner: string) => `<p:bg><p:bgPr>${inner}<a:effectLst/></p:bgPr></p:bg>`;
+  if ("colour" in background) return fill(xml("a:solidFill", {}, xml("a:srgbClr", { val: background.colour.slice(1).toUpperCase() })));
+  const whole = "fill" in background ? background.fill : { kind: "picture" as const, source: background.picture };
+  if (whole.kind === "picture" && embedded(work, whole.source) === undefined) return "";
+  return fill(fillXml(whole, (source) => embedded(work, source)));
+}
+
+/** The placeholder of a slot as XML. */
+export function placeholderXml(slot: string, role: SlotRole): string {
+  const placeholder: Placeholder = placeholderOf(slot, role);
+  return xml("p:ph", { ...placeholder });
+}

@@ -1,0 +1,101 @@
+import { type Gathered, merge, resolvePlan, split } from "@unitext/core/divide";
+import { type Deck, Failure, filesOf, secondsOf } from "@unitext/core/model";
+import { type Account, ACCOUNTED, type Balance, balance, balanceSentence } from "@unitext/core/tally";
+import { nanoid } from "nanoid";
+import type { JobResult, MergeRequest, SplitRequest } from "../api";
+import { type Database, insertDeck, loadDeck, loadDecks, shareBlobs, type Transaction } from "../store";
+
+/** How far a job is: parts or decks that are done, of so many. */
+export type Progress = (done: number, count: number, slides: number) => Promise<boolean>;
+/** Ends a transaction of a job that was cancelled: nothing half-made remains. */
+export class Cancelled extends Error {}
+
+export interface DivideWork {
+  db: Database;
+  owner: string;
+  progress: Progress;
+}
+
+const sumsOf = (deck: Deck) => [...new Set(deck.slides.flatMap((slide) => filesOf(slide, deck)).flatMap((name) => deck.assets[name]?.sha256 ?? []))];
+
+function resultOf(decks: readonly Deck[], closing: Balance, remarks: readonly string[]): JobResult {
+  return {
+    decks: decks.map((deck) => ({ id: deck.id, title: deck.properties.title, slides: deck.slides.length, seconds: deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0) })),
+    sentence: balanceSentence(closing),
+    rows: ACCOUNTED.map((kind) => ({ kind, ...closing.rows[kind] })),
+    remarks: [...remarks],
+  };
+}
+
+/** A job's accounts with the numbers that their slides have in the decks that went in. */
+function entriesOf(accounts: readonly Account[], decks: readonly Deck[]): { adapted: { slide: number | null; what: string; how: string }[]; left: { slide: number | null; what: string; why: string }[] } {
+  const numbers = new Map(decks.flatMap((deck) => deck.slides.map(({ id }, nth) => [`${deck.id}/${id}`, nth + 1] as const)));
+  const number = ({ deck, slide }: Account) => numbers.get(`${deck}/${slide}`) ?? null;
+  return {
+    adapted: accounts.filter(({ left }) => !left).map((account) => ({ slide: number(account), what: account.what, how: account.why })),
+    left: accounts.filter(({ left }) => left).map((account) => ({ slide: number(account), what: account.what, why: account.why })),
+  };
+}
+
+export interface Divided {
+  result: JobResult;
+  report: ReturnType<typeof entriesOf>;
+}
+
+/** Makes the parts of a deck, all in one transaction, which sees the deck at one moment: a cancel leaves none. */
+export async function runSplit({ db, owner, progress }: DivideWork, id: string, { plan, date }: SplitRequest): Promise<Divided> {
+  return db.transaction(
+    async (tx) => {
+      const { deck, version } = await loadDeck(tx, id);
+      const { parts, remarks } = resolvePlan(deck, plan, date);
+      const made = split({ deck, version }, parts, { newId: () => nanoid(10), deckId: () => nanoid(12) });
+      const closing = balance([deck], made.parts, made.accounts);
+      if (!closing.closed) throw new Failure("not-valid", deck.properties.title, balanceSentence(closing));
+      let slides = 0;
+      if (!(await progress(0, made.parts.length, 0))) throw new Cancelled();
+      for (const [nth, part] of made.parts.entries()) {
+        await insertDeck(tx, owner, part, null, [deck]);
+        await shareBlobs(tx, id, part.id, sumsOf(part));
+        slides += part.slides.length;
+        if (!(await progress(nth + 1, made.parts.length, slides))) throw new Cancelled();
+      }
+      return { result: resultOf(made.parts, closing, remarks), report: entriesOf(made.accounts, [deck]) };
+    },
+    { isolationLevel: "repeatable read" },
+  );
+}
+
+/** Reads the decks to be merged as they stand at one moment. */
+async function gathered(tx: Transaction, owner: string, asked: MergeRequest["decks"]): Promise<{ list: Gathered[]; remarks: string[] }> {
+  const known = await loadDecks(tx, asked.map(({ id }) => id), owner);
+  const remarks: string[] = [];
+  const list = asked.map(({ id, version: seen, slides }, nth): Gathered => {
+    const found = known.get(id);
+    if (!found) throw new Failure("not-found", `deck ${nth + 1} of the list`, `Deck ${nth + 1} of the list was deleted meanwhile, or is no longer shared with you. Nothing was made; take it off the list and merge again.`);
+    if (found.version !== seen) remarks.push(`“${found.deck.properties.title}” was changed meanwhile; it was taken as it stands now.`);
+    return { ...found, ...(slides ? { slides } : {}) };
+  });
+  return { list, remarks };
+}
+
+/** Makes one deck of several, which stay as they are. */
+export async function runMerge({ db, owner, progress }: DivideWork, asked: MergeRequest): Promise<Divided> {
+  return db.transaction(
+    async (tx) => {
+      if (!(await progress(0, asked.decks.length, 0))) throw new Cancelled();
+      const { list, remarks } = await gathered(tx, owner, asked.decks);
+      const { deck, accounts, files } = merge(list, { ...asked, drop: new Set(asked.drop) }, { newId: () => nanoid(10), deckId: () => nanoid(12) });
+      const inputs = list.map((one) => one.deck);
+      const closing = balance(inputs, [deck], accounts);
+      if (!closing.closed) throw new Failure("not-valid", deck.properties.title, balanceSentence(closing));
+      await insertDeck(tx, owner, deck, null, inputs);
+      const wanted = new Set(sumsOf(deck));
+      const byDeck = new Map<string, string[]>();
+      for (const { sha256, deck: from } of files) if (wanted.has(sha256)) byDeck.set(from, [...(byDeck.get(from) ?? []), sha256]);
+      for (const [from, sums] of byDeck) await shareBlobs(tx, from, deck.id, sums);
+      if (!(await progress(asked.decks.length, asked.decks.length, deck.slides.length))) throw new Cancelled();
+      return { result: resultOf([deck], closing, remarks), report: entriesOf(accounts, inputs) };
+    },
+    { isolationLevel: "repeatable read" },
+  );
+}

@@ -1,0 +1,31 @@
+import { elementWords, hasNotes, linksOf, nameOf, type Slide, slideLink, slideTexts, textOf } from "@unitext/core/model";
+
+/** What slides can be looked for beside their words. */
+export const MARKS = {
+  "no notes": "without notes",
+  overflow: "too full",
+  hidden: "hidden",
+  broken: "with links that lead nowhere",
+  look: "in a look of their own",
+} as const;
+export type Mark = keyof typeof MARKS;
+
+/** The ids of the slides that have all the words, on the slide or in the notes, and the mark. `full` says whether a slide's text stands out. */
+export function findSlides(slides: readonly Slide[], words: string, mark: Mark | "", full: (slide: Slide) => boolean): string[] {
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  if (!wanted.length && !mark) return [];
+  const ids = new Set(slides.map(({ id }) => id));
+  const has: Record<Mark, (slide: Slide) => boolean> = {
+    "no notes": (slide) => !slide.hidden && !hasNotes(slide),
+    overflow: full,
+    hidden: ({ hidden }) => hidden,
+    broken: (slide) => slideTexts(slide).flatMap(linksOf).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
+    look: ({ theme }) => theme !== undefined,
+  };
+  return slides.flatMap((slide) => {
+    if (mark && !has[mark](slide)) return [];
+    if (!wanted.length) return [slide.id];
+    const text = [nameOf(slide), ...slide.elements.map(elementWords), textOf(slide.notes)].join(" ").toLowerCase();
+    return wanted.every((word) => text.includes(word)) ? [slide.id] : [];
+  });
+}

@@ -1,0 +1,55 @@
+import { parseRanges, type Proposed, rangesOf, resolvePlan, type SplitPlan } from "@unitext/core/divide";
+import { countWords, type Deck, secondsOf, type Slide, slideTexts, textOf } from "@unitext/core/model";
+
+/** A column of the split table: a name, and slides as numbers in the order in which the part has them. */
+export interface Column {
+  key: string;
+  name: string;
+  numbers: number[];
+}
+
+/** Puts a slide into a part where it stands in running order, or takes it out. A part in an order of its own gets it at its end. */
+export function marked(numbers: readonly number[], number: number, on: boolean): number[] {
+  if (!on) return numbers.filter((other) => other !== number);
+  if (numbers.includes(number)) return [...numbers];
+  const rising = numbers.every((other, at) => at === 0 || other > (numbers[at - 1] as number));
+  if (!rising) return [...numbers, number];
+  const at = numbers.findIndex((other) => other > number);
+  return at < 0 ? [...numbers, number] : numbers.toSpliced(at, 0, number);
+}
+
+/** A list that was typed as numbers, or the sentence that says why it cannot be. */
+export function typedNumbers(list: string, count: number): { numbers: number[] } | { problem: string } {
+  try {
+    return { numbers: parseRanges(list, count, "") };
+  } catch (error) {
+    return { problem: (error as Error).message };
+  }
+}
+
+export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly Proposed[], key: () => string): Column[] {
+  const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
+  return proposed.map(({ name, slides }) => ({ key: key(), name, numbers: slides.map((id) => numbers.get(id) as number) }));
+}
+
+export function planFrom(columns: readonly Column[], opening: string, closing: string, names: string): SplitPlan {
+  return { ...(opening.trim() ? { opening } : {}), ...(closing.trim() ? { closing } : {}), ...(names.trim() ? { names } : {}), parts: columns.map(({ name, numbers }) => ({ name, slides: rangesOf(numbers) })) };
+}
+
+const wordsOf = (slide: Slide) => slideTexts(slide).reduce((sum, text) => sum + countWords(textOf(text)), 0);
+
+/** What a part holds with opening and closing: slides, seconds, words. */
+export function measured(deck: Pick<Deck, "slides" | "rate">, numbers: readonly number[], every: readonly number[]): { slides: number; seconds: number; words: number } {
+  const own = numbers.filter((number) => !every.includes(number));
+  const slides = [...new Set(every), ...own].flatMap((number) => deck.slides[number - 1] ?? []);
+  return { slides: slides.length, seconds: slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0), words: slides.reduce((sum, slide) => sum + wordsOf(slide), 0) };
+}
+
+/** What will be put right when the parts are made, or why they cannot be. */
+export function foreseen(deck: Pick<Deck, "slides" | "rate" | "properties">, plan: SplitPlan): { remarks: string[]; problem: string | undefined } {
+  try {
+    return { remarks: resolvePlan(deck, plan, "").remarks, problem: undefined };
+  } catch (error) {
+    return { remarks: [], problem: (error as Error).message };
+  }
+}

@@ -1,0 +1,43 @@
+import { byName, type Gathered, matchName, parseRanges } from "@unitext/core/divide";
+import type { Deck } from "@unitext/core/model";
+import type { DeckRow } from "@unitext/server/api";
+
+/** A deck of the list: all of its slides, or those typed. */
+export interface Listed {
+  id: string;
+  slides: string;
+}
+
+/** A deck whose name fits the pattern, with what the stars stand for. */
+export interface Found {
+  row: DeckRow;
+  parts: string[];
+}
+
+/** The decks whose names fit a pattern; a pattern without a star is looked for anywhere in the name. */
+export function found(rows: readonly DeckRow[], pattern: string): Found[] {
+  const wanted = pattern.trim();
+  if (!wanted) return rows.map((row) => ({ row, parts: [] }));
+  const whole = /[*?]/.test(wanted);
+  return rows.flatMap((row) => {
+    const parts = matchName(whole ? wanted : `*${wanted}*`, row.title);
+    return parts ? [{ row, parts: whole ? parts : [] }] : [];
+  });
+}
+
+/** Orders what was found by a part of the name, or by the whole name. */
+export function ordered(list: readonly Found[], column: number | "name"): Found[] {
+  const key = ({ row, parts }: Found) => (column === "name" ? row.title : (parts[column] ?? ""));
+  return [...list].sort((a, b) => byName(key(a), key(b)) || byName(a.row.title, b.row.title));
+}
+
+/** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
+export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
+  if (!slides.trim()) return undefined;
+  return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map((number) => deck.slides[number - 1]?.id as string);
+}
+
+export function gatheredOf(state: { deck: Deck; version: number }, slides: string): Gathered {
+  const chosen = chosenSlides(state.deck, slides);
+  return { deck: state.deck, version: state.version, ...(chosen ? { slides: chosen } : {}) };
+}

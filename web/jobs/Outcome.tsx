@@ -1,0 +1,61 @@
+import { contentsNote } from "@unitext/core/divide";
+import type { Job, JobResult } from "@unitext/server/api";
+import { ClipboardCopy } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { clock } from "../deck/time";
+
+const KINDS: Record<string, string> = { slide: "Slides", notes: "Notes", link: "Links", binding: "Linked data" };
+
+/** What became of all that went in: a sentence, and the table behind it. */
+export function BalanceTable({ result }: { result: Pick<JobResult, "sentence" | "rows"> }) {
+  return (
+    <details className="text-sm" data-balance>
+      <summary className="cursor-pointer">{result.sentence}</summary>
+      <table className="mt-1">
+        <thead>
+          <tr className="quiet">
+            <th scope="col" className="pr-4 text-left font-normal">What</th>
+            {["went in", "as it was", "adapted", "left out", "more than once"].map((label) => (
+              <th key={label} scope="col" className="px-3 text-right font-normal">{label}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {result.rows.filter(({ before }) => before > 0).map(({ kind, before, carried, adapted, left, again }) => (
+            <tr key={kind}>
+              <th scope="row" className="pr-4 text-left font-normal">{KINDS[kind] ?? kind}</th>
+              {[before, carried, adapted, left, again].map((value, nth) => (
+                <td key={nth} className="px-3 text-right">{value}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+/** What a job made: decks with their links, what was put right, what became of all that went in, and a note of contents to be copied. */
+export function Outcome({ job }: { job: Job }) {
+  const [copied, setCopied] = useState(false);
+  const { result } = job;
+  if (!result) return null;
+  const note = contentsNote(job.name, result.decks.map((deck) => ({ ...deck, name: deck.title, address: new URL(`/decks/${deck.id}/speak`, window.location.href).href })));
+  return (
+    <div className="mt-1" data-outcome>
+      <ol className="mb-2 list-decimal pl-6">
+        {result.decks.map(({ id, title, slides, seconds }) => (
+          <li key={id}>
+            <Link className="text-primary underline" to={`/decks/${id}/arrange`}>{title}</Link> <span className="quiet text-sm">{slides} slides, {clock(seconds)}</span>
+          </li>
+        ))}
+      </ol>
+      {result.remarks.length > 0 && <ul className="border-warning mb-2 border-l-4 pl-3 text-sm">{result.remarks.map((remark, nth) => <li key={nth}>{remark}</li>)}</ul>}
+      <BalanceTable result={result} />
+      <button type="button" className="btn btn-ghost btn-xs mt-1" onClick={() => void navigator.clipboard.writeText(note).then(() => setCopied(true))}>
+        <ClipboardCopy size={14} aria-hidden="true" /> {copied ? "Copied" : "Copy the list with links"}
+      </button>
+    </div>
+  );
+}
