@@ -16,6 +16,8 @@ export interface KeptElement {
   text?: RichText;
   /** The box that lists footnotes, which belong to their text. */
   footnotes?: boolean;
+  /** The sum of the shape as it was written. */
+  sum?: string;
   steps?: boolean;
   caption?: string;
   width?: number;
@@ -32,7 +34,7 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
 
 export function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
-  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width } = value as Record<string, unknown>;
+  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width, sum } = value as Record<string, unknown>;
   const whole = Element.safeParse(value);
   const rich = RichText.safeParse(text);
   const asText = TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
@@ -43,6 +45,7 @@ export function keptElement(value: unknown): KeptElement {
     ...(facts ? { facts } : {}),
     ...(rich.success ? { text: rich.data } : {}),
     ...(footnotes === true ? { footnotes } : {}),
+    ...(typeof sum === "string" ? { sum } : {}),
     ...(steps === true ? { steps } : {}),
     ...(typeof caption === "string" ? { caption } : {}),
     ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),

@@ -12,10 +12,13 @@ export const NS = {
   "xmlns:meta": "urn:oasis:names:tc:opendocument:xmlns:meta:1.0",
   "xmlns:dc": "http://purl.org/dc/elements/1.1/",
   "xmlns:xlink": "http://www.w3.org/1999/xlink",
+  "xmlns:script": "urn:oasis:names:tc:opendocument:xmlns:script:1.0",
 } as const;
 
 export const MEDIA_TYPE = "application/vnd.oasis.opendocument.presentation";
+export const CHART_TYPE = "application/vnd.oasis.opendocument.chart";
 export const VERSION = "1.3";
+export { EXTENSIONS } from "../pptx/parts";
 
 /** User-defined metadata (OpenDocument 1.3, 4.3.2.2) in which Unitext keeps what the format has no place for. */
 export const KEPT = { deck: "unitext:deck", slides: "unitext:slides" } as const;

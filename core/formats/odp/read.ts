@@ -1,13 +1,17 @@
-import { type Align, ArrangementName, type Asset, type Background, type Deck, DeckHead, type Element, emptyDeck, Failure, type Footnote, type Frame, Id, isEmptyText, joinRuns, Language, mapElementTexts, mapLinks, type Mark, MAX_LEVEL, Origin, Page, type Paragraph, RichText, type Run, run, type Slide, SlideLook, slotsOf, Source, type TableElement, titleOf, type Transition } from "@unitext/core/model";
+import { shownFamily } from "@unitext/core/layout";
+import { ArrangementName, type Asset, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, canonical, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import { type Block, linkTarget, trimmed } from "@unitext/core/text";
-import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
+import { linkTarget } from "@unitext/core/text";
+import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
+import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { chartTable, figureWords, flattened, keptElement, type KeptElement, keptText, nested, wordsOf } from "../kept";
-import { attribute, Styles } from "../odt/styles";
-import { readTable } from "../odt/table";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { attribute } from "../odt/styles";
 import { pictureInfo } from "../picture";
 import { KEPT, points } from "./names";
+import { OdpStyles, readFill } from "./readstyles";
+import { readLooked, readText, type TextReader } from "./readtext";
+import { type Base, ShapeReader, SHAPES, standingOf, type ShapeWork } from "./readshape";
 
 export interface OdpReadOptions {
   name: string;
@@ -19,8 +23,10 @@ export interface OdpRead extends Pick<Report, "adapted" | "left"> {
   blobs: Map<string, Uint8Array>;
 }
 
-const SHAPES = new Set(["custom-shape", "rect", "ellipse", "circle", "line", "polyline", "polygon", "path", "connector", "regular-polygon", "caption", "measure"]);
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
+
+const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
+const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
 interface PageWork {
   number: number;
@@ -28,24 +34,38 @@ interface PageWork {
   kept: Record<string, unknown>;
   used: Set<string>;
   footnotes: Footnote[];
+  /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
+  reader: ShapeReader;
+  ours: boolean;
+}
+
+/** A shape as it was written, to know it again by its sum. */
+function written(node: XmlNode): string {
+  return xml(node.name, node.attributes, ...node.content.map((part) => (typeof part === "string" ? escapeXml(part) : written(part))));
 }
 
 class OdpReader {
-  private readonly adapted: Report["adapted"] = [];
-  private readonly left: Report["left"] = [];
+  readonly adapted: Report["adapted"] = [];
+  readonly left: Report["left"] = [];
   private readonly blobs = new Map<string, Uint8Array>();
   private readonly assets: Record<string, Asset> = {};
   private readonly parts: Parts;
   private readonly flat: XmlNode | undefined;
-  private readonly styles = new Styles();
-  /** The properties of pages by the names of their styles, and the pictures of fills by their names. */
-  private readonly pageStyles = new Map<string, XmlElement>();
-  private readonly fills = new Map<string, XmlElement>();
+  private readonly styles = new OdpStyles();
+  private readonly text: TextReader = { styles: this.styles, target: (href) => this.target(href) };
   private readonly ids = new Map<string, string>();
-  private number = 0;
+  private readonly looks: Record<string, TextStyle> = {};
+  private readonly masters: Record<string, Master> = {};
+  private readonly masterPages = new Map<string, XmlNode>();
+  private readonly drawnBehind = new Map<string, Master>();
+  private readonly families = new Set<string>();
+  /** The pictures that were taken in, by their path, with their sums. */
+  private readonly taken = new Map<string, string>();
+  private readonly footers = new Map<string, string>();
+  private foreign = false;
 
   constructor(
-    bytes: Uint8Array,
+    private readonly bytes: Uint8Array,
     private readonly options: OdpReadOptions,
   ) {
     const begins = partText(bytes.subarray(0, 200)).trimStart();
@@ -81,7 +101,10 @@ class OdpReader {
     const body = at(content, "body", "presentation") as XmlNode | undefined;
     if (!body) throw new Failure("not-readable", options.name, at(content, "body", "text") ? "The file is a text document, not a presentation; rename it to .odt." : "The file holds no presentation.");
     const styles = this.part("styles.xml", false);
-    for (const holder of [child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")]) this.takeStyles(holder as XmlNode | undefined);
+    const holders = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")] as (XmlNode | undefined)[];
+    for (const holder of holders) this.styles.add(holder);
+    for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[]) this.masterPages.set(attribute(master, "name") ?? "", master);
+    for (const part of body.children) if (/^(footer|date-time)-decl$/.test(localName(part))) this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
     const kept = this.kept();
     const head = this.head(styles, kept.deck);
     const pages = childrenOf(body, "page") as XmlNode[];
@@ -100,19 +123,44 @@ class OdpReader {
     const known = new Set(ids);
     const mended = (text: RichText) => mapLinks(text, (to) => (to.startsWith("slide:") && !known.has(to.slice(6)) ? undefined : to));
     const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: nested(slides).map((slide) => ({ ...slide, notes: mended(slide.notes), elements: slide.elements.map((element) => mapElementTexts(element, mended)) })) };
+    if (this.foreign) this.keep(deck, pages);
+    const named = [...deck.slides.flatMap(({ elements, regions = [] }) => [...elements, ...regions]), ...Object.values(deck.masters ?? {}).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
+    const all = { ...deck.styles, ...this.looks };
+    const used = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
+    if (Object.keys(used).length) deck.styles = used;
+    for (const family of this.families) {
+      const { family: shown, fit } = shownFamily(family);
+      if (fit !== "same") this.adapted.push({ slide: null, what: `the font ${family}`, how: `${shown} is shown in its place, ${fit === "metric" ? "whose letters are as wide" : "since it does not ship"}; the file keeps its name` });
+    }
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
     for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
     return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
   }
 
-  private takeStyles(holder: XmlNode | undefined): void {
-    this.styles.add(holder);
-    for (const element of holder?.children ?? []) {
-      const name = attribute(element, "name") ?? "";
-      if (localName(element) === "fill-image") this.fills.set(name, element);
-      const properties = child(element, "drawing-page-properties");
-      if (properties) this.pageStyles.set(name, properties);
+  /** Keeps the file with the deck, and sums by which what was not touched is known. */
+  private keep(deck: Deck, pages: readonly XmlNode[]): void {
+    deck.masters = { ...deck.masters, ...this.masters };
+    if (this.flat) {
+      // A flat file is read, but not kept: it is written as a packed one.
+      deck.slides = deck.slides.map(({ kept: _, ...slide }) => ({ ...slide, elements: slide.elements.map(({ kept: __, ...element }) => element as Element) }));
+      return;
     }
+    const bytes = keepFile(this.bytes, this.taken);
+    const sha256 = this.options.sha256(bytes);
+    const name = `kept/${sha256.slice(0, 24)}.zip`;
+    this.blobs.set(sha256, bytes);
+    this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
+    deck.assets = { ...deck.assets, [name]: this.assets[name] };
+    const parts = new Map(pages.map((page, nth) => [this.ids.get(attribute(page, "name") ?? `page${nth + 1}`) as string, `content.xml#${nth + 1}`]));
+    const partOf = (id: string) => parts.get(id);
+    deck.slides = deck.slides.map((slide): Slide => {
+      if (!slide.kept) return slide;
+      return {
+        ...slide,
+        elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+        kept: { file: name, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      };
+    });
   }
 
   /** What Unitext keeps in the file; what another program cut short says nothing. */
@@ -141,7 +189,7 @@ class OdpReader {
     const [code, country] = [attribute(words, "language"), attribute(words, "country")];
     const language = Language.safeParse(said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""));
     const { slides: _, ...fresh } = emptyDeck(this.options.newId(), "");
-    const paper = attribute(this.pageStyles.get(attribute(master, "style-name") ?? "") as XmlNode | undefined, "fill-color");
+    const paper = this.styles.properties("drawing-page", attribute(master, "style-name")).graphic["fill-color"];
     const base: DeckHead = {
       ...fresh,
       page: page.success ? page.data : fresh.page,
@@ -158,103 +206,185 @@ class OdpReader {
     const classes = page.children.map((shape) => attribute(shape, "class")).filter((name): name is string => name !== undefined);
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
     const arrangement: ArrangementName = own.success ? own.data : classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank";
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [] };
-    const elements = page.children.flatMap((shape) => this.elements(shape, work));
-    const properties = this.pageStyles.get(attribute(page, "style-name") ?? "") as XmlNode | undefined;
+    const ours = kept.id !== undefined && kept.foreign !== true;
+    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours };
+    const elements = page.children.flatMap((shape, nth) => this.elements(shape, String(nth), [], undefined, work));
+    const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
     const look = SlideLook.safeParse(kept);
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
-    if (page.children.some((part) => localName(part) === "par" && /<|animate|set/.test(names(part)))) this.left.push({ slide: number, what: "motion", why: "steps and animations are not read yet" });
-    return {
+    const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.text);
+    if (!ours && page.children.some((part) => localName(part) === "par" && /<|animate|set/.test(names(part)))) this.adapted.push({ slide: number, what: "entrances and other motion of elements", how: "everything is shown at once; an .odp keeps the motion" });
+    const common = {
       id,
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
       elements,
-      notes: keptText(RichText.safeParse(kept.notes).data, this.text((child(notes, "text-box") as XmlNode | undefined)?.children ?? []), [], true),
-      hidden: attribute(properties, "visibility") === "hidden",
+      notes: keptText(RichText.safeParse(kept.notes).data, spoken, [], true),
+      hidden: graphic.visibility === "hidden",
       ...(source.success ? { source: source.data } : {}),
       ...(origin.success ? { origin: origin.data } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
-      ...(Object.keys(kept).length ? (look.success ? look.data : {}) : this.look(properties)),
     };
+    if (ours) {
+      const regions = RegionBox.array().safeParse(kept.regions);
+      const said = CommentSchema.array().safeParse(kept.comments);
+      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions.success ? { regions: regions.data } : {}), ...(said.success ? { comments: said.data } : {}) };
+    }
+    this.foreign = true;
+    const master = this.master(attribute(page, "master-page-name"), graphic);
+    const regions = this.regions(page, graphic);
+    const comments = this.comments(page);
+    return { ...common, ...this.look(graphic), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
   }
 
   /** What a page of another program looks like behind its shapes, and how it comes in. */
-  private look(properties: XmlNode | undefined): Pick<Slide, "background" | "transition" | "delay"> {
-    const fill = attribute(properties, "fill");
-    const colour = attribute(properties, "fill-color")?.toLowerCase();
-    const image = fill === "bitmap" ? this.fills.get(attribute(properties, "fill-image-name") ?? "") : undefined;
-    const picture = image && this.file(attribute(image as XmlNode, "href"), image as XmlNode);
-    const background: Background | undefined = picture ? { picture } : fill === "solid" && colour && /^#[0-9a-f]{6}$/.test(colour) ? { colour } : undefined;
-    const kind = WIPES[attribute(properties, "type") ?? ""];
-    const seconds = { slow: 1.5, medium: 1, fast: 0.5 }[attribute(properties, "transition-speed") ?? "fast"] ?? 0.5;
-    const waits = /^PT(?:(\d+)H)?(?:(\d+)M)?([\d.]+)S$/.exec(attribute(properties, "duration") ?? "");
-    const delay = attribute(properties, "transition-type") === "automatic" && waits ? Number(waits[1] ?? 0) * 3600 + Number(waits[2] ?? 0) * 60 + Number(waits[3]) : 0;
+  private look(graphic: Record<string, string>): Pick<Slide, "background" | "transition" | "delay"> {
+    const background = this.background(graphic);
+    const kind = WIPES[graphic.type ?? ""];
+    const seconds = { slow: 1.5, medium: 1, fast: 0.5 }[graphic["transition-speed"] ?? "fast"] ?? 0.5;
+    const waits = /^PT(?:(\d+)H)?(?:(\d+)M)?([\d.]+)S$/.exec(graphic.duration ?? "");
+    const delay = graphic["transition-type"] === "automatic" && waits ? Number(waits[1] ?? 0) * 3600 + Number(waits[2] ?? 0) * 60 + Number(waits[3]) : 0;
     return { ...(background ? { background } : {}), ...(kind ? { transition: { kind, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
   }
 
-  private elements(shape: XmlNode, work: PageWork): Element[] {
+  private background(graphic: Record<string, string>): Background | undefined {
+    const fill = readFill(graphic, this.styles.drawn, (image) => this.file(attribute(image, "href"), image));
+    return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
+  }
+
+  private shapeWork(number: number | null): ShapeWork {
+    return {
+      number,
+      styles: this.styles,
+      text: this.text,
+      picture: (href, holder) => this.file(href, holder),
+      media: (href) => this.media(href),
+      object: (href, holder) => this.object(href, holder),
+      style: (style) => {
+        const name = textHash(canonical(style));
+        if (!this.looks[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
+        this.looks[name] = style;
+        return name;
+      },
+      styled: (name) => this.looks[name],
+      size: (source) => this.assets[source],
+      report: this,
+    };
+  }
+
+  /** What a master draws behind a page, by name. */
+  private master(name: string | undefined, page: Record<string, string>): string {
+    const element = this.masterPages.get(name ?? "");
+    let drawn = this.drawnBehind.get(name ?? "");
+    if (!drawn) {
+      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null)), ours: false };
+      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
+      const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
+      drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };
+      this.drawnBehind.set(name ?? "", drawn);
+    }
+    const { background, ...rest } = drawn;
+    const shown: Master = { ...rest, ...(background && page["background-visible"] !== "false" ? { background } : {}), elements: page["background-objects-visible"] === "false" ? [] : drawn.elements };
+    const sum = textHash(canonical(shown));
+    this.masters[sum] = shown;
+    return sum;
+  }
+
+  /** Footer, number and date where the master puts them and the page shows them. */
+  private regions(page: XmlNode, graphic: Record<string, string>): RegionBox[] {
+    const frames = (this.masterPages.get(attribute(page, "master-page-name") ?? "")?.children ?? []).filter((shape) => REGIONS[attribute(shape, "class") ?? ""]);
+    const reader = new ShapeReader(this.shapeWork(null));
+    return frames.flatMap((shape): RegionBox[] => {
+      const name = attribute(shape, "class") as string;
+      const region = REGIONS[name] as RegionBox["region"];
+      const standing = standingOf(shape);
+      const box = child(shape, "text-box") as XmlNode | undefined;
+      if (graphic[`display-${name}`] === "false" || !standing || !box) return [];
+      const declared = region === "number" ? "‹#›" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
+      const { properties } = reader.properties(shape);
+      const { text, style } = readLooked(box.children, this.text, properties);
+      const words = declared || text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
+      if (!words.trim()) return [];
+      const align = text[0]?.align;
+      const sided = align ? style.map((level) => ({ ...level, align })) : style;
+      return [{ region, text: words.slice(0, 500), frame: standing.frame, style: this.shapeWork(null).style(sided) }];
+    }).slice(0, 10);
+  }
+
+  private comments(page: XmlNode): Comment[] {
+    return (childrenOf(page, "annotation") as XmlNode[]).slice(0, 2000).map((note) => {
+      const date = child(note, "date")?.text.slice(0, 40);
+      const text = childrenOf(note, "p").map((paragraph) => plainWords(paragraph as XmlNode)).join("\n");
+      return { author: (child(note, "creator")?.text ?? "").slice(0, 300), text: text.slice(0, 20000), ...(date ? { date } : {}) };
+    });
+  }
+
+  private elements(shape: XmlNode, place: string, groups: readonly string[], link: string | undefined, work: PageWork): Element[] {
     const kind = localName(shape);
-    if (kind === "g") return shape.children.flatMap((inner) => this.elements(inner, work));
-    if (kind === "a") return shape.children.flatMap((inner) => this.elements(inner, work));
+    if (kind === "g") {
+      const inside = groups.length < 20 ? [...groups, `g${place.replace(/\./g, "-")}`] : groups;
+      return shape.children.flatMap((inner, nth) => this.elements(inner, `${place}.${nth}`, inside, link, work));
+    }
+    if (kind === "a") return shape.children.flatMap((inner, nth) => this.elements(inner, `${place}.${nth}`, groups, this.target(attribute(shape, "href") ?? "") ?? link, work));
     if (kind !== "frame" && !SHAPES.has(kind)) return [];
     const name = attribute(shape, "name") ?? "";
     const className = attribute(shape, "class");
     if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
-    const kept = keptElement(work.kept[name]);
+    const kept = keptElement(work.kept[name] ?? work.kept[`#${place}`]);
     if (kept.footnotes) return [];
     const id = kept.id && !work.used.has(kept.id) ? kept.id : this.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
-    const frame = kept.frame ?? (slot === null && kept.id === undefined ? frameOf(shape) : undefined);
-    const base = { ...kept.facts, id, slot, ...(kept.binding ? { binding: kept.binding } : {}), ...(frame ? { frame } : {}) };
-    const add = (element: Element): Element[] => {
-      work.used.add(id);
-      if (slot !== null) work.used.add(`slot:${slot}`);
-      return [element];
-    };
-    return add0(this.content(shape, kind, name, kept, base, work), add);
+    const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
+    const to = link ?? (action ? this.target(attribute(action, "href") ?? "") : undefined);
+    const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "" } }), ...(to ? { link: to } : {}) }, work);
+    if (!element) return [];
+    work.used.add(id);
+    if (slot !== null) work.used.add(`slot:${slot}`);
+    return [element];
   }
 
-  private content(shape: XmlNode, kind: string, name: string, kept: KeptElement, base: { id: string; slot: string | null }, work: PageWork): Element | undefined {
+  private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
     const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
-    const image = child(shape, "image") as XmlNode | undefined;
-    const object = child(shape, "object") ?? child(shape, "object-ole") ?? child(shape, "plugin");
-    if (object) {
-      this.left.push({ slide: work.number, what: `object “${name || alt}”`, why: "charts and embedded objects are not read yet" });
-      return undefined;
-    }
-    if (image || kept.source) {
-      const source = image && this.file(attribute(image, "href"), image, kept.source);
-      if (!source && image) {
-        this.left.push({ slide: work.number, what: `picture “${alt || name}”`, why: "its file is missing, or of a kind that is not read yet (PNG and JPEG are)" });
-        return undefined;
-      }
-      return { ...base, kind: "picture", source: source ?? (kept.source as string), alt } as Element;
-    }
+    const whole = kept.sum !== undefined && kept.sum === textHash(written(shape));
+    const own = { id: base.id, slot: base.slot, ...(base.binding ? { binding: base.binding } : {}), ...(base.kept ? { kept: base.kept } : {}) };
+    if (kept.whole && whole) return { ...kept.whole, ...own } as Element;
+    const looked = kept.facts !== undefined && (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
+    if (!work.ours || kept.id === undefined || (looked && !whole)) return this.famed(work.reader.element(shape, base, alt));
+    // Unitext wrote the shape: what it is comes from what is kept, its words from the file.
+    const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
+    if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media")) return this.ourPicture(shape, kept, facts, alt);
     const table = child(shape, "table") as XmlNode | undefined;
-    const { whole } = kept;
-    if (table) {
-      const read = readTable(table, { blocks: (children, into: Block[]) => into.push({ kind: "text", text: this.text(children), from: 1, to: 1 }), say: (message) => this.adapted.push({ slide: work.number, what: "a table", how: message }) });
-      if (read?.figure.kind !== "table") return undefined;
-      const bare: TableElement["rows"] = read.figure.rows.map((row) => row.map((cell) => cell && { ...cell, text: cell.text.filter(({ runs }) => runs.some(({ text }) => text.trim())) }));
-      const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
-      const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
-      if (whole && expected && words(expected) === words(bare)) return { ...whole, ...base } as Element;
-      return { kind: "table", ...base, rows: bare, header: read.figure.header, align: read.figure.align, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) };
-    }
-    const box = (child(shape, "text-box") as XmlNode | undefined) ?? shape;
-    const heading = base.slot === "title";
-    const read = this.text(box.children, heading);
-    const figure = whole && figureWords(whole, work.footnotes);
-    if (figure && wordsOf(figure) === wordsOf(read)) return { ...whole, ...base } as Element;
-    const text = keptText(kept.text, read, work.footnotes);
-    if (isEmptyText(text) && kept.id === undefined) {
-      if (SHAPES.has(kind)) this.left.push({ slide: work.number, what: `shape “${name || kind}”`, why: "drawn shapes are not read yet" });
-      return undefined;
-    }
-    if (SHAPES.has(kind)) this.adapted.push({ slide: work.number, what: `shape “${name || kind}”`, how: "its text is kept; outline and fill are not drawn" });
-    return { ...base, kind: "text", text } as Element;
+    if (table) return this.ourTable(shape, kept, facts, base, work);
+    if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin")) return this.famed(work.reader.element(shape, base, alt));
+    const read = readText(((child(shape, "text-box") as XmlNode | undefined) ?? shape).children, this.text, base.slot === "title");
+    const figure = kept.whole && figureWords(kept.whole, work.footnotes);
+    if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
+    return { ...facts, kind: "text", text: keptText(kept.text, read, work.footnotes) } as Element;
+  }
+
+  private ourPicture(shape: XmlNode, kept: KeptElement, facts: object, alt: string): Element | undefined {
+    const image = child(shape, "image") as XmlNode | undefined;
+    const source = image ? this.file(attribute(image, "href"), image, kept.source) : kept.source;
+    return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
+  }
+
+  private ourTable(shape: XmlNode, { whole }: KeptElement, facts: object, base: Base, work: PageWork): Element | undefined {
+    const read = work.reader.element(shape, base, "");
+    if (read?.kind !== "table") return undefined;
+    const bare: TableElement["rows"] = read.rows.map((row) => row.map((cell) => cell && { ...(cell.columns ? { columns: cell.columns } : {}), ...(cell.rows ? { rows: cell.rows } : {}), text: cell.text.filter(({ runs }) => runs.some(({ text }) => text.trim())).map(({ look: _, align: __, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look: ___, ...item }) => item) })) }));
+    const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
+    const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
+    if (whole && expected && words(expected) === words(bare)) return { ...whole, ...facts } as Element;
+    if (whole?.kind === "table" && !whole.widths) return { ...whole, ...facts, rows: bare, header: read.header } as Element;
+    return read;
+  }
+
+  /** Fonts that an element names are counted, so that what stands in for them is told once. */
+  private famed(element: Element | undefined): Element | undefined {
+    if (element?.kind === "text" || element?.kind === "shape") for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
+    return element;
   }
 
   private slot(className: string | undefined, shape: XmlNode, { arrangement, used }: PageWork): string | null {
@@ -265,6 +395,34 @@ class OdpReader {
     return (free.find(([, role]) => (role === "picture") === picture) ?? free[0])?.[0] ?? null;
   }
 
+  private media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
+    const bytes = this.parts.get(path);
+    const mediaType = MEDIA[/\.([^.]*)$/.exec(path)?.[1]?.toLowerCase() ?? ""];
+    if (!bytes || !mediaType) return undefined;
+    const sha256 = this.options.sha256(bytes);
+    const source = path.slice(path.lastIndexOf("/") + 1);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
+    this.taken.set(path, sha256);
+    return { source, form: mediaType.startsWith("video/") ? "video" : "audio" };
+  }
+
+  /** The content of a document inside the presentation, packed beside it or written inside. */
+  private object(href: string | undefined, holder: XmlNode): XmlNode | undefined {
+    const inside = holder.children.find((part) => ["document", "math"].includes(localName(part)));
+    if (inside) return inside;
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, "").replace(/\/$/, ""));
+    const bytes = path ? this.parts.get(`${path}/content.xml`) : undefined;
+    if (!bytes) return undefined;
+    try {
+      return readMixed(partText(bytes), `${path}/content.xml`);
+    } catch (error) {
+      if (error instanceof Failure) return undefined;
+      throw error;
+    }
+  }
+
   /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
   private file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
     const path = (href ?? "").replace(/^\.\//, "");
@@ -273,72 +431,12 @@ class OdpReader {
     const info = bytes && pictureInfo(bytes);
     if (!bytes || !info) return undefined;
     const sha256 = this.options.sha256(bytes);
-    const source = kept ?? (path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`);
+    const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
+    const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
+    if (path && !data) this.taken.set(path, sha256);
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, ...info };
     return source;
-  }
-
-  private text(children: readonly XmlNode[], heading = false): RichText {
-    const text: Paragraph[] = [];
-    for (const element of children) {
-      const name = localName(element);
-      if (name === "p" || name === "h") text.push(this.paragraph(element, { kind: "plain", level: 0 }, heading));
-      else if (name === "list") this.list(element, 0, undefined, text, heading);
-    }
-    // What ends a text with nothing says nothing.
-    while (text.length && isEmptyText([text.at(-1) as Paragraph])) text.pop();
-    return text;
-  }
-
-  private list(list: XmlNode, level: number, inherited: string | undefined, into: Paragraph[], heading: boolean): void {
-    const style = attribute(list, "style-name") ?? inherited;
-    const kind = this.styles.listKind(style, level);
-    for (const item of list.children) {
-      if (!["list-item", "list-header"].includes(localName(item))) continue;
-      let begun = localName(item) === "list-header";
-      const start = Number(attribute(item, "start-value"));
-      for (const part of item.children) {
-        if (localName(part) === "list") this.list(part, level + 1, style, into, heading);
-        else if (localName(part) === "p" || localName(part) === "h") {
-          const deeper = begun && localName(item) !== "list-header" ? level + 1 : level;
-          into.push(this.paragraph(part, begun ? { kind: "plain", level: Math.min(MAX_LEVEL, deeper) } : { kind, level: Math.min(MAX_LEVEL, level), ...(kind === "number" && Number.isInteger(start) && attribute(item, "start-value") !== undefined ? { start } : {}) }, heading));
-          begun = true;
-        }
-      }
-    }
-  }
-
-  private paragraph(element: XmlNode, shape: Omit<Paragraph, "runs">, heading: boolean): Paragraph {
-    const chain = this.styles.chain(attribute(element, "style-name"));
-    const align: Align | undefined = chain.find(({ align: own }) => own)?.align;
-    const runs = trimmed(joinRuns(this.inline(element, this.styles.marks(chain, [], heading), undefined)));
-    return { ...shape, ...(align ? { align } : {}), runs };
-  }
-
-  private inline(element: XmlNode, marks: readonly Mark[], link: string | undefined): Run[] {
-    return element.content.flatMap((part): Run[] => {
-      if (typeof part === "string") return [run(part.replace(/\s+/g, " "), marks, link)];
-      switch (localName(part)) {
-        case "span":
-          return this.inline(part, this.styles.marks(this.styles.chain(attribute(part, "style-name")), marks), link);
-        case "a":
-          return this.inline(part, marks, this.target(attribute(part, "href") ?? "") ?? link);
-        case "s":
-          return [run(" ".repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)), marks, link)];
-        case "tab":
-          return [run("\t", marks, link)];
-        case "line-break":
-          return [run("\n", marks, link)];
-        case "annotation":
-        case "bookmark":
-        case "bookmark-start":
-        case "bookmark-end":
-          return [];
-        default:
-          return this.inline(part, marks, link);
-      }
-    });
   }
 
   private target(href: string): string | undefined {
@@ -348,13 +446,9 @@ class OdpReader {
   }
 }
 
-const add0 = (element: Element | undefined, add: (element: Element) => Element[]): Element[] => (element ? add(element) : []);
 const names = (element: XmlNode): string => element.children.map((inner) => `${localName(inner)} ${names(inner)}`).join(" ");
 
-function frameOf(shape: XmlNode): Frame | undefined {
-  const [x, y, width, height] = ["x", "y", "width", "height"].map((name) => points(attribute(shape, name)));
-  return width === undefined || height === undefined || width <= 0 || height <= 0 ? undefined : { x: x ?? 0, y: y ?? 0, width, height };
-}
+const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
 
 /** Ink that can be read on a paper that came with a file. */
 function readable(colours: Deck["theme"]["colours"]): Deck["theme"]["colours"] {
@@ -364,9 +458,9 @@ function readable(colours: Deck["theme"]["colours"]): Deck["theme"]["colours"] {
 }
 
 /**
- * Reads a presentation in OpenDocument 1.2 or 1.3, packed or flat: titles, outlines and text boxes with levels and marks,
- * tables, notes, links, pictures, backgrounds, page, order. Throws a Failure when the file is damaged; what is not read
- * is listed in `left`, slide by slide.
+ * Reads a presentation in OpenDocument 1.2 or 1.3, packed or flat: texts in their levels and looks, shapes, groups, tables,
+ * charts, pictures, films, notes, links, masters, backgrounds, page, order. Throws a Failure when the file is damaged;
+ * what is not read is listed in `left`, slide by slide. A packed file of another program is kept with the deck.
  */
 export function readOdp(bytes: Uint8Array, options: OdpReadOptions): OdpRead {
   return new OdpReader(bytes, options).read();

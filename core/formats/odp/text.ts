@@ -1,12 +1,10 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels } from "@unitext/core/layout";
-import type { Mark, Paragraph, RichText, Run } from "@unitext/core/model";
-import { paragraphText } from "@unitext/core/model";
-import { xml, type XmlValue } from "../archive";
+import { type Bullet, canonical, type LevelStyle, type Mark, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, type TextStyle } from "@unitext/core/model";
+import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
-
-type Attributes = Record<string, XmlValue>;
+import type { Attributes } from "./writedrawing";
 
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
@@ -21,31 +19,39 @@ export class StyleSheet {
     return name;
   }
 
-  /** A style of a family with properties by the names of their elements. */
-  style(family: string, properties: Record<string, Attributes>, content = "", own: Attributes = {}): string {
-    const parts = Object.entries(properties).filter(([, attributes]) => Object.values(attributes).some((value) => value !== undefined));
-    return this.named(family, JSON.stringify([parts, content, own]), (name) => xml("style:style", { "style:name": name, "style:family": family, ...own }, ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes)), content));
+  /** A style of a family with properties by the names of their elements; `inner` is what stands inside these. */
+  style(family: string, properties: Record<string, Attributes>, inner: Record<string, string> = {}, own: Attributes = {}): string {
+    const parts = Object.entries(properties).filter(([element, attributes]) => inner[element] || Object.values(attributes).some((value) => value !== undefined));
+    return this.named(family, JSON.stringify([parts, inner, own]), (name) => xml("style:style", { "style:name": name, "style:family": family, ...own }, ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element]))));
   }
 
-  /** The style of a list whose indents follow the size of its text. */
-  list(kind: "bullet" | "number", size: number): string {
-    const step = size * 1.15;
-    return this.named("list", `${kind} ${Math.round(size * 10)}`, (name) =>
-      xml(
-        "text:list-style",
-        { "style:name": name },
-        ...Array.from({ length: 10 }, (_, nth) => {
-          const level = nth + 1;
-          const properties = xml("style:list-level-properties", { "text:space-before": length(nth * step), "text:min-label-width": length(step) });
-          return kind === "bullet" ? xml("text:list-level-style-bullet", { "text:level": level, "text:bullet-char": nth % 2 ? "–" : "•" }, properties) : xml("text:list-level-style-number", { "text:level": level, "style:num-format": "1", "style:num-suffix": "." }, properties);
-        }),
-      ),
-    );
+  /** A data style (16.29) with a name of its own. */
+  data(element: string, attributes: Attributes, content: string): string {
+    return this.named("number", JSON.stringify([element, attributes, content]), (name) => xml(element, { "style:name": name, ...attributes }, content));
+  }
+
+  /** The style of a list by its levels. */
+  list(levels: readonly ListLevel[]): string {
+    return this.named("list", JSON.stringify(levels), (name) => xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))));
   }
 
   xml(): string {
     return [...this.styles.values()].map(({ xml: own }) => own).join("");
   }
+}
+
+interface ListLevel extends Bullet {
+  kind: "bullet" | "number";
+  before: number;
+  label: number;
+}
+
+function levelXml({ kind, sign, scheme, colour, size, font, before, label }: ListLevel, level: number): string {
+  const properties = xml("style:list-level-properties", { "text:space-before": length(before), "text:min-label-width": length(label) });
+  const look = xml("style:text-properties", { "fo:color": colour, "fo:font-family": font, "fo:font-size": size ? `${Math.round(size * 100)}%` : undefined });
+  if (kind === "bullet") return xml("text:list-level-style-bullet", { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") }, properties, look);
+  const [, open = "", number = "1", close = "."] = /^(\(?)([1aAiI])(.*)$/.exec(scheme ?? "1.") ?? [];
+  return xml("text:list-level-style-number", { "text:level": level, "style:num-format": number, "style:num-prefix": open || undefined, "style:num-suffix": close || undefined }, properties, look);
 }
 
 /** What writing text needs of the place where it stands. */
@@ -56,9 +62,13 @@ export interface TextContext {
   font?: string;
   codeFont: string;
   bold?: boolean;
+  /** How text of its levels stands where a file gave it; sizes then come from there. */
+  levels?: TextStyle;
   /** Where a link leads in the file, or undefined where its words stand alone. */
   link(to: string): string | undefined;
 }
+
+const levelOf = ({ levels }: TextContext, level: number): LevelStyle => levels?.[Math.min(level, levels.length - 1)] ?? {};
 
 /** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
 function characters(text: string): string {
@@ -68,30 +78,85 @@ function characters(text: string): string {
     .join("<text:line-break/>");
 }
 
-function span({ text, marks, link }: Run, context: TextContext): string {
+const UNDERLINE: Record<NonNullable<RunLook["underline"]>, Attributes> = {
+  single: { "style:text-underline-style": "solid" },
+  double: { "style:text-underline-style": "solid", "style:text-underline-type": "double" },
+  heavy: { "style:text-underline-style": "solid", "style:text-underline-width": "bold" },
+  dotted: { "style:text-underline-style": "dotted" },
+  dashed: { "style:text-underline-style": "dash" },
+  wavy: { "style:text-underline-style": "wave" },
+};
+
+/** A look of characters as text properties (16.29.4). */
+function lookAttributes({ size, colour, font, underline, caps, highlight, spacing, rise, language }: RunLook): Attributes {
+  const [code, country] = language?.split("-") ?? [];
+  return {
+    "fo:font-size": size === undefined ? undefined : length(size),
+    "fo:color": colour,
+    "fo:font-family": font,
+    ...(underline ? { ...UNDERLINE[underline], "style:text-underline-color": "font-color" } : {}),
+    "fo:text-transform": caps === "all" ? "uppercase" : undefined,
+    "fo:font-variant": caps === "small" ? "small-caps" : undefined,
+    "fo:background-color": highlight,
+    "fo:letter-spacing": spacing === undefined ? undefined : length(spacing),
+    "style:text-position": rise ? `${Math.round(rise * 100)}% 66%` : undefined,
+    "fo:language": code,
+    "fo:country": language ? (country && /^[A-Z]{2}$/.test(country) ? country : "none") : undefined,
+  };
+}
+
+function span({ text, marks, link, look }: Run, context: TextContext): string {
   const held = new Set<Mark | typeof RAISED>(marks);
-  const style = context.styles.style("text", {
-    "text-properties": {
-      "fo:font-weight": held.has("strong") ? "bold" : undefined,
-      "fo:font-style": held.has("emphasis") ? "italic" : undefined,
-      "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
-      "style:font-name": held.has("code") ? context.codeFont : undefined,
-      "style:text-position": held.has(RAISED) ? "super 58%" : undefined,
-    },
-  });
-  const words = held.size ? xml("text:span", { "text:style-name": style }, characters(text)) : characters(text);
+  const style = () =>
+    context.styles.style("text", {
+      "text-properties": {
+        ...lookAttributes(look ?? {}),
+        "fo:font-weight": held.has("strong") ? "bold" : undefined,
+        "fo:font-style": held.has("emphasis") ? "italic" : undefined,
+        "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
+        ...(held.has("code") ? { "style:font-name": context.codeFont, "fo:font-family": undefined } : {}),
+        ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
+      },
+    });
+  const words = held.size || look ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
   const target = link === undefined ? undefined : context.link(link);
   return target === undefined ? words : xml("text:a", { "xlink:href": target, "xlink:type": "simple" }, words);
 }
 
+const side = { start: "start", centre: "center", end: "end" } as const;
+const gap = (value: ParagraphLook["before"], size: number) => (value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2));
+
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
-  const rtl = bidiLevels(paragraphText(paragraph)).base === 1;
-  const side = { start: "start", centre: "center", end: "end" } as const;
-  const style = context.styles.style("paragraph", {
-    "paragraph-properties": { "fo:text-align": paragraph.align ? side[paragraph.align] : rtl ? "start" : undefined, "style:writing-mode": rtl ? "rl-tb" : undefined },
-    "text-properties": { "fo:font-size": length(context.size), "fo:color": context.colour, "style:font-name": context.font, "fo:font-weight": context.bold ? "bold" : undefined },
-  });
-  return xml("text:p", { "text:style-name": style }, paragraph.runs.map((run) => span(run, context)).join(""));
+  const level = levelOf(context, paragraph.level);
+  const look = { ...level.paragraph, ...paragraph.look };
+  const run = level.run ?? {};
+  const size = run.size ?? context.size;
+  const rtl = look.direction ? look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
+  const align = paragraph.align ?? level.align;
+  const listed = paragraph.kind !== "plain";
+  const { line, tabs } = look;
+  const style = context.styles.style(
+    "paragraph",
+    {
+      "paragraph-properties": {
+        "fo:text-align": align ? side[align] : rtl ? "start" : undefined,
+        "style:writing-mode": rtl ? "rl-tb" : undefined,
+        "fo:margin-top": gap(look.before, size),
+        "fo:margin-bottom": gap(look.after, size),
+        "fo:line-height": line === undefined ? undefined : "times" in line ? `${Math.round(line.times * 100)}%` : length(line.points),
+        ...(listed ? {} : { "fo:margin-left": look.left === undefined ? undefined : length(look.left), "fo:text-indent": look.first === undefined ? undefined : length(look.first) }),
+        "fo:margin-right": look.right === undefined ? undefined : length(look.right),
+      },
+      "text-properties": {
+        ...(context.levels ? {} : { "fo:font-size": length(context.size), "fo:color": context.colour, "style:font-name": context.font }),
+        ...lookAttributes(context.levels ? { size, ...run } : {}),
+        "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
+        "fo:font-style": level.emphasis ? "italic" : undefined,
+      },
+    },
+    tabs?.length ? { "paragraph-properties": xml("style:tab-stops", {}, ...tabs.map((at) => xml("style:tab-stop", { "style:position": length(at) }))) } : {},
+  );
+  return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
 /** An item of a list: its paragraph, and what follows in it in order, paragraphs and lists below. An item without a paragraph only leads deeper. */
@@ -127,8 +192,22 @@ function itemsOf(paragraphs: readonly Paragraph[]): Item[] {
   return top;
 }
 
+/** How the items of a list stand and are marked, level by level; at its own level as its first paragraph says. */
+function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
+  const kind = paragraph?.kind === "number" ? "number" : "bullet";
+  return Array.from({ length: 10 }, (_, level): ListLevel => {
+    const { paragraph: given, run } = levelOf(context, level);
+    const look = { ...given, ...(level === paragraph?.level ? paragraph.look : {}), bullet: { ...given?.bullet, ...(level === paragraph?.level ? paragraph.look?.bullet : {}) } };
+    const step = (run?.size ?? context.size) * 1.15;
+    const label = look.first === undefined ? step : Math.max(0, -look.first);
+    const left = look.left ?? (level + 1) * step;
+    const { sign, scheme, picture: __, ...rest } = look.bullet;
+    return { kind, ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}), ...rest, before: Math.max(0, left - label), label };
+  });
+}
+
 function listXml(items: readonly Item[], context: TextContext): string {
-  const kindOf = ({ paragraph }: Item): "bullet" | "number" => (paragraph?.kind === "number" ? "number" : "bullet");
+  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${canonical(paragraph?.look?.bullet ?? null)}`;
   const groups: Item[][] = [];
   for (const item of items) {
     const last = groups.at(-1);
@@ -139,7 +218,7 @@ function listXml(items: readonly Item[], context: TextContext): string {
     .map((group) =>
       xml(
         "text:list",
-        { "text:style-name": context.styles.list(kindOf(group[0] as Item), context.size) },
+        { "text:style-name": context.styles.list(listLevels(group[0] as Item, context)) },
         ...group.map((item) => {
           const header = item.paragraph?.kind === "plain";
           return xml(header ? "text:list-header" : "text:list-item", { "text:start-value": item.paragraph?.start }, item.paragraph ? paragraphXml(item.paragraph, context) : "", ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))));

@@ -1,0 +1,160 @@
+import { canonical, isEmptyText, joinRuns, type LevelStyle, type Mark, MAX_LEVEL, type Paragraph, type ParagraphLook, type RichText, run, type RunLook, type TextStyle } from "@unitext/core/model";
+import { trimmed } from "@unitext/core/text";
+import { localName, type XmlNode } from "../archive";
+import { attribute } from "../odt/styles";
+import { alignOf, levelStyle, type OdpStyles, type Properties } from "./readstyles";
+
+/** A paragraph in the order of its text, with what the lists around say of it. */
+interface Found {
+  element: XmlNode;
+  kind: Paragraph["kind"];
+  level: number;
+  start?: number;
+  list?: XmlNode | string | undefined;
+}
+
+/** The paragraphs of a text and of its lists, in order. `style` is the list style of what does not name one. */
+function paragraphs(children: readonly XmlNode[], styles: OdpStyles, style: XmlNode | string | undefined): Found[] {
+  const found: Found[] = [];
+  const list = (element: XmlNode, level: number, inherited: XmlNode | string | undefined) => {
+    const own = attribute(element, "style-name") ?? inherited;
+    const said = styles.listLevel(own, level);
+    const kind = said?.kind ?? (own === undefined ? "bullet" : "plain");
+    for (const item of element.children) {
+      const header = localName(item) === "list-header";
+      if (!header && localName(item) !== "list-item") continue;
+      let begun = header;
+      const start = Number(attribute(item, "start-value"));
+      for (const part of item.children) {
+        if (localName(part) === "list") list(part, level + 1, own);
+        else if (localName(part) === "p" || localName(part) === "h") {
+          const deeper = Math.min(MAX_LEVEL, begun && !header ? level + 1 : level);
+          found.push(begun ? { element: part, kind: "plain", level: deeper, list: own } : { element: part, kind, level: Math.min(MAX_LEVEL, level), list: own, ...(kind === "number" && Number.isInteger(start) && start > 0 && attribute(item, "start-value") !== undefined ? { start } : {}) });
+          begun = true;
+        }
+      }
+    }
+  };
+  for (const element of children) {
+    const name = localName(element);
+    if (name === "p" || name === "h") found.push({ element, kind: "plain", level: 0 });
+    else if (name === "list") list(element, 0, style);
+  }
+  return found;
+}
+
+export interface TextReader {
+  styles: OdpStyles;
+  /** Where a link of the file leads, as a link of the model. */
+  target(href: string): string | undefined;
+}
+
+const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
+
+/** The runs of a paragraph, each with what its style says. */
+function inline<T>(element: XmlNode, reader: TextReader, state: T, span: (state: T, style: string | undefined) => T, link: string | undefined, into: { text: string; state: T; link: string | undefined }[]): void {
+  const put = (text: string) => into.push({ text, state, link });
+  for (const part of element.content) {
+    if (typeof part === "string") {
+      put(part.replace(/\s+/g, " "));
+      continue;
+    }
+    switch (localName(part)) {
+      case "span":
+        inline(part, reader, span(state, attribute(part, "style-name")), span, link, into);
+        break;
+      case "a":
+        inline(part, reader, state, span, reader.target(attribute(part, "href") ?? "") ?? link, into);
+        break;
+      case "s":
+        put(" ".repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)));
+        break;
+      case "tab":
+        put("\t");
+        break;
+      case "line-break":
+        put("\n");
+        break;
+      case "annotation":
+      case "bookmark":
+      case "bookmark-start":
+      case "bookmark-end":
+        break;
+      default:
+        inline(part, reader, state, span, link, into);
+    }
+  }
+}
+
+/** A text for its words, levels and marks alone, as Unitext writes it in its own looks; a heading is bold and slanted by its theme. */
+export function readText(children: readonly XmlNode[], reader: TextReader, heading = false): RichText {
+  const text = paragraphs(children, reader.styles, undefined).map(({ element, kind, level, start }): Paragraph => {
+    const own = reader.styles.said("paragraph", attribute(element, "style-name"), EMPTY);
+    const { "font-weight": _, "font-style": __, ...plain } = own.text;
+    const base = heading ? { ...own, text: plain } : own;
+    const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
+    inline(element, reader, base, (state, style) => reader.styles.said("text", style, state), undefined, pieces);
+    const align = alignOf(base.paragraph["text-align"]);
+    const runs = pieces.map(({ text: words, state, link }) => run(words, marksOf(state, reader.styles), link));
+    return { kind: kind === "plain" && level === 0 ? "plain" : kind, level, ...(start === undefined ? {} : { start }), ...(align ? { align } : {}), runs: trimmed(joinRuns(runs)) };
+  });
+  return closed(text);
+}
+
+const EMPTY: Properties = { graphic: {}, paragraph: {}, text: {}, cell: {}, list: undefined, columns: {}, tabs: [] };
+
+function marksOf(properties: Properties, styles: OdpStyles): Mark[] {
+  const { text } = properties;
+  const bold = text["font-weight"] === "bold" || Number(text["font-weight"]) >= 600;
+  const slanted = text["font-style"] === "italic" || text["font-style"] === "oblique";
+  const struck = (text["text-line-through-style"] ?? text["text-line-through-type"] ?? "none") !== "none";
+  return [...(bold ? ["strong" as const] : []), ...(slanted ? ["emphasis" as const] : []), ...(struck ? ["strike" as const] : []), ...(MONOSPACED.test(styles.family(properties) ?? "") ? ["code" as const] : [])];
+}
+
+/** Without the empty paragraphs at its end, which say nothing. */
+function closed(text: Paragraph[]): RichText {
+  while (text.length && isEmptyText([text.at(-1) as Paragraph])) text.pop();
+  return text;
+}
+
+const differing = <T extends object>(own: T, base: Partial<T> | undefined): Partial<T> => Object.fromEntries(Object.entries(own).filter(([name, value]) => canonical(value) !== canonical((base as Record<string, unknown> | undefined)?.[name]))) as Partial<T>;
+
+/**
+ * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
+ * `outline` with a number after; and what its paragraphs and runs say beyond that.
+ */
+export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string): { text: RichText; style: TextStyle } {
+  const { styles } = reader;
+  const found = paragraphs(children, styles, shape.list);
+  const byLevel = Array.from({ length: 9 }, (_, level) => (outline !== undefined && styles.has("presentation", `${outline}${level + 1}`) ? (level === 0 ? shape : styles.properties("presentation", `${outline}${level + 1}`)) : shape));
+  const paragraphOf = (properties: Properties, kind: Paragraph["kind"], list: Found["list"], level: number): ParagraphLook => ({ ...styles.paragraphLook(properties), ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})), ...(kind === "plain" && list !== undefined ? { first: 0 } : {}) });
+  const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
+  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(styles.runLook(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
+  const text = found.map(({ element, kind, level, start, list }): Paragraph => {
+    const base = byLevel[level] as Properties;
+    const own = styles.said("paragraph", attribute(element, "style-name"), base);
+    const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
+    inline(element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
+    const runs = pieces.map(({ text: words, state, link }) => {
+      const look = differing(styles.runLook(state), levels[level]?.run) as RunLook;
+      return run(words, marksOf(state, styles), link, look);
+    });
+    const align = alignOf(own.paragraph["text-align"]) ?? "start";
+    const look = differing(paragraphOf(own, kind, list, level), levels[level]?.paragraph) as ParagraphLook;
+    return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs: trimmed(joinRuns(runs)) };
+  });
+  const words: RichText = closed(text);
+  // Where all text of a level is bold or slanted as its style is, the style says it.
+  const whole = (mark: Mark, name: "strong" | "emphasis", test: (properties: Properties) => boolean) => {
+    for (const [level, properties] of byLevel.entries()) {
+      const said = words.filter((paragraph) => paragraph.level === level).flatMap(({ runs }) => runs);
+      if (!test(properties) || said.some(({ marks }) => !marks?.includes(mark))) continue;
+      levels[level] = { ...levels[level], [name]: true };
+      for (const [at, paragraph] of words.entries()) if (paragraph.level === level) words[at] = { ...paragraph, runs: paragraph.runs.map((item) => run(item.text, (item.marks ?? []).filter((one) => one !== mark), item.link, item.look)) };
+    }
+  };
+  whole("strong", "strong", ({ text: said }) => said["font-weight"] === "bold" || Number(said["font-weight"]) >= 600);
+  whole("emphasis", "emphasis", ({ text: said }) => said["font-style"] === "italic" || said["font-style"] === "oblique");
+  while (levels.length > 1 && canonical(levels.at(-1)) === canonical(levels.at(-2))) levels.pop();
+  return { text: words, style: levels };
+}

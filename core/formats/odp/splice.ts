@@ -1,0 +1,184 @@
+import { escapeXml } from "@unitext/core/draw";
+import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
+import { strFromU8 } from "fflate";
+import { elementSum, KeptFile, notesSum, slideSum } from "../kept";
+import { length, NS } from "./names";
+import { SHAPES } from "./readshape";
+import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./slices";
+
+const DRAWN = new Set([...SHAPES, "frame", "g", "a", "control", "scene", "annotation"]);
+const unescaped = (value: string) => value.replace(/&(lt|gt|quot|apos|amp|#(\d+)|#x([0-9a-f]+));/gi, (whole, name: string, decimal?: string, hex?: string) => (decimal ? String.fromCodePoint(Number(decimal)) : hex ? String.fromCodePoint(Number.parseInt(hex, 16)) : ({ lt: "<", gt: ">", quot: '"', apos: "'", amp: "&" }[name.toLowerCase()] ?? whole)));
+const attributeOf = (tag: string, name: string) => {
+  const found = new RegExp(`\\s${name}\\s*=\\s*("([^"]*)"|'([^']*)')`).exec(tag);
+  return found ? unescaped(found[2] ?? found[3] ?? "") : undefined;
+};
+/** A tag with an attribute of another value; added where it has none. */
+function withAttribute(tag: string, name: string, value: string): string {
+  const written = ` ${name}="${escapeXml(value)}"`;
+  const pattern = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`);
+  return pattern.test(tag) ? tag.replace(pattern, () => written) : tag.replace(/\s*\/?>$/, (end) => written + end);
+}
+
+/** The presentation that a deck came from, opened so that what was not touched is written as it stands there. */
+export class OdpBase {
+  readonly content: ContentSlices;
+  private readonly used = new Set<number>();
+  private readonly places = new Map<string, number>();
+
+  private constructor(
+    readonly file: KeptFile,
+    deck: Deck,
+  ) {
+    this.content = contentSlices(this.text("content.xml"), "content.xml");
+    for (const slide of deck.slides) {
+      const at = Number(/^content\.xml#(\d+)$/.exec(slide.kept?.part ?? "")?.[1]) - 1;
+      if (slide.kept?.file !== file.name || !this.content.pages[at] || this.used.has(at)) continue;
+      this.used.add(at);
+      this.places.set(slide.id, at);
+    }
+  }
+
+  /** Opens the kept file that most slides came from; undefined where there is none, or its names of namespaces are others than usual. */
+  static open(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase | undefined {
+    const counts = new Map<string, number>();
+    for (const { kept } of deck.slides) if (kept?.part.startsWith("content.xml#")) counts.set(kept.file, (counts.get(kept.file) ?? 0) + 1);
+    const [name] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? [];
+    const asset = name === undefined ? undefined : deck.assets[name];
+    const bytes = asset && picture(asset.sha256);
+    if (name === undefined || !bytes) return undefined;
+    try {
+      const file = new KeptFile(name, bytes, picture);
+      if (!file.has("content.xml") || !file.has("styles.xml")) return undefined;
+      const base = new OdpBase(file, deck);
+      const { namespaces } = base.content;
+      const usual = Object.entries(NS).every(([prefix, uri]) => (namespaces.get(prefix) ?? uri) === uri);
+      return usual && base.content.pagesEnd > 0 && base.places.size ? base : undefined;
+    } catch (error) {
+      if (error instanceof Failure || error instanceof SyntaxError) return undefined;
+      throw error;
+    }
+  }
+
+  text(path: string): string {
+    return strFromU8(this.file.bytes(path) ?? new Uint8Array());
+  }
+  page(slide: Slide): PageSlice | undefined {
+    const at = this.places.get(slide.id);
+    return at === undefined ? undefined : this.content.pages[at];
+  }
+  /** The name that links lead to. */
+  name(page: PageSlice): string | undefined {
+    return attributeOf(this.content.text.slice(page.from, page.open), "draw:name");
+  }
+  slice({ from, to }: { from: number; to: number }): string {
+    return this.content.text.slice(from, to);
+  }
+  partOf = (id: string): string | undefined => {
+    const at = this.places.get(id);
+    return at === undefined ? undefined : `content.xml#${at + 1}`;
+  };
+
+  /** What of a slide is as it was read: all of it, its own look, its notes, and each of its elements. */
+  untouched(slide: Slide): { whole: boolean; look: boolean; notes: boolean; element: (element: Element) => boolean } {
+    const { kept } = slide;
+    const look = kept !== undefined && slideSum(slide) === kept.sum;
+    const notes = kept !== undefined && notesSum(slide, this.partOf) === kept.notes;
+    const element = (one: Element) => one.kept !== undefined && one.kept.sum === elementSum(one, this.partOf);
+    const places = slide.elements.map((one) => one.kept?.shape ?? "");
+    return { whole: look && notes && places.join() === kept?.shapes.join() && slide.elements.every(element), look, notes, element };
+  }
+
+  /** Whether the deck is the whole presentation in its order. */
+  inOrder(deck: Deck): boolean {
+    return deck.slides.length === this.content.pages.length && deck.slides.every((slide, nth) => this.places.get(slide.id) === nth);
+  }
+
+  /** The words of an element that is not modelled, moved to its frame. */
+  moved(slice: Slice, { frame }: { frame?: Frame | undefined }): string {
+    const text = this.slice(slice);
+    const end = text.indexOf(">") + 1;
+    const tag = text.slice(0, end);
+    if (!frame || /\sdraw:transform\s*=/.test(tag) || attributeOf(tag, "svg:width") === undefined) return text;
+    const placed = (["x", "y", "width", "height"] as const).reduce((made, side) => withAttribute(made, `svg:${side}`, length(frame[side])), tag);
+    return placed + text.slice(end);
+  }
+
+  /**
+   * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
+   * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
+   */
+  compose(page: PageSlice, slide: Slide, own: { style: string | undefined; notes: string; below: string[]; write: (element: Element) => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
+    const same = this.untouched(slide);
+    const tag = this.slice({ from: page.from, to: page.open }).replace(/\/>$/, ">");
+    const kept = slide.kept as NonNullable<Slide["kept"]>;
+    const bearing = new Set(kept.shapes.map((place) => place.split(".")[0] as string));
+    const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
+    const pieces: string[] = [];
+    const places = new Map<string, string>();
+    const drawn = (name: string) => DRAWN.has(name);
+    const rest = page.inner.map((slice, nth) => ({ slice, nth })).filter(({ slice, nth }) => slice.name !== "notes" && !bearing.has(String(nth)));
+    for (const { slice, nth } of rest) if (nth < first || !drawn(slice.name)) if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    const taken = new Set<string>();
+    for (let at = 0; at < slide.elements.length; ) {
+      const element = slide.elements[at] as Element;
+      const top = element.kept?.shape.split(".")[0];
+      const members = kept.shapes.filter((place) => place.split(".")[0] === top);
+      const run = slide.elements.slice(at, at + members.length);
+      const whole = top !== undefined && !taken.has(top) && members.length > 0 && run.length === members.length && run.every((one, nth) => one.kept?.shape === members[nth] && same.element(one));
+      if (whole) {
+        taken.add(top);
+        for (const one of run) places.set(one.id, [String(pieces.length), ...(one.kept?.shape.split(".").slice(1) ?? [])].join("."));
+        pieces.push(this.slice(page.inner[Number(top)] as Slice));
+        at += members.length;
+        continue;
+      }
+      const group = element.groups?.[0];
+      let to = at + 1;
+      while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
+      const shapes = slide.elements.slice(at, to).map((one) => {
+        const slice = one.kept && sliceAt(page, one.kept.shape);
+        const words = slice && same.element(one) ? this.slice(slice) : slice && one.kind === "foreign" ? this.moved(slice, one) : own.write(one);
+        return { id: one.id, groups: one.groups ?? [], xml: words };
+      });
+      if (shapes.length === 1 && group === undefined) places.set(element.id, String(pieces.length));
+      pieces.push(own.group(shapes));
+      at = to;
+    }
+    for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice));
+    pieces.push(...own.below);
+    const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
+    // Motion names shapes: it stays as long as all that it may name does.
+    if (kept.shapes.every((place) => shown.has(place)) && slide.elements.every((one) => !one.kept || same.element(one))) for (const { slice } of rest) if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    const spoken = page.inner.find(({ name }) => name === "notes");
+    pieces.push(same.notes ? (spoken ? this.slice(spoken) : "") : own.notes);
+    return { xml: `${own.style === undefined || same.look ? tag : withAttribute(tag, "draw:style-name", own.style)}${pieces.join("")}</draw:page>`, places };
+  }
+
+  /** The names that shapes of a page have. */
+  namesOn(page: PageSlice): Set<string> {
+    return new Set([...this.slice(page).matchAll(/\sdraw:name\s*=\s*(?:"([^"]*)"|'([^']*)')/g)].map(([, a, b]) => unescaped(a ?? b ?? "")));
+  }
+}
+
+/** Puts XML at the end of an element of a part; makes the element, before the first of others, where it is missing. */
+export function appendTo(text: string, element: string, content: string, before: readonly string[]): string {
+  if (!content) return text;
+  const end = text.indexOf(`</${element}>`);
+  if (end >= 0) return text.slice(0, end) + content + text.slice(end);
+  const empty = new RegExp(`<${element}(\\s[^>]*?)?/>`).exec(text);
+  if (empty) return `${text.slice(0, empty.index)}<${element}${empty[1] ?? ""}>${content}</${element}>${text.slice(empty.index + empty[0].length)}`;
+  const at = Math.min(...before.map((name) => text.indexOf(`<${name}`)).filter((place) => place >= 0));
+  return Number.isFinite(at) ? `${text.slice(0, at)}<${element}>${content}</${element}>${text.slice(at)}` : text;
+}
+
+/** A part with the namespaces that our words need. */
+export function withNamespaces(text: string): string {
+  const root = /<[A-Za-z][\w:.-]*(?=[\s>])/g;
+  root.lastIndex = text.startsWith("<?xml") ? text.indexOf("?>") : 0;
+  const found = root.exec(text);
+  if (!found) return text;
+  const tag = text.slice(found.index, text.indexOf(">", found.index));
+  const missing = Object.entries(NS).filter(([prefix]) => !new RegExp(`\\s${prefix}\\s*=`).test(tag));
+  const at = found.index + found[0].length;
+  return text.slice(0, at) + missing.map(([prefix, uri]) => ` ${prefix}="${uri}"`).join("") + text.slice(at);
+}

@@ -1,0 +1,237 @@
+import { escapeXml } from "@unitext/core/draw";
+import { type Scene, sizeOf, turning } from "@unitext/core/layout";
+import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type Slide, type Stroke, type TableElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
+import { xml } from "../archive";
+import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
+import { chartContent } from "./writechart";
+import { type Attributes, boxAttributes, type Definitions, fillAttributes, geometryXml, place, shadowAttributes, standing, strokeAttributes } from "./writedrawing";
+import { length } from "./names";
+import { type StyleSheet, type TextContext, textXml } from "./text";
+
+/** What the shapes of one page, or of one master, are written with. */
+export interface Work {
+  head: DeckHead;
+  slide: Slide;
+  theme: Theme;
+  scene: Scene;
+  styles: StyleSheet;
+  definitions: Definitions;
+  /** The path of a picture's or film's file in the package, or undefined where its file is not in the deck. */
+  file(source: string): string | undefined;
+  link(to: string): string | undefined;
+  /** Puts a document of its own into the package; gives its path. */
+  object(content: string): string;
+  notes: Footnote[];
+}
+
+interface Shape {
+  name: string;
+  frame: Frame;
+  size: number;
+  /** The layer and class that a shape is written with. */
+  presentation?: string | undefined;
+}
+
+const CLASS: Record<string, string> = { title: "title", opening: "title", subtitle: "subtitle", body: "outline", picture: "graphic" };
+const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", "draw:auto-grow-height": "false", "draw:textarea-vertical-align": "top" };
+
+const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
+
+export function contextFor({ styles, theme, link }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
+  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, bold, link, ...(levels ? { levels } : {}) };
+}
+
+const named = ({ name, presentation }: Shape, style: string): Attributes => ({ [presentation ? "presentation:style-name" : "draw:style-name"]: style, "draw:name": name, "draw:layer": "layout", "presentation:class": presentation, "presentation:user-transformed": presentation ? "true" : undefined });
+const looked = (element: Element) => Boolean(element.style !== undefined || element.box || element.fill || element.stroke || element.shadow || element.rotation);
+const described = (alt: string | undefined) => (alt ? xml("svg:desc", {}, escapeXml(alt)) : "");
+
+/** Where a shape leads when it is pressed: to the web by an anchor around it, to a page by an action inside. */
+function linked(link: string | undefined, work: Work): { inside: string; around: (shape: string) => string } {
+  const to = link === undefined ? undefined : work.link(link);
+  if (to === undefined) return { inside: "", around: (shape) => shape };
+  if (!to.startsWith("#")) return { inside: "", around: (shape) => xml("draw:a", { "xlink:href": to, "xlink:type": "simple" }, shape) };
+  return { inside: xml("office:event-listeners", {}, xml("presentation:event-listener", { "script:event-name": "dom:click", "presentation:action": "show", "xlink:href": to, "xlink:type": "simple" })), around: (shape) => shape };
+}
+
+function graphic(element: Element, work: Work, presentation: string | undefined, usual: Parameters<typeof boxAttributes>[1]): string {
+  const { styles, definitions, file } = work;
+  const { box } = element;
+  const columns = box?.columns ? xml("style:columns", { "fo:column-count": box.columns, "fo:column-gap": length(box.gap ?? 0) }) : "";
+  return styles.style(
+    presentation ? "presentation" : "graphic",
+    { "graphic-properties": { ...strokeAttributes(element.stroke, definitions), ...fillAttributes(element.fill, definitions, file), ...shadowAttributes(element.shadow), ...boxAttributes(box, usual) }, "paragraph-properties": box?.turn ? { "style:writing-mode": "tb-rl" } : {} },
+    columns ? { "graphic-properties": columns } : {},
+  );
+}
+
+export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
+  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE });
+  return xml("draw:frame", { ...named(shape, style), ...standing(shape.frame, element?.rotation) }, xml("draw:text-box", {}, text || "<text:p/>"));
+}
+
+function figureFrame(element: Element, shape: Shape, work: Work): string {
+  return textFrame(textXml(figureWords(element, work.notes) ?? [], contextFor(work, shape.size, false)), shape, work);
+}
+
+const borderOf = (stroke: Stroke | null | undefined) => (stroke ? `${length(Math.max(stroke.width, 0.05))} ${stroke.dash === "dot" ? "dotted" : stroke.dash ? "dashed" : "solid"} ${stroke.colour}` : "none");
+
+function tableXml(table: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">, work: Work, size: number, frame: Frame): string {
+  const { rows, header, align, widths, heights } = table;
+  const columns = rows[0]?.length ?? 1;
+  const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
+  const column = (width: number) => work.styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } });
+  const cell = (one: Cell | null, x: number, head: boolean) => {
+    if (!one) return "<table:covered-table-cell/>";
+    const [left, top, right, bottom] = one.insets ?? [7.2, 3.6, 7.2, 3.6];
+    const own = widths
+      ? { "graphic-properties": { ...fillAttributes(one.fill, work.definitions, work.file), "draw:textarea-vertical-align": one.anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) }, "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(one.borders?.[side])])) }
+      : { "graphic-properties": { "draw:fill": "none" }, "paragraph-properties": { "fo:border-bottom": `${head ? 1.5 : 0.5}pt solid ${work.theme.colours.muted}` } };
+    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
+    return xml("table:table-cell", { "table:style-name": work.styles.style("table-cell", own), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), contextFor(work, size, false, head && !widths, levels)));
+  };
+  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(heights[y] as number) } }) : undefined }, ...row.map((one, x) => cell(one, x, head)));
+  const heads = rows.slice(0, header).map((row, y) => line(row, y, true));
+  const grid = widths ? Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths[x] || frame.width / columns) })) : [xml("table:table-column", { "table:style-name": column(frame.width / columns), "table:number-columns-repeated": columns })];
+  return xml("table:table", { "table:use-first-row-styles": header ? "true" : undefined }, ...grid, heads.length ? xml("table:table-header-rows", {}, ...heads) : "", ...rows.slice(header).map((row, y) => line(row, header + y, false)));
+}
+
+function tableFrame(table: Parameters<typeof tableXml>[0], shape: Shape, work: Work): string {
+  return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, tableXml(table, work, shape.size, shape.frame));
+}
+
+/** A straight line or connector between its two ends, wherever they were turned to. */
+function lineXml(element: Extract<Element, { kind: "shape" }>, shape: Shape, style: string, inside: string): string {
+  const { x, y, width, height } = shape.frame;
+  const matrix = turning(shape.frame, element.rotation, element.flip) ?? [1, 0, 0, 1, 0, 0];
+  const at = (px: number, py: number) => [matrix[0] * px + matrix[2] * py + matrix[4], matrix[1] * px + matrix[3] * py + matrix[5]] as const;
+  const [from, to] = [at(x, y), at(x + width, y + height)];
+  return xml("draw:line", { ...named(shape, style), "svg:x1": length(from[0]), "svg:y1": length(from[1]), "svg:x2": length(to[0]), "svg:y2": length(to[1]) }, described(element.alt), inside);
+}
+
+const palette = ({ theme }: Work) => [theme.colours.accent, theme.colours.second, "#7f9fa3", "#b98aa5", theme.colours.muted, "#4d5b5a"];
+const RECOLOUR = { grey: "greyscale", mono: "mono", washout: "watermark" } as const;
+
+/** A picture's pixels count as 96 to the inch, as is usual where a file does not say. */
+const PIXEL = 0.75;
+
+const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, shape: Shape, work: Work) => string } = {
+  text: (element, shape, work) => {
+    const levels = levelsOf(element, work);
+    return textFrame(textXml(flattened(element.text, work.notes), contextFor(work, shape.size, shape.presentation === "title", false, levels)), shape, work, element);
+  },
+  picture: (element, shape, work) => {
+    const { source, alt, crop, opacity, recolour, flip } = element;
+    const path = work.file(source);
+    const { inside, around } = linked(element.link, work);
+    if (!path) return around(xml("draw:frame", { ...named({ ...shape, presentation: "graphic" }, work.styles.style("presentation", { "graphic-properties": BARE })), "presentation:placeholder": "true", ...standing(shape.frame, element.rotation) }, "<draw:text-box/>", inside, described(alt)));
+    const asset = work.head.assets[source];
+    const [w, h] = [(asset?.width ?? 1) * PIXEL, (asset?.height ?? 1) * PIXEL];
+    const properties = {
+      ...strokeAttributes(element.stroke, work.definitions),
+      ...fillAttributes(element.fill, work.definitions, work.file),
+      ...shadowAttributes(element.shadow),
+      "fo:clip": crop ? `rect(${[crop.top * h, crop.right * w, crop.bottom * h, crop.left * w].map(length).join(", ")})` : undefined,
+      "draw:image-opacity": opacity === undefined ? undefined : `${Math.round(opacity * 100)}%`,
+      "draw:color-mode": recolour ? RECOLOUR[recolour] : undefined,
+      "style:mirror": flip ? { x: "horizontal", y: "vertical", xy: "vertical horizontal" }[flip] : undefined,
+    };
+    return around(xml("draw:frame", { ...named(shape, work.styles.style("graphic", { "graphic-properties": properties })), ...standing(shape.frame, element.rotation) }, xml("draw:image", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }), inside, described(alt)));
+  },
+  table: (element, shape, work) => tableFrame(element, shape, work),
+  chart: (element, shape, work) => {
+    if (!element.series.some(({ values }) => values.length)) return tableFrame(chartTable(element), shape, work);
+    const path = work.object(chartContent(element, shape.frame, palette(work), Math.max(8, Math.min(14, shape.frame.height / 24))));
+    return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, xml("draw:object", { "xlink:href": `./${path}`, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }));
+  },
+  code: figureFrame,
+  formula: figureFrame,
+  diagram: figureFrame,
+  shape: (element, shape, work) => {
+    const { inside, around } = linked(element.link, work);
+    const style = graphic(element, work, undefined, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "middle", fit: "none" });
+    if ("preset" in element.geometry && /^(line|straightConnector1)$/.test(element.geometry.preset) && isEmptyText(element.text)) return around(lineXml(element, shape, style, inside));
+    const text = textXml(flattened(element.text, work.notes), contextFor(work, shape.size, false, false, levelsOf(element, work)));
+    return around(xml("draw:custom-shape", { ...named({ ...shape, presentation: undefined }, style), ...standing(shape.frame, element.rotation) }, described(element.alt), inside, text, geometryXml(element.geometry, shape.frame, element.flip)));
+  },
+  media: (element, shape, work) => {
+    const path = work.file(element.source);
+    if (path === undefined) return textFrame(textXml(plainText(element.alt || (element.form === "video" ? "Film" : "Sound")), contextFor(work, 12, false)), shape, work);
+    const poster = element.poster === undefined ? undefined : work.file(element.poster);
+    return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) }, xml("draw:plugin", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad", "draw:mime-type": work.head.assets[element.source]?.mediaType }), poster ? xml("draw:image", { "xlink:href": poster, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }) : "", described(element.alt));
+  },
+  foreign: (element, shape, work) => {
+    const picture = element.picture === undefined ? undefined : work.file(element.picture);
+    if (picture === undefined) return textFrame(textXml([...plainText(element.what), ...element.text], contextFor(work, 12, false)), shape, work);
+    return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) }, xml("draw:image", { "xlink:href": picture, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }), described(element.alt || element.what));
+  },
+};
+
+export interface WrittenShape {
+  id: string;
+  groups: readonly string[];
+  xml: string;
+}
+
+/** Shapes in their groups (`draw:g`): neighbours of one group stand in it together. */
+export function grouped(shapes: readonly WrittenShape[], depth = 0): string {
+  let out = "";
+  for (let at = 0; at < shapes.length; ) {
+    const first = shapes[at] as WrittenShape;
+    const group = first.groups[depth];
+    let to = at + 1;
+    if (group !== undefined) {
+      while (shapes[to]?.groups[depth] === group) to++;
+      out += xml("draw:g", {}, grouped(shapes.slice(at, to), depth + 1));
+    } else out += first.xml;
+    at = to;
+  }
+  return out;
+}
+
+/** The shape of one element, what is kept of it by its name, and a line below that belongs to it. */
+export function shapeOf(element: Element, nth: number, work: Work, taken: Set<string>): { shape: WrittenShape; name: string; kept: object; below: { name: string; xml: string }[] } {
+  const { slide, head, scene, theme } = work;
+  const { kept: _, ...bare } = element;
+  const own = element.name && !taken.has(element.name) ? element.name : `${element.slot ?? element.kind} ${nth + 1}`;
+  const name = taken.has(own) ? `${own} ${element.id}` : own;
+  taken.add(name);
+  const box = scene.boxes.find((candidate) => candidate.element === element.id);
+  const frame = (looked(element) || element.kind === "shape" ? element.frame : undefined) ?? box ?? element.frame ?? { x: 72, y: 144, width: 400, height: 240 };
+  const role = element.slot === null ? undefined : roleOf(slide, element);
+  const size = box?.size || sizeOf(role ?? "body", theme, head.page);
+  const presentation = element.kind === "text" && slide.id !== "" ? CLASS[role ?? ""] : undefined;
+  const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(element, { name, frame, size, presentation }, work);
+  const caption = (element.kind === "picture" || element.kind === "table") && element.caption;
+  const below: { name: string; xml: string }[] = [];
+  if (caption) {
+    const small = sizeOf("caption", theme, head.page) * 0.8;
+    const captionName = `caption of ${name}`;
+    below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
+  }
+  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...keptOf(bare as Element), sum: textHash(bareShape(drawn)) }, below };
+}
+
+/** A shape without the anchor around it. */
+const bareShape = (drawn: string) => /^<draw:a [^>]*>([\s\S]*)<\/draw:a>$/.exec(drawn)?.[1] ?? drawn;
+
+/** The box that lists a page's footnotes. */
+export function footnotesFrame(work: Work): string {
+  const { head, theme, notes } = work;
+  const size = theme.scale.footer * 1.1;
+  const height = notes.length * size * 1.5;
+  const { width, height: tall } = head.page;
+  return textFrame(textXml(footnoteText(notes), contextFor(work, size, false)), { name: "footnotes", frame: { x: width * 0.065, y: tall * 0.92 - height, width: width * 0.87, height }, size }, work);
+}
+
+/** Footer, number or date where the file that a slide came from puts it. */
+export function regionFrames(work: Work): { name: string; xml: string }[] {
+  return (work.slide.regions ?? []).map(({ region, text, frame, style, box }, nth) => {
+    const levels = style === undefined ? undefined : work.head.styles?.[style];
+    const context = contextFor(work, 12, false, false, levels);
+    const words: RichText = plainText(text);
+    const written = region === "number" ? textXml(plainText("\uE000"), context).replace("\uE000", "<text:page-number>&lt;number&gt;</text:page-number>") : textXml(words, context);
+    const element: Element = { kind: "text", id: "region", slot: null, frame, text: words, ...(style ? { style } : {}), ...(box ? { box } : {}) };
+    const name = `${region} ${nth + 1}`;
+    return { name, xml: textFrame(written, { name, frame, size: 12 }, work, element) };
+  });
+}
