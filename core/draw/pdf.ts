@@ -152,11 +152,16 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
       if (run.highlight) behind += `${colour(run.highlight)} rg ${n(run.x)} ${n(height - (y + run.size * 0.25))} ${n(run.width)} ${n(run.size * 1.2)} re f\n`;
       if (run.underline) rules += rule(run, y, 0.12);
       if (run.strike) rules += rule(run, y, -0.28);
-      if (run.link?.startsWith("slide:")) doc.goTo(run.x, y - run.size, run.width, run.size * 1.25, run.link.slice(6));
-      else if (run.link && !deckLink(run.link)) doc.link(run.x, y - run.size, run.width, run.size * 1.25, run.link);
+      lead(doc, run.link, run.x, y - run.size, run.width, run.size * 1.25);
     }
   }
   if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${behind}${rules}BT\n${text}ET Q`);
+}
+
+/** A place that leads to a page or to the web. */
+function lead(doc: Document, link: string | undefined, x: number, y: number, width: number, height: number): void {
+  if (link?.startsWith("slide:")) doc.goTo(x, y, width, height, link.slice(6));
+  else if (link && !deckLink(link)) doc.link(x, y, width, height, link);
 }
 
 function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
@@ -236,6 +241,7 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
     }
     doc.rect(0, 0, scene.page.width, scene.page.height).fill(scene.background);
     for (const node of scene.nodes) drawNode(doc, writer, node, options.picture);
+    for (const box of scene.boxes) lead(doc, box.link, box.x, box.y, box.width, box.height);
   }
   doc.end();
   return done;

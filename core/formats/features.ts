@@ -1,4 +1,4 @@
-import { type Deck, deckLink, type Element, elementTexts, footnotesOf, hasNotes, linksOf, picturesOn, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import type { WritableFormat } from "./index";
 
@@ -8,7 +8,10 @@ type Judge = Verdict | ((slide: Slide, deck: Deck) => Verdict);
 type Finder = (slide: Slide, deck: Deck) => string[];
 
 const texts = (slide: Slide) => slide.elements.flatMap(elementTexts);
-const links = (slide: Slide): { text: string; to: string }[] => [...slideTexts(slide).flatMap(linksOf), ...slide.elements.flatMap((element) => ("link" in element && element.link ? [{ text: element.name ?? element.kind, to: element.link }] : []))];
+const links = (slide: Slide): { text: string; to: string }[] => slideTexts(slide).flatMap(linksOf);
+/** Pictures and shapes that lead somewhere that is there. */
+const leading = (slide: Slide, deck: Deck) => slide.elements.filter((element) => "link" in element && element.link !== undefined && (slideLink(element.link) === undefined || known(deck, slideLink(element.link) as string)));
+const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
 const ofKind = (kind: Element["kind"], what: (element: Element) => string): Finder => (slide) => slide.elements.filter((element) => element.kind === kind).map(what);
 const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) => text.some(({ runs }) => runs.some(test));
 const ids = new WeakMap<readonly Slide[], Set<string>>();
@@ -28,19 +31,24 @@ export const FEATURES = {
   "links between slides": (slide, deck) => links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
   "links that lead nowhere": (slide, deck) => links(slide).flatMap(({ text, to }) => (slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [])),
   "links into other decks": (slide) => links(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
+  "links of pictures and shapes": (slide, deck) => leading(slide, deck).map(({ name, kind }) => `the link of ${name ? `“${name}”` : `a ${kind}`}`),
   "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
+  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour)) ? ["how a chart shows its data"] : [])),
   pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
   "missing pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
   "moving pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
   recolouring: (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.recolour ? [`the recolouring of ${element.source}`] : [])),
+  "shaped pictures": (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.shape && !("preset" in element.shape && element.shape.preset === "rect") ? [`the frame of ${element.source}`] : [])),
   "films and sounds": ofKind("media", (element) => (element.kind === "media" && element.form === "audio" ? "a sound" : "a film")),
   diagrams: ofKind("diagram", () => "a diagram"),
   formulas: (slide) => [...slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])), ...texts(slide).flatMap((text) => (hasRuns(text, ({ marks }) => marks?.includes("formula") ?? false) ? ["a formula in a line"] : []))],
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   "own places": (slide) => slide.elements.flatMap((element) => (element.frame ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
+  "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && fill.stops.length > 2) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
   footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
@@ -60,6 +68,7 @@ const fromPptx = (slide: Slide) => slide.kept?.part.endsWith(".xml") && !slide.k
 const fromOdp = (slide: Slide) => slide.kept?.part.startsWith("content.xml") ?? false;
 const NOWHERE = { why: "the slide that it leads to is not in this deck; its words stay" };
 const OTHER_DECK = { why: "it leads into another deck, which is another file; its words stay" };
+const GIVEN_BACK = { how: "other programs show its words; Unitext links it again" };
 const MISSING = { why: "its file is not in the deck; an empty frame stands in its place" };
 const PRESENT = { how: "shown with its present values; they will not change" };
 const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
@@ -73,20 +82,25 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "links to the web": kept,
   "links between slides": kept,
   "links that lead nowhere": NOWHERE,
-  "links into other decks": OTHER_DECK,
-  "linked data": kept,
+  "links into other decks": GIVEN_BACK,
+  "links of pictures and shapes": kept,
+  "linked data": { how: "other programs show its present values; Unitext keeps the link" },
   tables: kept,
   charts: kept,
+  "looks of charts": kept,
   pictures: kept,
-  "missing pictures": { why: "its file is not in the deck; an empty frame with its description stands in its place" },
+  "missing pictures": { how: "its file is not in the deck; an empty frame with its description stands in its place" },
   "moving pictures": kept,
   recolouring: kept,
+  "shaped pictures": kept,
   "films and sounds": kept,
   diagrams: { how: "shown as its list; Unitext draws the diagram again" },
   formulas: { how: "shown as its TeX; Unitext sets the formula again" },
-  code: kept,
+  code: { how: "shown as its lines in the font for code; Unitext knows it as code" },
   shapes: kept,
   "own places": kept,
+  "fills of several colours": kept,
+  "soft shadows": kept,
   groups: kept,
   "own looks of text": kept,
   footnotes: FOOT,
@@ -96,7 +110,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   backgrounds: kept,
   "drawings of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
   "footers of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
-  comments: (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { why: "comments are written only into the file that they came from" }),
+  comments: (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };
@@ -107,6 +121,7 @@ const PAGES: Record<FeatureName, Judge> = {
   "hidden slides": { why: "hidden slides are not shown to the audience" },
   "detail slides": kept,
   notes: { why: "the pages are for the audience, who do not see the notes" },
+  "links into other decks": OTHER_DECK,
   "linked data": PRESENT,
   "missing pictures": MISSING,
   "moving pictures": { how: "shown standing still" },
@@ -114,6 +129,8 @@ const PAGES: Record<FeatureName, Judge> = {
   "films and sounds": { how: "shown by its picture" },
   diagrams: kept,
   formulas: kept,
+  code: kept,
+  "soft shadows": { how: "drawn with a hard edge" },
   footnotes: kept,
   groups: kept,
   "points one at a time": { how: "shown at once" },
@@ -131,20 +148,21 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   pptx: PRESENTATION,
   odp: {
     ...PRESENTATION,
-    recolouring: (slide) => (fromOdp(slide) ? kept : { why: "the format recolours otherwise; the picture is shown in its own colours" }),
-    "films and sounds": { how: "shown by its picture; its file is not written" },
+    "shaped pictures": (slide) => (fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" }),
+    "fills of several colours": { how: "runs from its first colour to its last; Unitext knows all of them" },
+    "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
     "points one at a time": { how: "other programs show them at once; Unitext keeps the steps" },
     "drawings of its file": kept,
-    "footers of its file": { how: "drawn on the slide itself" },
-    comments: { why: "comments are written only into the file that they came from" },
-    "foreign content": STAND_IN,
-    "looks brought along": kept,
+    "footers of its file": (slide) => (fromOdp(slide) ? kept : { how: "drawn on the slide itself" }),
+    comments: (slide) => (fromOdp(slide) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
+    "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
+    "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
   pdf: { ...PAGES, "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
   html: { ...PAGES, notes: kept, "points one at a time": kept, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
-  docx: { ...PAGES, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
-  png: { ...PAGES, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
-  svg: { ...PAGES, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  docx: { ...PAGES, "links of pictures and shapes": { why: "they stand in the picture of the slide, which has no links" }, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
+  png: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  svg: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
   txt: {
     ...(Object.fromEntries(Object.keys(FEATURES).map((name) => [name, { why: "the file holds the notes alone" }])) as Record<FeatureName, Judge>),
     notes: kept,
@@ -155,11 +173,18 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     ...PRESENTATION,
     "detail slides": kept,
     "links into other decks": kept,
+    "links that lead nowhere": kept,
+    "links of pictures and shapes": { why: "text has no place for it" },
     "linked data": { why: "text has no place for linked data; the words stay" },
     pictures: { how: "named by its path; its file is not inside the text" },
     "missing pictures": kept,
     "moving pictures": kept,
+    "looks of charts": { why: "text has its numbers alone" },
     recolouring: { why: "text has no place for it" },
+    "shaped pictures": { why: "text has no place for it" },
+    "fills of several colours": { why: "text has no place for it" },
+    "soft shadows": { why: "text has no place for it" },
+    code: kept,
     "films and sounds": { why: "text has no place for it; its description stays" },
     diagrams: kept,
     formulas: kept,
@@ -242,6 +267,14 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
 /** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
 const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "films and sounds", "foreign content"]);
 
+/** What another file shows for a thing that only its own can hold. */
+function standIn(element: Element): Element {
+  if (element.kind !== "foreign") return element;
+  const { id, slot, frame } = element;
+  const at = { id, slot, ...(frame ? { frame } : {}) };
+  return element.picture === undefined ? { kind: "text", ...at, text: [...plainText(element.what), ...element.text] } : { kind: "picture", ...at, source: element.picture, alt: element.alt || element.what };
+}
+
 /** What a deck written in a format carries, as counts. */
 export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Tally {
   const slides = SHOWN_ONLY.has(format) ? deck.slides.filter(({ hidden }) => !hidden) : deck.slides;
@@ -249,11 +282,13 @@ export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlyS
     const { notes } = tally({ slides });
     return { ...noTally(), slides: slides.filter(hasNotes).length, notes };
   }
-  const to = tally({ slides });
+  const foreign = TABLE[format]["foreign content"];
+  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.map(standIn) } : slide)) : slides;
+  const to = tally({ slides: drawn });
   // Links of notes go with the notes.
   for (const name of Object.keys(COUNTS) as FeatureName[]) {
     if (besides.has(name)) continue;
-    for (const slide of slides) {
+    for (const slide of drawn) {
       const found = FEATURES[name](slide, deck).length;
       if (!found) continue;
       const judge = TABLE[format][name];

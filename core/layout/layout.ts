@@ -409,6 +409,11 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     }
   }
   nodes.push(...foot.node, ...regions(slide, context, setting));
+  const links = new Map(slide.elements.flatMap((element) => ("link" in element && element.link ? [[element.id, element.link] as const] : [])));
+  for (const [at, box] of boxes.entries()) {
+    const link = links.get(box.element ?? "");
+    if (link !== undefined) boxes[at] = { ...box, link };
+  }
   const steps: NonNullable<Scene["steps"]> = [];
   let step = 1;
   for (const element of readingOrder(slide)) {

@@ -63,6 +63,8 @@ export interface SceneBox extends Frame {
   overflow: number;
   /** How far it is turned about its middle, clockwise in degrees. */
   rotation?: number;
+  /** Where the whole of it leads when it is pressed. */
+  link?: string;
 }
 
 /** All nodes of a list and of the groups in it that hold no nodes themselves, in drawing order. */

@@ -128,3 +128,4 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
 }
 
 export { apply, copies };
+export { everything, FILES } from "./everything";

@@ -128,5 +128,8 @@ export function chartOf(table: Extract<Figure, { kind: "table" }>, form: ChartFo
   const columns = Math.max(...words.map(({ length }) => length));
   const series = Array.from({ length: columns - 1 }, (_, at) => ({ name: head?.[at + 1] ?? "", values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)) }));
   const valid = series.length > 0 && series.every(({ values }) => values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null));
-  return valid ? { kind: "chart", form, categories: body.map(([name]) => name ?? ""), series } : undefined;
+  const categories = body.map(([name]) => name ?? "");
+  const places = form === "scatter" ? categories.map((name) => numberIn(name) ?? Number.NaN) : [];
+  if (form === "scatter" && valid && !places.some(Number.isNaN)) return { kind: "chart", form, categories: [], series: series.map((one) => ({ ...one, x: places })) };
+  return valid ? { kind: "chart", form, categories, series } : undefined;
 }

@@ -191,8 +191,12 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
   code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
   formula: ({ tex }) => [{ type: "math", value: tex } as never],
   diagram: ({ form, text }, notes) => [container("diagram", { kind: form }, blocksOf(text, notes))],
-  chart: ({ form, categories, series }, notes) => {
-    const rows = [[cellText(""), ...series.map(({ name }) => cellText(name))], ...categories.map((name, at) => [cellText(name), ...series.map(({ values }) => cellText(values[at] === null || values[at] === undefined ? "" : String(values[at])))])];
+  chart: ({ form, categories: named, series }, notes) => {
+    // A scatter chart names its places in the first column; series at different places are joined over all of them.
+    const places = form === "scatter" ? [...new Set(series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1)))].sort((a, b) => a - b) : undefined;
+    const categories = places?.map(String) ?? named;
+    const valueAt = ({ values, x }: (typeof series)[number], at: number) => (places ? values[values.findIndex((_, nth) => (x?.[nth] ?? nth + 1) === places[at])] : values[at]);
+    const rows = [[cellText(""), ...series.map(({ name }) => cellText(name))], ...categories.map((name, at) => [cellText(name), ...series.map((one) => cellText(String(valueAt(one, at) ?? "")))])];
     const table = tableNodes({ kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] }, notes);
     return [container("chart", { kind: form }, table)];
   },

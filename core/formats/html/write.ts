@@ -76,12 +76,18 @@ function wordsHtml(element: Element, href: (to: string) => string | undefined): 
 /** Where links stand on the drawing, as places that can be pressed. */
 function linkPlaces(scene: Scene, href: (to: string) => string | undefined): string {
   const { width, height } = scene.page;
-  return leavesOf(scene.nodes)
+  const whole = scene.boxes.map((box) => {
+    const target = box.link === undefined ? undefined : href(box.link);
+    const name = leavesOf(scene.nodes).flatMap((node) => ("element" in node && node.element === box.element ? (node.kind === "picture" ? node.alt : node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ") : "") : "")).filter(Boolean).join(" ").trim();
+    return target === undefined ? "" : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(name || target)}" style="left:${percent(box.x, width)};top:${percent(box.y, height)};width:${percent(box.width, width)};height:${percent(box.height, height)}"></a>`;
+  });
+  const words = leavesOf(scene.nodes)
     .flatMap((node) => (node.kind === "text" ? node.lines.flatMap(({ y, runs }) => runs.flatMap((run) => {
       const target = run.link === undefined ? undefined : href(run.link);
       return target === undefined ? [] : [`<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(run.text.trim())}" style="left:${percent(run.x, width)};top:${percent(y - run.size, height)};width:${percent(run.width, width)};height:${percent(run.size * 1.25, height)}"${/^https?:/.test(target) ? ' target="_blank" rel="noreferrer"' : ""}></a>`];
     })) : []))
     .join("");
+  return whole.join("") + words;
 }
 
 const KEYS: [string, string][] = [["→ or Space", "next, point by point"], ["←", "back"], ["↓", "into the details"], ["↑", "back to the main slide"], ["Home, End", "first, last slide"], ["N", "notes in a window of their own"], ["K", "dark"], ["F", "whole screen"], ["?", "this list"]];

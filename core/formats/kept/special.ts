@@ -1,11 +1,11 @@
-import { type ChartElement, type Element, type Footnote, plainText, type RichText, type Run, run, type TableElement } from "@unitext/core/model";
+import { type ChartElement, deckLink, type Element, type Footnote, plainText, type RichText, type Run, run, type TableElement } from "@unitext/core/model";
 
 /** A run that is written raised, as a footnote's number is. */
 export const RAISED = "raised";
 
-/** Whether a text holds what cannot be read back from its runs: footnotes, formulas, looks, a side that is said though it is the usual one. */
+/** Whether a text holds what cannot be read back from its runs: footnotes, formulas, looks, links into other decks, a side that is said though it is the usual one. */
 export function isSpecial(text: RichText): boolean {
-  return text.some(({ runs, align, look }) => align === "start" || look || runs.some(({ footnote, marks, look: own }) => footnote || own || marks?.includes("formula")));
+  return text.some(({ runs, align, look }) => align === "start" || look || runs.some(({ footnote, marks, link, look: own }) => footnote || own || (link && deckLink(link)) || marks?.includes("formula")));
 }
 
 /** The text with a raised number for each footnote and formulas as their TeX; `notes` gathers what the footnotes say. */

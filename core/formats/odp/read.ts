@@ -1,5 +1,5 @@
 import { shownFamily } from "@unitext/core/layout";
-import { ArrangementName, type Asset, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, canonical, titleOf, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Asset, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, elementTexts, emptyDeck, Failure, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, canonical, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
@@ -349,6 +349,7 @@ class OdpReader {
     const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
     const whole = kept.sum !== undefined && kept.sum === textHash(written(shape));
     const own = { id: base.id, slot: base.slot, ...(base.binding ? { binding: base.binding } : {}), ...(base.kept ? { kept: base.kept } : {}) };
+    if (kept.whole && whole) for (const text of elementTexts(kept.whole)) flattened(text, work.footnotes);
     if (kept.whole && whole) return { ...kept.whole, ...own } as Element;
     const looked = kept.facts !== undefined && (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
     if (!work.ours || kept.id === undefined || (looked && !whole)) return this.famed(work.reader.element(shape, base, alt));

@@ -208,7 +208,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
     const captionName = `caption of ${name}`;
     below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
   }
-  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...keptOf(bare as Element), sum: textHash(bareShape(drawn)) }, below };
+  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(bare as Element)), sum: textHash(bareShape(drawn)) }, below };
 }
 
 /** A shape without the anchor around it. */

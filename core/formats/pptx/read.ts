@@ -6,7 +6,7 @@ import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile
 import { pictureInfo } from "../picture";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
-import { Inheritance, type PlaceholderRef, placeholderRef, shapesOf } from "./inherit";
+import { Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES, shapesOf } from "./inherit";
 import { EMU, placeholderOf, REL, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
@@ -222,6 +222,7 @@ class Reader {
   private isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
     if (kept.id === undefined || kept.foreign === true || child(tree, "timing")) return false;
     return shapes.every((shape) => {
+      if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, keptElements);
       const ref = placeholderRef(shape);
       if (ref && ["dt", "ftr", "sldNum"].includes(ref.type)) return true;
       const properties = shape.children.find((part) => localName(part).startsWith("nv"));
@@ -464,7 +465,7 @@ class Reader {
     const kind = localName(shape);
     const ref = placeholderRef(shape);
     if (ref && ["dt", "ftr", "sldNum", "hdr", "sldImg"].includes(ref.type)) return [];
-    if (kind === "grpSp") return shape.children.flatMap((inner) => (["sp", "pic", "grpSp", "graphicFrame"].includes(localName(inner)) ? this.elements(inner, work) : []));
+    if (kind === "grpSp") return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
     const kept = keptElement(work.kept[named.id ?? ""]);
@@ -479,11 +480,14 @@ class Reader {
       if (slot !== null) used.add(`slot:${slot}`);
       return [element];
     };
-    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element), kept.source);
-    if (kind === "sp" && kept.source) return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
     // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
     const whole = kept.whole;
-    if (whole?.kind === "media" || whole?.kind === "foreign") return add({ ...whole, id, slot });
+    if (whole?.kind === "media") {
+      this.takeFiles(shape, work.path, whole);
+      return add({ ...whole, id, slot });
+    }
+    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element), kept.source);
+    if (kind === "sp" && kept.source) return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
     if (whole?.kind === "shape" && wordsOf(flattened(whole.text, work.footnotes)) === wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.codeFont, link: () => undefined }))) return add({ ...whole, id, slot });
     if (kind === "graphicFrame") {
       const table = at(shape, "graphic", "graphicData", "tbl");
@@ -517,6 +521,29 @@ class Reader {
     const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
     this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
     return [];
+  }
+
+  /** Takes in the files of a film or a sound under the names that its element has for them. */
+  private takeFiles(shape: XmlElement, path: string, element: Extract<Element, { kind: "media" }>): void {
+    const take = (id: string | undefined, source: string | undefined, mediaType?: Asset["mediaType"]) => {
+      const target = id === undefined ? undefined : this.pack.relationships(path).get(id);
+      const bytes = target && !target.external ? this.pack.bytes(target.target) : undefined;
+      if (!bytes || source === undefined) return;
+      const info = pictureInfo(bytes) ?? (mediaType ? { mediaType, width: 1, height: 1 } : undefined);
+      if (!info) return;
+      const sha256 = this.options.sha256(bytes);
+      this.blobs.set(sha256, bytes);
+      this.assets[source] = { sha256, ...info };
+    };
+    const idOf = (found: XmlElement | undefined, name: string) => Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+    const properties = at(shape, "nvPicPr", "nvPr");
+    const film = properties?.children.find((part) => /^(video|audio)File$/.test(localName(part)));
+    take(idOf(at(shape, "blipFill", "blip"), "embed"), element.poster);
+    if (film) {
+      const id = idOf(film, "link");
+      const target = id === undefined ? "" : (this.pack.relationships(path).get(id)?.target ?? "");
+      take(id, element.source, MEDIA[/\.([^.]*)$/.exec(target)?.[1]?.toLowerCase() ?? ""]);
+    }
   }
 
   private slot(ref: PlaceholderRef | undefined, arrangement: ArrangementName, used: ReadonlySet<string>): string | null {

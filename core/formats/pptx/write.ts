@@ -53,19 +53,44 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
       return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
     const shape: ShapeWork = { ...work, scene, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
-    return (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
+    return { groups: own.has(element) ? (element.groups ?? []) : [], frame, xml: (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape) };
   });
+  const tree = grouped(written, () => next++);
+  const below: string[] = [];
   if (notes.length) {
     const id = next++;
     facts[id] = { footnotes: true };
     const area = contentArea(head.page);
     const size = head.theme.scale.footer * 1.1;
     const height = notes.length * size * 1.5;
-    written.push(textBox({ id, name: `footnotes ${id}`, frame: { x: area.x, y: area.y + area.height - height, width: area.width, height } }, paragraphsXml(footnoteText(notes), textContext(work, size, false)), size));
+    below.push(textBox({ id, name: `footnotes ${id}`, frame: { x: area.x, y: area.y + area.height - height, width: area.width, height } }, paragraphsXml(footnoteText(notes), textContext(work, size, false)), size));
   }
   const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
   const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: written.join("") + regions, facts };
+  return { shapes: tree + below.join("") + regions, facts };
+}
+
+/** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. */
+function grouped(shapes: readonly { groups: readonly string[]; frame: Frame; xml: string }[], nextId: () => number, depth = 0): string {
+  let out = "";
+  for (let at = 0; at < shapes.length; ) {
+    const first = shapes[at] as (typeof shapes)[number];
+    const group = first.groups[depth];
+    let to = at + 1;
+    if (group === undefined) out += first.xml;
+    else {
+      while (shapes[to]?.groups[depth] === group) to++;
+      const inside = shapes.slice(at, to);
+      const [left, top] = [Math.min(...inside.map(({ frame }) => frame.x)), Math.min(...inside.map(({ frame }) => frame.y))];
+      const size = { x: left, y: top, width: Math.max(...inside.map(({ frame }) => frame.x + frame.width)) - left, height: Math.max(...inside.map(({ frame }) => frame.y + frame.height)) - top };
+      const id = nextId();
+      const ext = { cx: emu(size.width), cy: emu(size.height) };
+      const off = { x: emu(left), y: emu(top) };
+      out += xml("p:grpSp", {}, xml("p:nvGrpSpPr", {}, xml("p:cNvPr", { id, name: `Group ${id}` }), "<p:cNvGrpSpPr/><p:nvPr/>"), xml("p:grpSpPr", {}, xml("a:xfrm", {}, xml("a:off", off), xml("a:ext", ext), xml("a:chOff", off), xml("a:chExt", ext))), grouped(inside, nextId, depth + 1));
+    }
+    at = to;
+  }
+  return out;
 }
 
 /** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */

@@ -1,0 +1,65 @@
+import { createHash } from "node:crypto";
+import type { Deck, Slide } from "@unitext/core/model";
+import { tally } from "@unitext/core/tally";
+import { everything, FILES, idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { PNG } from "pngjs";
+import { FEATURES, type FeatureName, readDeck, TABLE, WRITERS, writeReport } from "./index";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 400, height: 300 })));
+// The smallest picture of the kind (GIF89a, appendix A; the bytes from memory).
+const moving = Uint8Array.from(Buffer.from("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7", "base64"));
+const film = strToU8("\0\0\0\x18ftypmp42 made up");
+const blobs = new Map([photo, moving, film].map((bytes) => [sha256(bytes), bytes]));
+const deck = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 400, height: 300 }, [FILES.moving]: { sha256: sha256(moving), mediaType: "image/gif", width: 1, height: 1 }, [FILES.film]: { sha256: sha256(film), mediaType: "video/mp4", width: 1, height: 1 } });
+const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const reading = () => ({ newId: idSource("r"), sha256, picture: (name: string) => blobs.get(deck.assets[name]?.sha256 ?? "") });
+
+/** The file as a program reads it that does not know what Unitext keeps in it. */
+function asAnother(bytes: Uint8Array): Uint8Array {
+  const parts = unzipSync(bytes);
+  return zipSync(Object.fromEntries(Object.entries(parts).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:")) : part])));
+}
+
+/** How often each feature is found, slide by slide. */
+function found(of: Deck): Record<FeatureName, number[]> {
+  return Object.fromEntries((Object.keys(FEATURES) as FeatureName[]).map((name) => [name, of.slides.map((slide: Slide) => FEATURES[name](slide, of).length)])) as Record<FeatureName, number[]>;
+}
+const sum = (counts: readonly number[]) => counts.reduce((total, count) => total + count, 0);
+
+describe("the table of features", () => {
+  const before = found(deck);
+
+  it("is tried with a deck that has every feature", () => {
+    expect((Object.keys(FEATURES) as FeatureName[]).filter((name) => sum(before[name]) === 0)).toEqual([]);
+  });
+
+  it.each(["pptx", "odp", "md", "json"] as const)("says of .%s what is found there when it is read again, by Unitext and by another program", async (format) => {
+    const bytes = await WRITERS[format].write(deck, context);
+    const again = found(readDeck(bytes, `deck.${format}`, reading()).deck);
+    const other = format === "md" || format === "json" ? again : found(readDeck(asAnother(bytes), `deck.${format}`, reading()).deck);
+    const wrong = (Object.keys(FEATURES) as FeatureName[]).flatMap((name) => {
+      const judge = TABLE[format][name];
+      const on = deck.slides.flatMap((slide, nth) => (before[name][nth] ? [{ nth, verdict: typeof judge === "function" ? judge(slide, deck) : judge }] : []));
+      const count = (counts: number[]) => sum(on.map(({ nth }) => counts[nth] ?? 0));
+      const all = sum(before[name]);
+      const seen = { unitext: count(again[name]), others: count(other[name]), all };
+      // Another program finds the ornaments of our own layouts in the place of what a file drew.
+      if (format === "pptx" && name === "drawings of its file") return [];
+      return on.slice(0, 1).flatMap(({ verdict }): object[] => {
+        if (verdict === "kept") return seen.unitext === all && seen.others >= all ? [] : [{ name, verdict, seen }];
+        if ("why" in verdict) return seen.unitext === 0 ? [] : [{ name, verdict, seen }];
+        const givenBack = /Unitext/.test(verdict.how);
+        return (givenBack ? seen.unitext === all : true) && Math.min(seen.others, seen.unitext) < all ? [] : [{ name, verdict, seen }];
+      });
+    });
+    expect(wrong).toEqual([]);
+  });
+
+  it.each(["pptx", "odp"] as const)("counts in a report for .%s what the file carries", async (format) => {
+    const bytes = await WRITERS[format].write(deck, context);
+    expect(tally(readDeck(bytes, `deck.${format}`, reading()).deck)).toEqual(writeReport(deck, format).to);
+  });
+});
