@@ -1,5 +1,6 @@
 import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
+import { fromOdp, fromPptx } from "./kept";
 import type { WritableFormat } from "./index";
 
 /** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
@@ -64,8 +65,6 @@ export const FEATURES = {
 } satisfies Record<string, Finder>;
 export type FeatureName = keyof typeof FEATURES;
 
-const fromPptx = (slide: Slide) => slide.kept?.part.endsWith(".xml") && !slide.kept.part.startsWith("content.xml");
-const fromOdp = (slide: Slide) => slide.kept?.part.startsWith("content.xml") ?? false;
 const NOWHERE = { why: "the slide that it leads to is not in this deck; its words stay" };
 const OTHER_DECK = { why: "it leads into another deck, which is another file; its words stay" };
 const GIVEN_BACK = { how: "other programs show its words; Unitext links it again" };

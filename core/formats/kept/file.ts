@@ -43,6 +43,10 @@ export class KeptFile {
   }
 }
 
+/** Whether a slide was read from a presentation in OpenDocument, or in Office Open XML, which is kept with the deck. */
+export const fromOdp = ({ kept }: Slide) => kept?.part.startsWith("content.xml#") ?? false;
+export const fromPptx = (slide: Slide) => slide.kept !== undefined && !fromOdp(slide);
+
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
 export type PartOf = (slide: string) => string | undefined;
 

@@ -203,6 +203,8 @@ class Pages {
     const kept: Record<string, object> = {};
     const below: string[] = [];
     const write = (element: Element): string => {
+      // It comes in the place of the shape that it was.
+      if (element.kept && element.name) taken.delete(element.name);
       const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
       kept[made.name] = made.kept;
       for (const line of made.below) {

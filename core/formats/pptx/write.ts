@@ -3,7 +3,7 @@ import { contentArea, layoutSlide, sizeOf, slotPlaces } from "@unitext/core/layo
 import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
-import { flattened, footnoteText, isSpecial, keptOf, notesSum, type PartOf } from "../kept";
+import { flattened, footnoteText, fromPptx, isSpecial, keptOf, notesSum, type PartOf } from "../kept";
 import { KeptParts, openKept } from "./keptfiles";
 import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, regionShapes } from "./layouts";
 import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
@@ -455,9 +455,10 @@ class Writer {
 
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
-  const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments, kept } = slide;
-  const shared = kept && master !== undefined ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
-  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(slide.kept && slide.master !== undefined ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
+  const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments } = slide;
+  const foreign = fromPptx(slide) && master !== undefined;
+  const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
+  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
 }
 
 /** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
