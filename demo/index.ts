@@ -11,8 +11,8 @@ import { handedIn } from "./handedin";
 import { fontsIn } from "../server/export";
 import { applyChanges, createDeck, type Database, DEMO_USER, ensureUser, loadBlobs, loadDeck, nameVersion, schema, writeDocument } from "../server/store";
 
-/** The texts and documents of the demo, in the order in which the Desk shows them from the last to the first. */
-const TEXTS = ["coastal-field-course.md", "class-list.txt", "field-handbook.docx", "quarterly-monitoring.md", "tides-dunes-storms.md"];
+/** The texts, documents and presentations of the demo, in the order in which the Desk shows them from the last to the first. */
+const TEXTS = ["coastal-field-course.md", "class-list.txt", "field-handbook.docx", "open-day.odp", "quay-in-autumn.pptx", "quarterly-monitoring.md", "tides-dunes-storms.md"];
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */

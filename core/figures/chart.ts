@@ -119,7 +119,7 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     if (data.yAxis?.most === undefined) y.nice(6);
     const ticks = ticksOf(y, inside.height, size * 2.4, axisFormat(data));
     const said = (text: string | undefined) => (text ? size * 1.6 : 0);
-    const left = inside.x + said(data.yAxis?.title) + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
+    const left = inside.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
     const width = Math.max(1, inside.x + inside.width - left);
     const count = Math.max(1, data.categories.length);
     const room = width / count;
@@ -127,7 +127,7 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     const lines = Math.min(3, Math.max(1, Math.ceil(widest / Math.max(1, room * 0.94))));
     const every = room < size * 1.6 ? Math.ceil((size * 2.4) / room) : 1;
     const foot = size * 1.3 * (every > 1 ? 1 : lines) + size * 0.5;
-    const area = { x: left, y: inside.y, width, height: Math.max(1, inside.height - foot - said(data.xAxis?.title)) };
+    const area = { x: left, y: inside.y + said(data.yAxis?.title), width, height: Math.max(1, inside.height - foot - said(data.yAxis?.title) - said(data.xAxis?.title)) };
     y.range([area.y + area.height, area.y + size * 0.4]);
     if (data.yAxis?.title) figure.labels.push({ text: plain(data.yAxis.title), frame: { x: inside.x, y: inside.y - size * 0.2, width: area.width, height: size * 1.4 }, align: "start", anchor: "top", fill: colours.muted, size: size * 0.9 });
     if (data.xAxis?.title) figure.labels.push({ text: plain(data.xAxis.title), frame: { x: area.x, y: area.y + area.height + foot, width, height: size * 1.5 }, align: "centre", anchor: "top", fill: colours.muted, size });

@@ -107,7 +107,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   transitions: kept,
   "times of slides": kept,
   backgrounds: kept,
-  "drawings of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
+  "drawings of its file": kept,
   "footers of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
   comments: (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),

@@ -106,8 +106,8 @@ class OdpReader {
     for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[]) this.masterPages.set(attribute(master, "name") ?? "", master);
     for (const part of body.children) if (/^(footer|date-time)-decl$/.test(localName(part))) this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
     const kept = this.kept();
-    const head = this.head(styles, kept.deck);
     const pages = childrenOf(body, "page") as XmlNode[];
+    const head = this.head(styles, kept.deck, pages);
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
     pages.forEach((page, nth) => {
@@ -177,7 +177,7 @@ class OdpReader {
     return { deck: parse(KEPT.deck), slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {} };
   }
 
-  private head(styles: XmlNode | undefined, kept: unknown): DeckHead {
+  private head(styles: XmlNode | undefined, kept: unknown, pages: readonly XmlNode[]): DeckHead {
     const meta = child(this.part("meta.xml", false), "meta");
     const said = (name: string) => child(meta, name)?.text.trim() ?? "";
     const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
@@ -189,7 +189,11 @@ class OdpReader {
     const [code, country] = [attribute(words, "language"), attribute(words, "country")];
     const language = Language.safeParse(said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""));
     const { slides: _, ...fresh } = emptyDeck(this.options.newId(), "");
-    const paper = this.styles.properties("drawing-page", attribute(master, "style-name")).graphic["fill-color"];
+    const uses = new Map<string, number>();
+    for (const page of pages) uses.set(attribute(page, "master-page-name") ?? "", (uses.get(attribute(page, "master-page-name") ?? "") ?? 0) + 1);
+    const [most = ""] = [...uses].sort((a, b) => b[1] - a[1])[0] ?? [];
+    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(most) ?? master, "style-name")).graphic;
+    const paper = behind.fill === "solid" ? behind["fill-color"] : undefined;
     const base: DeckHead = {
       ...fresh,
       page: page.success ? page.data : fresh.page,
@@ -294,21 +298,23 @@ class OdpReader {
 
   /** Footer, number and date where the master puts them and the page shows them. */
   private regions(page: XmlNode, graphic: Record<string, string>): RegionBox[] {
-    const frames = (this.masterPages.get(attribute(page, "master-page-name") ?? "")?.children ?? []).filter((shape) => REGIONS[attribute(shape, "class") ?? ""]);
+    // A number that stands on the page itself counts there too.
+    const frames = page.children.filter(isNumber).concat(this.masterPages.get(attribute(page, "master-page-name") ?? "")?.children.filter((shape) => REGIONS[attribute(shape, "class") ?? ""]) ?? []);
     const reader = new ShapeReader(this.shapeWork(null));
     return frames.flatMap((shape): RegionBox[] => {
-      const name = attribute(shape, "class") as string;
+      const name = attribute(shape, "class") ?? "page-number";
       const region = REGIONS[name] as RegionBox["region"];
       const standing = standingOf(shape);
       const box = child(shape, "text-box") as XmlNode | undefined;
-      if (graphic[`display-${name}`] === "false" || !standing || !box) return [];
+      if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
       const declared = region === "number" ? "‹#›" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
       const { properties } = reader.properties(shape);
       const { text, style } = readLooked(box.children, this.text, properties);
       const words = declared || text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
       if (!words.trim()) return [];
       const align = text[0]?.align;
-      const sided = align ? style.map((level) => ({ ...level, align })) : style;
+      const look = text[0]?.runs[0]?.look;
+      const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
       return [{ region, text: words.slice(0, 500), frame: standing.frame, style: this.shapeWork(null).style(sided) }];
     }).slice(0, 10);
   }
@@ -333,7 +339,7 @@ class OdpReader {
     const className = attribute(shape, "class");
     if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
     const kept = keptElement(work.kept[name] ?? work.kept[`#${place}`]);
-    if (kept.footnotes) return [];
+    if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
     const id = kept.id && !work.used.has(kept.id) ? kept.id : this.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
@@ -448,6 +454,14 @@ class OdpReader {
 }
 
 const names = (element: XmlNode): string => element.children.map((inner) => `${localName(inner)} ${names(inner)}`).join(" ");
+
+/** Whether a frame holds the number of its page and nothing else. */
+function isNumber(shape: XmlNode): boolean {
+  if (localName(shape) !== "frame") return false;
+  const [only, ...more] = child(shape, "text-box")?.children ?? [];
+  const field = only && !more.length ? (child(only, "page-number") ?? child(child(only, "span"), "page-number")) : undefined;
+  return field !== undefined && only?.text.trim() === "" && only.children.length === 1;
+}
 
 const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
 

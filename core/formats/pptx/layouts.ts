@@ -93,14 +93,14 @@ export function layoutPart(arrangement: ArrangementName, head: DeckHead, fonts: 
 const BACKGROUND = '<p:bg><p:bgPr><a:solidFill><a:schemeClr val="bg1"/></a:solidFill><a:effectLst/></p:bgPr></p:bg>';
 const COLOUR_MAP = '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
-/** The master part: title, body, footer and number, and the text styles that all layouts start from; its layouts are numbered from `firstId`. */
-export function masterPart(head: DeckHead, firstId: number): string {
+/** The master part: title, body, footer and number, and the text styles that all layouts start from; its `count` layouts are numbered from `firstId`. */
+export function masterPart(head: DeckHead, firstId: number, count: number): string {
   const places = slotPlaces("points", head.page);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
     placeholderShape(id, `${slot} ${id}`, placeholder, `<a:lstStyle/>${prompt(PROMPT[role])}`, places.get(slot)?.frame, insets(places.get(slot)?.anchor ?? "top"));
   const tree = xml("p:spTree", {}, GROUP, shape(2, "title", { type: "title" }, "title"), shape(3, "body", { type: "body", idx: 1 }, "body"), regionShapes(head, 4, true, { footer: true, number: true }));
   const other = Array.from({ length: 9 }, (_, nth) => level(nth, 18, { bulleted: false, font: "+mn-lt", colour: "tx1" })).join("");
-  const layouts = ARRANGEMENT_ORDER.map((_, nth) => xml("p:sldLayoutId", { id: firstId + nth, "r:id": `rId${nth + 1}` }));
+  const layouts = Array.from({ length: count }, (_, nth) => xml("p:sldLayoutId", { id: firstId + nth, "r:id": `rId${nth + 1}` }));
   return (
     XML_HEAD +
     xml("p:sldMaster", namespaces, xml("p:cSld", {}, BACKGROUND, tree), COLOUR_MAP, xml("p:sldLayoutIdLst", {}, ...layouts), xml("p:txStyles", {}, xml("p:titleStyle", {}, styleOf("title", head, false)), xml("p:bodyStyle", {}, styleOf("body", head, false)), xml("p:otherStyle", {}, other)))

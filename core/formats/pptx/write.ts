@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { contentArea, layoutSlide, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf } from "@unitext/core/model";
+import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
 import { flattened, footnoteText, fromPptx, isSpecial, keptOf, notesSum, type PartOf } from "../kept";
@@ -31,11 +31,9 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
   const facts: Record<number, object> = {};
   const notes: Footnote[] = [];
   let next = 2;
-  // What a file of another format drew behind the slide is drawn on it.
-  const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
   const own = new Set(slide.elements);
   const regionTexts = (slide.regions ?? []).map(({ region, text, frame, style, box }, nth): Element => ({ kind: "text", id: `region${nth}`, slot: null, frame, ...(style ? { style } : {}), ...(box ? { box } : {}), text: plainText(region === "number" ? String(number) : text) }));
-  const written = [...(master?.elements ?? []), ...regionTexts, ...slide.elements].map((element: Element) => {
+  const written = [...regionTexts, ...slide.elements].map((element: Element) => {
     const id = next++;
     facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
     const box = scene.boxes.find((candidate) => candidate.element === element.id);
@@ -103,6 +101,8 @@ class Writer {
   private base: KeptParts | undefined;
   private main = "ppt/presentation.xml";
   private layouts: string[] = [];
+  /** The layouts for what files of other formats draw behind slides. */
+  private readonly masterLayouts = new Map<string, string>();
   private master: string | undefined;
   private notesMaster: string | undefined;
   private firstId = 2147483648;
@@ -180,7 +180,7 @@ class Writer {
     const { pack } = this;
     const relationships = new Relationships();
     const work = this.work(slide, relationships);
-    relationships.add(REL.layout, relativeTo(work.path, this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)] as string));
+    relationships.add(REL.layout, relativeTo(work.path, (this.masterLayouts.get(slide.master ?? "") ?? this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)]) as string));
     const noted = !isEmptyText(slide.notes);
     const notes = noted ? pack.free(`ppt/notesSlides/notesSlide${this.base ? 1 : number}.xml`) : undefined;
     if (notes !== undefined) {
@@ -193,7 +193,7 @@ class Writer {
     const source = slide.kept && this.files.get(slide.kept.file);
     const { shapes: tree, facts } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(slide), [TAG.elements]: facts }));
-    const data = xml("p:cSld", {}, backgroundXml(slide.background ?? (slide.master === undefined ? undefined : this.head.masters?.[slide.master]?.background), work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
+    const data = xml("p:cSld", {}, backgroundXml(slide.background, work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
     pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide)), relationships);
     if (notes !== undefined) this.notesPart(slide, notes);
   }
@@ -285,10 +285,29 @@ class Writer {
       own.add(REL.layout, relativeTo(master, path));
       return path;
     });
+    const drawn = [...new Set(this.deck.slides.flatMap(({ id, master: name }) => (name !== undefined && head.masters?.[name] && !this.sources.has(id) ? [name] : [])))];
+    for (const name of drawn) {
+      const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : ARRANGEMENT_ORDER.length + 1}.xml`);
+      pack.put(path, TYPE.layout, new Uint8Array());
+      const layout = new Relationships();
+      layout.add(REL.master, relativeTo(path, master));
+      pack.add(path, TYPE.layout, this.drawnLayout(head.masters?.[name] as Master, path, layout), layout);
+      own.add(REL.layout, relativeTo(master, path));
+      this.masterLayouts.set(name, path);
+    }
     own.add(REL.theme, relativeTo(master, theme));
     this.firstId = this.base ? this.freeMasterId() : 2147483648;
-    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1), own);
+    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length), own);
     this.master = master;
+  }
+
+  /** What a file of another format draws behind its slides, as a layout without the ornaments of ours. */
+  private drawnLayout({ name, background, elements }: Master, path: string, relationships: Relationships): string {
+    const { deck, head, pack, options, paths } = this;
+    const work: SlideWork = { deck, head, path, paths, pack, options, relationships };
+    const empty: Slide = { id: "layout", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
+    const { shapes: tree } = shapes(work, empty, 1, () => undefined);
+    return XML_HEAD + xml("p:sldLayout", { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 }, xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>");
   }
 
   /** An id past all that the masters and layouts of the presentation have (they share one space: ECMA-376-1, 19.2.1.34). */
