@@ -38,7 +38,7 @@ const MASTERS: Deck["masters"] = {
   cover: { name: "Cover", background: { fill: CLOTH }, elements: [shape("band", at(0, 430, 960, 110), "rect", { fill: solid(NAVY) }), ...sign("s", 840, 460, SAND)] },
   page: { name: "Page", background: { colour: "#ffffff" }, elements: [shape("edge", at(0, 0, 18, 540), "rect", { fill: CLOTH }), shape("rule", at(56, 92, 848, 0.1), "line", { stroke: { colour: SAND, width: 2 } }), ...sign("s", 846, 40, SEA)] },
 };
-const FOOT: NonNullable<Slide["regions"]> = [{ region: "footer", text: "Marram Bay Field Station · house style", frame: at(56, 510, 500, 18), style: SMALL }, { region: "number", text: "‹#›", frame: at(860, 510, 44, 18), style: SMALL }];
+const FOOT: NonNullable<Slide["regions"]> = [{ region: "footer", text: "Marram Bay Field Station · house style", frame: at(56, 504, 500, 26), style: SMALL }, { region: "number", text: "‹#›", frame: at(850, 504, 54, 26), style: SMALL }];
 
 const page = (id: string, name: string, elements: Element[], notes: string, more: Partial<Slide> = {}): Slide => ({ id, parent: null, arrangement: "title", elements: [heading(name), ...elements], notes: plainText(notes), hidden: false, master: "page", regions: FOOT, ...more });
 

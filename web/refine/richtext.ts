@@ -1,4 +1,4 @@
-import { Footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type RichText, type Run, run } from "@unitext/core/model";
+import { Footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, run, RunLook } from "@unitext/core/model";
 import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
 import Code from "@tiptap/extension-code";
@@ -24,16 +24,28 @@ const FlatParagraph = Node.create({
       level: { default: 0, parseHTML: (element) => Number(element.getAttribute("data-level") ?? 0), renderHTML: ({ level }) => ({ "data-level": level }) },
       align: { default: null, rendered: false },
       start: { default: null, rendered: false },
+      look: { default: null, rendered: false },
     };
   },
   parseHTML: () => [{ tag: "p" }, { tag: "div[data-kind]" }, { tag: "h1" }, { tag: "h2" }, { tag: "h3" }],
   renderHTML: ({ HTMLAttributes }) => ["div", mergeAttributes(HTMLAttributes), 0],
 });
 
+/** How words look where a file says it; colour and weight of the line below show while they are edited. */
+const Look = EditorMark.create({
+  name: "look",
+  inclusive: true,
+  addAttributes: () => ({ look: { default: {}, parseHTML: (element) => RunLook.safeParse(JSON.parse(element.getAttribute("data-look") ?? "{}")).data ?? {}, renderHTML: ({ look }) => ({ "data-look": JSON.stringify(look), style: styleOf(look as RunLook) }) } }),
+  parseHTML: () => [{ tag: "span[data-look]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes), 0],
+});
+
+const styleOf = ({ colour, underline, highlight, caps, rise }: RunLook): string => [colour ? `color:${colour}` : "", underline ? "text-decoration:underline" : "", highlight ? `background:${highlight}` : "", caps === "small" ? "font-variant:small-caps" : caps ? "text-transform:uppercase" : "", rise ? `vertical-align:${rise > 0 ? "super" : "sub"};font-size:.66em` : ""].filter(Boolean).join(";");
+
 /** TeX in a line; it is set on the slide. */
 const Formula = EditorMark.create({
   name: "formula",
-  excludes: "bold italic strike code",
+  excludes: "bold italic strike code look",
   parseHTML: () => [{ tag: "code[data-formula]", priority: 60 }],
   renderHTML: ({ HTMLAttributes }) => ["code", mergeAttributes(HTMLAttributes, { "data-formula": "" }), 0],
 });
@@ -80,7 +92,7 @@ const ListKeys = Extension.create<{ leave: () => void }>({
 });
 
 export function extensions(placeholder: string, leave: () => void) {
-  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide", "deck"], isAllowedUri: (url) => /^(https?:|mailto:|slide:|deck:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
+  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, Look, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide", "deck"], isAllowedUri: (url) => /^(https?:|mailto:|slide:|deck:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
 }
 
 /** The model's text as the editor holds it. */
@@ -88,12 +100,12 @@ export function toEditor(text: RichText): JSONContent {
   const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
   return {
     type: "doc",
-    content: paragraphs.map(({ kind, level, align, start, runs }) => ({
+    content: paragraphs.map(({ kind, level, align, start, look: standing, runs }) => ({
       type: "paragraph",
-      attrs: { kind, level, align: align ?? null, start: start ?? null },
-      content: runs.flatMap(({ text: words, marks = [], link, footnote }): JSONContent[] => {
+      attrs: { kind, level, align: align ?? null, start: start ?? null, look: standing ?? null },
+      content: runs.flatMap(({ text: words, marks = [], link, look, footnote }): JSONContent[] => {
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
-        const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : [])];
+        const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : []), ...(look ? [{ type: "look", attrs: { look } }] : [])];
         return words.split("\n").flatMap((line, nth): JSONContent[] => [...(nth ? [{ type: "hardBreak" }] : []), ...(line ? [{ type: "text", text: line, marks: held }] : [])]);
       }),
     })),
@@ -107,9 +119,10 @@ export function fromEditor(content: JSONContent): RichText {
       if (node.type === "footnote") return { text: "", footnote: (node.attrs?.runs ?? []) as Footnote };
       const marks = (node.marks ?? []).flatMap(({ type }) => MARK_NAMES[type] ?? []);
       const link = node.marks?.find(({ type }) => type === "link")?.attrs?.href as string | undefined;
-      return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link);
+      const look = node.marks?.find(({ type }) => type === "look")?.attrs?.look as RunLook | undefined;
+      return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link, look);
     });
-    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), runs: joinRuns(runs) };
+    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(attrs?.look ? { look: attrs.look as ParagraphLook } : {}), runs: joinRuns(runs) };
   });
   while (text.at(-1)?.runs.length === 0 && text.at(-1)?.kind === "plain") text.pop();
   return text;

@@ -77,7 +77,7 @@ describe("an .odp that says nothing of Unitext", () => {
     expect(table).toMatchObject({ kind: "table", widths: [240, 160], heights: [40, 40, 40], header: 1, frame: { x: 40, y: 40, width: 400, height: 120 } });
     expect(table.kind === "table" && table.rows.map((row) => row.map((cell) => cell && [textOf(cell.text), cell.columns ?? 1]))).toEqual([[["Gauge", 1], ["Metres", 1]], [["North", 1], ["2.4", 1]], [["both", 2], null]]);
     expect(table.kind === "table" && table.rows[0]?.[0]?.fill).toEqual({ kind: "solid", colour: "#0f5c63" });
-    const [, first, second, third] = whole.slides.find(({ id }) => id === "figures")?.elements as Element[];
+    const [, first, second, third] = (whole.slides.find(({ id }) => id === "figures") as Slide).elements;
     const bare = ({ id: _, kept: __, name: ___, ...rest }: Element) => rest;
     expect(bare(column)).toEqual(bare(first as Element));
     expect(scatter).toMatchObject({ kind: "chart", form: "scatter", series: [{ name: "Wind", values: [3, 5, 4], x: [1, 2, 3.5] }], legend: "none" });

@@ -1,0 +1,186 @@
+import type { Cell, Element, Frame, Slide, TableElement } from "@unitext/core/model";
+import type { SingleChange } from "./change";
+
+/** What several frames can be lined up by. */
+export const SIDES = ["left", "centre", "right", "top", "middle", "bottom"] as const;
+export type Side = (typeof SIDES)[number];
+
+const around = (frames: readonly Frame[]): Frame => {
+  const [x, y] = [Math.min(...frames.map((frame) => frame.x)), Math.min(...frames.map((frame) => frame.y))];
+  return { x, y, width: Math.max(...frames.map((frame) => frame.x + frame.width)) - x, height: Math.max(...frames.map((frame) => frame.y + frame.height)) - y };
+};
+
+/** Frames lined up by a side: one alone by its page, several by what is around them all. */
+export function aligned(frames: readonly Frame[], side: Side, page: { width: number; height: number }): Frame[] {
+  const room = frames.length > 1 ? around(frames) : { x: 0, y: 0, ...page };
+  const moved: Record<Side, (frame: Frame) => Partial<Frame>> = {
+    left: () => ({ x: room.x }),
+    centre: ({ width }) => ({ x: room.x + (room.width - width) / 2 }),
+    right: ({ width }) => ({ x: room.x + room.width - width }),
+    top: () => ({ y: room.y }),
+    middle: ({ height }) => ({ y: room.y + (room.height - height) / 2 }),
+    bottom: ({ height }) => ({ y: room.y + room.height - height }),
+  };
+  return frames.map((frame) => ({ ...frame, ...moved[side](frame) }));
+}
+
+/** Frames with the same space between neighbours along an axis; the first and the last stay. */
+export function spaced(frames: readonly Frame[], axis: "x" | "y"): Frame[] {
+  const size = axis === "x" ? "width" : "height";
+  const order = frames.map((frame, nth) => ({ frame, nth })).sort((a, b) => a.frame[axis] - b.frame[axis]);
+  const [first, last] = [order[0], order.at(-1)];
+  if (!first || !last || order.length < 3) return [...frames];
+  const room = last.frame[axis] - first.frame[axis] - first.frame[size];
+  const gap = (room - order.slice(1, -1).reduce((sum, { frame }) => sum + frame[size], 0)) / (order.length - 1);
+  const made = [...frames];
+  let at = first.frame[axis] + first.frame[size] + gap;
+  for (const { frame, nth } of order.slice(1, -1)) {
+    made[nth] = { ...frame, [axis]: at };
+    at += frame[size] + gap;
+  }
+  return made;
+}
+
+/** An element at another frame, or turned; what Unitext knows of its place in a file stays, so that it is seen to be changed. */
+export function placed(element: Element, frame: Frame, rotation = element.rotation): Element {
+  const { rotation: _, ...rest } = element;
+  const round = (value: number) => Math.round(value * 100) / 100;
+  return { ...rest, frame: { x: round(frame.x), y: round(frame.y), width: round(Math.max(1, frame.width)), height: round(Math.max(1, frame.height)) }, ...(rotation && Math.round(rotation * 100) % 36000 ? { rotation: round(rotation) } : {}) } as Element;
+}
+
+/** Where in the order of drawing elements go. */
+export type Depth = "front" | "forward" | "backward" | "back";
+
+/** The changes that bring elements before or behind others, their own order kept; none where they are there already. */
+export function reordered(slide: Slide, ids: readonly string[], depth: Depth): SingleChange[] {
+  const chosen = new Set(ids);
+  const order = [...slide.elements];
+  const moved = order.filter(({ id }) => chosen.has(id));
+  let next: Element[];
+  if (depth === "front") next = [...order.filter(({ id }) => !chosen.has(id)), ...moved];
+  else if (depth === "back") next = [...moved, ...order.filter(({ id }) => !chosen.has(id))];
+  else {
+    next = order;
+    const range = depth === "forward" ? order.map((_, nth) => order.length - 1 - nth) : order.map((_, nth) => nth);
+    for (const at of range) {
+      const to = depth === "forward" ? at + 1 : at - 1;
+      const [one, other] = [next[at], next[to]];
+      if (one && other && chosen.has(one.id) && !chosen.has(other.id)) [next[at], next[to]] = [other, one];
+    }
+  }
+  if (next.every((element, nth) => element === slide.elements[nth])) return [];
+  // Taking each out and putting it in at its place gives the order whatever it was.
+  return next.flatMap((element, index): SingleChange[] => [{ kind: "deleteElement", slide: slide.id, element: element.id }, { kind: "insertElement", slide: slide.id, element, index }]);
+}
+
+/** Elements as one group, inside the groups that they share. */
+export function grouped(elements: readonly Element[], group: string): Element[] {
+  const lists = elements.map(({ groups = [] }) => groups);
+  let depth = 0;
+  while (lists.every((groups) => groups[depth] !== undefined && groups[depth] === lists[0]?.[depth])) depth++;
+  return elements.map((element) => ({ ...element, groups: [...(element.groups ?? []).slice(0, depth), group, ...(element.groups ?? []).slice(depth)] }));
+}
+
+/** Elements out of their outermost group. */
+export function ungrouped(elements: readonly Element[]): Element[] {
+  return elements.map((element) => {
+    const { groups = [], ...rest } = element;
+    return (groups.length > 1 ? { ...rest, groups: groups.slice(1) } : rest) as Element;
+  });
+}
+
+/** The elements that are selected together with some: all that share an outermost group with them. */
+export function withTheirGroups(slide: Slide, ids: readonly string[]): string[] {
+  const groups = new Set(slide.elements.filter(({ id }) => ids.includes(id)).flatMap(({ groups: own }) => own?.[0] ?? []));
+  return slide.elements.filter(({ id, groups: own }) => ids.includes(id) || (own?.[0] !== undefined && groups.has(own[0]))).map(({ id }) => id);
+}
+
+const cellsAt = (rows: TableElement["rows"]) => {
+  /** The place of the cell that covers each place. */
+  const owner = new Map<string, [number, number]>();
+  for (const [y, row] of rows.entries()) for (const [x, cell] of row.entries()) if (cell) for (let dy = 0; dy < (cell.rows ?? 1); dy++) for (let dx = 0; dx < (cell.columns ?? 1); dx++) owner.set(`${y + dy}/${x + dx}`, [y, x]);
+  return owner;
+};
+const spanned = (cell: Cell, columns: number, rows: number): Cell => {
+  const { columns: _, rows: __, ...rest } = cell;
+  return { ...rest, ...(columns > 1 ? { columns } : {}), ...(rows > 1 ? { rows } : {}) };
+};
+const empty = (like: Cell | null | undefined): Cell => {
+  const { text: _, columns: __, rows: ___, ...look } = like ?? { text: [] };
+  return { ...look, text: [] };
+};
+
+/** A table with a row more before a place; cells that reach over the place reach over the new row too. */
+export function withRow(table: TableElement, at: number): TableElement {
+  const owner = cellsAt(table.rows);
+  const width = table.rows[0]?.length ?? 0;
+  const rows = table.rows.map((row) => [...row]);
+  const like = table.rows[at === 0 ? 0 : at - 1];
+  const fresh: (Cell | null)[] = Array.from({ length: width }, (_, x) => {
+    const [above, below] = [owner.get(`${at - 1}/${x}`), owner.get(`${at}/${x}`)];
+    return above && below && above[0] === below[0] && above[1] === below[1] ? null : empty(like?.[x]);
+  });
+  const grown = new Set<string>();
+  for (let x = 0; x < width; x++) {
+    const place = owner.get(`${at - 1}/${x}`);
+    if (fresh[x] !== null || !place || grown.has(place.join("/"))) continue;
+    grown.add(place.join("/"));
+    const cell = rows[place[0]]?.[place[1]] as Cell;
+    (rows[place[0]] as (Cell | null)[])[place[1]] = spanned(cell, cell.columns ?? 1, (cell.rows ?? 1) + 1);
+  }
+  rows.splice(at, 0, fresh);
+  const heights = table.heights && [...table.heights];
+  heights?.splice(at, 0, heights[Math.max(0, at - 1)] ?? 0);
+  return { ...table, rows, header: at < table.header ? table.header + 1 : table.header, ...(heights ? { heights } : {}) };
+}
+
+/** A table without a row; undefined where it is the only one. Cells that reach over it reach less far; one that begins in it begins below. */
+export function withoutRow(table: TableElement, at: number): TableElement | undefined {
+  if (table.rows.length <= 1 || !table.rows[at]) return undefined;
+  const owner = cellsAt(table.rows);
+  const rows = table.rows.map((row) => [...row]);
+  const shrunk = new Set<string>();
+  for (let x = 0; x < (rows[at]?.length ?? 0); x++) {
+    const place = owner.get(`${at}/${x}`);
+    if (!place || shrunk.has(place.join("/"))) continue;
+    shrunk.add(place.join("/"));
+    const cell = table.rows[place[0]]?.[place[1]] as Cell;
+    if ((cell.rows ?? 1) < 2) continue;
+    const less = spanned(cell, cell.columns ?? 1, (cell.rows ?? 1) - 1);
+    if (place[0] === at) (rows[at + 1] as (Cell | null)[])[place[1]] = less;
+    else (rows[place[0]] as (Cell | null)[])[place[1]] = less;
+  }
+  rows.splice(at, 1);
+  const heights = table.heights?.filter((_, nth) => nth !== at);
+  return { ...table, rows, header: at < table.header ? table.header - 1 : table.header, ...(heights ? { heights } : {}) };
+}
+
+const turned = (table: TableElement): TableElement => {
+  const width = table.rows[0]?.length ?? 0;
+  const rows = Array.from({ length: width }, (_, x) => table.rows.map((row) => {
+    const cell = row[x] ?? null;
+    return cell && spanned(cell, cell.rows ?? 1, cell.columns ?? 1);
+  }));
+  const { heights: _, widths: __, ...rest } = table;
+  return { ...rest, rows, ...(table.heights ? { widths: table.heights } : {}), ...(table.widths ? { heights: table.widths } : {}) };
+};
+
+/** A table with a column more before a place; the others give it of their width. */
+export function withColumn(table: TableElement, at: number): TableElement {
+  const all = table.widths?.reduce((sum, width) => sum + width, 0);
+  const made = turned({ ...withRow({ ...turned(table), header: 0 }, at) });
+  const align = [...table.align];
+  align.splice(at, 0, table.align[Math.max(0, at - 1)] ?? "start");
+  const sum = made.widths?.reduce((total, width) => total + width, 0);
+  return { ...made, header: table.header, align, ...(made.widths && all && sum ? { widths: made.widths.map((width) => Math.round((width / sum) * all * 100) / 100) } : {}) };
+}
+
+/** A table without a column; undefined where it is the only one. */
+export function withoutColumn(table: TableElement, at: number): TableElement | undefined {
+  const all = table.widths?.reduce((sum, width) => sum + width, 0);
+  const less = withoutRow({ ...turned(table), header: 0 }, at);
+  if (!less) return undefined;
+  const made = turned(less);
+  const sum = made.widths?.reduce((total, width) => total + width, 0);
+  return { ...made, header: table.header, align: table.align.filter((_, nth) => nth !== at), ...(made.widths && all && sum ? { widths: made.widths.map((width) => Math.round((width / sum) * all * 100) / 100) } : {}) };
+}

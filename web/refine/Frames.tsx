@@ -1,0 +1,98 @@
+import type { Frame } from "@unitext/core/model";
+import { useEffect, useRef, useState } from "react";
+import Moveable from "react-moveable";
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? "";
+type Standing = Frame & { rotation?: number };
+
+/**
+ * Moves, sizes and turns the frames of the chosen elements over the slide, with guides at the middle and the edges of the
+ * page and of the other elements, and where spaces are equal. `onDraft` gets what is shown meanwhile, `onPlace` what it came to.
+ */
+export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft, onPlace }: { stage: HTMLElement; chosen: readonly string[]; scale: number; page: { width: number; height: number }; frames: ReadonlyMap<string, Standing>; keepRatio: boolean; onDraft: (frames: Map<string, Standing>) => void; onPlace: (frames: Map<string, Standing>) => void }) {
+  const moveable = useRef<Moveable>(null);
+  const [targets, setTargets] = useState<HTMLElement[]>([]);
+  const [others, setOthers] = useState<HTMLElement[]>([]);
+  const moving = useRef(new Map<string, Standing>());
+  const key = chosen.join();
+  useEffect(() => {
+    const all = [...stage.querySelectorAll<HTMLElement>("[data-frame]")];
+    setTargets(all.filter(({ dataset }) => chosen.includes(dataset.frame ?? "")));
+    setOthers(all.filter(({ dataset }) => !chosen.includes(dataset.frame ?? "")));
+  }, [stage, key, frames.size]);
+  useEffect(() => moveable.current?.updateRect(), [frames, scale]);
+  // Handles that have just come are shown with the next frame.
+  useEffect(() => {
+    const soon = requestAnimationFrame(() => moveable.current?.forceUpdate());
+    return () => cancelAnimationFrame(soon);
+  }, [targets]);
+
+  /** Shows a frame at once on its own handle, and on the slide as soon as it is drawn. */
+  function show(target: HTMLElement | SVGElement, change: (before: Standing) => Standing) {
+    const id = (target as HTMLElement).dataset.frame ?? "";
+    const before = moving.current.get(id) ?? frames.get(id);
+    if (!before) return;
+    const next = change(before);
+    moving.current.set(id, next);
+    const { style } = target as HTMLElement;
+    style.left = `${next.x * scale}px`;
+    style.top = `${next.y * scale}px`;
+    style.width = `${next.width * scale}px`;
+    style.height = `${next.height * scale}px`;
+    style.transform = next.rotation ? `rotate(${next.rotation}deg)` : "";
+    onDraft(new Map(moving.current));
+  }
+  function end() {
+    const moved = moving.current;
+    moving.current = new Map();
+    if (moved.size) onPlace(moved);
+  }
+  const moved = (target: HTMLElement | SVGElement, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale }));
+  const sized = (target: HTMLElement | SVGElement, width: number, height: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, width: Math.max(1, width / scale), height: Math.max(1, height / scale) }));
+  const rotated = (target: HTMLElement | SVGElement, rotation: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, rotation: Math.round((((rotation % 360) + 540) % 360) - 180) }));
+  if (!targets.length) return null;
+  return (
+    <Moveable
+      ref={moveable}
+      target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
+      container={stage}
+      cspNonce={nonce}
+      draggable
+      resizable
+      rotatable
+      keepRatio={keepRatio}
+      snappable
+      snapThreshold={6}
+      isDisplaySnapDigit={false}
+      snapGap
+      snapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
+      elementSnapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
+      elementGuidelines={others}
+      verticalGuidelines={[0, (page.width / 2) * scale, page.width * scale]}
+      horizontalGuidelines={[0, (page.height / 2) * scale, page.height * scale]}
+      throttleRotate={1}
+      snapRotationDegrees={[0, 45, 90, 135, 180, 225, 270, 315]}
+      snapRotationThreshold={3}
+      rotationPosition="top"
+      origin={false}
+      onDrag={({ target, left, top }) => moved(target, left, top)}
+      onDragEnd={end}
+      onDragGroup={({ events }) => {
+        for (const { target, left, top } of events) moved(target, left, top);
+      }}
+      onDragGroupEnd={end}
+      onResize={({ target, width, height, drag }) => sized(target, width, height, drag.left, drag.top)}
+      onResizeEnd={end}
+      onResizeGroup={({ events }) => {
+        for (const { target, width, height, drag } of events) sized(target, width, height, drag.left, drag.top);
+      }}
+      onResizeGroupEnd={end}
+      onRotate={({ target, rotation, drag }) => rotated(target, rotation, drag.left, drag.top)}
+      onRotateEnd={end}
+      onRotateGroup={({ events }) => {
+        for (const { target, rotation, drag } of events) rotated(target, rotation, drag.left, drag.top);
+      }}
+      onRotateGroupEnd={end}
+    />
+  );
+}

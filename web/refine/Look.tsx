@@ -1,0 +1,101 @@
+import { rearrange, type SingleChange, together } from "@unitext/core/edit";
+import { ARRANGEMENTS, type ArrangementName, inDeckLook, PAGES, pageName, pageNamed, type Slide, THEMES, themeKey, type ThemeKey } from "@unitext/core/model";
+import { useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { Add } from "./Add";
+import { ArrangementSketch } from "./ArrangementSketch";
+import type { Acts } from "./selection";
+
+/** The look of the slide and of the deck. */
+export function Look({ slide, acts }: { slide: Slide; acts: Acts }) {
+  const { deck, session, canEdit } = useDeck();
+  const key = themeKey(deck.theme);
+  const [preview, setPreview] = useState<ThemeKey>();
+  const footer = useRef<HTMLInputElement>(null);
+  const arrange = (name: ArrangementName) => {
+    const single: SingleChange = rearrange(slide, name);
+    session.apply(together([single]), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
+  };
+  return (
+    <>
+      {canEdit && <Add acts={acts} />}
+      {slide.master !== undefined && (
+        <fieldset disabled={!canEdit} className="mb-5">
+          <legend className="mb-1 font-semibold">From a file</legend>
+          <p className="quiet mb-2">It looks as in the file that it came from: {deck.masters?.[slide.master]?.name || "its master"}.</p>
+          <button type="button" className="btn btn-sm w-full" onClick={() => session.apply({ kind: "setSlide", slide: slide.id, as: inDeckLook(slide) }, { words: "Gave the slide the look of the deck" })}>
+            Give it the look of the deck
+          </button>
+        </fieldset>
+      )}
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="mb-2 font-semibold">Arrangement</legend>
+        <div className="grid grid-cols-2 gap-2">
+          {(Object.keys(ARRANGEMENTS) as ArrangementName[]).map((name) => (
+            <button key={name} type="button" aria-pressed={slide.arrangement === name} onClick={() => arrange(name)} className={`hairline bg-base-100 border p-1 text-left text-xs ${slide.arrangement === name ? "outline-2 outline-secondary" : ""}`}>
+              <ArrangementSketch arrangement={name} page={deck.page} />
+              {ARRANGEMENTS[name].label}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="mb-2 font-semibold">Theme of the deck</legend>
+        <div className="flex flex-col gap-1">
+          {(Object.keys(THEMES) as ThemeKey[]).map((name) => {
+            const { colours, fonts, name: label } = THEMES[name];
+            return (
+              <button key={name} type="button" aria-pressed={key === name} onMouseEnter={() => setPreview(name)} onMouseLeave={() => setPreview(undefined)} onClick={() => session.apply({ kind: "setTheme", theme: THEMES[name] }, { words: `Theme “${label}”` })} className={`hairline flex items-center gap-2 border px-2 py-1.5 text-left ${key === name ? "outline-2 outline-secondary" : ""}`} style={{ background: colours.paper, color: colours.ink, fontFamily: `"${fonts.heading}"` }}>
+                <span className="h-4 w-4 shrink-0" style={{ background: colours.accent }} />
+                <span className="h-4 w-4 shrink-0" style={{ background: colours.second }} />
+                {label}
+              </button>
+            );
+          })}
+        </div>
+        {!key && <p className="quiet mt-1">Now: {deck.theme.name}, which came with the file.</p>}
+        <p className="quiet mt-1 min-h-10" aria-live="polite">
+          {preview ? `${THEMES[preview].fonts.heading} with ${THEMES[preview].fonts.body}` : ""}
+        </p>
+      </fieldset>
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="mb-2 font-semibold">Page</legend>
+        <div className="join" role="group" aria-label="Page shape">
+          {Object.keys(PAGES).map((name) => (
+            <button key={name} type="button" aria-pressed={pageName(deck.page) === name} className={`btn join-item btn-sm ${pageName(deck.page) === name ? "btn-primary" : ""}`} onClick={() => session.apply({ kind: "setPage", page: pageNamed(name) ?? PAGES["16:9"] }, { words: `Page ${name}` })}>
+              {name}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="mb-2 font-semibold">Deck</legend>
+        {(["title", "author", "event"] as const).map((name) => (
+          <label key={`${name}/${deck.properties[name]}`} className="mb-2 block">
+            {{ title: "Title", author: "Author", event: "Event" }[name]}
+            <input
+              className="input input-sm w-full"
+              defaultValue={deck.properties[name]}
+              maxLength={500}
+              onBlur={({ target: { value } }) => {
+                if (value !== deck.properties[name]) session.apply({ kind: "setProperties", properties: { ...deck.properties, [name]: value } }, { words: `Changed the ${name}` });
+              }}
+            />
+          </label>
+        ))}
+      </fieldset>
+      <fieldset disabled={!canEdit}>
+        <legend className="mb-2 font-semibold">On every slide</legend>
+        <label className="mb-1 block" htmlFor="footer">
+          Line at the foot
+        </label>
+        <input ref={footer} id="footer" key={deck.regions.footer} className="input input-sm mb-2 w-full" defaultValue={deck.regions.footer} maxLength={300} onBlur={() => footer.current && footer.current.value !== deck.regions.footer && session.apply({ kind: "setRegions", regions: { ...deck.regions, footer: footer.current.value } })} />
+        <label className="flex items-center gap-2">
+          <input type="checkbox" className="checkbox checkbox-sm" checked={deck.regions.number} onChange={(event) => session.apply({ kind: "setRegions", regions: { ...deck.regions, number: event.target.checked } })} />
+          Slide number
+        </label>
+      </fieldset>
+    </>
+  );
+}
+

@@ -1,0 +1,23 @@
+import { countWords, secondsOf, type Slide, textOf } from "@unitext/core/model";
+import { useDeck } from "../deck/DeckContext";
+import { clock } from "../deck/time";
+import { RichTextEditor } from "./RichTextEditor";
+
+/** The notes of a slide, under it. */
+export function Notes({ slide }: { slide: Slide }) {
+  const { deck, session, canEdit } = useDeck();
+  const words = countWords(textOf(slide.notes));
+  if (!canEdit) return <p className="whitespace-pre-wrap">{textOf(slide.notes)}</p>;
+  return (
+    <section aria-label="Notes" className="hairline mx-auto mt-3 w-full max-w-4xl border">
+      <header className="bg-base-200 flex items-baseline justify-between px-3 py-1 text-sm">
+        <h2 className="font-semibold">Notes</h2>
+        <span className="quiet">
+          {words} words · {clock(secondsOf(slide, deck.rate))} to say
+        </span>
+      </header>
+      <RichTextEditor key={slide.id} text={slide.notes} label="Notes" placeholder="" language={deck.language} className="notes px-3 py-2 font-serif" onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes })} onLeave={() => document.querySelector<HTMLElement>("[data-spine][tabindex='0']")?.focus()} />
+    </section>
+  );
+}
+

@@ -1,0 +1,57 @@
+import type { ChartElement, Series } from "@unitext/core/model";
+import type { GridCell } from "./Grid";
+
+/** A number as people type it, with a point or a comma; null where there is none. */
+export function numberOf(text: string): number | null {
+  const bare = text.trim().replace(/\s/g, "");
+  const value = Number(/^-?\d+,\d+$/.test(bare) ? bare.replace(",", ".") : bare);
+  return bare === "" || !Number.isFinite(value) ? null : value;
+}
+
+const say = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
+const rowsOf = ({ categories, series }: ChartElement) => Math.max(categories.length, ...series.map(({ values }) => values.length));
+
+/** A chart's data as cells: a row of names, then a row for each category, or for each place of a chart of points. */
+export function chartCells(chart: ChartElement): GridCell[][] {
+  const { categories, series, form } = chart;
+  return [[{ text: "", head: true }, ...series.map(({ name }) => ({ text: name, head: true }))], ...Array.from({ length: rowsOf(chart) }, (_, at) => [{ text: form === "scatter" ? say(series[0]?.x?.[at] ?? at + 1) : (categories[at] ?? ""), head: form !== "scatter", number: form === "scatter" }, ...series.map(({ values }) => ({ text: say(values[at]), number: true }))])];
+}
+
+const filled = <T,>(list: readonly T[], length: number, value: T): T[] => Array.from({ length }, (_, at) => (at < list.length ? (list[at] as T) : value));
+
+/** A chart with cells of other words; rows and series that it lacks are added. */
+export function withCells(chart: ChartElement, changes: readonly { y: number; x: number; text: string }[]): ChartElement {
+  const scatter = chart.form === "scatter";
+  const tall = Math.max(rowsOf(chart), ...changes.map(({ y }) => y));
+  const wide = Math.max(chart.series.length, ...changes.map(({ x }) => x));
+  const categories = scatter ? [] : filled(chart.categories, tall, "");
+  const series: Series[] = Array.from({ length: wide }, (_, nth) => {
+    const known = chart.series[nth];
+    return { ...known, name: known?.name ?? "", values: filled(known?.values ?? [], tall, null), ...(scatter ? { x: Array.from({ length: tall }, (__, at) => known?.x?.[at] ?? chart.series[0]?.x?.[at] ?? at + 1) } : {}) };
+  });
+  for (const { y, x, text } of changes) {
+    const own = series[x - 1];
+    if (y === 0) {
+      if (own) own.name = text.trim();
+    } else if (x === 0) {
+      if (!scatter) categories[y - 1] = text.trim();
+      else for (const one of series) (one.x as (number | null)[])[y - 1] = numberOf(text);
+    } else if (own) own.values[y - 1] = numberOf(text);
+  }
+  return { ...chart, categories, series };
+}
+
+/** A chart with an empty row or series after a place of its grid. */
+export function withPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement {
+  if (kind === "column") return { ...chart, series: chart.series.toSpliced(Math.max(0, place), 0, { name: "", values: Array.from({ length: rowsOf(chart) }, () => null), ...(chart.series[0]?.x ? { x: chart.series[0].x } : {}) }) };
+  const at = Math.max(0, place);
+  return { ...chart, categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""), series: chart.series.map((series) => ({ ...series, values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null), ...(series.x ? { x: series.x.toSpliced(at, 0, null) } : {}) })) };
+}
+
+/** A chart without a row or series of its grid; undefined where it would be the last. */
+export function withoutPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement | undefined {
+  const at = Math.max(0, place - 1);
+  if (kind === "column") return chart.series.length < 2 ? undefined : { ...chart, series: chart.series.toSpliced(at, 1) };
+  if (rowsOf(chart) < 2) return undefined;
+  return { ...chart, categories: chart.categories.toSpliced(at, 1), series: chart.series.map((series) => ({ ...series, values: series.values.toSpliced(at, 1), ...(series.x ? { x: series.x.toSpliced(at, 1) } : {}) })) };
+}
