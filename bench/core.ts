@@ -32,7 +32,7 @@ async function time(act: () => unknown): Promise<number> {
 }
 
 /** The best of several runs, each after a warm-up of both sides, in milliseconds. */
-async function best(act: () => unknown, runs = 5): Promise<number> {
+export async function best(act: () => unknown, runs = 5): Promise<number> {
   let least = Number.POSITIVE_INFINITY;
   for (let nth = 0; nth < runs; nth++) least = Math.min(least, await time(act));
   return least;

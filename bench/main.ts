@@ -4,12 +4,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { browser } from "./browser";
 import { edit, longText, pdf, pptx, type Row } from "./core";
+import { convert } from "./convert";
 import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
 import { store } from "./store";
 
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, edit, divide]) rows.push(...(await group()));
+for (const group of [longText, documents, pptx, pdf, convert, edit, divide]) rows.push(...(await group()));
 const peak = Number(execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }));
 rows.push({ name: "peak memory of the 1,600-slide run", ratio: peak, target: 400, holds: peak < 400, unit: "MB" });
 const folder = mkdtempSync(join(tmpdir(), "unitext-bench-"));

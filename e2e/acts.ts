@@ -37,3 +37,16 @@ export async function titles(page: Page): Promise<string[]> {
   const labels = await page.locator("[data-map] [role=option]").evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
   return labels.map((label) => /^(\d+)\. ([^,]*)/.exec(label)).sort((a, b) => Number(a?.[1]) - Number(b?.[1])).map((found) => found?.[2] ?? "");
 }
+
+/** Drops a file on an element, as from a folder. */
+export async function dropOn(page: Page, selector: string, name: string, bytes: Uint8Array): Promise<void> {
+  const data = await page.evaluateHandle(() => new DataTransfer());
+  await page.evaluate(
+    ([transfer, base64, file]) => {
+      const binary = Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0));
+      (transfer as DataTransfer).items.add(new File([binary], file as string));
+    },
+    [data, Buffer.from(bytes).toString("base64"), name] as const,
+  );
+  await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
+}

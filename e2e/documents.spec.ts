@@ -6,25 +6,12 @@ import { Packer } from "docx";
 import { strToU8 } from "fflate";
 import { handbook, nextEdition } from "../demo/handbook/make.mjs";
 import { CHAPTERS } from "../demo/handbook/text.mjs";
-import { kept, stored } from "./acts";
+import { dropOn, kept, stored } from "./acts";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const root = join(import.meta.dirname, "..");
 const slides = async (page: Page) => (await stored(page)).deck.slides as unknown as { id: string; arrangement: string; elements: { kind: string; slot: string; text: { runs: { text: string }[] }[] }[]; notes: { runs: { text: string }[] }[] }[];
 const words = async (page: Page) => JSON.stringify((await stored(page)).deck);
-
-/** Drops a file on an element, as from a folder. */
-async function dropOn(page: Page, selector: string, name: string, bytes: Uint8Array): Promise<void> {
-  const data = await page.evaluateHandle(() => new DataTransfer());
-  await page.evaluate(
-    ([transfer, base64, file]) => {
-      const binary = Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0));
-      (transfer as DataTransfer).items.add(new File([binary], file as string));
-    },
-    [data, Buffer.from(bytes).toString("base64"), name] as const,
-  );
-  await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
-}
 
 /** Drops a document on the Desk and waits until its last slide is there. */
 async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {

@@ -203,7 +203,10 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
           )}
           {(scene?.overflow ?? 0) > 0 && <p className="bg-error text-error-content absolute right-0 bottom-0 px-2 py-0.5 text-sm">The text stands out by {Math.round(scene?.overflow ?? 0)} points: shorten it or divide the slide.</p>}
         </div>
-        <Notes slide={given} />
+        {/* Who writes notes has done with what was selected. */}
+        <div onFocus={() => choose([])}>
+          <Notes slide={given} />
+        </div>
       </div>
       <aside aria-label={chosen.length ? "What is selected" : "Look"} className="hairline bg-base-200 w-72 shrink-0 overflow-auto border-l p-4 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100" data-selected={chosen.length ? "" : undefined}>
         {chosen.length ? <Selected slide={given} acts={acts} frames={frames} cropping={cropping} onCropping={setCropping} onZoom={(picture, share) => crop(picture, zoomedCrop(picture, deck.assets[picture.source], frames.get(picture.id), share))} onWrite={(id) => setTarget({ element: id })} onLeave={() => choose([])} /> : <Look slide={given} acts={acts} />}

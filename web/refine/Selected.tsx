@@ -52,8 +52,8 @@ function Colour({ label, value, onSet, onNone }: { label: string; value: string 
         {label}
       </label>
       <input id={id} type="color" className="hairline h-7 w-10 border" value={value ?? "#ffffff"} onChange={({ target }) => onSet(target.value)} />
-      <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone} aria-label={`No ${label.toLowerCase()}`}>
-        None
+      <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone}>
+        None<span className="sr-only">, {label.toLowerCase()}</span>
       </button>
     </div>
   );

@@ -1,0 +1,101 @@
+import { createHash } from "node:crypto";
+import { createRequire } from "node:module";
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { sceneSvg } from "@unitext/core/draw";
+import { readDeck, WRITERS } from "@unitext/core/formats";
+import { layoutSlide } from "@unitext/core/layout";
+import { type ChartElement, type Deck, emptyDeck, headOf, plainText, type Slide, type TableElement, textOf } from "@unitext/core/model";
+import { Resvg } from "@resvg/resvg-js";
+import { strFromU8, unzipSync, zipSync } from "fflate";
+import { SaxesParser } from "saxes";
+import { svgPng } from "../server/export";
+import { best, freshFonts, type Row, row } from "./core";
+import { paragraphs } from "./material";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+export const picture = new Uint8Array(readFileSync(join(process.cwd(), "demo/content/pictures/dune-profile.png")));
+
+/** Two hundred slides: words on all, on each fourth a picture, a table and a chart beside. */
+export function mixedDeck(count = 200): Deck {
+  const texts = paragraphs(count);
+  const words = (nth: number) => (texts[nth] as string).slice(0, 160);
+  const slides = Array.from({ length: count }, (_, nth): Slide => {
+    const place = { x: 520, y: 130, width: 380, height: 300 };
+    const cell = (text: string) => ({ text: plainText(text) });
+    const table: TableElement = { kind: "table", id: "t", slot: null, frame: place, header: 1, align: ["start", "end", "end"], rows: Array.from({ length: 6 }, (__, y) => [cell(y ? `Gauge ${y}` : "Name"), cell(y ? String(y * 1.5) : "First"), cell(y ? String(y * 2.25) : "Second")]) };
+    const chart: ChartElement = { kind: "chart", id: "c", slot: null, frame: place, form: "column", categories: ["Jan", "Feb", "Mar", "Apr"], series: [{ name: "North", values: [1, 3, 2, nth] }, { name: "South", values: [2, 2, 4, 1] }] };
+    const more = nth % 4 === 1 ? [{ kind: "picture" as const, id: "p", slot: null, frame: place, source: "dune.png", alt: "A dune" }] : nth % 4 === 2 ? [table] : nth % 4 === 3 ? [chart] : [];
+    return { id: `s${nth}`, parent: null, arrangement: "points", hidden: false, notes: plainText(words(nth)), elements: [{ kind: "text", id: "a", slot: "title", text: plainText(`Slide ${nth + 1}`) }, { kind: "text", id: "b", slot: "body", ...(more.length ? { frame: { x: 62, y: 130, width: 430, height: 300 } } : {}), text: words(nth).split(". ").map((line) => ({ kind: "bullet", level: 0, runs: [{ text: line }] })) }, ...more] };
+  });
+  return { ...emptyDeck("bench", "Bench"), assets: { "dune.png": { sha256: sha256(picture), mediaType: "image/png", width: 1600, height: 760 } }, slides };
+}
+
+/** The same slides as the npm package pptxgenjs writes them. */
+async function generated(deck: Deck): Promise<Uint8Array> {
+  // biome-ignore lint/suspicious/noExplicitAny: the types of the package are those of a browser script.
+  const Generator = createRequire(import.meta.url)("pptxgenjs") as new () => any;
+  const file = new Generator();
+  file.layout = "LAYOUT_WIDE";
+  const data = `image/png;base64,${Buffer.from(picture).toString("base64")}`;
+  for (const { elements, notes } of deck.slides) {
+    const slide = file.addSlide();
+    slide.addNotes(textOf(notes));
+    for (const element of elements) {
+      const place = { x: 7.2, y: 1.8, w: 5.3, h: 4.2 };
+      if (element.kind === "text" && element.slot === "title") slide.addText(textOf(element.text), { x: 0.8, y: 0.4, w: 11, h: 0.8, fontSize: 36 });
+      else if (element.kind === "text") slide.addText(element.text.map((paragraph) => ({ text: paragraph.runs[0]?.text ?? "", options: { bullet: true, breakLine: true } })), { x: 0.8, y: 1.8, w: 6, h: 4.2, fontSize: 20 });
+      else if (element.kind === "picture") slide.addImage({ data, ...place });
+      else if (element.kind === "table") slide.addTable(element.rows.map((one) => one.map((cell) => ({ text: cell ? textOf(cell.text) : "" }))), place);
+      else if (element.kind === "chart") slide.addChart("bar", element.series.map(({ name, values }) => ({ name, labels: element.categories, values })), place);
+    }
+  }
+  return new Uint8Array(await file.write({ outputType: "uint8array" }));
+}
+
+/** Files of 200 slides with pictures, tables and charts read and written, against what no program can do without, and against other libraries. */
+export async function convert(): Promise<Row[]> {
+  const deck = mixedDeck();
+  const fonts = freshFonts();
+  const context = { fonts, at: new Date(0), picture: () => picture };
+  let next = 0;
+  const reading = () => ({ newId: () => `r${next++}`, sha256 });
+  const rows: Row[] = [];
+  const parse = (file: Uint8Array) => {
+    for (const [name, part] of Object.entries(unzipSync(file))) if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
+  };
+  const zipped = (file: Uint8Array) => {
+    const parts = unzipSync(file);
+    return () => zipSync(Object.fromEntries(Object.entries(parts).map(([name, part]) => [name, [part, { level: /\.(png|jpe?g)$/.test(name) ? (0 as const) : (6 as const) }]])));
+  };
+  const others = await generated(deck);
+  for (const format of ["pptx", "odp"] as const) {
+    const file = WRITERS[format].write(deck, context) as Uint8Array;
+    readDeck(file, `bench.${format}`, reading());
+    parse(file);
+    const read = await best(() => readDeck(file, `bench.${format}`, reading()), 4);
+    rows.push(row(`read a .${format} of 200 slides with pictures, tables and charts / bare unzip and SAX parse`, read / (await best(() => parse(file), 4)), 3));
+    const write = await best(() => WRITERS[format].write(deck, context), 4);
+    rows.push(row(`write it / bare zip of the same parts`, write / (await best(zipped(file), 4)), 3));
+    if (format === "odp") continue;
+    const { parseOffice } = createRequire(import.meta.url)("officeparser") as { parseOffice(file: Buffer): Promise<unknown> };
+    await parseOffice(Buffer.from(file));
+    rows.push(row("read it whole / officeparser taking out its text", read / (await best(() => parseOffice(Buffer.from(file)), 3)), 1));
+    await generated(deck);
+    rows.push(row("write it / pptxgenjs writing an equal one", write / (await best(() => generated(deck), 3)), 1));
+  }
+  readDeck(others, "others.pptx", reading());
+  parse(others);
+  rows.push(row("read a .pptx of 200 slides of another program / bare unzip and SAX parse", (await best(() => readDeck(others, "others.pptx", reading()), 4)) / (await best(() => parse(others), 4)), 3));
+  const brought = readDeck(others, "others.pptx", reading());
+  const kept = { ...context, picture: (sum: string) => brought.blobs.get(sum) };
+  rows.push(row("write it back untouched / bare zip of the same parts", (await best(() => WRITERS.pptx.write(brought.deck, kept), 4)) / (await best(zipped(others), 4)), 3));
+  const scene = layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts });
+  const svg = sceneSvg(scene, { outlines: fonts, picture: () => undefined });
+  const bare = () => new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
+  const png = () => svgPng(sceneSvg(layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts }), { outlines: fonts, picture: () => undefined }), 1280);
+  bare();
+  png();
+  rows.push(row("PNG of a slide, layout included / bare resvg of its SVG", (await best(png, 8)) / (await best(bare, 8)), 3));
+  return rows;
+}

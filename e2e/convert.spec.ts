@@ -1,0 +1,175 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { expect, type Page, test } from "@playwright/test";
+import { strFromU8, unzipSync } from "fflate";
+import type { Deck, Element } from "@unitext/core/model";
+import { tally } from "@unitext/core/tally";
+import { dropOn, kept, stored } from "./acts";
+
+const content = join(import.meta.dirname, "../demo/content");
+const deckOf = async (page: Page) => (await stored(page)).deck as unknown as Deck;
+
+/** Drops a presentation on the Desk and opens one of its slides in Refine. */
+async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  await dropOn(page, "main", name, bytes);
+  await page.getByText(`${name} is now on the Desk`).getByRole("link", { name: "Open it" }).click();
+  await page.waitForURL(/\/decks\//);
+}
+async function refine(page: Page, nth: number): Promise<void> {
+  const { id, slides } = await deckOf(page);
+  await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);
+  await expect(page.locator("[data-frame]").first()).toBeVisible();
+}
+const find = async (page: Page, nth: number, test_: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
+async function write(page: Page, label: string): Promise<Uint8Array> {
+  const { id } = await deckOf(page);
+  await page.goto(`/decks/${id}/deliver`);
+  const button = page.getByRole("button", { name: `Download as ${label}` });
+  await expect(button).toBeEnabled();
+  const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
+  return readFileSync((await file.path()) as string);
+}
+
+for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Presentation (.pptx)", shown: "slide2.xml" }, { name: "open-day.odp", label: "Presentation (.odp)", shown: "content.xml" }]) {
+  test(`${name}: dropped, looked at, edited, written and read again`, async ({ page }) => {
+    test.setTimeout(120_000);
+    const given = readFileSync(join(content, name));
+    await bring(page, name, given);
+    const before = await deckOf(page);
+    expect(before.slides).toHaveLength(7);
+    expect(tally(before)).toMatchObject({ charts: 5, tables: 1, media: 1, hidden: 1, notes: { slides: 7 } });
+
+    // Nothing touched: every part is the one that was brought.
+    const same = unzipSync(await write(page, label));
+    const parts = unzipSync(given);
+    expect(Object.keys(same).filter((path) => !/tags|meta|manifest|_rels|Content_Types|presentation\.xml/.test(path) && !Buffer.from(same[path] as Uint8Array).equals(Buffer.from(parts[path] ?? [])))).toEqual([]);
+
+    // A box is pulled to another place, and follows the keys.
+    await refine(page, 5);
+    const book = page.getByRole("button", { name: "shape “Book”" });
+    const box = (await book.boundingBox()) as { x: number; y: number; width: number; height: number };
+    await page.mouse.click(box.x + 20, box.y + 12);
+    await page.mouse.move(box.x + 40, box.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 70, box.y + 63, { steps: 6 });
+    await page.mouse.up();
+    await kept(page);
+    const isBook = (element: Element) => element.kind === "shape" && JSON.stringify(element.text).includes("Book");
+    const moved = (await find(page, 5, isBook)).frame as { x: number; y: number };
+    expect(moved.x).toBeGreaterThan(300);
+    expect(moved.y).toBeGreaterThan(190);
+    await page.keyboard.press("Shift+ArrowRight");
+    await kept(page);
+    expect((await find(page, 5, isBook)).frame?.x).toBeCloseTo(moved.x + 10, 1);
+    await page.getByRole("textbox", { name: /^Turned/ }).fill("30");
+    await page.keyboard.press("Enter");
+    await kept(page);
+    expect((await find(page, 5, isBook)).rotation).toBe(30);
+
+    // Words are changed where they stand; their looks stay.
+    await refine(page, 1);
+    await page.getByRole("button", { name: /^title/ }).dblclick();
+    await expect(page.getByRole("textbox", { name: "Text of the title" })).toBeFocused();
+    await page.keyboard.press("Control+a");
+    await page.keyboard.type("Said at once");
+    await page.keyboard.press("Escape");
+    await kept(page);
+
+    // A table of five rows becomes one of six, a chart gets another value.
+    await refine(page, 2);
+    await page.getByRole("button", { name: /^table/ }).click();
+    await page.getByRole("textbox", { name: "Row 4, column 1" }).click();
+    await page.getByRole("button", { name: "Row below" }).click();
+    await page.getByRole("textbox", { name: "Row 5, column 1" }).fill("November");
+    await page.keyboard.press("Enter");
+    await kept(page);
+    await page.getByRole("button", { name: /^chart/ }).click();
+    await page.getByRole("textbox", { name: "Row 2, column 2" }).fill("3,5");
+    await page.keyboard.press("Enter");
+    await kept(page);
+    const after = await deckOf(page);
+
+    // What will be kept is told before it is written.
+    await page.goto(`/decks/${after.id}/deliver`);
+    const section = page.locator("section", { has: page.getByRole("heading", { name: "Pages (.pdf)" }) });
+    await expect(section).toContainText("left out");
+    const bytes = await write(page, label);
+    if (shown === "content.xml") expect(strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array)).toContain("November");
+
+    await bring(page, `again-${name}`, bytes);
+    const again = await deckOf(page);
+    expect(tally(again)).toEqual(tally(after));
+    const words = JSON.stringify(again.slides);
+    for (const said of ["Said at once", "November"]) expect(words).toContain(said);
+    expect(await find(page, 5, isBook)).toMatchObject({ rotation: 30, frame: (after.slides[5]?.elements.find(isBook) as Element).frame });
+    const chart = again.slides[2]?.elements.find(({ kind }) => kind === "chart");
+    expect(chart?.kind === "chart" && chart.series[0]?.values[0]).toBe(3.5);
+    expect(again.slides[2]?.elements.find(({ kind }) => kind === "table")).toMatchObject({ rows: { length: 6 } });
+  });
+}
+
+test("elements are chosen together, grouped, ordered, copied and taken back by the keyboard alone", async ({ page }) => {
+  await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
+  await refine(page, 5);
+  const frame = (words: string) => page.getByRole("button", { name: `shape “${words}”` });
+  await frame("Staff").focus();
+  await page.keyboard.press("Space");
+  await frame("Report").focus();
+  await page.keyboard.press("Shift+Space");
+  await expect(frame("Staff")).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByRole("heading", { name: "2 elements" })).toBeVisible();
+  await page.keyboard.press("g");
+  await kept(page);
+  const groups = async () => (await deckOf(page)).slides[5]?.elements.filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text))).map(({ groups: own }) => own?.[0]) ?? [];
+  const [one, other] = await groups();
+  expect(one).toBeDefined();
+  expect(other).toBe(one);
+  // Pressing one selects both; they move together.
+  await page.keyboard.press("Escape");
+  await frame("Staff").focus();
+  await page.keyboard.press("Space");
+  await expect(page.getByRole("heading", { name: "2 elements" })).toBeVisible();
+  await page.keyboard.press("ArrowDown");
+  await kept(page);
+  await page.keyboard.press("d");
+  await kept(page);
+  expect((await deckOf(page)).slides[5]?.elements.filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text)))).toHaveLength(4);
+  await page.keyboard.press("Delete");
+  await kept(page);
+  expect(await groups()).toHaveLength(2);
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await kept(page);
+  expect(await groups()).toEqual([undefined, undefined]);
+});
+
+test("a picture is moved and zoomed inside its frame", async ({ page }) => {
+  await bring(page, "quay-in-autumn.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
+  await refine(page, 4);
+  const picture = page.getByRole("button", { name: /profile of line 4/ });
+  await picture.click();
+  const isProfile = (element: Element) => element.kind === "picture" && /profile/.test(element.alt);
+  const frame = (await find(page, 4, isProfile)).frame;
+  await page.getByRole("button", { name: "Move and zoom inside the frame" }).click();
+  const pane = page.getByRole("button", { name: /^Picture in its frame/ });
+  const box = (await pane.boundingBox()) as { x: number; y: number; width: number; height: number };
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - box.width * 0.2, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await kept(page);
+  const pulled = await find(page, 4, isProfile);
+  // A fifth of what is shown (55 % of the picture) further to the right.
+  expect(pulled).toMatchObject({ frame, crop: { left: expect.closeTo(0.1 + 0.55 * 0.2, 1), right: expect.closeTo(0.35 - 0.55 * 0.2, 1) } });
+  await pane.press("Enter");
+  await page.getByRole("slider", { name: /^Zoom/ }).fill("400");
+  await kept(page);
+  const zoomed = await find(page, 4, isProfile);
+  const shown = (element: Element) => (element.kind === "picture" && element.crop ? 1 - element.crop.left - element.crop.right : 0);
+  expect(shown(zoomed)).toBeLessThan(shown(pulled));
+  expect(zoomed.frame).toEqual(frame);
+});
