@@ -32,7 +32,7 @@ export function mixedDeck(count = 200): Deck {
 }
 
 /** The same slides as the npm package pptxgenjs writes them. */
-async function generated(deck: Deck): Promise<Uint8Array> {
+export async function generated(deck: Deck): Promise<Uint8Array> {
   // biome-ignore lint/suspicious/noExplicitAny: the types of the package are those of a browser script.
   const Generator = createRequire(import.meta.url)("pptxgenjs") as new () => any;
   const file = new Generator();
@@ -50,7 +50,7 @@ async function generated(deck: Deck): Promise<Uint8Array> {
       else if (element.kind === "chart") slide.addChart("bar", element.series.map(({ name, values }) => ({ name, labels: element.categories, values })), place);
     }
   }
-  return new Uint8Array(await file.write({ outputType: "uint8array" }));
+  return new Uint8Array(await file.write({ outputType: "uint8array", compression: true }));
 }
 
 /** Files of 200 slides with pictures, tables and charts read and written, against what no program can do without, and against other libraries. */

@@ -14,6 +14,7 @@ export interface SvgOptions {
 
 const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
 export function escapeXml(text: string): string {
+  if (!/[&<>"\u0000-\u001F\uFFFE\uFFFF]/.test(text)) return text;
   // The characters that XML 1.0 does not allow are dropped.
   return text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "").replace(/[&<>"]/g, (character) => ESCAPES[character] as string);
 }

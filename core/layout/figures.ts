@@ -95,12 +95,14 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
   formula: layFormula,
   diagram: (element, place, sizes, theme, setting) => {
     const size = (sizes[0] as number) * 1.05;
+    if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
     const figure = diagram(element.form, element.text, place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
     return { ...drawn(figure, element.id, sizes.at(-1) as number, setting), used: place.frame.height, size };
   },
   chart: (element, place, sizes, theme, setting) => {
     const free = element.frame !== undefined;
     const size = setting.style ? (sizes[0] as number) : free ? Math.max(7, Math.min(16, place.frame.height / 22)) : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
+    if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
     const figure = chart(element.form, element, free ? padded(place.frame, size) : place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
     return { ...drawn(figure, element.id, size * 0.75, setting), used: place.frame.height, size };
   },

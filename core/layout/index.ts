@@ -1,5 +1,5 @@
 export * from "./fonts";
-export { facesNeeded, layoutSlide, overflowOf, type SlideContext } from "./layout";
+export { boxesOf, facesNeeded, layoutSlide, overflowOf, type SlideContext } from "./layout";
 export { bidiLevels, breakLines, type LineRange, visualOrder } from "./paragraph";
 export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";

@@ -384,6 +384,13 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
   return Math.max(0, foot.overflow, ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)));
 }
 
+/** Where the elements of a slide stand, and at which size: the boxes that `layoutSlide` gives, at a part of the work. */
+export function boxesOf(given: Slide, plain: SlideContext): SceneBox[] {
+  const context = inItsLook(given, plain);
+  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, measure: true, places: true };
+  return placedParts(given, context, setting).groups.flatMap((group) => layGroup(group, context, setting).boxes);
+}
+
 /**
  * Lays a slide out. Pure: the same slide, head, number and fonts give the same scene. Text is fitted by the theme's
  * steps; what does not fit at the readable minimum is reported in `overflow`, in points.

@@ -16,6 +16,8 @@ export interface Setting {
   style?: { levels: TextStyle; size: number };
   /** Only how much stands out is asked for: no line is placed. */
   measure?: boolean;
+  /** Only where elements stand is asked for: what is drawn from data is not drawn. */
+  places?: boolean;
 }
 
 /** The mark of a footnote's number, which the layout puts in the place of the footnote. */

@@ -12,8 +12,16 @@ export function textHash(text: string): string {
 
 /** A value as JSON with its keys in order, so that equal values give equal texts whatever they passed through; what is undefined is left out. */
 export function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map((item) => canonical(item ?? null)).join()}]`;
   if (typeof value !== "object" || value === null) return JSON.stringify(value) ?? "";
+  if (Array.isArray(value)) {
+    let list = "";
+    for (const item of value) list += `${list ? "," : ""}${canonical(item ?? null)}`;
+    return `[${list}]`;
+  }
   const held = value as Record<string, unknown>;
-  return `{${Object.keys(held).filter((key) => held[key] !== undefined).sort().map((key) => `${JSON.stringify(key)}:${canonical(held[key])}`).join()}}`;
+  const keys = Object.keys(held);
+  if (keys.length > 1) keys.sort();
+  let inside = "";
+  for (const key of keys) if (held[key] !== undefined) inside += `${inside ? "," : ""}${JSON.stringify(key)}:${canonical(held[key])}`;
+  return `{${inside}}`;
 }

@@ -35,10 +35,10 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
 export function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
   const { id, slot, frame, binding, source, text, footnotes, steps, caption, width, sum } = value as Record<string, unknown>;
-  const whole = Element.safeParse(value);
-  const rich = RichText.safeParse(text);
-  const asText = TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
-  const asPicture = PictureElement.safeParse({ ...value, kind: "picture", alt: "" });
+  const whole = "kind" in value ? Element.safeParse(value) : { success: false as const };
+  const rich = text === undefined ? { success: false as const } : RichText.safeParse(text);
+  const asPicture = typeof source === "string" && !whole.success ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }) : { success: false as const };
+  const asText = asPicture.success ? { success: false as const } : TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
   const facts = asPicture.success ? factsOf(asPicture.data, ["kind", "alt", "source"]) : asText.success ? factsOf(asText.data, ["kind", "text"]) : undefined;
   return {
     ...(whole.success ? { whole: whole.data } : {}),

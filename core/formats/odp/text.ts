@@ -9,6 +9,8 @@ import type { Attributes } from "./writedrawing";
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
+  private readonly levels = new Map<TextStyle, number>();
+  private readonly remembered = new Map<string, string>();
   constructor(private readonly prefix: string) {}
 
   private named(family: string, key: string, make: (name: string) => string): string {
@@ -33,6 +35,17 @@ export class StyleSheet {
   /** The style of a list by its levels. */
   list(levels: readonly ListLevel[]): string {
     return this.named("list", JSON.stringify(levels), (name) => xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))));
+  }
+
+  /** The name of a style that is asked for again and again by the same few facts. */
+  remember(facts: readonly (string | number | boolean | undefined)[], levels: TextStyle | undefined, make: () => string): string {
+    if (levels && !this.levels.has(levels)) this.levels.set(levels, this.levels.size + 1);
+    const key = `${levels ? this.levels.get(levels) : 0}/${facts.join("/")}`;
+    const known = this.remembered.get(key);
+    if (known !== undefined) return known;
+    const name = make();
+    this.remembered.set(key, name);
+    return name;
   }
 
   xml(): string {
@@ -127,6 +140,13 @@ const side = { start: "start", centre: "center", end: "end" } as const;
 const gap = (value: ParagraphLook["before"], size: number) => (value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2));
 
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
+  const { styles, size, colour, font, bold, levels } = context;
+  const rtl = paragraph.look?.direction ? paragraph.look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(["p", size, colour, font, bold, paragraph.level, paragraph.kind !== "plain", paragraph.align, rtl], levels, () => paragraphStyle(paragraph, context));
+  return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
+}
+
+function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
   const level = levelOf(context, paragraph.level);
   const look = { ...level.paragraph, ...paragraph.look };
   const run = level.run ?? {};
@@ -135,7 +155,7 @@ function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const align = paragraph.align ?? level.align;
   const listed = paragraph.kind !== "plain";
   const { line, tabs } = look;
-  const style = context.styles.style(
+  return context.styles.style(
     "paragraph",
     {
       "paragraph-properties": {
@@ -156,7 +176,6 @@ function paragraphXml(paragraph: Paragraph, context: TextContext): string {
     },
     tabs?.length ? { "paragraph-properties": xml("style:tab-stops", {}, ...tabs.map((at) => xml("style:tab-stop", { "style:position": length(at) }))) } : {},
   );
-  return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
 /** An item of a list: its paragraph, and what follows in it in order, paragraphs and lists below. An item without a paragraph only leads deeper. */
@@ -206,6 +225,13 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
   });
 }
 
+function listStyle(item: Item, context: TextContext): string {
+  const { styles, size, levels } = context;
+  const { paragraph } = item;
+  const make = () => styles.list(listLevels(item, context));
+  return paragraph?.look ? make() : styles.remember(["l", size, paragraph?.kind], levels, make);
+}
+
 function listXml(items: readonly Item[], context: TextContext): string {
   const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${canonical(paragraph?.look?.bullet ?? null)}`;
   const groups: Item[][] = [];
@@ -218,7 +244,7 @@ function listXml(items: readonly Item[], context: TextContext): string {
     .map((group) =>
       xml(
         "text:list",
-        { "text:style-name": context.styles.list(listLevels(group[0] as Item, context)) },
+        { "text:style-name": listStyle(group[0] as Item, context) },
         ...group.map((item) => {
           const header = item.paragraph?.kind === "plain";
           return xml(header ? "text:list-header" : "text:list-item", { "text:start-value": item.paragraph?.start }, item.paragraph ? paragraphXml(item.paragraph, context) : "", ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))));

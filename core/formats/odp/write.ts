@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
+import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Background, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
@@ -86,8 +86,7 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
 /** What a file draws behind its slides, as a master of the presentation. */
 function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
-  const scene: Scene = { slide: "", page: head.page, background: head.theme.colours.paper, nodes: [], boxes: [], overflow: 0, fullness: 0, language: head.language };
-  const work: Work = { ...common, head, slide, theme: head.theme, scene, notes: [] };
+  const work: Work = { ...common, head, slide, theme: head.theme, boxes: [], notes: [] };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
   return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
@@ -95,6 +94,9 @@ function keptMaster(prefix: string, name: string, { name: shown, background, ele
 
 const HEAD = XML_HEAD.replace(' standalone="yes"', "");
 const part = (root: string, ...content: string[]) => strToU8(`${HEAD}${xml(root, { ...NS, "office:version": VERSION }, ...content)}`);
+
+/** JSON as the text of an element, where quotes need not be escaped. */
+const jsonText = (value: object) => JSON.stringify(value).replace(/[&<>\uFFFE\uFFFF]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "");
 
 /** The pages of a deck with what they need, as they are written. */
 class Pages {
@@ -156,8 +158,8 @@ class Pages {
 
   work(slide: Slide, number: number): Work {
     const { styles, definitions, file, link, object, head } = this;
-    const scene = layoutSlide(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, link, object, head, slide, theme: themeOf(slide, head), scene, notes: [] };
+    const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
+    return { styles, definitions, file, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -240,7 +242,7 @@ class Pages {
   }
   keptFields(): string {
     const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } = this.head;
-    const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, escapeXml(JSON.stringify(value)));
+    const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
     return field(KEPT.deck, { id, properties, language, regions, rate, theme, ...(themes ? { themes } : {}), assets, ...(manuscript ? { manuscript } : {}), ...(original ? { original } : {}), ...(masters ? { masters } : {}), ...(styles ? { styles } : {}) }) + field(KEPT.slides, this.kept);
   }
   /** The parts of pictures, films and charts. */

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type Scene, sizeOf, turning } from "@unitext/core/layout";
+import { type SceneBox, sizeOf, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type Slide, type Stroke, type TableElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
@@ -13,7 +13,7 @@ export interface Work {
   head: DeckHead;
   slide: Slide;
   theme: Theme;
-  scene: Scene;
+  boxes: readonly SceneBox[];
   styles: StyleSheet;
   definitions: Definitions;
   /** The path of a picture's or film's file in the package, or undefined where its file is not in the deck. */
@@ -65,7 +65,7 @@ function graphic(element: Element, work: Work, presentation: string | undefined,
 }
 
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
-  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE });
+  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : work.styles.remember(["bare", shape.presentation !== undefined], undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
   return xml("draw:frame", { ...named(shape, style), ...standing(shape.frame, element?.rotation) }, xml("draw:text-box", {}, text || "<text:p/>"));
 }
 
@@ -190,12 +190,12 @@ export function grouped(shapes: readonly WrittenShape[], depth = 0): string {
 
 /** The shape of one element, what is kept of it by its name, and a line below that belongs to it. */
 export function shapeOf(element: Element, nth: number, work: Work, taken: Set<string>): { shape: WrittenShape; name: string; kept: object; below: { name: string; xml: string }[] } {
-  const { slide, head, scene, theme } = work;
+  const { slide, head, boxes, theme } = work;
   const { kept: _, ...bare } = element;
   const own = element.name && !taken.has(element.name) ? element.name : `${element.slot ?? element.kind} ${nth + 1}`;
   const name = taken.has(own) ? `${own} ${element.id}` : own;
   taken.add(name);
-  const box = scene.boxes.find((candidate) => candidate.element === element.id);
+  const box = boxes.find((candidate) => candidate.element === element.id);
   const frame = (looked(element) || element.kind === "shape" ? element.frame : undefined) ?? box ?? element.frame ?? { x: 72, y: 144, width: 400, height: 240 };
   const role = element.slot === null ? undefined : roleOf(slide, element);
   const size = box?.size || sizeOf(role ?? "body", theme, head.page);

@@ -2,7 +2,12 @@ import type { Align, Mark } from "@unitext/core/model";
 import { child, localName, type XmlNode } from "../archive";
 
 /** An attribute by its local name, whatever its namespace. */
-export const attribute = (element: XmlNode | undefined, name: string): string | undefined => (element ? Object.entries(element.attributes).find(([key]) => key === name || key.endsWith(`:${name}`))?.[1] : undefined);
+export function attribute(element: XmlNode | undefined, name: string): string | undefined {
+  if (!element) return undefined;
+  const { attributes } = element;
+  for (const key in attributes) if (key === name || (key.endsWith(name) && key.charCodeAt(key.length - name.length - 1) === 58)) return attributes[key];
+  return undefined;
+}
 
 interface Style {
   parent: string | undefined;

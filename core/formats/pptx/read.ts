@@ -65,6 +65,9 @@ class Reader {
   private readonly taken = new Map<string, { sha256: string; source: string }>();
   private readonly looks = new Map<string, Look>();
   private readonly families = new Set<string>();
+  /** Colours and text styles by the colour map under which they hold. */
+  private readonly schemes = new Map<Record<string, string>, { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }>();
+  private readonly styleNames = new WeakMap<TextStyle, string>();
   private codeFont: string | undefined;
   private main = "";
   private kept = false;
@@ -287,7 +290,9 @@ class Reader {
   }
 
   private shapeWork(path: string, number: number | null, inheritance: Inheritance, map: Record<string, string>, arrangement: ArrangementName, kept: ReadonlyMap<string, KeptIdentity>, newId: (shape: string) => string): ShapeWork {
-    const colours = { named: schemeColours(inheritance.theme, map) };
+    const scheme = this.schemes.get(map) ?? { colours: { named: schemeColours(inheritance.theme, map) }, styles: new Map<string, TextStyle>() };
+    this.schemes.set(map, scheme);
+    const { colours } = scheme;
     const picture = (id: string) => this.pictureAt(path, id);
     const named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
     return {
@@ -305,8 +310,14 @@ class Reader {
         const target = this.pack.relationships(path).get(id);
         return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;
       },
+      styleOf: (key, make) => {
+        const known = scheme.styles.get(key) ?? make();
+        scheme.styles.set(key, known);
+        return known;
+      },
       style: (style) => {
-        const name = styleName(style);
+        const name = this.styleNames.get(style) ?? styleName(style);
+        this.styleNames.set(style, name);
         if (!this.styles[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
         this.styles[name] = style;
         return name;

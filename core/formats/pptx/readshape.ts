@@ -32,6 +32,8 @@ export interface ShapeWork {
   media(id: string): { source: string } | undefined;
   part(id: string): XmlElement | undefined;
   style(style: TextStyle): string;
+  /** The style of a text, made once for the same list styles. */
+  styleOf(key: string, make: () => TextStyle): TextStyle;
   /** The list style of all text of the file. */
   defaults: XmlElement | undefined;
   tableStyle(id: string): XmlElement | undefined;
@@ -41,6 +43,16 @@ export interface ShapeWork {
 const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
 const REGIONS = ["dt", "ftr", "sldNum", "hdr", "sldImg"];
 const WIDE_RECTS = new Set(["rect", "flowChartProcess"]);
+
+const numbers = new WeakMap<XmlElement, number>();
+let count = 0;
+/** A number for a list style, by which it is known again; 0 for one that says nothing. */
+function numberOf(element: XmlElement | undefined): number {
+  if (!element?.children.length) return 0;
+  const known = numbers.get(element) ?? ++count;
+  numbers.set(element, known);
+  return known;
+}
 
 /** Reads the shapes of a part in drawing order, as they stand on the page. */
 export class ShapeReader {
@@ -128,7 +140,8 @@ export class ShapeReader {
     const reference = child(child(shape, "style"), "fontRef");
     const seen = reference && this.colourOf(reference);
     const font = reference?.attributes.idx === "major" ? styles.fonts.major : reference?.attributes.idx === "minor" ? styles.fonts.minor : undefined;
-    let style = textStyle(lists, styles, reference ? { colour: seen, font } : undefined);
+    const made = () => textStyle(lists, styles, reference ? { colour: seen, font } : undefined);
+    let style = this.work.styleOf(`${lists.map(numberOf).join()}/${seen ?? ""}/${reference ? (font ?? "") : "-"}`, made);
     const weight = { strong: style.some(({ strong }) => strong) && switchesOff(body, "b"), emphasis: style.some(({ emphasis }) => emphasis) && switchesOff(body, "i") };
     if (weight.strong) style = style.map(({ strong: _, ...level }) => level);
     if (weight.emphasis) style = style.map(({ emphasis: _, ...level }) => level);

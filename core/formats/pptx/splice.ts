@@ -1,4 +1,4 @@
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type FontSet, boxesOf } from "@unitext/core/layout";
 import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
 import { backgroundSum, elementSum, type PartOf, slideSum, transitionSum } from "../kept";
 import type { KeptParts } from "./keptfiles";
@@ -102,7 +102,7 @@ function inOrder(paths: readonly string[]): boolean {
 class Splicer {
   readonly facts: Facts = {};
   private nextId: number;
-  private readonly scene;
+  private readonly boxes;
   constructor(
     private readonly slide: Slide,
     number: number,
@@ -114,7 +114,7 @@ class Splicer {
     fonts: FontSet,
   ) {
     this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
-    this.scene = layoutSlide(slide, { head: work.head, number, fonts });
+    this.boxes = boxesOf(slide, { head: work.head, number, fonts });
   }
 
   text(): string {
@@ -197,12 +197,12 @@ class Splicer {
     }
     const words = before ? this.slices.text.slice(before.from, before.to) : "";
     const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
-    const box = this.scene.boxes.find((candidate) => candidate.element === element.id);
+    const box = this.boxes.find((candidate) => candidate.element === element.id);
     const id = before?.id === undefined ? this.nextId++ : Number(before.id);
     const notes: Footnote[] = [];
     const shape: ShapeWork = {
       ...work,
-      scene: this.scene,
+      boxes: this.boxes,
       id,
       name: element.name ?? `${element.kind} ${id}`,
       frame: element.frame ?? box ?? { x: 72, y: 144, width: 400, height: 240 },

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { contentArea, layoutSlide, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { contentArea, boxesOf, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
@@ -26,7 +26,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
   const { head, options } = work;
   const roles = new Map(slotsOf(slide.arrangement));
   const places = slotPlaces(slide.arrangement, head.page, slide.widths);
-  const scene = layoutSlide(slide, { head, number, fonts: options.fonts });
+  const boxes = boxesOf(slide, { head, number, fonts: options.fonts });
   const taken = new Set<string>();
   const facts: Record<number, object> = {};
   const notes: Footnote[] = [];
@@ -36,7 +36,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
   const written = [...regionTexts, ...slide.elements].map((element: Element) => {
     const id = next++;
     facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
-    const box = scene.boxes.find((candidate) => candidate.element === element.id);
+    const box = boxes.find((candidate) => candidate.element === element.id);
     const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
     const role = element.slot === null ? undefined : roles.get(element.slot);
     const placeholder = () => {
@@ -50,7 +50,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
       const size = sizeOf("caption", head.theme, head.page) * 0.8;
       return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
-    const shape: ShapeWork = { ...work, scene, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
+    const shape: ShapeWork = { ...work, boxes, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
     return { groups: own.has(element) ? (element.groups ?? []) : [], frame, xml: (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape) };
   });
   const tree = grouped(written, () => next++);
