@@ -7,7 +7,7 @@ import { readDeck, WRITERS } from "@unitext/core/formats";
 import { layoutSlide } from "@unitext/core/layout";
 import { type ChartElement, type Deck, emptyDeck, headOf, plainText, type Slide, type TableElement, textOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
-import { strFromU8, unzipSync, zipSync } from "fflate";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { SaxesParser } from "saxes";
 import { svgPng } from "../server/export";
 import { best, freshFonts, type Row, row } from "./core";
@@ -51,6 +51,23 @@ export async function generated(deck: Deck): Promise<Uint8Array> {
     }
   }
   return new Uint8Array(await file.write({ outputType: "uint8array", compression: true }));
+}
+
+/** A presentation of 300 MB of pictures that do not pack. */
+export function largeFile(): Uint8Array {
+  const blobs = new Map(Array.from({ length: 60 }, (_, nth) => {
+    const bytes = new Uint8Array(5_000_000);
+    bytes.set(picture.subarray(0, 64));
+    let state = nth + 1;
+    for (let at = 64; at < bytes.length; at++) bytes[at] = (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) >>> 24;
+    return [sha256(bytes), bytes] as const;
+  }));
+  const names = [...blobs.keys()];
+  const slides = names.map((sum): Slide => ({ id: `s${sum.slice(0, 8)}`, parent: null, arrangement: "blank", hidden: false, notes: [], elements: [{ kind: "picture", id: "p", slot: null, frame: { x: 80, y: 60, width: 800, height: 380 }, source: `${sum}.png`, alt: "Noise" }] }));
+  const deck: Deck = { ...emptyDeck("large", "Large"), assets: Object.fromEntries(names.map((sum) => [`${sum}.png`, { sha256: sum, mediaType: "image/png" as const, width: 1600, height: 760 }])), slides };
+  const file = WRITERS.pptx.write(deck, { fonts: freshFonts(), at: new Date(0), picture: (sum) => blobs.get(sum) }) as Uint8Array;
+  // Without what Unitext keeps, so that it is read as another program's, and kept.
+  return zipSync(Object.fromEntries(Object.entries(unzipSync(file)).map(([path, part]) => [path, [/tags\//.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_")) : part, { level: 0 as const }]])));
 }
 
 /** Files of 200 slides with pictures, tables and charts read and written, against what no program can do without, and against other libraries. */

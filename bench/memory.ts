@@ -1,5 +1,7 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { readDeck } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
 import { emptyDeck, headOf, ruleOf } from "@unitext/core/model";
@@ -7,11 +9,14 @@ import { readText } from "@unitext/core/text";
 import { wholeDocument } from "./documents";
 import { paragraphs } from "./material";
 
-/** Run in a process of its own: reads, generates and lays out 1,600 paragraph slides, or the document that is named, keeps them all, and prints the peak memory in MB. */
+/** Run in a process of its own: reads, generates and lays out 1,600 paragraph slides, or the document or presentation that is named, keeps them all, and prints the peak memory in MB. */
 const fonts = new FontSet((id) => readFileSync(join(process.cwd(), `dist/fonts/${id}.ttf`)));
 const [file] = process.argv.slice(2);
 const kept: unknown[] = [];
-if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
+if (file?.endsWith(".pptx")) {
+  let next = 0;
+  kept.push(readDeck(readFileSync(file), "large.pptx", { newId: () => `r${next++}`, sha256: (bytes) => createHash("sha256").update(bytes).digest("hex") }));
+} else if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
 else {
   const head = headOf(emptyDeck("d", "Bench"));
   const scenes: Scene[] = [];

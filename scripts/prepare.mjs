@@ -30,7 +30,7 @@ export function postgresFolder() {
   return newest ? join(base, newest, "bin") : undefined;
 }
 
-const SYSTEM = { postgresql: () => postgresFolder() !== undefined, chromium: () => existsSync("/usr/bin/chromium"), "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"), "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt") };
+const SYSTEM = { postgresql: () => postgresFolder() !== undefined, chromium: () => existsSync("/usr/bin/chromium"), "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"), qpdf: () => existsSync("/usr/bin/qpdf"), "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt") };
 
 /** Installs the Debian packages that are missing; without the right to, says the line that does it and ends. */
 export function systemPackages(names) {

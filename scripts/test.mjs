@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { startPostgres } from "./postgres.mjs";
 import { built, isRoot, npmPackages, root, systemPackages } from "./prepare.mjs";
 
-systemPackages(["postgresql", "chromium", "python3-odf", "unicode-data"]);
+systemPackages(["postgresql", "chromium", "python3-odf", "qpdf", "unicode-data"]);
 npmPackages();
 built();
 

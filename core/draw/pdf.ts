@@ -196,18 +196,46 @@ function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mix
   return gradient as unknown as PDFKit.Mixins.ColorValue;
 }
 
-function drawNode(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"]): void {
+/** Roles of text that are headings of their slide. */
+const HEADINGS: ReadonlySet<string> = new Set(["title", "opening"]);
+
+/** Draws a node inside what a reader that speaks finds there: a heading, a paragraph, a figure with its description, or nothing (ISO 32000-1, 14.7 and 14.8). */
+function drawTagged(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"], section: PDFKit.PDFStructureElement): void {
+  if (node.kind === "group") {
+    inGroup(doc, node, (inner) => drawTagged(doc, writer, inner, picture, section));
+    return;
+  }
+  const figure = node.kind === "picture" && node.alt !== "";
+  const foot = node.kind === "text" && node.element === null && (node.role === "footer" || node.role === "number");
+  if (foot || (!figure && node.kind !== "text")) {
+    doc.markContent("Artifact", { type: foot ? "Pagination" : "Layout" });
+    drawNode(doc, writer, node, picture);
+    doc.endMarkedContent();
+    return;
+  }
+  const tag = node.kind === "text" ? (HEADINGS.has(node.role) ? "H1" : "P") : "Figure";
+  const content = doc.markStructureContent(tag);
+  drawNode(doc, writer, node, picture);
+  doc.endMarkedContent();
+  section.add(doc.struct(tag, figure && node.kind === "picture" ? { alt: node.alt } : {}, [content]));
+}
+
+type Leaf = Exclude<SceneNode, { kind: "group" }>;
+
+function inGroup(doc: Document, { matrix, clip, opacity, nodes }: Extract<SceneNode, { kind: "group" }>, each: (node: SceneNode) => void): void {
+  doc.save();
+  if (matrix) doc.transform(...matrix);
+  if (clip !== undefined) doc.path(clip).clip("even-odd");
+  if (opacity !== undefined) doc.opacity(opacity);
+  for (const inner of nodes) each(inner);
+  doc.restore();
+}
+
+function drawNode(doc: Document, writer: TextWriter, node: Leaf, picture: PdfOptions["picture"]): void {
   if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
   else if (node.kind === "text") drawLines(doc, writer, node.lines);
   else if (node.kind === "paths") drawPaths(doc, node.paths);
-  else if (node.kind === "group") {
-    doc.save();
-    if (node.matrix) doc.transform(...node.matrix);
-    if (node.clip !== undefined) doc.path(node.clip).clip("even-odd");
-    if (node.opacity !== undefined) doc.opacity(node.opacity);
-    for (const inner of node.nodes) drawNode(doc, writer, inner, picture);
-    doc.restore();
-  } else {
+  else {
     const bytes = node.sha256 ? picture(node.sha256) : undefined;
     const { x, y, width, height } = node;
     if (bytes && isDrawable(bytes)) doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
@@ -219,11 +247,12 @@ type OutlineItem = PDFKit.PDFOutline;
 
 /**
  * Draws scenes as a PDF, a page each: embedded subset fonts, real text, links to pages and to the web, an outline with
- * details under their main slide, title, author and language. Resolves with the file's bytes.
+ * details under their main slide, a structure of headings, paragraphs and figures with their descriptions, title, author
+ * and language. Resolves with the file's bytes.
  */
 export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promise<Uint8Array> {
   const { title, author, language, at } = options;
-  const doc = new PDFDocument({ autoFirstPage: false, lang: language, displayTitle: true, pdfVersion: "1.7", margin: 0, font: null as never, info: { Title: title, Author: author, Producer: "Unitext", Creator: "Unitext", CreationDate: at } }) as Document;
+  const doc = new PDFDocument({ autoFirstPage: false, lang: language, displayTitle: true, tagged: true, pdfVersion: "1.7", margin: 0, font: null as never, info: { Title: title, Author: author, Producer: "Unitext", Creator: "Unitext", CreationDate: at } }) as Document;
   const chunks: Uint8Array[] = [];
   const done = new Promise<Uint8Array>((resolve, reject) => {
     doc.on("data", (chunk: Uint8Array) => chunks.push(chunk));
@@ -232,6 +261,8 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
   });
   const writer = new TextWriter(doc, options.fonts);
   const above: OutlineItem[] = [];
+  const whole = doc.struct("Document");
+  doc.addStructure(whole);
   for (const { scene, slides } of pages) {
     doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
     for (const { id, name, level } of slides) {
@@ -239,10 +270,16 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
       above.length = Math.min(above.length, level);
       above.push((above.at(-1) ?? doc.outline).addItem(name));
     }
+    const section = doc.struct("Sect", { title: slides[0]?.name ?? "" });
+    whole.add(section);
+    doc.markContent("Artifact", { type: "Background" } as never);
     doc.rect(0, 0, scene.page.width, scene.page.height).fill(scene.background);
-    for (const node of scene.nodes) drawNode(doc, writer, node, options.picture);
+    doc.endMarkedContent();
+    for (const node of scene.nodes) drawTagged(doc, writer, node, options.picture, section);
+    section.end();
     for (const box of scene.boxes) lead(doc, box.link, box.x, box.y, box.width, box.height);
   }
+  whole.end();
   doc.end();
   return done;
 }

@@ -58,7 +58,7 @@ export const FEATURES = {
   "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
   "drawings of its file": ({ master }, deck) => (master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background) ? ["what its file draws behind it"] : []),
-  "footers of its file": ({ regions }) => (regions?.length ? ["footer, number or date where its file puts them"] : []),
+  "footers of its file": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
   comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
   "foreign content": ofKind("foreign", (element) => (element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "")),
   "looks brought along": ({ theme }, deck) => (theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : []),

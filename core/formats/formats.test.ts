@@ -1,4 +1,8 @@
+import { execFileSync } from "node:child_process";
 import { createHash } from "node:crypto";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { type Deck, emptyDeck, plainText, type RichText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
 import { newSlide } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
@@ -225,6 +229,29 @@ describe("pdf", () => {
     expect(outline.map(({ title, items }) => [title, items.map((item) => item.title)])).toEqual([["Tides", []], ["Menu", ["مقياس المدّ"]]]);
     const annotations = await (await pdf.getPage(2)).getAnnotations();
     expect(annotations.map(({ url, dest }) => url ?? dest)).toEqual(["three", "https://example.org/a?b=1&c=2"]);
+  });
+
+  // ISO 32000-1, 14.7 and 14.8: what a reader that speaks finds; and the file itself as the Debian package qpdf checks it.
+  it("has a structure of headings, paragraphs and figures with their descriptions, and is clean", async () => {
+    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+    const given = linked();
+    const slides = given.slides.map((slide, nth) => ({ ...slide, hidden: false, elements: nth === 1 ? [...slide.elements, { kind: "picture" as const, id: "p", slot: null, frame: { x: 400, y: 300, width: 200, height: 150 }, source: "pictures/dune.png", alt: "A dune" }] : slide.elements }));
+    const bytes = await WRITERS.pdf.write({ ...given, assets, slides }, context);
+    const page = await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(2);
+    const roles: string[] = [];
+    const walk = (node: { role?: string; alt?: string; children?: unknown[] } | null) => {
+      if (node?.role) roles.push(node.alt ? `${node.role} ${node.alt}` : node.role);
+      for (const inner of node?.children ?? []) walk(inner as never);
+    };
+    walk(await page.getStructTree());
+    expect(roles.filter((role) => !["Root", "Document", "Sect"].includes(role))).toEqual(["H1", "P", "Figure A dune"]);
+    const folder = mkdtempSync(join(tmpdir(), "unitext-pdf-"));
+    try {
+      writeFileSync(join(folder, "deck.pdf"), bytes);
+      expect(execFileSync("/usr/bin/qpdf", ["--check", join(folder, "deck.pdf")], { encoding: "utf8" })).toContain("No syntax or stream encoding errors found");
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
   });
 
   it("breaks lines where the scene does, in every script", async () => {

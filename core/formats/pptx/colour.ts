@@ -52,6 +52,9 @@ const TRANSFORMS: Record<string, (seen: SeenColour, share: number) => SeenColour
   satMod: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s *= share)) }),
   satOff: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s += share)) }),
   hueMod: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h *= share)) }),
+  // Angles count 60,000 to a degree, shares 100,000 to the whole.
+  hue: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h = (share * 100000) / 60000)) }),
+  hueOff: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h += (share * 100000) / 60000)) }),
   gray: (seen) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s = 0)) }),
   inv: (seen) => {
     const { r, g, b } = rgb(seen.colour);

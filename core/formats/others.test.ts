@@ -1,0 +1,103 @@
+import { createHash } from "node:crypto";
+import { type Deck, emptyDeck, footnote, plainText, run, textOf } from "@unitext/core/model";
+import { newSlide } from "@unitext/core/edit";
+import { everything, FILES, idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import fc from "fast-check";
+import { strFromU8, unzipSync } from "fflate";
+import { Failure } from "@unitext/core/model";
+import { Resvg } from "@resvg/resvg-js";
+import { PNG } from "pngjs";
+import { readXml } from "./archive";
+import { readDeck, WRITERS, writeReport } from "./index";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
+const png = (svg: string, width: number) => new Uint8Array(new Resvg(svg, { fitTo: { mode: "width", value: width } }).render().asPng());
+const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: () => photo, png };
+const deck: Deck = {
+  ...emptyDeck("d", "Gauges"),
+  language: "en-GB",
+  properties: { title: "Gauges", author: "Station", event: "", date: "" },
+  slides: [
+    { ...newSlide("one", "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("First & foremost") }, { kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("see "), run("the page", ["strong"], "https://example.org/a?b=1&c=2"), footnote([run("Read at noon.")])] }, { kind: "number", level: 1, runs: [run("deeper")] }] }], notes: plainText("Speak slowly.\nWait.") },
+    { ...newSlide("two", "table"), parent: "one", elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Levels") }, { kind: "table", id: "x", slot: "table", header: 1, align: ["start", "end"], rows: [[{ text: plainText("Gauge") }, { text: plainText("m") }], [{ text: plainText("both"), columns: 2 }, null]] }] },
+    { ...newSlide("three", "title"), hidden: true, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Kept back") }] },
+  ],
+};
+
+describe("the handout", () => {
+  const bytes = WRITERS.docx.write(deck, context) as Uint8Array;
+  const parts = unzipSync(bytes);
+
+  it("has every part that it names, and names every part (ECMA-376-2, 9)", () => {
+    const types = readXml(strFromU8(parts["[Content_Types].xml"] as Uint8Array), "types").children;
+    const covered = (path: string) => types.some(({ attributes }) => attributes.PartName === `/${path}` || path.endsWith(`.${attributes.Extension}`));
+    for (const path of Object.keys(parts)) if (path !== "[Content_Types].xml") expect([path, covered(path)]).toEqual([path, true]);
+    for (const [path, base] of [["_rels/.rels", ""], ["word/_rels/document.xml.rels", "word/"]] as const) for (const { attributes } of readXml(strFromU8(parts[path] as Uint8Array), path).children) if (attributes.TargetMode !== "External") expect(Object.keys(parts)).toContain(base + attributes.Target);
+    const text = strFromU8(parts["word/document.xml"] as Uint8Array);
+    const ids = [...text.matchAll(/r:(?:embed|id)="([^"]+)"/g)].map(([, id]) => id);
+    const named = readXml(strFromU8(parts["word/_rels/document.xml.rels"] as Uint8Array), "rels").children.map(({ attributes }) => attributes.Id);
+    for (const id of ids) expect(named).toContain(id);
+  });
+
+  it("shows each slide that an audience sees as a picture with its words and notes", () => {
+    expect(Object.keys(parts).filter((path) => /media\/.*\.png$/.test(path))).toHaveLength(2);
+    const read = readDeck(bytes, "handout.docx", { newId: idSource(), sha256, rule: { kind: "heading", levels: [1, 2, 3] } } as never);
+    const words = JSON.stringify(read.deck.slides);
+    for (const said of ["First & foremost", "the page", "deeper", "Speak slowly.", "Levels", "Gauge", "both", "Read at noon.", "https://example.org/a?b=1&c=2"]) expect(words).toContain(said);
+    expect(words).not.toContain("Kept back");
+  });
+
+  it("is what the report says before it is written", () => {
+    const { to, left } = writeReport(deck, "docx");
+    expect(to).toMatchObject({ slides: 2, notes: { slides: 1, words: 3 }, tables: 1, links: { external: 1 } });
+    expect(left).toEqual([{ slide: 3, what: "a hidden slide", why: expect.any(String) }]);
+  });
+});
+
+describe("pictures of slides", () => {
+  it("are PNG of 1,920 pixels and SVG, numbered, without hidden slides", async () => {
+    const drawn = unzipSync(await WRITERS.png.write(deck, context));
+    const names = Object.keys(drawn);
+    expect(names).toHaveLength(2);
+    for (const bytes of Object.values(drawn)) expect(PNG.sync.read(Buffer.from(bytes))).toMatchObject({ width: 1920, height: 1080 });
+    const lines = unzipSync(await WRITERS.svg.write(deck, context));
+    expect(Object.keys(lines).map((name) => name.replace(/\.svg$/, ""))).toEqual(names.map((name) => name.replace(/\.png$/, "")));
+    for (const [name, bytes] of Object.entries(lines)) expect(readXml(strFromU8(bytes), name).name).toBe("svg");
+  });
+});
+
+describe("notes as text", () => {
+  it("say each slide by its number and name, then what is said to it", () => {
+    const text = strFromU8(WRITERS.txt.write(deck, context) as Uint8Array);
+    expect(text).toContain("First & foremost");
+    expect(text).toContain("Speak slowly.\nWait.");
+    expect(text.indexOf("First & foremost")).toBeLessThan(text.indexOf("Speak slowly."));
+  });
+});
+
+describe("a .pptx with flipped bytes", () => {
+  const assets = { [FILES.photo]: { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 } };
+  const good = WRITERS.pptx.write(everything(assets), context) as Uint8Array;
+  // A program that packs nothing lets every flip reach the XML.
+  it("gives a deck or a sentence, never anything else", () => {
+    let read = 0;
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 6 }), (flips) => {
+        const bytes = good.slice();
+        for (const [place, value] of flips) bytes[place] = value;
+        try {
+          const found = readDeck(bytes, "x.pptx", { newId: idSource(), sha256 });
+          expect(found.deck.slides.length).toBeGreaterThan(0);
+          for (const slide of found.deck.slides) for (const element of slide.elements) if (element.kind === "text") expect(typeof textOf(element.text)).toBe("string");
+          read++;
+        } catch (error) {
+          expect(error).toBeInstanceOf(Failure);
+        }
+      }),
+      { numRuns: 150 },
+    );
+    expect(read).toBeGreaterThan(0);
+  });
+});
