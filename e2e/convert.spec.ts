@@ -103,7 +103,7 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
     expect(tally(again)).toEqual(tally(after));
     const words = JSON.stringify(again.slides);
     for (const said of ["Said at once", "November"]) expect(words).toContain(said);
-    expect(await find(page, 5, isBook)).toMatchObject({ rotation: 30, frame: (after.slides[5]?.elements.find(isBook) as Element).frame });
+    expect(await find(page, 5, isBook)).toMatchObject({ rotation: 30, frame: ((after.slides[5] as Deck["slides"][number]).elements.find(isBook) as Element).frame });
     const chart = again.slides[2]?.elements.find(({ kind }) => kind === "chart");
     expect(chart?.kind === "chart" && chart.series[0]?.values[0]).toBe(3.5);
     expect(again.slides[2]?.elements.find(({ kind }) => kind === "table")).toMatchObject({ rows: { length: 6 } });
