@@ -69,7 +69,7 @@ async function make(args: readonly string[]): Promise<undefined> {
   if (values.language !== undefined && !Language.safeParse(values.language).success) throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
   writable(values.output);
   const rule = askedRule(values.break, values.body);
-  const read = positionals.map((file) => ({ file, result: readFile(file, rule) }));
+  const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file, rule) })));
   const [first] = read as [(typeof read)[number]];
   const blobs = new Map(read.flatMap(({ result }) => [...result.blobs]));
   const seen = new Set<string>();
@@ -89,15 +89,15 @@ async function make(args: readonly string[]): Promise<undefined> {
   for (const { file, result } of read) warn(file, result);
 }
 
-function showCommand(args: readonly string[]): undefined {
+async function showCommand(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, { json: { type: "boolean" } });
-  const { deck } = readFile(one(positionals, "DECK"));
+  const { deck } = await readFile(one(positionals, "DECK"));
   print(values.json ? JSON.stringify(show(deck, fonts)) : showText(show(deck, fonts)));
 }
 
-function tallyCommand(args: readonly string[]): undefined {
+async function tallyCommand(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, { json: { type: "boolean" } });
-  const counts = tally(readFile(one(positionals, "DECK")).deck);
+  const counts = tally((await readFile(one(positionals, "DECK"))).deck);
   if (values.json) print(JSON.stringify(counts));
   else for (const [name, value] of Object.entries(counts)) print(`${name.padEnd(12)} ${typeof value === "number" ? value : Object.entries(value).map(([part, n]) => `${n} ${part}`).join(", ")}`);
 }
@@ -107,7 +107,7 @@ async function convert(args: readonly string[]): Promise<undefined> {
   const [input, output] = positionals;
   if (!input || !output || positionals.length !== 2) throw new Usage("convert needs IN and OUT");
   const format = writable(output);
-  const read = readFile(input);
+  const read = await readFile(input);
   await write(read.deck, read.blobs, output);
   const report = writeReport(read.deck, format, read);
   if (values.report) writeWhole(values.report, `${JSON.stringify(report, null, 2)}\n`);
@@ -129,7 +129,7 @@ async function draw(args: readonly string[]): Promise<undefined> {
   if (values.notes && extensionOf(values.output) !== "pdf") throw new Usage("--notes draws pages of a PDF; say -o FILE.pdf");
   const width = Number(values.width ?? 1280);
   if (!Number.isInteger(width) || width < 16 || width > 8192) throw new Usage("--width takes pixels from 16 to 8192");
-  const { deck, blobs } = readFile(file);
+  const { deck, blobs } = await readFile(file);
   const chosen = values.slides ? chosenSlides(values.slides, deck.slides.length) : deck.slides.map((_, nth) => nth + 1);
   const picture = (sha256: string) => blobs.get(sha256);
   if (extensionOf(values.output) === "pdf") {

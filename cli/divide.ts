@@ -24,7 +24,7 @@ export async function splitCommand(args: readonly string[], writable: (file: str
   if (!file || positionals.length !== 1 || !values.plan || !values.output) throw new Usage("split needs one DECK, --plan FILE and -o DIR");
   const extension = (values.format ?? extensionOf(file)).replace(/^\./, "");
   const format = writable(`part.${extension === "txt" ? "md" : extension}`);
-  const { deck, blobs } = readFile(file);
+  const { deck, blobs } = await readFile(file);
   const plan = readPlan(new TextDecoder().decode(readBytes(values.plan)), basename(values.plan));
   let resolved: ReturnType<typeof resolvePlan>;
   try {
@@ -60,7 +60,7 @@ export async function mergeCommand(args: readonly string[], write: (deck: Deck, 
   if (positionals.length < 1 || !values.output) throw new Usage("merge needs at least one DECK and -o OUT");
   const look = values.look ?? "match";
   if (look !== "match" && look !== "keep") throw new Usage(`--look takes match or keep, not “${look}”`);
-  const read = positionals.map((file) => ({ file, result: readFile(file) }));
+  const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file) })));
   const taken = new Set<string>();
   // Files may carry one id, as copies do: each stands for itself here.
   const gathered: Gathered[] = read.map(({ result: { deck } }) => {

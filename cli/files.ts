@@ -2,10 +2,11 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { type AskedRule, type ReadResult, readDeck } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, type ReadResult, readDeck } from "@unitext/core/formats";
 import { FontSet } from "@unitext/core/layout";
 import { Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
+import { readPdf } from "../server/export";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "../fonts");
 export const fonts = new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
@@ -34,8 +35,9 @@ export function readBytes(file: string): Uint8Array {
 }
 
 /** Reads a deck or a text; pictures that a text names are looked for beside it, never above its folder. */
-export function readFile(file: string, rule?: AskedRule): ReadResult {
+export async function readFile(file: string, rule?: AskedRule): Promise<ReadResult> {
   const bytes = readBytes(file);
+  if (extensionOf(file) === "pdf") return readPdf({ bytes, name: basename(file) }).catch((error) => named(file, () => { throw error; }));
   const beside = resolve(dirname(file));
   const picture = (source: string) => {
     const path = resolve(beside, source);

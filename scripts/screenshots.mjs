@@ -81,7 +81,17 @@ await shot("compare", "/decks/quarterly-monitoring/arrange/versions?with=quarter
 await shot("follow", "/decks/quarterly-monitoring-board/arrange/versions");
 await shot("arrange-dark", `${deck}/arrange`, (page) => page.getByRole("slider").fill("2"), "dark");
 await shot("refine", `${deck}/refine`, spine(13));
+const house = "/decks/quay-in-autumn";
+const select = (number, name) => async (page) => {
+  await spine(number)(page);
+  await page.getByRole("button", { name }).click();
+};
+await shot("refine-file", `${house}/refine`, select(6, "shape “Office”"));
+await shot("refine-chart", `${house}/refine`, select(3, /^chart/));
 await shot("speak", `${deck}/speak`, spine(7));
 await shot("hall", `${deck}/hall`);
-await shot("deliver", `${deck}/deliver`);
+await shot("deliver", `${house}/deliver`, async (page) => {
+  const section = page.locator("section", { has: page.getByRole("heading", { name: "Presentation (.odp)" }) });
+  await section.getByText(/\d+ adapted$/).click();
+});
 await browser.close();

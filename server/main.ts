@@ -17,7 +17,7 @@ const announcements = new Announcements(UNITEXT_DATABASE);
 await announcements.start();
 const exporter = UNITEXT_WORKER ? threadExporter(UNITEXT_WORKER) : inlineExporter;
 const fonts = join(UNITEXT_ROOT, "dist/fonts");
-const jobs = new Jobs(db, UNITEXT_DATABASE, UNITEXT_READER ? threadReader(UNITEXT_READER, fonts) : inlineReader, fonts, (message, error) => log.error({ err: error }, message));
+const jobs = new Jobs(db, UNITEXT_DATABASE, UNITEXT_READER ? threadReader(UNITEXT_READER, fonts) : inlineReader, fonts, (message, error) => log.error({ err: error }, message), exporter);
 await jobs.start();
 const app = createApp({ db, exporter, jobs, announcements, fonts }, { client: join(UNITEXT_ROOT, "dist/web"), log });
 

@@ -1,5 +1,7 @@
 import { SplitPlan } from "@unitext/core/divide";
 import { Change } from "@unitext/core/edit";
+import type { WritableFormat } from "@unitext/core/formats";
+import type { Sheets } from "@unitext/core/layout";
 import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
@@ -83,6 +85,12 @@ export const MergeRequest = z.object({
   drop: z.array(z.string().max(200)).max(20_000),
 });
 export type MergeRequest = z.infer<typeof MergeRequest>;
+/** The formats and pages by name, so that a page need not load the writers to check a request. */
+const FORMATS = ["pptx", "odp", "pdf", "html", "docx", "png", "svg", "md", "txt", "json"] as const satisfies readonly WritableFormat[];
+const PAGES_SHOW = ["slides", "notes", "handout-2", "handout-3", "handout-6", "handout-9"] as const satisfies readonly Sheets[];
+/** Decks to be written in one format, as files of one archive. */
+export const WriteRequest = z.object({ decks: z.array(Id).min(1).max(500), format: z.enum(FORMATS), sheets: z.enum(PAGES_SHOW).optional() });
+export type WriteRequest = z.infer<typeof WriteRequest>;
 export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500) });
 
 /** The decks that follow a deck as versions of it, as far as the signed-in user may see them. */
@@ -97,6 +105,8 @@ export const JobResult = z.object({
   sentence: z.string(),
   rows: z.array(z.object({ kind: z.string(), before: z.number(), carried: z.number(), adapted: z.number(), left: z.number(), open: z.number(), again: z.number() })),
   remarks: z.array(z.string()),
+  /** The file that was written, to be fetched. */
+  file: z.object({ name: z.string(), size: z.number().int() }).optional(),
 });
 export type JobResult = z.infer<typeof JobResult>;
 
@@ -104,7 +114,7 @@ export type JobResult = z.infer<typeof JobResult>;
 export const Job = z.object({
   id: Id,
   deck: Id.nullable(),
-  kind: z.enum(["read", "split", "merge"]),
+  kind: z.enum(["read", "split", "merge", "write"]),
   name: z.string(),
   state: z.enum(["waiting", "running", "done", "cancelled", "failed"]),
   slides: z.number().int(),

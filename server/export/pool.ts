@@ -1,15 +1,23 @@
+import { Failure } from "@unitext/core/model";
 import { Piscina } from "piscina";
-import exportDeck, { type ExportWork } from "./work";
+import readPdf, { type PdfRead } from "./readpdf";
+import exportDeck, { type ExportWork, type Refused } from "./work";
 
 /** Runs exports: on worker threads where the server was built, in this thread where it runs from source. */
 export interface Exporter {
   run(work: ExportWork): Promise<Uint8Array>;
+  /** Reads a PDF as a deck of its pages. */
+  pages(file: { bytes: Uint8Array; name: string }): Promise<PdfRead>;
   close(): Promise<void>;
 }
 
 export function threadExporter(workerFile: string): Exporter {
-  const pool = new Piscina<ExportWork, Uint8Array>({ filename: workerFile, minThreads: 0, maxThreads: 2, idleTimeout: 60000 });
-  return { run: (work) => pool.run(work), close: () => pool.destroy() };
+  const pool = new Piscina({ filename: workerFile, minThreads: 0, maxThreads: 2, idleTimeout: 60000 });
+  return { run: (work) => pool.run(work), pages: async (file) => {
+    const read = (await pool.run(file, { name: "readPages" })) as PdfRead | Refused;
+    if ("refused" in read) throw new Failure(read.refused.code, read.refused.where, read.refused.message);
+    return read;
+  }, close: () => pool.destroy() };
 }
 
-export const inlineExporter: Exporter = { run: exportDeck, close: async () => undefined };
+export const inlineExporter: Exporter = { run: exportDeck, pages: readPdf, close: async () => undefined };

@@ -4,8 +4,24 @@ import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
 import { WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
-import { type Deck, headOf } from "@unitext/core/model";
+import { type Deck, Failure, headOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
+import readPdf, { type PdfRead } from "./readpdf";
+
+/** A refusal as it passes between threads, where errors lose what they are. */
+export interface Refused {
+  refused: Pick<Failure, "code" | "where" | "message">;
+}
+
+/** Reads a PDF; run on a worker thread. */
+export async function readPages(file: { bytes: Uint8Array; name: string }): Promise<PdfRead | Refused> {
+  try {
+    return await readPdf(file);
+  } catch (error) {
+    if (error instanceof Failure) return { refused: { code: error.code, where: error.where, message: error.message } };
+    throw error;
+  }
+}
 
 export interface ExportWork {
   fonts: string;

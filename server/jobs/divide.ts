@@ -37,6 +37,13 @@ function entriesOf(accounts: readonly Account[], decks: readonly Deck[]): { adap
   };
 }
 
+const many = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
+/** What became of decks that were written, in a sentence. */
+export function entriesTotal(decks: number, slides: number, { adapted, left }: { adapted: readonly unknown[]; left: readonly unknown[] }): string {
+  const lost = left.length ? `${many(left.length, "thing is", "things are")} left out` : "Everything is kept";
+  return `${many(decks, "deck", "decks")} with ${many(slides, "slide", "slides")}. ${lost}${adapted.length ? `, ${adapted.length} adapted` : ""}; report.json in the file says it slide by slide.`;
+}
+
 export interface Divided {
   result: JobResult;
   report: ReturnType<typeof entriesOf>;

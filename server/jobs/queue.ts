@@ -3,10 +3,12 @@ import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import PgBoss from "pg-boss";
-import { MergeRequest, SplitRequest } from "../api";
-import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepTypedText, loadDeck, loadJob, updateJob, writeDocument } from "../store";
+import { MergeRequest, SplitRequest, WriteRequest } from "../api";
+import { type Exporter, inlineExporter } from "../export";
+import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, updateJob, writeDocument } from "../store";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import type { Reader } from "./reader";
+import { runWrite } from "./write";
 
 const QUEUE = "read";
 /** How many documents one server reads at the same time. */
@@ -28,6 +30,7 @@ export class Jobs {
     private readonly reader: Reader,
     private readonly fonts: string,
     private readonly log: (message: string, error: unknown) => void = () => undefined,
+    private readonly exporter: Exporter = inlineExporter,
   ) {
     this.boss = new PgBoss({ connectionString: url, schema: "queue", max: 3 });
     this.boss.on("error", (error) => this.log("queue", error));
@@ -74,15 +77,21 @@ export class Jobs {
     return this.divide({ owner, deck: null, kind: "merge", name: request.title || "Merged deck" }, request);
   }
 
-  private async divide(job: { owner: string; deck: string | null; kind: "split" | "merge"; name: string }, request: SplitRequest | MergeRequest): Promise<string> {
+  /** Takes a list of decks that are written in one format. */
+  async write(owner: string, request: WriteRequest): Promise<string> {
+    const count = request.decks.length;
+    return this.divide({ owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` }, request);
+  }
+
+  private async divide(job: { owner: string; deck: string | null; kind: "split" | "merge" | "write"; name: string }, request: SplitRequest | MergeRequest | WriteRequest): Promise<string> {
     const id = nanoid(12);
     await createJob(this.db, { id, ...job }, new TextEncoder().encode(JSON.stringify(request)));
     await this.resume(id);
     return id;
   }
 
-  /** Splits or merges: all that is made, or nothing. */
-  private async runDivide(id: string, kind: "split" | "merge", owner: string, deck: string | null, bytes: Uint8Array): Promise<void> {
+  /** Splits, merges or writes: all that is made, or nothing. */
+  private async runDivide(id: string, kind: "split" | "merge" | "write", owner: string, deck: string | null, bytes: Uint8Array): Promise<void> {
     let told = 0;
     const progress = async (page: number, pages: number, slides: number) => {
       // Told a few times a second, and at the end.
@@ -93,6 +102,12 @@ export class Jobs {
     const work = { db: this.db, owner, progress };
     try {
       const request: unknown = JSON.parse(new TextDecoder().decode(bytes));
+      if (kind === "write") {
+        const { result, report, file } = await runWrite(work, WriteRequest.parse(request), this.exporter, this.fonts);
+        await keepOutput(this.db, id, file);
+        await updateJob(this.db, id, { state: "done", result, report });
+        return;
+      }
       const { result, report } = kind === "split" ? await runSplit(work, deck ?? "", SplitRequest.parse(request)) : await runMerge(work, MergeRequest.parse(request));
       await updateJob(this.db, id, { state: "done", result, report, ...(kind === "merge" ? { deck: result.decks[0]?.id ?? null } : {}) });
     } catch (error) {

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { checkText, extensionOf, pictureInfo, readDeck, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { checkText, extensionOf, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
@@ -75,7 +75,7 @@ export function deckRoutes(context: AppContext): Router {
         response.status(202).json(Brought.parse({ id: deck, report: null, job }));
         return;
       }
-      const { deck, blobs, adapted, left, text } = readDeck(bytes, name, { newId, sha256 });
+      const { deck, blobs, adapted, left, text }: ReadResult = extensionOf(name) === "pdf" ? await context.exporter.pages({ bytes, name }) : readDeck(bytes, name, { newId, sha256 });
       const id = await createDeck(db, user.id, deck, blobs, text ?? null);
       const counts = tally(deck);
       response.status(201).json(Brought.parse({ id, report: report(counts, counts, { adapted, left }), job: null }));

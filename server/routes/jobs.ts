@@ -1,9 +1,12 @@
-import { Router } from "express";
-import { forgetJob, jobOfOwner, listJobs, updateJob } from "../store";
-import { type AppContext, route } from "./context";
+import express, { Router } from "express";
+import { permit } from "../access";
+import { WriteRequest } from "../api";
+import { forgetJob, jobOfOwner, listJobs, outputOf, rightOn, updateJob } from "../store";
+import { type AppContext, body, route } from "./context";
+import { LIMITS } from "./decks";
 
 /** The jobs of the signed-in user: how far they are, streamed; cancelled, and taken off the list. */
-export function jobRoutes({ db, announcements }: AppContext): Router {
+export function jobRoutes({ db, announcements, jobs }: AppContext): Router {
   const routes = Router();
   routes.get("/jobs", route(async ({ user, response }) => response.json({ jobs: await listJobs(db, user.id) })));
   routes.get("/jobs/events", route(async ({ user, response }) => announcements.streamJobs(user.id, response)));
@@ -12,6 +15,15 @@ export function jobRoutes({ db, announcements }: AppContext): Router {
     const { id } = await jobOfOwner(db, user.id, String(request.params.job));
     await updateJob(db, id, { state: "cancelled" });
     response.json(await jobOfOwner(db, user.id, id));
+  }));
+  routes.get("/jobs/:job/file", route(async ({ user, request, response }) => {
+    const { name, bytes } = await outputOf(db, user.id, String(request.params.job));
+    response.set({ "content-type": "application/zip", "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}` }).send(Buffer.from(bytes));
+  }));
+  routes.post("/writes", express.json({ limit: LIMITS.json }), route(async ({ user, request, response }) => {
+    const asked = body(WriteRequest, request);
+    for (const id of asked.decks) permit(await rightOn(db, id, user.id), "export", id);
+    response.status(202).json({ job: await jobs.write(user.id, asked) });
   }));
   routes.delete("/jobs/:job", route(async ({ user, request, response }) => {
     await forgetJob(db, user.id, String(request.params.job));

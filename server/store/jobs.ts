@@ -2,7 +2,7 @@ import { Failure } from "@unitext/core/model";
 import { and, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import type { Job } from "../api";
 import { type Database, JOB_CHANNEL } from "./database";
-import { jobInputs, jobs } from "./schema";
+import { jobInputs, jobOutputs, jobs } from "./schema";
 
 type Row = typeof jobs.$inferSelect;
 
@@ -23,6 +23,18 @@ export async function loadJob(db: Database, id: string): Promise<Row & { bytes: 
   const [row] = await db.select({ job: jobs, bytes: jobInputs.bytes }).from(jobs).leftJoin(jobInputs, eq(jobInputs.job, jobs.id)).where(eq(jobs.id, id));
   if (!row) throw new Failure("not-found", id, "There is no such job.");
   return { ...row.job, bytes: row.bytes };
+}
+
+/** Keeps the file that a job wrote. */
+export async function keepOutput(db: Database, job: string, { name, bytes }: { name: string; bytes: Uint8Array }): Promise<void> {
+  await db.insert(jobOutputs).values({ job, name, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+}
+
+/** The file that a job of a user wrote. Throws a Failure `not-found`. */
+export async function outputOf(db: Database, owner: string, job: string): Promise<{ name: string; bytes: Uint8Array }> {
+  const [row] = await db.select({ name: jobOutputs.name, bytes: jobOutputs.bytes }).from(jobOutputs).innerJoin(jobs, eq(jobs.id, jobOutputs.job)).where(and(eq(jobs.id, job), eq(jobs.owner, owner)));
+  if (!row) throw new Failure("not-found", job, "The file is not kept any more. Write the decks again.");
+  return row;
 }
 
 /** Writes how far a job is and tells the pages of its owner. A job that has ended stays as it ended; returns whether it was still open. */

@@ -98,7 +98,7 @@ export const jobs = pgTable(
     id: text("id").primaryKey(),
     owner: text("owner_id").notNull().references(() => users.id, { onDelete: "cascade" }),
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
-    kind: text("kind", { enum: ["read", "split", "merge"] }).notNull(),
+    kind: text("kind", { enum: ["read", "split", "merge", "write"] }).notNull(),
     name: text("name").notNull(),
     state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] }).notNull().default("waiting"),
     slides: integer("slides").notNull().default(0),
@@ -115,6 +115,9 @@ export const jobs = pgTable(
 
 /** The file that a job reads, kept until it has ended. */
 export const jobInputs = pgTable("job_inputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), bytes: bytea("bytes").notNull() });
+
+/** The file that a job wrote, kept as long as the job is on the list. */
+export const jobOutputs = pgTable("job_outputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), name: text("name").notNull(), bytes: bytea("bytes").notNull() });
 
 /** Picture files by the sum of their bytes, stored once. */
 export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull() });

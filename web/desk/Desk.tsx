@@ -1,7 +1,7 @@
 import { Brought, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
 import { OUTLINES } from "@unitext/core/generate";
 import { headOf } from "@unitext/core/model";
-import { Copy, FilePlus2, FolderOpen, Layers, Trash2 } from "lucide-react";
+import { Copy, Download, FilePlus2, FolderOpen, Layers, Trash2 } from "lucide-react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
@@ -12,6 +12,7 @@ import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
 import { isOpen, JobLines, useJobs } from "../jobs";
+import { WriteDecks } from "./WriteDecks";
 import { leaveDocument } from "../write/pending";
 import { matches } from "./matches";
 
@@ -94,6 +95,7 @@ export default function Desk() {
   const { data, error, mutate } = useSWR("/decks", () => get("/decks", DeckList));
   const [pattern, setPattern] = useState("");
   const [making, setMaking] = useState(false);
+  const [writing, setWriting] = useState(false);
   const [text, setText] = useState("");
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
@@ -192,13 +194,16 @@ export default function Desk() {
           <Link className="btn btn-sm" to={`/gather${pattern.trim() ? `?names=${encodeURIComponent(pattern.trim())}` : ""}`}>
             <Layers size={16} aria-hidden="true" /> Gather decks
           </Link>
+          <button type="button" className="btn btn-sm" disabled={!rows?.length} onClick={() => setWriting(true)}>
+            <Download size={16} aria-hidden="true" /> Write decks
+          </button>
           <button type="button" className="btn btn-primary btn-sm" onClick={() => setMaking(true)}>
             <FilePlus2 size={16} aria-hidden="true" /> New from text
           </button>
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
-          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.odp,.fodp,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
+          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.odp,.fodp,.pdf,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">
@@ -238,6 +243,7 @@ export default function Desk() {
               )}
             </div>
           ))}
+          {writing && rows && <WriteDecks rows={rows} pattern={pattern} onClose={() => setWriting(false)} onBegun={() => void mutateJobs()} />}
           {making && (
             <form onSubmit={make} className="hairline bg-base-200 mb-4 border p-4">
               <label className="mb-1 block font-semibold" htmlFor="new-text">
@@ -294,7 +300,7 @@ export default function Desk() {
               <p>No deck has a name like “{pattern}”.</p>
             ) : (
               <>
-                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .odp, .json) anywhere on this page.</p>
+                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .odp, .pdf, .json) anywhere on this page.</p>
                 <button type="button" className="btn btn-primary" onClick={() => setMaking(true)}>
                   New from text
                 </button>

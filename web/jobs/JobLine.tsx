@@ -7,6 +7,7 @@ import { Outcome } from "./Outcome";
 const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
   read: { waiting: "waits its turn", running: "is being read", done: "is now on the Desk", cancelled: "was cancelled; what was made is kept", failed: "could not be read to its end" },
   split: { waiting: "waits to be split", running: "is being split", done: "was split", cancelled: "was not split: cancelled, and nothing was made", failed: "was not split, and nothing was made" },
+  write: { waiting: "wait to be written", running: "are being written", done: "are written", cancelled: "were not written: cancelled", failed: "could not be written" },
   merge: { waiting: "waits to be merged", running: "is being merged", done: "was merged", cancelled: "was not merged: cancelled, and nothing was made", failed: "was not merged, and nothing was made" },
 };
 

@@ -3,6 +3,7 @@ import type { Job, JobResult } from "@unitext/server/api";
 import { ClipboardCopy } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
+import { download } from "../api/client";
 import { clock } from "../deck/time";
 
 const KINDS: Record<string, string> = { slide: "Slides", notes: "Notes", link: "Links", binding: "Linked data" };
@@ -41,6 +42,18 @@ export function Outcome({ job }: { job: Job }) {
   const [copied, setCopied] = useState(false);
   const { result } = job;
   if (!result) return null;
+  if (result.file) {
+    const { name, size } = result.file;
+    return (
+      <div className="mt-1" data-outcome>
+        <p className="text-sm">{result.sentence}</p>
+        {result.remarks.length > 0 && <ul className="border-warning my-1 border-l-4 pl-3 text-sm">{result.remarks.map((remark, nth) => <li key={nth}>{remark}</li>)}</ul>}
+        <button type="button" className="btn btn-sm btn-primary my-1" onClick={() => void download(`/jobs/${job.id}/file`)}>
+          Download {name}, {size < 1e6 ? `${Math.max(1, Math.round(size / 1000))} kB` : `${(size / 1e6).toFixed(1)} MB`}
+        </button>
+      </div>
+    );
+  }
   const note = contentsNote(job.name, result.decks.map((deck) => ({ ...deck, name: deck.title, address: new URL(`/decks/${deck.id}/speak`, window.location.href).href })));
   return (
     <div className="mt-1" data-outcome>
