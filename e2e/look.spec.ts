@@ -84,6 +84,8 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New from text" }).click();
   await clean("New from text");
+  await page.getByRole("button", { name: "Write decks" }).click();
+  await clean("Write decks");
   await page.goto(`${deck}/arrange`);
   await page.locator("[data-map] [role=option]").nth(1).click();
   await page.keyboard.press("m");
@@ -98,4 +100,11 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   await page.getByRole("button", { name: /^title/ }).dblclick();
   await expect(page.getByRole("textbox", { name: "Text of the title" })).toBeFocused();
   await clean("Editing on the slide");
+  await page.goto("/decks/quay-in-autumn/refine");
+  for (const [number, name] of [[3, /^table/], [3, /^chart/], [5, /profile of line 4/], [6, "shape “Book”"]] as const) {
+    await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
+    await page.getByRole("button", { name }).click();
+    await expect(page.locator("[data-selected]")).toBeVisible();
+    await clean(`What is selected: ${name}`);
+  }
 });

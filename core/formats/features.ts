@@ -109,7 +109,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   backgrounds: kept,
   "drawings of its file": kept,
   "footers of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
-  comments: (slide) => (fromPptx(slide) && slide.master !== undefined ? kept : { how: "other programs do not show them; Unitext keeps them" }),
+  comments: (slide, deck) => ((fromPptx(slide) && slide.master !== undefined) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };

@@ -30,6 +30,8 @@ export const REL = {
   workbook: `${office}/package`,
   video: `${office}/video`,
   audio: `${office}/audio`,
+  comments: `${office}/comments`,
+  commentAuthors: `${office}/commentAuthors`,
 } as const;
 
 const pml = "application/vnd.openxmlformats-officedocument.presentationml";
@@ -44,6 +46,8 @@ export const TYPE = {
   viewProps: `${pml}.viewProps+xml`,
   tableStyles: `${pml}.tableStyles+xml`,
   tags: `${pml}.tags+xml`,
+  comments: `${pml}.comments+xml`,
+  commentAuthors: `${pml}.commentAuthors+xml`,
   theme: "application/vnd.openxmlformats-officedocument.theme+xml",
   core: "application/vnd.openxmlformats-package.core-properties+xml",
   app: "application/vnd.openxmlformats-officedocument.extended-properties+xml",

@@ -208,7 +208,8 @@ class Reader {
       const footnotes: Footnote[] = [];
       const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes }));
       const look = SlideLook.safeParse(kept);
-      return { ...common, elements, ...(look.success ? look.data : {}), ...this.shared(kept) };
+      const said = this.comments(path, number);
+      return { ...common, elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
     }
     this.kept = true;
     return this.foreignSlide(path, number, tree, shapes, inheritance, common, (tags.get(TAG.kept) ?? {}) as Record<string, unknown>);

@@ -105,6 +105,8 @@ class Writer {
   private readonly masterLayouts = new Map<string, string>();
   private master: string | undefined;
   private notesMaster: string | undefined;
+  /** Who said the comments of the deck's own slides, with how many each has. */
+  private readonly authors = new Map<string, { id: number; count: number }>();
   private firstId = 2147483648;
 
   constructor(
@@ -192,10 +194,27 @@ class Writer {
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
     const source = slide.kept && this.files.get(slide.kept.file);
     const { shapes: tree, facts } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
-    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(slide), [TAG.elements]: facts }));
+    const { comments, ...bare } = slide;
+    // A file that is continued has authors of its own.
+    const said = this.base ? undefined : comments;
+    if (said?.length) this.comments(said, number, relationships, work.path);
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(said ? (bare as Slide) : slide), [TAG.elements]: facts }));
     const data = xml("p:cSld", {}, backgroundXml(slide.background, work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
     pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide)), relationships);
     if (notes !== undefined) this.notesPart(slide, notes);
+  }
+
+  /** What was said about a slide (ECMA-376-1, 19.4). */
+  private comments(said: NonNullable<Slide["comments"]>, number: number, relationships: Relationships, path: string): void {
+    const part = this.pack.free(`ppt/comments/comment${number}.xml`);
+    const list = said.map(({ author, text, date }) => {
+      const known = this.authors.get(author) ?? { id: this.authors.size, count: 0 };
+      known.count += 1;
+      this.authors.set(author, known);
+      return xml("p:cm", { authorId: known.id, dt: date && /^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(date) ? date : undefined, idx: known.count }, '<p:pos x="10" y="10"/>', xml("p:text", {}, escapeXml(text)));
+    });
+    this.pack.add(part, TYPE.comments, XML_HEAD + xml("p:cmLst", namespaces, ...list));
+    relationships.add(REL.comments, relativeTo(path, part));
   }
 
   /** A slide of a kept file: its part as it was, or with what was changed in the place of what was there. */
@@ -360,6 +379,11 @@ class Writer {
     relationships.add(REL.viewProps, "viewProps.xml");
     relationships.add(REL.theme, "theme/theme1.xml");
     relationships.add(REL.tableStyles, "tableStyles.xml");
+    if (this.authors.size) {
+      const list = [...this.authors].map(([name, { id, count }]) => xml("p:cmAuthor", { id, name, initials: name.split(/\s+/).map((word) => word[0] ?? "").join("").slice(0, 3), lastIdx: count, clrIdx: id }));
+      this.pack.add("ppt/commentAuthors.xml", TYPE.commentAuthors, XML_HEAD + xml("p:cmAuthorLst", namespaces, ...list));
+      relationships.add(REL.commentAuthors, "commentAuthors.xml");
+    }
     const tags = relationships.add(REL.tags, "tags/tag1.xml");
     pack.add("ppt/tags/tag1.xml", TYPE.tags, this.deckTags());
     const content = xml(
