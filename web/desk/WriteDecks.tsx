@@ -56,8 +56,8 @@ export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly
       <fieldset className="hairline bg-base-100 mb-3 max-h-48 overflow-auto border p-2">
         <legend className="sr-only">Decks to write</legend>
         {rows.map(({ id, title, slides }) => (
-          <label key={id} className="flex items-center gap-2 text-sm">
-            <input type="checkbox" className="checkbox checkbox-xs" checked={!off.has(id)} onChange={({ target }) => setOff((before) => new Set(target.checked ? [...before].filter((one) => one !== id) : [...before, id]))} />
+          <label key={id} className="flex min-h-8 items-center gap-2 text-sm">
+            <input type="checkbox" className="checkbox checkbox-sm" checked={!off.has(id)} onChange={({ target }) => setOff((before) => new Set(target.checked ? [...before].filter((one) => one !== id) : [...before, id]))} />
             {title || "Untitled"} <span className="quiet">{slides} slides</span>
           </label>
         ))}

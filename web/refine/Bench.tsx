@@ -57,7 +57,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
   const filled = new Set(given.elements.filter((element) => element.kind !== "text" || !isEmptyText(element.text)).map(({ slot }) => slot));
   const empty = given.master === undefined ? [...places].filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure") : [];
   const at = ({ x, y, width: w, height: h, rotation }: Frame & { rotation?: number }) => ({ left: x * scale, top: y * scale, width: w * scale, height: h * scale, ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}) });
-  const handle = (id: string) => stage.current?.querySelector<HTMLElement>(`[data-frame="${id}"]`);
+  const handle = (id: string) => stage.current?.querySelector<HTMLElement>(`[data-frame="${id}"] button`);
 
   const press = (id: string, more: boolean) => {
     const group = acts.withGroups([id]);
@@ -144,15 +144,15 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
             if (!frame) return null;
             const on = chosen.includes(element.id);
             return (
+              // The frame is as large as the element; what is pressed is never smaller than a fingertip needs.
+              <div key={element.id} data-frame={element.id} className="pointer-events-none absolute" style={at(frame)}>
               <button
-                key={element.id}
                 type="button"
-                data-frame={element.id}
                 aria-pressed={on}
                 aria-label={nameOfElement(element)}
                 title={canEdit ? "Press to select; press Enter, or twice, to open it" : nameOfElement(element)}
-                className={`absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
-                style={{ ...at(frame), minWidth: 6, minHeight: 6 }}
+                className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
+                style={pressable(frame.width * scale, frame.height * scale)}
                 onPointerDown={(event) => {
                   if (!on) press(element.id, event.shiftKey);
                 }}
@@ -171,6 +171,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
                   }
                 }}
               />
+              </div>
             );
           })}
           {canEdit &&
@@ -213,6 +214,13 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
       </aside>
     </div>
   );
+}
+
+const TARGET = 24;
+/** Where the button of an element stands against its frame: over all of it, and further where the frame is small. */
+function pressable(width: number, height: number): React.CSSProperties {
+  const [x, y] = [Math.max(0, (TARGET - width) / 2), Math.max(0, (TARGET - height) / 2)];
+  return { left: -x, right: -x, top: -y, bottom: -y };
 }
 
 export const NO_CROP: Crop = { left: 0, top: 0, right: 0, bottom: 0 };
