@@ -1,2 +1,2 @@
 export { type PdfOptions, type PdfPage, scenesPdf } from "./pdf";
-export { escapeXml, pathsMarkup, type PictureAddress, scenesMarkup, sceneSvg, type SvgOptions } from "./svg";
+export { escapeXml, pathsMarkup, recolourMarkup, type PictureAddress, scenesMarkup, sceneSvg, type SvgOptions } from "./svg";

@@ -1,6 +1,6 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { canonical, type Frame, textHash } from "@unitext/core/model";
-import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { type Recolour, cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
 export type PictureAddress = (sha256: string) => string | undefined;
@@ -118,7 +118,19 @@ function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: P
   const place = `x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"`;
   const address = sha256 ? picture(sha256) : undefined;
   if (!address) return `<g role="img" aria-label="${escapeXml(alt)}"><rect ${place} fill="none" stroke="#8a8f8d" stroke-width="1" stroke-dasharray="6 4"/></g>`;
-  return `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="none" aria-label="${escapeXml(alt)}"/>`;
+  const image = `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="none" aria-label="${escapeXml(alt)}"/>`;
+  return node.recolour ? `${recolourMarkup(node.recolour)}<g filter="url(#recolour-${node.recolour})">${image}</g>` : image;
+}
+
+const RECOLOURS: Record<Recolour, string> = {
+  grey: '<feColorMatrix type="saturate" values="0"/>',
+  mono: `<feColorMatrix type="saturate" values="0"/><feComponentTransfer>${["R", "G", "B"].map((channel) => `<feFunc${channel} type="discrete" tableValues="0 1"/>`).join("")}</feComponentTransfer>`,
+  washout: `<feComponentTransfer>${["R", "G", "B"].map((channel) => `<feFunc${channel} type="linear" slope="0.3" intercept="0.7"/>`).join("")}</feComponentTransfer>`,
+};
+
+/** The filter (SVG 1.1, 15) by which a picture is seen in other colours. */
+export function recolourMarkup(recolour: Recolour): string {
+  return `<filter id="recolour-${recolour}" color-interpolation-filters="sRGB">${RECOLOURS[recolour]}</filter>`;
 }
 
 /** The step at which a paragraph of an element appears; undefined where it is there from the beginning. */

@@ -77,6 +77,21 @@ describe("notes as text", () => {
   });
 });
 
+// ECMA-376-1, 19.5: a timing's nodes have ids that are unique on their slide, and name shapes that are there.
+it("points that appear one at a time are written as entrances at a press", () => {
+  const { slides } = everything({});
+  const nth = slides.findIndex(({ id }) => id === "words");
+  const text = strFromU8(unzipSync(WRITERS.pptx.write({ ...everything({}) }, context) as Uint8Array)[`ppt/slides/slide${nth + 1}.xml`] as Uint8Array);
+  const ids = [...text.matchAll(/<p:cTn id="(\d+)"/g)].map(([, id]) => Number(id));
+  expect(new Set(ids).size).toBe(ids.length);
+  expect(ids).toEqual([...ids].sort((a, b) => a - b));
+  expect([...text.matchAll(/nodeType="clickEffect"/g)]).toHaveLength(3);
+  const shapes = new Set([...text.matchAll(/<p:cNvPr id="(\d+)"/g)].map(([, id]) => id));
+  for (const [, shape] of text.matchAll(/spid="(\d+)"/g)) expect(shapes.has(shape as string)).toBe(true);
+  expect([...text.matchAll(/<p:pRg st="(\d)" end="(\d)"\/>/g)].map(([, from, to]) => [from, to])).toEqual([["0", "0"], ["1", "1"], ["2", "2"]]);
+  expect(text.indexOf("<p:timing>")).toBeGreaterThan(text.indexOf("</p:clrMapOvr>"));
+});
+
 describe("a .pptx with flipped bytes", () => {
   const assets = { [FILES.photo]: { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 } };
   const good = WRITERS.pptx.write(everything(assets), context) as Uint8Array;

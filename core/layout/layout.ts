@@ -151,7 +151,7 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
   const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
   const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
   const whole = { width: frame.width / shownX, height: frame.height / shownY };
-  const picture: SceneNode = { kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, x: frame.x - left * whole.width, y: frame.y - top * whole.height, ...whole, ...(asset ? { sha256: asset.sha256 } : {}) };
+  const picture: SceneNode = { kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, x: frame.x - left * whole.width, y: frame.y - top * whole.height, ...whole, ...(asset ? { sha256: asset.sha256 } : {}), ...(element.recolour ? { recolour: element.recolour } : {}) };
   const form: Geometry = element.shape ?? { preset: "rect" };
   const cut = element.crop || element.shape || element.opacity !== undefined;
   const under = element.fill || element.shadow ? drawForm(form, frame, { id: element.id, ...(element.fill ? { fill: element.fill } : {}), ...(element.shadow ? { shadow: element.shadow } : {}) }, head.assets).nodes : [];

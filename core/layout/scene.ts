@@ -1,5 +1,5 @@
 import type { FigurePath, FormulaShape } from "@unitext/core/figures";
-import type { Frame, Page } from "@unitext/core/model";
+import type { Frame, Page, PictureElement } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
 /** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
@@ -32,6 +32,9 @@ export interface SceneRun {
   formula?: { paths: FormulaShape["paths"]; em: number };
 }
 
+/** How a picture is seen in other colours than its own. */
+export type Recolour = NonNullable<PictureElement["recolour"]>;
+
 /** A line of text: `y` is its baseline in points from the page's top. */
 export interface SceneLine {
   x: number;
@@ -48,7 +51,7 @@ export type SceneNode =
   /** Outlines in points of the page. */
   | { kind: "paths"; element: string | null; paths: FigurePath[] }
   | { kind: "text"; element: string | null; role: string; lines: SceneLine[] }
-  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string })
+  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string; recolour?: Recolour })
   /** Nodes that are drawn together: moved and turned by a matrix, cut off at an outline (in the nodes' own points), or seen through. */
   | { kind: "group"; element: string | null; matrix?: Matrix; clip?: string; opacity?: number; nodes: SceneNode[] };
 

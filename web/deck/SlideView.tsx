@@ -1,6 +1,6 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { cssFamily, drawsLigatures, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
-import { pathsMarkup } from "@unitext/core/draw";
+import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
 import { textHash } from "@unitext/core/model";
 import { memo } from "react";
 
@@ -68,10 +68,18 @@ function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: U
       </g>
     );
   }
-  return (
+  const image = (
     <image x={n(x)} y={n(y)} width={n(width)} height={n(height)} preserveAspectRatio="none" href={`/api/decks/${deck}/pictures/${sha256}`}>
       <title>{alt}</title>
     </image>
+  );
+  if (!node.recolour) return image;
+  return (
+    <>
+      {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a filter of our own, the same as in files. */}
+      <g dangerouslySetInnerHTML={{ __html: recolourMarkup(node.recolour) }} />
+      <g filter={`url(#recolour-${node.recolour})`}>{image}</g>
+    </>
   );
 }
 

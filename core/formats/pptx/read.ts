@@ -224,7 +224,10 @@ class Reader {
 
   /** Whether all that is on a slide was written by Unitext for an element of its own. */
   private isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
-    if (kept.id === undefined || kept.foreign === true || child(tree, "timing")) return false;
+    if (kept.id === undefined || kept.foreign === true) return false;
+    // Motion that was not written for the points of a text is another program's.
+    const moving = new Set(namedShapes(child(tree, "timing")));
+    if ([...moving].some((id) => keptElement(keptElements[id]).steps !== true)) return false;
     return shapes.every((shape) => {
       if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, keptElements);
       const ref = placeholderRef(shape);
@@ -629,4 +632,10 @@ function identityOf(value: unknown): KeptIdentity {
  */
 export function readPptx(bytes: Uint8Array, options: ReadOptions): ReadDeck {
   return new Reader(bytes, options).read();
+}
+
+/** The ids of the shapes that motion acts on. */
+function namedShapes(element: XmlElement | undefined): string[] {
+  if (!element) return [];
+  return localName(element) === "spTgt" ? [element.attributes.spid ?? ""] : element.children.flatMap(namedShapes);
 }

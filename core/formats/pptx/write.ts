@@ -12,7 +12,7 @@ import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
 import { movedShape, spliced } from "./splice";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
-import { transitionXml } from "./transition";
+import { type Stepped, timingXml, transitionXml } from "./transition";
 import { backgroundXml, linker, placeholderXml, type PptxOptions, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
 export type { PptxOptions } from "./writeshape";
@@ -22,13 +22,14 @@ function tagsPart(tags: Record<string, unknown>): string {
 }
 
 /** The shapes of a slide in reading order, and what its tags keep of each by shape id. */
-function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object> } {
+function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object>; stepped: Stepped } {
   const { head, options } = work;
   const roles = new Map(slotsOf(slide.arrangement));
   const places = slotPlaces(slide.arrangement, head.page, slide.widths);
   const boxes = boxesOf(slide, { head, number, fonts: options.fonts });
   const taken = new Set<string>();
   const facts: Record<number, object> = {};
+  const stepped: { shape: number; paragraphs: number }[] = [];
   const notes: Footnote[] = [];
   let next = 2;
   const own = new Set(slide.elements);
@@ -36,6 +37,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
   const written = [...regionTexts, ...slide.elements].map((element: Element) => {
     const id = next++;
     facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
+    if (element.kind === "text" && element.steps && element.text.length) stepped.push({ shape: id, paragraphs: element.text.length });
     const box = boxes.find((candidate) => candidate.element === element.id);
     const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
     const role = element.slot === null ? undefined : roles.get(element.slot);
@@ -65,7 +67,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
   }
   const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
   const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: tree + below.join("") + regions, facts };
+  return { shapes: tree + below.join("") + regions, facts, stepped };
 }
 
 /** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. */
@@ -193,14 +195,14 @@ class Writer {
     pack.put(tagPath, TYPE.tags, new Uint8Array());
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
     const source = slide.kept && this.files.get(slide.kept.file);
-    const { shapes: tree, facts } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
+    const { shapes: tree, facts, stepped } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
     const { comments, ...bare } = slide;
     // A file that is continued has authors of its own.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments(said, number, relationships, work.path);
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(said ? (bare as Slide) : slide), [TAG.elements]: facts }));
     const data = xml("p:cSld", {}, backgroundXml(slide.background, work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
-    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide)), relationships);
+    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide), timingXml(stepped)), relationships);
     if (notes !== undefined) this.notesPart(slide, notes);
   }
 
