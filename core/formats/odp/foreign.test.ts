@@ -155,6 +155,18 @@ describe("an .odp written back", () => {
   });
 });
 
+it("actions that lead to the next page, the one before, the first and the last lead there", () => {
+  const parts = unzipSync(foreign);
+  const content = strFromU8(parts["content.xml"] as Uint8Array);
+  const led = (action: string) => read(zipSync({ ...parts, "content.xml": strToU8(content.replace('presentation:action="show"', `presentation:action="${action}"`)) }), "led.odp", "l").deck;
+  const at = whole.slides.findIndex(({ id }) => id === "shapes");
+  const to = (of: Deck) => of.slides[at]?.elements.flatMap((element) => (element.kind === "shape" && element.link ? [element.link] : []));
+  for (const [action, wanted] of [["next-page", at + 1], ["previous-page", at - 1], ["first-page", 0], ["last-page", whole.slides.length - 1]] as const) {
+    const made = led(action);
+    expect([action, to(made)]).toEqual([action, [`slide:${made.slides[wanted]?.id}`]]);
+  }
+});
+
 // OpenDocument 1.3, part 3: 19.145 draw:enhanced-path and 19.171 draw:formula; the values worked by hand.
 describe("enhanced geometry", () => {
   it("reads formulas", () => {

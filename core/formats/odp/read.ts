@@ -343,7 +343,7 @@ class OdpReader {
     const id = kept.id && !work.used.has(kept.id) ? kept.id : this.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
-    const to = link ?? (action ? this.target(attribute(action, "href") ?? "") : undefined);
+    const to = link ?? (action ? this.led(action, work.number) : undefined);
     const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "" } }), ...(to ? { link: to } : {}) }, work);
     if (!element) return [];
     work.used.add(id);
@@ -444,6 +444,16 @@ class OdpReader {
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, ...info };
     return source;
+  }
+
+  /** Where an action leads: to a page by its name, or to the next, the one before, the first or the last. */
+  private led(action: XmlNode, number: number): string | undefined {
+    const step = /^(next|previous|first|last)-page$/.exec(attribute(action, "action") ?? "")?.[1];
+    if (!step || number < 1) return this.target(attribute(action, "href") ?? "");
+    const ids = [...new Set(this.ids.values())];
+    const there = { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step];
+    if (there !== undefined && (step === "next" || step === "previous")) this.adapted.push({ slide: number, what: `a link to the ${step} slide`, how: `it leads to the slide that is ${step} now, wherever it goes` });
+    return there === undefined ? undefined : `slide:${there}`;
   }
 
   private target(href: string): string | undefined {

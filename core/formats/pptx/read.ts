@@ -602,6 +602,13 @@ class Reader {
     return (id, action) => {
       const relationship = relationships.get(id);
       if (relationship && !relationship.external && this.ids.has(relationship.target)) return `slide:${this.ids.get(relationship.target)}`;
+      const step = /hlinkshowjump\?jump=(next|previous|first|last)slide/.exec(action)?.[1];
+      const ids = [...this.ids.values()];
+      const there = step && number > 0 ? { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step] : undefined;
+      if (there !== undefined) {
+        if (step === "next" || step === "previous") this.adapted.push({ slide: number, what: `a link to the ${step} slide`, how: `it leads to the slide that is ${step} now, wherever it goes` });
+        return `slide:${there}`;
+      }
       const link = relationship?.external ? externalLink(relationship.target) : undefined;
       if (!link) this.left.push({ slide: number, what: "a link", why: action ? `its action (${action}) is not read yet; its words stay` : "it leads nowhere that a slide can open; its words stay" });
       return link;
