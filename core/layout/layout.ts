@@ -384,11 +384,11 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
   return Math.max(0, foot.overflow, ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)));
 }
 
-/** Where the elements of a slide stand, and at which size: the boxes that `layoutSlide` gives, at a part of the work. */
-export function boxesOf(given: Slide, plain: SlideContext): SceneBox[] {
+/** Where the elements of a slide stand, and at which size, by their ids: the boxes that `layoutSlide` gives, at a part of the work. */
+export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
   const context = inItsLook(given, plain);
   const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, measure: true, places: true };
-  return placedParts(given, context, setting).groups.flatMap((group) => layGroup(group, context, setting).boxes);
+  return new Map(placedParts(given, context, setting).groups.flatMap((group) => layGroup(group, context, setting).boxes.flatMap((box) => (box.element === null ? [] : [[box.element, box] as const]))));
 }
 
 /**

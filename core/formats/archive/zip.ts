@@ -13,6 +13,8 @@ export const LIMITS = { parts: 20000, bytes: 1024 * 1024 * 1024, ratio: 200, sla
  */
 export function unzip(bytes: Uint8Array, name: string): Parts {
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
+  // MS-CFB, 2.2: a compound file wraps documents that are encrypted, and is the form of those before the standards.
+  if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0) throw new Failure("not-readable", name, "The file is protected by a password, or of an older kind. Open it where it was made, save it without a password as a document of today (.pptx, .odp, .docx) and bring it in again.");
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Failure("not-readable", name, "The file is not a zip archive, which this kind of document is. It may have been renamed or damaged.");
   let parts = 0;
   let total = 0;

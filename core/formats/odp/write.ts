@@ -86,7 +86,7 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
 /** What a file draws behind its slides, as a master of the presentation. */
 function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
-  const work: Work = { ...common, head, slide, theme: head.theme, boxes: [], notes: [] };
+  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
   return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));

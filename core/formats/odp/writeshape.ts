@@ -13,7 +13,7 @@ export interface Work {
   head: DeckHead;
   slide: Slide;
   theme: Theme;
-  boxes: readonly SceneBox[];
+  boxes: ReadonlyMap<string, SceneBox>;
   styles: StyleSheet;
   definitions: Definitions;
   /** The path of a picture's or film's file in the package, or undefined where its file is not in the deck. */
@@ -195,7 +195,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
   const own = element.name && !taken.has(element.name) ? element.name : `${element.slot ?? element.kind} ${nth + 1}`;
   const name = taken.has(own) ? `${own} ${element.id}` : own;
   taken.add(name);
-  const box = boxes.find((candidate) => candidate.element === element.id);
+  const box = boxes.get(element.id);
   const frame = (looked(element) || element.kind === "shape" ? element.frame : undefined) ?? box ?? element.frame ?? { x: 72, y: 144, width: 400, height: 240 };
   const role = element.slot === null ? undefined : roleOf(slide, element);
   const size = box?.size || sizeOf(role ?? "body", theme, head.page);

@@ -197,12 +197,11 @@ class Splicer {
     }
     const words = before ? this.slices.text.slice(before.from, before.to) : "";
     const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
-    const box = this.boxes.find((candidate) => candidate.element === element.id);
+    const box = this.boxes.get(element.id);
     const id = before?.id === undefined ? this.nextId++ : Number(before.id);
     const notes: Footnote[] = [];
     const shape: ShapeWork = {
       ...work,
-      boxes: this.boxes,
       id,
       name: element.name ?? `${element.kind} ${id}`,
       frame: element.frame ?? box ?? { x: 72, y: 144, width: 400, height: 240 },

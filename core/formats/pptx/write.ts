@@ -38,7 +38,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
     const id = next++;
     facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
     if (element.kind === "text" && element.steps && element.text.length) stepped.push({ shape: id, paragraphs: element.text.length });
-    const box = boxes.find((candidate) => candidate.element === element.id);
+    const box = boxes.get(element.id);
     const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
     const role = element.slot === null ? undefined : roles.get(element.slot);
     const placeholder = () => {
@@ -52,7 +52,7 @@ function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["
       const size = sizeOf("caption", head.theme, head.page) * 0.8;
       return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
-    const shape: ShapeWork = { ...work, boxes, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
+    const shape: ShapeWork = { ...work, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
     return { groups: own.has(element) ? (element.groups ?? []) : [], frame, xml: (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape) };
   });
   const tree = grouped(written, () => next++);

@@ -31,7 +31,6 @@ export interface SlideWork {
 }
 
 export interface ShapeWork extends SlideWork {
-  boxes: readonly SceneBox[];
   id: number;
   name: string;
   frame: Frame;
@@ -80,8 +79,7 @@ export function textContext({ head, relationships, paths, path }: Pick<ShapeWork
   return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), link: linker(relationships, paths, path) };
 }
 
-function autofit(element: TextElement, boxes: readonly SceneBox[], full: number): string {
-  const box = boxes.find((candidate) => candidate.element === element.id);
+function autofit(box: SceneBox | undefined, full: number): string {
   const share = box && full > 0 ? box.size / full : 1;
   return `<a:bodyPr>${share < 0.995 ? `<a:normAutofit fontScale="${Math.round(share * 100000)}"/>` : "<a:normAutofit/>"}</a:bodyPr>`;
 }
@@ -171,14 +169,14 @@ export const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K 
     return xml("p:pic", {}, xml("p:nvPicPr", {}, base, '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, held)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": embed }, element.opacity === undefined ? "" : xml("a:alphaModFix", { amt: Math.round(element.opacity * 100000) }), recolour), crop, "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects)) + caption;
   },
   text: (element, work) => {
-    const { head, boxes, role, box, placeholder, notes } = work;
+    const { head, role, box, placeholder, notes } = work;
     if (element.style !== undefined || element.box || element.fill || element.stroke || element.rotation) return lookedShape(element, work, placeholder());
     const full = sizeOf(role ?? "body", head.theme, head.page);
     const held = role === undefined ? undefined : placeholder();
     const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, box?.size ?? full, held !== undefined && role === "body"));
     if (held === undefined) return textBox(work, paragraphs, box?.size ?? full);
     const own = element.frame ? `${transform(element.frame)}<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>` : "";
-    return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, held)), xml("p:spPr", {}, own), xml("p:txBody", {}, autofit(element, boxes, full), "<a:lstStyle/>", paragraphs));
+    return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, held)), xml("p:spPr", {}, own), xml("p:txBody", {}, autofit(box, full), "<a:lstStyle/>", paragraphs));
   },
   table: (element, work) => (element.widths ? lookedTable(element, work) : tableFrame(work, element)) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
   chart: (element, work) => {
