@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { createRequire } from "node:module";
 import { type Deck, emptyDeck, footnote, plainText, run, textOf } from "@unitext/core/model";
 import { newSlide } from "@unitext/core/edit";
 import { everything, FILES, idSource } from "@unitext/core/testing";
@@ -115,4 +116,70 @@ describe.each(["pptx", "odp"] as const)("a .%s with flipped bytes", (format) => 
     );
     expect(read).toBeGreaterThan(0);
   }, 120_000);
+});
+
+describe("files as the standards and other readers see them", () => {
+  const assets = { [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 }, [FILES.moving]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 } };
+  const whole = everything(assets);
+  const pptx = unzipSync(WRITERS.pptx.write(whole, context) as Uint8Array);
+
+  /** The children of every element of a name, in order. */
+  function childrenOf(text: string, parent: string): string[][] {
+    const found: string[][] = [];
+    const walk = ({ name, children }: ReturnType<typeof readXml>) => {
+      if (name === parent) found.push(children.map((one) => one.name.replace(/^\w+:/, "")));
+      for (const one of children) walk(one);
+    };
+    walk(readXml(text, "part"));
+    return found;
+  }
+  const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
+  // The sequences of ECMA-376-1: 20.1.2.2.35 CT_ShapeProperties, 20.1.2.2.24 CT_LineProperties, 21.1.2.3.9 CT_TextCharacterProperties,
+  // 21.1.2.2.7 CT_TextParagraphProperties, 21.1.3.13 CT_Table, 21.1.3.17 CT_TableCellProperties, 21.2.2.145 CT_PlotArea, 21.2.2.27 CT_Chart, 19.3.1.38 CT_Slide.
+  it.each<[string, RegExp, readonly string[]]>([
+    ["p:sld", /slides\/slide\d+\.xml$/, ["cSld", "clrMapOvr", "transition", "timing", "extLst"]],
+    ["p:spPr", /slides\/slide\d+\.xml$/, ["xfrm", "custGeom", "prstGeom", ...FILLS, "ln", "effectLst", "effectDag", "scene3d", "sp3d"]],
+    ["a:ln", /slides\/slide\d+\.xml$/, [...FILLS, "prstDash", "custDash", "round", "bevel", "miter", "headEnd", "tailEnd"]],
+    ["a:rPr", /slides\/slide\d+\.xml$/, ["ln", ...FILLS, "effectLst", "highlight", "uLnTx", "uLn", "uFillTx", "uFill", "latin", "ea", "cs", "sym", "hlinkClick", "hlinkMouseOver", "rtl"]],
+    ["a:pPr", /slides\/slide\d+\.xml$/, ["lnSpc", "spcBef", "spcAft", "buClrTx", "buClr", "buSzTx", "buSzPct", "buSzPts", "buFontTx", "buFont", "buNone", "buAutoNum", "buChar", "buBlip", "tabLst", "defRPr"]],
+    ["a:tbl", /slides\/slide\d+\.xml$/, ["tblPr", "tblGrid", "tr"]],
+    ["a:tcPr", /slides\/slide\d+\.xml$/, ["lnL", "lnR", "lnT", "lnB", "lnTlToBr", "lnBlToTr", "cell3D", ...FILLS]],
+    ["c:chart", /charts\/chart\d+\.xml$/, ["title", "autoTitleDeleted", "pivotFmts", "view3D", "floor", "sideWall", "backWall", "plotArea", "legend", "plotVisOnly", "dispBlanksAs"]],
+    ["c:plotArea", /charts\/chart\d+\.xml$/, ["layout", "areaChart", "lineChart", "scatterChart", "barChart", "pieChart", "doughnutChart", "valAx", "catAx", "dateAx", "serAx", "dTable", "spPr"]],
+    ["p:cm", /comments\/comment\d+\.xml$/, ["pos", "text"]],
+  ])("%s has its children in the order of its type", (name, path, order) => {
+    const all = Object.keys(pptx).filter((part) => path.test(part)).flatMap((part) => childrenOf(strFromU8(pptx[part] as Uint8Array), name));
+    expect(all.length).toBeGreaterThan(0);
+    // In a plot area charts and axes may each come in any order among themselves.
+    const rank = (child: string) => (name === "c:plotArea" ? (child === "layout" ? 0 : /Chart$/.test(child) ? 1 : /Ax$/.test(child) ? 2 : 3) : order.indexOf(child));
+    for (const children of all) {
+      for (const child of children) expect([name, order.includes(child) ? child : `${child} is not of the type`]).toEqual([name, child]);
+      const ranks = children.map(rank);
+      expect([name, children, ranks]).toEqual([name, children, [...ranks].sort((a, b) => a - b)]);
+    }
+  });
+
+  it("has ids of shapes that are unique on their slide, and relationships that lead to parts that are there", () => {
+    for (const [path, part] of Object.entries(pptx)) {
+      if (/slides\/slide\d+\.xml$/.test(path)) {
+        const ids = [...strFromU8(part).matchAll(/<p:cNvPr id="(\d+)"/g)].map(([, id]) => id);
+        expect([path, new Set(ids).size]).toEqual([path, ids.length]);
+      }
+      if (!path.endsWith(".rels")) continue;
+      const base = path.replace(/_rels\/[^/]*$/, "");
+      for (const { attributes } of readXml(strFromU8(part), path).children) {
+        if (attributes.TargetMode === "External") continue;
+        const target = new URL(attributes.Target ?? "", `file:///${base}`).pathname.slice(1);
+        expect([path, target, Object.keys(pptx).includes(decodeURI(target))]).toEqual([path, target, true]);
+      }
+    }
+  });
+
+  it.each(["pptx", "odp"] as const)("has all its words for the npm package officeparser, as .%s", async (format) => {
+    const { parseOffice } = createRequire(import.meta.url)("officeparser") as { parseOffice(file: Buffer): Promise<unknown> };
+    const found = await parseOffice(Buffer.from(WRITERS[format].write(whole, context) as Uint8Array));
+    // Its tree holds the notes too, which its text leaves out.
+    const text = `${(found as { toText(): string }).toText()} ${JSON.stringify(found)}`;
+    for (const said of ["Gauges", "What they tell", "the page", "with a note", "Speak slowly here.", "North", "both", "loud", "here", "def tide(hour):"]) expect([format, said, text.includes(said)]).toEqual([format, said, true]);
+  });
 });
