@@ -2,6 +2,7 @@ import { apply, type Change, type SingleChange, together } from "@unitext/core/e
 import { type Deck, type DeckHead, type Element, lookOf, type Slide, titleOf } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { contentKey, joinedText, type Unit, unitsOf, wordsOf } from "./content";
+import { freeChanges, isFree } from "./free";
 import type { Made } from "./generate";
 import { pairByLikeness } from "./likeness";
 
@@ -163,9 +164,10 @@ export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
 /**
  * The change that makes the deck say what its text now says, touching only what differs: slides that stay keep their
  * ids and all that the text does not speak of. Undefined when the deck says it already. `ids` gives, for each slide
- * made, the id that it has in the deck.
+ * made, the id that it has in the deck. With `typed`, the text is one that was written of the deck itself: slides that hold
+ * more than it can say are followed word by word.
  */
-export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[]): { change: Change | undefined; ids: string[] } {
+export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[], { typed = false }: { typed?: boolean } = {}): { change: Change | undefined; ids: string[] } {
   const made = list.map(({ slide }) => slide);
   const pairs = match(deck.slides, list);
   const idOf = (slide: string) => pairs.get(slide) ?? slide;
@@ -190,7 +192,9 @@ export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[])
   });
   made.forEach((slide) => {
     const before = old.get(idOf(slide.id));
-    if (before) take(...slideChanges(before, slide));
+    if (!before) return;
+    if (!typed || !isFree(before)) take(...slideChanges(before, slide));
+    else take(...freeChanges(before, slide, before === deck.slides[0]), ...(before.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: before.id, hidden: slide.hidden }] : []));
   });
   return { change: changes.length ? together(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }

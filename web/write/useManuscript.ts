@@ -69,7 +69,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     async (now: string) => {
       const result = await core.read(now, latest.current.head, nanoid(8));
       const current: Deck = session.snapshot().deck;
-      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made);
+      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made, { typed: true });
       if (canEdit && (change || session.snapshot().text !== now)) session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
       startTransition(() => setMapping({ ids, lines: result.made.map(({ lines }) => lines), reasons: result.made.map(({ because }) => because), problems: result.problems, hand: new Set() }));
     },

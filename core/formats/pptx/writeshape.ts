@@ -1,5 +1,5 @@
 import { type FontSet, type SceneBox, sizeOf } from "@unitext/core/layout";
-import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, type SlotRole, type TableElement, type TextElement, type TextStyle } from "@unitext/core/model";
+import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
 import { transform } from "./layouts";

@@ -1,0 +1,67 @@
+import { apply } from "@unitext/core/edit";
+import { type Deck, type Element, headOf, paragraphText, type Slide, textOf } from "@unitext/core/model";
+import { deckText, readText } from "@unitext/core/text";
+import { everything, FILES, idSource } from "@unitext/core/testing";
+import { DEFAULT_RULE } from "@unitext/core/model";
+import { generateDeck, reconcile } from "./index";
+
+const asset = { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 };
+const deck = everything({ [FILES.photo]: asset, [FILES.moving]: asset, [FILES.film]: { ...asset, mediaType: "video/mp4" } });
+
+/** The deck after its text was changed in Write. */
+function typed(of: Deck, change: (text: string) => string): { deck: Deck; changed: boolean } {
+  const text = change(deckText(of, { ids: false }));
+  const made = generateDeck(readText(text), DEFAULT_RULE, { newId: idSource("n"), head: headOf(of) });
+  const { change: found } = reconcile(of, { ...headOf(made.deck), assets: of.assets, id: of.id }, made.made, { typed: true });
+  return { deck: found ? apply(of, found).deck : of, changed: found !== undefined };
+}
+const slide = (of: Deck, id: string) => of.slides.find((one) => one.id === id) as Slide;
+const others = (before: Deck, after: Deck, ids: readonly string[]) => before.slides.filter(({ id }) => !ids.includes(id)).every((one) => JSON.stringify(one) === JSON.stringify(slide(after, one.id)));
+
+describe("slides that hold more than text can say, in Write", () => {
+  it("are not touched while nothing is typed on them", () => {
+    const { deck: after, changed } = typed(deck, (text) => text);
+    expect(after.slides).toEqual(deck.slides);
+    expect(changed).toBe(false);
+  });
+
+  it("take other words in the looks and places that they have, and lose nothing", () => {
+    const { deck: after } = typed(deck, (text) => text.replace("loud", "quiet").replace(/^here$/m, "there"));
+    expect(others(deck, after, ["shapes"])).toBe(true);
+    const [before, now] = [slide(deck, "shapes"), slide(after, "shapes")];
+    expect(now.elements.map(({ id, kind, frame, rotation, fill, groups }) => [id, kind, frame, rotation, fill, groups])).toEqual(before.elements.map(({ id, kind, frame, rotation, fill, groups }) => [id, kind, frame, rotation, fill, groups]));
+    const box = now.elements.find(({ id }) => id === "box") as Extract<Element, { kind: "text" }>;
+    expect(textOf(box.text)).toBe("plain quiet\ncaps");
+    expect(box.text[0]?.runs.at(-1)?.look).toMatchObject({ size: 30, colour: "#b23a30" });
+    expect(box.text[1]).toEqual((before.elements.find(({ id }) => id === "box") as typeof box).text[1]);
+    expect(textOf((now.elements.find(({ id }) => id === "star") as Extract<Element, { kind: "shape" }>).text)).toBe("there");
+  });
+
+  it("take a line more and a line less", () => {
+    const { deck: more } = typed(deck, (text) => text.replace(/^(.*plain .*)$/m, "$1\n- one more"));
+    const box = (of: Deck) => (slide(of, "shapes").elements.find(({ id }) => id === "box") as Extract<Element, { kind: "text" }>).text.map(paragraphText);
+    expect(box(more)).toEqual(["plain loud", "one more", "caps"]);
+    expect(slide(more, "shapes").elements).toHaveLength(5);
+    const { deck: less } = typed(deck, (text) => text.replace(/^.*caps.*\n/m, ""));
+    expect(box(less)).toEqual(["plain loud"]);
+  });
+
+  it("take numbers of tables and charts in the looks that these have, new ones, and those gone", () => {
+    const { deck: after } = typed(deck, (text) => text.replace("| North | 2.4", "| North | 9.9").replace("2.25", "7.5"));
+    const [table, chart] = slide(after, "figures").elements as [Extract<Element, { kind: "table" }>, Extract<Element, { kind: "chart" }>];
+    expect(textOf(table.rows[1]?.[1]?.text ?? [])).toBe("9.9");
+    expect(table).toMatchObject({ id: "t", widths: [240, 160], frame: { x: 40, y: 40, width: 400, height: 120 } });
+    expect(table.rows[0]?.[0]?.fill).toEqual({ kind: "solid", colour: "#0f5c63" });
+    expect(chart).toMatchObject({ id: "c", title: "Levels", legend: "bottom", stack: "sum" });
+    expect(chart.series[0]).toMatchObject({ colour: "#0f5c63", values: [1.5, 7.5, null] });
+    expect(others(deck, after, ["figures"])).toBe(true);
+    const { deck: less } = typed(deck, (text) => text.replace(/^!\[A wave\].*\n/m, ""));
+    expect(slide(less, "pictures").elements.map(({ id }) => id)).toEqual(["a", "r", "m", "f"]);
+  });
+
+  it("keep what is said of them beside: notes, hidden, order", () => {
+    const { deck: after } = typed(deck, (text) => text.replace("## Words", "## Other words"));
+    expect(slide(after, "words").notes).toEqual(slide(deck, "words").notes);
+    expect(others(deck, after, ["words"])).toBe(true);
+  });
+});
