@@ -173,3 +173,18 @@ test("a picture is moved and zoomed inside its frame", async ({ page }) => {
   expect(shown(zoomed)).toBeLessThan(shown(pulled));
   expect(zoomed.frame).toEqual(frame);
 });
+
+test("what is typed in Write goes to the words of a slide from a file, and to nothing else on it", async ({ page }) => {
+  await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
+  const before = await deckOf(page);
+  await page.goto(`/decks/${before.id}/write`);
+  await page.locator(".cm-line", { hasText: "highest water" }).click();
+  await page.keyboard.press("End");
+  await page.keyboard.type(" indeed");
+  await expect.poll(async () => JSON.stringify(await deckOf(page))).toContain("indeed");
+  await kept(page);
+  const after = await deckOf(page);
+  const bare = (element: Element) => ({ ...element, text: undefined });
+  expect(after.slides.map(({ elements }) => elements.map(bare))).toEqual(before.slides.map(({ elements }) => elements.map(bare)));
+  expect(after.slides.filter((slide, nth) => JSON.stringify(slide) !== JSON.stringify(before.slides[nth]))).toHaveLength(1);
+});
