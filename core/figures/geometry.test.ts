@@ -21,6 +21,11 @@ describe("preset forms", () => {
     ["rightArrow", undefined, "M 0 15 L 70 15 L 70 0 L 100 30 L 70 60 L 70 45 L 0 45 Z"],
     // x1 = ss·50000/100000 = 30, x2 = 100 − 30.
     ["chevron", undefined, "M 0 0 L 70 0 L 100 30 L 70 60 L 0 60 L 30 30 Z"],
+    // x1 = 60·33333/100000 = 20, g1 = 60·20/100 = 12; x2 = 100 − 20·100/60, y2 = 60 − 20·60/100.
+    ["halfFrame", undefined, "M 0 0 L 100 0 L 66.67 20 L 20 20 L 20 48 L 0 60 Z"],
+    // The shaft is 60·25000/100000 = 15 wide, the head twice as wide and 15 high.
+    ["bentUpArrow", undefined, "M 0 45 L 77.5 45 L 77.5 15 L 70 15 L 85 0 L 100 15 L 92.5 15 L 92.5 60 L 0 60 Z"],
+    ["dodecagon", undefined, "M 0 21.96 L 13.4 8.04 L 36.6 0 L 63.4 0 L 86.6 8.04 L 100 21.96 L 100 38.04 L 86.6 51.96 L 63.4 60 L 36.6 60 L 13.4 51.96 L 0 38.04 Z"],
     ["homePlate", undefined, "M 0 0 L 70 0 L 100 30 L 70 60 L 0 60 Z"],
   ] as [string, Record<string, number> | undefined, string][])("%s with %j", (preset, adjust, wanted) => {
     expect(numbers(preset, adjust)).toBe(wanted);

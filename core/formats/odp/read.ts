@@ -1,4 +1,3 @@
-import { shownFamily } from "@unitext/core/layout";
 import { ArrangementName, type Asset, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, elementTexts, emptyDeck, Failure, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, canonical, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
@@ -7,6 +6,7 @@ import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
 import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
+import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
@@ -128,10 +128,7 @@ class OdpReader {
     const all = { ...deck.styles, ...this.looks };
     const used = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
     if (Object.keys(used).length) deck.styles = used;
-    for (const family of this.families) {
-      const { family: shown, fit } = shownFamily(family);
-      if (fit !== "same") this.adapted.push({ slide: null, what: `the font ${family}`, how: `${shown} is shown in its place, ${fit === "metric" ? "whose letters are as wide" : "since it does not ship"}; the file keeps its name` });
-    }
+    this.adapted.push(...standInFonts(this.families));
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
     for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
     return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };

@@ -1,8 +1,8 @@
 import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, type Deck, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
-import { shownFamily } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
@@ -99,10 +99,7 @@ class Reader {
     const known = new Set(slides.map(({ id }) => id));
     deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
     if (this.kept) this.keep(deck, new Map(paths.map((path) => [this.ids.get(path) as string, path])));
-    for (const family of this.families) {
-      const { family: shown, fit } = shownFamily(family);
-      if (fit !== "same") this.adapted.push({ slide: null, what: `the font ${family}`, how: `${shown} is shown in its place, ${fit === "metric" ? "whose letters are as wide" : "since it does not ship"}; the file keeps its name` });
-    }
+    this.adapted.push(...standInFonts(this.families));
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
     for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
     return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
