@@ -16,7 +16,7 @@ export interface KeptElement {
   text?: RichText;
   /** The box that lists footnotes, which belong to their text. */
   footnotes?: boolean;
-  /** The sum of the shape as it was written. */
+  /** The sum of the shape as it was written, or of how it stands and looks. */
   sum?: string;
   steps?: boolean;
   caption?: string;

@@ -176,3 +176,24 @@ describe("a deck that pptxgenjs wrote", () => {
     expect(tally(readDeck(written(deck, result), "match.pptx", reading()).deck).foreign).toBe(2);
   });
 });
+
+describe("a shape of ours that another program has moved and painted", () => {
+  it("is as that program left it, and what it did not touch is ours", async () => {
+    const { everything, FILES } = await import("@unitext/core/testing");
+    const asset = { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 };
+    const deck = everything({ [FILES.photo]: asset });
+    const context = { fonts, at: new Date(0), picture: () => undefined };
+    const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
+    const path = Object.keys(parts).find((name) => /slides\/slide\d+\.xml$/.test(name) && strFromU8(parts[name] as Uint8Array).includes("star5")) as string;
+    const text = strFromU8(parts[path] as Uint8Array);
+    // The words of the star stay; its place and its colours are another's.
+    const star = /<p:sp>(?:(?!<p:sp>)[\s\S])*?star5[\s\S]*?<\/p:sp>/.exec(text)?.[0] as string;
+    const other = star.replace(/<a:off [^>]*\/>/, '<a:off x="1270000" y="2540000"/>').replace(/<a:gradFill[\s\S]*?<\/a:gradFill>/, '<a:solidFill><a:srgbClr val="00AA00"/></a:solidFill>');
+    const read = readDeck(zipSync({ ...parts, [path]: strToU8(text.replace(star, other)) }), "x.pptx", reading()).deck;
+    const at = deck.slides.findIndex(({ id }) => id === "shapes");
+    const [before, after] = [deck.slides[at]?.elements ?? [], read.slides[at]?.elements ?? []];
+    expect(after[0]).toMatchObject({ kind: "shape", id: "star", name: "Star", frame: { x: 100, y: 200, width: 120, height: 120 }, rotation: 15, groups: ["g"], fill: { kind: "solid", colour: "#00aa00" }, geometry: { preset: "star5" } });
+    expect(after[0]?.kind === "shape" && after[0].text[0]?.runs[0]?.text).toBe("here");
+    expect(after.slice(1, 4)).toEqual(before.slice(1, 4));
+  });
+});

@@ -14,6 +14,7 @@ import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
 import { readChart } from "./readchart";
 import { readTheme } from "./readtheme";
 import { schemeFonts, styleName } from "./styles";
+import { standingSums } from "./standing";
 import { readTable } from "./table";
 
 export interface ReadOptions {
@@ -98,6 +99,7 @@ class Reader {
     const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: nested(slides) };
     const known = new Set(slides.map(({ id }) => id));
     deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
+    if (Object.keys(this.styles).length) deck.styles = { ...deck.styles, ...this.styles };
     if (this.kept) this.keep(deck, new Map(paths.map((path) => [this.ids.get(path) as string, path])));
     this.adapted.push(...standInFonts(this.families));
     if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
@@ -203,7 +205,7 @@ class Reader {
     if (this.isOurs(tree, shapes, kept, keptElements)) {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
-      const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes }));
+      const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes, sums: standingSums(new TextDecoder().decode(this.pack.bytes(path))) }));
       const look = SlideLook.safeParse(kept);
       const said = this.comments(path, number);
       return { ...common, elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
@@ -472,7 +474,7 @@ class Reader {
     return bodies >= 2 && titled ? "comparison" : bodies === 1 ? "points" : titled ? "title" : "blank";
   }
 
-  private elements(shape: XmlElement, work: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance; kept: Record<string, unknown>; used: Set<string>; footnotes: Footnote[] }): Element[] {
+  private elements(shape: XmlElement, work: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance; kept: Record<string, unknown>; used: Set<string>; footnotes: Footnote[]; sums: ReadonlyMap<string, string> }): Element[] {
     const { number, inheritance, used } = work;
     const kind = localName(shape);
     const ref = placeholderRef(shape);
@@ -485,13 +487,20 @@ class Reader {
     const id = kept.id && !used.has(kept.id) ? kept.id : this.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
-    const frame = kept.frame ?? (slot === null && kept.id === undefined ? this.frame(shape, ref, inheritance) : undefined);
+    // A shape that another program has moved or painted since is as that program left it.
+    const touched = kept.sum !== undefined && work.sums.get(named.id ?? "") !== kept.sum;
+    const frame = touched ? (this.frame(shape, ref, inheritance) ?? kept.frame) : (kept.frame ?? (slot === null && kept.id === undefined ? this.frame(shape, ref, inheritance) : undefined));
     const base = { ...kept.facts, ...placed, ...(frame ? { frame } : {}) };
     const add = (element: Element): Element[] => {
       used.add(id);
       if (slot !== null) used.add(`slot:${slot}`);
       return [element];
     };
+    if (touched && (kept.whole?.kind === "shape" || kept.facts?.style !== undefined || kept.facts?.fill !== undefined || kept.facts?.stroke !== undefined || (kind === "pic" && slot === null))) {
+      const found = this.repainted(shape, work, { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) });
+      const groups = kept.whole?.groups ?? kept.facts?.groups;
+      if (found) return add({ ...found, ...(groups ? { groups } : {}), ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}) } as Element);
+    }
     // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
     const whole = kept.whole;
     if (whole?.kind === "media") {
@@ -533,6 +542,23 @@ class Reader {
     const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
     this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
     return [];
+  }
+
+  /** A shape of ours as another program has left it. */
+  private repainted(shape: XmlElement, { path, number, arrangement, inheritance }: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance }, identity: KeptIdentity & { id: string }): Element | undefined {
+    const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
+    const work = this.shapeWork(path, number, inheritance, look.map, arrangement, new Map([["0", identity]]), () => identity.id);
+    const [found] = new ShapeReader(work).read([shape]);
+    if (!found) return undefined;
+    const { kept: _, ...element } = found;
+    return this.unlike(element as Element);
+  }
+
+  /** A picture under the name that it had. */
+  private renamed(found: string, source: string): { source: string } {
+    const asset = this.assets[found];
+    if (asset) this.assets[source] = asset;
+    return { source };
   }
 
   /** Takes in the files of a film or a sound under the names that its element has for them. */
