@@ -188,3 +188,15 @@ test("what is typed in Write goes to the words of a slide from a file, and to no
   expect(after.slides.map(({ elements }) => elements.map(bare))).toEqual(before.slides.map(({ elements }) => elements.map(bare)));
   expect(after.slides.filter((slide, nth) => JSON.stringify(slide) !== JSON.stringify(before.slides[nth]))).toHaveLength(1);
 });
+
+test("links on a slide lead where they say, in Speak too", async ({ page }) => {
+  await page.goto("/decks/quay-in-autumn/speak");
+  await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: /^2\. / }).click();
+  await expect(page.getByRole("link", { name: "the open book" })).toHaveAttribute("href", "https://example.org/marram-bay/book");
+  await page.getByRole("button", { name: "the profile" }).click();
+  await expect(page.getByRole("img", { name: /^Now: 5\. Pictures/ })).toBeVisible();
+  // A shape leads as well.
+  await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: /^6\. / }).click();
+  await page.getByRole("button", { name: "Report", exact: true }).click();
+  await expect(page.getByRole("img", { name: /^Now: 3\. / })).toBeVisible();
+});

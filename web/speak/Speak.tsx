@@ -2,6 +2,7 @@ import { nameOf, secondsOf, type Slide } from "@unitext/core/model";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
+import { SlideLinks } from "../deck/SlideLinks";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { typing, useCommands } from "../keys";
@@ -10,11 +11,11 @@ import { HallLine } from "./hall";
 import { NotesView } from "./NotesView";
 import { stepsOf, walkFrom } from "./walk";
 
-function Small({ slide, label, step }: { slide: Slide; label: string; step?: number }) {
+function Small({ slide, label, step, onOpen }: { slide: Slide; label: string; step?: number; onOpen?: (slide: string) => void }) {
   const { deck, head } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
   const scene = useScene(slide, number, head);
-  return <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>;
+  return <div className="hairline relative border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}{scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}</div>;
 }
 
 /** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
@@ -141,7 +142,7 @@ export default function Speak() {
       <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4">
         <div className="flex min-h-0 flex-col gap-3 overflow-auto">
           <div className={dark ? "opacity-30" : ""}>
-            <Small slide={current} label="Now" step={step} />
+            <Small slide={current} label="Now" step={step} onOpen={go} />
           </div>
           <div className="flex flex-wrap items-center gap-2">
             <button type="button" className="btn btn-sm" disabled={!walk.previous && step === 0} onClick={back}>
