@@ -22,7 +22,8 @@ async function shot(name, path, act = async () => {}, scheme = "light") {
 }
 
 const spine = (number) => (page) => page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
-await shot("desk", "/");
+// The small pictures of the decks are drawn one after the other.
+await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
 const handbookDeck = "/decks/field-handbook";
 await shot("write-document", `${handbookDeck}/write`, spine(12));

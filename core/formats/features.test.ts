@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { Deck, Slide } from "@unitext/core/model";
+import { type Deck, type Slide, textOf } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -54,6 +54,26 @@ describe("the table of features", () => {
       });
     });
     expect(wrong).toEqual([]);
+  });
+
+  it.each(["pptx", "odp"] as const)("keeps footer and number of a slide what they are in .%s, for another program too, and a number counts on", async (format) => {
+    const regions = [{ region: "footer" as const, text: "Marram Bay", frame: { x: 56, y: 504, width: 500, height: 26 } }, { region: "number" as const, text: "‹#›", frame: { x: 850, y: 504, width: 54, height: 26 } }];
+    const given: Deck = { ...deck, slides: deck.slides.map((slide) => ({ ...slide, regions })) };
+    const bytes = await WRITERS[format].write(given, context);
+    for (const file of [bytes, asAnother(bytes)]) {
+      const read = readDeck(file, `deck.${format}`, reading()).deck;
+      for (const slide of read.slides) {
+        expect((slide.regions ?? []).filter(({ region }) => region === "number")).toMatchObject([{ text: "‹#›", frame: regions[1]?.frame }]);
+        // An .odp draws the words of a footer on the slide itself, as the table says.
+        if (format === "pptx") expect(slide.elements.filter((element) => element.kind === "text" && textOf(element.text).includes("Marram Bay"))).toEqual([]);
+      }
+    }
+    if (format === "pptx") {
+      // ECMA-376-1, 19.7.10 (placeholder types) and 21.1.2.2.4 (fields of text).
+      const first = strFromU8(unzipSync(bytes as Uint8Array)["ppt/slides/slide1.xml"] as Uint8Array);
+      expect(first.match(/<p:ph type="(ftr|sldNum)"/g)).toEqual(['<p:ph type="ftr"', '<p:ph type="sldNum"']);
+      expect(first).toMatch(/<a:fld id="[^"]*" type="slidenum">(?:<a:rPr[^>]*\/>|<a:rPr.*?<\/a:rPr>)<a:t>1<\/a:t>/);
+    }
   });
 
   it.each(["pptx", "odp"] as const)("counts in a report for .%s what the file carries", async (format) => {

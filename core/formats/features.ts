@@ -108,7 +108,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "times of slides": kept,
   backgrounds: kept,
   "drawings of its file": kept,
-  "footers of its file": (slide) => (fromPptx(slide) ? kept : { how: "drawn on the slide itself" }),
+  "footers of its file": kept,
   comments: (slide, deck) => ((fromPptx(slide) && slide.master !== undefined) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },

@@ -13,6 +13,7 @@ import { writeNotes } from "./notes";
 import { readOdp, writeOdp } from "./odp";
 import { writePictures } from "./pictures";
 import { readPptx, writePptx } from "./pptx";
+import type { ReadDeck } from "./reading";
 import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
@@ -29,10 +30,8 @@ export interface WriteContext {
   png?: (svg: string, width: number) => Uint8Array;
 }
 
-/** A deck read from a file with the bytes of its pictures and what could not be taken as it was; `text` is the source in the text form where it was a text or document. */
-export interface ReadResult extends Entries {
-  deck: Deck;
-  blobs: Map<string, Uint8Array>;
+/** A deck read from a file; `text` is the source in the text form where it was a text or document. */
+export interface ReadResult extends ReadDeck {
   text?: string;
 }
 
@@ -137,4 +136,5 @@ export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict }
 export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
 export { pictureInfo } from "./picture";
+export type { ReadDeck } from "./reading";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

@@ -1,3 +1,3 @@
-export { default as readPdf, type PdfRead } from "./readpdf";
+export { default as readPdf } from "./readpdf";
 export { type Exporter, inlineExporter, threadExporter } from "./pool";
 export { type ExportWork, fontsIn, slidePng, svgPng } from "./work";

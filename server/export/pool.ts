@@ -1,20 +1,21 @@
+import type { ReadDeck } from "@unitext/core/formats";
 import { Failure } from "@unitext/core/model";
 import { Piscina } from "piscina";
-import readPdf, { type PdfRead } from "./readpdf";
+import readPdf from "./readpdf";
 import exportDeck, { type ExportWork, type Refused } from "./work";
 
 /** Runs exports: on worker threads where the server was built, in this thread where it runs from source. */
 export interface Exporter {
   run(work: ExportWork): Promise<Uint8Array>;
   /** Reads a PDF as a deck of its pages. */
-  pages(file: { bytes: Uint8Array; name: string }): Promise<PdfRead>;
+  pages(file: { bytes: Uint8Array; name: string }): Promise<ReadDeck>;
   close(): Promise<void>;
 }
 
 export function threadExporter(workerFile: string): Exporter {
   const pool = new Piscina({ filename: workerFile, minThreads: 0, maxThreads: 2, idleTimeout: 60000 });
   return { run: (work) => pool.run(work), pages: async (file) => {
-    const read = (await pool.run(file, { name: "readPages" })) as PdfRead | Refused;
+    const read = (await pool.run(file, { name: "readPages" })) as ReadDeck | Refused;
     if ("refused" in read) throw new Failure(read.refused.code, read.refused.where, read.refused.message);
     return read;
   }, close: () => pool.destroy() };

@@ -2,14 +2,10 @@ import { createHash } from "node:crypto";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { createCanvas } from "@napi-rs/canvas";
+import type { ReadDeck } from "@unitext/core/formats";
 import { type Asset, type Deck, emptyDeck, Failure, PAGES, plainText, type Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { nanoid } from "nanoid";
-
-export interface PdfRead extends Pick<Report, "adapted" | "left"> {
-  deck: Deck;
-  blobs: Map<string, Uint8Array>;
-}
 
 const PIXELS = 1600;
 const MOST_PAGES = 1000;
@@ -30,7 +26,7 @@ function wordsOf(items: readonly unknown[]): string {
  * Reads a PDF as a deck: a slide a page, the page as a picture whose description are its words, and the words as notes.
  * Throws a Failure for a file that is damaged, has no page, or is protected by a password.
  */
-export default async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string }): Promise<PdfRead> {
+export default async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string }): Promise<ReadDeck> {
   const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
   const file = await getDocument({ data: new Uint8Array(bytes), isEvalSupported: false, useSystemFonts: false, disableFontFace: true, verbosity: 0, cMapUrl: join(folder, "cmaps/"), cMapPacked: true, standardFontDataUrl: join(folder, "standard_fonts/") }).promise.catch((error: Error) => {
     throw new Failure("not-readable", name, error.name === "PasswordException" ? "The file is protected by a password. Save it without one and bring it in again." : "The file is no PDF, or it is damaged.");

@@ -2,11 +2,11 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
-import { WRITERS, type WritableFormat } from "@unitext/core/formats";
+import { type ReadDeck, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
 import { type Deck, Failure, headOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
-import readPdf, { type PdfRead } from "./readpdf";
+import readPdf from "./readpdf";
 
 /** A refusal as it passes between threads, where errors lose what they are. */
 export interface Refused {
@@ -14,7 +14,7 @@ export interface Refused {
 }
 
 /** Reads a PDF; run on a worker thread. */
-export async function readPages(file: { bytes: Uint8Array; name: string }): Promise<PdfRead | Refused> {
+export async function readPages(file: { bytes: Uint8Array; name: string }): Promise<ReadDeck | Refused> {
   try {
     return await readPdf(file);
   } catch (error) {

@@ -8,24 +8,14 @@ import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
+import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
 import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
 import { type Base, ShapeReader, SHAPES, standingOf, type ShapeWork } from "./readshape";
 
-export interface OdpReadOptions {
-  name: string;
-  newId: () => string;
-  sha256: (bytes: Uint8Array) => string;
-}
-export interface OdpRead extends Pick<Report, "adapted" | "left"> {
-  deck: Deck;
-  blobs: Map<string, Uint8Array>;
-}
-
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 
-const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
 interface PageWork {
@@ -66,7 +56,7 @@ class OdpReader {
 
   constructor(
     private readonly bytes: Uint8Array,
-    private readonly options: OdpReadOptions,
+    private readonly options: ReadOptions,
   ) {
     const begins = partText(bytes.subarray(0, 200)).trimStart();
     if (begins.startsWith("<")) {
@@ -95,7 +85,7 @@ class OdpReader {
     }
   }
 
-  read(): OdpRead {
+  read(): ReadDeck {
     const { options } = this;
     const content = this.part("content.xml", true) as XmlNode;
     const body = at(content, "body", "presentation") as XmlNode | undefined;
@@ -402,7 +392,7 @@ class OdpReader {
   private media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
     const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
     const bytes = this.parts.get(path);
-    const mediaType = MEDIA[/\.([^.]*)$/.exec(path)?.[1]?.toLowerCase() ?? ""];
+    const mediaType = mediaOf(path);
     if (!bytes || !mediaType) return undefined;
     const sha256 = this.options.sha256(bytes);
     const source = path.slice(path.lastIndexOf("/") + 1);
@@ -484,6 +474,6 @@ function readable(colours: Deck["theme"]["colours"]): Deck["theme"]["colours"] {
  * charts, pictures, films, notes, links, masters, backgrounds, page, order. Throws a Failure when the file is damaged;
  * what is not read is listed in `left`, slide by slide. A packed file of another program is kept with the deck.
  */
-export function readOdp(bytes: Uint8Array, options: OdpReadOptions): OdpRead {
+export function readOdp(bytes: Uint8Array, options: ReadOptions): ReadDeck {
   return new OdpReader(bytes, options).read();
 }

@@ -55,7 +55,7 @@ const backgroundFill = (background: Background): Fill => ("colour" in background
 
 function pageStyle({ slide, head, theme, styles, definitions, file }: Work): string {
   const { background, transition, delay, hidden } = slide;
-  const shown = slide.master === undefined && slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
   const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
   return styles.style("drawing-page", {
     "drawing-page-properties": {

@@ -1,2 +1,2 @@
-export { type ReadDeck, type ReadOptions, readPptx } from "./read";
+export { readPptx } from "./read";
 export { type PptxOptions, writePptx } from "./write";

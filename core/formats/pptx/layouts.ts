@@ -50,6 +50,9 @@ function styleOf(role: SlotRole, head: DeckHead, centre: boolean): string {
 const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture", figure: "Table or figure", references: "References", corner: "Name", name: "Name" };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 
+/** The id of the fields that count slides. */
+export const NUMBER_FIELD = "{5C3B7E1A-6D0F-4C59-9C1E-2B1E8B5D7A10}";
+
 /** The placeholders for footer and number, with their frames when `framed`. */
 export function regionShapes(head: DeckHead, firstId: number, framed: boolean, shown: { footer: boolean; number: boolean }): string {
   const scale = pageScale(head.page);
@@ -59,7 +62,7 @@ export function regionShapes(head: DeckHead, firstId: number, framed: boolean, s
   const style = (algn: string) => (framed ? `<a:lstStyle><a:lvl1pPr algn="${algn}"><a:defRPr sz="${size}"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>` : "<a:lstStyle/>");
   const body = framed ? insets("top") : "";
   const footer = head.regions.footer ? xml("a:p", {}, xml("a:r", {}, xml("a:rPr", { lang: head.language }), `<a:t>${escapeXml(head.regions.footer)}</a:t>`)) : '<a:p><a:endParaRPr lang="en"/></a:p>';
-  const number = '<a:p><a:fld id="{5C3B7E1A-6D0F-4C59-9C1E-2B1E8B5D7A10}" type="slidenum"><a:rPr lang="en"/><a:t>‹#›</a:t></a:fld><a:endParaRPr lang="en"/></a:p>';
+  const number = `<a:p><a:fld id="${NUMBER_FIELD}" type="slidenum"><a:rPr lang="en"/><a:t>‹#›</a:t></a:fld><a:endParaRPr lang="en"/></a:p>`;
   return (
     (shown.footer ? placeholderShape(firstId, "Footer", { type: "ftr", sz: "quarter", idx: 11 }, style("l") + footer, framed ? { x: side, y, width: head.page.width * 0.7, height: 22 * scale } : undefined, body) : "") +
     (shown.number ? placeholderShape(firstId + 1, "Number", { type: "sldNum", sz: "quarter", idx: 12 }, style("r") + number, framed ? { x: head.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale } : undefined, body) : "")

@@ -4,6 +4,7 @@ import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
+import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES, shapesOf } from "./inherit";
@@ -16,18 +17,6 @@ import { readTheme } from "./readtheme";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
 import { readTable } from "./table";
-
-export interface ReadOptions {
-  name: string;
-  newId: () => string;
-  sha256: (bytes: Uint8Array) => string;
-}
-
-/** A deck read from a file, the bytes of its pictures by SHA-256, and what could not be taken as it was. */
-export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
-  deck: Deck;
-  blobs: Map<string, Uint8Array>;
-}
 
 /** The tags of a part, as far as they are ours and hold JSON. */
 function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
@@ -51,7 +40,6 @@ interface Look {
 }
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
-const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
 
 class Reader {
   readonly adapted: Report["adapted"] = [];
@@ -215,7 +203,7 @@ class Reader {
   }
 
   /** What a slide of ours keeps of the file that it came from before. */
-  private shared({ master, regions, comments }: Record<string, unknown>): Pick<Slide, "master" | "regions" | "comments"> {
+  private shared({ master, regions, comments }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
     const boxes = RegionBox.array().safeParse(regions);
     const said = Comment.array().safeParse(comments);
     return { ...(typeof master === "string" ? { master } : {}), ...(boxes.success ? { regions: boxes.data } : {}), ...(said.success ? { comments: said.data } : {}) };
@@ -362,7 +350,7 @@ class Reader {
     const known = this.taken.get(relationship.target);
     if (known) return { source: known.source };
     const bytes = this.pack.bytes(relationship.target);
-    const mediaType = MEDIA[/\.([^.]*)$/.exec(relationship.target)?.[1]?.toLowerCase() ?? ""];
+    const mediaType = mediaOf(relationship.target);
     if (!bytes || !mediaType) return undefined;
     const sha256 = this.options.sha256(bytes);
     const source = relationship.target.slice(relationship.target.lastIndexOf("/") + 1);
@@ -580,7 +568,7 @@ class Reader {
     if (film) {
       const id = idOf(film, "link");
       const target = id === undefined ? "" : (this.pack.relationships(path).get(id)?.target ?? "");
-      take(id, element.source, MEDIA[/\.([^.]*)$/.exec(target)?.[1]?.toLowerCase() ?? ""]);
+      take(id, element.source, mediaOf(target));
     }
   }
 

@@ -23,16 +23,23 @@ export function familyOf(typeface: string | undefined, { fonts }: StyleContext):
   return name ? name.slice(0, 200) : undefined;
 }
 
+/** What the first of several sources says that says anything: an attribute, or an element of one of some names. */
+function nearest(sources: readonly (XmlElement | undefined)[]): { attribute(name: string): string | undefined; inner(...names: string[]): XmlElement | undefined } {
+  return {
+    attribute: (name) => sources.find((source) => source?.attributes[name] !== undefined)?.attributes[name],
+    inner: (...names) => {
+      for (const source of sources) {
+        const found = source?.children.find((part) => names.includes(localName(part)));
+        if (found) return found;
+      }
+      return undefined;
+    },
+  };
+}
+
 /** Character properties (`a:rPr`, `a:defRPr`; ECMA-376-1, 21.1.2.3.9), nearest first, as a look. */
 export function runLook(sources: readonly (XmlElement | undefined)[], context: StyleContext): RunLook {
-  const attribute = (name: string) => sources.find((source) => source?.attributes[name] !== undefined)?.attributes[name];
-  const inner = (...names: string[]) => {
-    for (const source of sources) {
-      const found = source?.children.find((part) => names.includes(localName(part)));
-      if (found) return found;
-    }
-    return undefined;
-  };
+  const { attribute, inner } = nearest(sources);
   const size = Number(attribute("sz")) / 100;
   const fill = inner("solidFill", "gradFill", "pattFill", "noFill");
   const seen = fill && (localName(fill) === "gradFill" ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours) : localName(fill) === "pattFill" ? colourIn(child(fill, "fgClr"), context.colours) : colourIn(fill, context.colours));
@@ -66,14 +73,7 @@ function spacingOf(element: XmlElement | undefined): { points: number } | { time
 
 /** Paragraph properties (`a:pPr`, `a:lvl1pPr`; ECMA-376-1, 21.1.2.2.7), nearest first, as a look. */
 export function paragraphLook(sources: readonly (XmlElement | undefined)[], context: StyleContext): ParagraphLook {
-  const attribute = (name: string) => sources.find((source) => source?.attributes[name] !== undefined)?.attributes[name];
-  const inner = (...names: string[]) => {
-    for (const source of sources) {
-      const found = source?.children.find((part) => names.includes(localName(part)));
-      if (found) return found;
-    }
-    return undefined;
-  };
+  const { attribute, inner } = nearest(sources);
   const before = spacingOf(inner("spcBef"));
   const after = spacingOf(inner("spcAft"));
   const line = spacingOf(inner("lnSpc"));

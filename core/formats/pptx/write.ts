@@ -1,100 +1,24 @@
 import { escapeXml } from "@unitext/core/draw";
-import { contentArea, boxesOf, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Deck, type DeckHead, type Element, type Footnote, type Frame, hasNotes, headOf, isEmptyText, lookOf, plainText, sharedBy, type Slide, slotsOf, type Master } from "@unitext/core/model";
+import { type Deck, type DeckHead, type Element, type Footnote, hasNotes, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
-import { flattened, footnoteText, fromPptx, isSpecial, keptOf, notesSum, type PartOf } from "../kept";
+import { flattened, footnoteText, fromPptx, isSpecial, notesSum, type PartOf } from "../kept";
 import { KeptParts, openKept } from "./keptfiles";
-import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, regionShapes } from "./layouts";
+import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, } from "./layouts";
 import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
 import { transitional } from "./package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
+import { slideShapes } from "./slideshapes";
 import { movedShape, spliced } from "./splice";
-import { standingSums } from "./standing";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
-import { type Stepped, timingXml, transitionXml } from "./transition";
-import { backgroundXml, linker, placeholderXml, type PptxOptions, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
+import { timingXml, transitionXml } from "./transition";
+import { backgroundXml, linker, type PptxOptions, type SlideWork, } from "./writeshape";
 
 export type { PptxOptions } from "./writeshape";
 
 function tagsPart(tags: Record<string, unknown>): string {
   return XML_HEAD + xml("p:tagLst", namespaces, ...Object.entries(tags).map(([name, value]) => xml("p:tag", { name, val: JSON.stringify(value) })));
-}
-
-/** The shapes of a slide in reading order, and what its tags keep of each by shape id. */
-function shapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object>; stepped: Stepped } {
-  const { head, options } = work;
-  const roles = new Map(slotsOf(slide.arrangement));
-  const places = slotPlaces(slide.arrangement, head.page, slide.widths);
-  const boxes = boxesOf(slide, { head, number, fonts: options.fonts });
-  const taken = new Set<string>();
-  const facts: Record<number, object> = {};
-  const stepped: { shape: number; paragraphs: number }[] = [];
-  const notes: Footnote[] = [];
-  let next = 2;
-  const own = new Set(slide.elements);
-  const regionTexts = (slide.regions ?? []).map(({ region, text, frame, style, box }, nth): Element => ({ kind: "text", id: `region${nth}`, slot: null, frame, ...(style ? { style } : {}), ...(box ? { box } : {}), text: plainText(region === "number" ? String(number) : text) }));
-  const written = [...regionTexts, ...slide.elements].map((element: Element) => {
-    const id = next++;
-    facts[id] = own.has(element) ? keptOf(element) : { footnotes: true };
-    if (element.kind === "text" && element.steps && element.text.length) stepped.push({ shape: id, paragraphs: element.text.length });
-    const box = boxes.get(element.id);
-    const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
-    const role = element.slot === null ? undefined : roles.get(element.slot);
-    const placeholder = () => {
-      if (element.slot === null || role === undefined || taken.has(element.slot)) return undefined;
-      taken.add(element.slot);
-      return placeholderXml(element.slot, role);
-    };
-    const line = (text: string, at: Frame) => {
-      const own = next++;
-      facts[own] = { footnotes: true };
-      const size = sizeOf("caption", head.theme, head.page) * 0.8;
-      return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
-    };
-    const shape: ShapeWork = { ...work, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
-    const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
-    const sum = own.has(element) ? standingSums(made).get(String(id)) : undefined;
-    if (sum !== undefined) facts[id] = { ...facts[id], sum };
-    return { groups: own.has(element) ? (element.groups ?? []) : [], frame, xml: made };
-  });
-  const tree = grouped(written, () => next++);
-  const below: string[] = [];
-  if (notes.length) {
-    const id = next++;
-    facts[id] = { footnotes: true };
-    const area = contentArea(head.page);
-    const size = head.theme.scale.footer * 1.1;
-    const height = notes.length * size * 1.5;
-    below.push(textBox({ id, name: `footnotes ${id}`, frame: { x: area.x, y: area.y + area.height - height, width: area.width, height } }, paragraphsXml(footnoteText(notes), textContext(work, size, false)), size));
-  }
-  const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
-  const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: tree + below.join("") + regions, facts, stepped };
-}
-
-/** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. */
-function grouped(shapes: readonly { groups: readonly string[]; frame: Frame; xml: string }[], nextId: () => number, depth = 0): string {
-  let out = "";
-  for (let at = 0; at < shapes.length; ) {
-    const first = shapes[at] as (typeof shapes)[number];
-    const group = first.groups[depth];
-    let to = at + 1;
-    if (group === undefined) out += first.xml;
-    else {
-      while (shapes[to]?.groups[depth] === group) to++;
-      const inside = shapes.slice(at, to);
-      const [left, top] = [Math.min(...inside.map(({ frame }) => frame.x)), Math.min(...inside.map(({ frame }) => frame.y))];
-      const size = { x: left, y: top, width: Math.max(...inside.map(({ frame }) => frame.x + frame.width)) - left, height: Math.max(...inside.map(({ frame }) => frame.y + frame.height)) - top };
-      const id = nextId();
-      const ext = { cx: emu(size.width), cy: emu(size.height) };
-      const off = { x: emu(left), y: emu(top) };
-      out += xml("p:grpSp", {}, xml("p:nvGrpSpPr", {}, xml("p:cNvPr", { id, name: `Group ${id}` }), "<p:cNvGrpSpPr/><p:nvPr/>"), xml("p:grpSpPr", {}, xml("a:xfrm", {}, xml("a:off", off), xml("a:ext", ext), xml("a:chOff", off), xml("a:chExt", ext))), grouped(inside, nextId, depth + 1));
-    }
-    at = to;
-  }
-  return out;
 }
 
 /** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
@@ -199,7 +123,7 @@ class Writer {
     pack.put(tagPath, TYPE.tags, new Uint8Array());
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
     const source = slide.kept && this.files.get(slide.kept.file);
-    const { shapes: tree, facts, stepped } = shapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
+    const { shapes: tree, facts, stepped } = slideShapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
     const { comments, ...bare } = slide;
     // A file that is continued has authors of its own.
     const said = this.base ? undefined : comments;
@@ -331,7 +255,7 @@ class Writer {
     const { deck, head, pack, options, paths } = this;
     const work: SlideWork = { deck, head, path, paths, pack, options, relationships };
     const empty: Slide = { id: "layout", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
-    const { shapes: tree } = shapes(work, empty, 1, () => undefined);
+    const { shapes: tree } = slideShapes(work, empty, 1, () => undefined);
     return XML_HEAD + xml("p:sldLayout", { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 }, xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>");
   }
 
@@ -505,7 +429,7 @@ class Writer {
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
   const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments } = slide;
-  const foreign = fromPptx(slide) && master !== undefined;
+  const foreign = master !== undefined && fromPptx(slide);
   const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
   return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
 }

@@ -1,8 +1,8 @@
 import { type FontSet, type SceneBox, sizeOf } from "@unitext/core/layout";
-import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
-import { transform } from "./layouts";
+import { NUMBER_FIELD, transform } from "./layouts";
 import { emu, type Placeholder, placeholderOf, REL, TYPE } from "./names";
 import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
 import { tableXml } from "./table";
@@ -107,6 +107,16 @@ function lookedShape(element: Extract<Element, { kind: "text" | "shape" }>, work
   const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, size, false, style));
   const body = xml("p:txBody", {}, boxXml(element.box, { insets: [7.2, 3.6, 7.2, 3.6], anchor: element.kind === "shape" ? "middle" : "top", fit: "none" }), style ? listStyleXml(style) : "<a:lstStyle/>", paragraphs);
   return xml("p:sp", {}, xml("p:nvSpPr", {}, named, element.kind === "text" ? xml("p:cNvSpPr", { txBox: placeholder ? undefined : 1 }, placeholder ? '<a:spLocks noGrp="1"/>' : "") : "<p:cNvSpPr/>", xml("p:nvPr", {}, placeholder ?? "")), properties, body);
+}
+
+const REGION: Record<RegionBox["region"], object> = { date: { type: "dt", sz: "half", idx: 10 }, footer: { type: "ftr", sz: "quarter", idx: 11 }, number: { type: "sldNum", sz: "quarter", idx: 12 } };
+
+/** Footer, number or date where the file that a slide came from puts it; a number goes on counting (a field: ECMA-376-1, 21.1.2.2.4). */
+export function regionShape({ region, text, frame, style, box }: RegionBox, number: number, work: Pick<ShapeWork, keyof SlideWork | "id" | "notes">): string {
+  const words = region === "number" ? "\uE000" : text;
+  const element: Extract<Element, { kind: "text" }> = { kind: "text", id: "region", slot: null, frame, text: plainText(words), ...(style ? { style } : {}), ...(box ? { box } : {}) };
+  const made = lookedShape(element, { ...work, name: `${region} ${work.id}`, frame } as ShapeWork, xml("p:ph", { ...REGION[region] }));
+  return made.replace(/<a:r>((?:(?!<a:r>).)*?)<a:t>\uE000<\/a:t><\/a:r>/, (_, look: string) => xml("a:fld", { id: NUMBER_FIELD, type: "slidenum" }, look, `<a:t>${number}</a:t>`));
 }
 
 function graphicFrame({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">, element: Pick<Element, "name">, uri: string, content: string): string {
