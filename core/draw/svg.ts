@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { canonical, type Frame, textHash } from "@unitext/core/model";
+import { canonical, type Frame, type Reveal, textHash } from "@unitext/core/model";
 import { type Recolour, cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
@@ -134,51 +134,54 @@ export function recolourMarkup(recolour: Recolour): string {
 }
 
 /** The step at which a paragraph of an element appears; undefined where it is there from the beginning. */
-type StepOf = (element: string | null, paragraph: number) => number | undefined;
+/** How an element, or a paragraph of a text, comes in; undefined where it is there from the beginning. */
+type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefined;
 
-const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf) => string } = {
+const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string } = {
   rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${fill}"/>`,
   paths: ({ paths }) => pathsMarkup(paths),
-  text: ({ element, lines }, _, outlines, stepOf) =>
-    lines
-      .map((line) => {
-        const step = stepOf(element, line.paragraph);
-        const drawn = lineMarkup(line, outlines);
-        return step === undefined ? drawn : `<g data-step="${step}">${drawn}</g>`;
-      })
-      .join(""),
+  text: ({ element, lines }, _, outlines, revealOf) =>
+    lines.map((line) => revealed(lineMarkup(line, outlines), revealOf(element, line.paragraph))).join(""),
   picture: (node, { picture }) => pictureMarkup(node, picture),
-  group: ({ matrix, clip, opacity, nodes }, options, outlines, stepOf) => {
+  group: ({ matrix, clip, opacity, nodes }, options, outlines, revealOf) => {
     const id = clip === undefined ? "" : `c${textHash(clip)}`;
-    const inside = nodes.map((node) => drawnNode(node, options, outlines, stepOf)).join("");
+    const inside = nodes.map((node) => drawnNode(node, options, outlines, revealOf)).join("");
     const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${clip}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
     return `<g${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}${opacity === undefined ? "" : ` opacity="${n(opacity)}"`}>${cut}</g>`;
   },
 };
 
-function drawnNode(node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf): string {
-  return (DRAW[node.kind] as (node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf) => string)(node, options, outlines, stepOf);
+/** What comes in, as a group that says when and how. */
+function revealed(drawn: string, reveal: Reveal | undefined): string {
+  if (!reveal) return drawn;
+  const { press, start, effect, seconds } = reveal;
+  const moving = effect !== "appear" || start > 0;
+  return `<g data-step="${press}"${moving ? ` data-effect="${effect}" style="--takes:${n(seconds)}s;--waits:${n(start)}s"` : ""}>${drawn}</g>`;
 }
 
-const always: StepOf = () => undefined;
+function drawnNode(node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf): string {
+  const draw = DRAW[node.kind] as (node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string;
+  const whole = "element" in node ? revealOf(node.element) : undefined;
+  // What comes in as one stands in one group, however it is drawn.
+  return whole ? revealed(draw(node, options, outlines, always), whole) : draw(node, options, outlines, revealOf);
+}
 
-function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | undefined, stepOf: StepOf): string {
-  return scene.nodes.map((node) => drawnNode(node, options, outlines, stepOf)).join("");
+const always: RevealOf = () => undefined;
+
+function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf): string {
+  return scene.nodes.map((node) => drawnNode(node, options, outlines, revealOf)).join("");
 }
 
 /**
  * Several scenes for one page of HTML: glyph outlines are defined once for all of them, in an element of their own that
- * comes first; paragraphs that appear one at a time are groups with the number of their step as `data-step`.
+ * comes first; what comes in at a press is a group with the number of that press as `data-step`, and its effect.
  */
 export function scenesMarkup(scenes: readonly Scene[], options: SvgOptions & { outlines: FontSet }): { definitions: string; drawings: string[] } {
   const outlines = new Outlines(options.outlines);
   const drawings = scenes.map((scene) => {
     const { width, height } = scene.page;
-    const stepOf: StepOf = (element, paragraph) => {
-      const own = scene.steps?.find((steps) => steps.element === element);
-      return own && own.first + paragraph;
-    };
-    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, options, outlines, stepOf)}</svg>`;
+    const revealOf: RevealOf = (element, paragraph) => scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
+    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, options, outlines, revealOf)}</svg>`;
   });
   return { definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`, drawings };
 }

@@ -1,6 +1,6 @@
-import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
-import { fromOdp, fromPptx } from "./kept";
+import { fromOdp, fromPptx, sameMotion } from "./kept";
 import type { WritableFormat } from "./index";
 
 /** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
@@ -54,6 +54,8 @@ export const FEATURES = {
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
   footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
   "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps ? ["points that appear one at a time"] : [])),
+  entrances: (slide) => slide.elements.flatMap((element) => (element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "other motion": ({ moves = [] }) => moves,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
   "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
@@ -72,6 +74,7 @@ const MISSING = { why: "its file is not in the deck; an empty frame stands in it
 const PRESENT = { how: "shown with its present values; they will not change" };
 const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
 const STAND_IN = { how: "shown by its picture, or by its name and words" };
+const OTHER_MOTION = { why: "only the file that it came from can hold it" };
 const kept = "kept" as const;
 
 const PRESENTATION: Record<FeatureName, Judge> = {
@@ -104,6 +107,8 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "own looks of text": kept,
   footnotes: FOOT,
   "points one at a time": kept,
+  entrances: kept,
+  "other motion": (slide) => (fromPptx(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
   transitions: kept,
   "times of slides": kept,
   backgrounds: kept,
@@ -132,6 +137,8 @@ const PAGES: Record<FeatureName, Judge> = {
   footnotes: kept,
   groups: kept,
   "points one at a time": { how: "shown at once" },
+  entrances: { how: "shown at once" },
+  "other motion": { why: "pages do not move" },
   transitions: { why: "pages do not move" },
   "times of slides": { why: "pages do not move" },
   "drawings of its file": kept,
@@ -149,7 +156,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "shaped pictures": (slide) => (fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" }),
     "fills of several colours": { how: "runs from its first colour to its last; Unitext knows all of them" },
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
-    "points one at a time": { how: "other programs show them at once; Unitext keeps the steps" },
+    "other motion": (slide) => (fromOdp(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
     "drawings of its file": kept,
     "footers of its file": (slide) => (fromOdp(slide) ? kept : { how: "drawn on the slide itself" }),
     comments: (slide) => (fromOdp(slide) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
@@ -157,7 +164,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
   pdf: { ...PAGES, recolouring: { how: "shown in its own colours" }, "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
-  html: { ...PAGES, notes: kept, "points one at a time": kept, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
+  html: { ...PAGES, notes: kept, "points one at a time": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
   docx: { ...PAGES, "links of pictures and shapes": { why: "they stand in the picture of the slide, which has no links" }, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
   png: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
   svg: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
@@ -192,6 +199,8 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "own looks of text": { how: "shown in the look of the deck" },
     footnotes: kept,
     "points one at a time": kept,
+    entrances: { why: "text has no place for it; what comes in is there at once" },
+    "other motion": OTHER_MOTION,
     backgrounds: ({ background }) => (background && "fill" in background ? { how: "named by one colour" } : kept),
     "drawings of its file": { why: "text has no place for it" },
     "footers of its file": { why: "text has no place for them" },
@@ -249,8 +258,11 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   "films and sounds": (to, _, found) => {
     to.media -= found;
   },
-  "points one at a time": (to, { elements }) => {
-    for (const element of elements) if (element.kind === "text" && element.steps) to.steps -= element.text.length;
+  "points one at a time": (to, slide) => {
+    to.steps -= revealsOf(slide).filter(({ paragraph }) => paragraph !== undefined).length;
+  },
+  entrances: (to, slide) => {
+    to.steps -= revealsOf(slide).filter(({ paragraph }) => paragraph === undefined).length;
   },
   transitions: (to, _, found) => {
     to.transitions -= found;
@@ -263,7 +275,7 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   },
 };
 /** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
-const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "films and sounds", "foreign content"]);
+const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "entrances", "films and sounds", "foreign content"]);
 
 /** What another file shows for a thing that only its own can hold. */
 function standIn(element: Element): Element {

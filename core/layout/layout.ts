@@ -1,4 +1,4 @@
-import { type DeckHead, type Element, elementTexts, type Footnote, type ForeignElement, type Frame, type Geometry, isEmptyText, mapElementTexts, type Master, type MediaElement, type PictureElement, plainText, readingOrder, type RegionBox, type RichText, roleOf, type ShapeElement, type Slide, type SlotRole, type TextBox, type TextElement, type TextStyle, themeOf } from "@unitext/core/model";
+import { type DeckHead, type Element, elementTexts, type Footnote, type ForeignElement, type Frame, type Geometry, isEmptyText, mapElementTexts, type Master, type MediaElement, type PictureElement, plainText, readingOrder, type RegionBox, revealsOf, type RichText, roleOf, type ShapeElement, type Slide, type SlotRole, type TextBox, type TextElement, type TextStyle, themeOf } from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
 import { faceFor, familyNamed, type FontSet } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
@@ -421,18 +421,12 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     const link = links.get(box.element ?? "");
     if (link !== undefined) boxes[at] = { ...box, link };
   }
-  const steps: NonNullable<Scene["steps"]> = [];
-  let step = 1;
-  for (const element of readingOrder(slide)) {
-    if (element.kind !== "text" || !element.steps) continue;
-    steps.push({ element: element.id, first: step, count: element.text.length });
-    step += element.text.length;
-  }
+  const reveals = revealsOf(slide);
   return {
     slide: slide.id,
     page: head.page,
     background: colour,
-    ...(steps.length ? { steps } : {}),
+    ...(reveals.length ? { reveals } : {}),
     nodes,
     boxes,
     overflow: Math.max(0, foot.overflow, ...boxes.map((box) => box.overflow)),

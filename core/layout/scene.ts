@@ -1,5 +1,5 @@
 import type { FigurePath, FormulaShape } from "@unitext/core/figures";
-import type { Frame, Page, PictureElement } from "@unitext/core/model";
+import type { Frame, Page, PictureElement, Reveal } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
 /** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
@@ -80,8 +80,8 @@ export interface Scene {
   slide: string;
   page: Page;
   background: string;
-  /** The elements whose paragraphs appear one at a time, with the number of each paragraph's step from 1. */
-  steps?: { element: string; first: number; count: number }[];
+  /** How its elements and points come in, in order. */
+  reveals?: Reveal[];
   nodes: SceneNode[];
   boxes: SceneBox[];
   /** The largest overflow of any box, in points; 0 when everything fits. */

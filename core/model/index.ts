@@ -3,6 +3,7 @@ export * from "./deck";
 export * from "./failure";
 export * from "./hash";
 export * from "./look";
+export * from "./motion";
 export * from "./number";
 export * from "./read";
 export * from "./richtext";

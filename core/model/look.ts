@@ -90,7 +90,20 @@ export const Geometry = z.union([
 ]);
 export type Geometry = z.infer<typeof Geometry>;
 
-/** What any element that stands freely may have: turned clockwise in degrees about its middle, mirrored, part of groups (outermost first), with a fill, an outline and a shadow. */
+export const TRIGGERS = ["press", "with", "after"] as const;
+/** What lets an element come in: a press, the beginning of the entrance before it, or its end. */
+export const Trigger = z.enum(TRIGGERS);
+export type Trigger = z.infer<typeof Trigger>;
+export const EFFECTS = ["appear", "fade", "wipe", "slide", "grow"] as const;
+/** How it comes in: at once, out of nothing, uncovered from the left, moved up from below the page, or grown from its middle. */
+export const Effect = z.enum(EFFECTS);
+export type Effect = z.infer<typeof Effect>;
+
+/** The entrance of an element: where it stands among those of its slide, what lets it begin, how it looks and how long it takes; `delay` are seconds that it waits. */
+export const Entrance = z.object({ order: z.number().int().min(0).max(100000), trigger: Trigger, effect: Effect, seconds: z.number().min(0).max(60), delay: z.number().min(0).max(600).optional() });
+export type Entrance = z.infer<typeof Entrance>;
+
+/** What any element that stands freely may have: turned clockwise in degrees about its middle, mirrored, part of groups (outermost first), with a fill, an outline, a shadow and an entrance. */
 export const Drawing = {
   name: z.string().max(300).optional(),
   rotation: z.number().min(-360).max(360).optional(),
@@ -99,4 +112,5 @@ export const Drawing = {
   fill: Fill.optional(),
   stroke: Stroke.optional(),
   shadow: Shadow.optional(),
+  entrance: Entrance.optional(),
 };

@@ -61,7 +61,7 @@ export function nameOf(slide: Slide): string {
 }
 
 /** Elements in reading order: by the arrangement's slots, then what stands freely. */
-export function readingOrder(slide: Slide): Element[] {
+export function readingOrder(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const slots = slotsOf(slide.arrangement).map(([slot]) => slot);
   const rank = (element: Element) => (element.slot !== null && slots.includes(element.slot) ? slots.indexOf(element.slot) : slots.length);
   return slide.elements.map((element, index) => ({ element, index })).sort((a, b) => rank(a.element) - rank(b.element) || a.index - b.index).map(({ element }) => element);

@@ -1,4 +1,4 @@
-import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, type RichText, slideTexts, textOf, wordsOn } from "@unitext/core/model";
+import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, revealsOf, type RichText, slideTexts, textOf, wordsOn } from "@unitext/core/model";
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
@@ -53,9 +53,7 @@ export function noTally(): Tally {
 type Counter<E> = (tally: Tally, element: E) => void;
 /** What each kind of element counts as, beside its words, links and footnotes: a new kind adds its line. */
 const COUNTERS: { [K in ElementKind]: Counter<Extract<Element, { kind: K }>> } = {
-  text: (tally, { steps, text }) => {
-    if (steps) tally.steps += text.length;
-  },
+  text: () => {},
   picture: (tally) => {
     tally.pictures += 1;
   },
@@ -107,6 +105,7 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
       total.notes.words += countWords(textOf(slide.notes));
     }
     if (slide.transition) total.transitions += 1;
+    total.steps += revealsOf(slide).length;
     total.comments += slide.comments?.length ?? 0;
     total.words += wordsOn(slide);
     for (const text of slideTexts(slide)) countText(total, text, ids);

@@ -63,11 +63,12 @@ export function everything(assets: Deck["assets"]): Deck {
         background: { fill: { kind: "gradient", form: "linear", angle: 90, stops: [{ at: 0, colour: "#ffffff" }, { at: 1, colour: "#d7e4e2" }] } },
         elements: [
           { kind: "picture", id: "a", slot: null, frame: place(40, 40, 200, 150), source: FILES.photo, alt: "A dune", crop: { left: 0.1, top: 0.2, right: 0, bottom: 0 }, opacity: 0.5, recolour: "grey", rotation: 20, link: "https://example.org/dune" },
-          { kind: "picture", id: "b", slot: null, frame: place(300, 40, 200, 150), source: FILES.moving, alt: "A wave", flip: "x" },
-          { kind: "picture", id: "r", slot: null, frame: place(560, 220, 200, 150), source: FILES.photo, alt: "A dune in a round frame", shape: { preset: "ellipse" } },
+          { kind: "picture", id: "b", slot: null, frame: place(300, 40, 200, 150), source: FILES.moving, alt: "A wave", flip: "x", entrance: { order: 0, trigger: "press", effect: "fade", seconds: 0.5 } },
+          { kind: "picture", id: "r", slot: null, frame: place(560, 220, 200, 150), source: FILES.photo, alt: "A dune in a round frame", shape: { preset: "ellipse" }, entrance: { order: 1, trigger: "after", effect: "wipe", seconds: 1, delay: 0.25 } },
           { kind: "picture", id: "m", slot: null, frame: place(560, 40, 200, 150), source: "lost.png", alt: "Lost" },
           { kind: "media", id: "f", slot: null, frame: place(40, 240, 320, 180), source: FILES.film, form: "video", poster: FILES.photo, alt: "The tide" },
         ],
+        moves: ["the exit of “A dune”"],
       },
       {
         ...newSlide("shapes", "blank"),

@@ -1,7 +1,7 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { cssFamily, drawsLigatures, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
-import { textHash } from "@unitext/core/model";
+import { type Reveal, textHash } from "@unitext/core/model";
 import { memo } from "react";
 
 /** Numbers on the page: a thousandth of a point is finer than any screen. */
@@ -34,16 +34,39 @@ function Line({ line }: { line: SceneLine }) {
   return line.runs.map((run, at) => <Run key={at} run={run} y={line.y} />);
 }
 
-/** Which paragraphs of which element are not shown yet. */
-type Unseen = (element: string | null, paragraph: number) => boolean;
+/** How an element, or a paragraph of it, is shown now: not yet, as it comes in, or (undefined) as it is. */
+type Showing = (element: string | null, paragraph?: number) => Reveal | "later" | undefined;
 
-function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: Unseen | undefined }) {
+/** What comes in, as a group that plays its effect. */
+function Revealed({ by, children }: { by: ReturnType<Showing>; children: React.ReactNode }) {
+  if (by === "later") return null;
+  if (!by) return children;
+  return (
+    <g data-effect={by.effect} style={{ ["--takes" as string]: `${by.seconds}s`, ["--waits" as string]: `${by.start}s` }}>
+      {children}
+    </g>
+  );
+}
+
+function Node(props: { node: SceneNode; deck: string; showing: Showing | undefined }) {
+  const { node, showing } = props;
+  const by = "element" in node ? showing?.(node.element) : undefined;
+  return by ? (
+    <Revealed by={by}>
+      <Drawn {...props} showing={undefined} />
+    </Revealed>
+  ) : (
+    <Drawn {...props} />
+  );
+}
+
+function Drawn({ node, deck, showing }: { node: SceneNode; deck: string; showing: Showing | undefined }) {
   if (node.kind === "rect") return <rect x={n(node.x)} y={n(node.y)} width={n(node.width)} height={n(node.height)} fill={node.fill} />;
-  if (node.kind === "text") return <g data-element={node.element ?? undefined}>{node.lines.map((line, at) => (unseen?.(node.element, line.paragraph) ? null : <Line key={at} line={line} />))}</g>;
+  if (node.kind === "text") return <g data-element={node.element ?? undefined}>{node.lines.map((line, at) => <Revealed key={at} by={showing?.(node.element, line.paragraph)}><Line line={line} /></Revealed>)}</g>;
   if (node.kind === "paths") return <g data-element={node.element ?? undefined}><Paths paths={node.paths} /></g>;
   if (node.kind === "group") {
     const { matrix, clip, opacity, nodes } = node;
-    const inside = nodes.map((inner, at) => <Node key={at} node={inner} deck={deck} unseen={unseen} />);
+    const inside = nodes.map((inner, at) => <Node key={at} node={inner} deck={deck} showing={showing} />);
     const id = clip === undefined ? "" : `c${textHash(clip)}`;
     return (
       <g transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} opacity={opacity}>
@@ -83,15 +106,21 @@ function Node({ node, deck, unseen }: { node: SceneNode; deck: string; unseen: U
   );
 }
 
-/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. With `step`, points that appear one at a time are shown up to that one. */
-export const SlideView = memo(function SlideView({ scene, deck, label, step, className = "" }: { scene: Scene; deck: string; label?: string; step?: number; className?: string }) {
+/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. With `step`, what comes in at presses is shown up to that one; with `since`, what came after that press plays its effect. */
+export const SlideView = memo(function SlideView({ scene, deck, label, step, since, className = "" }: { scene: Scene; deck: string; label?: string; step?: number; since?: number; className?: string }) {
   const { width, height } = scene.page;
-  const unseen: Unseen | undefined = step === undefined || !scene.steps ? undefined : (element, paragraph) => scene.steps?.some((steps) => steps.element === element && steps.first + paragraph > step) ?? false;
+  const { reveals } = scene;
+  const showing: Showing | undefined = step === undefined || !reveals ? undefined : (element, paragraph) => {
+    const reveal = reveals.find((one) => one.element === element && one.paragraph === paragraph);
+    if (!reveal) return undefined;
+    if (reveal.press > step) return "later";
+    return since !== undefined && reveal.press > since && (reveal.effect !== "appear" || reveal.start > 0) ? reveal : undefined;
+  };
   return (
     <svg viewBox={`0 0 ${width} ${height}`} className={`slide-drawing block w-full ${className}`} {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })} lang={scene.language} data-slide={scene.slide}>
       <rect width={width} height={height} fill={scene.background} />
       {scene.nodes.map((node, at) => (
-        <Node key={at} node={node} deck={deck} unseen={unseen} />
+        <Node key={at} node={node} deck={deck} showing={showing} />
       ))}
     </svg>
   );

@@ -1,8 +1,8 @@
 import type { Frame } from "@unitext/core/model";
 import { useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
+import { styleNonce } from "../shell/nonce";
 
-const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? "";
 type Standing = Frame & { rotation?: number };
 
 /**
@@ -56,7 +56,7 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
       ref={moveable}
       target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
       container={stage}
-      cspNonce={nonce}
+      cspNonce={styleNonce}
       draggable
       resizable
       rotatable

@@ -1,22 +1,34 @@
+import { MOTION_CSS } from "@unitext/core/draw";
 import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
+import { styleNonce } from "../shell/nonce";
 import { HallLine, type Shown } from "./hall";
 
-function Full({ id, step }: { id: string; step: number | undefined }) {
+/** What the hall sees: the slide after how many presses, and after which of them its effects play. */
+interface Scenery extends Shown {
+  since: number | undefined;
+}
+
+/** Effects play on the way forward; a slide that is come back to stands as it was left. */
+const played = (before: Scenery | undefined, shown: Shown): Scenery => ({ ...shown, since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : undefined });
+
+function Full({ id, step, since }: { id: string; step: number | undefined; since: number | undefined }) {
   const { deck, head } = useDeck();
   const at = Math.max(0, deck.slides.findIndex((slide) => slide.id === id));
   const slide = deck.slides[at];
-  return slide ? <Drawn slide={slide} number={at + 1} head={head} step={step} /> : null;
+  return slide ? <Drawn slide={slide} number={at + 1} head={head} step={step} since={since} /> : null;
 }
-function Drawn({ slide, number, head, step }: { step: number | undefined; slide: ReturnType<typeof useDeck>["deck"]["slides"][number]; number: number; head: ReturnType<typeof useDeck>["head"] }) {
+function Drawn({ slide, number, head, step, since }: { step: number | undefined; since: number | undefined; slide: ReturnType<typeof useDeck>["deck"]["slides"][number]; number: number; head: ReturnType<typeof useDeck>["head"] }) {
   const { deck } = useDeck();
   const scene = useScene(slide, number, head);
   const { width, height } = deck.page;
+  const { transition } = slide;
+  const coming = transition && since === -1 ? { "data-transition": transition.kind } : {};
   return (
-    <div style={{ width: `min(100vw, calc(100vh * ${width / height}))` }} data-hall={slide.id}>
-      {scene && <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...(step === undefined ? {} : { step })} />}
+    <div key={slide.id} {...coming} style={{ width: `min(100vw, calc(100vh * ${width / height}))`, ["--seconds" as string]: `${transition?.seconds ?? 0}s` }} data-hall={slide.id}>
+      {scene && <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...(step === undefined ? {} : { step })} {...(since === undefined ? {} : { since })} />}
     </div>
   );
 }
@@ -24,17 +36,18 @@ function Drawn({ slide, number, head, step }: { step: number | undefined; slide:
 /** The hall's window: the slide alone, as large as the window allows. It follows the speaker's window. */
 export default function Hall() {
   const { deck } = useDeck();
-  const [shown, setShown] = useState<Shown>();
+  const [shown, setShown] = useState<Scenery>();
   useEffect(() => {
     const line = new HallLine(deck.id);
-    line.listen({ show: setShown });
+    line.listen({ show: (next) => setShown((before) => played(before, next)) });
     line.ask();
     return () => line.close();
   }, [deck.id]);
   return (
     <main className="grid h-full cursor-none place-items-center overflow-hidden bg-black" onDoubleClick={() => void document.documentElement.requestFullscreen?.()}>
+      <style nonce={styleNonce}>{MOTION_CSS}</style>
       <h1 className="sr-only">{deck.properties.title}</h1>
-      {!shown?.dark && <Full id={shown?.slide ?? deck.slides[0]?.id ?? ""} step={shown?.step} />}
+      {!shown?.dark && <Full id={shown?.slide ?? deck.slides[0]?.id ?? ""} step={shown?.step} since={shown?.since} />}
     </main>
   );
 }

@@ -1,4 +1,4 @@
-import { nameOf, secondsOf, type Slide } from "@unitext/core/model";
+import { nameOf, pressesOf, secondsOf, type Slide } from "@unitext/core/model";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
@@ -9,7 +9,7 @@ import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { HallLine } from "./hall";
 import { NotesView } from "./NotesView";
-import { stepsOf, walkFrom } from "./walk";
+import { walkFrom } from "./walk";
 
 function Small({ slide, label, step, onOpen }: { slide: Slide; label: string; step?: number; onOpen?: (slide: string) => void }) {
   const { deck, head } = useDeck();
@@ -29,8 +29,8 @@ export default function Speak() {
   const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides[0];
   const walk = useMemo(() => walkFrom(deck.slides, current?.id ?? ""), [deck, current]);
   const line = useRef<HallLine>(undefined);
-  // The points of a slide begin unseen; whoever comes back to it sees them all.
-  const steps = stepsOf(current);
+  // What comes in at a press begins unseen; whoever comes back to the slide sees it all.
+  const steps = current ? pressesOf(current) : 0;
   const [at, setAt] = useState({ slide: "", step: 0 });
   const step = at.slide === current?.id ? Math.min(at.step, steps) : 0;
   const state = useRef({ slide: current?.id ?? "", step, dark });
@@ -61,7 +61,7 @@ export default function Speak() {
     [select],
   );
   const shown = deck.slides.filter(({ hidden }) => !hidden);
-  /** The next point, and after the last the next slide. */
+  /** What comes in next, and after the last the next slide. */
   const forward = () => {
     if (step >= steps) return go(walk.next);
     setSince((now) => now ?? Date.now());
@@ -70,7 +70,7 @@ export default function Speak() {
   const back = () => {
     if (step > 0) return setAt({ slide: current?.id ?? "", step: step - 1 });
     const before = deck.slides.find(({ id }) => id === walk.previous);
-    if (before) setAt({ slide: before.id, step: stepsOf(before) });
+    if (before) setAt({ slide: before.id, step: pressesOf(before) });
     go(walk.previous);
   };
   useCommands({
@@ -158,7 +158,7 @@ export default function Speak() {
               Main slide
             </button>
             <p className="quiet ml-auto text-sm" role="status">
-              {typed ? `Go to ${typed}: press Enter` : `${steps ? `point ${step} of ${steps}, ` : ""}${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
+              {typed ? `Go to ${typed}: press Enter` : `${steps ? `${step} of ${steps} shown, ` : ""}${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
             </p>
           </div>
           {blocked && (

@@ -1,7 +1,7 @@
 /** What the speaker's window tells the hall's: the slide to show, or darkness. */
 export interface Shown {
   slide: string;
-  /** How many of the points that appear one at a time are shown; all where it is not said. */
+  /** After how many presses the slide is shown; with all that is on it where it is not said. */
   step?: number;
   dark: boolean;
 }

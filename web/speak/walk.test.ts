@@ -1,6 +1,5 @@
 import { newSlide } from "@unitext/core/edit";
-import { plainText } from "@unitext/core/model";
-import { stepsOf, walkFrom } from "./walk";
+import { walkFrom } from "./walk";
 
 const slide = (id: string, parent: string | null = null, hidden = false) => ({ ...newSlide(id, "points" as const), parent, hidden });
 const talk = [slide("a"), slide("b"), slide("b1", "b"), slide("b11", "b1"), slide("b2", "b"), slide("c", null, true), slide("d")];
@@ -21,14 +20,5 @@ describe("the way of a talk", () => {
   it("begins at the first slide when it stands on none that is shown", () => {
     expect(walkFrom(talk, "c").next).toBe("a");
     expect(walkFrom([], "x").next).toBeUndefined();
-  });
-});
-
-describe("points that appear one at a time", () => {
-  it("are counted over all texts of a slide that step, and no others", () => {
-    const text = (id: string, words: string, steps?: boolean) => ({ kind: "text" as const, id, slot: "body", text: plainText(words), ...(steps ? { steps } : {}) });
-    expect(stepsOf({ ...newSlide("a", "points"), elements: [text("x", "one\ntwo", true), text("y", "three"), text("z", "four", true)] })).toBe(3);
-    expect(stepsOf(newSlide("b", "points"))).toBe(0);
-    expect(stepsOf(undefined)).toBe(0);
   });
 });

@@ -1,4 +1,4 @@
-import { readingOrder, type Slide } from "@unitext/core/model";
+import type { Slide } from "@unitext/core/model";
 
 /** How the talk goes: along the main line, into details only when asked; hidden slides are passed over. */
 export interface Walk {
@@ -28,9 +28,4 @@ export function walkFrom(slides: readonly Slide[], current: string): Walk {
     deeper: shown.find(({ parent }) => parent === here.id)?.id,
     shallower: here.parent ?? undefined,
   };
-}
-
-/** How many points of a slide appear one at a time. */
-export function stepsOf(slide: Slide | undefined): number {
-  return slide ? readingOrder(slide).reduce((sum, element) => sum + (element.kind === "text" && element.steps ? element.text.length : 0), 0) : 0;
 }

@@ -10,6 +10,7 @@ import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { keyOf, written } from "../keys/commands";
 import { type Placement, slideHeight } from "./Level";
+import { styleNonce } from "../shell/nonce";
 
 export interface TextEditorHandle {
   /** Puts another text in the place of the whole, keeping the view where it is. */
@@ -190,7 +191,6 @@ const highlight = HighlightStyle.define([
   { tag: [tags.processingInstruction, tags.contentSeparator, tags.meta], color: quietColour },
 ]);
 
-const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? "";
 
 /** The manuscript: plain text with the marks of the text form, each slide's lines as high as the slide beside them. */
 export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, problems, ...acts }: Props) {
@@ -257,7 +257,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
       state: EditorState.create({
         doc: first,
         extensions: [
-          EditorView.cspNonce.of(nonce),
+          EditorView.cspNonce.of(styleNonce),
           EditorState.readOnly.of(readOnly),
           history(),
           breakField,

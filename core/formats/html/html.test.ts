@@ -41,7 +41,7 @@ describe("the web page", () => {
   it("has a section a slide with its name, its place, its words, its links, its steps and its notes", async () => {
     const tree = fromHtml(await write(deck));
     const sections = all(tree, ({ tagName }) => tagName === "section") as [Element, Element];
-    expect(sections.map(({ properties: { id, ariaLabel, dataParent, dataDelay, className } }) => [id, ariaLabel, dataParent, dataDelay, className])).toEqual([["one", "1 of 2: Tides", undefined, undefined, ["fade"]], ["two", "2 of 2: Detail", "one", "5", undefined]]);
+    expect(sections.map(({ properties: { id, ariaLabel, dataParent, dataDelay, dataTransition } }) => [id, ariaLabel, dataParent, dataDelay, dataTransition])).toEqual([["one", "1 of 2: Tides", undefined, undefined, "fade"], ["two", "2 of 2: Detail", "one", "5", undefined]]);
     expect(all(sections[0], ({ tagName, properties }) => tagName === "a" && properties.tabIndex !== -1).map(({ properties: { href, ariaLabel } }) => [href, ariaLabel])).toEqual([["#two", "details"], ["https://example.org/?a=1&b=2", "web"]]);
     expect([...new Set(all(sections[0], ({ properties }) => properties.dataStep !== undefined).map(({ properties }) => properties.dataStep))]).toEqual(["1", "2", "3"]);
     const [words] = all(sections[0], has("words")) as [Element];

@@ -1,3 +1,5 @@
+import { MOTION_CSS } from "@unitext/core/draw";
+
 /** How the page looks: one slide fills the window; nothing moves for those who ask for less motion. */
 export const STYLE = `
 *{box-sizing:border-box}html,body{margin:0;height:100%;background:#16211f;color:#f4f4f0;font:16px/1.45 system-ui,sans-serif}
@@ -12,8 +14,7 @@ button{font:inherit;min-width:2.5rem;min-height:2rem;padding:0 .75rem;border:1px
 button:disabled{opacity:.45;cursor:default}
 .dark main{visibility:hidden}
 dialog{max-width:40rem;border:1px solid #3a4a47;background:#1e2b29;color:inherit}dialog td{padding:.1rem .75rem}
-@media (prefers-reduced-motion:no-preference){section.fade svg{animation:fade var(--seconds) ease}section.push svg{animation:push var(--seconds) ease}section.wipe svg{animation:wipe var(--seconds) ease}
-@keyframes fade{from{opacity:0}}@keyframes push{from{transform:translateX(30%);opacity:0}}@keyframes wipe{from{clip-path:inset(0 100% 0 0)}to{clip-path:inset(0)}}}
+${MOTION_CSS}
 @media print{nav,dialog{display:none}html,body,main{height:auto;display:block;background:#fff}section,section[hidden]{display:block;width:100%;margin:0;break-after:page}[data-step].later{visibility:visible}}
 `;
 
@@ -37,7 +38,7 @@ function tell(){if(!win||win.closed)return;const d=win.document,n=current.queryS
 d.body.replaceChildren();const add=(tag,text)=>{const e=d.createElement(tag);if(text)e.textContent=text;d.body.append(e);return e};
 add("p",slides.indexOf(current)+1+" / "+slides.length+" · "+clock());add("h1",current.dataset.name);const b=add("div");if(n)b.append(d.importNode(n.content,true));else b.textContent="This slide has no notes.";
 if(next)add("p","Next: "+next.dataset.name).style.opacity=.7}
-function show(s,at,quiet){if(!s)return;for(const o of slides)o.hidden=o!==s;current=s;step=at||0;paint();
+function show(s,at,quiet){if(!s)return;for(const o of slides)o.hidden=o!==s;current=s;step=at||0;s.classList.toggle("still",step>0);paint();
 document.querySelector("[data-at]").textContent=slides.indexOf(s)+1+" / "+slides.length;
 document.querySelector("[data-do=deeper]").disabled=!below(s);document.querySelector("[data-do=up]").disabled=!parentOf(s);
 if(location.hash.slice(1)!==s.id)history.replaceState(null,"","#"+s.id);if(!quiet)said.textContent=s.getAttribute("aria-label");tell();

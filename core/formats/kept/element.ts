@@ -1,4 +1,5 @@
 import { Binding, Element, type Footnote, type Frame, Id, PictureElement, RichText, TextElement, textOf } from "@unitext/core/model";
+import { still } from "./file";
 import { flattened, footnoteText, isSpecial } from "./special";
 
 /** What the tags keep of an element; anything that does not check is passed over. */
@@ -18,7 +19,6 @@ export interface KeptElement {
   footnotes?: boolean;
   /** The sum of the shape as it was written, or of how it stands and looks. */
   sum?: string;
-  steps?: boolean;
   caption?: string;
   width?: number;
 }
@@ -34,7 +34,7 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
 
 export function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
-  const { id, slot, frame, binding, source, text, footnotes, steps, caption, width, sum } = value as Record<string, unknown>;
+  const { id, slot, frame, binding, source, text, footnotes, caption, width, sum } = value as Record<string, unknown>;
   const whole = "kind" in value ? Element.safeParse(value) : { success: false as const };
   const rich = text === undefined ? { success: false as const } : RichText.safeParse(text);
   const asPicture = typeof source === "string" && !whole.success ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }) : { success: false as const };
@@ -46,7 +46,6 @@ export function keptElement(value: unknown): KeptElement {
     ...(rich.success ? { text: rich.data } : {}),
     ...(footnotes === true ? { footnotes } : {}),
     ...(typeof sum === "string" ? { sum } : {}),
-    ...(steps === true ? { steps } : {}),
     ...(typeof caption === "string" ? { caption } : {}),
     ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
     ...(Id.safeParse(id).success ? { id: id as string } : {}),
@@ -65,7 +64,8 @@ export function keptText(kept: RichText | undefined, read: RichText, said: Footn
 }
 
 /** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
-export function keptOf(element: Element): object {
+export function keptOf(given: Element): object {
+  const element = still(given);
   if (element.kind === "text") {
     const { kind: _, text, ...facts } = element;
     return isSpecial(text) ? { ...facts, text } : facts;

@@ -1,4 +1,4 @@
-import { canonical, type Element, type Slide, textHash } from "@unitext/core/model";
+import { canonical, type Element, revealsOf, type Slide, textHash } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, packedParts, unpacked, zip } from "../archive";
 
@@ -52,9 +52,22 @@ export type PartOf = (slide: string) => string | undefined;
 
 const linksByPart = (text: string, partOf: PartOf) => text.replace(/"slide:([\w-]+)"/g, (whole, id: string) => (partOf(id) === undefined ? whole : `"slide:${partOf(id)}"`));
 
+/** An element without what is said of its coming in, which files say apart from their shapes. */
+export function still<E extends Element>(element: E): E {
+  const { entrance: _, steps: __, ...rest } = element as E & { steps?: boolean };
+  return rest as E;
+}
+
 /** The sum of what an element is and shows, by which it is known to be as it was read. */
-export function elementSum({ id: _, kept: __, binding: ___, slot: ____, ...element }: Element, partOf: PartOf): string {
+export function elementSum(given: Element, partOf: PartOf): string {
+  const { id: _, kept: __, binding: ___, slot: ____, ...element } = still(given);
   return textHash(linksByPart(canonical(element), partOf));
+}
+
+/** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
+export function motionSum(slide: Slide): string {
+  const shapes = new Map(slide.elements.map(({ id, kept }) => [id, kept?.shape ?? id]));
+  return textHash(canonical(revealsOf(slide).map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) }))));
 }
 
 /** The sum of what a slide is beside its elements and notes. */
@@ -64,6 +77,9 @@ export function slideSum({ hidden, background, transition, delay, master, region
 
 export const backgroundSum = ({ background }: Slide) => textHash(canonical(background ?? null));
 export const transitionSum = ({ transition, delay }: Slide) => textHash(canonical([transition ?? null, delay ?? null]));
+
+/** Whether a slide's elements come in as they did in its file. */
+export const sameMotion = (slide: Slide) => slide.kept?.motion === undefined || slide.kept.motion === motionSum(slide);
 
 export function notesSum({ notes }: Slide, partOf: PartOf): string {
   return textHash(linksByPart(canonical(notes), partOf));

@@ -9,6 +9,7 @@ export const NS = {
   "xmlns:svg": "urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0",
   "xmlns:presentation": "urn:oasis:names:tc:opendocument:xmlns:presentation:1.0",
   "xmlns:smil": "urn:oasis:names:tc:opendocument:xmlns:smil-compatible:1.0",
+  "xmlns:anim": "urn:oasis:names:tc:opendocument:xmlns:animation:1.0",
   "xmlns:meta": "urn:oasis:names:tc:opendocument:xmlns:meta:1.0",
   "xmlns:dc": "http://purl.org/dc/elements/1.1/",
   "xmlns:xlink": "http://www.w3.org/1999/xlink",

@@ -4,14 +4,16 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
+import { withMotion } from "../motion";
 import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
 import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
+import { readTiming } from "./timing";
 import { type Base, ShapeReader, SHAPES, standingOf, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
@@ -27,11 +29,15 @@ interface PageWork {
   /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
   reader: ShapeReader;
   ours: boolean;
+  /** The elements by the shapes that they were read from. */
+  standing: Map<XmlNode, Element>;
 }
 
 /** A shape as it was written, to know it again by its sum. */
 function written(node: XmlNode): string {
-  return xml(node.name, node.attributes, ...node.content.map((part) => (typeof part === "string" ? escapeXml(part) : written(part))));
+  // The ids by which motion names it are not part of what it shows.
+  const { "xml:id": _, "draw:id": __, ...attributes } = node.attributes;
+  return xml(node.name, attributes, ...node.content.map((part) => (typeof part === "string" ? escapeXml(part) : written(part))));
 }
 
 class OdpReader {
@@ -145,7 +151,7 @@ class OdpReader {
       return {
         ...slide,
         elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-        kept: { file: name, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+        kept: { file: name, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
       };
     });
   }
@@ -198,7 +204,7 @@ class OdpReader {
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
     const arrangement: ArrangementName = own.success ? own.data : classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank";
     const ours = kept.id !== undefined && kept.foreign !== true;
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours };
+    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours, standing: new Map() };
     const elements = page.children.flatMap((shape, nth) => this.elements(shape, String(nth), [], undefined, work));
     const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
     const look = SlideLook.safeParse(kept);
@@ -206,12 +212,12 @@ class OdpReader {
     const origin = Origin.safeParse(kept.origin);
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
     const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.text);
-    if (!ours && page.children.some((part) => localName(part) === "par" && /<|animate|set/.test(names(part)))) this.adapted.push({ slide: number, what: "entrances and other motion of elements", how: "everything is shown at once; an .odp keeps the motion" });
+    const moved = this.motion(page, { arrangement, elements }, work);
     const common = {
       id,
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
-      elements,
+      elements: moved.elements,
       notes: keptText(RichText.safeParse(kept.notes).data, spoken, [], true),
       hidden: graphic.visibility === "hidden",
       ...(source.success ? { source: source.data } : {}),
@@ -227,7 +233,30 @@ class OdpReader {
     const master = this.master(attribute(page, "master-page-name"), graphic);
     const regions = this.regions(page, graphic);
     const comments = this.comments(page);
-    return { ...common, ...this.look(graphic), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
+    return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
+  }
+
+  /** How the elements of a page come in. */
+  private motion(page: XmlNode, slide: Pick<Slide, "arrangement" | "elements">, { standing, number, ours }: PageWork): { elements: Element[]; moves: string[] } {
+    if (!page.children.some((part) => /^(par|seq|animations)$/.test(localName(part)))) return { elements: slide.elements, moves: [] };
+    const targets = new Map<string, { shape: string; point?: number }>();
+    const found = new Map<string, Element[]>();
+    const walk = (node: XmlNode, within: { shape: string; points: number } | undefined): Element[] => {
+      const own = standing.get(node);
+      const here = own ? { shape: own.id, points: 0 } : within;
+      if (own) found.set(own.id, [own]);
+      const point = here && /^(p|h)$/.test(localName(node)) ? here.points++ : undefined;
+      const inside = node.children.flatMap((inner) => walk(inner, here));
+      const all = own ? [own] : inside;
+      const shape = here?.shape ?? all.map(({ id }) => id).join(" ");
+      if (!here && all.length) found.set(shape, all);
+      for (const id of [node.attributes["xml:id"], node.attributes["draw:id"]]) if (id !== undefined && shape) targets.set(id, { shape, ...(point === undefined ? {} : { point }) });
+      return all;
+    };
+    for (const shape of page.children) if (!/^(par|seq|animations|notes)$/.test(localName(shape))) walk(shape, undefined);
+    const { elements, moves } = withMotion(slide, readTiming(page, (id) => targets.get(id)), (shape) => found.get(shape) ?? [], (entry) => this.adapted.push({ slide: number, ...entry }));
+    if (!ours) for (const what of moves) this.adapted.push({ slide: number, what, how: "not played; an .odp keeps it while the entrances of its slide stay as they are" });
+    return { elements, moves };
   }
 
   /** What a page of another program looks like behind its shapes, and how it comes in. */
@@ -270,7 +299,7 @@ class OdpReader {
     const element = this.masterPages.get(name ?? "");
     let drawn = this.drawnBehind.get(name ?? "");
     if (!drawn) {
-      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null)), ours: false };
+      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null)), ours: false, standing: new Map() };
       const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
       drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };
@@ -334,6 +363,7 @@ class OdpReader {
     const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "" } }), ...(to ? { link: to } : {}) }, work);
     if (!element) return [];
     work.used.add(id);
+    work.standing.set(shape, element);
     if (slot !== null) work.used.add(`slot:${slot}`);
     return [element];
   }

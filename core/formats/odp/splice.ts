@@ -1,7 +1,7 @@
 import { escapeXml } from "@unitext/core/draw";
 import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
-import { elementSum, KeptFile, notesSum, slideSum } from "../kept";
+import { elementSum, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
 import { length, NS } from "./names";
 import { SHAPES } from "./readshape";
 import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./slices";
@@ -78,14 +78,15 @@ export class OdpBase {
     return at === undefined ? undefined : `content.xml#${at + 1}`;
   };
 
-  /** What of a slide is as it was read: all of it, its own look, its notes, and each of its elements. */
-  untouched(slide: Slide): { whole: boolean; look: boolean; notes: boolean; element: (element: Element) => boolean } {
+  /** What of a slide is as it was read: all of it, its own look, its notes, how it comes in, and each of its elements. */
+  untouched(slide: Slide): { whole: boolean; look: boolean; notes: boolean; motion: boolean; element: (element: Element) => boolean } {
     const { kept } = slide;
     const look = kept !== undefined && slideSum(slide) === kept.sum;
     const notes = kept !== undefined && notesSum(slide, this.partOf) === kept.notes;
     const element = (one: Element) => one.kept !== undefined && one.kept.sum === elementSum(one, this.partOf);
+    const motion = sameMotion(slide);
     const places = slide.elements.map((one) => one.kept?.shape ?? "");
-    return { whole: look && notes && places.join() === kept?.shapes.join() && slide.elements.every(element), look, notes, element };
+    return { whole: look && notes && motion && places.join() === kept?.shapes.join() && slide.elements.every(element), look, notes, motion, element };
   }
 
   /** Whether the deck is the whole presentation in its order. */
@@ -107,7 +108,7 @@ export class OdpBase {
    * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
    * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
    */
-  compose(page: PageSlice, slide: Slide, own: { style: string | undefined; notes: string; below: string[]; write: (element: Element) => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
+  compose(page: PageSlice, slide: Slide, own: { style: string | undefined; notes: string; below: string[]; write: (element: Element) => string; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
     const same = this.untouched(slide);
     const tag = this.slice({ from: page.from, to: page.open }).replace(/\/>$/, ">");
     const kept = slide.kept as NonNullable<Slide["kept"]>;
@@ -119,6 +120,9 @@ export class OdpBase {
     const rest = page.inner.map((slice, nth) => ({ slice, nth })).filter(({ slice, nth }) => slice.name !== "notes" && !bearing.has(String(nth)));
     for (const { slice, nth } of rest) if (nth < first || !drawn(slice.name)) if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
     const taken = new Set<string>();
+    // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
+    const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
+    const keeps = same.motion && kept.shapes.every((place) => shown.has(place)) && slide.elements.every((one) => !one.kept || same.element(one));
     for (let at = 0; at < slide.elements.length; ) {
       const element = slide.elements[at] as Element;
       const top = element.kept?.shape.split(".")[0];
@@ -128,7 +132,15 @@ export class OdpBase {
       if (whole) {
         taken.add(top);
         for (const one of run) places.set(one.id, [String(pieces.length), ...(one.kept?.shape.split(".").slice(1) ?? [])].join("."));
-        pieces.push(this.slice(page.inner[Number(top)] as Slice));
+        const piece = this.slice(page.inner[Number(top)] as Slice);
+        pieces.push(
+          keeps
+            ? piece
+            : run.reduce((words, one) => {
+                const shape = this.slice(sliceAt(page, (one.kept as { shape: string }).shape) as Slice);
+                return words.replace(shape, () => own.named(one, shape));
+              }, piece),
+        );
         at += members.length;
         continue;
       }
@@ -137,7 +149,7 @@ export class OdpBase {
       while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
       const shapes = slide.elements.slice(at, to).map((one) => {
         const slice = one.kept && sliceAt(page, one.kept.shape);
-        const words = slice && same.element(one) ? this.slice(slice) : slice && one.kind === "foreign" ? this.moved(slice, one) : own.write(one);
+        const words = slice && same.element(one) ? own.named(one, this.slice(slice)) : slice && one.kind === "foreign" ? own.named(one, this.moved(slice, one)) : own.write(one);
         return { id: one.id, groups: one.groups ?? [], xml: words };
       });
       if (shapes.length === 1 && group === undefined) places.set(element.id, String(pieces.length));
@@ -146,9 +158,8 @@ export class OdpBase {
     }
     for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice));
     pieces.push(...own.below);
-    const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
-    // Motion names shapes: it stays as long as all that it may name does.
-    if (kept.shapes.every((place) => shown.has(place)) && slide.elements.every((one) => !one.kept || same.element(one))) for (const { slice } of rest) if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    if (keeps) for (const { slice } of rest) if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    if (!keeps) pieces.push(own.timing());
     const spoken = page.inner.find(({ name }) => name === "notes");
     pieces.push(same.notes ? (spoken ? this.slice(spoken) : "") : own.notes);
     return { xml: `${own.style === undefined || same.look ? tag : withAttribute(tag, "draw:style-name", own.style)}${pieces.join("")}</draw:page>`, places };

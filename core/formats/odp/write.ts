@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Background, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { type Background, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
@@ -8,6 +8,7 @@ import { CHART_TYPE, EXTENSIONS, KEPT, length, MEDIA_TYPE, NS, VERSION } from ".
 import type { PageSlice } from "./slices";
 import { appendTo, OdpBase, withNamespaces } from "./splice";
 import { StyleSheet, textXml } from "./text";
+import { identified, type Targets, timingXml } from "./timing";
 import { Definitions, fillAttributes, place } from "./writedrawing";
 import { footnotesFrame, grouped, regionFrames, shapeOf, type Work } from "./writeshape";
 
@@ -24,19 +25,45 @@ export function pageName(slide: Slide, number: number): string {
   return `${number} ${nameOf(slide).replace(/[#\s]+/g, " ").trim().slice(0, 60)}`.trim();
 }
 
+/** Gives what comes in the ids by which motion names it. */
+class Named {
+  private readonly targets = new Map<string, Targets>();
+  private readonly coming: ReadonlyMap<string, boolean>;
+  constructor(
+    private readonly slide: Slide,
+    private readonly prefix: string,
+  ) {
+    this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
+  }
+  /** The words of a shape of an element with the ids that it needs; a line below it comes in with it. */
+  words(element: Element, words: string): string {
+    const points = this.coming.get(element.id);
+    if (points === undefined) return words;
+    const before = this.targets.get(element.id);
+    const id = `${this.prefix}e${this.slide.elements.indexOf(element) + 1}${before ? `b${before.shapes.length}` : ""}`;
+    const made = identified(words, id, points && !before);
+    this.targets.set(element.id, before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets);
+    return made.words;
+  }
+  timing(): string {
+    return timingXml(this.slide, (element) => this.targets.get(element));
+  }
+}
+
 /** The shapes of a page, and what is kept of each by its name. */
-function shapes(work: Work): { xml: string; kept: Record<string, object> } {
+function shapes(work: Work, named: Named): { xml: string; kept: Record<string, object> } {
   const kept: Record<string, object> = {};
   const taken = new Set<string>();
   const below: string[] = [];
   const written = work.slide.elements.map((element, nth) => {
     const made = shapeOf(element, nth, work, taken);
     kept[made.name] = made.kept;
+    const shape = { ...made.shape, xml: named.words(element, made.shape.xml) };
     for (const line of made.below) {
       kept[line.name] = { footnotes: true };
-      below.push(line.xml);
+      below.push(named.words(element, line.xml));
     }
-    return made.shape;
+    return shape;
   });
   for (const region of regionFrames(work)) {
     kept[region.name] = { footnotes: true };
@@ -184,13 +211,14 @@ class Pages {
   own(slide: Slide, number: number): string {
     const { head } = this;
     const work = this.work(slide, number);
-    const { xml: drawn, kept } = shapes(work);
+    const named = new Named(slide, `${this.prefix}s${number}`);
+    const { xml: drawn, kept } = shapes(work, named);
     const { master, regions, comments } = slide;
     this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
     const behind = master !== undefined && head.masters?.[master] ? (this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`) : undefined;
     if (behind === undefined) this.plain = true;
     else this.ownMasters.set(master as string, behind);
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": head.regions.footer ? `${this.prefix}footer` : undefined }, drawn, this.notes(slide, number));
+    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": head.regions.footer ? `${this.prefix}footer` : undefined }, drawn, named.timing(), this.notes(slide, number));
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
@@ -202,6 +230,7 @@ class Pages {
     }
     const work = this.work(slide, number);
     const taken = base.namesOn(page);
+    const named = new Named(slide, `${this.prefix}s${number}`);
     const kept: Record<string, object> = {};
     const below: string[] = [];
     const write = (element: Element): string => {
@@ -209,13 +238,14 @@ class Pages {
       if (element.kept && element.name) taken.delete(element.name);
       const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
       kept[made.name] = made.kept;
+      const words = named.words(element, made.shape.xml);
       for (const line of made.below) {
         kept[line.name] = { footnotes: true };
-        below.push(line.xml);
+        below.push(named.words(element, line.xml));
       }
-      return made.shape.xml;
+      return words;
     };
-    const { xml: made, places } = base.compose(page, slide, { style: pageStyle(work), notes: this.notes(slide, number), below, write, group: grouped });
+    const { xml: made, places } = base.compose(page, slide, { style: pageStyle(work), notes: this.notes(slide, number), below, write, named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });
     return made;

@@ -1,9 +1,10 @@
 import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, type Deck, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, motionSum, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
+import { withMotion } from "../motion";
 import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
@@ -14,6 +15,7 @@ import { externalLink, readBody, type ReadContext } from "./readtext";
 import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
 import { readChart } from "./readchart";
 import { readTheme } from "./readtheme";
+import { readTiming, shapePaths } from "./readtiming";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
 import { readTable } from "./table";
@@ -109,7 +111,7 @@ class Reader {
       return {
         ...slide,
         elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-        kept: { file: name, part: parts.get(slide.id) as string, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+        kept: { file: name, part: parts.get(slide.id) as string, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
       };
     });
     if (Object.keys(this.masters).length) deck.masters = this.masters;
@@ -196,7 +198,9 @@ class Reader {
       const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes, sums: standingSums(new TextDecoder().decode(this.pack.bytes(path))) }));
       const look = SlideLook.safeParse(kept);
       const said = this.comments(path, number);
-      return { ...common, elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
+      const named = new Map(elements.map((element) => [element.id, element]));
+      const moved = withMotion({ arrangement, elements }, readTiming(child(tree, "timing")), (id) => [named.get(keptElement(keptElements[id]).id ?? "") ?? []].flat(), () => {});
+      return { ...common, elements: moved.elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
     }
     this.kept = true;
     return this.foreignSlide(path, number, tree, shapes, inheritance, common, (tags.get(TAG.kept) ?? {}) as Record<string, unknown>);
@@ -212,9 +216,9 @@ class Reader {
   /** Whether all that is on a slide was written by Unitext for an element of its own. */
   private isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
     if (kept.id === undefined || kept.foreign === true) return false;
-    // Motion that was not written for the points of a text is another program's.
-    const moving = new Set(namedShapes(child(tree, "timing")));
-    if ([...moving].some((id) => keptElement(keptElements[id]).steps !== true)) return false;
+    // Motion that no element of ours has is another program's.
+    const known = (id: string) => keptElement(keptElements[id]);
+    if (readTiming(child(tree, "timing")).some((one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes))) return false;
     return shapes.every((shape) => {
       if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, keptElements);
       const ref = placeholderRef(shape);
@@ -249,10 +253,10 @@ class Reader {
       return id;
     });
     const elements = new ShapeReader(work).read(shapes).map((element) => this.unlike(element));
-    const built = new Set(childrenOf(at(tree, "timing", "bldLst"), "bldP").flatMap(({ attributes }) => (attributes.build === "p" && attributes.spid ? [attributes.spid] : [])));
-    const stepped = new Set(shapes.flatMap((shape, nth) => (built.has(child(child(shape, "nvSpPr"), "cNvPr")?.attributes.id ?? "") ? [String(nth)] : [])));
-    const timed = child(tree, "timing");
-    if (timed && !built.size && JSON.stringify(timed).includes('"p:spTgt"')) this.adapted.push({ slide: number, what: "entrances and other motion of elements", how: "everything is shown at once; a .pptx keeps the motion" });
+    const paths = shapePaths(shapes);
+    const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
+    const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(child(tree, "timing")), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
+    for (const what of moved.moves) this.adapted.push({ slide: number, what, how: "not played; a .pptx keeps it while the entrances of its slide stay as they are" });
     const background = this.background(tree, this.drawing(work));
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
     const regions = this.regions(shapes, work);
@@ -260,7 +264,8 @@ class Reader {
     const transition = this.transition(tree, number);
     return {
       ...common,
-      elements: elements.map((element) => (element.kind === "text" && element.kept && stepped.has(element.kept.shape) ? { ...element, steps: true } : element)),
+      elements: moved.elements,
+      ...(moved.moves.length ? { moves: moved.moves } : {}),
       ...transition,
       ...(background ? { background } : {}),
       master: master ?? this.emptyMaster(inheritance, look),
@@ -650,10 +655,4 @@ function identityOf(value: unknown): KeptIdentity {
  */
 export function readPptx(bytes: Uint8Array, options: ReadOptions): ReadDeck {
   return new Reader(bytes, options).read();
-}
-
-/** The ids of the shapes that motion acts on. */
-function namedShapes(element: XmlElement | undefined): string[] {
-  if (!element) return [];
-  return localName(element) === "spTgt" ? [element.attributes.spid ?? ""] : element.children.flatMap(namedShapes);
 }

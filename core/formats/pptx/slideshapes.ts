@@ -6,18 +6,18 @@ import { regionShapes } from "./layouts";
 import { emu } from "./names";
 import { standingSums } from "./standing";
 import { paragraphsXml } from "./text";
-import type { Stepped } from "./transition";
+import type { ShapesOf } from "./timing";
 import { placeholderXml, regionShape, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
-/** The shapes of a slide in reading order, and what its tags keep of each by shape id. */
-export function slideShapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object>; stepped: Stepped } {
+/** The shapes of a slide in reading order, what its tags keep of each by shape id, and the shapes that each element is. */
+export function slideShapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object>; shapesOf: ShapesOf } {
   const { head, options } = work;
   const roles = new Map(slotsOf(slide.arrangement));
   const places = slotPlaces(slide.arrangement, head.page, slide.widths);
   const boxes = boxesOf(slide, { head, number, fonts: options.fonts });
   const taken = new Set<string>();
   const facts: Record<number, object> = {};
-  const stepped: { shape: number; paragraphs: number }[] = [];
+  const standing = new Map<string, number[]>();
   const notes: Footnote[] = [];
   let next = 2;
   const regionTexts = (slide.regions ?? []).map((box) => {
@@ -27,7 +27,8 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
   const written = slide.elements.map((element: Element) => {
     const id = next++;
     facts[id] = keptOf(element);
-    if (element.kind === "text" && element.steps && element.text.length) stepped.push({ shape: id, paragraphs: element.text.length });
+    const own = [id];
+    standing.set(element.id, own);
     const box = boxes.get(element.id);
     const frame = element.frame ?? box ?? places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
     const role = element.slot === null ? undefined : roles.get(element.slot);
@@ -37,12 +38,13 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
       return placeholderXml(element.slot, role);
     };
     const line = (text: string, at: Frame) => {
-      const own = next++;
-      facts[own] = { footnotes: true };
+      const line = next++;
+      own.push(line);
+      facts[line] = { footnotes: true };
       const size = sizeOf("caption", head.theme, head.page) * 0.8;
-      return textBox({ id: own, name: `caption ${own}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
+      return textBox({ id: line, name: `caption ${line}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
-    const shape: ShapeWork = { ...work, line, id, name: `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
+    const shape: ShapeWork = { ...work, line, id, name: element.name ?? `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
     const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
     const sum = standingSums(made).get(String(id));
     if (sum !== undefined) facts[id] = { ...facts[id], sum };
@@ -60,7 +62,7 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
   }
   const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
   const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: tree + below.join("") + regions, facts, stepped };
+  return { shapes: tree + below.join("") + regions, facts, shapesOf: (element) => standing.get(element) };
 }
 
 /** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. */

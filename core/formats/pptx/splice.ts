@@ -1,12 +1,13 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
 import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
-import { backgroundSum, elementSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, elementSum, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
 import type { KeptParts } from "./keptfiles";
 import { namespaces } from "./layouts";
 import { emu, NS } from "./names";
 import { relativeTo } from "./parts";
 import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./slices";
 import { paragraphsXml } from "./text";
+import { timingXml, wordless } from "./timing";
 import { transitionXml } from "./transition";
 import { backgroundXml, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
@@ -83,7 +84,7 @@ export function spliced({ slide, number, kept, part, partOf, work, fonts }: Spli
   if (!slices) return { text: undefined, shapes: {} };
   const facts: Facts = {};
   const order = slide.elements.map((element) => element.kept?.shape ?? "");
-  const known = slide.elements.every(({ id }) => same.get(id)) && slide.kept?.sum === slideSum(slide) && inOrder(order) && slide.elements.length === slide.elements.filter((element) => element.kept).length && slide.kept.shapes.length === order.length;
+  const known = slide.elements.every(({ id }) => same.get(id)) && slide.kept?.sum === slideSum(slide) && sameMotion(slide) && inOrder(order) && slide.elements.length === slide.elements.filter((element) => element.kept).length && slide.kept.shapes.length === order.length;
   if (known) {
     for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
     return { text: undefined, shapes: facts };
@@ -114,6 +115,10 @@ class Splicer {
     fonts: FontSet,
   ) {
     this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
+    for (const { id, kept: shape } of slide.elements) {
+      const held = shape && sliceAt(slices, shape.shape)?.slice.id;
+      if (held !== undefined) this.shapes.set(id, [Number(held)]);
+    }
     this.boxes = boxesOf(slide, { head: work.head, number, fonts });
   }
 
@@ -170,6 +175,9 @@ class Splicer {
     }
   }
 
+  /** The ids of the shapes that elements are in the new part. */
+  private readonly shapes = new Map<string, number[]>();
+
   /** Elements that are written anew beside the group that they were in. */
   private readonly loose = new Set<string>();
 
@@ -199,6 +207,8 @@ class Splicer {
     const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
     const box = this.boxes.get(element.id);
     const id = before?.id === undefined ? this.nextId++ : Number(before.id);
+    const own = [id];
+    this.shapes.set(element.id, own);
     const notes: Footnote[] = [];
     const shape: ShapeWork = {
       ...work,
@@ -210,10 +220,11 @@ class Splicer {
       placeholder: () => placeholder,
       notes,
       line: (text, frame) => {
-        const own = this.nextId++;
-        return textBox({ id: own, name: `caption ${own}`, frame }, paragraphsXml(plainText(text), textContext(work, 12, false)), 12);
+        const line = this.nextId++;
+        own.push(line);
+        return textBox({ id: line, name: `caption ${line}`, frame }, paragraphsXml(plainText(text), textContext(work, 12, false)), 12);
       },
-      kept: (own) => movedShape(this.kept, this.part, own, work),
+      kept: (other) => movedShape(this.kept, this.part, other, work),
     };
     const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
     // The part may call the namespaces otherwise, so each new shape says its own.
@@ -239,10 +250,14 @@ class Splicer {
         if (made) edits.push([slices.afterMap, slices.afterMap, made.replace(/^<p:transition/, `<p:transition xmlns:p="${NS.p}"`)]);
       }
     }
-    if (timing) {
-      const ids = new Set([...tree.matchAll(/<(?:\w+:)?cNvPr\b[^>]*?\sid="(\d+)"/g)].map(([, id]) => id));
-      const asked = [...text.slice(...timing).matchAll(/\sspid="(\d+)"/g)].map(([, id]) => id);
-      if (asked.some((id) => !ids.has(id))) edits.push([timing[0], timing[1], ""]);
+    const ids = new Set([...tree.matchAll(/<(?:\w+:)?cNvPr\b[^>]*?\sid="(\d+)"/g)].map(([, id]) => id));
+    const asked = timing ? [...text.slice(...timing).matchAll(/\sspid="(\d+)"/g)].map(([, id]) => id) : [];
+    if (!sameMotion(slide) || asked.some((id) => !ids.has(id))) {
+      const made = timingXml(slide, (element) => this.shapes.get(element), wordless(slide)).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
+      const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
+      // At one place what is put in first comes last: a transition stands before the timing.
+      if (timing) edits.unshift([timing[0], timing[1], made]);
+      else if (made) edits.unshift([after, after, made]);
     }
     let out = text;
     for (const [from, to, words] of edits.sort((a, b) => b[0] - a[0] || b[1] - a[1])) out = out.slice(0, from) + words + out.slice(to);

@@ -12,7 +12,8 @@ import { slideShapes } from "./slideshapes";
 import { movedShape, spliced } from "./splice";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
-import { timingXml, transitionXml } from "./transition";
+import { timingXml, wordless } from "./timing";
+import { transitionXml } from "./transition";
 import { backgroundXml, linker, type PptxOptions, type SlideWork, } from "./writeshape";
 
 export type { PptxOptions } from "./writeshape";
@@ -123,14 +124,14 @@ class Writer {
     pack.put(tagPath, TYPE.tags, new Uint8Array());
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
     const source = slide.kept && this.files.get(slide.kept.file);
-    const { shapes: tree, facts, stepped } = slideShapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
+    const { shapes: tree, facts, shapesOf } = slideShapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
     const { comments, ...bare } = slide;
     // A file that is continued has authors of its own.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments(said, number, relationships, work.path);
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(said ? (bare as Slide) : slide), [TAG.elements]: facts }));
     const data = xml("p:cSld", {}, backgroundXml(slide.background, work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
-    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide), timingXml(stepped)), relationships);
+    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide), timingXml(slide, shapesOf, wordless(slide))), relationships);
     if (notes !== undefined) this.notesPart(slide, notes);
   }
 

@@ -1,0 +1,14 @@
+import { EFFECTS, TRANSITIONS } from "@unitext/core/model";
+
+/**
+ * How slides and elements come in (CSS), unless the reader asks for less motion. The drawing in an element with
+ * `data-transition` comes in so in its `--seconds`; a group with `data-effect` in the seconds that it `--takes`, after
+ * those that it `--waits`. Nothing plays under `still`, and what is `later` waits.
+ */
+export const MOTION_CSS = `@media (prefers-reduced-motion:no-preference){
+${TRANSITIONS.map((kind) => `[data-transition=${kind}]>svg{animation:${kind} var(--seconds,1s) ease}`).join("")}
+@keyframes fade{from{opacity:0}}@keyframes push{from{transform:translateX(30%);opacity:0}}@keyframes wipe{from{clip-path:inset(0 100% 0 0)}to{clip-path:inset(0)}}
+[data-effect]{transform-box:fill-box;transform-origin:center;animation:1ms var(--waits,0s) ease-out both}
+${EFFECTS.map((effect) => `[data-effect=${effect}]{animation-name:comes-${effect}${effect === "appear" ? "" : ";animation-duration:var(--takes,0.5s)"}}`).join("")}
+.later [data-effect],.later[data-effect],.still [data-effect]{animation:none}
+@keyframes comes-appear{from{visibility:hidden}}@keyframes comes-fade{from{opacity:0}}@keyframes comes-wipe{from{clip-path:inset(0 100% 0 0)}to{clip-path:inset(0)}}@keyframes comes-slide{from{transform:translateY(540px)}}@keyframes comes-grow{from{transform:scale(0)}}}`;

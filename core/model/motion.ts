@@ -1,0 +1,70 @@
+import type { Element, Slide } from "./deck";
+import type { Effect, Entrance, Trigger } from "./look";
+import { readingOrder } from "./read";
+import { isEmptyText } from "./richtext";
+
+/** An entrance in its time: it begins `start` seconds after the press with that number; 0 is the coming of the slide. */
+export interface Reveal {
+  element: string;
+  /** Where the paragraphs of a text come one at a time, which one. */
+  paragraph?: number;
+  press: number;
+  start: number;
+  trigger: Trigger;
+  effect: Effect;
+  seconds: number;
+  delay?: number;
+}
+
+const stepped = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && element.text.length > 0;
+
+/**
+ * The entrances of a slide in the order in which they are seen. Points that come one at a time without an entrance of
+ * their own come last, each at a press.
+ */
+export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Reveal[] {
+  const last = Number.POSITIVE_INFINITY;
+  const entering = readingOrder(slide)
+    .filter((element) => element.entrance !== undefined || stepped(element))
+    .map((element, nth) => ({ element, nth, order: element.entrance?.order ?? last }))
+    .sort((a, b) => (a.order === b.order ? a.nth - b.nth : a.order - b.order));
+  const reveals: Reveal[] = [];
+  let press = 0;
+  /** When those that the last ones run with began, and when all of them have ended. */
+  let [begun, ended] = [0, 0];
+  for (const { element } of entering) {
+    const { trigger, effect, seconds, delay = 0 }: Omit<Entrance, "order"> = element.entrance ?? { trigger: "press", effect: "appear", seconds: 0 };
+    // Empty lines between points wait for nobody.
+    const points = stepped(element) ? element.text.flatMap((paragraph, nth) => (isEmptyText([paragraph]) ? [] : [nth])) : [undefined];
+    for (const [nth, paragraph] of points.entries()) {
+      // Later points follow by themselves where the first one does.
+      const by = nth ? (trigger === "after" ? "after" : "press") : trigger;
+      if (by === "press") {
+        press += 1;
+        [begun, ended] = [0, 0];
+      } else if (by === "after") begun = ended;
+      const start = begun + delay;
+      ended = Math.max(ended, start + seconds);
+      reveals.push({ element: element.id, ...(paragraph === undefined ? {} : { paragraph }), press, start, trigger: by, effect, seconds, ...(delay ? { delay } : {}) });
+    }
+  }
+  return reveals;
+}
+
+/** How many presses the entrances of a slide wait for. */
+export function pressesOf(slide: Pick<Slide, "arrangement" | "elements">): number {
+  return revealsOf(slide).at(-1)?.press ?? 0;
+}
+
+/** The elements of a slide with the orders of their entrances counted from 0, and without entrances that say nothing beside their steps. */
+export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
+  const inOrder = [...new Set(revealsOf(slide).map(({ element }) => element))];
+  const ordered = slide.elements.map((element): Element => (element.entrance ? { ...element, entrance: { ...element.entrance, order: inOrder.indexOf(element.id) } } : element));
+  const plain = ordered.map((element): Element => {
+    if (!element.entrance || !stepped(element) || element.entrance.trigger !== "press" || element.entrance.effect !== "appear" || element.entrance.seconds > 0 || element.entrance.delay) return element;
+    const { entrance: _, ...rest } = element;
+    return rest;
+  });
+  const same = (elements: Element[]) => JSON.stringify(revealsOf({ ...slide, elements }));
+  return same(plain) === same(ordered) ? plain : ordered;
+}
