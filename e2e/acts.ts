@@ -50,3 +50,12 @@ export async function dropOn(page: Page, selector: string, name: string, bytes: 
   );
   await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
 }
+
+/** Drops a presentation on the Desk and opens it. */
+export async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  await dropOn(page, "main", name, bytes);
+  await page.getByText(`${name} is now on the Desk`).getByRole("link", { name: "Open it" }).click();
+  await page.waitForURL(/\/decks\//);
+}

@@ -4,19 +4,11 @@ import { expect, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
 import type { Deck, Element } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { dropOn, kept, stored } from "./acts";
+import { bring, kept, stored } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 const deckOf = async (page: Page) => (await stored(page)).deck as unknown as Deck;
 
-/** Drops a presentation on the Desk and opens one of its slides in Refine. */
-async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
-  await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
-  await dropOn(page, "main", name, bytes);
-  await page.getByText(`${name} is now on the Desk`).getByRole("link", { name: "Open it" }).click();
-  await page.waitForURL(/\/decks\//);
-}
 async function refine(page: Page, nth: number): Promise<void> {
   const { id, slides } = await deckOf(page);
   await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);

@@ -11,4 +11,4 @@ ${TRANSITIONS.map((kind) => `[data-transition=${kind}]>svg{animation:${kind} var
 [data-effect]{transform-box:fill-box;transform-origin:center;animation:1ms var(--waits,0s) ease-out both}
 ${EFFECTS.map((effect) => `[data-effect=${effect}]{animation-name:comes-${effect}${effect === "appear" ? "" : ";animation-duration:var(--takes,0.5s)"}}`).join("")}
 .later [data-effect],.later[data-effect],.still [data-effect]{animation:none}
-@keyframes comes-appear{from{visibility:hidden}}@keyframes comes-fade{from{opacity:0}}@keyframes comes-wipe{from{clip-path:inset(0 100% 0 0)}to{clip-path:inset(0)}}@keyframes comes-slide{from{transform:translateY(540px)}}@keyframes comes-grow{from{transform:scale(0)}}}`;
+@keyframes comes-appear{from{visibility:hidden}}@keyframes comes-fade{from{opacity:0}}@keyframes comes-wipe{from{clip-path:inset(-20px 100% -20px -20px)}to{clip-path:inset(-20px)}}@keyframes comes-slide{from{transform:translateY(540px)}}@keyframes comes-grow{from{transform:scale(0)}}}`;

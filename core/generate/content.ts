@@ -17,9 +17,9 @@ function knownSlot(slide: Slide, slot: string | null): string {
   return slot !== null && slotsOf(slide.arrangement).some(([name]) => name === slot) ? slot : main;
 }
 
-/** What an element shows and how, without id, place and binding. */
-export function bareContent(element: Element): Omit<Element, "id" | "slot" | "frame" | "binding"> {
-  const { id: _, slot: __, frame: ___, binding: ____, ...content } = mapElementTexts(element, normalText);
+/** What an element shows and how, without what a text cannot say of it: id, place, binding and entrance. */
+export function bareContent(element: Element): Omit<Element, "id" | "slot" | "frame" | "binding" | "entrance"> {
+  const { id: _, slot: __, frame: ___, binding: ____, entrance: _____, ...content } = mapElementTexts(element, normalText);
   return content;
 }
 

@@ -120,7 +120,7 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
         if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps) changes.push({ kind: "setText", slide: id, element: first.id, text: joinedText(unit.elements) });
         else {
           const { id: _, slot: __, frame: ___, binding: ____, ...content } = wanted;
-          const next = { ...content, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}), id: first.id, slot: first.slot, ...(first.frame ? { frame: first.frame } : {}), ...(first.binding ? { binding: first.binding } : {}) } as Element;
+          const next = { ...content, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}), id: first.id, slot: first.slot, ...(first.frame ? { frame: first.frame } : {}), ...(first.binding ? { binding: first.binding } : {}), ...(first.entrance ? { entrance: first.entrance } : {}) } as Element;
           changes.push({ kind: "setElement", slide: id, element: next });
         }
         for (const element of rest) drop(element);

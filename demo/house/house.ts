@@ -1,4 +1,4 @@
-import { canonical, type ChartElement, type Deck, type Element, emptyDeck, type Fill, type Frame, plainText, type RichText, run, type ShapeElement, type Slide, textHash, type TextStyle, THEMES } from "@unitext/core/model";
+import { canonical, type ChartElement, type Deck, type Element, emptyDeck, type Entrance, type Fill, type Frame, plainText, type RichText, run, type ShapeElement, type Slide, textHash, type TextStyle, THEMES } from "@unitext/core/model";
 
 /** The made-up house style of the station: its colours, its text styles, what stands behind its slides. */
 const NAVY = "#16324a";
@@ -43,6 +43,8 @@ const FOOT: NonNullable<Slide["regions"]> = [{ region: "footer", text: "Marram B
 const page = (id: string, name: string, elements: Element[], notes: string, more: Partial<Slide> = {}): Slide => ({ id, parent: null, arrangement: "title", elements: [heading(name), ...elements], notes: plainText(notes), hidden: false, master: "page", regions: FOOT, ...more });
 
 const chart = (id: string, frame: Frame, more: Pick<ChartElement, "form" | "series"> & Partial<ChartElement>): Element => ({ kind: "chart", id, slot: null, frame, categories: [], ...more });
+/** An entrance of half a second. */
+const comes = (order: number, trigger: Entrance["trigger"], effect: Entrance["effect"]): Entrance => ({ order, trigger, effect, seconds: 0.5 });
 const head = (text: string) => ({ text: [{ kind: "plain" as const, level: 0, runs: [run(text, ["strong"], undefined, { colour: "#ffffff" })] }], fill: solid(NAVY), insets: [8, 5, 8, 5] as [number, number, number, number], anchor: "middle" as const });
 const cell = (text: string, shade = false, end = false) => ({ text: plainText(text).map((paragraph) => ({ ...paragraph, ...(end ? { align: "end" as const } : {}) })), ...(shade ? { fill: solid(FOAM) } : {}), insets: [8, 5, 8, 5] as [number, number, number, number], anchor: "middle" as const, borders: { left: null, right: null, top: null, bottom: { colour: "#cfd8d6", width: 0.75 } } });
 
@@ -85,9 +87,9 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       "In charts",
       [
         chart("stack", at(56, 108, 420, 190), { form: "column", categories: ["Line 1", "Line 2", "Line 3", "Line 4"], series: [{ name: "Foredune", values: [12, 14, 9, 4], colour: SEA }, { name: "Back dune", values: [20, 18, 22, 19], colour: SAND }], stack: "sum", legend: "right", title: "Sand, m³ per metre" }),
-        chart("share", at(500, 108, 404, 190), { form: "doughnut", categories: ["Marram", "Bare sand", "Fence"], series: [{ name: "Cover", values: [62, 30, 8] }], labels: "share", legend: "right", title: "What covers line 3" }),
-        chart("area", at(56, 308, 420, 190), { form: "area", categories: ["Mon", "Tue", "Wed", "Thu", "Fri"], series: [{ name: "Visitors", values: [40, 55, 52, 71, 96], colour: NAVY }], legend: "none", title: "Visitors on the path" }),
-        chart("points", at(500, 308, 404, 190), { form: "scatter", series: [{ name: "Days", values: [2.4, 2.9, 3.1, 3.6, 4.3], x: [3, 8, 11, 15, 21], colour: RUST }], legend: "none", title: "Wind and water", xAxis: { title: "wind, m/s" }, yAxis: { title: "level, m" } }),
+        chart("share", at(500, 108, 404, 190), { form: "doughnut", categories: ["Marram", "Bare sand", "Fence"], series: [{ name: "Cover", values: [62, 30, 8] }], labels: "share", legend: "right", title: "What covers line 3", entrance: comes(0, "press", "fade") }),
+        chart("area", at(56, 308, 420, 190), { form: "area", categories: ["Mon", "Tue", "Wed", "Thu", "Fri"], series: [{ name: "Visitors", values: [40, 55, 52, 71, 96], colour: NAVY }], legend: "none", title: "Visitors on the path", entrance: comes(1, "press", "fade") }),
+        chart("points", at(500, 308, 404, 190), { form: "scatter", series: [{ name: "Days", values: [2.4, 2.9, 3.1, 3.6, 4.3], x: [3, 8, 11, 15, 21], colour: RUST }], legend: "none", title: "Wind and water", xAxis: { title: "wind, m/s" }, yAxis: { title: "level, m" }, entrance: comes(2, "press", "grow") }),
       ],
       "One at a time; leave the last for questions.",
     ),
@@ -109,8 +111,8 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       report ? "How a reading travels" : "How the day goes",
       [
         ...["Staff", "Book", "Office", "Report"].flatMap((name, nth): Element[] => [
-          shape(`step${nth}`, at(56 + nth * 220, 150, 170, 80), ["ellipse", "foldedCorner", "hexagon", "roundRect"][nth] as string, { style: ON_DARK, box: { anchor: "middle", insets: [6, 4, 6, 4], fit: "none" }, fill: nth % 2 ? solid(SEA) : CLOTH, text: plainText(name), ...(nth === 3 ? { link: "slide:table" } : {}) }),
-          ...(nth < 3 ? [shape(`way${nth}`, at(226 + nth * 220, 190, 50, 0.1), "line", { stroke: { colour: RUST, width: 3, tail: { form: "triangle", size: 3 } } })] : []),
+          shape(`step${nth}`, at(56 + nth * 220, 150, 170, 80), ["ellipse", "foldedCorner", "hexagon", "roundRect"][nth] as string, { style: ON_DARK, box: { anchor: "middle", insets: [6, 4, 6, 4], fit: "none" }, fill: nth % 2 ? solid(SEA) : CLOTH, text: plainText(name), ...(nth ? { entrance: comes(nth * 2 - 1, "after", "fade") } : {}), ...(nth === 3 ? { link: "slide:table" } : {}) }),
+          ...(nth < 3 ? [shape(`way${nth}`, at(226 + nth * 220, 190, 50, 0.1), "line", { stroke: { colour: RUST, width: 3, tail: { form: "triangle", size: 3 } }, entrance: comes(nth * 2, "press", "wipe") })] : []),
         ]),
         shape("star", at(96, 290, 130, 130), "star5", { rotation: 12, fill: { kind: "gradient", form: "radial", angle: 0, stops: [{ at: 0, colour: "#fff3c4" }, { at: 1, colour: "#e0a830" }] }, stroke: { colour: RUST, width: 2 } }),
         shape("wave", at(280, 300, 180, 100), "wave", { fill: { kind: "pattern", pattern: "horizontal", fore: SEA, back: FOAM }, stroke: { colour: SEA, width: 1.5 } }),

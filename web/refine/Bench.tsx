@@ -1,3 +1,4 @@
+import { MOTION_CSS } from "@unitext/core/draw";
 import { cssFamily, familyNamed, LINE_HEIGHT, PARAGRAPH_GAP, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { type Crop, type Element, type Frame, isEmptyText, type PictureElement, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
 import { nanoid } from "nanoid";
@@ -6,10 +7,12 @@ import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { useCommands } from "../keys";
+import { styleNonce } from "../shell/nonce";
 import { CropPane, movedCrop, zoomedCrop } from "./Crop";
 import { Frames } from "./Frames";
 import { Look } from "./Look";
 import { Notes } from "./Notes";
+import { usePlay } from "./play";
 import { RichTextEditor } from "./RichTextEditor";
 import { framesOf, nameOfElement, slotName, useActs } from "./selection";
 import { Selected } from "./Selected";
@@ -45,6 +48,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
     setCropping(undefined);
     setChosen(ids);
   };
+  const { press, play } = usePlay(given);
   const acts = useActs(given, chosen, frames, choose);
   useEffect(() => {
     const known = new Set(given.elements.map(({ id }) => id));
@@ -59,7 +63,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
   const at = ({ x, y, width: w, height: h, rotation }: Frame & { rotation?: number }) => ({ left: x * scale, top: y * scale, width: w * scale, height: h * scale, ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}) });
   const handle = (id: string) => stage.current?.querySelector<HTMLElement>(`[data-frame="${id}"] button`);
 
-  const press = (id: string, more: boolean) => {
+  const pick = (id: string, more: boolean) => {
     const group = acts.withGroups([id]);
     if (!more) choose(group);
     else choose(chosen.includes(id) ? chosen.filter((other) => !group.includes(other)) : [...chosen, ...group]);
@@ -135,9 +139,10 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
 
   return (
     <div className="flex h-full">
+      {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
       <div className="min-w-0 flex-1 overflow-auto p-4">
         <div ref={stage} role="group" aria-label={`Slide ${number}`} className="hairline relative mx-auto w-full border" style={{ maxWidth: `calc((100vh - 26rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }} data-stage onKeyDown={onKey} onPointerDown={(event) => event.target === event.currentTarget && choose([])}>
-          <div className="pointer-events-none">{scene ? <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>
+          <div className="pointer-events-none">{scene ? <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...(press === undefined ? {} : { step: press, since: -1 })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>
           <button type="button" tabIndex={-1} aria-hidden className="absolute inset-0 cursor-default" onClick={() => choose([])} />
           {given.elements.map((element) => {
             const frame = shown.get(element.id);
@@ -154,20 +159,20 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
                 className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
                 style={pressable(frame.width * scale, frame.height * scale)}
                 onPointerDown={(event) => {
-                  if (!on) press(element.id, event.shiftKey);
+                  if (!on) pick(element.id, event.shiftKey);
                 }}
                 onClick={(event) => {
-                  if (on && event.shiftKey && event.detail === 1) press(element.id, true);
+                  if (on && event.shiftKey && event.detail === 1) pick(element.id, true);
                 }}
                 onDoubleClick={() => open(element)}
                 onKeyDown={(event) => {
                   if (event.key === " ") {
                     event.preventDefault();
-                    press(element.id, event.shiftKey || event.ctrlKey);
+                    pick(element.id, event.shiftKey || event.ctrlKey);
                   } else if (event.key === "Enter") {
                     event.preventDefault();
                     if (on) open(element);
-                    else press(element.id, event.shiftKey);
+                    else pick(element.id, event.shiftKey);
                   }
                 }}
               />
@@ -210,7 +215,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
         </div>
       </div>
       <aside aria-label={chosen.length ? "What is selected" : "Look"} className="hairline bg-base-200 w-72 shrink-0 overflow-auto border-l p-4 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100" data-selected={chosen.length ? "" : undefined}>
-        {chosen.length ? <Selected slide={given} acts={acts} frames={frames} cropping={cropping} onCropping={setCropping} onZoom={(picture, share) => crop(picture, zoomedCrop(picture, deck.assets[picture.source], frames.get(picture.id), share))} onWrite={(id) => setTarget({ element: id })} onLeave={() => choose([])} /> : <Look slide={given} acts={acts} />}
+        {chosen.length ? <Selected slide={given} acts={acts} frames={frames} cropping={cropping} onCropping={setCropping} onZoom={(picture, share) => crop(picture, zoomedCrop(picture, deck.assets[picture.source], frames.get(picture.id), share))} onWrite={(id) => setTarget({ element: id })} onLeave={() => choose([])} /> : <Look slide={given} acts={acts} playing={press !== undefined} onPlay={play} onChoose={(id) => choose([id])} />}
       </aside>
     </div>
   );

@@ -4,10 +4,11 @@ import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Add } from "./Add";
 import { ArrangementSketch } from "./ArrangementSketch";
+import { Motion } from "./Motion";
 import type { Acts } from "./selection";
 
 /** The look of the slide and of the deck. */
-export function Look({ slide, acts }: { slide: Slide; acts: Acts }) {
+export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playing: boolean; onPlay: (on: boolean) => void; onChoose: (element: string) => void }) {
   const { deck, session, canEdit } = useDeck();
   const key = themeKey(deck.theme);
   const [preview, setPreview] = useState<ThemeKey>();
@@ -39,6 +40,7 @@ export function Look({ slide, acts }: { slide: Slide; acts: Acts }) {
           ))}
         </div>
       </fieldset>
+      <Motion slide={slide} {...play} />
       <fieldset disabled={!canEdit} className="mb-5">
         <legend className="mb-2 font-semibold">Theme of the deck</legend>
         <div className="flex flex-col gap-1">

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
 import { zoomOf } from "./Crop";
+import { EntranceOf } from "./Motion";
 import { type Acts, KINDS, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
 
@@ -182,6 +183,7 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
           <Measure label="Width of the outline" value={first.stroke.width} onSet={(width) => acts.set((element) => (element.stroke ? ({ ...element, stroke: { ...element.stroke, width: Math.max(0, Math.min(200, width)) } } as Element) : element), "Changed the width of an outline")} />
         </div>
       )}
+      {canEdit && <EntranceOf slide={slide} acts={acts} />}
       <fieldset disabled={!canEdit} className="mb-4">
         <legend className="mb-2 font-semibold">Order</legend>
         <div className="grid grid-cols-2 gap-1">

@@ -12,7 +12,7 @@ interface Scenery extends Shown {
 }
 
 /** Effects play on the way forward; a slide that is come back to stands as it was left. */
-const played = (before: Scenery | undefined, shown: Shown): Scenery => ({ ...shown, since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : undefined });
+const played = (before: Scenery | undefined, shown: Shown): Scenery => ({ ...shown, since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : 0 });
 
 function Full({ id, step, since }: { id: string; step: number | undefined; since: number | undefined }) {
   const { deck, head } = useDeck();

@@ -480,8 +480,6 @@ class OdpReader {
   }
 }
 
-const names = (element: XmlNode): string => element.children.map((inner) => `${localName(inner)} ${names(inner)}`).join(" ");
-
 /** Whether a frame holds the number of its page and nothing else. */
 function isNumber(shape: XmlNode): boolean {
   if (localName(shape) !== "frame") return false;

@@ -1,0 +1,64 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import type { Deck } from "@unitext/core/model";
+import { strFromU8, unzipSync } from "fflate";
+import { bring, kept, stored } from "./acts";
+
+const given = readFileSync(join(import.meta.dirname, "../demo/content/quay-in-autumn.pptx"));
+
+test("what comes in on a slide is set, tried, spoken from and written", async ({ page, context }) => {
+  test.setTimeout(90_000);
+  await bring(page, "quay-in-autumn.pptx", given);
+  const deck = (await stored(page)).deck as unknown as Deck;
+  const slide = deck.slides[5] as Deck["slides"][number];
+  await page.goto(`/decks/${deck.id}/refine/${slide.id}`);
+  const list = page.getByRole("list", { name: "What comes in" });
+  await expect(list.getByRole("listitem")).toHaveCount(6);
+  await expect(list.getByRole("listitem").nth(1)).toContainText("→ shape “Book”".slice(2));
+
+  // One more comes in, together with the last one, and is then put before it.
+  await page.getByRole("button", { name: "shape “back”", exact: true }).click();
+  await page.getByRole("combobox", { name: "Begins" }).selectOption("Together with the one before");
+  await page.getByRole("combobox", { name: "Looks" }).selectOption("Growing");
+  await page.getByRole("textbox", { name: "Takes" }).fill("0,25");
+  await page.keyboard.press("Enter");
+  await kept(page);
+  await page.getByRole("button", { name: "Look of the slide" }).click();
+  await expect(list.getByRole("listitem")).toHaveCount(7);
+  await page.getByRole("button", { name: "shape “back” earlier" }).click();
+  await kept(page);
+  await expect(list.getByRole("listitem").nth(5)).toContainText("back");
+
+  // Trying it shows the slide press by press, and ends with everything.
+  const shown = page.locator("[data-stage] svg [data-element]");
+  const all = await shown.count();
+  await page.getByRole("button", { name: "Try it: 3 presses" }).click();
+  await expect.poll(() => shown.count()).toBeLessThan(all);
+  await expect(page.getByRole("button", { name: "Try it: 3 presses" })).toBeVisible({ timeout: 15_000 });
+  await expect(shown).toHaveCount(all);
+
+  // The hall follows the speaker, and plays what comes.
+  await page.getByRole("link", { name: "Speak" }).click();
+  const opening = context.waitForEvent("page");
+  await page.getByRole("button", { name: "Open the hall's window" }).click();
+  const hall = await opening;
+  await expect(hall.locator(`[data-hall="${slide.id}"]`)).toBeVisible();
+  const words = hall.locator("[data-hall] text");
+  await expect(words.filter({ hasText: "Staff" })).toHaveCount(1);
+  await expect(words.filter({ hasText: "Book" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Next", exact: true }).first().click();
+  await expect(words.filter({ hasText: "Book" })).toHaveCount(1);
+  await expect(words.filter({ hasText: "Office" })).toHaveCount(0);
+  await expect(hall.locator('[data-effect="fade"]', { hasText: "Book" }).first()).toHaveCSS("animation-name", "comes-fade");
+  await hall.close();
+
+  // The file says the same, in the words of the standard.
+  await page.goto(`/decks/${deck.id}/deliver`);
+  const button = page.getByRole("button", { name: "Download as Presentation (.pptx)" });
+  const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
+  const parts = unzipSync(readFileSync((await file.path()) as string));
+  const timing = /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(parts["ppt/slides/slide6.xml"] as Uint8Array))?.[0] ?? "";
+  expect(timing.match(/nodeType="(click|after|with)Effect"/g)).toHaveLength(7);
+  expect(timing).toContain('presetID="23"');
+});

@@ -1,0 +1,179 @@
+import { together, type SingleChange } from "@unitext/core/edit";
+import { EFFECTS, type Effect, type Element, type Entrance, lookOf, orderedEntrances, pressesOf, revealsOf, type Slide, TRANSITIONS, type Transition, type Trigger, TRIGGERS } from "@unitext/core/model";
+import { useDeck } from "../deck/DeckContext";
+import { type Acts, nameOfElement } from "./selection";
+
+const EFFECT_NAMES: Record<Effect, string> = { appear: "At once", fade: "Fading in", wipe: "Uncovered", slide: "Moving in", grow: "Growing" };
+const TRIGGER_NAMES: Record<Trigger, string> = { press: "At a press", with: "Together with the one before", after: "After the one before" };
+const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
+
+/** Seconds that are taken when the field is left or Enter is pressed. */
+function Seconds({ label, value, most, onSet }: { label: string; value: number; most: number; onSet: (seconds: number) => void }) {
+  return (
+    <label className="block">
+      {label}
+      <span className="input input-sm flex w-full">
+        <input
+          key={value}
+          inputMode="decimal"
+          className="w-full text-right"
+          defaultValue={String(value)}
+          onBlur={({ target }) => {
+            const next = Number(target.value.replace(",", "."));
+            if (target.value.trim() === "" || !Number.isFinite(next) || next < 0) target.value = String(value);
+            else if (next !== value) onSet(Math.min(most, next));
+          }}
+          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        />
+        <span className="quiet">s</span>
+      </span>
+    </label>
+  );
+}
+
+/** How what is selected comes in. */
+export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
+  const { elements } = acts;
+  const [first] = elements;
+  if (!first) return null;
+  const { entrance } = first;
+  const texts = elements.filter((element) => element.kind === "text");
+  const last = Math.max(-1, ...slide.elements.map((element) => element.entrance?.order ?? -1));
+  const set = (change: (entrance: Entrance | undefined, nth: number) => Entrance | undefined, words: string) => {
+    let nth = 0;
+    acts.set((element) => {
+      const { entrance: before, ...rest } = element;
+      const next = change(before, nth++);
+      return (next ? { ...rest, entrance: next } : rest) as Element;
+    }, words);
+  };
+  const change = (more: Partial<Entrance>, words: string) => set((before) => (before ? { ...before, ...more } : before), words);
+  return (
+    <fieldset className="mb-4">
+      <legend className="mb-2 font-semibold">How it comes in</legend>
+      <label className="mb-1 block">
+        Begins
+        <select
+          className="select select-sm w-full"
+          value={entrance?.trigger ?? ""}
+          onChange={({ target: { value } }) => set((before, nth) => (value === "" ? undefined : { order: last + 1 + nth, effect: "fade", seconds: 0.5, ...before, trigger: nth && !before ? "with" : (value as Trigger) }), value === "" ? "Took an entrance away" : `Comes in ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`)}
+        >
+          <option value="">It is there from the beginning</option>
+          {TRIGGERS.map((trigger) => (
+            <option key={trigger} value={trigger}>
+              {TRIGGER_NAMES[trigger]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {entrance && (
+        <>
+          <label className="mb-1 block">
+            Looks
+            <select className="select select-sm w-full" value={entrance.effect} onChange={({ target: { value } }) => change({ effect: value as Effect, seconds: value === "appear" ? 0 : entrance.seconds || 0.5 }, `Comes in ${EFFECT_NAMES[value as Effect].toLowerCase()}`)}>
+              {EFFECTS.map((effect) => (
+                <option key={effect} value={effect}>
+                  {EFFECT_NAMES[effect]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <div className="grid grid-cols-2 gap-2">
+            <Seconds label="Waits" value={entrance.delay ?? 0} most={600} onSet={(delay) => set((before) => {
+              if (!before) return before;
+              const { delay: _, ...rest } = before;
+              return delay ? { ...rest, delay } : rest;
+            }, "Changed how long an entrance waits")} />
+            {entrance.effect !== "appear" && <Seconds label="Takes" value={entrance.seconds} most={60} onSet={(seconds) => change({ seconds }, "Changed how long an entrance takes")} />}
+          </div>
+        </>
+      )}
+      {texts.length > 0 && (
+        <label className="mt-2 flex items-center gap-2">
+          <input type="checkbox" className="checkbox checkbox-sm" checked={texts.every((element) => element.steps)} onChange={({ target: { checked } }) => acts.set((element) => {
+            if (element.kind !== "text") return element;
+            const { steps: _, ...rest } = element;
+            return checked ? { ...rest, steps: true } : rest;
+          }, checked ? "Lets points come one at a time" : "Shows points together")} />
+          Its points one at a time
+        </label>
+      )}
+    </fieldset>
+  );
+}
+
+/** What comes in on the slide, in order, and how the slide itself does. */
+export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; playing: boolean; onPlay: (on: boolean) => void; onChoose: (element: string) => void }) {
+  const { deck, session, canEdit } = useDeck();
+  const reveals = revealsOf(slide);
+  const coming = [...new Map(reveals.map((reveal) => [reveal.element, reveal]))].flatMap(([id, reveal]) => {
+    const element = slide.elements.find((one) => one.id === id);
+    return element ? [{ element, reveal, points: reveals.filter((one) => one.element === id).length }] : [];
+  });
+  const presses = pressesOf(slide);
+  const { transition } = slide;
+  const setTransition = (next: Transition | undefined, all: boolean) => {
+    const changes = (all ? deck.slides : [slide]).flatMap((one): SingleChange[] => {
+      const { transition: _, ...look } = lookOf(one);
+      return JSON.stringify(one.transition) === JSON.stringify(next) ? [] : [{ kind: "setLook", slide: one.id, look: { ...look, ...(next ? { transition: next } : {}) } }];
+    });
+    if (changes.length) session.apply(together(changes), { words: all ? "Let every slide come in so" : next ? `The slide comes in ${TRANSITION_NAMES[next.kind].toLowerCase()}` : "The slide comes in at once" });
+  };
+  /** Puts an entrance a place earlier or later. */
+  const move = (at: number, by: -1 | 1) => {
+    const order = coming.map(({ element }) => element.id);
+    [order[at], order[at + by]] = [order[at + by] as string, order[at] as string];
+    const elements = orderedEntrances({ ...slide, elements: slide.elements.map((element) => (order.includes(element.id) ? ({ ...element, entrance: { trigger: "press", effect: "appear", seconds: 0, ...element.entrance, order: order.indexOf(element.id) } } as Element) : element)) });
+    const changes = elements.filter((element, nth) => JSON.stringify(element) !== JSON.stringify(slide.elements[nth])).map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
+    if (changes.length) session.apply(together(changes), { words: "Changed the order in which things come in" });
+  };
+  return (
+    <fieldset disabled={!canEdit} className="mb-5">
+      <legend className="mb-2 font-semibold">Motion</legend>
+      <label className="mb-1 block">
+        The slide comes in
+        <select className="select select-sm w-full" value={transition?.kind ?? ""} onChange={({ target: { value } }) => setTransition(value ? { kind: value as Transition["kind"], seconds: transition?.seconds ?? 1 } : undefined, false)}>
+          <option value="">At once</option>
+          {TRANSITIONS.map((kind) => (
+            <option key={kind} value={kind}>
+              {TRANSITION_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {transition && <Seconds label="Takes" value={transition.seconds} most={10} onSet={(seconds) => setTransition({ ...transition, seconds: Math.max(0.1, seconds) }, false)} />}
+      <button type="button" className="btn btn-xs mt-1 mb-3 w-full" disabled={deck.slides.every((one) => JSON.stringify(one.transition) === JSON.stringify(transition))} onClick={() => setTransition(transition, true)}>
+        So on every slide
+      </button>
+      {coming.length === 0 ? (
+        <p className="quiet">Everything is there from the beginning. Select something to let it come in later.</p>
+      ) : (
+        <>
+          <ol aria-label="What comes in" className="mb-2 flex flex-col gap-1">
+            {coming.map(({ element, reveal, points }, at) => (
+              <li key={element.id} className="hairline bg-base-100 flex items-center gap-1 border px-1">
+                <span className="w-5 shrink-0 text-right tabular-nums" title={reveal.press ? `At press ${reveal.press}` : "With the slide"}>
+                  {reveal.trigger === "press" ? reveal.press : reveal.trigger === "with" ? "+" : "→"}
+                </span>
+                <button type="button" className="min-w-0 flex-1 truncate py-1 text-left hover:underline" onClick={() => onChoose(element.id)}>
+                  {nameOfElement(element)}
+                  <span className="quiet">{points > 1 ? `, ${points} points` : ""}</span>
+                </button>
+                {([-1, 1] as const).map((by) => (
+                  <button key={by} type="button" className="btn btn-xs btn-square" disabled={at + by < 0 || at + by >= coming.length} aria-label={`${nameOfElement(element)} ${by < 0 ? "earlier" : "later"}`} title={by < 0 ? "Earlier" : "Later"} onClick={() => move(at, by)}>
+                    {by < 0 ? "↑" : "↓"}
+                  </button>
+                ))}
+              </li>
+            ))}
+          </ol>
+          <button type="button" className="btn btn-sm w-full" aria-pressed={playing} onClick={() => onPlay(!playing)}>
+            {playing ? "Stop" : `Try it: ${presses} ${presses === 1 ? "press" : "presses"}`}
+          </button>
+          <p className="quiet mt-1 text-xs">A number is a press, + comes together with the one before, → after it.</p>
+        </>
+      )}
+      {slide.moves && slide.moves.length > 0 && <p className="quiet mt-2 text-xs">Its file also has {slide.moves.join(", ")}: not shown here, kept in the file.</p>}
+    </fieldset>
+  );
+}

@@ -1,0 +1,19 @@
+import { pressesOf, revealsOf, type Slide } from "@unitext/core/model";
+import { useEffect, useState } from "react";
+
+/** What somebody needs to see that a press has been answered, in milliseconds. */
+const PAUSE = 700;
+
+/** Plays what comes in on a slide, press by press, by itself; `press` is undefined while nothing is played. */
+export function usePlay(slide: Slide): { press: number | undefined; play: (on: boolean) => void } {
+  const [press, setPress] = useState<number>();
+  useEffect(() => setPress(undefined), [slide.id]);
+  useEffect(() => {
+    if (press === undefined) return;
+    const ends = revealsOf(slide).map((reveal) => (reveal.press === press ? reveal.start + reveal.seconds : 0));
+    const last = press >= pressesOf(slide);
+    const timer = setTimeout(() => setPress(last ? undefined : press + 1), Math.max(0, ...ends) * 1000 + PAUSE * (last ? 2 : 1));
+    return () => clearTimeout(timer);
+  }, [press, slide]);
+  return { press, play: (on) => setPress(on ? 0 : undefined) };
+}
