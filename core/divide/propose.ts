@@ -1,4 +1,4 @@
-import { secondsOf, type Slide, titleOf } from "@unitext/core/model";
+import { secondsOf, sectionBegun, type Slide, titleOf } from "@unitext/core/model";
 
 /** A part as it is proposed: the ids of its slides in order. */
 export interface Proposed {
@@ -33,9 +33,10 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
       last.seconds += seconds;
       continue;
     }
-    const opens = slide.arrangement === "section";
+    const begun = sectionBegun(slide);
+    const opens = begun !== undefined;
     const title = bareTitle(titleOf(slide));
-    if (opens) section = titleOf(slide);
+    if (opens) section = begun;
     const continues = last !== undefined && title !== "" && title === last.title;
     units.push({ slides: [slide], seconds, cut: opens ? 0 : continues ? CONTINUED : INSIDE, section, title });
   }
@@ -53,7 +54,7 @@ function namedParts(groups: readonly Unit[][]): Proposed[] {
   const filled = groups.filter((group) => group.length);
   const sectionOf = (group: readonly Unit[]) => {
     const [first] = group;
-    return first?.slides[0]?.arrangement === "section" && group.every(({ section }) => section === first.section) ? first.section : undefined;
+    return first?.slides[0] && sectionBegun(first.slides[0]) !== undefined && group.every(({ section }) => section === first.section) ? first.section : undefined;
   };
   const bySection = filled.filter((group, nth) => nth > 0 || group[0]?.section !== undefined).every((group) => sectionOf(group));
   return filled.map((group, nth) => ({ name: (bySection && sectionOf(group)) || `Part ${String(nth + 1).padStart(String(filled.length).length, "0")}`, slides: idsOf(group) }));

@@ -4,10 +4,10 @@ import { type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode,
 import PDFDocument from "pdfkit";
 import { gradientLine } from "./svg";
 
-/** A page of the PDF: its scene, and the slides that stand on it with their names in the outline and how deep they lie under the main line. */
+/** A page of the PDF: its scene, and the slides that stand on it with their names in the outline, how deep they lie under the main line, and the section that begins with them. */
 export interface PdfPage {
   scene: Scene;
-  slides: readonly { id: string; name: string; level: number }[];
+  slides: readonly { id: string; name: string; level: number; section?: string }[];
 }
 
 export interface PdfOptions {
@@ -247,7 +247,7 @@ type OutlineItem = PDFKit.PDFOutline;
 
 /**
  * Draws scenes as a PDF, a page each: embedded subset fonts, real text, links to pages and to the web, an outline with
- * details under their main slide, a structure of headings, paragraphs and figures with their descriptions, title, author
+ * slides under their section and details under their main slide, a structure of headings, paragraphs and figures with their descriptions, title, author
  * and language. Resolves with the file's bytes.
  */
 export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promise<Uint8Array> {
@@ -261,14 +261,16 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
   });
   const writer = new TextWriter(doc, options.fonts);
   const above: OutlineItem[] = [];
+  let within: OutlineItem = doc.outline;
   const whole = doc.struct("Document");
   doc.addStructure(whole);
   for (const { scene, slides } of pages) {
     doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
-    for (const { id, name, level } of slides) {
+    for (const { id, name, level, section: begun } of slides) {
       doc.addNamedDestination(id);
+      if (begun !== undefined) within = doc.outline.addItem(begun);
       above.length = Math.min(above.length, level);
-      above.push((above.at(-1) ?? doc.outline).addItem(name));
+      above.push((above.at(-1) ?? within).addItem(name));
     }
     const section = doc.struct("Sect", { title: slides[0]?.name ?? "" });
     whole.add(section);

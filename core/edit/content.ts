@@ -63,7 +63,7 @@ export const setElement: Handler<Of<"setElement">> = {
 export const setLook: Handler<Of<"setLook">> = {
   apply(deck, { slide: id, look }) {
     const before = held(slideWith(deck, id), id);
-    const bare = ({ background: _, transition: __, delay: ___, widths: ____, ...slide }: Slide): Slide => ({ ...slide, ...look });
+    const bare = ({ background: _, transition: __, delay: ___, widths: ____, section: _____, ...slide }: Slide): Slide => ({ ...slide, ...look });
     return { deck: onSlide(deck, id, bare), inverse: [{ kind: "setLook", slide: id, look: lookOf(before) }] };
   },
   touches: ({ slide }) => [`slide:${slide}/look`],

@@ -27,6 +27,7 @@ const looked = (element: Element) => element.style !== undefined || elementTexts
 export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
   "detail slides": ({ parent }) => (parent === null ? [] : ["a detail slide"]),
+  "named sections": ({ section, parent }) => (section !== undefined && parent === null ? [`the section “${section}” that begins with it`] : []),
   notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
   "links to the web": (slide) => links(slide).flatMap(({ text, to }) => (slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [])),
   "links between slides": (slide, deck) => links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
@@ -80,6 +81,7 @@ const kept = "kept" as const;
 const PRESENTATION: Record<FeatureName, Judge> = {
   "hidden slides": kept,
   "detail slides": { how: "other programs show it after its main slide; Unitext nests it again" },
+  "named sections": kept,
   notes: kept,
   "links to the web": kept,
   "links between slides": kept,
@@ -124,6 +126,7 @@ const PAGES: Record<FeatureName, Judge> = {
   ...PRESENTATION,
   "hidden slides": { why: "hidden slides are not shown to the audience" },
   "detail slides": kept,
+  "named sections": { why: "the pages follow each other without names between them" },
   notes: { why: "the pages are for the audience, who do not see the notes" },
   "links into other decks": OTHER_DECK,
   "linked data": PRESENT,
@@ -153,6 +156,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   pptx: PRESENTATION,
   odp: {
     ...PRESENTATION,
+    "named sections": { how: "other programs do not show it; Unitext keeps it" },
     "shaped pictures": (slide) => (fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" }),
     "fills of several colours": { how: "runs from its first colour to its last; Unitext knows all of them" },
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
@@ -163,7 +167,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
-  pdf: { ...PAGES, recolouring: { how: "shown in its own colours" }, "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
+  pdf: { ...PAGES, "named sections": kept, recolouring: { how: "shown in its own colours" }, "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
   html: { ...PAGES, notes: kept, "points one at a time": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
   docx: { ...PAGES, "links of pictures and shapes": { why: "they stand in the picture of the slide, which has no links" }, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
   png: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },

@@ -79,7 +79,7 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
     scene,
     slides: slides.map((id) => {
       const { slide, number } = byId.get(id) as (typeof items)[number];
-      return { id, name: nameOf(slide) || `Slide ${number}`, level: depth.get(id) ?? 0 };
+      return { id, name: nameOf(slide) || `Slide ${number}`, level: depth.get(id) ?? 0, ...(slide.section !== undefined && slide.parent === null ? { section: slide.section } : {}) };
     }),
   }));
 }

@@ -76,10 +76,10 @@ function unitsIn(slide: Slide): Unit[] {
 /** All that the text form can say of a slide, as one string; it is kept as long as its elements live. */
 export function contentKey(slide: Slide): string {
   const found = foundOf(slide);
-  const { background, transition, delay, widths, notes } = slide;
+  const { background, transition, delay, widths, section, notes } = slide;
   const known = found.keyed?.slide;
-  if (found.keyed && known && known.notes === notes && known.background === background && known.transition === transition && known.delay === delay && known.widths === widths) return found.keyed.key;
-  const key = JSON.stringify([slide.arrangement, background, transition, delay, widths, found.units.map(({ slot, key: own }) => [slot, own]), normalText(notes)]);
+  if (found.keyed && known && known.notes === notes && known.background === background && known.transition === transition && known.delay === delay && known.widths === widths && known.section === section) return found.keyed.key;
+  const key = JSON.stringify([slide.arrangement, background, transition, delay, widths, found.units.map(({ slot, key: own }) => [slot, own]), normalText(notes), ...(section === undefined ? [] : [section])]);
   found.keyed = { slide, key };
   return key;
 }

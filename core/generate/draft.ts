@@ -112,10 +112,10 @@ export function settledColumns(draft: Draft): Draft {
 
 /** What the slide says of its look: its mark, and the widths that its columns give. */
 export function lookOfDraft({ mark, slots }: Draft): SlideLook {
-  const { background, transition, delay } = mark;
+  const { background, transition, delay, section } = mark;
   const given = ["left", "middle", "right"].flatMap((name) => (slots.has(name) ? [slots.get(name)?.width] : []));
   const known = given.filter((width) => width !== undefined);
   const spare = given.length - known.length ? Math.max(5, (100 - known.reduce((sum, width) => sum + width, 0)) / (given.length - known.length)) : 0;
   const widths = mark.widths ?? (known.length && given.length > 1 ? given.map((width) => width ?? spare) : undefined);
-  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}) };
+  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}), ...(section ? { section } : {}) };
 }

@@ -73,8 +73,8 @@ function aspectsOf(slide: Slide): Aspects {
     const atoms: Atom[] = first.kind === "text" ? textAtoms(joinedText(unit.elements), first.steps) : [{ key: JSON.stringify(bareContent(first)), element: first }];
     slots.set(unit.slot, [...(slots.get(unit.slot) ?? []), ...atoms]);
   }
-  const { background, transition, delay, widths } = slide;
-  return { arrangement: slide.arrangement, look: JSON.stringify([background, transition, delay, widths]), hidden: slide.hidden, slots, notes: textAtoms(slide.notes) };
+  const { background, transition, delay, widths, section } = slide;
+  return { arrangement: slide.arrangement, look: JSON.stringify([background, transition, delay, widths, section]), hidden: slide.hidden, slots, notes: textAtoms(slide.notes) };
 }
 
 const keyOf = (atoms: readonly Atom[]) => atoms.map(({ key }) => key).join("\n");
@@ -138,7 +138,7 @@ export function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () =
     return elementsOf(merged, name, newId);
   });
   const notes = atoms("notes", b.notes, h.notes, t.notes).flatMap(({ paragraph }) => (paragraph ? [paragraph] : []));
-  const [background, transition, delay, widths] = JSON.parse(look) as [Slide["background"], Slide["transition"], Slide["delay"], Slide["widths"]];
+  const [background, transition, delay, widths, section] = JSON.parse(look) as [Slide["background"], Slide["transition"], Slide["delay"], Slide["widths"], Slide["section"]];
   const slide: Slide = {
     id: mine.id,
     parent: mine.parent,
@@ -153,6 +153,7 @@ export function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () =
     ...(transition ? { transition } : {}),
     ...(delay ? { delay } : {}),
     ...(widths ? { widths } : {}),
+    ...(section ? { section } : {}),
   };
   return { slide, conflicts };
 }

@@ -1,5 +1,5 @@
 import { type Change, insertAt, newSlide, rearrange, type SingleChange, together } from "@unitext/core/edit";
-import { type Deck, familyOf, hasNotes, isEmptyText, type Paragraph, paragraphText, type RichText, run, type Slide, slideWith, textSlot, titleOf } from "@unitext/core/model";
+import { type Deck, familyOf, hasNotes, isEmptyText, type Paragraph, paragraphText, type RichText, run, sectionBegun, type Slide, slideWith, textSlot, titleOf } from "@unitext/core/model";
 
 /** How the parts of a skeleton stand: as headings on the slide, or as slides of their own after it. */
 export type SkeletonPlace = "slide" | "after";
@@ -28,7 +28,7 @@ function following(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide[]
   if (!slide) return [];
   const siblings = deck.slides.filter((other) => other.parent === slide.parent);
   const rest = siblings.slice(siblings.findIndex((other) => other.id === id) + 1);
-  const end = rest.findIndex((other) => chosen.has(other.id) || other.arrangement === "section");
+  const end = rest.findIndex((other) => chosen.has(other.id) || sectionBegun(other) !== undefined);
   return end < 0 ? rest : rest.slice(0, end);
 }
 

@@ -100,8 +100,8 @@ export const TRANSITIONS = ["fade", "push", "wipe"] as const;
 /** How a slide comes in, and in how many seconds. */
 export const Transition = z.object({ kind: z.enum(TRANSITIONS), seconds: z.number().min(0.1).max(10) });
 export type Transition = z.infer<typeof Transition>;
-/** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent. */
-export const SlideLook = z.object({ background: Background.optional(), transition: Transition.optional(), delay: z.number().min(0.5).max(3600).optional(), widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional() });
+/** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent, the name of the section that begins with it. */
+export const SlideLook = z.object({ background: Background.optional(), transition: Transition.optional(), delay: z.number().min(0.5).max(3600).optional(), widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional(), section: z.string().min(1).max(300).optional() });
 export type SlideLook = z.infer<typeof SlideLook>;
 
 /** The footer, number or date of a slide where a file puts it; the number is counted where it is shown. */

@@ -74,12 +74,18 @@ export function levels(slides: readonly Slide[]): Map<string, number> {
   return depth;
 }
 
-/** The title of the section that each slide lies in, by slide id; a slide arranged as section opener begins one. */
+/** The name of the section that begins with a slide of the main line: its own, or the title of a slide arranged as section opener; undefined where none begins. */
+export function sectionBegun(slide: Slide): string | undefined {
+  if (slide.parent !== null) return undefined;
+  return slide.section ?? (slide.arrangement === "section" ? titleOf(slide) : undefined);
+}
+
+/** The name of the section that each slide lies in, by slide id. */
 export function sections(slides: readonly Slide[]): Map<string, string> {
   const found = new Map<string, string>();
   let current: string | undefined;
   for (const slide of slides) {
-    if (slide.arrangement === "section" && slide.parent === null) current = titleOf(slide);
+    current = sectionBegun(slide) ?? current;
     if (current !== undefined) found.set(slide.id, current);
   }
   return found;
@@ -144,8 +150,8 @@ export function mapElementTexts(element: Element, change: (text: RichText) => Ri
 }
 
 /** The look of a slide alone. */
-export function lookOf({ background, transition, delay, widths }: Slide): SlideLook {
-  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}) };
+export function lookOf({ background, transition, delay, widths, section }: Slide): SlideLook {
+  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}), ...(section ? { section } : {}) };
 }
 
 /** The look that a slide is drawn in: the one that it brought along, else the deck's. */

@@ -1,4 +1,4 @@
-import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, revealsOf, type RichText, slideTexts, textOf, wordsOn } from "@unitext/core/model";
+import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, revealsOf, type RichText, sectionBegun, slideTexts, textOf, wordsOn } from "@unitext/core/model";
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
@@ -99,7 +99,7 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
   for (const slide of deck.slides) {
     total.slides += 1;
     if (slide.hidden) total.hidden += 1;
-    if (slide.arrangement === "section" && slide.parent === null) total.sections += 1;
+    if (sectionBegun(slide) !== undefined) total.sections += 1;
     if (hasNotes(slide)) {
       total.notes.slides += 1;
       total.notes.words += countWords(textOf(slide.notes));

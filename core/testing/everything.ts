@@ -50,6 +50,7 @@ export function everything(assets: Deck["assets"]): Deck {
       { ...newSlide("detail", "title"), parent: "words", hidden: true, elements: [title("A detail")] },
       {
         ...newSlide("figures", "blank"),
+        section: "Figures",
         elements: [
           { kind: "table", id: "t", slot: null, frame: place(40, 40, 400, 120), header: 1, align: ["start", "start"], widths: [240, 160], heights: [40, 40, 40], rows: [[{ ...cell("Gauge"), fill: { kind: "solid", colour: "#0f5c63" } }, cell("Metres")], [cell("North"), cell("2.4")], [{ ...cell("both"), columns: 2 }, null]] },
           { kind: "chart", id: "c", slot: null, frame: place(480, 40, 420, 240), form: "column", categories: ["Jan", "Feb", "Mar"], series: [{ name: "North", values: [1.5, 2.25, null], colour: "#0f5c63" }, { name: "South", values: [2, 1, 3], colour: "#7a2e57" }], stack: "sum", title: "Levels", legend: "bottom", labels: "value", format: "0.00", yAxis: { title: "metres", least: 0, most: 6 } },

@@ -5,7 +5,7 @@ import type { Block, FrontMatter, SlideMark } from "./manuscript";
 import { backgroundWord } from "./deck";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
 
-function markAttributes({ id, arrangement, hidden, level, steps, background, transition, delay, widths }: SlideMark): Record<string, string> {
+function markAttributes({ id, arrangement, hidden, level, steps, background, transition, delay, widths, section }: SlideMark): Record<string, string> {
   return {
     ...(id ? { id } : {}),
     ...(arrangement ? { arrangement } : {}),
@@ -16,6 +16,7 @@ function markAttributes({ id, arrangement, hidden, level, steps, background, tra
     ...(transition ? { transition: transition.kind, seconds: String(transition.seconds) } : {}),
     ...(delay ? { delay: String(delay) } : {}),
     ...(widths ? { widths: widths.join(" ") } : {}),
+    ...(section ? { section } : {}),
   };
 }
 

@@ -40,7 +40,7 @@ export function backgroundWord(background: Background): string {
 
 /** The attributes of the `::slide` line; none where the text alone says all. */
 function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level }: Marks): Record<string, string> {
-  const { background, transition, delay, widths } = slide;
+  const { background, transition, delay, widths, section } = slide;
   const attributes: Record<string, string> = {};
   if (id) attributes.id = slide.id;
   if (empty || recognise(partsOf(slide, first)) !== slide.arrangement) attributes.arrangement = slide.arrangement;
@@ -52,6 +52,7 @@ function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level
   if (transition && transition.seconds !== 0.5) attributes.seconds = String(transition.seconds);
   if (delay) attributes.delay = String(delay);
   if (widths) attributes.widths = widths.join(" ");
+  if (section) attributes.section = section;
   return attributes;
 }
 

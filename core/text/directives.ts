@@ -115,7 +115,8 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     else if (key === "seconds" && Number(said) >= 0.1 && Number(said) <= 10) seconds = Number(said);
     else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
     else if (key === "widths" && (numbers.length === 2 || numbers.length === 3) && numbers.every((width) => width >= 5 && width <= 95)) mark.widths = numbers;
-    else say(`A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, background, transition (${TRANSITIONS.join(", ")}), seconds, delay and widths.`);
+    else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
+    else say(`A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`);
   }
   return kind ? { ...mark, transition: { kind, seconds } } : mark;
 }

@@ -8,7 +8,6 @@ import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useCallback
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
-import { clock } from "../deck/time";
 import { keepLook, lastLook } from "../gather/MergeList";
 import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
@@ -19,6 +18,7 @@ import { MoveTo } from "./MoveTo";
 import { PasteDialog } from "./PasteDialog";
 import { SkeletonDialog } from "./SkeletonDialog";
 import { GAP, gridFor, headerOf, type Landing, landingWords, mapRows } from "./rows";
+import { nameSection, SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
 import { Views } from "./Views";
 
@@ -146,6 +146,12 @@ export default function Arrange() {
         select([id]);
         requestAnimationFrame(() => show(id));
       }
+    },
+    nameSection: () => {
+      const main = deck.slides.find((slide) => slide.parent === null && chosen.has(slide.id));
+      if (!main) session.say("Select a slide of the main line: the section begins with it.");
+      else if (main.section === undefined) session.apply(nameSection(main, "New section"), { words: `A section begins with ${numbers.get(main.id)}` });
+      requestAnimationFrame(() => document.querySelector<HTMLInputElement>(`[data-section="${main?.id}"] input`)?.select());
     },
     menu: () => {
       const made = menuFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
@@ -361,6 +367,7 @@ export default function Arrange() {
         {button("Lift", acts.unnest, none)}
         {button("Move to …", acts.moveTo, none)}
         {button("Section", acts.section, none)}
+        {button("Name a section", acts.nameSection, none)}
         {button("Menu", acts.menu, none)}
         {button("Skeleton …", acts.skeleton, none)}
         <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={() => copy()} disabled={none}>
@@ -415,12 +422,7 @@ export default function Arrange() {
                   {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map(({ main, details, section, opens }) => (
                     <div key={main.id} role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: header }}>
                       {section > 0 && <span aria-hidden="true" className={`absolute top-0 bottom-0 -left-2.5 w-1 ${section % 2 ? "bg-primary" : "bg-secondary"}`} />}
-                      {opens && (
-                        <p className={`absolute top-0 -left-2.5 flex h-6 items-center gap-3 overflow-hidden px-2.5 text-sm whitespace-nowrap ${section % 2 ? "bg-primary text-primary-content" : "bg-secondary text-secondary-content"}`} style={{ right: GAP }} data-section={main.id}>
-                          <strong className="truncate font-semibold">{opens.title || "Section"}</strong>
-                          <span className="ml-auto">{opens.slides} slides, {clock(opens.seconds)}</span>
-                        </p>
-                      )}
+                      {opens && <SectionName slide={main} section={section} band={opens} />}
                       {[main, ...details].map((slide) => (
                         <Thumb key={slide.id} slide={slide} number={numbers.get(slide.id) ?? 0} width={grid.thumb} detail={slide !== main} selected={chosen.has(slide.id)} current={slide.id === current} moving={moving.includes(slide.id)} landing={landing?.target === slide.id ? landing.side : undefined} onChoose={chooseThumb} onOpen={openThumb} />
                       ))}

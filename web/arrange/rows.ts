@@ -1,8 +1,9 @@
-import { secondsOf, type Slide, titleOf } from "@unitext/core/model";
+import { secondsOf, sectionBegun, type Slide } from "@unitext/core/model";
 
-/** A section as its header says it: title, slides, seconds. */
+/** A section as its band shows it: title, slides, seconds; `named` where its name is its own and not the title of its opener. */
 export interface SectionBand {
   title: string;
+  named: boolean;
   slides: number;
   seconds: number;
 }
@@ -25,10 +26,11 @@ export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
   let band: SectionBand | undefined;
   slides.forEach((slide, nth) => {
     const main = slide.parent === null;
-    const opens = main && slide.arrangement === "section";
+    const title = sectionBegun(slide);
+    const opens = title !== undefined;
     if (opens) {
       section += 1;
-      band = { title: titleOf(slide), slides: 0, seconds: 0 };
+      band = { title, slides: 0, seconds: 0, named: slide.section !== undefined };
     }
     if (band) {
       band.slides += 1;

@@ -8,6 +8,7 @@ export const COMMANDS = {
   nest: { label: "Put under the slide before", place: "Arrange", key: "Alt+ArrowRight" },
   unnest: { label: "Lift back to the line above", place: "Arrange", key: "Alt+ArrowLeft" },
   moveTo: { label: "Move to a place that you name", place: "Arrange", key: "M" },
+  nameSection: { label: "Name a section that begins with the selected slide", place: "Arrange", key: "Shift+B" },
   section: { label: "Begin a section before the selected slides", place: "Arrange", key: "B" },
   menu: { label: "Make a menu of the selected slides, with ways back", place: "Arrange", key: "L" },
   search: { label: "Select slides by their words", place: "Arrange", key: "/" },

@@ -223,6 +223,7 @@ class OdpReader {
       ...(source.success ? { source: source.data } : {}),
       ...(origin.success ? { origin: origin.data } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
+      ...(look.success && look.data.section ? { section: look.data.section } : {}),
     };
     if (ours) {
       const regions = RegionBox.array().safeParse(kept.regions);

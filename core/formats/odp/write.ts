@@ -204,8 +204,8 @@ class Pages {
 
   /** Keeps what the format has no place for. */
   keep(slide: Slide, more: object): void {
-    const { id, parent, arrangement, source, origin, theme, notes } = slide;
-    this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
+    const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
+    this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
   }
 
   own(slide: Slide, number: number): string {

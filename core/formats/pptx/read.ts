@@ -16,6 +16,7 @@ import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
 import { readChart } from "./readchart";
 import { readTheme } from "./readtheme";
 import { readTiming, shapePaths } from "./readtiming";
+import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
 import { readTable } from "./table";
@@ -50,6 +51,8 @@ class Reader {
   readonly assets: Record<string, Asset> = {};
   private readonly pack: OpenedPackage;
   private readonly ids = new Map<string, string>();
+  /** The numbers by which the presentation lists its slides, by their paths. */
+  private readonly listed = new Map<string, string>();
   private readonly styles: Record<string, TextStyle> = {};
   private readonly masters: Record<string, Master> = {};
   /** The pictures that were taken in, by the path of their part, with their sums and names. */
@@ -86,7 +89,7 @@ class Reader {
       this.ids.set(path, Id.safeParse(given).success && !taken ? (given as string) : options.newId());
     });
     const slides = paths.map((path, nth) => this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
-    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: nested(slides) };
+    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: this.sectioned(presentation, nested(slides), tags.has(TAG.deck) ? head.properties.title || "1" : undefined) };
     const known = new Set(slides.map(({ id }) => id));
     deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
     if (Object.keys(this.styles).length) deck.styles = { ...deck.styles, ...this.styles };
@@ -122,6 +125,13 @@ class Reader {
     return mapLinks(text, (to) => (to.startsWith("slide:") && !known.has(to.slice(6)) ? undefined : to));
   }
 
+  /** The slides in the sections that the presentation lists; `own` is what Unitext calls the slides before the first of a deck. */
+  private sectioned(presentation: XmlElement, slides: Slide[], own: string | undefined): Slide[] {
+    const sections = readSections(presentation);
+    const numbers = new Map([...this.listed].map(([path, number]) => [this.ids.get(path), number]));
+    return sections.length ? withSections(slides, sections[0]?.name === own ? sections.slice(1) : sections, (id) => numbers.get(id)) : slides;
+  }
+
   private slidePaths(main: string, presentation: XmlElement): string[] {
     const relationships = this.pack.relationships(main);
     const listed = new Set<string>();
@@ -134,6 +144,7 @@ class Reader {
         return [];
       }
       listed.add(target);
+      this.listed.set(target, attributes.id ?? "");
       return [target];
     });
   }

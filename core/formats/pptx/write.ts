@@ -12,6 +12,7 @@ import { slideShapes } from "./slideshapes";
 import { movedShape, spliced } from "./splice";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
+import { sectioned, sectionsXml } from "./sections";
 import { timingXml, wordless } from "./timing";
 import { transitionXml } from "./transition";
 import { backgroundXml, linker, type PptxOptions, type SlideWork, } from "./writeshape";
@@ -327,6 +328,7 @@ class Writer {
       xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
       xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
       xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: head.language }))),
+      sectionsXml(deck, deck.slides.map((_, nth) => String(256 + nth))),
     );
     pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
     pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
@@ -390,9 +392,8 @@ class Writer {
     if (!sameList) {
       const written = `<${p}sldIdLst>${entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`).join("")}</${p}sldIdLst>`;
       out = list ? out.replace(list[0], () => written) : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
-      // Lists of sections name slides by number; one that no longer fits is left out.
-      out = out.replace(/<(\w+:)?ext\b[^>]*uri="\{521415D9-36F7-43E2-AB2F-B90AF26B5E84\}"[\s\S]*?<\/(\w+:)?ext>/, "");
     }
+    out = sectioned(out, readXml(text, main), deck, entries.map(({ id }) => id));
     out = this.withMasters(out, kept, p, r, relationships);
     if (this.notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`)) out = out.replace(new RegExp(`</${p}sldMasterIdLst>`), (end) => `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, this.notesMaster as string))}"/></${p}notesMasterIdLst>`);
     const { width, height } = this.head.page;

@@ -1,0 +1,54 @@
+import { createHash } from "node:crypto";
+import { newSlide } from "@unitext/core/edit";
+import { type Deck, emptyDeck, plainText, sections } from "@unitext/core/model";
+import { idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { readDeck, WRITERS } from "../index";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const blobs = new Map<string, Uint8Array>();
+const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const write = (deck: Deck) => WRITERS.pptx.write(deck, context) as Uint8Array;
+function read(bytes: Uint8Array): Deck {
+  const found = readDeck(bytes, "deck.pptx", { newId: idSource("r"), sha256 });
+  for (const [sum, blob] of found.blobs) blobs.set(sum, blob);
+  return found.deck;
+}
+/** The presentation as another program leaves it, its main part changed. */
+function asAnother(bytes: Uint8Array, change: (text: string) => string = (text) => text): Uint8Array {
+  return zipSync(Object.fromEntries(Object.entries(unzipSync(bytes)).map(([path, part]) => [path, /tags\//.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_")) : path === "ppt/presentation.xml" ? strToU8(change(strFromU8(part))) : part])));
+}
+const main = (bytes: Uint8Array) => strFromU8(unzipSync(bytes)["ppt/presentation.xml"] as Uint8Array);
+const said = (bytes: Uint8Array) => [...main(bytes).matchAll(/<p14:section name="([^"]*)" id="\{[0-9A-F]{8}(?:-[0-9A-F]{4}){3}-[0-9A-F]{12}\}">(.*?)<\/p14:section>/g)].map(([, name, slides]) => [name, [...(slides as string).matchAll(/id="(\d+)"/g)].map(([, id]) => Number(id))]);
+const titled = (id: string, more: object = {}) => ({ ...newSlide(id, "points" as const), elements: [{ kind: "text" as const, id: `${id}t`, slot: "title", text: plainText(id.toUpperCase()) }], ...more });
+const deck: Deck = { ...emptyDeck("tides", "Tides"), slides: [titled("a"), titled("b", { section: "Ebb" }), titled("c", { parent: "b" }), titled("d", { arrangement: "section" }), titled("e", { section: "Slack" })] };
+const runs = ({ slides }: Deck) => slides.map(({ id }) => sections(slides).get(id));
+
+describe("sections of a .pptx", () => {
+  it("hold every slide, named after what begins them; what stands before is named after the deck", () => {
+    const bytes = write(deck);
+    expect(said(bytes)).toEqual([["Tides", [256]], ["Ebb", [257, 258]], ["D", [259]], ["Slack", [260]]]);
+    expect(runs(read(bytes))).toEqual([undefined, "Ebb", "Ebb", "D", "Slack"]);
+    expect(read(bytes).slides.map(({ section }) => section)).toEqual([undefined, "Ebb", undefined, undefined, "Slack"]);
+    expect(main(write({ ...deck, slides: [titled("a")] }))).not.toContain("sectionLst");
+  });
+
+  it("of another program are read, kept as they are, and follow what is changed", () => {
+    const bytes = asAnother(write(deck), (text) => text.replace('name="Tides"', 'name="Before it all"'));
+    const before = read(bytes);
+    expect(runs(before)).toEqual(["Before it all", "Ebb", "Ebb", "D", "Slack"]);
+    expect(main(write(before))).toContain(/<p:extLst>.*<\/p:extLst>/.exec(main(bytes))?.[0] as string);
+    const [a, b, c, d, e] = before.slides as [Deck["slides"][0], Deck["slides"][0], Deck["slides"][0], Deck["slides"][0], Deck["slides"][0]];
+    const moved = write({ ...before, slides: [a, d, b, c, { ...e, section: "Still water" }] });
+    expect(said(moved).map(([name, slides]) => [name, (slides as number[]).length])).toEqual([["Before it all", 1], ["D", 1], ["Ebb", 2], ["Still water", 1]]);
+    expect(runs(read(moved))).toEqual(["Before it all", "D", "Ebb", "Ebb", "Still water"]);
+    const { section: _, ...bare } = e;
+    expect(said(write({ ...before, slides: [a, bare] })).map(([name]) => name)).toEqual(["Before it all"]);
+  });
+
+  it("that list no slide, or one that is gone, begin nowhere", () => {
+    const bytes = asAnother(write(deck), (text) => text.replace('<p14:sldId id="260"/>', "").replace('<p14:sldId id="257"/>', '<p14:sldId id="999"/>'));
+    expect(runs(read(bytes))).toEqual(["Tides", "Tides", "Tides", "D", "D"]);
+  });
+});
