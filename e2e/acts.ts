@@ -51,11 +51,17 @@ export async function dropOn(page: Page, selector: string, name: string, bytes: 
   await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
 }
 
-/** Drops a presentation on the Desk and opens it. */
+/** Waits until the file that the deck of the page is read from has arrived whole. */
+export async function arrived(page: Page): Promise<void> {
+  const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
+  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter((job: { deck: string; state: string }) => job.deck === id && /waiting|running/.test(job.state)).length).toBe(0);
+}
+
+/** Drops a presentation on the Desk, which opens it. */
 export async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   await dropOn(page, "main", name, bytes);
-  await page.getByText(`${name} is now on the Desk`).getByRole("link", { name: "Open it" }).click();
-  await page.waitForURL(/\/decks\//);
+  await page.waitForURL(/\/arrange$/);
+  await arrived(page);
 }

@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
-import { kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
+import { arrived, kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
 
 const place = (page: Page, name: string) => page.getByRole("navigation", { name: "Places" }).getByRole("link", { name, exact: true });
 /** The link to a deck that was brought in just now. */
@@ -83,8 +83,8 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   const chooser = page.waitForEvent("filechooser");
   await press(page, page.getByRole("button", { name: "Bring in files" }));
   await (await chooser).setFiles({ name: "shore.pptx", mimeType: "application/octet-stream", buffer: await readFile(files.pptx as string) });
-  await press(page, brought(page, "shore.pptx"));
   await page.waitForURL(/\/arrange$/);
+  await arrived(page);
   expect(facts(await stored(page))).toEqual(facts(before));
 });
 
@@ -167,8 +167,8 @@ test("the whole story with the mouse", async ({ page }) => {
     return data;
   }, file);
   await page.locator("main").dispatchEvent("drop", { dataTransfer: again });
-  await brought(page, "shore.pptx").click();
   await page.waitForURL(/\/arrange$/);
+  await arrived(page);
   expect(facts(await stored(page))).toEqual(facts(before));
 });
 

@@ -7,7 +7,7 @@ import type { Deck, Slide } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
 import { ACTS, permit, RIGHTS } from "./access";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
-import { type TestServer, testServer } from "./testing";
+import { brought, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 let owner: Awaited<ReturnType<TestServer["as"]>>;
@@ -209,10 +209,10 @@ describe("files", () => {
   it("come back as the same deck: order, notes and ids", async () => {
     const made = (await (await owner("/api/decks", json({ title: "", text: "# Tides\n\n## One\n\n- a\n\n:::notes\nSay it.\n:::\n\n## Two\n" }))).json()) as { id: string };
     const file = await (await owner(`/api/decks/${made.id}/export?format=pptx`)).arrayBuffer();
-    const brought = (await (await owner("/api/files?name=course.pptx", { method: "POST", body: file })).json()) as { id: string };
-    const [one, two] = await Promise.all([made.id, brought.id].map(async (id) => (await loadDeck(server.db, id)).deck));
+    const again = await brought(owner, "course.pptx", file);
+    const [one, two] = await Promise.all([made.id, again.id].map(async (id) => (await loadDeck(server.db, id)).deck));
     expect(two?.slides).toEqual(one?.slides);
-    expect(brought.id).not.toBe(made.id);
+    expect(again.id).not.toBe(made.id);
   });
 
   it("stream a new version to the pages that show the deck", async () => {
@@ -262,7 +262,7 @@ describe("pictures", () => {
     expect([shown.headers.get("content-type"), new Uint8Array(await shown.arrayBuffer())]).toEqual(["image/png", png]);
     expect((await other(`/api/decks/${deck.id}/pictures/${picture.sha256}`)).status).toBe(404);
     const file = await (await owner(`/api/decks/${deck.id}/export?format=pptx`)).arrayBuffer();
-    const { id } = (await (await owner("/api/files?name=a.pptx", { method: "POST", body: file })).json()) as { id: string };
+    const { id } = await brought(owner, "a.pptx", file);
     expect((await loadDeck(server.db, id)).deck.assets[picture.name]).toEqual({ sha256: picture.sha256, mediaType: "image/png", width: 20, height: 10 });
     expect((await owner(`/api/decks/${id}/pictures/${picture.sha256}`)).status).toBe(200);
   });

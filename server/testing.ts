@@ -3,6 +3,7 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
+import { Brought, Job } from "./api";
 import { inlineExporter } from "./export";
 import { inlineReader, Jobs } from "./jobs";
 import { Announcements, createApp } from "./routes";
@@ -54,4 +55,23 @@ export async function testServer(name: string, { withoutJobs = false } = {}): Pr
       await close();
     },
   };
+}
+
+type Client = (path: string, init?: RequestInit) => Promise<Response>;
+
+/** A job once it has ended. */
+export async function ended(as: Client, job: string): Promise<Job> {
+  for (let wait = 0; wait < 400; wait++) {
+    const found = Job.parse(await (await as(`/api/jobs/${job}`)).json());
+    if (found.state !== "waiting" && found.state !== "running") return found;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error("The job did not end.");
+}
+
+/** Brings a file in and waits until it is read. */
+export async function brought(as: Client, name: string, body: BodyInit): Promise<Brought> {
+  const made = Brought.parse(await (await as(`/api/files?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body })).json());
+  if (made.job) await ended(as, made.job);
+  return made;
 }

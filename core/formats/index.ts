@@ -10,10 +10,10 @@ import { carriedIn, entriesOf, type FeatureName } from "./features";
 import { writeHtml } from "./html";
 import { writeMarkdown } from "./markdown";
 import { writeNotes } from "./notes";
-import { readOdp, writeOdp } from "./odp";
+import { odpLots, readOdp, writeOdp } from "./odp";
 import { writePictures } from "./pictures";
-import { readPptx, writePptx } from "./pptx";
-import type { ReadDeck } from "./reading";
+import { pptxLots, readPptx, writePptx } from "./pptx";
+import type { ReadDeck, ReadLots, ReadOptions } from "./reading";
 import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
@@ -50,6 +50,16 @@ export const READERS: Record<"pptx" | "odp" | "fodp" | "json" | SourceKind, Read
   fodp: (bytes, name, context) => readOdp(bytes, { name, ...context }),
   json: (bytes, name, { sha256 }) => ({ ...readJson(decoded(bytes, name).text, { name, sha256 }), adapted: [], left: [] }),
 };
+/** The readers of presentations that give some slides at a time, by extension. */
+const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = { pptx: pptxLots, odp: odpLots, fodp: odpLots };
+/** Whether a file is a presentation that can be read some slides at a time. */
+export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
+/** Reads a presentation some slides at a time. Throws a Failure for every input that is refused, also after the first lots. */
+export function presentationLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+  const lots = LOTS[extensionOf(options.name)];
+  if (!lots) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
+  return lots(bytes, options);
+}
 export const READABLE = Object.keys(READERS) as (keyof typeof READERS)[];
 
 export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
@@ -136,5 +146,5 @@ export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict }
 export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
 export { pictureInfo } from "./picture";
-export type { ReadDeck } from "./reading";
+export type { ReadDeck, ReadLot } from "./reading";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

@@ -1,4 +1,4 @@
-import type { Asset, Deck } from "@unitext/core/model";
+import type { Asset, Deck, DeckHead, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
 /** What reading a presentation needs of the world: its name, ids, sums. */
@@ -12,6 +12,34 @@ export interface ReadOptions {
 export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
+}
+
+/** Some slides of a file in their order, with the deck's head as far as it is known with them, and the bytes that they are the first to need. */
+export interface ReadLot {
+  head: DeckHead;
+  slides: Slide[];
+  blobs: Map<string, Uint8Array>;
+  /** How many slides the file has. */
+  of: number;
+}
+/** A file as it is read: lot after lot, and at the end what could not be taken as it was. */
+export type ReadLots = Generator<ReadLot, Pick<Report, "adapted" | "left">>;
+
+/** Whether a lot of so many slides is handed over after `done` of the file: the first are few, so that they are soon seen. */
+export const isLot = (slides: number, done: number): boolean => (done <= 4 ? slides >= 4 : slides >= 60);
+
+/** The whole deck from its lots. */
+export function collected(lots: ReadLots): ReadDeck {
+  const slides: Slide[] = [];
+  const blobs = new Map<string, Uint8Array>();
+  let head: DeckHead | undefined;
+  for (;;) {
+    const next = lots.next();
+    if (next.done) return { deck: { ...(head as DeckHead), slides }, blobs, ...next.value };
+    head = next.value.head;
+    slides.push(...next.value.slides);
+    for (const [sha256, bytes] of next.value.blobs) blobs.set(sha256, bytes);
+  }
 }
 
 const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };

@@ -161,6 +161,18 @@ export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
   return changes;
 }
 
+/** The changes that make one head another that a file has: its looks, masters and text styles too. */
+export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChange[] {
+  const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
+  const changes = headChanges({ ...before, theme: after.theme }, after);
+  if (changed(before.theme, after.theme)) changes.push({ kind: "setTheme", theme: after.theme });
+  for (const [name, theme] of Object.entries(after.themes ?? {})) if (changed(before.themes?.[name], theme)) changes.push({ kind: "setBroughtTheme", name, theme });
+  for (const [name, master] of Object.entries(after.masters ?? {})) if (changed(before.masters?.[name], master)) changes.push({ kind: "setMaster", name, master });
+  for (const [name, style] of Object.entries(after.styles ?? {})) if (changed(before.styles?.[name], style)) changes.push({ kind: "setTextStyle", name, style });
+  if (changed(before.original, after.original)) changes.push({ kind: "setOriginal", original: after.original ?? null });
+  return changes;
+}
+
 /**
  * The change that makes the deck say what its text now says, touching only what differs: slides that stay keep their
  * ids and all that the text does not speak of. Undefined when the deck says it already. `ids` gives, for each slide

@@ -1,12 +1,15 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { readDeck } from "@unitext/core/formats";
+import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
-import { emptyDeck, hasNotes, nameOf } from "@unitext/core/model";
-import { Brought, DeckState, DocumentText, Job, JobList } from "../api";
+import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
+import { Brought, DeckState, DocumentText, JobList } from "../api";
 import { createDeck, createJob, loadDeck, loadJob, updateJob } from "../store";
-import { type TestServer, testServer } from "../testing";
+import { ended, type TestServer, testServer } from "../testing";
 import { Jobs } from "./queue";
-import { readDocument } from "./read";
+import { readFile } from "./read";
 import type { Reader } from "./reader";
 import { sampleDocument } from "./sample";
 
@@ -22,14 +25,6 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const upload = async (name: string, bytes: Uint8Array | string) => owner(`/api/files?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: bytes as BodyInit });
-async function ended(job: string): Promise<Job> {
-  for (let wait = 0; wait < 400; wait++) {
-    const found = Job.parse(await (await owner(`/api/jobs/${job}`)).json());
-    if (found.state !== "waiting" && found.state !== "running") return found;
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
-  throw new Error("The job did not end.");
-}
 const state = async (id: string) => DeckState.parse(await (await owner(`/api/decks/${id}`)).json());
 
 describe("reading a document as a job", () => {
@@ -37,7 +32,7 @@ describe("reading a document as a job", () => {
     const { id, job, report } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
     expect([report, typeof job]).toEqual([null, "string"]);
     expect((await owner(`/api/decks/${id}`)).status).toBe(200);
-    const done = await ended(job as string);
+    const done = await ended(owner, job as string);
     expect(done).toMatchObject({ state: "done", deck: id, name: "field-handbook.docx", report: { adapted: [], left: [] } });
     const { deck, text, version } = await state(id);
     expect([deck.slides.length, deck.properties.title, deck.language]).toEqual([done.slides, "Field handbook of the station", "en-GB"]);
@@ -60,7 +55,7 @@ describe("reading a document as a job", () => {
 
   it("is warmed with a sample that is read whole", async () => {
     const seen = { slides: 0, left: -1 };
-    for await (const progress of readDocument({ fonts: join(import.meta.dirname, "../../dist/fonts"), name: "sample.docx", bytes: sampleDocument(6), deck: "d", document: "x" })) {
+    for await (const progress of readFile({ fonts: join(import.meta.dirname, "../../dist/fonts"), name: "sample.docx", bytes: sampleDocument(6), deck: "d", document: "x" })) {
       if (progress.kind === "slides") seen.slides += progress.slides.length;
       if (progress.kind === "end") seen.left = progress.left.length;
     }
@@ -70,7 +65,7 @@ describe("reading a document as a job", () => {
 
   it("says why a document was refused, and leaves no empty deck behind", async () => {
     const { job, id } = Brought.parse(await (await upload("broken.docx", new Uint8Array([0x50, 0x4b, 1, 2, 3]))).json());
-    expect(await ended(job as string)).toMatchObject({ state: "failed", slides: 0, message: expect.stringContaining("damaged") });
+    expect(await ended(owner, job as string)).toMatchObject({ state: "failed", slides: 0, message: expect.stringContaining("damaged") });
     for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++) await new Promise((resolve) => setTimeout(resolve, 20));
     expect((await owner(`/api/decks/${id}`)).status).toBe(404);
     expect((await upload("empty.docx", new Uint8Array())).status).toBe(422);
@@ -80,10 +75,43 @@ describe("reading a document as a job", () => {
     const { job } = Brought.parse(await (await upload("names.txt", "Alder\nBirch\nCedar\n")).json());
     expect((await other(`/api/jobs/${job}`)).status).toBe(404);
     expect((await other(`/api/jobs/${job}/cancel`, { method: "POST" })).status).toBe(404);
-    await ended(job as string);
+    await ended(owner, job as string);
     expect(JobList.parse(await (await owner("/api/jobs")).json()).jobs.some(({ id }) => id === job)).toBe(true);
     expect((await owner(`/api/jobs/${job}`, { method: "DELETE" })).status).toBe(204);
     expect(JobList.parse(await (await owner("/api/jobs")).json()).jobs.some(({ id }) => id === job)).toBe(false);
+  });
+});
+
+describe("reading a presentation as a job", () => {
+  const quay = readFileSync(join(import.meta.dirname, "../../demo/content/quay-in-autumn.pptx"));
+
+  it.each(["quay-in-autumn.pptx", "open-day.odp"])("gives of %s the deck that reading it at once gives, lot by lot, with all that its file keeps", async (name) => {
+    const bytes = readFileSync(join(import.meta.dirname, "../../demo/content", name));
+    const { id, job } = Brought.parse(await (await upload(name, bytes)).json());
+    const done = await ended(owner, job as string);
+    expect(done).toMatchObject({ state: "done", slides: 7, pages: 7 });
+    const { deck } = await state(id);
+    const whole = readDeck(new Uint8Array(bytes), name, { newId: () => nanoid(10), sha256: (part) => createHash("sha256").update(part).digest("hex") });
+    const sums = ({ slides }: Deck) => slides.map((slide) => textHash(canonical(slide).replace(/"id":"[\w-]+"|slide:[\w-]+/g, "")));
+    expect(sums(deck)).toEqual(sums(whole.deck));
+    for (const part of ["theme", "page", "properties", "assets", "masters", "styles", "language"] as const) expect(deck[part]).toEqual(whole.deck[part]);
+    expect(done.report?.adapted).toEqual(whole.adapted);
+    // Untouched it is written as it came.
+    const again = new Uint8Array(await (await owner(`/api/decks/${id}/export?format=${name.split(".").pop()}`)).arrayBuffer());
+    const [before, after] = [unzipSync(new Uint8Array(bytes)), unzipSync(again)];
+    const same = Object.keys(before).filter((path) => /slides\/slide\d|content\.xml|media\//.test(path));
+    expect(same.length).toBeGreaterThan(0);
+    for (const path of same) expect(Buffer.from(after[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+  });
+
+  it("is refused whole where a slide is damaged, however many came before it", async () => {
+    const parts = unzipSync(new Uint8Array(quay));
+    const { id, job } = Brought.parse(await (await upload("damaged.pptx", zipSync({ ...parts, "ppt/slides/slide7.xml": new TextEncoder().encode("<p:sld>") }))).json());
+    expect(await ended(owner, job as string)).toMatchObject({ state: "failed", message: expect.stringContaining("slide7.xml") });
+    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect((await owner(`/api/decks/${id}`)).status).toBe(404);
+    // What is no package at all is refused before anything is made.
+    expect((await upload("words.pptx", "hello")).status).toBe(422);
   });
 });
 
@@ -164,7 +192,7 @@ describe("a job that does not run to its end", () => {
 describe("a newer version of a document", () => {
   it("is read for its deck, with its pictures, and changes nothing until the deck is changed", async () => {
     const { id, job } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
-    await ended(job as string);
+    await ended(owner, job as string);
     const before = await state(id);
     const answer = await owner(`/api/decks/${id}/documents?name=field-handbook.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: handbook as unknown as BodyInit });
     const found = DocumentText.parse(await answer.json());
@@ -176,7 +204,7 @@ describe("a newer version of a document", () => {
 
   it("keeps the text of the document with a change, through a copy, and leaves it where slides are changed by hand", async () => {
     const { id, job } = Brought.parse(await (await upload("gauge.html", "<html lang='en'><body><h1>Gauges</h1><h2>Quay</h2><p>The gauge at the quay is read every ten minutes by the keeper, whatever the weather is.</p></body></html>")).json());
-    await ended(job as string);
+    await ended(owner, job as string);
     const { deck, version, text } = await state(id);
     const send = (base: number, change: unknown, typed?: string) => owner(`/api/decks/${id}/changes`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ base, changes: [{ id: nanoid(12), change, ...(typed === undefined ? {} : { text: typed }) }] }) });
     await send(version, { kind: "setHidden", slide: deck.slides[0]?.id, hidden: true });

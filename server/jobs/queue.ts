@@ -1,4 +1,5 @@
-import { headChanges } from "@unitext/core/generate";
+import { isPresentation } from "@unitext/core/formats";
+import { headChanges, wholeHeadChanges } from "@unitext/core/generate";
 import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
@@ -15,7 +16,7 @@ const QUEUE = "read";
 const AT_ONCE = 2;
 
 /**
- * Reads documents into decks as jobs of a queue in the database: a server that ends leaves them to the next, several
+ * Reads documents and presentations into decks as jobs of a queue in the database: a server that ends leaves them to the next, several
  * share them. What is made is there at once; a job that is cancelled leaves it so.
  */
 export class Jobs {
@@ -138,12 +139,13 @@ export class Jobs {
       await updateJob(this.db, id, { state: "running" });
       for await (const progress of this.reader.read({ fonts: this.fonts, name, bytes: new Uint8Array(bytes), deck, document }, stop.signal)) {
         if (progress.kind === "head") {
-          const { head, blobs, typed } = progress;
+          const { head, blobs, typed, of } = progress;
+          if (of !== undefined) await updateJob(this.db, id, { pages: of });
           const types = new Map(Object.values(head.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
           await addBlobs(this.db, deck, [...blobs].map(([sha256, file]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes: file })));
           kept = !typed;
           const { deck: now, version } = await loadDeck(this.db, deck);
-          const changes = headChanges(headOf(now), head);
+          const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
           if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] });
         } else if (progress.kind === "text") {
           if (kept) {
@@ -166,9 +168,10 @@ export class Jobs {
       }
     } catch (error) {
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
-      await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? error.message : "The document could not be read to its end; what was made is kept." });
-      // An empty deck of a file that was refused is of no use to anybody.
-      if (slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
+      await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? error.message : isPresentation(name) ? "The presentation could not be read; nothing of it was taken." : "The document could not be read to its end; what was made is kept." });
+      // A presentation is refused whole; an empty deck of a document is of no use to anybody.
+      if (isPresentation(name)) await deleteDeck(this.db, deck);
+      else if (slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
     } finally {
       this.stops.delete(id);
     }

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
-import { type Entries, extensionOf, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
+import { type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
 import { countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
@@ -16,9 +16,9 @@ export interface ReadWork {
   document: string;
 }
 
-/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, and last what could not be taken as it stood. */
+/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, and last what could not be taken as it stood. With the slides of a presentation its head grows. */
 export type ReadProgress =
-  | { kind: "head"; head: DeckHead; blobs: Map<string, Uint8Array>; typed: boolean }
+  | { kind: "head"; head: DeckHead; blobs: Map<string, Uint8Array>; typed: boolean; /** How many slides the file has, where it says so. */ of?: number }
   | { kind: "text"; text: string; pages: number }
   | { kind: "slides"; slides: Slide[]; page: number }
   | ({ kind: "end" } & Entries);
@@ -39,8 +39,23 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
   return at < 0 ? null : at + 1;
 }
 
-/** Reads a document and makes its slides. Throws a Failure for a file that is refused. */
-export async function* readDocument({ fonts: folder, name, bytes, deck, document }: ReadWork): AsyncGenerator<ReadProgress> {
+/** Reads a document and makes its slides, or a presentation as it is. Throws a Failure for a file that is refused. */
+export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
+  yield* isPresentation(work.name) ? readPresentation(work) : readDocument(work);
+}
+
+function* readPresentation({ name, bytes }: ReadWork): Generator<ReadProgress> {
+  const lots = presentationLots(bytes, { name, newId: () => nanoid(10), sha256 });
+  for (let page = 0; ; ) {
+    const { done, value } = lots.next();
+    if (done) return yield { kind: "end", ...value };
+    page += value.slides.length;
+    yield { kind: "head", head: value.head, blobs: value.blobs, typed: false, of: value.of };
+    yield { kind: "slides", slides: value.slides, page };
+  }
+}
+
+async function* readDocument({ fonts: folder, name, bytes, deck, document }: ReadWork): AsyncGenerator<ReadProgress> {
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
   if (source.formulas) await loadFormulas();

@@ -1,9 +1,9 @@
 import { Worker } from "node:worker_threads";
 import { Failure } from "@unitext/core/model";
-import { type ReadProgress, readDocument, type ReadWork } from "./read";
+import { type ReadProgress, readFile, type ReadWork } from "./read";
 import type { ThreadMessage } from "./thread";
 
-/** Runs the reading of documents; `stop` ends one that is under way. */
+/** Runs the reading of documents and presentations; `stop` ends one that is under way. */
 export interface Reader {
   read(work: ReadWork, stop: AbortSignal): AsyncIterable<ReadProgress>;
   close(): Promise<void>;
@@ -12,7 +12,7 @@ export interface Reader {
 /** In this thread, where the server runs from source. */
 export const inlineReader: Reader = {
   async *read(work, stop) {
-    for await (const progress of readDocument(work)) {
+    for await (const progress of readFile(work)) {
       if (stop.aborted) return;
       yield progress;
       // Others get their turn between lots.

@@ -1,8 +1,8 @@
 import { parentPort } from "node:worker_threads";
 import { Failure } from "@unitext/core/model";
 import { fontsIn } from "../export";
-import { readDocument, type ReadWork } from "./read";
-import { sampleDocument } from "./sample";
+import { readFile, type ReadWork } from "./read";
+import { sampleDocument, samplePresentation } from "./sample";
 
 /** What the thread says: progress, the end, or a refusal. */
 export type ThreadMessage = { kind: "progress"; progress: unknown } | { kind: "done" } | { kind: "failed"; failure?: { code: Failure["code"]; where: string; message: string }; message: string };
@@ -13,11 +13,12 @@ parentPort?.on("message", async (work: ReadWork | { warm: string }) => {
   if ("warm" in work) {
     fontsIn(work.warm);
     // Read once for nothing: code that has run is compiled, and the fonts are open.
-    for await (const _ of readDocument({ fonts: work.warm, name: "sample.docx", bytes: sampleDocument(), deck: "sample", document: "sample" }));
+    const samples = { "sample.docx": sampleDocument(), "sample.pptx": samplePresentation(fontsIn(work.warm)) };
+    for (const [name, bytes] of Object.entries(samples)) for await (const _ of readFile({ fonts: work.warm, name, bytes, deck: "sample", document: "sample" }));
     return;
   }
   try {
-    for await (const progress of readDocument(work)) say({ kind: "progress", progress });
+    for await (const progress of readFile(work)) say({ kind: "progress", progress });
     say({ kind: "done" });
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { checkText, extensionOf, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { checkText, extensionOf, isPresentation, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
@@ -17,6 +17,8 @@ import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
 export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, typed: 100 * 1024, json: "25mb" };
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const newId = () => nanoid(10);
+/** The first byte of a packed presentation, and of a flat one. */
+const [ZIP, TAG] = [0x50, 0x3c];
 const upload = (limit: number) => express.raw({ type: () => true, limit });
 
 function format(value: unknown): WritableFormat {
@@ -67,9 +69,10 @@ export function deckRoutes(context: AppContext): Router {
       const name = String(request.query.name ?? "");
       if (!extensionOf(name)) throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
       const bytes = bytesOf(request);
-      // What was typed as a deck is one at once, unless it is very long; documents are read and fitted by a job.
+      // What was typed as a deck is one at once, unless it is very long; documents and presentations are read by a job.
       const typed = /\.(md|txt)$/i.test(name) && bytes.length < LIMITS.typed && readSource(bytes, name, extensionOf(name) as SourceKind).typed;
-      if (isSource(name) && !typed) {
+      // What is no package at all is refused at once, in the reader's own words.
+      if ((isSource(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
         if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
         const { deck, job } = await context.jobs.read(user.id, name, bytes);
         response.status(202).json(Brought.parse({ id: deck, report: null, job }));

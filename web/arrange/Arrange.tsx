@@ -17,6 +17,7 @@ import { LinksDialog } from "./LinksDialog";
 import { MoveTo } from "./MoveTo";
 import { PasteDialog } from "./PasteDialog";
 import { SkeletonDialog } from "./SkeletonDialog";
+import { Arrival } from "./Arrival";
 import { GAP, gridFor, headerOf, type Landing, landingWords, mapRows } from "./rows";
 import { nameSection, SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
@@ -406,6 +407,7 @@ export default function Arrange() {
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={start} onDragMove={(event) => setLanding((now) => same(now, land(event)))} onDragEnd={end} onDragCancel={() => { setDragged(undefined); setLanding(undefined); }}>
         <div className="flex h-full flex-col">
         {bar}
+        <Arrival deck={deck.id} />
         <div className="relative min-h-0 flex-1">
           <div ref={scroller} onPointerDown={frame} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
             {rows.length === 0 && (

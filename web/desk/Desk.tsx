@@ -11,7 +11,7 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
-import { isOpen, JobLines, useJobs } from "../jobs";
+import { arrivalOf, isOpen, JobLines, useJobs } from "../jobs";
 import { WriteDecks } from "./WriteDecks";
 import { leaveDocument } from "../write/pending";
 import { matches } from "./matches";
@@ -119,22 +119,31 @@ export default function Desk() {
   async function bring(files: readonly File[]) {
     setProblems([]);
     const list: typeof brought = [];
-    for (const [nth, file] of files.entries()) {
-      setBusy(`Reading ${file.name} (${nth + 1} of ${files.length}) …`);
+    const waiting = [...files];
+    let taken = 0;
+    const take = async (file: File): Promise<void> => {
       try {
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
         if (job) {
-          await mutateJobs();
-          if (files.length === 1) navigate(`/decks/${id}/write`);
-          continue;
+          void mutateJobs();
+          if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`);
+          return;
         }
-        if (!report) continue;
+        if (!report) return;
         const place = (slide: number | null) => (slide === null ? "" : `Slide ${slide}: `);
         list.push({ name: file.name, id, lines: [...report.left.map(({ slide, what, why }) => `${place(slide)}${what} left out: ${why}`), ...report.adapted.map(({ slide, what, how }) => `${place(slide)}${what}: ${how}`)] });
       } catch (reason) {
         complain(`${file.name}: ${(reason as Error).message}`);
       }
-    }
+    };
+    // A few at a time are handed over; the server reads them as jobs, and goes on when this page is closed.
+    const hand = async () => {
+      for (let file = waiting.shift(); file; file = waiting.shift()) {
+        setBusy(files.length === 1 ? `Handing over ${file.name} …` : `Handing over ${files.length} files: ${++taken}, ${file.name} …`);
+        await take(file);
+      }
+    };
+    await Promise.all([hand(), hand(), hand()]);
     setBusy("");
     setBrought(list);
     await mutate();

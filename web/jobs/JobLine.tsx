@@ -11,6 +11,9 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
   merge: { waiting: "waits to be merged", running: "is being merged", done: "was merged", cancelled: "was not merged: cancelled, and nothing was made", failed: "was not merged, and nothing was made" },
 };
 
+/** Where the slides of a file are seen to arrive: a presentation as a map, a document beside its text. */
+export const arrivalOf = (name: string): "arrange" | "write" => (/\.(pptx|f?odp)$/i.test(name) ? "arrange" : "write");
+
 export const isOpen = ({ state }: Job) => state === "waiting" || state === "running";
 
 export function cancelJob(job: Job): void {
@@ -18,8 +21,9 @@ export function cancelJob(job: Job): void {
 }
 
 /** How far a job is, in words: slides and pages. */
-export function jobProgress({ kind, slides, page, pages }: Job): string {
+export function jobProgress({ kind, name, slides, page, pages }: Job): string {
   if (kind !== "read") return `${page} of ${pages} ${kind === "split" ? "parts" : "decks"}`;
+  if (arrivalOf(name) === "arrange" && pages) return `${slides} of ${pages} ${pages === 1 ? "slide" : "slides"}`;
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
@@ -67,7 +71,7 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
           {job.name} {STATE[job.kind][job.state]}
           {(open && job.pages > 0) || (job.slides && job.kind === "read") ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
           {!here && job.kind === "read" && job.deck && job.slides > 0 && (
-            <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? "write" : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
+            <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
               {open ? "See it arrive" : "Open it"}
             </Link>
           )}

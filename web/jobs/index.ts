@@ -1,3 +1,3 @@
-export { cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, takeOff } from "./JobLine";
+export { arrivalOf, cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, takeOff } from "./JobLine";
 export { BalanceTable, Outcome } from "./Outcome";
 export { useJobs } from "./useJobs";

@@ -1,2 +1,2 @@
-export { readOdp } from "./read";
+export { odpLots, readOdp } from "./read";
 export { writeOdp } from "./write";

@@ -4,12 +4,12 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { withMotion } from "../motion";
-import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
+import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
@@ -91,7 +91,7 @@ class OdpReader {
     }
   }
 
-  read(): ReadDeck {
+  *lots(): ReadLots {
     const { options } = this;
     const content = this.part("content.xml", true) as XmlNode;
     const body = at(content, "body", "presentation") as XmlNode | undefined;
@@ -115,45 +115,59 @@ class OdpReader {
       if (!this.ids.has(`page${nth + 1}`)) this.ids.set(`page${nth + 1}`, id);
     });
     const ids = [...taken];
-    const slides = pages.map((page, nth) => this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {}));
-    const known = new Set(ids);
-    const mended = (text: RichText) => mapLinks(text, (to) => (to.startsWith("slide:") && !known.has(to.slice(6)) ? undefined : to));
-    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: nested(slides).map((slide) => ({ ...slide, notes: mended(slide.notes), elements: slide.elements.map((element) => mapElementTexts(element, mended)) })) };
-    if (this.foreign) this.keep(deck, pages);
-    const named = [...deck.slides.flatMap(({ elements, regions = [] }) => [...elements, ...regions]), ...Object.values(deck.masters ?? {}).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
-    const all = { ...deck.styles, ...this.looks };
-    const used = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
-    if (Object.keys(used).length) deck.styles = used;
+    const parts = new Map(ids.map((id, nth) => [id, `content.xml#${nth + 1}`]));
+    const mended = (text: RichText) => mapLinks(text, (to) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to));
+    // The file is kept under a name that is known before it has been read.
+    const file = this.flat ? undefined : `kept/${options.sha256(this.bytes).slice(0, 24)}.zip`;
+    const read: Slide[] = [];
+    let handed = 0;
+    let seen = 0;
+    const lot = (last: boolean): ReadLot => {
+      if (last && this.foreign && file !== undefined) this.keepAs(file);
+      // Details are nested by what stands before them.
+      const slides = nested(read).slice(handed);
+      handed = read.length;
+      const fresh = [...this.blobs].slice(seen);
+      seen = this.blobs.size;
+      const masters = { ...head.masters, ...this.masters };
+      const all = { ...head.styles, ...this.looks };
+      const named = [...read.flatMap(({ elements, regions = [] }) => [...elements, ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
+      const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
+      const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
+      const { styles: _, ...rest } = head;
+      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: pages.length };
+    };
+    for (const [nth, page] of pages.entries()) {
+      const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
+      const whole = { ...slide, notes: mended(slide.notes), elements: slide.elements.map((element) => mapElementTexts(element, mended)) };
+      read.push(this.summed(whole, file, (id) => parts.get(id)));
+      if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
+    }
+    yield lot(true);
     this.adapted.push(...standInFonts(this.families));
-    if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
-    for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
-    return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
+    return { adapted: this.adapted, left: this.left };
   }
 
-  /** Keeps the file with the deck, and sums by which what was not touched is known. */
-  private keep(deck: Deck, pages: readonly XmlNode[]): void {
-    deck.masters = { ...deck.masters, ...this.masters };
-    if (this.flat) {
-      // A flat file is read, but not kept: it is written as a packed one.
-      deck.slides = deck.slides.map(({ kept: _, ...slide }) => ({ ...slide, elements: slide.elements.map(({ kept: __, ...element }) => element as Element) }));
-      return;
-    }
+  /** Keeps the file with the deck. */
+  private keepAs(name: string): void {
     const bytes = keepFile(this.bytes, this.taken);
     const sha256 = this.options.sha256(bytes);
-    const name = `kept/${sha256.slice(0, 24)}.zip`;
     this.blobs.set(sha256, bytes);
     this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
-    deck.assets = { ...deck.assets, [name]: this.assets[name] };
-    const parts = new Map(pages.map((page, nth) => [this.ids.get(attribute(page, "name") ?? `page${nth + 1}`) as string, `content.xml#${nth + 1}`]));
-    const partOf = (id: string) => parts.get(id);
-    deck.slides = deck.slides.map((slide): Slide => {
-      if (!slide.kept) return slide;
-      return {
-        ...slide,
-        elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-        kept: { file: name, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
-      };
-    });
+  }
+
+  /** A slide of a kept file with the sums by which what was not touched is known. A flat file is read, but not kept: it is written as a packed one. */
+  private summed(slide: Slide, file: string | undefined, partOf: PartOf): Slide {
+    if (file === undefined) {
+      const { kept: _, ...rest } = slide;
+      return { ...rest, elements: slide.elements.map(({ kept: __, ...element }) => element as Element) };
+    }
+    if (!slide.kept) return slide;
+    return {
+      ...slide,
+      elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+      kept: { file, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+    };
   }
 
   /** What Unitext keeps in the file; what another program cut short says nothing. */
@@ -504,5 +518,10 @@ function readable(colours: Deck["theme"]["colours"]): Deck["theme"]["colours"] {
  * what is not read is listed in `left`, slide by slide. A packed file of another program is kept with the deck.
  */
 export function readOdp(bytes: Uint8Array, options: ReadOptions): ReadDeck {
-  return new OdpReader(bytes, options).read();
+  return collected(odpLots(bytes, options));
+}
+
+/** The same, some slides at a time. */
+export function odpLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+  return new OdpReader(bytes, options).lots();
 }

@@ -1,2 +1,2 @@
-export { readPptx } from "./read";
+export { pptxLots, readPptx } from "./read";
 export { type PptxOptions, writePptx } from "./write";

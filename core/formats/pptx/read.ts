@@ -1,11 +1,11 @@
-import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, type Deck, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
+import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, motionSum, nested, notesSum, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { withMotion } from "../motion";
-import { mediaOf, type ReadDeck, type ReadOptions } from "../reading";
+import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES, shapesOf } from "./inherit";
@@ -73,7 +73,7 @@ class Reader {
     this.pack = new OpenedPackage(bytes, options.name);
   }
 
-  read(): ReadDeck {
+  *lots(): ReadLots {
     const { pack, options } = this;
     const main = pack.related("", "document") ?? "ppt/presentation.xml";
     this.main = main;
@@ -81,55 +81,72 @@ class Reader {
     if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
     const paths = this.slidePaths(main, presentation);
     const tags = readTags(pack, main);
-    const head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);
+    let head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);
+    const own = tags.has(TAG.deck) ? head.properties.title || "1" : undefined;
     const slideTags = paths.map((path) => readTags(pack, path));
+    const taken = new Set<string>();
     paths.forEach((path, nth) => {
-      const given = (slideTags[nth]?.get(TAG.slide) as { id?: string } | undefined)?.id;
-      const taken = [...this.ids.values()].includes(given ?? "");
-      this.ids.set(path, Id.safeParse(given).success && !taken ? (given as string) : options.newId());
+      const given = Id.safeParse((slideTags[nth]?.get(TAG.slide) as { id?: string } | undefined)?.id);
+      const id = given.success && !taken.has(given.data) ? given.data : options.newId();
+      taken.add(id);
+      this.ids.set(path, id);
     });
-    const slides = paths.map((path, nth) => this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
-    const deck: Deck = { ...head, assets: { ...head.assets, ...this.assets }, slides: this.sectioned(presentation, nested(slides), tags.has(TAG.deck) ? head.properties.title || "1" : undefined) };
-    const known = new Set(slides.map(({ id }) => id));
-    deck.slides = deck.slides.map((slide) => ({ ...slide, notes: this.mended(slide.notes, known), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, known))) }));
-    if (Object.keys(this.styles).length) deck.styles = { ...deck.styles, ...this.styles };
-    if (this.kept) this.keep(deck, new Map(paths.map((path) => [this.ids.get(path) as string, path])));
+    const parts = new Map(paths.map((path) => [this.ids.get(path) as string, path]));
+    const sections = this.sections(presentation, own);
+    // The file is kept under a name that is known before it has been read.
+    const file = `kept/${options.sha256(this.bytes).slice(0, 24)}.zip`;
+    const read: Slide[] = [];
+    let handed = 0;
+    let seen = 0;
+    const lot = (last: boolean): ReadLot => {
+      if (last && this.kept) this.keepAs(file);
+      // Details are nested by what stands before them.
+      const slides = nested(read).slice(handed);
+      handed = read.length;
+      const fresh = [...this.blobs].slice(seen);
+      seen = this.blobs.size;
+      if (!head.properties.title) head = { ...head, properties: { ...head.properties, title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "") } };
+      const [masters, styles] = [{ ...head.masters, ...this.masters }, { ...head.styles, ...this.styles }];
+      return { head: { ...head, assets: { ...this.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: paths.length };
+    };
+    for (const [nth, path] of paths.entries()) {
+      const slide = sections(path, this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
+      const whole = { ...slide, notes: this.mended(slide.notes, taken), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, taken))) };
+      read.push(this.summed(whole, file, path, (id) => parts.get(id)));
+      if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
+    }
+    yield lot(true);
     this.adapted.push(...standInFonts(this.families));
-    if (!deck.properties.title) deck.properties = { ...deck.properties, title: (deck.slides[0] && titleOf(deck.slides[0])) || options.name.replace(/\.[^.]*$/, "") };
-    for (const name of Object.keys(deck.assets)) if (!this.assets[name]) delete deck.assets[name];
-    return { deck, blobs: this.blobs, adapted: this.adapted, left: this.left };
+    return { adapted: this.adapted, left: this.left };
   }
 
-  /** Keeps the file with the deck, and sums by which what was not touched is known. */
-  private keep(deck: Deck, parts: ReadonlyMap<string, string>): void {
+  /** Keeps the file with the deck. */
+  private keepAs(name: string): void {
     const bytes = keepFile(this.bytes, new Map([...this.taken].map(([path, { sha256 }]) => [path, sha256])));
     const sha256 = this.options.sha256(bytes);
-    const name = `kept/${sha256.slice(0, 24)}.zip`;
     this.blobs.set(sha256, bytes);
     this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
-    deck.assets = { ...deck.assets, [name]: this.assets[name] };
-    const partOf = (id: string) => parts.get(id);
-    deck.slides = deck.slides.map((slide): Slide => {
-      if (!slide.kept) return slide;
-      return {
-        ...slide,
-        elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-        kept: { file: name, part: parts.get(slide.id) as string, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
-      };
-    });
-    if (Object.keys(this.masters).length) deck.masters = this.masters;
-    if (Object.keys(this.styles).length) deck.styles = this.styles;
+  }
+
+  /** A slide of a kept file with the sums by which what was not touched is known. */
+  private summed(slide: Slide, file: string, part: string, partOf: PartOf): Slide {
+    if (!slide.kept) return slide;
+    return {
+      ...slide,
+      elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+      kept: { file, part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+    };
   }
 
   private mended(text: RichText, known: ReadonlySet<string>): RichText {
     return mapLinks(text, (to) => (to.startsWith("slide:") && !known.has(to.slice(6)) ? undefined : to));
   }
 
-  /** The slides in the sections that the presentation lists; `own` is what Unitext calls the slides before the first of a deck. */
-  private sectioned(presentation: XmlElement, slides: Slide[], own: string | undefined): Slide[] {
-    const sections = readSections(presentation);
-    const numbers = new Map([...this.listed].map(([path, number]) => [this.ids.get(path), number]));
-    return sections.length ? withSections(slides, sections[0]?.name === own ? sections.slice(1) : sections, (id) => numbers.get(id)) : slides;
+  /** Gives slides the sections that the presentation lists; `own` is what Unitext calls the slides before the first of a deck. */
+  private sections(presentation: XmlElement, own: string | undefined): (path: string, slide: Slide) => Slide {
+    const list = readSections(presentation);
+    const given = list[0]?.name === own ? list.slice(1) : list;
+    return list.length ? (path, slide) => withSections([slide], given, () => this.listed.get(path))[0] as Slide : (_, slide) => slide;
   }
 
   private slidePaths(main: string, presentation: XmlElement): string[] {
@@ -665,5 +682,10 @@ function identityOf(value: unknown): KeptIdentity {
  * read is listed in `left`, slide by slide.
  */
 export function readPptx(bytes: Uint8Array, options: ReadOptions): ReadDeck {
-  return new Reader(bytes, options).read();
+  return collected(pptxLots(bytes, options));
+}
+
+/** The same, some slides at a time. */
+export function pptxLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+  return new Reader(bytes, options).lots();
 }
