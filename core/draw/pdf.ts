@@ -1,4 +1,4 @@
-import { deckLink } from "@unitext/core/model";
+import { deckLink, type PictureElement } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
 import { type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
@@ -231,6 +231,27 @@ function inGroup(doc: Document, { matrix, clip, opacity, nodes }: Extract<SceneN
   doc.restore();
 }
 
+const blends = new WeakMap<Document, Map<string, unknown>>();
+/** Lets what is drawn next blend with what lies there (ISO 32000-1, 11.3.5), until the graphics state is restored. */
+function blend(doc: Document, mode: "Saturation"): void {
+  const known = blends.get(doc) ?? new Map<string, unknown>();
+  blends.set(doc, known);
+  const made = known.get(mode) ?? doc.ref({ Type: "ExtGState", BM: mode });
+  if (!known.has(mode)) (made as { end(): void }).end();
+  known.set(mode, made);
+  (doc.page as unknown as { ext_gstates: Record<string, unknown> }).ext_gstates[mode] = made;
+  doc.addContent(`/${mode} gs`);
+}
+
+/** Takes the colours off a picture that was drawn, or bleaches it: a grey that lends its saturation, a white that is seen through. */
+function recoloured(doc: Document, recolour: NonNullable<PictureElement["recolour"]>, { x, y, width, height }: { x: number; y: number; width: number; height: number }): void {
+  doc.save();
+  if (recolour === "washout") doc.fillOpacity(0.7);
+  else blend(doc, "Saturation");
+  doc.rect(x, y, width, height).fill(recolour === "washout" ? "#ffffff" : "#808080");
+  doc.restore();
+}
+
 function drawNode(doc: Document, writer: TextWriter, node: Leaf, picture: PdfOptions["picture"]): void {
   if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
   else if (node.kind === "text") drawLines(doc, writer, node.lines);
@@ -238,7 +259,10 @@ function drawNode(doc: Document, writer: TextWriter, node: Leaf, picture: PdfOpt
   else {
     const bytes = node.sha256 ? picture(node.sha256) : undefined;
     const { x, y, width, height } = node;
-    if (bytes && isDrawable(bytes)) doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
+    if (bytes && isDrawable(bytes)) {
+      doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
+      if (node.recolour) recoloured(doc, node.recolour, node);
+    }
     else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
   }
 }

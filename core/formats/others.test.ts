@@ -183,3 +183,19 @@ describe("files as the standards and other readers see them", () => {
     for (const said of ["Gauges", "What they tell", "the page", "with a note", "Speak slowly here.", "North", "both", "loud", "here", "def tide(hour):"]) expect([format, said, text.includes(said)]).toEqual([format, said, true]);
   });
 });
+
+// ISO 32000-1, 11.3.5.3: with the blend mode Saturation a grey takes the colours off what lies under it, and a white seen through lightens it.
+it("pictures in other colours are drawn so in a .pdf", async () => {
+  const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+  const drawn = async (recolour: "grey" | "washout" | undefined) => {
+    const given = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } });
+    const element = { kind: "picture" as const, id: "p", slot: null, frame: { x: 100, y: 100, width: 200, height: 150 }, source: FILES.photo, alt: "A dune", ...(recolour ? { recolour } : {}) };
+    const bytes = await WRITERS.pdf.write({ ...given, regions: { footer: "", number: false }, slides: [{ id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [element] }] }, context);
+    const list = await (await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(1)).getOperatorList();
+    const after = list.fnArray.findLastIndex((operator) => operator === OPS.paintImageXObject || operator === OPS.paintInlineImageXObject);
+    return list.fnArray.flatMap((operator, nth) => (nth > after && operator === OPS.setGState ? (list.argsArray[nth] as [string, unknown][][]).flat() : []));
+  };
+  expect(await drawn(undefined)).toEqual([]);
+  expect(await drawn("grey")).toContainEqual(["BM", "saturation"]);
+  expect(await drawn("washout")).toContainEqual(["ca", 0.7]);
+});

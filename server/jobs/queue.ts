@@ -22,6 +22,8 @@ const AT_ONCE = 2;
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly stops = new Map<string, AbortController>();
+  /** Files that came in here and wait to be read: they need not be fetched from the database first. */
+  private readonly waiting = new Map<string, Uint8Array>();
   private workers: string[] = [];
   private listener: pg.Client | undefined;
 
@@ -58,6 +60,7 @@ export class Jobs {
     const job = nanoid(12);
     await createDeck(this.db, owner, emptyDeck(deck, name.replace(/\.[^.]*$/, "") || "Untitled"), new Map(), null);
     await createJob(this.db, { id: job, owner, deck, kind: "read", name }, bytes);
+    this.waiting.set(job, bytes);
     await this.resume(job);
     return { deck, job };
   }
@@ -120,7 +123,10 @@ export class Jobs {
   }
 
   private async run(id: string): Promise<void> {
-    const { owner, deck, kind, name, state, bytes, slides: before } = await loadJob(this.db, id);
+    const here = this.waiting.get(id);
+    this.waiting.delete(id);
+    const { owner, deck, kind, name, state, bytes: stored, slides: before } = await loadJob(this.db, id, here === undefined);
+    const bytes = here ?? stored;
     if (!bytes || (state !== "waiting" && state !== "running")) return;
     if (kind !== "read") return this.runDivide(id, kind, owner, deck, new Uint8Array(bytes));
     if (!deck) return;

@@ -14,7 +14,7 @@ export function sampleDocument(sections = 60): Uint8Array {
 }
 
 /** A .pptx with words, shapes and tables as other programs write it: what a reader is warmed with. */
-export function samplePresentation(fonts: FontSet, count = 30): Uint8Array {
+export function samplePresentation(fonts: FontSet, count = 12): Uint8Array {
   const slide = (nth: number): Slide => ({
     id: `s${nth}`,
     parent: null,

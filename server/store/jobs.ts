@@ -18,8 +18,13 @@ export async function createJob(db: Database, job: Pick<Row, "id" | "owner" | "d
   });
 }
 
-/** A job with its file. Throws a Failure `not-found`. */
-export async function loadJob(db: Database, id: string): Promise<Row & { bytes: Uint8Array | null }> {
+/** A job, with its file unless that is here already. Throws a Failure `not-found`. */
+export async function loadJob(db: Database, id: string, file = true): Promise<Row & { bytes: Uint8Array | null }> {
+  if (!file) {
+    const [row] = await db.select().from(jobs).where(eq(jobs.id, id));
+    if (!row) throw new Failure("not-found", id, "There is no such job.");
+    return { ...row, bytes: null };
+  }
   const [row] = await db.select({ job: jobs, bytes: jobInputs.bytes }).from(jobs).leftJoin(jobInputs, eq(jobInputs.job, jobs.id)).where(eq(jobs.id, id));
   if (!row) throw new Failure("not-found", id, "There is no such job.");
   return { ...row.job, bytes: row.bytes };

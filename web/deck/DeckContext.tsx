@@ -1,6 +1,7 @@
 import { levels, sections, type DeckHead } from "@unitext/core/model";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { useParams } from "react-router";
+import { useRefusal } from "../jobs";
 import { DeckSession, type DeckView } from "./session";
 import { useHead } from "./scenes";
 
@@ -47,6 +48,7 @@ export function DeckProvider({ children }: { children: ReactNode }) {
   const { deck = "" } = useParams();
   const [session, setSession] = useState<DeckSession>();
   const [error, setError] = useState<Error>();
+  useRefusal();
   useEffect(() => {
     let opened: DeckSession | undefined;
     let gone = false;

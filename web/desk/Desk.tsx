@@ -106,9 +106,9 @@ export default function Desk() {
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
   const running = jobs.filter(isOpen).length;
-  // A document that is dropped shows its first slides in Write: the place is fetched before it is needed.
+  // A file that is dropped shows its first slides in Write or Arrange: the places are fetched before they are needed.
   useEffect(() => {
-    const timer = setTimeout(() => void import("../write/Write"), 400);
+    const timer = setTimeout(() => void Promise.all([import("../arrange/Arrange"), import("../write/Write")]), 400);
     return () => clearTimeout(timer);
   }, []);
   // A job that begins or ends changes what stands on the Desk.
@@ -126,7 +126,7 @@ export default function Desk() {
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
         if (job) {
           void mutateJobs();
-          if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`);
+          if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
           return;
         }
         if (!report) return;

@@ -1,3 +1,4 @@
 export { arrivalOf, cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, takeOff } from "./JobLine";
 export { BalanceTable, Outcome } from "./Outcome";
 export { useJobs } from "./useJobs";
+export { useRefusal } from "./useRefusal";

@@ -241,8 +241,10 @@ class OdpReader {
     };
     if (ours) {
       const regions = RegionBox.array().safeParse(kept.regions);
-      const said = CommentSchema.array().safeParse(kept.comments);
-      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions.success ? { regions: regions.data } : {}), ...(said.success ? { comments: said.data } : {}) };
+      // A comment that says the same keeps what the file has no place for.
+      const held = CommentSchema.array().safeParse(kept.comments).data ?? [];
+      const said = this.comments(page).map((one) => held.find(({ author, text }) => author === one.author && text === one.text) ?? one);
+      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions.success ? { regions: regions.data } : {}), ...(said.length ? { comments: said } : {}) };
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);

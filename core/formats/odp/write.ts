@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Background, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
@@ -119,6 +119,9 @@ function keptMaster(prefix: string, name: string, { name: shown, background, ele
   return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
 }
 
+/** What somebody said about a slide (OpenDocument 1.3, 14.1). */
+const annotation = ({ author, text, date }: Comment): string => xml("office:annotation", { "svg:x": "0pt", "svg:y": "0pt" }, author ? xml("dc:creator", {}, escapeXml(author)) : "", date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "", ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))));
+
 const HEAD = XML_HEAD.replace(' standalone="yes"', "");
 const part = (root: string, ...content: string[]) => strToU8(`${HEAD}${xml(root, { ...NS, "office:version": VERSION }, ...content)}`);
 
@@ -218,7 +221,7 @@ class Pages {
     const behind = master !== undefined && head.masters?.[master] ? (this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`) : undefined;
     if (behind === undefined) this.plain = true;
     else this.ownMasters.set(master as string, behind);
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": head.regions.footer ? `${this.prefix}footer` : undefined }, drawn, named.timing(), this.notes(slide, number));
+    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": head.regions.footer ? `${this.prefix}footer` : undefined }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
