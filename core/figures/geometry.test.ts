@@ -26,6 +26,14 @@ describe("preset forms", () => {
     // The shaft is 60·25000/100000 = 15 wide, the head twice as wide and 15 high.
     ["bentUpArrow", undefined, "M 0 45 L 77.5 45 L 77.5 15 L 70 15 L 85 0 L 100 15 L 92.5 15 L 92.5 60 L 0 60 Z"],
     ["dodecagon", undefined, "M 0 21.96 L 13.4 8.04 L 36.6 0 L 63.4 0 L 86.6 8.04 L 100 21.96 L 100 38.04 L 86.6 51.96 L 63.4 60 L 36.6 60 L 13.4 51.96 L 0 38.04 Z"],
+    // The shaft is 60·25000/100000 = 15 wide, the head twice as wide and 15 long; the outer bend has a radius of 60·43750/100000 = 26.25, the inner one 15 less.
+    ["bentArrow", undefined, "M 0 60 L 0 33.75 26.25 26.25 0 0 1 26.25 7.5 L 85 7.5 L 85 0 L 100 15 L 85 30 L 85 22.5 L 26.25 22.5 11.25 11.25 0 0 0 15 33.75 L 15 60 Z"],
+    // x1 = ss·25000/100000 = 15; the head is 30 wide, its shaft 15; the box has 64977/100000 of the width.
+    ["leftArrowCallout", undefined, "M 0 30 L 15 15 L 15 22.5 L 35.02 22.5 L 35.02 0 L 100 0 L 100 60 L 35.02 60 L 35.02 37.5 L 15 37.5 L 15 45 Z"],
+    // The corners lie a twentieth of the diagonal, 5.83, apart from the sides.
+    ["cornerTabs", undefined, "M 0 0 L 5.83 0 L 0 5.83 Z M 0 54.17 L 5.83 60 L 0 60 Z M 94.17 0 L 100 0 L 100 5.83 Z M 100 54.17 L 100 60 L 94.17 60 Z"],
+    ["lineInv", undefined, "M 0 60 L 100 0"],
+    ["nonIsoscelesTrapezoid", { adj1: 25000, adj2: 50000 }, "M 0 60 L 15 0 L 70 0 L 100 60 Z"],
     ["homePlate", undefined, "M 0 0 L 70 0 L 100 30 L 70 60 L 0 60 Z"],
   ] as [string, Record<string, number> | undefined, string][])("%s with %j", (preset, adjust, wanted) => {
     expect(numbers(preset, adjust)).toBe(wanted);
@@ -43,6 +51,39 @@ describe("preset forms", () => {
     expect(outlines[0]?.d).toMatch(/^M0 30A50 30 0 0 1 /);
     expect(text.x).toBeCloseTo(50 * (1 - Math.SQRT1_2), 3);
     expect(text.height).toBeCloseTo(60 * Math.SQRT1_2, 3);
+  });
+
+  it("callouts lead from their side to what they speak of", () => {
+    // y1 = 60·18750/100000 = 11.25, x1 = −8.33; y2 = 60·112500/100000 = 67.5, x2 = −38.33.
+    const { outlines } = formOf({ preset: "borderCallout1" }, 100, 60);
+    expect(outlines.map(({ d, fill }) => [fill, d])).toEqual([[true, "M0 0L100 0L100 60L0 60Z"], [false, "M-8.333 11.25L-38.333 67.5"]]);
+  });
+
+  it("what the standard gives in a mirror or with its axes exchanged is so", () => {
+    const points = (preset: string, width: number, height: number) => [...(formOf({ preset }, width, height).outlines[0]?.d ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+    const right = points("curvedRightArrow", 100, 60);
+    expect(right.length).toBeGreaterThan(4);
+    const near = (found: number[][], wanted: number[][]) => expect(found.flat().map((value) => Math.round(value * 50))).toEqual(wanted.flat().map((value) => Math.round(value * 50)));
+    near(points("curvedLeftArrow", 100, 60), right.map(([x = 0, y = 0]) => [100 - x, y]));
+    near(points("curvedDownArrow", 60, 100), right.map(([x = 0, y = 0]) => [y, x]));
+    near(points("curvedUpArrow", 60, 100), right.map(([x = 0, y = 0]) => [y, 100 - x]));
+    // A callout with its text: the box below turns to the box above.
+    expect(formOf({ preset: "ribbon2" }, 100, 60).text).toMatchObject({ y: 0 });
+    expect(formOf({ preset: "upDownArrowCallout" }, 60, 100).text).toMatchObject({ x: 0, width: 60 });
+  });
+
+  // ST_ShapeType, ECMA-376-1, 20.1.10.56; the list from memory.
+  const ALL = "line lineInv triangle rtTriangle rect diamond parallelogram trapezoid nonIsoscelesTrapezoid pentagon hexagon heptagon octagon decagon dodecagon star4 star5 star6 star7 star8 star10 star12 star16 star24 star32 roundRect round1Rect round2SameRect round2DiagRect snipRoundRect snip1Rect snip2SameRect snip2DiagRect plaque ellipse teardrop homePlate chevron pieWedge pie blockArc donut noSmoking rightArrow leftArrow upArrow downArrow stripedRightArrow notchedRightArrow bentUpArrow leftRightArrow upDownArrow leftUpArrow leftRightUpArrow quadArrow leftArrowCallout rightArrowCallout upArrowCallout downArrowCallout leftRightArrowCallout upDownArrowCallout quadArrowCallout bentArrow uturnArrow circularArrow leftCircularArrow leftRightCircularArrow curvedRightArrow curvedLeftArrow curvedUpArrow curvedDownArrow swooshArrow cube can lightningBolt heart sun moon smileyFace irregularSeal1 irregularSeal2 foldedCorner bevel frame halfFrame corner diagStripe chord arc leftBracket rightBracket leftBrace rightBrace bracketPair bracePair straightConnector1 bentConnector2 bentConnector3 bentConnector4 bentConnector5 curvedConnector2 curvedConnector3 curvedConnector4 curvedConnector5 callout1 callout2 callout3 accentCallout1 accentCallout2 accentCallout3 borderCallout1 borderCallout2 borderCallout3 accentBorderCallout1 accentBorderCallout2 accentBorderCallout3 wedgeRectCallout wedgeRoundRectCallout wedgeEllipseCallout cloudCallout cloud ribbon ribbon2 ellipseRibbon ellipseRibbon2 leftRightRibbon verticalScroll horizontalScroll wave doubleWave plus flowChartProcess flowChartDecision flowChartInputOutput flowChartPredefinedProcess flowChartInternalStorage flowChartDocument flowChartMultidocument flowChartTerminator flowChartPreparation flowChartManualInput flowChartManualOperation flowChartConnector flowChartPunchedCard flowChartPunchedTape flowChartSummingJunction flowChartOr flowChartCollate flowChartSort flowChartExtract flowChartMerge flowChartOfflineStorage flowChartOnlineStorage flowChartMagneticTape flowChartMagneticDisk flowChartMagneticDrum flowChartDisplay flowChartDelay flowChartAlternateProcess flowChartOffpageConnector actionButtonBlank actionButtonHome actionButtonHelp actionButtonInformation actionButtonForwardNext actionButtonBackPrevious actionButtonEnd actionButtonBeginning actionButtonReturn actionButtonDocument actionButtonSound actionButtonMovie gear6 gear9 funnel mathPlus mathMinus mathMultiply mathDivide mathEqual mathNotEqual cornerTabs squareTabs plaqueTabs chartX chartStar chartPlus".split(" ");
+  it("all forms of the standard but five are drawn, with numbers alone, at any size", () => {
+    expect(ALL).toHaveLength(187);
+    expect(ALL.filter((name) => !knowsPreset(name))).toEqual(["leftRightCircularArrow", "ellipseRibbon", "ellipseRibbon2", "gear6", "gear9"]);
+    for (const preset of ALL) {
+      for (const [width, height] of [[100, 60], [30, 200], [0.1, 50], [7, 7]] as const) {
+        const { outlines, text } = formOf({ preset }, width, height);
+        expect(outlines.map(({ d }) => d).join("")).not.toMatch(/NaN|Infinity|undefined/);
+        expect([text.x, text.y, text.width, text.height].every(Number.isFinite)).toBe(true);
+      }
+    }
   });
 
   it("what is not known is drawn as its rectangle, and said not to be known", () => {

@@ -1,5 +1,6 @@
 import type { Frame, Geometry } from "@unitext/core/model";
-import { type Preset, PRESETS, STARS } from "./presets";
+import type { Preset } from "./preset";
+import { PRESETS, STARS } from "./presets";
 
 /** One outline of a form, as SVG path data in points from the form's top left; `shade` makes its fill darker (below 0) or lighter. */
 export interface Outline {
@@ -180,7 +181,33 @@ function presetForm(name: string, preset: Preset, adjust: Readonly<Record<string
     return { d: writer.d, fill: !flags.includes("f0"), stroke: !flags.includes("s0"), shade: flags.includes("dk") ? -0.2 : flags.includes("lt") ? 0.2 : 0, ...(writer.ends ? { ends: writer.ends } : {}) };
   });
   const [l = 0, t = 0, r = width, b = height] = preset.text?.split(" ").map(read) ?? [];
-  return { outlines, text: { x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, b - t) } };
+  return turned(preset, { outlines, text: { x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, b - t) } }, width, height);
+}
+
+/** A form with its axes exchanged or mirrored; `width` and `height` are those in which it was drawn. */
+function turned({ transpose = false, mirror }: Preset, { outlines, text }: Form, width: number, height: number): Form {
+  if (!transpose && !mirror) return { outlines, text };
+  const [w, h] = transpose ? [height, width] : [width, height];
+  const point = ([x, y]: [number, number]): [number, number] => {
+    const [u, v] = transpose ? [y, x] : [x, y];
+    return [mirror === "x" ? w - u : u, mirror === "y" ? h - v : v];
+  };
+  // Seen in one mirror, an arc runs the other way round.
+  const other = transpose !== (mirror !== undefined);
+  const path = (d: string) => d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
+    const values = list.trim().split(/[\s,]+/).filter(Boolean).map(Number);
+    if (command === "A") {
+      const [rx = 0, ry = 0, angle = 0, large = 0, sweep = 0, x = 0, y = 0] = values;
+      return `A${transpose ? `${n(ry)} ${n(rx)}` : `${n(rx)} ${n(ry)}`} ${angle} ${large} ${other ? 1 - sweep : sweep} ${point([x, y]).map(n).join(" ")}`;
+    }
+    const pairs = values.flatMap((value, at) => (at % 2 ? [] : [point([value, values[at + 1] ?? 0])]));
+    return command + pairs.map((pair) => pair.map(n).join(" ")).join(" ");
+  });
+  const [from, to] = [point([text.x, text.y]), point([text.x + text.width, text.y + text.height])];
+  return {
+    outlines: outlines.map(({ ends: _, ...outline }) => ({ ...outline, d: path(outline.d) })),
+    text: { x: Math.min(from[0], to[0]), y: Math.min(from[1], to[1]), width: Math.abs(to[0] - from[0]), height: Math.abs(to[1] - from[1]) },
+  };
 }
 
 function star(points: number, adjust: number, width: number, height: number): Form {
@@ -218,7 +245,8 @@ export function formOf(geometry: Geometry, width: number, height: number): Form 
     const { preset, adjust = {} } = geometry;
     const many = STARS[preset];
     if (many) return star(many.points, adjust.adj ?? many.adjust, width, height);
-    return presetForm(preset, PRESETS[preset] ?? (PRESETS.rect as Preset), adjust, width, height);
+    const known = PRESETS[preset] ?? (PRESETS.rect as Preset);
+    return known.transpose ? presetForm(preset, known, adjust, height, width) : presetForm(preset, known, adjust, width, height);
   }
   const [sx, sy] = [width / geometry.width, height / geometry.height];
   return { outlines: geometry.paths.map(({ d, fill, stroke }) => ({ d: scaledPath(d, sx, sy), fill, stroke, shade: 0, ...openEnds(d, sx, sy) })), text: { x: 0, y: 0, width, height } };

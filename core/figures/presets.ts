@@ -1,21 +1,9 @@
-/**
- * The preset geometries of ECMA-376-1 (20.1.10.56) that are drawn, by their guide formulas as the standard publishes them
- * (written down from memory): adjust values, guides, paths, and the rectangle of the text.
- *
- * A path is a list of commands over guide names: `M x y`, `L x y`, `C x1 y1 x2 y2 x y`, `Q x1 y1 x y`,
- * `A wR hR stAng swAng`, `Z`. Paths are separated by `|`; `[f0]` has no fill, `[s0]` no outline, `[dk]` a darker and
- * `[lt]` a lighter fill, `[w=.. h=..]` a coordinate space of its own.
- */
-export interface Preset {
-  adjust?: string;
-  guides?: string;
-  path: string;
-  text?: string;
-}
+import { ELLIPSE, type Preset, RECT } from "./preset";
+import { ARROWS } from "./presetarrows";
+import { BANNERS, CLOUD } from "./presetbanners";
+import { SIGNS } from "./presetsigns";
 
-const ELLIPSE = "M l vc A wd2 hd2 cd2 cd4 A wd2 hd2 3cd4 cd4 A wd2 hd2 0 cd4 A wd2 hd2 cd4 cd4 Z";
 const ELLIPSE_TEXT = "idx=cos wd2 2700000; idy=sin hd2 2700000; il=+- hc 0 idx; ir=+- hc idx 0; it=+- vc 0 idy; ib=+- vc idy 0";
-const RECT = "M l t L r t L r b L l b Z";
 const CORNER = "a=pin 0 adj 50000; x1=*/ ss a 100000; x2=+- r 0 x1; y2=+- b 0 x1";
 const ARROW = "a1=pin 0 adj1 100000; a2=pin 0 adj2 maxAdj2";
 const FIVE = "swd2=*/ wd2 hf 100000; shd2=*/ hd2 vf 100000; svc=*/ vc vf 100000; dx1=cos swd2 1080000; dx2=cos swd2 18360000; dy1=sin shd2 1080000; dy2=sin shd2 18360000; x1=+- hc 0 dx1; x2=+- hc 0 dx2; x3=+- hc dx2 0; x4=+- hc dx1 0; y1=+- svc 0 dy1; y2=+- svc 0 dy2";
@@ -23,7 +11,11 @@ const SECTOR = "stAng=pin 0 adj1 21599999; enAng=pin 0 adj2 21599999; sw1=+- enA
 const CALLOUT = "dxPos=*/ w adj1 100000; dyPos=*/ h adj2 100000; xPos=+- hc dxPos 0; yPos=+- vc dyPos 0; dq=*/ dxPos h w; ady=abs dyPos; adq=abs dq; dz=+- ady 0 adq; xg1=?: dxPos 7 2; xg2=?: dxPos 10 5; x1=*/ w xg1 12; x2=*/ w xg2 12; yg1=?: dyPos 7 2; yg2=?: dyPos 10 5; y1=*/ h yg1 12; y2=*/ h yg2 12; t1=?: dxPos l xPos; xl=?: dz l t1; t2=?: dyPos x1 xPos; xt=?: dz t2 x1; t3=?: dxPos xPos r; xr=?: dz r t3; t4=?: dyPos xPos x1; xb=?: dz t4 x1; t5=?: dxPos y1 yPos; yl=?: dz y1 t5; t6=?: dyPos t yPos; yt=?: dz t6 t; t7=?: dxPos yPos y1; yr=?: dz y1 t7; t8=?: dyPos yPos b; yb=?: dz t8 b";
 const PLUS = "dx1=*/ w 73490 200000; dy1=*/ h 73490 200000; x1=+- hc 0 dx1; x4=+- hc dx1 0; y1=+- vc 0 dy1; y4=+- vc dy1 0";
 
+/** The preset geometries that are drawn, by their names. */
 export const PRESETS: Readonly<Record<string, Preset>> = {
+  ...ARROWS,
+  ...BANNERS,
+  ...SIGNS,
   rect: { path: RECT },
   roundRect: { adjust: "adj=16667", guides: `${CORNER}; il=*/ x1 29289 100000; ir=+- r 0 il; ib=+- b 0 il`, path: "M l x1 A x1 x1 cd2 cd4 L x2 t A x1 x1 3cd4 cd4 L r y2 A x1 x1 0 cd4 L x1 b A x1 x1 cd4 cd4 Z", text: "il il ir ib" },
   round1Rect: { adjust: "adj=16667", guides: CORNER, path: "M l t L x2 t A x1 x1 3cd4 cd4 L r b L l b Z" },
@@ -93,7 +85,7 @@ export const PRESETS: Readonly<Record<string, Preset>> = {
   flowChartOfflineStorage: { guides: "x4=*/ w 3 4", path: "[s0 w=2 h=2]M 0 0 L 2 0 L 1 2 Z|[f0 w=5 h=5]M 2 4 L 3 4|[f0 w=2 h=2]M 0 0 L 2 0 L 1 2 Z", text: "wd4 t x4 vc" },
   flowChartPunchedTape: { guides: "y2=*/ h 9 10; ib=*/ h 4 5", path: "[w=20 h=20]M 0 2 A 5 2 cd2 -10800000 A 5 2 cd2 cd2 L 20 18 A 5 2 0 -10800000 A 5 2 0 cd2 Z", text: "l hd5 r ib" },
   flowChartMultidocument: { guides: "y2=*/ h 3675 21600; y8=*/ h 20782 21600; x5=*/ w 18595 21600", path: "[w=21600 h=21600]M 0 20782 C 9298 23542 9298 18022 18595 18022 L 18595 3675 L 0 3675 Z M 1532 3675 L 1532 1815 L 20000 1815 L 20000 16252 C 19298 16252 18595 16352 18595 16352 L 18595 3675 Z M 2972 1815 L 2972 0 L 21600 0 L 21600 14392 C 20800 14392 20000 14467 20000 14467 L 20000 1815 Z", text: "l y2 x5 y8" },
-  cloud: { guides: "il=*/ w 2977 21600; it=*/ h 3262 21600; ir=*/ w 17087 21600; ib=*/ h 17337 21600", path: "[w=43200 h=43200]M 3900 14370 A 6753 9190 -11429249 7426832 A 5333 7267 -8646143 5396714 A 4365 5945 -8748475 5983381 A 4857 6595 -7859164 7034504 A 5333 7273 -4722533 6541615 A 6775 9220 -2776035 7816140 A 5785 7867 37501 6842000 A 6752 9215 1347096 6910353 A 7720 10543 3974558 4542661 A 4360 5918 -16496525 8804134 A 4345 5945 -14809710 9151131 Z", text: "il it ir ib" },
+  cloud: { guides: "il=*/ w 2977 21600; it=*/ h 3262 21600; ir=*/ w 17087 21600; ib=*/ h 17337 21600", path: CLOUD, text: "il it ir ib" },
   lightningBolt: { path: "[w=21600 h=21600]M 8472 0 L 12860 6080 L 11050 6797 L 16577 12007 L 14767 12877 L 21600 21600 L 10012 14915 L 12222 13987 L 5022 9705 L 7602 8382 L 0 3890 Z" },
   leftBracket: { adjust: "adj=8333", guides: "maxAdj=*/ 50000 h ss; a=pin 0 adj maxAdj; y1=*/ ss a 100000; y2=+- b 0 y1", path: "[s0]M r b A w y1 cd4 cd4 L l y1 A w y1 cd2 cd4 Z|[f0]M r b A w y1 cd4 cd4 L l y1 A w y1 cd2 cd4" },
   rightBracket: { adjust: "adj=8333", guides: "maxAdj=*/ 50000 h ss; a=pin 0 adj maxAdj; y1=*/ ss a 100000; y2=+- b 0 y1", path: "[s0]M l t A w y1 3cd4 cd4 L r y2 A w y1 0 cd4 Z|[f0]M l t A w y1 3cd4 cd4 L r y2 A w y1 0 cd4" },

@@ -64,12 +64,13 @@ export function JobLines({ jobs }: { jobs: readonly Job[] }) {
 export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
   const open = isOpen(job);
   const lines = saidOf(job);
+  const refused = job.kind === "read" && job.state === "failed" && arrivalOf(job.name) === "arrange";
   return (
     <div data-job={job.state} className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}>
       <div className="flex flex-wrap items-center gap-3">
         <p role={open ? "status" : undefined}>
-          {job.name} {STATE[job.kind][job.state]}
-          {(open && job.pages > 0) || (job.slides && job.kind === "read") ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
+          {job.name} {refused ? "was refused, and nothing of it was taken" : STATE[job.kind][job.state]}
+          {(open && job.pages > 0) || (job.slides && job.kind === "read" && !refused) ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
           {!here && job.kind === "read" && job.deck && job.slides > 0 && (
             <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
               {open ? "See it arrive" : "Open it"}
