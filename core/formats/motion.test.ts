@@ -116,3 +116,15 @@ it("the older form of entrances in .odp is read", () => {
   expect(first(deck).moves).toEqual(["the exit of “Shape a”"]);
 });
 let count = 0;
+
+describe.each(FORMATS)("how slides of a .%s come in", (format) => {
+  // ECMA-376-1, 19.3.1 (kinds of transitions); OpenDocument 1.3, 19.402 with SMIL 3.0, 12.4.5 (kinds of transition effects).
+  it.each(format === "pptx" ? [["cover", "push"], ["checker", "wipe"], ["dissolve", "fade"]] as const : [["slideWipe", "push"], ["checkerBoardWipe", "wipe"], ["dissolve", "fade"]] as const)("%s is shown as the nearest that there is, is told, and kept in the file", (kind, shown) => {
+    const given = { ...deckOf([shape("a")]), slides: [{ ...first(deckOf([shape("a")])), transition: { kind: "wipe" as const, seconds: 0.5 } }] };
+    const bytes = asAnother(write(given, format), (words) => (format === "pptx" ? words.replace("<p:wipe/>", `<p:${kind}/>`) : words.replace('smil:type="barWipe" smil:subtype="leftToRight"', `smil:type="${kind}"`)));
+    const { deck, adapted } = read(bytes, format);
+    expect(first(deck).transition?.kind).toBe(shown);
+    expect(adapted).toEqual([{ slide: 1, what: `the transition “${kind}”`, how: expect.stringMatching(/^shown as .*; its own format keeps it as it was$/) }]);
+    expect(content(write(deck, format), format)).toContain(format === "pptx" ? `<p:${kind}/>` : `smil:type="${kind}"`);
+  });
+});

@@ -1,4 +1,4 @@
-import { type Effect, type Element, type Entrance, isEmptyText, orderedEntrances, type Slide, type Trigger } from "@unitext/core/model";
+import { type Effect, type Element, type Entrance, isEmptyText, orderedEntrances, type Slide, type Transition, type Trigger } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
 /** One thing that a file lets happen on a slide: an entrance of a shape, or of some of its paragraphs, or another motion by its name. */
@@ -42,6 +42,19 @@ function gathered(happenings: readonly Happening[]): { entrances: Map<string, Co
     for (let at = points[0]; at <= Math.min(points[1], points[0] + 10000); at++) coming.points.add(at);
   }
   return { entrances, moves };
+}
+
+/** How slides come in that come in otherwise in their file: nearest to what moves in, to what is uncovered, and to all else. */
+const NEAR: [RegExp, Transition["kind"]][] = [
+  [/^(cover|pull|pan|conveyor|ferris|gallery|flythrough|slideWipe)$/, "push"],
+  [/wipe$|^(blinds|checker|comb|randomBar|circle|diamond|plus|wedge|wheel|wheelReverse|strips|split|zoom|window|doors|reveal|shred|flip)$/i, "wipe"],
+];
+const COMES: Record<Transition["kind"], string> = { fade: "fading", push: "pushing in", wipe: "uncovering" };
+
+/** The transition nearest to one that a file has, and how that is said. */
+export function nearTransition(name: string): { kind: Transition["kind"]; how: string } {
+  const kind = NEAR.find(([pattern]) => pattern.test(name))?.[1] ?? "fade";
+  return { kind, how: `shown as ${COMES[kind]}; its own format keeps it as it was` };
 }
 
 const HOW: Record<Effect, string> = { appear: "appearing", fade: "fading in", wipe: "uncovered", slide: "moving in", grow: "growing" };

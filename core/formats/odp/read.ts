@@ -8,7 +8,7 @@ import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
-import { withMotion } from "../motion";
+import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
@@ -250,7 +250,7 @@ class OdpReader {
     const master = this.master(attribute(page, "master-page-name"), graphic);
     const regions = this.regions(page, graphic);
     const comments = this.comments(page);
-    return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
+    return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic, number), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
   }
 
   /** How the elements of a page come in. */
@@ -277,9 +277,11 @@ class OdpReader {
   }
 
   /** What a page of another program looks like behind its shapes, and how it comes in. */
-  private look(graphic: Record<string, string>): Pick<Slide, "background" | "transition" | "delay"> {
+  private look(graphic: Record<string, string>, number: number): Pick<Slide, "background" | "transition" | "delay"> {
     const background = this.background(graphic);
-    const kind = WIPES[graphic.type ?? ""];
+    const near = graphic.type === undefined || WIPES[graphic.type] ? undefined : nearTransition(graphic.type);
+    const kind = WIPES[graphic.type ?? ""] ?? near?.kind;
+    if (near) this.adapted.push({ slide: number, what: `the transition “${graphic.type}”`, how: near.how });
     const seconds = { slow: 1.5, medium: 1, fast: 0.5 }[graphic["transition-speed"] ?? "fast"] ?? 0.5;
     const waits = /^PT(?:(\d+)H)?(?:(\d+)M)?([\d.]+)S$/.exec(graphic.duration ?? "");
     const delay = graphic["transition-type"] === "automatic" && waits ? Number(waits[1] ?? 0) * 3600 + Number(waits[2] ?? 0) * 60 + Number(waits[3]) : 0;

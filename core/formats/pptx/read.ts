@@ -4,7 +4,7 @@ import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
-import { withMotion } from "../motion";
+import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
@@ -453,8 +453,9 @@ class Reader {
     const exact = Number(Object.entries(found.attributes).find(([key]) => key.endsWith(":dur"))?.[1]) / 1000;
     const seconds = exact > 0 ? Math.min(10, Math.max(0.1, exact)) : spd === "slow" ? 1.5 : spd === "med" ? 0.75 : 0.5;
     const delay = Number(advTm) / 1000;
-    const ours = kind === undefined ? undefined : WIPES[kind];
-    if (kind !== undefined && !ours) this.adapted.push({ slide: number, what: `the transition “${kind}”`, how: "Unitext shows none; a .pptx keeps it" });
+    const near = kind === undefined || WIPES[kind] ? undefined : nearTransition(kind);
+    const ours = kind === undefined ? undefined : (WIPES[kind] ?? near?.kind);
+    if (near) this.adapted.push({ slide: number, what: `the transition “${kind}”`, how: near.how });
     return { ...(ours ? { transition: { kind: ours, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
   }
 
