@@ -1,6 +1,8 @@
 import { MathJaxTexFont } from "@mathjax/mathjax-tex-font/js/svg.js";
 import { liteAdaptor } from "@mathjax/src/js/adaptors/liteAdaptor.js";
 import { RegisterHTMLHandler } from "@mathjax/src/js/handlers/html.js";
+import { STATE } from "@mathjax/src/js/core/MathItem.js";
+import { SerializedMmlVisitor } from "@mathjax/src/js/core/MmlTree/SerializedMmlVisitor.js";
 import { TeX } from "@mathjax/src/js/input/tex.js";
 import "@mathjax/src/js/input/tex/ams/AmsConfiguration.js";
 import "@mathjax/src/js/input/tex/base/BaseConfiguration.js";
@@ -42,6 +44,18 @@ function matrixOf(transform: string | undefined): Matrix {
     else if (name === "rotate") matrix = times(matrix, [Math.cos((x * Math.PI) / 180), Math.sin((x * Math.PI) / 180), -Math.sin((x * Math.PI) / 180), Math.cos((x * Math.PI) / 180), 0, 0]);
   }
   return matrix;
+}
+
+const visitor = new SerializedMmlVisitor();
+
+/** TeX (base and AMS) as MathML (W3C, MathML Core); undefined where it cannot be read. */
+export function mathmlOf(tex: string, display: boolean): string | undefined {
+  try {
+    const tree = page.convert(tex, { display, end: STATE.CONVERT }) as unknown as Parameters<typeof visitor.visitTree>[0];
+    return visitor.visitTree(tree).replace(/\s(?:data-[\w-]+|class|id)="[^"]*"/g, "").replace(/>\s+</g, "><");
+  } catch {
+    return undefined;
+  }
 }
 
 /** Sets TeX (base and AMS) as outlines; a command or brace that is wrong is told in the engine's words. */

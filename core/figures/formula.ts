@@ -10,15 +10,20 @@ export interface FormulaShape {
 
 type Engine = (tex: string, display: boolean) => FormulaShape | { problem: string };
 let engine: Engine | undefined;
+let mathml: ((tex: string, display: boolean) => string | undefined) | undefined;
 let loading: Promise<void> | undefined;
 
 /** Loads what sets formulas; until it is there, formulas show as their TeX. */
 export function loadFormulas(): Promise<void> {
   loading ??= import("./engine").then((loaded) => {
     engine = loaded.setFormula;
+    mathml = loaded.mathmlOf;
   });
   return loading;
 }
+
+/** TeX as MathML; undefined where it cannot be read, and while the engine is not loaded. */
+export const formulaMathml = (tex: string, display: boolean): string | undefined => mathml?.(tex, display);
 
 const KEPT = 2000;
 const kept = new Map<string, FormulaShape | { problem: string }>();

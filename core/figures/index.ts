@@ -3,5 +3,5 @@ export { codeLines, codeRuns, type CodeTone } from "./code";
 export { diagram } from "./diagram";
 export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
 export { mixed } from "./figure";
-export { type FormulaShape, formulaShape, loadFormulas } from "./formula";
+export { formulaMathml, type FormulaShape, formulaShape, loadFormulas } from "./formula";
 export { type Form, formOf, guideValues, knowsPreset, type Outline, PathWriter } from "./geometry";

@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { loadFormulas } from "@unitext/core/figures";
 import { type Deck, type Slide, textOf } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
@@ -28,6 +29,8 @@ function found(of: Deck): Record<FeatureName, number[]> {
   return Object.fromEntries((Object.keys(FEATURES) as FeatureName[]).map((name) => [name, of.slides.map((slide: Slide) => FEATURES[name](slide, of).length)])) as Record<FeatureName, number[]>;
 }
 const sum = (counts: readonly number[]) => counts.reduce((total, count) => total + count, 0);
+
+beforeAll(loadFormulas);
 
 describe("the table of features", () => {
   const before = found(deck);

@@ -1,4 +1,4 @@
-import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Slide, slideLink, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { fromOdp, fromPptx, sameMotion } from "./kept";
 import type { WritableFormat } from "./index";
@@ -23,6 +23,8 @@ function known(deck: Deck, id: string): boolean {
 }
 const looked = (element: Element) => element.style !== undefined || elementTexts(element).some((text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined));
 
+const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
+
 /** The features that a deck may have, with what names each thing found on a slide. */
 export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
@@ -45,7 +47,8 @@ export const FEATURES = {
   "shaped pictures": (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.shape && !("preset" in element.shape && element.shape.preset === "rect") ? [`the frame of ${element.source}`] : [])),
   "films and sounds": ofKind("media", (element) => (element.kind === "media" && element.form === "audio" ? "a sound" : "a film")),
   diagrams: ofKind("diagram", () => "a diagram"),
-  formulas: (slide) => [...slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])), ...texts(slide).flatMap((text) => (hasRuns(text, ({ marks }) => marks?.includes("formula") ?? false) ? ["a formula in a line"] : []))],
+  formulas: (slide) => slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])),
+  "formulas in lines": (slide) => texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   "own places": (slide) => slide.elements.flatMap((element) => (element.frame ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
@@ -99,7 +102,8 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "shaped pictures": kept,
   "films and sounds": kept,
   diagrams: { how: "shown as its list; Unitext draws the diagram again" },
-  formulas: { how: "shown as its TeX; Unitext sets the formula again" },
+  formulas: kept,
+  "formulas in lines": kept,
   code: { how: "shown as its lines in the font for code; Unitext knows it as code" },
   shapes: kept,
   "own places": kept,
@@ -135,6 +139,7 @@ const PAGES: Record<FeatureName, Judge> = {
   "films and sounds": { how: "shown by its picture" },
   diagrams: kept,
   formulas: kept,
+  "formulas in lines": kept,
   code: kept,
   "soft shadows": { how: "drawn with a hard edge" },
   footnotes: kept,
@@ -157,6 +162,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   odp: {
     ...PRESENTATION,
     "named sections": { how: "other programs do not show it; Unitext keeps it" },
+    "formulas in lines": { how: "shown as its TeX; Unitext sets the formula again" },
     "shaped pictures": (slide) => (fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" }),
     "fills of several colours": { how: "runs from its first colour to its last; Unitext knows all of them" },
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),

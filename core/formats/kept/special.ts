@@ -12,7 +12,7 @@ export function isSpecial(text: RichText): boolean {
 export function flattened(text: RichText, notes: Footnote[]): RichText {
   const flat = (item: Run): Run => {
     if (item.footnote) return { text: String(notes.push(item.footnote)), marks: [RAISED as never] };
-    return item.marks?.includes("formula") ? run(item.text, ["code"], item.link, item.look) : item;
+    return item.marks?.includes("formula") ? run(item.text, ["code", "formula"], item.link, item.look) : item;
   };
   return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map(flat) }));
 }

@@ -1,2 +1,3 @@
 export { mathmlTex } from "./mathml";
 export { ommlTex } from "./omml";
+export { mathmlOmml } from "./writeomml";

@@ -45,6 +45,8 @@ const WRITERS: Record<string, Writer> = {
   mfenced: (list, { attributes }) => `\\left${attributes.open ?? "("}${list.join(attributes.separators ?? ",")}\\right${attributes.close ?? ")"}`,
   mtable: (list) => `\\begin{matrix}${list.join(" \\\\ ")}\\end{matrix}`,
   mtr: (list) => list.join(" & "),
+  // What was written in TeX says so itself.
+  semantics: (list, { children }) => children.find((one) => localName(one) === "annotation" && one.attributes.encoding === "application/x-tex")?.text ?? list.join(""),
   annotation: () => "",
   "annotation-xml": () => "",
   mphantom: () => "",

@@ -18,6 +18,7 @@ export const NS = {
 
 export const MEDIA_TYPE = "application/vnd.oasis.opendocument.presentation";
 export const CHART_TYPE = "application/vnd.oasis.opendocument.chart";
+export const FORMULA_TYPE = "application/vnd.oasis.opendocument.formula";
 export const VERSION = "1.3";
 export { EXTENSIONS } from "../pptx/parts";
 

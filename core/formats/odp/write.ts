@@ -4,7 +4,7 @@ import { type Background, type Comment, type Deck, deckLink, type DeckHead, type
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
-import { CHART_TYPE, EXTENSIONS, KEPT, length, MEDIA_TYPE, NS, VERSION } from "./names";
+import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, MEDIA_TYPE, NS, VERSION } from "./names";
 import type { PageSlice } from "./slices";
 import { appendTo, OdpBase, withNamespaces } from "./splice";
 import { StyleSheet, textXml } from "./text";
@@ -278,6 +278,9 @@ class Pages {
     const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
     return field(KEPT.deck, { id, properties, language, regions, rate, theme, ...(themes ? { themes } : {}), assets, ...(manuscript ? { manuscript } : {}), ...(original ? { original } : {}), ...(masters ? { masters } : {}), ...(styles ? { styles } : {}) }) + field(KEPT.slides, this.kept);
   }
+  objectEntries(): string[] {
+    return [...this.objects].map(([path, content]) => entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE));
+  }
   /** The parts of pictures, films and charts. */
   *parts(): Iterable<[string, Uint8Array]> {
     yield* this.files;
@@ -339,7 +342,7 @@ function writeInto(base: OdpBase, deck: Deck, options: OdpOptions): Uint8Array {
   for (const path of file.paths) if (!parts.has(path) && !gone(path) && path !== "META-INF/manifest.xml") copy(path);
   const listed = base.text("META-INF/manifest.xml");
   const held = listed.replace(/<manifest:file-entry\s[^>]*manifest:full-path="([^"]*)"[^>]*?(?:\/>|>\s*<\/manifest:file-entry>)\s*/g, (whole, path: string) => (gone(path) ? "" : whole));
-  const fresh = [...[...pages.objects.keys()].map((path) => entry(`${path}/`, CHART_TYPE)), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
+  const fresh = [...pages.objectEntries(), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
   parts.set("META-INF/manifest.xml", strToU8(held.replace("</manifest:manifest>", () => `${fresh.join("")}</manifest:manifest>`)));
   return zip(parts);
 }
@@ -372,7 +375,7 @@ export function writeOdp(deck: Deck, options: OdpOptions): Uint8Array {
   parts.set("styles.xml", part("office:document-styles", faces, xml("office:styles", {}, pages.definitions.xml(), defaults), xml("office:automatic-styles", {}, pages.layout(), pages.masters.xml()), xml("office:master-styles", {}, masterPages)));
   parts.set("meta.xml", metaPart(pages, head.properties.author, options.at));
   for (const [path, bytes] of pages.parts()) parts.set(path, bytes);
-  const entries = [entry("/", MEDIA_TYPE), ...[...pages.objects.keys()].map((path) => entry(`${path}/`, CHART_TYPE)), ...[...parts.keys()].filter((path) => path !== "mimetype").map((path) => entry(path, mediaOf(path)))];
+  const entries = [entry("/", MEDIA_TYPE), ...pages.objectEntries(), ...[...parts.keys()].filter((path) => path !== "mimetype").map((path) => entry(path, mediaOf(path)))];
   parts.set("META-INF/manifest.xml", strToU8(`${HEAD}${xml("manifest:manifest", { "xmlns:manifest": "urn:oasis:names:tc:opendocument:xmlns:manifest:1.0", "manifest:version": VERSION }, ...entries)}`));
   return zip(parts);
 }

@@ -1,4 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
+import { formulaMathml } from "@unitext/core/figures";
 import { type SceneBox, sizeOf, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type Slide, type Stroke, type TableElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
@@ -144,7 +145,13 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, xml("draw:object", { "xlink:href": `./${path}`, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }));
   },
   code: figureFrame,
-  formula: figureFrame,
+  formula: (element, shape, work) => {
+    const mathml = formulaMathml(element.tex, true);
+    if (mathml === undefined) return figureFrame(element, shape, work);
+    // The TeX goes along as an annotation, as MathML provides it (MathML Core, 2.6).
+    const annotated = mathml.replace(/^(<math[^>]*>)([\s\S]*)<\/math>$/, (_, open: string, inside: string) => `${open}<semantics><mrow>${inside}</mrow><annotation encoding="application/x-tex">${escapeXml(element.tex)}</annotation></semantics></math>`);
+    return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) }, xml("draw:object", { "xlink:href": `./${work.object(annotated)}`, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }), described(element.tex));
+  },
   diagram: figureFrame,
   shape: (element, shape, work) => {
     const { inside, around } = linked(element.link, work);

@@ -16,6 +16,13 @@ export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
 /** The elements that are shapes, in a tree of shapes or a group. */
 export const SHAPE_NAMES: ReadonlySet<string> = new Set(["sp", "pic", "graphicFrame", "grpSp", "cxnSp", "AlternateContent", "contentPart"]);
 
+const holdsMath = (element: XmlElement): boolean => localName(element) === "oMath" || element.children.some(holdsMath);
+/** What is read of alternate content (ECMA-376-3): a formula rather than its picture, else what every program can show. */
+export function alternativeOf(element: XmlElement): XmlElement[] {
+  const [choice, fallback] = [child(element, "Choice"), child(element, "Fallback")];
+  return ((choice && holdsMath(choice)) || !fallback?.children.length ? choice : fallback)?.children ?? [];
+}
+
 export function shapesOf(part: XmlElement | undefined): XmlElement[] {
   return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => SHAPE_NAMES.has(localName(element)));
 }

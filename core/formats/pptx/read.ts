@@ -205,7 +205,7 @@ class Reader {
     const inheritance = this.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
     const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
-    const shapes = shapesOf(tree);
+    const shapes = shapesOf(tree).map((shape) => this.ownAlternative(shape, keptElements));
     const arrangement = this.arrangement(kept.arrangement, inheritance, shapes);
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
@@ -255,6 +255,16 @@ class Reader {
       const found = keptElement(keptElements[child(properties, "cNvPr")?.attributes.id ?? ""]);
       return found.id !== undefined || found.footnotes === true;
     });
+  }
+
+  /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
+  private ownAlternative(shape: XmlElement, keptElements: Record<string, unknown>): XmlElement {
+    if (localName(shape) === "grpSp") return { ...shape, children: shape.children.map((inner) => this.ownAlternative(inner, keptElements)) };
+    const fallback = localName(shape) === "AlternateContent" ? child(shape, "Fallback")?.children : undefined;
+    const [only] = fallback?.length === 1 ? fallback : [];
+    const id = child(child(only, "nvSpPr"), "cNvPr")?.attributes.id;
+    const known = only && id !== undefined && keptElement(keptElements[id]).id !== undefined;
+    return known && !child(child(only, "spPr"), "blipFill") ? only : shape;
   }
 
   private inheritance(path: string): Inheritance {

@@ -3,7 +3,7 @@ import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
 import { type DrawingContext, inGroup, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
-import { type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
+import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
 import { readBody, type ReadContext, switchesOff } from "./readtext";
@@ -55,6 +55,9 @@ function numberOf(element: XmlElement | undefined): number {
 }
 
 /** Reads the shapes of a part in drawing order, as they stand on the page. */
+/** Whether a paragraph holds a formula on a line of its own (`m:oMathPara`, ECMA-376-1, 22.1.2.78). */
+const holdsDisplay = (element: XmlElement): boolean => localName(element) === "oMathPara" || element.children.some(holdsDisplay);
+
 export class ShapeReader {
   private readonly used = new Set<string>();
   private readonly drawing: DrawingContext;
@@ -73,9 +76,7 @@ export class ShapeReader {
   private shape(shape: XmlElement, path: string, groups: readonly string[], place: (standing: Standing) => Standing): Element[] {
     const kind = localName(shape);
     if (kind === "AlternateContent") {
-      const fallback = child(shape, "Fallback");
-      const chosen = fallback?.children.length ? fallback : child(shape, "Choice");
-      return (chosen?.children ?? []).flatMap((inner, nth) => this.shape(inner, `${path}.${nth}`, groups, place));
+      return alternativeOf(shape).flatMap((inner, nth) => this.shape(inner, `${path}.${nth}`, groups, place));
     }
     if (kind === "grpSp") {
       const transform = at(shape, "grpSpPr", "xfrm");
@@ -165,6 +166,8 @@ export class ShapeReader {
     const { text, style: named_, box } = this.body(shape, ref);
     const paint = { ...(fill ? { fill } : {}), ...(stroke ? { stroke } : {}), ...(shadow ? { shadow } : {}) };
     const empty = isEmptyText(text);
+    const [alone, ...others] = text.flatMap(({ runs }) => runs);
+    if (alone?.marks?.includes("formula") && !others.length && !ref && childrenOf(child(shape, "txBody"), "p").some(holdsDisplay)) return { kind: "formula", ...base, tex: alone.text };
     const plain = "preset" in geometry && WIDE_RECTS.has(geometry.preset);
     const link = this.linkOf(shape);
     if (!empty && (plain || ref)) return { kind: "text", ...base, style: named_, box, ...paint, text: link ? linkedAll(text, link) : text };

@@ -2,6 +2,8 @@ import { bidiLevels } from "@unitext/core/layout";
 import { joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
+import { ommlTex } from "../math";
+import { alternativeOf } from "./inherit";
 import { paragraphLook, runLook, type StyleContext } from "./styles";
 
 /** Where a text takes its bullets from when its paragraphs do not say: list styles, nearest first. */
@@ -28,8 +30,17 @@ function marksOf(properties: XmlElement | undefined, context: ReadContext): Mark
   return [...(strong ? ["strong" as const] : []), ...(emphasis ? ["emphasis" as const] : []), ...(strike && strike !== "noStrike" ? ["strike" as const] : []), ...(code && typeface ? ["code" as const] : [])];
 }
 
-function runOf(element: XmlElement, context: ReadContext): Run | undefined {
+/** The formulas in a part of a paragraph (ECMA-376-1, 22.1), each as a run. */
+function formulasIn(element: XmlElement): Run[] {
+  if (localName(element) !== "oMath") return element.children.flatMap(formulasIn);
+  const tex = ommlTex(element).replace(/\s+/g, " ").trim();
+  return tex ? [run(tex, ["formula"])] : [];
+}
+
+function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefined {
   const kind = localName(element);
+  if (kind === "m" || kind === "oMathPara" || kind === "oMath") return formulasIn(element);
+  if (kind === "AlternateContent") return alternativeOf(element).flatMap((part) => runOf(part, context) ?? []);
   if (kind !== "r" && kind !== "br" && kind !== "fld") return undefined;
   const properties = child(element, "rPr");
   const click = child(properties, "hlinkClick");

@@ -1,7 +1,7 @@
 import type { Effect, Trigger } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
 import type { Happening } from "../motion";
-import { SHAPE_NAMES } from "./inherit";
+import { alternativeOf, SHAPE_NAMES } from "./inherit";
 
 const TRIGGER: Record<string, Trigger> = { clickEffect: "press", withEffect: "with", afterEffect: "after" };
 const OTHER: Record<string, string> = { exit: "the exit", emph: "the emphasis", path: "the way along a path", verb: "an action", mediacall: "the playing" };
@@ -62,8 +62,7 @@ export function shapePaths(shapes: readonly XmlElement[], above = ""): Map<strin
   for (const [nth, shape] of shapes.entries()) {
     const path = `${above}${nth}`;
     const kind = localName(shape);
-    const fallback = child(shape, "Fallback");
-    const inner = kind === "grpSp" ? shape.children.filter((one) => SHAPE_NAMES.has(localName(one))) : kind === "AlternateContent" ? ((fallback?.children.length ? fallback : child(shape, "Choice"))?.children ?? []) : [];
+    const inner = kind === "grpSp" ? shape.children.filter((one) => SHAPE_NAMES.has(localName(one))) : kind === "AlternateContent" ? alternativeOf(shape) : [];
     const within = shapePaths(inner, `${path}.`);
     for (const [id, list] of within) paths.set(id, list);
     const all = inner.length ? [...within.values()].flat() : [path];

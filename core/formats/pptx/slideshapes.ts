@@ -7,7 +7,7 @@ import { emu } from "./names";
 import { standingSums } from "./standing";
 import { paragraphsXml } from "./text";
 import type { ShapesOf } from "./timing";
-import { placeholderXml, regionShape, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
+import { placeholderXml, regionShape, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
 /** The shapes of a slide in reading order, what its tags keep of each by shape id, and the shapes that each element is. */
 export function slideShapes(work: SlideWork, slide: Slide, number: number, kept: ShapeWork["kept"]): { shapes: string; facts: Record<number, object>; shapesOf: ShapesOf } {
@@ -45,7 +45,7 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
       return textBox({ id: line, name: `caption ${line}`, frame: at }, paragraphsXml(plainText(text), textContext(work, size, false)), size);
     };
     const shape: ShapeWork = { ...work, line, id, name: element.name ?? `${element.slot ?? element.kind} ${id}`, frame, box, role, placeholder, notes, kept };
-    const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
+    const made = shapeXml(element, shape);
     const sum = standingSums(made).get(String(id));
     if (sum !== undefined) facts[id] = { ...facts[id], sum };
     return { groups: element.groups ?? [], frame, xml: made };

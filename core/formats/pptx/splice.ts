@@ -9,7 +9,7 @@ import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./slices";
 import { paragraphsXml } from "./text";
 import { timingXml, wordless } from "./timing";
 import { transitionXml } from "./transition";
-import { backgroundXml, SHAPES, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
+import { backgroundXml, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
 const parsed = new WeakMap<KeptParts, Map<string, SlideSlices>>();
 function slicesIn(kept: KeptParts, part: string): SlideSlices | undefined {
@@ -138,7 +138,9 @@ class Splicer {
       } else if (slice.name === "grpSp") {
         if (!done.has(top)) units.push(...this.group(slice, top, slide.elements.filter(({ kept }) => kept && Number(kept.shape.split(".")[0]) === top)));
       } else if (!done.has(top)) {
-        const whole = this.same.get(element.id) || slice.name === "AlternateContent";
+        // Alternate content that became several elements is one piece; of what became one, the changed stands alone.
+        const alone = slide.elements.filter(({ kept }) => kept && Number(kept.shape.split(".")[0]) === top).length === 1;
+        const whole = this.same.get(element.id) || (slice.name === "AlternateContent" && !alone);
         units.push({ top, words: whole ? text.slice(slice.from, slice.to) : this.written(element, slice) });
       }
       if (slice) done.add(top);
@@ -226,7 +228,7 @@ class Splicer {
       },
       kept: (other) => movedShape(this.kept, this.part, other, work),
     };
-    const made = (SHAPES[element.kind] as (element: Element, work: ShapeWork) => string)(element, shape);
+    const made = shapeXml(element, shape);
     // The part may call the namespaces otherwise, so each new shape says its own.
     const declared = Object.entries(namespaces).map(([name, uri]) => ` ${name}="${uri}"`).join("");
     return made.replace(/^<p:[\w]+/, (open) => open + declared);

@@ -3,6 +3,7 @@ import { bidiLevels } from "@unitext/core/layout";
 import { type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
+import type { ShapeMath } from "./math";
 import { emu } from "./names";
 import { bulletXml, lookParts, paragraphParts } from "./writedrawing";
 
@@ -16,6 +17,8 @@ export interface TextContext {
   bulleted: boolean;
   /** The style of its levels, where the body says it. */
   style?: TextStyle;
+  /** Where formulas are set, and not shown as their TeX. */
+  math?: Pick<ShapeMath, "formula">;
   /** The relationship id for a link, or undefined where it leads nowhere. */
   link(to: string): { id: string; slide: boolean } | undefined;
 }
@@ -35,12 +38,17 @@ function runProperties(run: Run, name: string, context: TextContext): string {
 
 function runs(paragraph: Paragraph, context: TextContext): string {
   return paragraph.runs
-    .map((run) =>
-      run.text
-        .split("\n")
-        .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context)) : "") + (line ? xml("a:r", {}, runProperties(run, "a:rPr", context), `<a:t>${escapeXml(line)}</a:t>`) : ""))
-        .join(""),
-    )
+    .map((run) => {
+      const plain = plainRun(run, context);
+      return (run.marks?.includes("formula") ? context.math?.formula(run.text, plain) : undefined) ?? plain;
+    })
+    .join("");
+}
+
+function plainRun(run: Run, context: TextContext): string {
+  return run.text
+    .split("\n")
+    .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context)) : "") + (line ? xml("a:r", {}, runProperties(run, "a:rPr", context), `<a:t>${escapeXml(line)}</a:t>`) : ""))
     .join("");
 }
 

@@ -1,7 +1,9 @@
+import { escapeXml } from "@unitext/core/draw";
 import { type FontSet, type SceneBox, sizeOf } from "@unitext/core/layout";
 import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
+import { ShapeMath } from "./math";
 import { NUMBER_FIELD, transform } from "./layouts";
 import { emu, type Placeholder, placeholderOf, REL, TYPE } from "./names";
 import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
@@ -43,6 +45,8 @@ export interface ShapeWork extends SlideWork {
   line: (text: string, frame: Frame) => string;
   /** The file's own words for an element that is not modelled, moved to its frame; undefined where the file is gone. */
   kept: (element: Element) => string | undefined;
+  /** Sets the formulas of the shape. */
+  math?: ShapeMath;
 }
 
 /** The deck's links seen from a part. */
@@ -75,8 +79,8 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
   return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr txBox="1"/>', "<p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'), xml("p:txBody", {}, '<a:bodyPr wrap="square" lIns="0" tIns="0" rIns="0" bIns="0"><a:normAutofit/></a:bodyPr>', style, paragraphs));
 }
 
-export function textContext({ head, relationships, paths, path }: Pick<ShapeWork, "head" | "relationships" | "paths" | "path">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
-  return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), link: linker(relationships, paths, path) };
+export function textContext({ head, relationships, paths, path, math }: Pick<ShapeWork, "head" | "relationships" | "paths" | "path" | "math">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
+  return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
@@ -163,7 +167,7 @@ function lookedTable(element: TableElement, work: ShapeWork): string {
 /** Colours of series, in the order in which they are told apart. */
 const palette = ({ head }: SlideWork) => [head.theme.colours.accent, head.theme.colours.second, "#7f9fa3", "#b98aa5", head.theme.colours.muted, "#4d5b5a"];
 
-export const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
+const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
   picture: (element, work) => {
     const { id, name, frame, role, placeholder, line } = work;
     const caption = element.caption ? line(element.caption, { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }) : "";
@@ -202,7 +206,13 @@ export const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K 
     return graphicFrame(work, element, "chart", xml("c:chart", { "xmlns:c": "http://schemas.openxmlformats.org/drawingml/2006/chart", "r:id": relationships.add(REL.chart, relativeTo(path, chart)) }));
   },
   code: figureText,
-  formula: figureText,
+  formula: (element, work) => {
+    const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
+    const { math, ...bare } = work;
+    const plain = xml("a:r", {}, xml("a:rPr", { lang: work.head.language }), `<a:t>${escapeXml(element.tex.replace(/\n/g, " "))}</a:t>`);
+    const set = math?.formula(element.tex, plain, true);
+    return set === undefined ? figureText(element, bare) : textBox(work, xml("a:p", {}, xml("a:pPr", { algn: "ctr" }), set), size);
+  },
   diagram: figureText,
   shape: (element, work) => lookedShape(element, work, undefined),
   media: (element, work) => {
@@ -243,4 +253,12 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
 export function placeholderXml(slot: string, role: SlotRole): string {
   const placeholder: Placeholder = placeholderOf(slot, role);
   return xml("p:ph", { ...placeholder });
+}
+
+/** An element as a shape of the slide; one with formulas is written as alternate content. */
+export function shapeXml(element: Element, work: ShapeWork): string {
+  const write = SHAPES[element.kind] as (element: Element, work: ShapeWork) => string;
+  if (!["text", "shape", "formula"].includes(element.kind)) return write(element, work);
+  const math = new ShapeMath();
+  return math.shape(write(element, { ...work, math }));
 }
