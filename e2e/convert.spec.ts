@@ -40,7 +40,7 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
 
     // A box is pulled to another place, and follows the keys.
     await refine(page, 5);
-    const book = page.getByRole("button", { name: "shape “Book”" });
+    const book = page.locator("[data-stage]").getByRole("button", { name: "shape “Book”" });
     const box = (await book.boundingBox()) as { x: number; y: number; width: number; height: number };
     await page.mouse.click(box.x + 20, box.y + 12);
     await page.mouse.move(box.x + 40, box.y + 20);

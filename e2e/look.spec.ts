@@ -103,7 +103,7 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   await page.goto("/decks/quay-in-autumn/refine");
   for (const [number, name] of [[3, /^table/], [3, /^chart/], [5, /profile of line 4/], [6, "shape “Book”"]] as const) {
     await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
-    await page.getByRole("button", { name }).click();
+    await page.locator("[data-stage]").getByRole("button", { name }).click();
     await expect(page.locator("[data-selected]")).toBeVisible();
     await clean(`What is selected: ${name}`);
   }
