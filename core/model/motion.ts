@@ -23,6 +23,7 @@ const stepped = (element: Element): element is Extract<Element, { kind: "text" }
  * their own come last, each at a press.
  */
 export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Reveal[] {
+  if (!slide.elements.some((element) => element.entrance !== undefined || stepped(element))) return [];
   const last = Number.POSITIVE_INFINITY;
   const entering = readingOrder(slide)
     .filter((element) => element.entrance !== undefined || stepped(element))
@@ -60,11 +61,15 @@ export function pressesOf(slide: Pick<Slide, "arrangement" | "elements">): numbe
 export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const inOrder = [...new Set(revealsOf(slide).map(({ element }) => element))];
   const ordered = slide.elements.map((element): Element => (element.entrance ? { ...element, entrance: { ...element.entrance, order: inOrder.indexOf(element.id) } } : element));
-  const plain = ordered.map((element): Element => {
-    if (!element.entrance || !stepped(element) || element.entrance.trigger !== "press" || element.entrance.effect !== "appear" || element.entrance.seconds > 0 || element.entrance.delay) return element;
-    const { entrance: _, ...rest } = element;
-    return rest;
-  });
-  const same = (elements: Element[]) => JSON.stringify(revealsOf({ ...slide, elements }));
-  return same(plain) === same(ordered) ? plain : ordered;
+  const says = (elements: readonly Element[]) => JSON.stringify(revealsOf({ ...slide, elements: [...elements] }));
+  const wanted = says(ordered);
+  // From the last to the first: what comes last by itself needs no place of its own.
+  return inOrder.reduceRight<Element[]>((elements, id) => {
+    const without = elements.map((element): Element => {
+      if (element.id !== id || !element.entrance || !stepped(element) || element.entrance.trigger !== "press" || element.entrance.effect !== "appear" || element.entrance.seconds > 0 || element.entrance.delay) return element;
+      const { entrance: _, ...rest } = element;
+      return rest;
+    });
+    return without.some((element, nth) => element !== elements[nth]) && says(without) === wanted ? without : elements;
+  }, ordered);
 }

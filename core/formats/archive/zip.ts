@@ -46,6 +46,19 @@ export interface PackedPart {
   crc: number;
 }
 
+function endOf(view: DataView): number {
+  let end = view.byteLength - 22;
+  while (end >= 0 && view.getUint32(end, true) !== 0x06054b50) end--;
+  return end;
+}
+
+/** The directory of an archive (APPNOTE 6.3, 4.3.12): names, sizes and CRC-32 of all parts, by which it is known without reading it; all of it where it has none. */
+export function directoryOf(bytes: Uint8Array): Uint8Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const end = endOf(view);
+  return end < 0 ? bytes : bytes.subarray(Math.min(end, view.getUint32(end + 16, true)));
+}
+
 /**
  * The parts of an archive as they lie packed, without unpacking one (APPNOTE 6.3, 4.3). The archive has been read by
  * `unzip` before, which refuses what is no zip; entries packed in other ways are passed over.
@@ -53,8 +66,7 @@ export interface PackedPart {
 export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const parts = new Map<string, PackedPart>();
-  let end = bytes.length - 22;
-  while (end >= 0 && view.getUint32(end, true) !== 0x06054b50) end--;
+  const end = endOf(view);
   if (end < 0) return parts;
   let at = view.getUint32(end + 16, true);
   for (let left = view.getUint16(end + 10, true); left > 0 && at + 46 <= bytes.length && view.getUint32(at, true) === 0x02014b50; left--) {

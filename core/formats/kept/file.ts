@@ -1,6 +1,6 @@
 import { canonical, type Element, revealsOf, type Slide, textHash } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
-import { type PackedPart, packedParts, unpacked, zip } from "../archive";
+import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
 
 /** Lists, in the kept file, the parts that are pictures of the deck, with their sums: they are not kept twice. */
 const PICTURES = "unitext/pictures.json";
@@ -12,6 +12,9 @@ export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string
   parts.set(PICTURES, strToU8(JSON.stringify(Object.fromEntries(pictures))));
   return zip(parts);
 }
+
+/** The name under which a file is kept, known before it has been read: files with the same parts have the same. */
+export const keptName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string => `kept/${sha256(directoryOf(bytes)).slice(0, 24)}.zip`;
 
 /** A kept file opened: its parts by path, packed where they can stay so. */
 export class KeptFile {
@@ -64,10 +67,13 @@ export function elementSum(given: Element, partOf: PartOf): string {
   return textHash(linksByPart(canonical(element), partOf));
 }
 
+const STILL = textHash(canonical([]));
 /** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
 export function motionSum(slide: Slide): string {
+  const reveals = revealsOf(slide);
+  if (!reveals.length) return STILL;
   const shapes = new Map(slide.elements.map(({ id, kept }) => [id, kept?.shape ?? id]));
-  return textHash(canonical(revealsOf(slide).map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) }))));
+  return textHash(canonical(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) }))));
 }
 
 /** The sum of what a slide is beside its elements and notes. */

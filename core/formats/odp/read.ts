@@ -4,7 +4,7 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptName, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
@@ -118,7 +118,7 @@ class OdpReader {
     const parts = new Map(ids.map((id, nth) => [id, `content.xml#${nth + 1}`]));
     const mended = (text: RichText) => mapLinks(text, (to) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to));
     // The file is kept under a name that is known before it has been read.
-    const file = this.flat ? undefined : `kept/${options.sha256(this.bytes).slice(0, 24)}.zip`;
+    const file = this.flat ? undefined : keptName(this.bytes, options.sha256);
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;

@@ -1,4 +1,6 @@
+import type { Frame } from "@unitext/core/model";
 import { at, child, localName, type XmlElement } from "../archive";
+import { EMU } from "./names";
 import type { OpenedPackage } from "./package";
 
 /** A shape's placeholder as written: without a type it is an object's. */
@@ -81,6 +83,17 @@ export class Inheritance {
     const style = isTitle(ref.type) ? "titleStyle" : ["obj", "body", "subTitle"].includes(ref.type) ? "bodyStyle" : "otherStyle";
     const [layout, master] = [this.layoutShape(ref), this.masterShape(ref)];
     return [at(layout, "txBody", "lstStyle"), at(master, "txBody", "lstStyle"), child(texts, style)];
+  }
+
+  /** Where a shape stands, in points; undefined where neither it nor what it inherits from says so. */
+  frame(shape: XmlElement, ref: PlaceholderRef | undefined): Frame | undefined {
+    const transform = this.transform(shape, ref);
+    const off = child(transform, "off")?.attributes;
+    const ext = child(transform, "ext")?.attributes;
+    const values = [off?.x, off?.y, ext?.cx, ext?.cy].map((value) => Number(value) / EMU);
+    if (values.some((value) => !Number.isFinite(value))) return undefined;
+    const [x, y, width, height] = values as [number, number, number, number];
+    return { x, y, width: Math.abs(width), height: Math.abs(height) };
   }
 
   /** A shape's transform, its own or inherited. */

@@ -1,25 +1,25 @@
-import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, type Frame, Id, isEmptyText, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
+import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, elementSum, keepFile, keptName, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
-import { Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES, shapesOf } from "./inherit";
-import { EMU, placeholderOf, REL, TAG } from "./names";
+import { Inheritance, type PlaceholderRef, placeholderRef, shapesOf } from "./inherit";
+import { EMU, REL, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
 import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
-import { readChart } from "./readchart";
+import { commentReader } from "./readcomments";
+import { type OwnFile, type OwnSlide, OwnSlides } from "./readours";
 import { readTheme } from "./readtheme";
 import { readTiming, shapePaths } from "./readtiming";
 import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
-import { readTable } from "./table";
 
 /** The tags of a part, as far as they are ours and hold JSON. */
 function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
@@ -44,12 +44,14 @@ interface Look {
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
 
-class Reader {
+class Reader implements OwnFile {
   readonly adapted: Report["adapted"] = [];
   readonly left: Report["left"] = [];
   readonly blobs = new Map<string, Uint8Array>();
   readonly assets: Record<string, Asset> = {};
-  private readonly pack: OpenedPackage;
+  readonly pack: OpenedPackage;
+  private readonly ours = new OwnSlides(this);
+  private readonly comments: (path: string, number: number) => Comment[];
   private readonly ids = new Map<string, string>();
   /** The numbers by which the presentation lists its slides, by their paths. */
   private readonly listed = new Map<string, string>();
@@ -62,15 +64,16 @@ class Reader {
   /** Colours and text styles by the colour map under which they hold. */
   private readonly schemes = new Map<Record<string, string>, { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }>();
   private readonly styleNames = new WeakMap<TextStyle, string>();
-  private codeFont: string | undefined;
+  codeFont: string | undefined;
   private main = "";
   private kept = false;
 
   constructor(
     private readonly bytes: Uint8Array,
-    private readonly options: ReadOptions,
+    readonly options: ReadOptions,
   ) {
     this.pack = new OpenedPackage(bytes, options.name);
+    this.comments = commentReader(this.pack, () => this.main, this.left);
   }
 
   *lots(): ReadLots {
@@ -94,7 +97,7 @@ class Reader {
     const parts = new Map(paths.map((path) => [this.ids.get(path) as string, path]));
     const sections = this.sections(presentation, own);
     // The file is kept under a name that is known before it has been read.
-    const file = `kept/${options.sha256(this.bytes).slice(0, 24)}.zip`;
+    const file = keptName(this.bytes, options.sha256);
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
@@ -205,7 +208,7 @@ class Reader {
     const inheritance = this.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
     const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
-    const shapes = shapesOf(tree).map((shape) => this.ownAlternative(shape, keptElements));
+    const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, keptElements));
     const arrangement = this.arrangement(kept.arrangement, inheritance, shapes);
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
@@ -220,10 +223,10 @@ class Reader {
       ...(origin.success ? { origin: origin.data } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
     };
-    if (this.isOurs(tree, shapes, kept, keptElements)) {
+    if (this.ours.isOurs(tree, shapes, kept, keptElements)) {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
-      const elements = shapes.flatMap((shape) => this.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes, sums: standingSums(new TextDecoder().decode(this.pack.bytes(path))) }));
+      const elements = shapes.flatMap((shape) => this.ours.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes, sums: standingSums(new TextDecoder().decode(this.pack.bytes(path))) }));
       const look = SlideLook.safeParse(kept);
       const said = this.comments(path, number);
       const named = new Map(elements.map((element) => [element.id, element]));
@@ -239,32 +242,6 @@ class Reader {
     const boxes = RegionBox.array().safeParse(regions);
     const said = Comment.array().safeParse(comments);
     return { ...(typeof master === "string" ? { master } : {}), ...(boxes.success ? { regions: boxes.data } : {}), ...(said.success ? { comments: said.data } : {}) };
-  }
-
-  /** Whether all that is on a slide was written by Unitext for an element of its own. */
-  private isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
-    if (kept.id === undefined || kept.foreign === true) return false;
-    // Motion that no element of ours has is another program's.
-    const known = (id: string) => keptElement(keptElements[id]);
-    if (readTiming(child(tree, "timing")).some((one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes))) return false;
-    return shapes.every((shape) => {
-      if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, keptElements);
-      const ref = placeholderRef(shape);
-      if (ref && ["dt", "ftr", "sldNum"].includes(ref.type)) return true;
-      const properties = shape.children.find((part) => localName(part).startsWith("nv"));
-      const found = keptElement(keptElements[child(properties, "cNvPr")?.attributes.id ?? ""]);
-      return found.id !== undefined || found.footnotes === true;
-    });
-  }
-
-  /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
-  private ownAlternative(shape: XmlElement, keptElements: Record<string, unknown>): XmlElement {
-    if (localName(shape) === "grpSp") return { ...shape, children: shape.children.map((inner) => this.ownAlternative(inner, keptElements)) };
-    const fallback = localName(shape) === "AlternateContent" ? child(shape, "Fallback")?.children : undefined;
-    const [only] = fallback?.length === 1 ? fallback : [];
-    const id = child(child(only, "nvSpPr"), "cNvPr")?.attributes.id;
-    const known = only && id !== undefined && keptElement(keptElements[id]).id !== undefined;
-    return known && !child(child(only, "spPr"), "blipFill") ? only : shape;
   }
 
   private inheritance(path: string): Inheritance {
@@ -291,9 +268,10 @@ class Reader {
       return id;
     });
     const elements = new ShapeReader(work).read(shapes).map((element) => this.unlike(element));
-    const paths = shapePaths(shapes);
+    const timing = child(tree, "timing");
+    const paths = timing ? shapePaths(shapes) : new Map<string, string[]>();
     const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
-    const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(child(tree, "timing")), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
+    const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(timing), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
     for (const what of moved.moves) this.adapted.push({ slide: number, what, how: "not played; a .pptx keeps it while the entrances of its slide stay as they are" });
     const background = this.background(tree, this.drawing(work));
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
@@ -446,7 +424,7 @@ class Reader {
     return shapes.flatMap((shape): RegionBox[] => {
       const ref = placeholderRef(shape);
       const region = ref && ({ ftr: "footer", sldNum: "number", dt: "date" } as Record<string, RegionBox["region"]>)[ref.type];
-      const frame = ref && this.frame(shape, ref, work.inheritance);
+      const frame = ref && work.inheritance.frame(shape, ref);
       if (!ref || !region || !frame) return [];
       const { text, style, box } = reader.body(shape, ref);
       const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
@@ -469,31 +447,6 @@ class Reader {
     return { ...(ours ? { transition: { kind: ours, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
   }
 
-  private authors: Map<string, string> | undefined;
-  private comments(path: string, number: number): Comment[] {
-    const found = [...this.pack.relationships(path).values()].filter(({ type, external, target }) => !external && /\/comments$/.test(type) && this.pack.has(target));
-    return found.flatMap(({ target }) => {
-      try {
-        this.authors ??= this.commentAuthors();
-        return childrenOf(this.pack.tree(target), "cm").map((comment): Comment => {
-          const words = child(comment, "text")?.text ?? readBody(child(comment, "txBody"), { styles: [], codeFont: undefined, link: () => undefined }).map(({ runs }) => runs.map(({ text }) => text).join("")).join("\n");
-          const { authorId = "", dt, created } = comment.attributes;
-          const date = dt ?? created;
-          return { author: (this.authors?.get(authorId) ?? "").slice(0, 300), text: words.slice(0, 20000), ...(date ? { date: date.slice(0, 40) } : {}) };
-        });
-      } catch (error) {
-        if (!(error instanceof Failure)) throw error;
-        this.left.push({ slide: number, what: "its comments", why: "their part is damaged" });
-        return [];
-      }
-    });
-  }
-
-  private commentAuthors(): Map<string, string> {
-    const parts = [...this.pack.relationships(this.main).values()].filter(({ type, external, target }) => !external && /\/(commentAuthors|authors)$/.test(type) && this.pack.has(target));
-    return new Map(parts.flatMap(({ target }) => this.pack.tree(target).children.map(({ attributes }) => [attributes.id ?? "", attributes.name ?? ""] as const)));
-  }
-
   private arrangement(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
     const own = ArrangementName.safeParse(kept);
     const refs = shapes.map(placeholderRef).filter((ref): ref is PlaceholderRef => ref !== undefined);
@@ -506,78 +459,8 @@ class Reader {
     return bodies >= 2 && titled ? "comparison" : bodies === 1 ? "points" : titled ? "title" : "blank";
   }
 
-  private elements(shape: XmlElement, work: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance; kept: Record<string, unknown>; used: Set<string>; footnotes: Footnote[]; sums: ReadonlyMap<string, string> }): Element[] {
-    const { number, inheritance, used } = work;
-    const kind = localName(shape);
-    const ref = placeholderRef(shape);
-    if (ref && ["dt", "ftr", "sldNum", "hdr", "sldImg"].includes(ref.type)) return [];
-    if (kind === "grpSp") return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
-    const properties = shape.children.find((part) => localName(part).startsWith("nv"));
-    const named = child(properties, "cNvPr")?.attributes ?? {};
-    const kept = keptElement(work.kept[named.id ?? ""]);
-    if (kept.footnotes) return [];
-    const id = kept.id && !used.has(kept.id) ? kept.id : this.options.newId();
-    const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
-    const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
-    // A shape that another program has moved or painted since is as that program left it.
-    const touched = kept.sum !== undefined && work.sums.get(named.id ?? "") !== kept.sum;
-    const frame = touched ? (this.frame(shape, ref, inheritance) ?? kept.frame) : (kept.frame ?? (slot === null && kept.id === undefined ? this.frame(shape, ref, inheritance) : undefined));
-    const base = { ...kept.facts, ...placed, ...(frame ? { frame } : {}) };
-    const add = (element: Element): Element[] => {
-      used.add(id);
-      if (slot !== null) used.add(`slot:${slot}`);
-      return [element];
-    };
-    if (touched && (kept.whole?.kind === "shape" || kept.facts?.style !== undefined || kept.facts?.fill !== undefined || kept.facts?.stroke !== undefined || (kind === "pic" && slot === null))) {
-      const found = this.repainted(shape, work, { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) });
-      const groups = kept.whole?.groups ?? kept.facts?.groups;
-      if (found) return add({ ...found, ...(groups ? { groups } : {}), ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}) } as Element);
-    }
-    // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
-    const whole = kept.whole;
-    if (whole?.kind === "media") {
-      this.takeFiles(shape, work.path, whole);
-      return add({ ...whole, id, slot });
-    }
-    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element), kept.source);
-    if (kind === "sp" && kept.source) return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
-    if (whole?.kind === "shape" && wordsOf(flattened(whole.text, work.footnotes)) === wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.codeFont, link: () => undefined }))) return add({ ...whole, id, slot });
-    if (kind === "graphicFrame") {
-      const table = at(shape, "graphic", "graphicData", "tbl");
-      const context: ReadContext = { styles: [], codeFont: this.codeFont, link: this.linker(work.path, number) };
-      const read = table && readTable(table, (body) => readBody(body, context));
-      const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
-      const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
-      const drawn = at(shape, "graphic", "graphicData", "chart");
-      if (drawn) {
-        const part = Object.entries(drawn.attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
-        const target = this.pack.relationships(work.path).get(part)?.target ?? "";
-        const chart = this.pack.has(target) ? readChart(this.pack.tree(target), { named: new Map() }) : undefined;
-        const same = chart && whole?.kind === "chart" && canonical([chart.form, chart.categories, valuesOf(chart)]) === canonical([whole.form, whole.categories, valuesOf(whole)]);
-        if (same && whole) return add({ ...whole, ...base } as Element);
-        if (chart) {
-          const { unlike: _, ...facts } = chart;
-          return add({ ...base, kind: "chart", ...facts, series: facts.series.map(({ colour: __, ...series }) => series) } as Element);
-        }
-      }
-      if (read) return add(whole && expected && words(expected) === words(read.rows) ? ({ ...whole, ...base } as Element) : ({ ...base, kind: "table", ...read, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) } as Element));
-    }
-    if (kind === "sp") {
-      const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.codeFont, link: this.linker(work.path, number) };
-      const read = readBody(child(shape, "txBody"), context);
-      const figure = whole && figureWords(whole, work.footnotes);
-      if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
-      const text = keptText(kept.text, read, work.footnotes);
-      if (isEmptyText(text) && kept.id === undefined) return [];
-      return add({ ...base, kind: "text", text } as Element);
-    }
-    const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
-    this.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
-    return [];
-  }
-
   /** A shape of ours as another program has left it. */
-  private repainted(shape: XmlElement, { path, number, arrangement, inheritance }: { path: string; number: number; arrangement: ArrangementName; inheritance: Inheritance }, identity: KeptIdentity & { id: string }): Element | undefined {
+  repainted(shape: XmlElement, { path, number, arrangement, inheritance }: OwnSlide, identity: KeptIdentity & { id: string }): Element | undefined {
     const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
     const work = this.shapeWork(path, number, inheritance, look.map, arrangement, new Map([["0", identity]]), () => identity.id);
     const [found] = new ShapeReader(work).read([shape]);
@@ -586,73 +469,7 @@ class Reader {
     return this.unlike(element as Element);
   }
 
-  /** A picture under the name that it had. */
-  private renamed(found: string, source: string): { source: string } {
-    const asset = this.assets[found];
-    if (asset) this.assets[source] = asset;
-    return { source };
-  }
-
-  /** Takes in the files of a film or a sound under the names that its element has for them. */
-  private takeFiles(shape: XmlElement, path: string, element: Extract<Element, { kind: "media" }>): void {
-    const take = (id: string | undefined, source: string | undefined, mediaType?: Asset["mediaType"]) => {
-      const target = id === undefined ? undefined : this.pack.relationships(path).get(id);
-      const bytes = target && !target.external ? this.pack.bytes(target.target) : undefined;
-      if (!bytes || source === undefined) return;
-      const info = pictureInfo(bytes) ?? (mediaType ? { mediaType, width: 1, height: 1 } : undefined);
-      if (!info) return;
-      const sha256 = this.options.sha256(bytes);
-      this.blobs.set(sha256, bytes);
-      this.assets[source] = { sha256, ...info };
-    };
-    const idOf = (found: XmlElement | undefined, name: string) => Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
-    const properties = at(shape, "nvPicPr", "nvPr");
-    const film = properties?.children.find((part) => /^(video|audio)File$/.test(localName(part)));
-    take(idOf(at(shape, "blipFill", "blip"), "embed"), element.poster);
-    if (film) {
-      const id = idOf(film, "link");
-      const target = id === undefined ? "" : (this.pack.relationships(path).get(id)?.target ?? "");
-      take(id, element.source, mediaOf(target));
-    }
-  }
-
-  private slot(ref: PlaceholderRef | undefined, arrangement: ArrangementName, used: ReadonlySet<string>): string | null {
-    if (!ref) return null;
-    if (ref.type === "title" || ref.type === "ctrTitle") return "title";
-    const free = slotsOf(arrangement).filter(([slot, role]) => role !== "title" && role !== "opening" && !used.has(`slot:${slot}`));
-    const exact = free.find(([slot, role]) => String(placeholderOf(slot, role).idx) === ref.idx && (placeholderOf(slot, role).type ?? "obj") === ref.type);
-    const wanted = ref.type === "pic" ? free.find(([, role]) => role === "picture") : free.find(([, role]) => role !== "picture");
-    return (exact ?? wanted)?.[0] ?? null;
-  }
-
-  private frame(shape: XmlElement, ref: PlaceholderRef | undefined, inheritance: Inheritance): Frame | undefined {
-    const transform = inheritance.transform(shape, ref);
-    const off = child(transform, "off")?.attributes;
-    const ext = child(transform, "ext")?.attributes;
-    const values = [off?.x, off?.y, ext?.cx, ext?.cy].map((value) => Number(value) / EMU);
-    if (values.some((value) => !Number.isFinite(value))) return undefined;
-    const [x, y, width, height] = values as [number, number, number, number];
-    return { x, y, width: Math.abs(width), height: Math.abs(height) };
-  }
-
-  private picture(shape: XmlElement, named: Record<string, string>, { path, number }: { path: string; number: number }, add: (source: string) => Element[], kept: string | undefined): Element[] {
-    const blip = at(shape, "blipFill", "blip");
-    const embed = Object.entries(blip?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1] ?? "";
-    const target = this.pack.relationships(path).get(embed)?.target ?? "";
-    const bytes = this.pack.bytes(target);
-    const info = bytes && pictureInfo(bytes);
-    if (!bytes || !info) {
-      this.left.push({ slide: number, what: `picture “${named.name ?? target}”`, why: bytes ? "only PNG and JPEG pictures are read yet" : "its file is missing" });
-      return [];
-    }
-    const sha256 = this.options.sha256(bytes);
-    const source = kept ?? target.slice(target.lastIndexOf("/") + 1);
-    this.blobs.set(sha256, bytes);
-    this.assets[source] = { sha256, ...info };
-    return add(source);
-  }
-
-  private linker(path: string, number: number): ReadContext["link"] {
+  linker(path: string, number: number): ReadContext["link"] {
     const relationships = this.pack.relationships(path);
     return (id, action) => {
       const relationship = relationships.get(id);
@@ -677,9 +494,6 @@ class Reader {
     return readBody(child(body, "txBody"), { styles: [], codeFont: this.codeFont, link: this.linker(part, 0) });
   }
 }
-
-/** The names and values of a chart's series, with nothing after the last value. */
-const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) => series.map(({ name, values, x }) => [name, Array.from({ length: Math.max(values.length, categories.length) }, (_, at) => values[at] ?? null), x ?? null]);
 
 function identityOf(value: unknown): KeptIdentity {
   const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
