@@ -85,9 +85,12 @@ await shot("refine", `${deck}/refine`, spine(13));
 const house = "/decks/quay-in-autumn";
 const select = (number, name) => async (page) => {
   await spine(number)(page);
-  await page.getByRole("button", { name }).click();
+  await page.locator("[data-stage]").getByRole("button", { name }).click();
 };
-await shot("refine-file", `${house}/refine`, select(6, "shape “Office”"));
+await shot("refine-file", `${house}/refine`, async (page) => {
+  await select(6, "shape “Office”")(page);
+  await page.getByRole("group", { name: "How it comes in" }).scrollIntoViewIfNeeded();
+});
 await shot("refine-chart", `${house}/refine`, select(3, /^chart/));
 await shot("speak", `${deck}/speak`, spine(7));
 await shot("hall", `${deck}/hall`);
