@@ -79,6 +79,25 @@ describe("the table of features", () => {
     }
   });
 
+  // OpenDocument 1.3, 9.10 and 9.11: what stands at the foot of pages stands on their master, and each page says its words.
+  it("keeps on the master of an .odp what stands in the same place on its slides, each with its own words", async () => {
+    const regions = (words: string) => [{ region: "footer" as const, text: words, frame: { x: 56, y: 504, width: 500, height: 26 } }, { region: "number" as const, text: "‹#›", frame: { x: 850, y: 504, width: 54, height: 26 } }, { region: "date" as const, text: "October", frame: { x: 600, y: 504, width: 100, height: 26 } }];
+    const [opening, ...others] = deck.slides as [Slide, ...Slide[]];
+    const on = (id: string, words: string, more: Partial<Slide> = {}): Slide => ({ ...opening, id, master: "strip", regions: regions(words), ...more });
+    const elsewhere = regions("Elsewhere").map((region) => ({ ...region, frame: { ...region.frame, y: 20 } }));
+    const given: Deck = { ...deck, slides: [on("first", "Quay"), on("second", "Dune"), on("third", "", { regions: elsewhere }), on("fourth", "", { regions: regions("").slice(1, 2) }), ...others.filter(({ id }) => id === "code")] };
+    const bytes = (await WRITERS.odp.write(given, context)) as Uint8Array;
+    const content = strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array);
+    const pages = content.split("<draw:page ").slice(1);
+    expect([...content.matchAll(/<presentation:footer-decl presentation:name="[^"]*">([^<]*)</g)].map(([, words]) => words)).toEqual(expect.arrayContaining(["Quay", "Dune"]));
+    expect(pages[0]).not.toContain(">Quay<");
+    expect(writeReport(given, "odp").adapted.filter(({ what }) => what.endsWith("where its file puts it")).map(({ slide }) => slide)).toEqual([3, 3, 3]);
+    const said = (of: Deck) => of.slides.slice(0, 4).map(({ regions: found = [] }) => found.map(({ region, text, frame }) => `${region} ${text} ${frame.y}`).sort());
+    const wanted = [["date October 504", "footer Quay 504", "number ‹#› 504"], ["date October 504", "footer Dune 504", "number ‹#› 504"], ["date October 20", "footer Elsewhere 20", "number ‹#› 20"], ["number ‹#› 504"]];
+    expect(said(readDeck(bytes, "deck.odp", reading()).deck)).toEqual(wanted);
+    expect(said(readDeck(asAnother(bytes), "deck.odp", reading()).deck)).toEqual([wanted[0], wanted[1], ["number ‹#› 20"], wanted[3]]);
+  });
+
   it.each(["pptx", "odp"] as const)("counts in a report for .%s what the file carries", async (format) => {
     const bytes = await WRITERS[format].write(deck, context);
     expect(tally(readDeck(bytes, `deck.${format}`, reading()).deck)).toEqual(writeReport(deck, format).to);

@@ -1,6 +1,7 @@
 import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { fromOdp, fromPptx, sameMotion } from "./kept";
+import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
 
 /** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
@@ -51,7 +52,8 @@ export const FEATURES = {
   "formulas in lines": (slide) => texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
-  "own places": (slide) => slide.elements.flatMap((element) => (element.frame ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
+  // What becomes of a picture without a file is said of the picture.
+  "own places": (slide, deck) => slide.elements.flatMap((element) => (element.frame && !(element.kind === "picture" && !deck.assets[element.source]) ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
   "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && fill.stops.length > 2) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
@@ -168,7 +170,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
     "other motion": (slide) => (fromOdp(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
     "drawings of its file": kept,
-    "footers of its file": (slide) => (fromOdp(slide) ? kept : { how: "drawn on the slide itself" }),
+    "footers of its file": (slide, deck) => (fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" }),
     comments: kept,
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },

@@ -344,7 +344,7 @@ class OdpReader {
       if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
       const declared = region === "number" ? "‹#›" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
       const { properties } = reader.properties(shape);
-      const { text, style } = readLooked(box.children, this.text, properties);
+      const { text, style } = readLooked(box.children.map(spoken), this.text, properties);
       const words = declared || text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
       if (!words.trim()) return [];
       const align = text[0]?.align;
@@ -497,6 +497,13 @@ class OdpReader {
     const page = this.ids.get(decodeURIComponent(href.slice(1)));
     return page === undefined ? undefined : `slide:${page}`;
   }
+}
+
+/** A text whose empty fields say something, so that how they look is read with them. */
+function spoken(node: XmlNode): XmlNode {
+  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "text:page-number", text: "<field>", content: ["<field>"], children: [] };
+  const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
+  return { ...node, children: node.children.map((inner) => changed.get(inner) as XmlNode), content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))) };
 }
 
 /** Whether a frame holds the number of its page and nothing else. */

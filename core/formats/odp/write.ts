@@ -1,9 +1,10 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
+import { masterRegions, standsOnMaster } from "../regions";
 import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, MEDIA_TYPE, NS, VERSION } from "./names";
 import type { PageSlice } from "./slices";
 import { appendTo, OdpBase, withNamespaces } from "./splice";
@@ -51,7 +52,7 @@ class Named {
 }
 
 /** The shapes of a page, and what is kept of each by its name. */
-function shapes(work: Work, named: Named): { xml: string; kept: Record<string, object> } {
+function shapes(work: Work, named: Named, onMaster: boolean): { xml: string; kept: Record<string, object> } {
   const kept: Record<string, object> = {};
   const taken = new Set<string>();
   const below: string[] = [];
@@ -65,7 +66,7 @@ function shapes(work: Work, named: Named): { xml: string; kept: Record<string, o
     }
     return shape;
   });
-  for (const region of regionFrames(work)) {
+  for (const region of onMaster ? [] : regionFrames(work, work.slide.regions)) {
     kept[region.name] = { footnotes: true };
     below.push(region.xml);
   }
@@ -80,9 +81,10 @@ const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }
 
 const backgroundFill = (background: Background): Fill => ("colour" in background ? { kind: "solid", colour: background.colour } : "picture" in background ? { kind: "picture", source: background.picture } : background.fill);
 
-function pageStyle({ slide, head, theme, styles, definitions, file }: Work): string {
+function pageStyle({ slide, head, theme, styles, definitions, file }: Work, onMaster = false): string {
   const { background, transition, delay, hidden } = slide;
   const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
   const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
   return styles.style("drawing-page", {
     "drawing-page-properties": {
@@ -93,8 +95,9 @@ function pageStyle({ slide, head, theme, styles, definitions, file }: Work): str
       ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
       "presentation:background-visible": "true",
       "presentation:background-objects-visible": "true",
-      "presentation:display-footer": shown && head.regions.footer ? "true" : "false",
-      "presentation:display-page-number": shown && head.regions.number ? "true" : "false",
+      "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
+      "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
+      "presentation:display-date-time": has("date") ? "true" : "false",
     },
   });
 }
@@ -111,12 +114,12 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
+function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
   const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
-  return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
+  return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
 }
 
 /** What somebody said about a slide (OpenDocument 1.3, 14.1). */
@@ -215,13 +218,14 @@ class Pages {
     const { head } = this;
     const work = this.work(slide, number);
     const named = new Named(slide, `${this.prefix}s${number}`);
-    const { xml: drawn, kept } = shapes(work, named);
+    const onMaster = standsOnMaster(slide, this.deck);
+    const { xml: drawn, kept } = shapes(work, named, onMaster);
     const { master, regions, comments } = slide;
     this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
     const behind = master !== undefined && head.masters?.[master] ? (this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`) : undefined;
     if (behind === undefined) this.plain = true;
     else this.ownMasters.set(master as string, behind);
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": head.regions.footer ? `${this.prefix}footer` : undefined }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
+    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": (onMaster ? this.declared("footer", slide) : undefined) ?? (head.regions.footer ? `${this.prefix}footer` : undefined), "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
@@ -257,7 +261,7 @@ class Pages {
   masterPages(): string {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
     const ours = [["Opening", "opening"], ["Content", "points"]] as const;
-    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, head, { styles: masters, definitions, file, link, object }))].join("");
+    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, link, object }))].join("");
   }
 
   layout(): string {
@@ -269,9 +273,21 @@ class Pages {
     const families = [...new Set([this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [heading, body, code]))];
     return families.map((name) => ({ name, xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }) }));
   }
+  /** The name under which the words of a slide's footer or date are declared. */
+  private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
+    const words = regions.find((one) => one.region === region)?.text;
+    if (words === undefined) return undefined;
+    const key = `${region} ${words}`;
+    const name = this.declarations.get(key)?.name ?? `${this.prefix}${region}${this.declarations.size + 1}`;
+    this.declarations.set(key, { region, name, words });
+    return name;
+  }
+  private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
+  /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
   footer(): string {
     const { footer } = this.head.regions;
-    return footer ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer)) : "";
+    const own = [...this.declarations.values()].map(({ region, name, words }) => (region === "footer" ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words)) : xml("presentation:date-time-decl", { "presentation:name": name, "presentation:source": "fixed" }, escapeXml(words))));
+    return (footer ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer)) : "") + own.join("");
   }
   keptFields(): string {
     const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } = this.head;

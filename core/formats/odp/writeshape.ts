@@ -230,15 +230,19 @@ export function footnotesFrame(work: Work): string {
   return textFrame(textXml(footnoteText(notes), contextFor(work, size, false)), { name: "footnotes", frame: { x: width * 0.065, y: tall * 0.92 - height, width: width * 0.87, height }, size }, work);
 }
 
-/** Footer, number or date where the file that a slide came from puts it. */
-export function regionFrames(work: Work): { name: string; xml: string }[] {
-  return (work.slide.regions ?? []).map(({ region, text, frame, style, box }, nth) => {
+/** What stands for the footer, number and date of each page on its master (OpenDocument 1.3, 9.10). */
+const FIELDS = { footer: ["footer", "<presentation:footer/>"], number: ["page-number", "<text:page-number>&lt;number&gt;</text:page-number>"], date: ["date-time", "<presentation:date-time/>"] } as const;
+
+/** Footer, number or date where the file that a slide came from puts it, on the slide itself or on its master. */
+export function regionFrames(work: Work, regions: Slide["regions"], onMaster = false): { name: string; xml: string }[] {
+  return (regions ?? []).map(({ region, text, frame, style, box }, nth) => {
     const levels = style === undefined ? undefined : work.head.styles?.[style];
     const context = contextFor(work, 12, false, false, levels);
     const words: RichText = plainText(text);
-    const written = region === "number" ? textXml(plainText("\uE000"), context).replace("\uE000", "<text:page-number>&lt;number&gt;</text:page-number>") : textXml(words, context);
+    const [className, field] = FIELDS[region];
+    const written = onMaster || region === "number" ? textXml(plainText("\uE000"), context).replace("\uE000", field) : textXml(words, context);
     const element: Element = { kind: "text", id: "region", slot: null, frame, text: words, ...(style ? { style } : {}), ...(box ? { box } : {}) };
     const name = `${region} ${nth + 1}`;
-    return { name, xml: textFrame(written, { name, frame, size: 12 }, work, element) };
+    return { name, xml: textFrame(written, { name, frame, size: 12, ...(onMaster ? { presentation: className } : {}) }, work, element) };
   });
 }
