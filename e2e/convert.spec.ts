@@ -102,6 +102,25 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
   });
 }
 
+test("many files are handed over at once and read as jobs; what is refused says why", async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  const files = ["quay-in-autumn.pptx", "open-day.odp", "class-list.txt"].map((name) => [`batch-${name}`, readFileSync(join(content, name)).toString("base64")]);
+  const list = [...files, ["batch-words.pptx", Buffer.from("hello").toString("base64")], ["batch-broken.odp", Buffer.from("PK\u0003\u0004 broken").toString("base64")]];
+  await page.evaluate((given) => {
+    const data = new DataTransfer();
+    for (const [name, base64] of given) data.items.add(new File([Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0))], name as string));
+    document.querySelector("main")?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
+  }, list);
+  await expect(page.getByText(/^batch-words\.pptx: The file is not a zip archive/)).toBeVisible();
+  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter(({ name, state }: { name: string; state: string }) => name.startsWith("batch-") && /done|failed/.test(state)).map(({ name, state }: { name: string; state: string }) => `${name} ${state}`).sort(), { timeout: 60_000 }).toEqual(["batch-broken.odp failed", "batch-class-list.txt done", "batch-open-day.odp done", "batch-quay-in-autumn.pptx done"]);
+  await expect(page.getByText(/^batch-broken\.odp was refused, and nothing of it was taken/)).toBeVisible();
+  // Nothing of what was refused is on the Desk.
+  await expect(page.getByText("batch-broken", { exact: true })).toHaveCount(0);
+  await expect(page.getByText("The quay in autumn").first()).toBeVisible();
+});
+
 test("elements are chosen together, grouped, ordered, copied and taken back by the keyboard alone", async ({ page }) => {
   await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
   await refine(page, 5);

@@ -22,20 +22,33 @@ export const inlineReader: Reader = {
   close: async () => undefined,
 };
 
+/** How many threads wait for the next file: as many as a server reads at the same time. */
+const IDLE = 2;
+
 /** On threads of their own, one of which is always warm, so that the server goes on answering and the first slides come soon. */
 export function threadReader(file: string, fonts: string): Reader {
+  const idle: Worker[] = [];
   const fresh = () => {
     const worker = new Worker(file);
     worker.unref();
-    worker.postMessage({ warm: fonts });
+    // One that fails while it waits ends; nobody waits for it.
+    worker.on("error", () => undefined);
+    worker.once("exit", () => {
+      if (idle.includes(worker)) idle.splice(idle.indexOf(worker), 1);
+    });
     return worker;
   };
-  let spare: Worker | undefined = fresh();
+  const warm = () => {
+    const worker = fresh();
+    worker.postMessage({ warm: fonts });
+    idle.push(worker);
+  };
+  warm();
   const running = new Set<Worker>();
   return {
     async *read(work, stop) {
-      const worker = spare ?? fresh();
-      spare = undefined;
+      // One that is needed at once is not warmed first: that would take longer than reading.
+      const worker = idle.pop() ?? fresh();
       running.add(worker);
       const queue: ThreadMessage[] = [];
       let wake: () => void = () => undefined;
@@ -63,8 +76,11 @@ export function threadReader(file: string, fonts: string): Reader {
           }
           if (stop.aborted) return;
           if (message.kind === "progress") yield message.progress as ReadProgress;
-          else if (message.kind === "failed") throw message.failure ? new Failure(message.failure.code, message.failure.where, message.failure.message) : new Error(message.message);
-          else {
+          else if (message.kind === "failed") {
+            // A file that was refused has not harmed the thread.
+            whole = message.failure !== undefined;
+            throw message.failure ? new Failure(message.failure.code, message.failure.where, message.failure.message) : new Error(message.message);
+          } else {
             whole = true;
             return;
           }
@@ -73,16 +89,14 @@ export function threadReader(file: string, fonts: string): Reader {
         stop.removeEventListener("abort", abort);
         running.delete(worker);
         worker.off("message", push).off("error", onError).off("exit", onExit);
-        // A thread that has read once reads the next document faster.
-        if (whole && !stop.aborted && !running.size) {
-          void (spare as Worker | undefined)?.terminate();
-          spare = worker;
-        } else void worker.terminate();
-        spare ??= fresh();
+        // A thread that has read once reads the next file faster.
+        if (whole && !stop.aborted && idle.length < IDLE) idle.push(worker);
+        else void worker.terminate();
+        if (!idle.length) warm();
       }
     },
     async close() {
-      await Promise.all([...running, ...(spare ? [spare] : [])].map((worker) => worker.terminate()));
+      await Promise.all([...running, ...idle].map((worker) => worker.terminate()));
     },
   };
 }
