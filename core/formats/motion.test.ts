@@ -94,6 +94,26 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
     expect(content(write(deck, format), format)).toContain(format === "pptx" ? 'presetClass="exit"' : 'preset-class="exit"');
   });
 
+  it("of a group that comes in as one are those of the group", () => {
+    const comes = (order: number, trigger: Entrance["trigger"], more: Partial<Entrance> = {}) => ({ entrance: { order, trigger, effect: "fade" as const, seconds: 0.5, ...more } });
+    const together = [shape("a", { groups: ["g"], ...comes(0, "press") }), shape("b", { groups: ["g"], ...comes(1, "with") }), shape("c", comes(2, "press"))];
+    const bytes = write(deckOf(together), format);
+    expect(seen(first(read(asAnother(bytes), format).deck))).toEqual(seen(first(deckOf(together))));
+    if (format === "pptx") {
+      const group = /<p:grpSp><p:nvGrpSpPr><p:cNvPr id="(\d+)"/.exec(content(bytes, format))?.[1];
+      const last = /<p:cNvPr id="(\d+)" name="Shape c"/.exec(content(bytes, format))?.[1];
+      expect([...new Set([...content(bytes, format).matchAll(/<p:spTgt spid="(\d+)"/g)].map(([, id]) => id))]).toEqual([group, last]);
+    }
+    // Taken in and changed elsewhere, the group is still the one that comes in.
+    const { deck } = read(asAnother(bytes), format);
+    const [a, b, c] = first(deck).elements as [Element, Element, Element];
+    const changed = write({ ...deck, slides: [{ ...first(deck), elements: [a, b, { ...c, entrance: { order: 2, trigger: "after", effect: "wipe", seconds: 1 } }] }] }, format);
+    expect(seen(first(read(changed, format).deck)).map(({ name, press, trigger, effect }) => [name, press, trigger, effect])).toEqual([["Shape a", 1, "press", "fade"], ["Shape b", 1, "with", "fade"], ["Shape c", 1, "after", "wipe"]]);
+    // What comes in one after the other is named one by one.
+    const apart = [shape("a", { groups: ["g"], ...comes(0, "press") }), shape("b", { groups: ["g"], ...comes(1, "after") })];
+    expect(seen(first(read(asAnother(write(deckOf(apart), format)), format).deck))).toEqual(seen(first(deckOf(apart))));
+  });
+
   it("of points that come several at once are told and shown point by point", () => {
     const bytes = asAnother(write(deckOf([text("a", "one\ntwo\nthree", { steps: true })]), format), (words) => {
       let nth = 0;

@@ -6,7 +6,7 @@ import { regionShapes } from "./layouts";
 import { emu } from "./names";
 import { standingSums } from "./standing";
 import { paragraphsXml } from "./text";
-import type { ShapesOf } from "./timing";
+import { type ShapeGroup, type ShapesOf, withGroups } from "./timing";
 import { placeholderXml, regionShape, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
 /** The shapes of a slide in reading order, what its tags keep of each by shape id, and the shapes that each element is. */
@@ -48,9 +48,10 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
     const made = shapeXml(element, shape);
     const sum = standingSums(made).get(String(id));
     if (sum !== undefined) facts[id] = { ...facts[id], sum };
-    return { groups: element.groups ?? [], frame, xml: made };
+    return { element: element.id, groups: element.groups ?? [], frame, xml: made };
   });
-  const tree = regionTexts.join("") + grouped(written, () => next++);
+  const groups: ShapeGroup[] = [];
+  const tree = regionTexts.join("") + grouped(written, () => next++, groups);
   const below: string[] = [];
   if (notes.length) {
     const id = next++;
@@ -62,11 +63,11 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
   }
   const shown = slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
   const regions = regionShapes(head, next, false, { footer: shown && head.regions.footer !== "", number: shown && head.regions.number });
-  return { shapes: tree + below.join("") + regions, facts, shapesOf: (element) => standing.get(element) };
+  return { shapes: tree + below.join("") + regions, facts, shapesOf: withGroups(slide, (element) => standing.get(element), groups) };
 }
 
-/** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. */
-function grouped(shapes: readonly { groups: readonly string[]; frame: Frame; xml: string }[], nextId: () => number, depth = 0): string {
+/** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. The outermost are noted in `outer`. */
+function grouped(shapes: readonly { element: string; groups: readonly string[]; frame: Frame; xml: string }[], nextId: () => number, outer: ShapeGroup[], depth = 0): string {
   let out = "";
   for (let at = 0; at < shapes.length; ) {
     const first = shapes[at] as (typeof shapes)[number];
@@ -79,9 +80,10 @@ function grouped(shapes: readonly { groups: readonly string[]; frame: Frame; xml
       const [left, top] = [Math.min(...inside.map(({ frame }) => frame.x)), Math.min(...inside.map(({ frame }) => frame.y))];
       const size = { x: left, y: top, width: Math.max(...inside.map(({ frame }) => frame.x + frame.width)) - left, height: Math.max(...inside.map(({ frame }) => frame.y + frame.height)) - top };
       const id = nextId();
+      if (depth === 0) outer.push({ id, members: inside.map(({ element }) => element) });
       const ext = { cx: emu(size.width), cy: emu(size.height) };
       const off = { x: emu(left), y: emu(top) };
-      out += xml("p:grpSp", {}, xml("p:nvGrpSpPr", {}, xml("p:cNvPr", { id, name: `Group ${id}` }), "<p:cNvGrpSpPr/><p:nvPr/>"), xml("p:grpSpPr", {}, xml("a:xfrm", {}, xml("a:off", off), xml("a:ext", ext), xml("a:chOff", off), xml("a:chExt", ext))), grouped(inside, nextId, depth + 1));
+      out += xml("p:grpSp", {}, xml("p:nvGrpSpPr", {}, xml("p:cNvPr", { id, name: `Group ${id}` }), "<p:cNvGrpSpPr/><p:nvPr/>"), xml("p:grpSpPr", {}, xml("a:xfrm", {}, xml("a:off", off), xml("a:ext", ext), xml("a:chOff", off), xml("a:chExt", ext))), grouped(inside, nextId, outer, depth + 1));
     }
     at = to;
   }

@@ -7,7 +7,7 @@ import { emu, NS } from "./names";
 import { relativeTo } from "./parts";
 import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./slices";
 import { paragraphsXml } from "./text";
-import { timingXml, wordless } from "./timing";
+import { type ShapeGroup, timingXml, withGroups, wordless } from "./timing";
 import { transitionXml } from "./transition";
 import { backgroundXml, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./writeshape";
 
@@ -183,6 +183,14 @@ class Splicer {
   /** Elements that are written anew beside the group that they were in. */
   private readonly loose = new Set<string>();
 
+  /** The groups of the file that are still in the part with all that was in them. */
+  private wholeGroups(ids: ReadonlySet<string | undefined>): ShapeGroup[] {
+    return this.slices.shapes.flatMap(({ name, id }, top) => {
+      const members = this.slide.elements.filter(({ id: own, kept }) => kept && Number(kept.shape.split(".")[0]) === top && !this.loose.has(own)).map((element) => element.id);
+      return name === "grpSp" && ids.has(id) ? [{ id: Number(id), members }] : [];
+    });
+  }
+
   private group(slice: Slice, top: number, members: readonly Element[]): { top: number | undefined; words: string }[] {
     const { text } = this.slices;
     const gone = (this.slide.kept?.shapes ?? []).filter((path) => Number(path.split(".")[0]) === top && !members.some(({ kept }) => kept?.shape === path));
@@ -255,7 +263,7 @@ class Splicer {
     const ids = new Set([...tree.matchAll(/<(?:\w+:)?cNvPr\b[^>]*?\sid="(\d+)"/g)].map(([, id]) => id));
     const asked = timing ? [...text.slice(...timing).matchAll(/\sspid="(\d+)"/g)].map(([, id]) => id) : [];
     if (!sameMotion(slide) || asked.some((id) => !ids.has(id))) {
-      const made = timingXml(slide, (element) => this.shapes.get(element), wordless(slide)).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
+      const made = timingXml(slide, withGroups(slide, (element) => this.shapes.get(element), this.wholeGroups(ids)), wordless(slide)).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
       const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
       // At one place what is put in first comes last: a transition stands before the timing.
       if (timing) edits.unshift([timing[0], timing[1], made]);

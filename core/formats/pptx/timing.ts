@@ -13,6 +13,33 @@ const PRESETS: Record<Effect, { id: number; subtype: number }> = { appear: { id:
 /** The elements that are no shapes with words in the file. */
 export const wordless = ({ elements }: Pick<Slide, "elements">): ReadonlySet<string> => new Set(elements.flatMap(({ id, kind }) => (["picture", "table", "chart", "media", "foreign"].includes(kind) ? [id] : [])));
 
+/** A group of shapes: its own id, and the elements that stand in it. */
+export interface ShapeGroup {
+  id: number;
+  members: readonly string[];
+}
+
+/** Whether all that stands in a group comes in together and alike. */
+function comesAsOne(reveals: readonly Reveal[], { members }: ShapeGroup): boolean {
+  const held = new Set(members);
+  const from = reveals.findIndex(({ element }) => held.has(element));
+  const run = reveals.slice(from, from + held.size);
+  const [first, ...others] = run;
+  if (!first || run.length < held.size || reveals.filter(({ element }) => held.has(element)).length !== held.size) return false;
+  return run.every(({ element, paragraph, effect, seconds, delay }) => held.has(element) && paragraph === undefined && effect === first.effect && seconds === first.seconds && delay === first.delay) && others.every(({ trigger }) => trigger === "with");
+}
+
+/** The shapes of elements where a group that comes in as one is named itself, since programs move groups as a whole. */
+export function withGroups(slide: Pick<Slide, "arrangement" | "elements">, shapesOf: ShapesOf, groups: readonly ShapeGroup[]): ShapesOf {
+  const reveals = revealsOf(slide);
+  const whole = groups.filter((group) => group.members.length > 1 && comesAsOne(reveals, group));
+  return (element) => {
+    const group = whole.find(({ members }) => members.includes(element));
+    if (!group) return shapesOf(element);
+    return reveals.find((reveal) => group.members.includes(reveal.element))?.element === element ? [group.id] : [];
+  };
+}
+
 const ms = (seconds: number) => Math.round(seconds * 1000);
 const begins = (delay: number | string) => xml("p:stCondLst", {}, xml("p:cond", { delay }));
 
