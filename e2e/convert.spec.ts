@@ -43,12 +43,16 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
     const book = page.locator("[data-stage]").getByRole("button", { name: "shape “Book”" });
     const box = (await book.boundingBox()) as { x: number; y: number; width: number; height: number };
     await page.mouse.click(box.x + 20, box.y + 12);
+    // The handles are there: what is pressed now is pulled.
+    await expect(book).toHaveAttribute("aria-pressed", "true");
+    await expect(page.locator("[data-stage] .moveable-control").first()).toBeVisible();
     await page.mouse.move(box.x + 40, box.y + 20);
     await page.mouse.down();
     await page.mouse.move(box.x + 70, box.y + 63, { steps: 6 });
     await page.mouse.up();
-    await kept(page);
     const isBook = (element: Element) => element.kind === "shape" && JSON.stringify(element.text).includes("Book");
+    await expect.poll(async () => (await find(page, 5, isBook)).frame?.x).toBeGreaterThan(300);
+    await kept(page);
     const moved = (await find(page, 5, isBook)).frame as { x: number; y: number };
     expect(moved.x).toBeGreaterThan(300);
     expect(moved.y).toBeGreaterThan(190);
@@ -106,7 +110,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
   test.setTimeout(90_000);
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
-  const files = ["quay-in-autumn.pptx", "open-day.odp", "class-list.txt"].map((name) => [`batch-${name}`, readFileSync(join(content, name)).toString("base64")]);
+  const files = [["batch-one.pptx", "quay-in-autumn.pptx"], ["batch-two.odp", "open-day.odp"], ["batch-three.txt", "class-list.txt"]].map(([name, from]) => [name as string, readFileSync(join(content, from as string)).toString("base64")]);
   const list = [...files, ["batch-words.pptx", Buffer.from("hello").toString("base64")], ["batch-broken.odp", Buffer.from("PK\u0003\u0004 broken").toString("base64")]];
   await page.evaluate((given) => {
     const data = new DataTransfer();
@@ -114,7 +118,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
     document.querySelector("main")?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
   }, list);
   await expect(page.getByText(/^batch-words\.pptx: The file is not a zip archive/)).toBeVisible();
-  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter(({ name, state }: { name: string; state: string }) => name.startsWith("batch-") && /done|failed/.test(state)).map(({ name, state }: { name: string; state: string }) => `${name} ${state}`).sort(), { timeout: 60_000 }).toEqual(["batch-broken.odp failed", "batch-class-list.txt done", "batch-open-day.odp done", "batch-quay-in-autumn.pptx done"]);
+  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter(({ name, state }: { name: string; state: string }) => name.startsWith("batch-") && /done|failed/.test(state)).map(({ name, state }: { name: string; state: string }) => `${name} ${state}`).sort(), { timeout: 60_000 }).toEqual(["batch-broken.odp failed", "batch-one.pptx done", "batch-three.txt done", "batch-two.odp done"]);
   await expect(page.getByText(/^batch-broken\.odp was refused, and nothing of it was taken/)).toBeVisible();
   // Nothing of what was refused is on the Desk.
   await expect(page.getByText("batch-broken", { exact: true })).toHaveCount(0);
