@@ -1,5 +1,5 @@
 import { apply } from "@unitext/core/edit";
-import { DEFAULT_RULE, type Deck, headOf, nameOf, ruleOf, textOf, titleOf } from "@unitext/core/model";
+import { DEFAULT_RULE, type Deck, headOf, nameOf, plainText, ruleOf, textOf, titleOf } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
@@ -64,6 +64,13 @@ describe("a deck that follows its text", () => {
       }),
       { numRuns: 100 },
     );
+  });
+
+  it.each([["50 %"], ["50 %\nof all days"], ["4.6 m\nover datum\nin autumn"]])("leaves a line below a number that is missing what it is, also where it looks like one: %j", (words) => {
+    for (const steps of [false, true]) {
+      const deck: Deck = { ...start(), slides: [{ id: "s", parent: null, arrangement: "number", elements: [{ kind: "text", id: "e", slot: "caption", text: plainText(words), ...(steps ? { steps } : {}) }], notes: [], hidden: false }] };
+      expect(follow(deck, deckText(deck, { ids: true })).change).toBeUndefined();
+    }
   });
 
   it("says what the text says after any edit, and keeps the ids of slides that stay", () => {

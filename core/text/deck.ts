@@ -1,9 +1,9 @@
-import { type Background, type Deck, type Element, isEmptyText, levels, linksOf, pageName, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
+import { type Background, type Deck, type Element, isEmptyText, levels, linksOf, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Content, FrontMatter } from "./manuscript";
-import { flowOf, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
+import { flowOf, isBigNumber, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
 
 function frontMatter(deck: Deck, opens: boolean): string {
@@ -77,15 +77,19 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
   const { title, flow, slots } = flowOf(slide);
   const quoted = (element: Element) => slide.arrangement === "quotation" && element.slot === "body";
   const steps = stepped(flow);
+  // Without a number of its own, a line that looks like one would be read as it: it says that it is not.
+  const [opening] = flow;
+  const unnumbered = slide.arrangement === "number" && !slots.has("number") && opening?.kind === "text" && isBigNumber(paragraphText(opening.text[0] as Paragraph).trim()) ? opening : undefined;
   const body: RootContent[] = [];
   for (const element of flow) {
     if (quoted(element) && element.kind === "text") body.push({ type: "blockquote", children: blocksOf(element.text, notes) });
+    else if (element === unnumbered) body.push(container("slot", { name: mainSlot(slide.arrangement), ...(unnumbered.steps ? { steps: "" } : {}) }, blocksOf(unnumbered.text, notes)));
     else if (element.kind === "text" && element.steps && !steps) body.push(container("slot", { name: mainSlot(slide.arrangement), steps: "" }, blocksOf(element.text, notes)));
     else body.push(...contentNodes(bare(element), notes));
   }
   const named = [...slots].map(([name, elements]) => container("slot", { name, ...(stepped(elements) ? { steps: "" } : {}) }, elements.flatMap((element) => contentNodes(bare(element), notes))));
   const heading = title ? titleNodes(slide, title.text, notes) : [];
-  const attributes = markOf(slide, !heading.length && !body.length && !named.length, steps, marks);
+  const attributes = markOf(slide, unnumbered !== undefined || (!heading.length && !body.length && !named.length), steps, marks);
   const mark: RootContent[] = Object.keys(attributes).length ? [{ type: "leafDirective", name: "slide", attributes, children: [] } as unknown as LeafDirective & RootContent] : [];
   const spoken = isEmptyText(slide.notes) ? [] : [container("notes", {}, blocksOf(slide.notes, notes))];
   const written = [...mark, ...heading, ...body, ...named, ...spoken];
