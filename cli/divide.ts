@@ -2,7 +2,7 @@ import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
 import { extensionOf, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { type Gathered, merge, readPlan, resolvePlan, split } from "@unitext/core/divide";
-import { type Deck, deckLink, Failure, linksOf, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, Failure, slideLinks } from "@unitext/core/model";
 import { type Account, balance, balanceSentence } from "@unitext/core/tally";
 import { fonts, newId, readBytes, readFile, writeAll } from "./files";
 import { options, Usage } from "./usage";
@@ -45,7 +45,7 @@ export async function splitCommand(args: readonly string[], writable: (file: str
   const titles = new Map(parts.map(({ id, properties }) => [id, properties.title]));
   for (const part of format === "json" || format === "md" ? [] : parts) {
     for (const [nth, slide] of part.slides.entries()) {
-      for (const { text, to } of slideTexts(slide).flatMap(linksOf)) {
+      for (const { text, to } of slideLinks(slide)) {
         const other = deckLink(to);
         if (other) process.stderr.write(`unitext: ${part.properties.title}: slide ${nth + 1}: the link “${text}”: it leads into “${titles.get(other.deck)}”, which is another file; its words stay\n`);
       }

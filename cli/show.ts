@@ -1,5 +1,5 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, elementTexts, elementWords, headOf, levels, linksOf, paragraphText, readingOrder, secondsOf, sections, type Slide, textOf, titleElement, titleOf } from "@unitext/core/model";
+import { type Deck, elementWords, headOf, levels, paragraphText, readingOrder, secondsOf, sections, type Slide, slideLinks, textOf, titleElement, titleOf } from "@unitext/core/model";
 
 /** The contract of `show --json`. */
 export function show(deck: Deck, fonts: FontSet) {
@@ -22,7 +22,7 @@ export function show(deck: Deck, fonts: FontSet) {
       title: titleOf(slide),
       text: textsOf(slide),
       notes: textOf(slide.notes),
-      links: [...readingOrder(slide).flatMap((element) => [...elementTexts(element).flatMap(linksOf), ...("link" in element && element.link ? [{ text: elementWords(element), to: element.link }] : [])]), ...linksOf(slide.notes)].map(({ text, to }) => ({ text, to: target(to) })),
+      links: slideLinks({ elements: readingOrder(slide), notes: slide.notes }).map(({ text, to }) => ({ text, to: target(to) })),
       tables: readingOrder(slide).flatMap((element) => (element.kind === "table" ? [element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")))] : [])),
       charts: readingOrder(slide).flatMap((element) => (element.kind === "chart" ? [{ kind: element.form, categories: element.categories, series: element.series }] : [])),
       pictures: slide.elements.flatMap((element) => (element.kind === "picture" ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }] : [])),

@@ -1,7 +1,4 @@
-import { type Deck, type Element, elementTexts, linksOf, mapElementTexts, mapLinks, type RichText, type Slide } from "@unitext/core/model";
-
-const linked = (text: RichText) => text.some(({ runs }) => runs.some(({ link, footnote }) => link || footnote));
-const hasLinks = (element: Element) => elementTexts(element).some(linked);
+import { type Deck, type Element, elementLinks, linksOf, mapElementLinks, mapLinks, type Slide } from "@unitext/core/model";
 
 /** The ids of the slides above a slide, the nearest first. */
 function ancestors(parents: ReadonlyMap<string, string | null>, id: string): string[] {
@@ -32,13 +29,20 @@ export function carry(deck: Pick<Deck, "id" | "slides">, version: number, slides
 
 /** The slide with every link sent through `follow`; undefined takes a link off and leaves its words. The same object when nothing changes. */
 export function relinked(slide: Slide, follow: (to: string, words: string) => string | undefined): Slide {
-  const notes = linked(slide.notes);
-  if (!notes && !slide.elements.some(hasLinks)) return slide;
-  const map = (text: RichText): RichText => {
-    // Each link is asked for once with all its words, whatever runs carry it.
-    const next = new Map<string, (string | undefined)[]>();
-    for (const { to, text: words } of linksOf(text)) next.set(to, [...(next.get(to) ?? []), follow(to, words)]);
-    return mapLinks(text, (to) => next.get(to)?.[0]);
+  const noted = linksOf(slide.notes).length > 0;
+  if (!noted && !slide.elements.some((element) => elementLinks(element).length)) return slide;
+  // Each link of a text is asked for once with all its words, whatever runs carry it.
+  const asked = (links: readonly { text: string; to: string }[]) => {
+    const next = new Map<string, string | undefined>();
+    for (const { to, text } of links) {
+      const at = follow(to, text);
+      if (!next.has(to)) next.set(to, at);
+    }
+    return (to: string) => next.get(to);
   };
-  return { ...slide, elements: slide.elements.map((element) => (hasLinks(element) ? mapElementTexts(element, map) : element)), notes: notes ? map(slide.notes) : slide.notes };
+  const led = (element: Element) => {
+    const links = elementLinks(element);
+    return links.length ? mapElementLinks(element, asked(links)) : element;
+  };
+  return { ...slide, elements: slide.elements.map(led), notes: noted ? mapLinks(slide.notes, asked(linksOf(slide.notes))) : slide.notes };
 }

@@ -1,5 +1,5 @@
-import { apply, insertAt, newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, linksOf, orderProblems, plainText, run, type Slide, slideTexts, textOf, THEMES, titleOf } from "@unitext/core/model";
+import { apply, type Change, copies, insertAt, newSlide } from "@unitext/core/edit";
+import { type Deck, emptyDeck, orderProblems, plainText, run, type Slide, slideLinks, slideTexts, textOf, THEMES, titleOf } from "@unitext/core/model";
 import { balance, balanceSentence, type Account, tally } from "@unitext/core/tally";
 import { deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
@@ -11,7 +11,7 @@ function slide(id: string, title: string, options: Partial<Slide> = {}): Slide {
   return { ...newSlide(id, "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText(title) }], ...options };
 }
 const deckOf = (id: string, slides: Slide[]): Deck => ({ ...emptyDeck(id, `Deck ${id}`), slides });
-const linksIn = (deck: Deck) => deck.slides.flatMap((one) => slideTexts(one).flatMap(linksOf)).map(({ to }) => to);
+const linksIn = (deck: Deck) => deck.slides.flatMap((one) => slideLinks(one)).map(({ to }) => to);
 const titles = (deck: Deck) => deck.slides.map(titleOf);
 const sources = (deck: Deck) => deck.slides.map(({ origin }) => origin?.slide);
 
@@ -23,7 +23,8 @@ const linkedDeck = (id: string): fc.Arbitrary<Deck> =>
       const at = from % slides.length;
       const home = slides[at] as Slide;
       const target = lost ? "nowhere" : (slides[to % slides.length] as Slide).id;
-      slides[at] = { ...home, elements: [...home.elements, { kind: "text", id: `l${home.elements.length}`, slot: null, text: linkTo(target), ...(lost ? { binding: { source: "gauges.xlsx", range: `A${to % 9}`, mode: "latest" as const } } : {}) }] };
+      const drawn = { kind: "shape" as const, id: `drawn${home.elements.length}`, slot: null, geometry: { preset: "rect" }, text: [], link: `slide:${target}` };
+      slides[at] = { ...home, elements: [...home.elements, ...(to % 3 ? [] : [drawn]), { kind: "text", id: `l${home.elements.length}`, slot: null, text: linkTo(target), ...(lost ? { binding: { source: "gauges.xlsx", range: `A${to % 9}`, mode: "latest" as const } } : {}) }] };
     }
     return { ...deck, id, slides };
   });
@@ -71,6 +72,18 @@ describe("split", () => {
     expect(sources(part)).toEqual(["b1", "b", "b1"]);
     expect(part.slides.map(({ parent }) => parent)).toEqual([null, null, part.slides[1]?.id]);
     expect(orderProblems(part.slides)).toEqual([]);
+  });
+
+  it("leads whole pictures and shapes after their slides too, in copies as in parts", () => {
+    const shape = (link: string) => ({ kind: "shape" as const, id: "s", slot: null, geometry: { preset: "rightArrow" }, text: [], link });
+    const deck = deckOf("x", [slide("a", "Tides"), slide("b", "Ebb", { elements: [shape("slide:a")] }), slide("c", "Dunes", { elements: [shape("slide:a"), { ...shape("https://example.org/dunes"), id: "u" }] })]);
+    const [one, two] = split({ deck, version: 1 }, resolvePlan(deck, { parts: [{ name: "one", slides: "1-2" }, { name: "two", slides: "3" }] }, "").parts, ids()).parts as [Deck, Deck];
+    expect(linksIn(one)).toEqual([`slide:${one.slides[0]?.id}`]);
+    expect(linksIn(two)).toEqual([`deck:${one.id}/${one.slides[0]?.id}`, "https://example.org/dunes"]);
+    expect(copies(deck.slides.slice(0, 2), idSource("k")).flatMap(slideLinks).map(({ to }) => to)).toEqual(["slide:k1"]);
+    const alone: Deck = { ...deck, slides: deck.slides.slice(1) };
+    expect(brokenLinks(alone).map(({ slide: at, to }) => [at, to])).toEqual([["b", "slide:a"], ["c", "slide:a"]]);
+    expect(linksIn(apply(alone, mendLink(alone, "b", "slide:a", "c") as Change).deck)).toEqual(["slide:c", "slide:a", "https://example.org/dunes"]);
   });
 
   it("offers where a broken link may lead, and mends it", () => {

@@ -1,5 +1,5 @@
 import { type Change, newSlide, placeOf, type SingleChange, together } from "@unitext/core/edit";
-import { type Deck, type Element, linksOf, nameOf, plainText, run, sections, type Slide, slideIndex, slideLink, slideTexts, titleOf } from "@unitext/core/model";
+import { type Deck, type Element, linksOf, nameOf, plainText, run, sections, type Slide, slideIndex, slideLink, slideLinks, titleOf } from "@unitext/core/model";
 import { relinked } from "./carry";
 
 /** A link that leads to a slide which this deck does not have, and where it may lead instead. */
@@ -22,11 +22,11 @@ const CONTENTS = /^(contents?|overview|agenda|menu|inhalt|übersicht|contenidos?
 export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLink[] {
   const ids = new Set(deck.slides.map(({ id }) => id));
   const place = (slide: Slide | undefined) => (slide ? { slide: slide.id, number: slideIndex(deck, slide.id) + 1, name: nameOf(slide) } : null);
-  const contents = deck.slides.find((slide) => CONTENTS.test(titleOf(slide))) ?? deck.slides.find((slide) => slideTexts(slide).flatMap(linksOf).filter(({ to }) => slideLink(to) !== undefined && ids.has(slideLink(to) as string)).length >= 3);
+  const contents = deck.slides.find((slide) => CONTENTS.test(titleOf(slide))) ?? deck.slides.find((slide) => slideLinks(slide).filter(({ to }) => slideLink(to) !== undefined && ids.has(slideLink(to) as string)).length >= 3);
   const sectioned = origins.map((origin) => ({ origin, section: sections(origin.slides), at: new Map(origin.slides.map(({ id }, nth) => [id, nth])) }));
   return deck.slides.flatMap((slide, nth) => {
     const seen = new Set<string>();
-    return slideTexts(slide).flatMap(linksOf).flatMap(({ text, to }): BrokenLink[] => {
+    return slideLinks(slide).flatMap(({ text, to }): BrokenLink[] => {
       const inside = slideLink(to);
       if (inside === undefined || ids.has(inside) || seen.has(`${text}${to}`)) return [];
       seen.add(`${text}${to}`);

@@ -1,4 +1,4 @@
-import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapElementTexts, mapLinks, roleOf, type Slide, slideIndex, slotsOf, type SlotRole } from "@unitext/core/model";
+import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapElementLinks, mapLinks, roleOf, type Slide, slideIndex, type SlotRole, slotsOf } from "@unitext/core/model";
 import { type Change, type Place, type SingleChange, together } from "./change";
 import { placeOf } from "./order";
 
@@ -77,7 +77,7 @@ export function copies(slides: readonly Slide[], newId: () => string, origin?: {
     ...slide,
     id: fresh.get(slide.id) as string,
     parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
-    elements: slide.elements.map((element) => ({ ...mapElementTexts(element, (text) => mapLinks(text, follow)), id: newId() })),
+    elements: slide.elements.map((element) => ({ ...mapElementLinks(element, follow), id: newId() })),
     notes: mapLinks(slide.notes, follow),
     ...(origin ? { origin: { ...origin, slide: slide.id } } : {}),
   }));

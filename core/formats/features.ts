@@ -1,4 +1,4 @@
-import { type Deck, deckLink, type Element, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { fromOdp, fromPptx, sameMotion } from "./kept";
 import { standsOnMaster } from "./regions";
@@ -10,9 +10,13 @@ type Judge = Verdict | ((slide: Slide, deck: Deck) => Verdict);
 type Finder = (slide: Slide, deck: Deck) => string[];
 
 const texts = (slide: Slide) => slide.elements.flatMap(elementTexts);
-const links = (slide: Slide): { text: string; to: string }[] => slideTexts(slide).flatMap(linksOf);
 /** Pictures and shapes that lead somewhere that is there. */
-const leading = (slide: Slide, deck: Deck) => slide.elements.filter((element) => "link" in element && element.link !== undefined && (slideLink(element.link) === undefined || known(deck, slideLink(element.link) as string)));
+const links = (slide: Slide) => slideTexts(slide).flatMap(linksOf);
+const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) => slide.elements.flatMap((element) => {
+  const to = element.kind === kind ? slideLink(elementLink(element) ?? "") : undefined;
+  const leads = element.kind === kind && element.link !== undefined && (to === undefined || known(deck, to));
+  return leads ? [`the link of ${element.name ? `“${element.name}”` : `a ${kind}`}`] : [];
+});
 const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
 const ofKind = (kind: Element["kind"], what: (element: Element) => string): Finder => (slide) => slide.elements.filter((element) => element.kind === kind).map(what);
 const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) => text.some(({ runs }) => runs.some(test));
@@ -34,9 +38,10 @@ export const FEATURES = {
   notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
   "links to the web": (slide) => links(slide).flatMap(({ text, to }) => (slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [])),
   "links between slides": (slide, deck) => links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
-  "links that lead nowhere": (slide, deck) => links(slide).flatMap(({ text, to }) => (slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [])),
-  "links into other decks": (slide) => links(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
-  "links of pictures and shapes": (slide, deck) => leading(slide, deck).map(({ name, kind }) => `the link of ${name ? `“${name}”` : `a ${kind}`}`),
+  "links that lead nowhere": (slide, deck) => slideLinks(slide).flatMap(({ text, to }) => (slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [])),
+  "links into other decks": (slide) => slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
+  "links of pictures": leading("picture"),
+  "links of shapes": leading("shape"),
   "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
@@ -79,6 +84,8 @@ const GIVEN_BACK = { how: "other programs show its words; Unitext links it again
 const MISSING = { why: "its file is not in the deck; an empty frame stands in its place" };
 const PRESENT = { how: "shown with its present values; they will not change" };
 const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
+const NO_LINKS = { why: "a picture has no links" };
+const NO_LINKS_SHOWN = { why: "they stand in the picture of the slide, which has no links" };
 const STAND_IN = { how: "shown by its picture, or by its name and words" };
 const OTHER_MOTION = { why: "only the file that it came from can hold it" };
 const kept = "kept" as const;
@@ -92,7 +99,8 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "links between slides": kept,
   "links that lead nowhere": NOWHERE,
   "links into other decks": GIVEN_BACK,
-  "links of pictures and shapes": kept,
+  "links of pictures": kept,
+  "links of shapes": kept,
   "linked data": { how: "other programs show its present values; Unitext keeps the link" },
   tables: kept,
   charts: kept,
@@ -177,9 +185,9 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   },
   pdf: { ...PAGES, "named sections": kept, recolouring: ({ elements }) => (elements.some((element) => element.kind === "picture" && element.recolour === "mono") ? { how: "black and white is shown in greys" } : kept), "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
   html: { ...PAGES, notes: kept, "points one at a time": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
-  docx: { ...PAGES, "links of pictures and shapes": { why: "they stand in the picture of the slide, which has no links" }, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
-  png: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
-  svg: { ...PAGES, "links of pictures and shapes": { why: "a picture has no links" }, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  docx: { ...PAGES, "links of pictures": NO_LINKS_SHOWN, "links of shapes": NO_LINKS_SHOWN, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
+  png: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  svg: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
   txt: {
     ...(Object.fromEntries(Object.keys(FEATURES).map((name) => [name, { why: "the file holds the notes alone" }])) as Record<FeatureName, Judge>),
     notes: kept,
@@ -191,7 +199,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "detail slides": kept,
     "links into other decks": kept,
     "links that lead nowhere": kept,
-    "links of pictures and shapes": { why: "text has no place for it" },
+    "links of shapes": { why: "text has no place for it" },
     "linked data": { why: "text has no place for linked data; the words stay" },
     pictures: { how: "named by its path; its file is not inside the text" },
     "missing pictures": kept,

@@ -14,7 +14,7 @@ export function isFree(slide: Slide): boolean {
   const known = free.get(slide.elements);
   if (known !== undefined) return known;
   const more = ({ frame, style, box, rotation, flip, groups, fill, stroke, shadow, ...element }: Element) =>
-    Boolean(KINDS.has(element.kind) || frame || style || box || rotation || flip || groups || fill || stroke || shadow || (element.kind === "picture" && (element.crop || element.opacity !== undefined || element.recolour || element.shape || element.link)) || (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour))));
+    Boolean(KINDS.has(element.kind) || frame || style || box || rotation || flip || groups || fill || stroke || shadow || (element.kind === "picture" && (element.crop || element.opacity !== undefined || element.recolour || element.shape)) || (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour))));
   const found = slide.elements.some(more);
   free.set(slide.elements, found);
   return found;

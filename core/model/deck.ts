@@ -110,8 +110,8 @@ export type RegionBox = z.infer<typeof RegionBox>;
 /** What somebody said about a slide. */
 export const Comment = z.object({ author: z.string().max(300), text: z.string().max(20000), date: z.string().max(40).optional() });
 export type Comment = z.infer<typeof Comment>;
-/** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background, transition and entrances as they were read, and the shapes that became elements. */
-export const KeptPart = z.object({ file: z.string().max(200), part: z.string().max(500), sum: z.string().max(40), notes: z.string().max(40), background: z.string().max(40), transition: z.string().max(40), motion: z.string().max(40).optional(), shapes: z.array(z.string().max(40)).max(20000) });
+/** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background, transition and entrances as they were read, the master that it stood on, and the shapes that became elements. */
+export const KeptPart = z.object({ file: z.string().max(200), part: z.string().max(500), sum: z.string().max(40), notes: z.string().max(40), background: z.string().max(40), transition: z.string().max(40), motion: z.string().max(40).optional(), master: z.string().max(40).optional(), shapes: z.array(z.string().max(40)).max(20000) });
 export type KeptPart = z.infer<typeof KeptPart>;
 
 /** What a file draws behind its slides: a background and drawings that all slides of one layout share. */

@@ -1,7 +1,7 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
 import type { Background, Deck, DeckHead, Element, ElementKind, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill } from "./look";
-import { isEmptyText, plainText, type RichText, textOf, wordsIn } from "./richtext";
+import { isEmptyText, linksOf, mapLinks, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
@@ -147,6 +147,32 @@ const ELEMENT_MAPS: { [K in ElementKind]?: (element: Extract<Element, { kind: K 
 export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
   const map = ELEMENT_MAPS[element.kind] as ((element: Element, change: (text: RichText) => RichText) => Element) | undefined;
   return map ? map(element, change) : element;
+}
+
+/** Where a whole element leads. */
+export function elementLink(element: Element): string | undefined {
+  return "link" in element ? element.link : undefined;
+}
+
+/** The links of an element with their words: its own, and those of its texts. */
+export function elementLinks(element: Element): { text: string; to: string }[] {
+  const to = elementLink(element);
+  return [...elementTexts(element).flatMap(linksOf), ...(to === undefined ? [] : [{ text: elementWords(element), to }])];
+}
+
+/** The links of a slide with their words, those of its notes last. */
+export function slideLinks({ elements, notes }: Pick<Slide, "elements" | "notes">): { text: string; to: string }[] {
+  return [...elements.flatMap(elementLinks), ...linksOf(notes)];
+}
+
+/** An element whose links lead where `change` says; undefined takes one off. */
+export function mapElementLinks(element: Element, change: (to: string) => string | undefined): Element {
+  const worded = mapElementTexts(element, (text) => mapLinks(text, change));
+  const to = elementLink(worded);
+  if (to === undefined) return worded;
+  const { link: _, ...rest } = worded as Extract<Element, { kind: "picture" | "shape" }>;
+  const next = change(to);
+  return (next === undefined ? rest : { ...rest, link: next }) as Element;
 }
 
 /** The look of a slide alone. */

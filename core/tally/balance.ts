@@ -1,4 +1,4 @@
-import { type Binding, type Deck, deckLink, hasNotes, linksOf, nameOf, type Slide, slideLink, slideTexts, textOf } from "@unitext/core/model";
+import { type Binding, type Deck, deckLink, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf } from "@unitext/core/model";
 
 /** What is accounted for one by one when decks become other decks. */
 export const ACCOUNTED = ["slide", "notes", "link", "binding"] as const;
@@ -48,7 +48,7 @@ const bindingKey = ({ source, range }: Binding) => `${source} ${range}`;
 function heldBy(slide: Slide, nameOfTarget: (to: string) => string): Held {
   return {
     notes: hasNotes(slide) ? textOf(slide.notes) : "",
-    links: slideTexts(slide).flatMap((text) => linksOf(text).map(({ text: words, to }) => `${words}\u0000${nameOfTarget(to)}`)),
+    links: slideLinks(slide).map(({ text: words, to }) => `${words}\u0000${nameOfTarget(to)}`),
     bindings: slide.elements.flatMap(({ binding }) => (binding ? [bindingKey(binding)] : [])),
   };
 }

@@ -1,4 +1,4 @@
-import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, linksOf, revealsOf, type RichText, sectionBegun, slideTexts, textOf, wordsOn } from "@unitext/core/model";
+import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, revealsOf, type RichText, sectionBegun, slideLinks, slideTexts, textOf, wordsOn } from "@unitext/core/model";
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
@@ -86,8 +86,7 @@ function countLink(tally: Tally, to: string, ids: ReadonlySet<string>): void {
   else tally.links.broken += 1;
 }
 
-function countText(tally: Tally, text: RichText, ids: ReadonlySet<string>): void {
-  for (const { to } of linksOf(text)) countLink(tally, to, ids);
+function countText(tally: Tally, text: RichText): void {
   tally.footnotes += footnotesOf(text).length;
   for (const { runs } of text) tally.formulas += runs.filter(({ marks }) => marks?.includes("formula")).length;
 }
@@ -108,10 +107,10 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
     total.steps += revealsOf(slide).length;
     total.comments += slide.comments?.length ?? 0;
     total.words += wordsOn(slide);
-    for (const text of slideTexts(slide)) countText(total, text, ids);
+    for (const { to } of slideLinks(slide)) countLink(total, to, ids);
+    for (const text of slideTexts(slide)) countText(total, text);
     for (const element of slide.elements) {
       if (element.binding) total.bindings += 1;
-      if ("link" in element && element.link) countLink(total, element.link, ids);
       (COUNTERS[element.kind] as Counter<typeof element>)(total, element);
     }
   }

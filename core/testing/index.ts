@@ -49,7 +49,7 @@ const figure: fc.Arbitrary<Bare> = fc.oneof(
   fc.record({ form: fc.constantFrom("steps", "cycle", "hierarchy", "pyramid", "relation"), items: fc.array(oneLine.filter((text) => text.length > 0), { minLength: 1, maxLength: 3 }) }).map(({ form, items }) => ({ kind: "diagram" as const, form, text: normalText(items.flatMap((text) => text.map((paragraph) => ({ ...paragraph, kind: "bullet" as const })))) })),
   fc.record({ form: fc.constantFrom("column", "bar", "line", "pie"), names: fc.array(fc.constantFrom("Jan", "Feb", "North gauge"), { minLength: 1, maxLength: 3 }), values: fc.array(fc.option(fc.integer({ min: -50, max: 900 }).map((value) => value / 10)), { minLength: 6, maxLength: 6 }) }).map(({ form, names, values }) => ({ kind: "chart" as const, form, categories: names, series: [{ name: "Level", values: names.map((_, at) => (at === 0 ? 1.5 : (values[at] ?? null))) }, { name: "Surge", values: names.map((_, at) => (at === 0 ? 2 : (values[at + 3] ?? null))) }] })),
 );
-const picture: fc.Arbitrary<Bare> = fc.record({ alt: fc.constantFrom("A dune", "Tide [gauge]", ""), caption: fc.option(words.map((text) => text.replace(/["\\]/g, "")), { nil: undefined }), width: fc.option(fc.integer({ min: 10, max: 100 }), { nil: undefined }) }).map(({ alt, caption, width }) => ({ kind: "picture" as const, source: "pictures/dune.png", alt, ...(caption ? { caption } : {}), ...(width ? { width } : {}) }));
+const picture: fc.Arbitrary<Bare> = fc.record({ alt: fc.constantFrom("A dune", "Tide [gauge]", ""), caption: fc.option(words.map((text) => text.replace(/["\\]/g, "")), { nil: undefined }), width: fc.option(fc.integer({ min: 10, max: 100 }), { nil: undefined }), link }).map(({ alt, caption, width, link: to }) => ({ kind: "picture" as const, source: "pictures/dune.png", alt, ...(caption ? { caption } : {}), ...(width ? { width } : {}), ...(to ? { link: to } : {}) }));
 const look: fc.Arbitrary<SlideLook> = fc.record({ background: fc.option(fc.oneof(fc.constant({ colour: "#20302e" }), fc.constant({ picture: "pictures/dune.png" })), { nil: undefined, freq: 3 }), transition: fc.option(fc.record({ kind: fc.constantFrom("fade" as const, "push" as const, "wipe" as const), seconds: fc.constantFrom(0.5, 1, 2.5) }), { nil: undefined, freq: 3 }), delay: fc.option(fc.constantFrom(5, 12.5), { nil: undefined, freq: 3 }) }).map((given) => Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)));
 
 const isFigureSlot = (slot: string) => ["table", "chart", "diagram", "code", "formula"].includes(slot);
@@ -129,3 +129,4 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
 
 export { apply, copies };
 export { everything, FILES } from "./everything";
+export { unresolved } from "./opendocument";

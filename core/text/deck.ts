@@ -1,4 +1,4 @@
-import { type Background, type Deck, type Element, isEmptyText, levels, linksOf, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideTexts, themeKey } from "@unitext/core/model";
+import { type Background, type Deck, type Element, isEmptyText, levels, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideLinks, themeKey } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
@@ -113,6 +113,6 @@ export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
 /** Slides that a link leads to must be known by id in the text. */
 function linkedSlides(deck: Deck): Set<string> {
   const ids = new Set<string>();
-  for (const slide of deck.slides) for (const text of slideTexts(slide)) for (const { to } of linksOf(text)) if (to.startsWith("slide:")) ids.add(to.slice(6));
+  for (const slide of deck.slides) for (const { to } of slideLinks(slide)) if (to.startsWith("slide:")) ids.add(to.slice(6));
   return ids;
 }

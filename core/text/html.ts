@@ -112,7 +112,7 @@ class HtmlReader {
       this.waiting.push(run("\n", context.marks, context.link));
       return;
     }
-    if (tagName === "img") return this.picture(node);
+    if (tagName === "img") return this.picture(node, undefined, context.link);
     if (tagName === "hr") {
       this.flush();
       return this.push({ kind: "break" });
@@ -199,7 +199,7 @@ class HtmlReader {
     if (runs.length) this.blocks.push({ kind: "heading", depth: Math.min(6, Math.max(1, depth)), text: [{ kind: "plain", level: 0, runs }], from: line, to: line });
   }
 
-  private picture(node: HtmlElement, caption?: string): void {
+  private picture(node: HtmlElement, caption?: string, link?: string): void {
     const source = String(node.properties.src ?? "");
     const alt = String(node.properties.alt ?? "");
     if (!source) {
@@ -208,7 +208,7 @@ class HtmlReader {
     }
     const width = /^(\d+)%$/.exec(String(node.properties.width ?? ""))?.[1];
     this.flush();
-    this.push({ kind: "picture", picture: { kind: "picture", source, alt, ...(caption ? { caption: caption.slice(0, 2000) } : {}), ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}) } });
+    this.push({ kind: "picture", picture: { kind: "picture", source, alt, ...(caption ? { caption: caption.slice(0, 2000) } : {}), ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}), ...(link ? { link } : {}) } });
   }
 
   private figure(node: HtmlElement): void {

@@ -34,10 +34,12 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
           if (tags.includes("script") || tags.includes("style")) break;
           let { value } = node as { value: string };
           const before = children[at - 1];
-          const width = before?.type === "image" ? WIDTH.exec(value) : null;
+          const shown = before?.type === "link" && before.children.length === 1 ? before.children[0] : before;
+          const width = shown?.type === "image" ? WIDTH.exec(value) : null;
           const last = into.pictures.at(-1);
           if (width && last) {
-            last.picture.width = Math.min(100, Math.max(1, Number(width[1])));
+            const { link: to, ...rest } = last.picture;
+            last.picture = { ...rest, width: Math.min(100, Math.max(1, Number(width[1]))), ...(to ? { link: to } : {}) };
             value = value.slice(width[0].length);
           }
           runs.push(run(value.replace(/[ \t]*\r?\n[ \t]*/g, into.lines ? "\n" : " "), tagged(marks), link));
@@ -74,7 +76,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
         }
         case "image": {
           const { url, alt, title } = node as { url: string; alt?: string | null; title?: string | null };
-          if (url) into.pictures.push({ picture: { kind: "picture", source: url.slice(0, 1000), alt: alt ?? "", ...(title ? { caption: title.replace(/\s+/g, " ").slice(0, 2000) } : {}) }, line });
+          if (url) into.pictures.push({ picture: { kind: "picture", source: url.slice(0, 1000), alt: alt ?? "", ...(title ? { caption: title.replace(/\s+/g, " ").slice(0, 2000) } : {}), ...(link ? { link } : {}) }, line });
           else if (alt) runs.push(run(alt, tagged(marks), link));
           break;
         }

@@ -53,7 +53,7 @@ export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: In
       nodes.push({ type: "footnoteReference", identifier, label: identifier });
     } else if (first.link) {
       while (end < runs.length && runs[end]?.link === first.link && !runs[end]?.footnote) end++;
-      const url = first.link.startsWith("slide:") ? `#${first.link.slice(6)}` : first.link;
+      const url = urlOf(first.link);
       nodes.push({ type: "link", url, children: inlineNodes(runs.slice(at, end).map(({ link: _, ...rest }) => rest), notes, place) as never });
     } else {
       const mark = (Object.keys(WRAP) as (keyof typeof WRAP)[]).find((name) => first.marks?.includes(name));
@@ -184,9 +184,11 @@ function cellText(text: string): Cell {
 
 type Writer<C> = (content: C, notes: FootnoteList) => RootContent[];
 const words = (text: RichText): RichText => text.map(({ look: _, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look: __, ...item }) => item) }));
+const urlOf = (link: string) => (link.startsWith("slide:") ? `#${link.slice(6)}` : link);
+const linked = (node: PhrasingContent, link: string | undefined): PhrasingContent => (link === undefined ? node : { type: "link", url: urlOf(link), children: [node] });
 const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> } = {
   text: ({ text }, notes) => blocksOf(text, notes),
-  picture: ({ source, alt, caption, width }) => [{ type: "paragraph", children: [{ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : [])] }],
+  picture: ({ source, alt, caption, width, link }) => [{ type: "paragraph", children: [linked({ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, link), ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : [])] }],
   table: tableNodes,
   code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
   formula: ({ tex }) => [{ type: "math", value: tex } as never],

@@ -1,4 +1,4 @@
-import { elementWords, hasNotes, linksOf, nameOf, type Slide, slideLink, slideTexts, textOf } from "@unitext/core/model";
+import { elementWords, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf } from "@unitext/core/model";
 
 /** What slides can be looked for beside their words. */
 export const MARKS = {
@@ -19,7 +19,7 @@ export function findSlides(slides: readonly Slide[], words: string, mark: Mark |
     "no notes": (slide) => !slide.hidden && !hasNotes(slide),
     overflow: full,
     hidden: ({ hidden }) => hidden,
-    broken: (slide) => slideTexts(slide).flatMap(linksOf).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
+    broken: (slide) => slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
     look: ({ theme }) => theme !== undefined,
   };
   return slides.flatMap((slide) => {

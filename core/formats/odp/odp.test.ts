@@ -5,12 +5,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { newSlide } from "@unitext/core/edit";
 import { type Deck, emptyDeck, Failure, linksOf, nameOf, paragraphText, plainText, run, type Slide, slideTexts, textOf, THEMES } from "@unitext/core/model";
-import { deckArbitrary, idSource } from "@unitext/core/testing";
+import { deckArbitrary, idSource, unresolved } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
-import { readXml, type XmlElement } from "../archive";
+import { readXml } from "../archive";
 import { readDeck, WRITERS } from "../index";
 
 const fonts = shippedFonts();
@@ -48,11 +48,6 @@ const course: Deck = {
   ],
 };
 
-function walk(element: XmlElement, visit: (element: XmlElement) => void): void {
-  visit(element);
-  for (const inner of element.children) walk(inner, visit);
-}
-
 describe("the package", () => {
   it("begins with its media type, unpacked, and lists every file (OpenDocument 1.3, part 2, 3.2 and 3.3)", async () => {
     const bytes = await write(course);
@@ -68,26 +63,7 @@ describe("the package", () => {
   it("defines every style that it names in its family, gives pages different names, and leads links to them", async () => {
     await fc.assert(
       fc.asyncProperty(deckArbitrary({ minLength: 1, maxLength: 4 }), async (deck) => {
-        const parts = unzipSync(await write(deck));
-        const [content, styles] = ["content.xml", "styles.xml"].map((path) => readXml(strFromU8(parts[path] as Uint8Array), path)) as [XmlElement, XmlElement];
-        for (const part of [content, styles]) {
-          const known = new Set<string>();
-          for (const from of part === content ? [content, styles] : [styles]) walk(from, ({ name, attributes }) => ["style:style", "text:list-style", "style:page-layout"].includes(name) && known.add(`${attributes["style:family"] ?? name} ${attributes["style:name"]}`));
-          walk(part, ({ name, attributes }) => {
-            const wants = (attribute: string, family: string) => attributes[attribute] !== undefined && expect(known).toContain(`${family} ${attributes[attribute]}`);
-            if (name === "draw:page" || name === "style:master-page") wants("draw:style-name", "drawing-page");
-            else wants("draw:style-name", "graphic");
-            wants("presentation:style-name", "presentation");
-            if (name === "text:p") wants("text:style-name", "paragraph");
-            if (name === "text:span") wants("text:style-name", "text");
-            if (name === "text:list") wants("text:style-name", "text:list-style");
-            wants("style:page-layout-name", "style:page-layout");
-          });
-        }
-        const pages: string[] = [];
-        walk(content, ({ name, attributes }) => name === "draw:page" && pages.push(attributes["draw:name"] as string));
-        expect(new Set(pages).size).toBe(deck.slides.length);
-        walk(content, ({ name, attributes }) => name === "text:a" && attributes["xlink:href"]?.startsWith("#") && expect(pages).toContain(attributes["xlink:href"].slice(1)));
+        expect(unresolved(unzipSync(await write(deck)))).toEqual([]);
       }),
       { numRuns: 40 },
     );

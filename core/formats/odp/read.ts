@@ -1,4 +1,4 @@
-import { ArrangementName, type Asset, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, elementTexts, emptyDeck, Failure, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, canonical, titleOf, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Asset, type Background, canonical, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, elementTexts, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
@@ -116,7 +116,7 @@ class OdpReader {
     });
     const ids = [...taken];
     const parts = new Map(ids.map((id, nth) => [id, `content.xml#${nth + 1}`]));
-    const mended = (text: RichText) => mapLinks(text, (to) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to));
+    const known = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     // The file is kept under a name that is known before it has been read.
     const file = this.flat ? undefined : keptName(this.bytes, options.sha256);
     const read: Slide[] = [];
@@ -139,7 +139,7 @@ class OdpReader {
     };
     for (const [nth, page] of pages.entries()) {
       const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
-      const whole = { ...slide, notes: mended(slide.notes), elements: slide.elements.map((element) => mapElementTexts(element, mended)) };
+      const whole = { ...slide, notes: mapLinks(slide.notes, known), elements: slide.elements.map((element) => mapElementLinks(element, known)) };
       read.push(this.summed(whole, file, (id) => parts.get(id)));
       if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
@@ -166,7 +166,7 @@ class OdpReader {
     return {
       ...slide,
       elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-      kept: { file, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      kept: { file, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
     };
   }
 

@@ -2,6 +2,7 @@ import { escapeXml } from "@unitext/core/draw";
 import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
 import { elementSum, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
+import { reidentified } from "./brought";
 import { length, NS } from "./names";
 import { SHAPES } from "./readshape";
 import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./slices";
@@ -19,33 +20,43 @@ function withAttribute(tag: string, name: string, value: string): string {
   return pattern.test(tag) ? tag.replace(pattern, () => written) : tag.replace(/\s*\/?>$/, (end) => written + end);
 }
 
-/** The presentation that a deck came from, opened so that what was not touched is written as it stands there. */
+/** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
 export class OdpBase {
   readonly content: ContentSlices;
-  private readonly used = new Set<number>();
+  /** Where the slides stand that are pages of it; those that are copies of a page that another slide is. */
   private readonly places = new Map<string, number>();
+  private readonly copies = new Map<string, string>();
+  /** What its words become where they are written. */
+  words: (text: string) => string = (text) => text;
 
   private constructor(
     readonly file: KeptFile,
     deck: Deck,
   ) {
     this.content = contentSlices(this.text("content.xml"), "content.xml");
+    const used = new Map<number, number>();
     for (const slide of deck.slides) {
       const at = Number(/^content\.xml#(\d+)$/.exec(slide.kept?.part ?? "")?.[1]) - 1;
-      if (slide.kept?.file !== file.name || !this.content.pages[at] || this.used.has(at)) continue;
-      this.used.add(at);
+      if (slide.kept?.file !== file.name || !this.content.pages[at]) continue;
+      const times = (used.get(at) ?? 0) + 1;
+      used.set(at, times);
       this.places.set(slide.id, at);
+      if (times > 1) this.copies.set(slide.id, `c${times}-`);
     }
   }
 
-  /** Opens the kept file that most slides came from; undefined where there is none, or its names of namespaces are others than usual. */
-  static open(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase | undefined {
+  /** Opens the kept files that slides came from, the one with most of them first; not those that are gone, or whose names of namespaces are others than usual. */
+  static all(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase[] {
     const counts = new Map<string, number>();
     for (const { kept } of deck.slides) if (kept?.part.startsWith("content.xml#")) counts.set(kept.file, (counts.get(kept.file) ?? 0) + 1);
-    const [name] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? [];
-    const asset = name === undefined ? undefined : deck.assets[name];
+    const names = [...counts].sort((a, b) => b[1] - a[1]).map(([name]) => name);
+    return names.flatMap((name) => OdpBase.open(name, deck, picture) ?? []);
+  }
+
+  private static open(name: string, deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase | undefined {
+    const asset = deck.assets[name];
     const bytes = asset && picture(asset.sha256);
-    if (name === undefined || !bytes) return undefined;
+    if (!bytes) return undefined;
     try {
       const file = new KeptFile(name, bytes, picture);
       if (!file.has("content.xml") || !file.has("styles.xml")) return undefined;
@@ -70,12 +81,28 @@ export class OdpBase {
   name(page: PageSlice): string | undefined {
     return attributeOf(this.content.text.slice(page.from, page.open), "draw:name");
   }
-  slice({ from, to }: { from: number; to: number }): string {
-    return this.content.text.slice(from, to);
+  /** Whether another slide is the page that a slide is a copy of. */
+  isCopy = ({ id }: Slide): boolean => this.copies.has(id);
+  /** The ids of slides by the names that their pages have here. */
+  get slidesByName(): Map<string, string> {
+    return new Map([...this.places].flatMap(([id, at]) => (this.copies.has(id) ? [] : [[this.name(this.content.pages[at] as PageSlice) ?? "", id] as const])));
+  }
+  /** A stretch of its text as it is written; in a copy, with ids of its own. */
+  slice({ from, to }: { from: number; to: number }, slide?: Slide): string {
+    const copy = slide && this.copies.get(slide.id);
+    const text = this.words(this.content.text.slice(from, to));
+    return copy === undefined ? text : reidentified(text, copy);
+  }
+  /** A whole page as it stands, under the name that it has now. */
+  whole(page: PageSlice, slide: Slide, name: string): string {
+    const text = this.slice(page, slide);
+    if (this.name(page) === name) return text;
+    const end = text.indexOf(">");
+    return withAttribute(text.slice(0, end + 1), "draw:name", name) + text.slice(end + 1);
   }
   partOf = (id: string): string | undefined => {
     const at = this.places.get(id);
-    return at === undefined ? undefined : `content.xml#${at + 1}`;
+    return at === undefined || this.copies.has(id) ? undefined : `content.xml#${at + 1}`;
   };
 
   /** What of a slide is as it was read: all of it, its own look, its notes, how it comes in, and each of its elements. */
@@ -95,8 +122,8 @@ export class OdpBase {
   }
 
   /** The words of an element that is not modelled, moved to its frame. */
-  moved(slice: Slice, { frame }: { frame?: Frame | undefined }): string {
-    const text = this.slice(slice);
+  moved(slice: Slice, { frame }: { frame?: Frame | undefined }, slide: Slide): string {
+    const text = this.slice(slice, slide);
     const end = text.indexOf(">") + 1;
     const tag = text.slice(0, end);
     if (!frame || /\sdraw:transform\s*=/.test(tag) || attributeOf(tag, "svg:width") === undefined) return text;
@@ -108,9 +135,10 @@ export class OdpBase {
    * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
    * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
    */
-  compose(page: PageSlice, slide: Slide, own: { style: string | undefined; notes: string; below: string[]; write: (element: Element) => string; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
+  compose(page: PageSlice, slide: Slide, own: { /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>; notes: string; below: string[]; write: (element: Element) => string; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
     const same = this.untouched(slide);
-    const tag = this.slice({ from: page.from, to: page.open }).replace(/\/>$/, ">");
+    const stood = this.slice({ from: page.from, to: page.open }, slide).replace(/\/>$/, ">");
+    const tag = Object.entries(own.tag).reduce((made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)), stood);
     const kept = slide.kept as NonNullable<Slide["kept"]>;
     const bearing = new Set(kept.shapes.map((place) => place.split(".")[0] as string));
     const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
@@ -118,7 +146,7 @@ export class OdpBase {
     const places = new Map<string, string>();
     const drawn = (name: string) => DRAWN.has(name);
     const rest = page.inner.map((slice, nth) => ({ slice, nth })).filter(({ slice, nth }) => slice.name !== "notes" && !bearing.has(String(nth)));
-    for (const { slice, nth } of rest) if (nth < first || !drawn(slice.name)) if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    for (const { slice, nth } of rest) if (nth < first || !drawn(slice.name)) if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice, slide));
     const taken = new Set<string>();
     // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
     const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
@@ -132,12 +160,12 @@ export class OdpBase {
       if (whole) {
         taken.add(top);
         for (const one of run) places.set(one.id, [String(pieces.length), ...(one.kept?.shape.split(".").slice(1) ?? [])].join("."));
-        const piece = this.slice(page.inner[Number(top)] as Slice);
+        const piece = this.slice(page.inner[Number(top)] as Slice, slide);
         pieces.push(
           keeps
             ? piece
             : run.reduce((words, one) => {
-                const shape = this.slice(sliceAt(page, (one.kept as { shape: string }).shape) as Slice);
+                const shape = this.slice(sliceAt(page, (one.kept as { shape: string }).shape) as Slice, slide);
                 return words.replace(shape, () => own.named(one, shape));
               }, piece),
         );
@@ -149,20 +177,20 @@ export class OdpBase {
       while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
       const shapes = slide.elements.slice(at, to).map((one) => {
         const slice = one.kept && sliceAt(page, one.kept.shape);
-        const words = slice && same.element(one) ? own.named(one, this.slice(slice)) : slice && one.kind === "foreign" ? own.named(one, this.moved(slice, one)) : own.write(one);
+        const words = slice && same.element(one) ? own.named(one, this.slice(slice, slide)) : slice && one.kind === "foreign" ? own.named(one, this.moved(slice, one, slide)) : own.write(one);
         return { id: one.id, groups: one.groups ?? [], xml: words };
       });
       if (shapes.length === 1 && group === undefined) places.set(element.id, String(pieces.length));
       pieces.push(own.group(shapes));
       at = to;
     }
-    for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice));
+    for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice, slide));
     pieces.push(...own.below);
-    if (keeps) for (const { slice } of rest) if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice));
+    if (keeps) for (const { slice } of rest) if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name)) pieces.push(this.slice(slice, slide));
     if (!keeps) pieces.push(own.timing());
     const spoken = page.inner.find(({ name }) => name === "notes");
-    pieces.push(same.notes ? (spoken ? this.slice(spoken) : "") : own.notes);
-    return { xml: `${own.style === undefined || same.look ? tag : withAttribute(tag, "draw:style-name", own.style)}${pieces.join("")}</draw:page>`, places };
+    pieces.push(same.notes ? (spoken ? this.slice(spoken, slide) : "") : own.notes);
+    return { xml: `${tag}${pieces.join("")}</draw:page>`, places };
   }
 
   /** The names that shapes of a page have. */
@@ -182,14 +210,14 @@ export function appendTo(text: string, element: string, content: string, before:
   return Number.isFinite(at) ? `${text.slice(0, at)}<${element}>${content}</${element}>${text.slice(at)}` : text;
 }
 
-/** A part with the namespaces that our words need. */
-export function withNamespaces(text: string): string {
+/** A part with the namespaces that our words need, and those of other presentations whose words were brought. */
+export function withNamespaces(text: string, others: readonly ReadonlyMap<string, string>[] = []): string {
   const root = /<[A-Za-z][\w:.-]*(?=[\s>])/g;
   root.lastIndex = text.startsWith("<?xml") ? text.indexOf("?>") : 0;
   const found = root.exec(text);
   if (!found) return text;
   const tag = text.slice(found.index, text.indexOf(">", found.index));
-  const missing = Object.entries(NS).filter(([prefix]) => !new RegExp(`\\s${prefix}\\s*=`).test(tag));
+  const missing = Object.entries({ ...Object.fromEntries(others.flatMap((names) => [...names])), ...NS }).filter(([prefix]) => !new RegExp(`\\s${prefix}\\s*=`).test(tag));
   const at = found.index + found[0].length;
-  return text.slice(0, at) + missing.map(([prefix, uri]) => ` ${prefix}="${uri}"`).join("") + text.slice(at);
+  return text.slice(0, at) + missing.map(([prefix, uri]) => ` ${prefix}="${escapeXml(uri)}"`).join("") + text.slice(at);
 }

@@ -1,315 +1,59 @@
 import { escapeXml } from "@unitext/core/draw";
-import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import type { Deck, Slide } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
-import { type PackedPart, xml, XML_HEAD, zip } from "../archive";
-import { flattened, footnoteText, isSpecial } from "../kept";
-import { masterRegions, standsOnMaster } from "../regions";
-import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, MEDIA_TYPE, NS, VERSION } from "./names";
+import { type PackedPart, xml, zip } from "../archive";
+import { Brought, type BroughtList } from "./brought";
+import { EXTENSIONS, length, MEDIA_TYPE, NS, points, VERSION } from "./names";
+import { entry, HEAD, type OdpOptions, Pages } from "./pages";
 import type { PageSlice } from "./slices";
 import { appendTo, OdpBase, withNamespaces } from "./splice";
-import { StyleSheet, textXml } from "./text";
-import { identified, type Targets, timingXml } from "./timing";
-import { Definitions, fillAttributes, place } from "./writedrawing";
-import { footnotesFrame, grouped, regionFrames, shapeOf, type Work } from "./writeshape";
 
-const LAYOUT = "Page";
-
-export interface OdpOptions {
-  fonts: FontSet;
-  picture: (sha256: string) => Uint8Array | undefined;
-  at: Date;
-}
-
-/** The name of a slide's page in the file: what links lead to, and by which it is known again. */
-export function pageName(slide: Slide, number: number): string {
-  return `${number} ${nameOf(slide).replace(/[#\s]+/g, " ").trim().slice(0, 60)}`.trim();
-}
-
-/** Gives what comes in the ids by which motion names it. */
-class Named {
-  private readonly targets = new Map<string, Targets>();
-  private readonly coming: ReadonlyMap<string, boolean>;
-  constructor(
-    private readonly slide: Slide,
-    private readonly prefix: string,
-  ) {
-    this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
-  }
-  /** The words of a shape of an element with the ids that it needs; a line below it comes in with it. */
-  words(element: Element, words: string): string {
-    const points = this.coming.get(element.id);
-    if (points === undefined) return words;
-    const before = this.targets.get(element.id);
-    const id = `${this.prefix}e${this.slide.elements.indexOf(element) + 1}${before ? `b${before.shapes.length}` : ""}`;
-    const made = identified(words, id, points && !before);
-    this.targets.set(element.id, before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets);
-    return made.words;
-  }
-  timing(): string {
-    return timingXml(this.slide, (element) => this.targets.get(element));
-  }
-}
-
-/** The shapes of a page, and what is kept of each by its name. */
-function shapes(work: Work, named: Named, onMaster: boolean): { xml: string; kept: Record<string, object> } {
-  const kept: Record<string, object> = {};
-  const taken = new Set<string>();
-  const below: string[] = [];
-  const written = work.slide.elements.map((element, nth) => {
-    const made = shapeOf(element, nth, work, taken);
-    kept[made.name] = made.kept;
-    const shape = { ...made.shape, xml: named.words(element, made.shape.xml) };
-    for (const line of made.below) {
-      kept[line.name] = { footnotes: true };
-      below.push(named.words(element, line.xml));
-    }
-    return shape;
-  });
-  for (const region of onMaster ? [] : regionFrames(work, work.slide.regions)) {
-    kept[region.name] = { footnotes: true };
-    below.push(region.xml);
-  }
-  if (work.notes.length) {
-    kept.footnotes = { footnotes: true };
-    below.push(footnotesFrame(work));
-  }
-  return { xml: grouped(written) + below.join(""), kept };
-}
-
-const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }, push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" }, wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" } } as const;
-
-const backgroundFill = (background: Background): Fill => ("colour" in background ? { kind: "solid", colour: background.colour } : "picture" in background ? { kind: "picture", source: background.picture } : background.fill);
-
-function pageStyle({ slide, head, theme, styles, definitions, file }: Work, onMaster = false): string {
-  const { background, transition, delay, hidden } = slide;
-  const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
-  const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
-  const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
-  return styles.style("drawing-page", {
-    "drawing-page-properties": {
-      ...(fill["draw:fill"] === "none" ? {} : fill),
-      "presentation:visibility": hidden ? "hidden" : undefined,
-      "presentation:transition-type": delay ? "automatic" : undefined,
-      "presentation:duration": delay ? `PT${delay}S` : undefined,
-      ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
-      "presentation:background-visible": "true",
-      "presentation:background-objects-visible": "true",
-      "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
-      "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
-      "presentation:display-date-time": has("date") ? "true" : "false",
-    },
-  });
-}
-
-/** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
-function masterXml(prefix: string, name: string, arrangement: Slide["arrangement"], head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
-  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
-  const { page, theme } = head;
-  const rects = layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
-  const drawn = rects.map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
-  const size = theme.scale.footer * (page.height / 540);
-  const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065, y: page.height - size * 2.8, width: page.width * 0.87, height: size * 1.4 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
-  return xml("style:master-page", { "style:name": prefix + name, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
-}
-
-/** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
-  const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
-  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
-  const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
-  const taken = new Set<string>();
-  return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
-}
-
-/** What somebody said about a slide (OpenDocument 1.3, 14.1). */
-const annotation = ({ author, text, date }: Comment): string => xml("office:annotation", { "svg:x": "0pt", "svg:y": "0pt" }, author ? xml("dc:creator", {}, escapeXml(author)) : "", date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "", ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))));
-
-const HEAD = XML_HEAD.replace(' standalone="yes"', "");
 const part = (root: string, ...content: string[]) => strToU8(`${HEAD}${xml(root, { ...NS, "office:version": VERSION }, ...content)}`);
-
-/** JSON as the text of an element, where quotes need not be escaped. */
-const jsonText = (value: object) => JSON.stringify(value).replace(/[&<>\uFFFE\uFFFF]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "");
-
-/** The pages of a deck with what they need, as they are written. */
-class Pages {
-  readonly styles: StyleSheet;
-  readonly masters: StyleSheet;
-  readonly definitions: Definitions;
-  readonly files = new Map<string, Uint8Array>();
-  readonly objects = new Map<string, string>();
-  readonly names: ReadonlyMap<string, string>;
-  /** The names under which what files draw behind slides is written. */
-  readonly ownMasters = new Map<string, string>();
-  readonly kept: Record<string, object> = {};
-  readonly head: DeckHead;
-  /** Whether a page stands on a master of ours. */
-  plain = false;
-
-  constructor(
-    readonly deck: Deck,
-    private readonly options: OdpOptions,
-    readonly prefix: string,
-    given: (slide: Slide) => string | undefined,
-    private readonly free: (path: string) => boolean,
-  ) {
-    this.head = headOf(deck);
-    this.styles = new StyleSheet(prefix);
-    this.masters = new StyleSheet(`${prefix}M`);
-    this.definitions = new Definitions(prefix);
-    const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
-    this.names = new Map(deck.slides.map((slide, nth) => {
-      const own = given(slide);
-      if (own !== undefined) return [slide.id, own];
-      const name = pageName(slide, nth + 1);
-      const unique = taken.has(name) ? `${name} (${slide.id})` : name;
-      taken.add(unique);
-      return [slide.id, unique];
-    }));
-  }
-
-  readonly file = (source: string): string | undefined => {
-    const asset = this.deck.assets[source];
-    const bytes = asset && this.options.picture(asset.sha256);
-    if (!asset || !bytes) return undefined;
-    const path = `${asset.mediaType.startsWith("image/") ? "Pictures" : "Media"}/${asset.sha256.slice(0, 32)}.${EXTENSIONS[asset.mediaType] ?? "bin"}`;
-    this.files.set(path, bytes);
-    return path;
-  };
-  readonly link = (to: string): string | undefined => {
-    const inside = slideLink(to);
-    if (inside === undefined) return deckLink(to) ? undefined : to;
-    const page = this.names.get(inside);
-    return page === undefined ? undefined : `#${page}`;
-  };
-  readonly object = (content: string): string => {
-    let nth = this.objects.size + 1;
-    while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
-    this.objects.set(`Object ${nth}`, content);
-    return `Object ${nth}`;
-  };
-
-  work(slide: Slide, number: number): Work {
-    const { styles, definitions, file, link, object, head } = this;
-    const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
-  }
-
-  notes({ notes }: Slide, number: number): string {
-    const { styles, head, link } = this;
-    const said: Footnote[] = [];
-    const flat = flattened(notes, said);
-    const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
-    return xml(
-      "presentation:notes",
-      {},
-      xml("draw:page-thumbnail", { "draw:layer": "layout", "presentation:class": "page", "draw:page-number": number, ...place({ x: 86, y: 60, width: 424, height: 238 }) }),
-      xml("draw:frame", { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) }, xml("draw:text-box", {}, isEmptyText(spoken) ? "<text:p/>" : textXml(spoken, { styles, size: 12, codeFont: head.theme.fonts.code, link }))),
-    );
-  }
-
-  /** Keeps what the format has no place for. */
-  keep(slide: Slide, more: object): void {
-    const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
-    this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
-  }
-
-  own(slide: Slide, number: number): string {
-    const { head } = this;
-    const work = this.work(slide, number);
-    const named = new Named(slide, `${this.prefix}s${number}`);
-    const onMaster = standsOnMaster(slide, this.deck);
-    const { xml: drawn, kept } = shapes(work, named, onMaster);
-    const { master, regions, comments } = slide;
-    this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
-    const behind = master !== undefined && head.masters?.[master] ? (this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`) : undefined;
-    if (behind === undefined) this.plain = true;
-    else this.ownMasters.set(master as string, behind);
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": behind ?? this.prefix + (slide.arrangement === "opening" ? "Opening" : "Content"), "presentation:use-footer-name": (onMaster ? this.declared("footer", slide) : undefined) ?? (head.regions.footer ? `${this.prefix}footer` : undefined), "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
-  }
-
-  /** A page of the file that the deck came from, what was not touched as it stands there. */
-  spliced(base: OdpBase, page: PageSlice, slide: Slide, number: number): string {
-    const binding = (one: Element) => ({ id: one.id, slot: one.slot, ...(one.binding ? { binding: one.binding } : {}) });
-    if (base.untouched(slide).whole) {
-      this.keep(slide, { foreign: true, elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])) });
-      return base.slice(page);
-    }
-    const work = this.work(slide, number);
-    const taken = base.namesOn(page);
-    const named = new Named(slide, `${this.prefix}s${number}`);
-    const kept: Record<string, object> = {};
-    const below: string[] = [];
-    const write = (element: Element): string => {
-      // It comes in the place of the shape that it was.
-      if (element.kept && element.name) taken.delete(element.name);
-      const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
-      kept[made.name] = made.kept;
-      const words = named.words(element, made.shape.xml);
-      for (const line of made.below) {
-        kept[line.name] = { footnotes: true };
-        below.push(named.words(element, line.xml));
-      }
-      return words;
-    };
-    const { xml: made, places } = base.compose(page, slide, { style: pageStyle(work), notes: this.notes(slide, number), below, write, named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
-    for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
-    this.keep(slide, { foreign: true, elements: kept });
-    return made;
-  }
-
-  masterPages(): string {
-    const { head, options, masters, definitions, file, link, object, prefix } = this;
-    const ours = [["Opening", "opening"], ["Content", "points"]] as const;
-    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, link, object }))].join("");
-  }
-
-  layout(): string {
-    const { page } = this.head;
-    return xml("style:page-layout", { "style:name": this.prefix + LAYOUT }, xml("style:page-layout-properties", { "fo:margin-top": "0pt", "fo:margin-bottom": "0pt", "fo:margin-left": "0pt", "fo:margin-right": "0pt", "fo:page-width": length(page.width), "fo:page-height": length(page.height), "style:print-orientation": "landscape" }));
-  }
-
-  faces(): { name: string; xml: string }[] {
-    const families = [...new Set([this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [heading, body, code]))];
-    return families.map((name) => ({ name, xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }) }));
-  }
-  /** The name under which the words of a slide's footer or date are declared. */
-  private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
-    const words = regions.find((one) => one.region === region)?.text;
-    if (words === undefined) return undefined;
-    const key = `${region} ${words}`;
-    const name = this.declarations.get(key)?.name ?? `${this.prefix}${region}${this.declarations.size + 1}`;
-    this.declarations.set(key, { region, name, words });
-    return name;
-  }
-  private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
-  /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
-  footer(): string {
-    const { footer } = this.head.regions;
-    const own = [...this.declarations.values()].map(({ region, name, words }) => (region === "footer" ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words)) : xml("presentation:date-time-decl", { "presentation:name": name, "presentation:source": "fixed" }, escapeXml(words))));
-    return (footer ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer)) : "") + own.join("");
-  }
-  keptFields(): string {
-    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } = this.head;
-    const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
-    return field(KEPT.deck, { id, properties, language, regions, rate, theme, ...(themes ? { themes } : {}), assets, ...(manuscript ? { manuscript } : {}), ...(original ? { original } : {}), ...(masters ? { masters } : {}), ...(styles ? { styles } : {}) }) + field(KEPT.slides, this.kept);
-  }
-  objectEntries(): string[] {
-    return [...this.objects].map(([path, content]) => entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE));
-  }
-  /** The parts of pictures, films and charts. */
-  *parts(): Iterable<[string, Uint8Array]> {
-    yield* this.files;
-    for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];
-  }
-}
 
 const MEDIA_OF = new Map(Object.entries(EXTENSIONS).map(([type, extension]) => [extension, type]));
 const mediaOf = (path: string) => (path.endsWith(".xml") ? "text/xml" : (MEDIA_OF.get(path.slice(path.lastIndexOf(".") + 1)) ?? ""));
-const entry = (path: string, type: string) => xml("manifest:file-entry", { "manifest:full-path": path, "manifest:media-type": type, ...(path === "/" ? { "manifest:version": VERSION } : {}) });
 
-/** Writes the deck into the presentation that it came from: pages that were not touched, and parts, are those of the file. */
-function writeInto(base: OdpBase, deck: Deck, options: OdpOptions): Uint8Array {
+/** A beginning of names that none of the texts has. */
+function freePrefix(texts: readonly string[], start: string): string {
+  let prefix = start;
+  for (let nth = 1; texts.some((text) => text.includes(`="${prefix}`)); nth++) prefix = `${start}${nth}_`;
+  return prefix;
+}
+
+/** Names for pages that several files may have given the same: the file that is continued comes first. */
+function pageNames(deck: Deck, bases: readonly OdpBase[]): (slide: Slide) => string | undefined {
+  const names = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const base of bases) {
+    for (const slide of deck.slides) {
+      const page = base.page(slide);
+      const name = page && !base.isCopy(slide) ? base.name(page) : undefined;
+      if (name === undefined || taken.has(name)) continue;
+      taken.add(name);
+      names.set(slide.id, name);
+    }
+  }
+  return ({ id }) => names.get(id);
+}
+
+/** The size of the pages of a part with masters, as it stands there. */
+const pageLayouts = /<style:page-layout-properties\b[^>]*>/g;
+function resized(styleText: string, page: Deck["page"]): string {
+  return styleText.replace(pageLayouts, (tag) => {
+    if (!/fo:page-width/.test(tag) || samePage(tag, page)) return tag;
+    return tag.replace(/(\sfo:page-(width|height)\s*=\s*)("[^"]*"|'[^']*')/g, (_, start: string, side: "width" | "height") => `${start}"${length(page[side])}"`);
+  });
+}
+/** Whether a page layout has the size of the deck's pages, to a tenth of a point. */
+const samePage = (tag: string, page: Deck["page"]) => (["width", "height"] as const).every((side) => Math.abs((points(new RegExp(`fo:page-${side}\\s*=\\s*["']([^"']*)`).exec(tag)?.[1]) ?? page[side]) - page[side]) < 0.1);
+const hasSize = (styleText: string, page: Deck["page"]) => (styleText.match(pageLayouts) ?? []).every((tag) => samePage(tag, page));
+
+/**
+ * Writes the deck into the presentation that most of it came from: pages that were not touched, and parts, are those of
+ * the file; pages of other presentations come with all that they name.
+ */
+function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options: OdpOptions): Uint8Array {
+  const [base, ...others] = bases;
   const { file, content } = base;
   const parts = new Map<string, Uint8Array | PackedPart>();
   const copy = (path: string) => {
@@ -317,35 +61,55 @@ function writeInto(base: OdpBase, deck: Deck, options: OdpOptions): Uint8Array {
     if (part !== undefined) parts.set(path, part);
   };
   copy("mimetype");
-  const [styleText, metaText] = [base.text("styles.xml"), base.text("meta.xml")];
-  let prefix = "U";
-  for (let nth = 1; content.text.includes(`="${prefix}`) || styleText.includes(`="${prefix}`); nth++) prefix = `U${nth}_`;
-  const pages = new Pages(deck, options, prefix, (slide) => {
-    const page = base.page(slide);
-    return page && base.name(page);
-  }, (path) => !file.has(path));
+  const [ownStyles, metaText] = [base.text("styles.xml"), base.text("meta.xml")];
+  const texts = bases.flatMap((one) => [one.content.text, one.text("styles.xml")]);
+  const folderFree = (folder: string) => !file.has(`${folder}/content.xml`) && !parts.has(`${folder}/content.xml`);
+  const pages = new Pages(deck, options, freePrefix(texts, "U"), pageNames(deck, bases), (path) => !file.has(path) && !parts.has(path));
+  const brought = others.map((other, nth) => {
+    const prefix = freePrefix(texts, `B${nth + 1}`);
+    const names = other.slidesByName;
+    const room = { at: (path: string) => parts.get(path) ?? file.part(path), put: (path: string, one: Uint8Array | PackedPart) => void parts.set(path, one), free: (folder: string) => folderFree(folder) && !pages.objects.has(folder), pageLayout: hasSize(other.text("styles.xml"), deck.page) ? undefined : /<style:page-layout\s[^>]*style:name="([^"]*)"/.exec(ownStyles)?.[1] };
+    const made = new Brought(other.file, other.content.text, other.text("styles.xml"), other.text("META-INF/manifest.xml"), prefix, room, (name) => pages.names.get(names.get(name) ?? ""));
+    other.words = made.words;
+    return made;
+  });
   const written = deck.slides.map((slide, nth) => {
-    const page = base.page(slide);
-    return page ? pages.spliced(base, page, slide, nth + 1) : pages.own(slide, nth + 1);
+    for (const one of bases) {
+      const page = one.page(slide);
+      if (page) return pages.spliced(one, page, slide, nth + 1);
+    }
+    return pages.own(slide, nth + 1);
   });
   const said = (name: string) => /[^>]*/.exec(metaText.split(`<${name}>`)[1] ?? "")?.[0].replace(/<\/.*/, "") ?? "";
   const { title, author, event } = deck.properties;
   const named = ([["dc:title", title], ["dc:subject", event]] as const).filter(([name, value]) => value !== "" && said(name) !== "" && said(name) !== escapeXml(value));
-  if (base.inOrder(deck) && deck.slides.every((slide) => base.untouched(slide).whole) && !named.length) {
+  const styleText = resized(ownStyles, deck.page);
+  if (base.inOrder(deck) && deck.slides.every((slide) => base.untouched(slide).whole) && !named.length && styleText === ownStyles) {
     for (const path of file.paths) copy(path);
     return zip(parts);
   }
-  const outer = content.pages;
-  const [first, last] = [outer[0] as PageSlice, outer.at(-1) as PageSlice];
+  const [first, last] = [content.pages[0] as PageSlice, content.pages.at(-1) as PageSlice];
   const needsMasters = pages.plain || pages.ownMasters.size > 0;
   const masterPages = needsMasters ? pages.masterPages() : "";
-  const faces = (text: string) => pages.faces().filter(({ name }) => !text.includes(`style:name="${name}"`)).map((face) => face.xml).join("");
-  const body = content.text.slice(0, first.from) + (needsMasters ? pages.footer() : "") + written.join("") + content.text.slice(last.to);
-  const styled = appendTo(body, "office:automatic-styles", pages.styles.xml(), ["office:body"]);
-  parts.set("content.xml", strToU8(withNamespaces(pages.styles.xml() ? appendTo(styled, "office:font-face-decls", faces(content.text), ["office:automatic-styles", "office:body"]) : styled)));
-  const defined = appendTo(styleText, "office:styles", pages.definitions.xml(), ["office:automatic-styles", "office:master-styles"]);
-  const mastered = needsMasters ? appendTo(appendTo(appendTo(defined, "office:automatic-styles", pages.layout() + pages.masters.xml(), ["office:master-styles"]), "office:master-styles", masterPages, []), "office:font-face-decls", faces(styleText), ["office:styles", "office:automatic-styles", "office:master-styles"]) : defined;
-  if (mastered !== styleText) parts.set("styles.xml", strToU8(withNamespaces(mastered)));
+  const list = (name: BroughtList) => brought.flatMap(({ lists }) => lists[name]).join("");
+  const faces = (text: string, ours: boolean) => {
+    const there = (face: string) => text.includes(/style:name="[^"]*"/.exec(face)?.[0] ?? face);
+    const wanted = [...(ours ? pages.faces().map((face) => face.xml) : []), ...brought.flatMap(({ lists }) => lists.faces)];
+    return [...new Map(wanted.filter((face) => !there(face)).map((face) => [/style:name="[^"]*"/.exec(face)?.[0], face])).values()].join("");
+  };
+  const declared = (needsMasters ? pages.footer() : "") + list("declared");
+  const body = content.text.slice(0, first.from) + declared + written.join("") + content.text.slice(last.to);
+  const styled = appendTo(body, "office:automatic-styles", pages.styles.xml() + list("content"), ["office:body"]);
+  const foreign = others.map((one) => one.content.namespaces);
+  parts.set("content.xml", strToU8(withNamespaces(appendTo(styled, "office:font-face-decls", faces(content.text, pages.styles.xml() !== ""), ["office:automatic-styles", "office:body"]), foreign)));
+  const additions = [
+    ["office:styles", pages.definitions.xml() + list("common"), ["office:automatic-styles", "office:master-styles"]],
+    ["office:automatic-styles", (needsMasters ? pages.layout() + pages.masters.xml() : "") + list("automatic"), ["office:master-styles"]],
+    ["office:master-styles", masterPages + list("masters"), []],
+    ["office:font-face-decls", needsMasters || others.length ? faces(styleText, needsMasters) : "", ["office:styles", "office:automatic-styles", "office:master-styles"]],
+  ] as const;
+  const mastered = additions.reduce((text, [element, words, before]) => appendTo(text, element, words, before), styleText);
+  if (mastered !== ownStyles) parts.set("styles.xml", strToU8(withNamespaces(mastered, foreign)));
   else copy("styles.xml");
   const bare = metaText.replace(/<meta:user-defined\s[^>]*meta:name="unitext:[\s\S]*?<\/meta:user-defined>/g, "");
   const renamed = named.reduce((text, [name, value]) => text.replace(new RegExp(`<${name}>[\\s\\S]*?</${name}>`), () => xml(name, {}, escapeXml(value))), bare);
@@ -358,7 +122,8 @@ function writeInto(base: OdpBase, deck: Deck, options: OdpOptions): Uint8Array {
   for (const path of file.paths) if (!parts.has(path) && !gone(path) && path !== "META-INF/manifest.xml") copy(path);
   const listed = base.text("META-INF/manifest.xml");
   const held = listed.replace(/<manifest:file-entry\s[^>]*manifest:full-path="([^"]*)"[^>]*?(?:\/>|>\s*<\/manifest:file-entry>)\s*/g, (whole, path: string) => (gone(path) ? "" : whole));
-  const fresh = [...pages.objectEntries(), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
+  const rows = [...pages.objectEntries(), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...brought.flatMap(({ entries }) => [...entries].map(([path, type]) => entry(path, type || mediaOf(path)))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])];
+  const fresh = [...new Set(rows)].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
   parts.set("META-INF/manifest.xml", strToU8(held.replace("</manifest:manifest>", () => `${fresh.join("")}</manifest:manifest>`)));
   return zip(parts);
 }
@@ -377,8 +142,8 @@ function metaPart(pages: Pages, author: string, at: Date): Uint8Array {
  * written as it stood there.
  */
 export function writeOdp(deck: Deck, options: OdpOptions): Uint8Array {
-  const base = OdpBase.open(deck, options.picture);
-  if (base) return writeInto(base, deck, options);
+  const [base, ...others] = OdpBase.all(deck, options.picture);
+  if (base) return writeInto([base, ...others], deck, options);
   const pages = new Pages(deck, options, "", () => undefined, () => true);
   const { head } = pages;
   const written = deck.slides.map((slide, nth) => pages.own(slide, nth + 1));

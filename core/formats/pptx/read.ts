@@ -1,4 +1,4 @@
-import { type Asset, ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementTexts, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, textHash, titleOf, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Asset, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { backgroundSum, elementSum, keepFile, keptName, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
@@ -95,6 +95,7 @@ class Reader implements OwnFile {
       this.ids.set(path, id);
     });
     const parts = new Map(paths.map((path) => [this.ids.get(path) as string, path]));
+    const there = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     const sections = this.sections(presentation, own);
     // The file is kept under a name that is known before it has been read.
     const file = keptName(this.bytes, options.sha256);
@@ -114,7 +115,7 @@ class Reader implements OwnFile {
     };
     for (const [nth, path] of paths.entries()) {
       const slide = sections(path, this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
-      const whole = { ...slide, notes: this.mended(slide.notes, taken), elements: slide.elements.map((element) => mapElementTexts(element, (text) => this.mended(text, taken))) };
+      const whole = { ...slide, notes: mapLinks(slide.notes, there), elements: slide.elements.map((element) => mapElementLinks(element, there)) };
       read.push(this.summed(whole, file, path, (id) => parts.get(id)));
       if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
@@ -137,12 +138,8 @@ class Reader implements OwnFile {
     return {
       ...slide,
       elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
-      kept: { file, part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      kept: { file, part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
     };
-  }
-
-  private mended(text: RichText, known: ReadonlySet<string>): RichText {
-    return mapLinks(text, (to) => (to.startsWith("slide:") && !known.has(to.slice(6)) ? undefined : to));
   }
 
   /** Gives slides the sections that the presentation lists; `own` is what Unitext calls the slides before the first of a deck. */

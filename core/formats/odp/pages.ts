@@ -1,0 +1,327 @@
+import { escapeXml } from "@unitext/core/draw";
+import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { xml, XML_HEAD } from "../archive";
+import { flattened, footnoteText, isSpecial } from "../kept";
+import { masterRegions, standsOnMaster } from "../regions";
+import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION } from "./names";
+import type { PageSlice } from "./slices";
+import type { OdpBase } from "./splice";
+import { StyleSheet, textXml } from "./text";
+import { identified, type Targets, timingXml } from "./timing";
+import { Definitions, fillAttributes, place } from "./writedrawing";
+import { footnotesFrame, grouped, regionFrames, shapeOf, type Work } from "./writeshape";
+
+const LAYOUT = "Page";
+
+/** A row of the manifest. */
+export const entry = (path: string, type: string) => xml("manifest:file-entry", { "manifest:full-path": path, "manifest:media-type": type, ...(path === "/" ? { "manifest:version": VERSION } : {}) });
+
+export interface OdpOptions {
+  fonts: FontSet;
+  picture: (sha256: string) => Uint8Array | undefined;
+  at: Date;
+}
+
+/** The name of a slide's page in the file: what links lead to, and by which it is known again. */
+export function pageName(slide: Slide, number: number): string {
+  return `${number} ${nameOf(slide).replace(/[#\s]+/g, " ").trim().slice(0, 60)}`.trim();
+}
+
+/** Gives what comes in the ids by which motion names it. */
+class Named {
+  private readonly targets = new Map<string, Targets>();
+  private readonly coming: ReadonlyMap<string, boolean>;
+  constructor(
+    private readonly slide: Slide,
+    private readonly prefix: string,
+  ) {
+    this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
+  }
+  /** The words of a shape of an element with the ids that it needs; a line below it comes in with it. */
+  words(element: Element, words: string): string {
+    const points = this.coming.get(element.id);
+    if (points === undefined) return words;
+    const before = this.targets.get(element.id);
+    const id = `${this.prefix}e${this.slide.elements.indexOf(element) + 1}${before ? `b${before.shapes.length}` : ""}`;
+    const made = identified(words, id, points && !before);
+    this.targets.set(element.id, before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets);
+    return made.words;
+  }
+  timing(): string {
+    return timingXml(this.slide, (element) => this.targets.get(element));
+  }
+}
+
+/** The shapes of a page, and what is kept of each by its name. */
+function shapes(work: Work, named: Named, onMaster: boolean): { xml: string; kept: Record<string, object> } {
+  const kept: Record<string, object> = {};
+  const taken = new Set<string>();
+  const below: string[] = [];
+  const written = work.slide.elements.map((element, nth) => {
+    const made = shapeOf(element, nth, work, taken);
+    kept[made.name] = made.kept;
+    const shape = { ...made.shape, xml: named.words(element, made.shape.xml) };
+    for (const line of made.below) {
+      kept[line.name] = { footnotes: true };
+      below.push(named.words(element, line.xml));
+    }
+    return shape;
+  });
+  for (const region of onMaster ? [] : regionFrames(work, work.slide.regions)) {
+    kept[region.name] = { footnotes: true };
+    below.push(region.xml);
+  }
+  if (work.notes.length) {
+    kept.footnotes = { footnotes: true };
+    below.push(footnotesFrame(work));
+  }
+  return { xml: grouped(written) + below.join(""), kept };
+}
+
+const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }, push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" }, wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" } } as const;
+
+const backgroundFill = (background: Background): Fill => ("colour" in background ? { kind: "solid", colour: background.colour } : "picture" in background ? { kind: "picture", source: background.picture } : background.fill);
+
+function pageStyle({ slide, head, theme, styles, definitions, file }: Work, onMaster = false): string {
+  const { background, transition, delay, hidden } = slide;
+  const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
+  const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
+  return styles.style("drawing-page", {
+    "drawing-page-properties": {
+      ...(fill["draw:fill"] === "none" ? {} : fill),
+      "presentation:visibility": hidden ? "hidden" : undefined,
+      "presentation:transition-type": delay ? "automatic" : undefined,
+      "presentation:duration": delay ? `PT${delay}S` : undefined,
+      ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
+      "presentation:background-visible": "true",
+      "presentation:background-objects-visible": "true",
+      "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
+      "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
+      "presentation:display-date-time": has("date") ? "true" : "false",
+    },
+  });
+}
+
+/** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
+function masterXml(prefix: string, name: string, arrangement: Slide["arrangement"], head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
+  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
+  const { page, theme } = head;
+  const rects = layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+  const drawn = rects.map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
+  const size = theme.scale.footer * (page.height / 540);
+  const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065, y: page.height - size * 2.8, width: page.width * 0.87, height: size * 1.4 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
+  return xml("style:master-page", { "style:name": prefix + name, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
+}
+
+/** What a file draws behind its slides, as a master of the presentation. */
+function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
+  const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
+  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
+  const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
+  const taken = new Set<string>();
+  return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
+}
+
+/** What somebody said about a slide (OpenDocument 1.3, 14.1). */
+const annotation = ({ author, text, date }: Comment): string => xml("office:annotation", { "svg:x": "0pt", "svg:y": "0pt" }, author ? xml("dc:creator", {}, escapeXml(author)) : "", date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "", ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))));
+
+export const HEAD = XML_HEAD.replace(' standalone="yes"', "");
+
+/** JSON as the text of an element, where quotes need not be escaped. */
+const jsonText = (value: object) => JSON.stringify(value).replace(/[&<>\uFFFE\uFFFF]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "");
+
+/** The pages of a deck with what they need, as they are written. */
+export class Pages {
+  readonly styles: StyleSheet;
+  readonly masters: StyleSheet;
+  readonly definitions: Definitions;
+  readonly files = new Map<string, Uint8Array>();
+  readonly objects = new Map<string, string>();
+  readonly names: ReadonlyMap<string, string>;
+  /** The names under which what files draw behind slides is written. */
+  readonly ownMasters = new Map<string, string>();
+  readonly kept: Record<string, object> = {};
+  readonly head: DeckHead;
+  /** Whether a page stands on a master of ours. */
+  plain = false;
+
+  constructor(
+    readonly deck: Deck,
+    private readonly options: OdpOptions,
+    readonly prefix: string,
+    given: (slide: Slide) => string | undefined,
+    private readonly free: (path: string) => boolean,
+  ) {
+    this.head = headOf(deck);
+    this.styles = new StyleSheet(prefix);
+    this.masters = new StyleSheet(`${prefix}M`);
+    this.definitions = new Definitions(prefix);
+    const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
+    this.names = new Map(deck.slides.map((slide, nth) => {
+      const own = given(slide);
+      if (own !== undefined) return [slide.id, own];
+      const name = pageName(slide, nth + 1);
+      const unique = taken.has(name) ? `${name} (${slide.id})` : name;
+      taken.add(unique);
+      return [slide.id, unique];
+    }));
+  }
+
+  readonly file = (source: string): string | undefined => {
+    const asset = this.deck.assets[source];
+    const bytes = asset && this.options.picture(asset.sha256);
+    if (!asset || !bytes) return undefined;
+    const path = `${asset.mediaType.startsWith("image/") ? "Pictures" : "Media"}/${asset.sha256.slice(0, 32)}.${EXTENSIONS[asset.mediaType] ?? "bin"}`;
+    this.files.set(path, bytes);
+    return path;
+  };
+  readonly link = (to: string): string | undefined => {
+    const inside = slideLink(to);
+    if (inside === undefined) return deckLink(to) ? undefined : to;
+    const page = this.names.get(inside);
+    return page === undefined ? undefined : `#${page}`;
+  };
+  readonly object = (content: string): string => {
+    let nth = this.objects.size + 1;
+    while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
+    this.objects.set(`Object ${nth}`, content);
+    return `Object ${nth}`;
+  };
+
+  work(slide: Slide, number: number): Work {
+    const { styles, definitions, file, link, object, head } = this;
+    const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
+    return { styles, definitions, file, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
+  }
+
+  notes({ notes }: Slide, number: number): string {
+    const { styles, head, link } = this;
+    const said: Footnote[] = [];
+    const flat = flattened(notes, said);
+    const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
+    return xml(
+      "presentation:notes",
+      {},
+      xml("draw:page-thumbnail", { "draw:layer": "layout", "presentation:class": "page", "draw:page-number": number, ...place({ x: 86, y: 60, width: 424, height: 238 }) }),
+      xml("draw:frame", { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) }, xml("draw:text-box", {}, isEmptyText(spoken) ? "<text:p/>" : textXml(spoken, { styles, size: 12, codeFont: head.theme.fonts.code, link }))),
+    );
+  }
+
+  /** Keeps what the format has no place for. */
+  keep(slide: Slide, more: object): void {
+    const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
+    this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
+  }
+
+  /** The name of a master of ours, for a slide that stands on no master of its file. */
+  private behind({ master, arrangement }: Slide): string {
+    if (master === undefined || !this.head.masters?.[master]) {
+      this.plain = true;
+      return this.prefix + (arrangement === "opening" ? "Opening" : "Content");
+    }
+    const name = this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`;
+    this.ownMasters.set(master, name);
+    return name;
+  }
+
+  own(slide: Slide, number: number): string {
+    const work = this.work(slide, number);
+    const named = new Named(slide, `${this.prefix}s${number}`);
+    const onMaster = standsOnMaster(slide, this.deck);
+    const { xml: drawn, kept } = shapes(work, named, onMaster);
+    const { master, regions, comments } = slide;
+    this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
+    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
+  }
+
+  /** A page of the file that the deck came from, what was not touched as it stands there. */
+  spliced(base: OdpBase, page: PageSlice, slide: Slide, number: number): string {
+    const binding = (one: Element) => ({ id: one.id, slot: one.slot, ...(one.binding ? { binding: one.binding } : {}) });
+    const name = this.names.get(slide.id) as string;
+    if (base.untouched(slide).whole) {
+      this.keep(slide, { foreign: true, elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])) });
+      return base.whole(page, slide, name);
+    }
+    const work = this.work(slide, number);
+    const taken = base.namesOn(page);
+    const named = new Named(slide, `${this.prefix}s${number}`);
+    const kept: Record<string, object> = {};
+    const below: string[] = [];
+    const write = (element: Element): string => {
+      // It comes in the place of the shape that it was.
+      if (element.kept && element.name) taken.delete(element.name);
+      const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
+      kept[made.name] = made.kept;
+      const words = named.words(element, made.shape.xml);
+      for (const line of made.below) {
+        kept[line.name] = { footnotes: true };
+        below.push(named.words(element, line.xml));
+      }
+      return words;
+    };
+    const moved = slide.kept?.master !== slide.master;
+    const onMaster = !moved || standsOnMaster(slide, this.deck);
+    for (const region of onMaster ? [] : regionFrames(work, slide.regions)) {
+      kept[region.name] = { footnotes: true };
+      below.push(region.xml);
+    }
+    const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, onMaster) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
+    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
+    for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
+    this.keep(slide, { foreign: true, elements: kept });
+    return made;
+  }
+
+  masterPages(): string {
+    const { head, options, masters, definitions, file, link, object, prefix } = this;
+    const ours = [["Opening", "opening"], ["Content", "points"]] as const;
+    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, link, object }))].join("");
+  }
+
+  layout(): string {
+    const { page } = this.head;
+    return xml("style:page-layout", { "style:name": this.prefix + LAYOUT }, xml("style:page-layout-properties", { "fo:margin-top": "0pt", "fo:margin-bottom": "0pt", "fo:margin-left": "0pt", "fo:margin-right": "0pt", "fo:page-width": length(page.width), "fo:page-height": length(page.height), "style:print-orientation": "landscape" }));
+  }
+
+  faces(): { name: string; xml: string }[] {
+    const families = [...new Set([this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [heading, body, code]))];
+    return families.map((name) => ({ name, xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }) }));
+  }
+  /** The names of what a page says at its foot. */
+  private uses(slide: Slide, onMaster: boolean): Record<string, string | undefined> {
+    return { "presentation:use-footer-name": (onMaster ? this.declared("footer", slide) : undefined) ?? (this.head.regions.footer ? `${this.prefix}footer` : undefined), "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined };
+  }
+  /** The name under which the words of a slide's footer or date are declared. */
+  private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
+    const words = regions.find((one) => one.region === region)?.text;
+    if (words === undefined) return undefined;
+    const key = `${region} ${words}`;
+    const name = this.declarations.get(key)?.name ?? `${this.prefix}${region}${this.declarations.size + 1}`;
+    this.declarations.set(key, { region, name, words });
+    return name;
+  }
+  private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
+  /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
+  footer(): string {
+    const { footer } = this.head.regions;
+    const own = [...this.declarations.values()].map(({ region, name, words }) => (region === "footer" ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words)) : xml("presentation:date-time-decl", { "presentation:name": name, "presentation:source": "fixed" }, escapeXml(words))));
+    return (footer ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer)) : "") + own.join("");
+  }
+  keptFields(): string {
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } = this.head;
+    const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
+    return field(KEPT.deck, { id, properties, language, regions, rate, theme, ...(themes ? { themes } : {}), assets, ...(manuscript ? { manuscript } : {}), ...(original ? { original } : {}), ...(masters ? { masters } : {}), ...(styles ? { styles } : {}) }) + field(KEPT.slides, this.kept);
+  }
+  objectEntries(): string[] {
+    return [...this.objects].map(([path, content]) => entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE));
+  }
+  /** The parts of pictures, films and charts. */
+  *parts(): Iterable<[string, Uint8Array]> {
+    yield* this.files;
+    for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];
+  }
+}
+
