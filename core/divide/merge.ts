@@ -1,6 +1,6 @@
-import { type Change, insertAt, newSlide, type Place, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, insertAt, newSlide, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
 import { contentKey } from "@unitext/core/generate";
-import { type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
+import { type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, type Page, pageName, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { carry, relinked } from "./carry";
 import type { Versioned } from "./split";
@@ -106,9 +106,11 @@ class Looks {
   }
 }
 
+const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.height;
+
 /**
  * The slides of several decks, in order, as they stand in one place: with new ids and their origin, pictures and looks
- * under names that are free there, links following their slides from deck to deck. The decks given stay as they are.
+ * under names that are free there, what stands freely on pages of another shape fitted to those of the place, links following their slides from deck to deck. The decks given stay as they are.
  * Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not have.
  */
 export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">, gathered: readonly Gathered[], options: MergeOptions, newId: () => string): MergeResult {
@@ -121,6 +123,7 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
   /** A slide that was left out as a copy is where its likeness stands. */
   const instead = new Map<string, string>();
   const copyOf = new Map<string, string>();
+  const refits: Refit[] = [];
   for (const group of options.drop?.size ? duplicates(gathered) : []) {
     const stays = group.find(({ deck, slide }) => !options.drop?.has(keyOf(deck, slide)));
     if (stays) for (const { deck, slide } of group) copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
@@ -153,7 +156,11 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
       seenOpenings.set(likeness, key);
       return true;
     });
-    const made = carry(deck, version, taken, newId).map((slide) => {
+    const refit = samePage(deck.page, place.page) ? undefined : new Refit(deck.page, place.page, deck);
+    const made = carry(deck, version, taken, newId).map((carried) => {
+      const slide = refit?.slide(carried) ?? carried;
+      const from = carried.origin?.slide ?? "";
+      if (slide !== carried) accounts.push({ kind: "slide", deck: deck.id, slide: from, what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`, left: false });
       const own = files.on(options.look === "keep" ? slide : inDeckLook(slide), deck);
       const look = options.look === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
       const { theme: _, ...plain } = own;
@@ -163,9 +170,9 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
       const key = keyOf(deck.id, id);
       if (!places.has(key)) places.set(key, (made[nth] as Slide).id);
     });
-    const own = made;
+    if (refit) refits.push(refit);
     const opener: Slide | undefined = options.sections && made.length ? { ...newSlide(newId(), "section"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title || "Untitled") }] } : undefined;
-    return { deck, from: taken, slides: own, opener, numbers: byId };
+    return { deck, from: taken, slides: made, opener, numbers: byId };
   });
   const whereIs = (key: string): string | undefined => places.get(key) ?? (instead.has(key) ? places.get(instead.get(key) as string) : undefined);
   const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
@@ -193,8 +200,8 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
     : [];
   const used = new Set([...contents, ...joined].flatMap(({ theme }) => (theme ? [theme] : [])));
   const added = Object.fromEntries(Object.entries(looks.added).filter(([name]) => used.has(name)));
-  const masters = Object.assign({}, ...gathered.map(({ deck }) => deck.masters ?? {}));
-  const styles = Object.assign({}, ...gathered.map(({ deck }) => deck.styles ?? {}));
+  const masters = Object.assign({}, ...gathered.map(({ deck }) => deck.masters ?? {}), ...refits.map(({ shared }) => shared.masters));
+  const styles = Object.assign({}, ...gathered.map(({ deck }) => deck.styles ?? {}), ...refits.map(({ shared }) => shared.styles));
   return { slides: [...contents, ...joined], assets: files.assets, themes: added, shared: sharedBy(joined, { masters, styles }), accounts, files: files.sources };
 }
 

@@ -10,6 +10,8 @@ export function restored(now: Deck, then: Deck): Change | undefined {
   if (now.theme.name === then.theme.name && !same(now.theme, then.theme)) changes.push({ kind: "setTheme", theme: then.theme });
   for (const name of Object.keys(now.assets)) if (!then.assets[name]) changes.push({ kind: "setAsset", name, asset: null });
   for (const name of new Set([...Object.keys(now.themes ?? {}), ...Object.keys(then.themes ?? {})])) if (!same(now.themes?.[name], then.themes?.[name])) changes.push({ kind: "setBroughtTheme", name, theme: then.themes?.[name] ?? null });
+  for (const name of new Set([...Object.keys(now.masters ?? {}), ...Object.keys(then.masters ?? {})])) if (!same(now.masters?.[name], then.masters?.[name])) changes.push({ kind: "setMaster", name, master: then.masters?.[name] ?? null });
+  for (const name of new Set([...Object.keys(now.styles ?? {}), ...Object.keys(then.styles ?? {})])) if (!same(now.styles?.[name], then.styles?.[name])) changes.push({ kind: "setTextStyle", name, style: then.styles?.[name] ?? null });
   if (!same(now.original, then.original)) changes.push({ kind: "setOriginal", original: then.original ?? null });
   let current = changes.length ? apply(now, together(changes)).deck : now;
   const take = (change: SingleChange) => {

@@ -1,6 +1,6 @@
 import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
-import { fromOdp, fromPptx, sameMotion } from "./kept";
+import { fromOdp, fromPptx, onItsLayout, sameMotion } from "./kept";
 import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
 
@@ -124,13 +124,13 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   footnotes: FOOT,
   "points one at a time": kept,
   entrances: kept,
-  "other motion": (slide) => (fromPptx(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
+  "other motion": (slide) => (onItsLayout(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
   transitions: kept,
   "times of slides": kept,
   backgrounds: kept,
   "drawings of its file": kept,
   "footers of its file": kept,
-  comments: (slide, deck) => ((fromPptx(slide) && slide.master !== undefined) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
+  comments: (slide, deck) => (onItsLayout(slide) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };

@@ -1,4 +1,4 @@
-import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
+import { apply, type Change, changePage, type SingleChange, singles, together } from "@unitext/core/edit";
 import { type Deck, type DeckHead, type Element, lookOf, type Slide, titleOf } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { contentKey, joinedText, type Unit, unitsOf, wordsOf } from "./content";
@@ -179,12 +179,14 @@ export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChang
  * made, the id that it has in the deck. With `typed`, the text is one that was written of the deck itself: slides that hold
  * more than it can say are followed word by word.
  */
-export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[], { typed = false }: { typed?: boolean } = {}): { change: Change | undefined; ids: string[] } {
+export function reconcile(before: Deck, head: DeckHead, list: readonly FromText[], { typed = false }: { typed?: boolean } = {}): { change: Change | undefined; ids: string[] } {
+  const fitted = singles(changePage(before, head.page));
+  const deck = fitted.length ? apply(before, together(fitted)).deck : before;
   const made = list.map(({ slide }) => slide);
   const pairs = match(deck.slides, list);
   const idOf = (slide: string) => pairs.get(slide) ?? slide;
   const kept = new Set(pairs.values());
-  const changes: SingleChange[] = headChanges(deck, head);
+  const changes: SingleChange[] = [...fitted, ...headChanges(deck, head)];
   let current = deck;
   const take = (...next: SingleChange[]) => {
     changes.push(...next);
@@ -203,10 +205,10 @@ export function reconcile(deck: Deck, head: DeckHead, list: readonly FromText[],
     last.set(parent, id);
   });
   made.forEach((slide) => {
-    const before = old.get(idOf(slide.id));
-    if (!before) return;
-    if (!typed || !isFree(before)) take(...slideChanges(before, slide));
-    else take(...freeChanges(before, slide, before === deck.slides[0]), ...(before.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: before.id, hidden: slide.hidden }] : []));
+    const own = old.get(idOf(slide.id));
+    if (!own) return;
+    if (!typed || !isFree(own)) take(...slideChanges(own, slide));
+    else take(...freeChanges(own, slide, own === deck.slides[0]), ...(own.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: own.id, hidden: slide.hidden }] : []));
   });
   return { change: changes.length ? together(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }

@@ -115,7 +115,8 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
     const row = rows[kind];
     row.before += all;
     row.carried += all - missing.length;
-    const reasons = (said.get(`${kind} ${keyOf(deck, slide)}`) ?? []).slice();
+    // A slide that is missing cannot have been adapted.
+    const reasons = (said.get(`${kind} ${keyOf(deck, slide)}`) ?? []).filter(({ left }) => left || kind !== "slide");
     for (const what of missing) {
       const reason = reasons.shift();
       if (!reason) {
@@ -132,9 +133,14 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
       const own = heldBy(slide, original(deck.id));
       rows.slide.again += others.length;
       settle("slide", deck.id, slide.id, 1, first ? [] : [nameOf(slide) || "a slide without words"]);
+      const reasons = said.get(`slide ${keyOf(deck.id, slide.id)}`) ?? [];
+      if (first && reasons.some(({ left }) => !left)) {
+        rows.slide.carried -= 1;
+        rows.slide.adapted += 1;
+      }
       if (!first) {
         // What stood on a slide that was left out went with it, and its reason speaks for all of it.
-        const went = said.has(`slide ${keyOf(deck.id, slide.id)}`);
+        const went = reasons.some(({ left }) => left);
         const kinds: [Accounted, readonly string[]][] = [["notes", own.notes ? [own.notes] : []], ["link", own.links], ["binding", own.bindings]];
         for (const [kind, list] of kinds) {
           rows[kind].before += list.length;

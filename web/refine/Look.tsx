@@ -1,4 +1,4 @@
-import { rearrange, type SingleChange, together } from "@unitext/core/edit";
+import { changePage, rearrange, type SingleChange, together } from "@unitext/core/edit";
 import { ARRANGEMENTS, type ArrangementName, inDeckLook, PAGES, pageName, pageNamed, type Slide, THEMES, themeKey, type ThemeKey } from "@unitext/core/model";
 import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -64,7 +64,7 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
         <legend className="mb-2 font-semibold">Page</legend>
         <div className="join" role="group" aria-label="Page shape">
           {Object.keys(PAGES).map((name) => (
-            <button key={name} type="button" aria-pressed={pageName(deck.page) === name} className={`btn join-item btn-sm ${pageName(deck.page) === name ? "btn-primary" : ""}`} onClick={() => session.apply({ kind: "setPage", page: pageNamed(name) ?? PAGES["16:9"] }, { words: `Page ${name}` })}>
+            <button key={name} type="button" aria-pressed={pageName(deck.page) === name} className={`btn join-item btn-sm ${pageName(deck.page) === name ? "btn-primary" : ""}`} onClick={() => session.apply(changePage(deck, pageNamed(name) ?? PAGES["16:9"]), { words: `Page ${name}` })}>
               {name}
             </button>
           ))}

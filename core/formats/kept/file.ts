@@ -49,6 +49,8 @@ export class KeptFile {
 /** Whether a slide was read from a presentation in OpenDocument, or in Office Open XML, which is kept with the deck. */
 export const fromOdp = ({ kept }: Slide) => kept?.part.startsWith("content.xml#") ?? false;
 export const fromPptx = (slide: Slide) => slide.kept !== undefined && !fromOdp(slide);
+/** Whether a slide of a .pptx still stands on the layout that its part names, so that the part is written on. */
+export const onItsLayout = (slide: Slide) => fromPptx(slide) && slide.master !== undefined && slide.master === (slide.kept?.master ?? slide.master);
 
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
 export type PartOf = (slide: string) => string | undefined;

@@ -55,14 +55,14 @@ class Named {
 }
 
 /** The shapes of a page, and what is kept of each by its name. */
-function shapes(work: Work, named: Named, onMaster: boolean): { xml: string; kept: Record<string, object> } {
+function shapes(work: Work, named: Named, onMaster: boolean, foreign: (element: Element, name: string) => string | undefined): { xml: string; kept: Record<string, object> } {
   const kept: Record<string, object> = {};
   const taken = new Set<string>();
   const below: string[] = [];
   const written = work.slide.elements.map((element, nth) => {
     const made = shapeOf(element, nth, work, taken);
     kept[made.name] = made.kept;
-    const shape = { ...made.shape, xml: named.words(element, made.shape.xml) };
+    const shape = { ...made.shape, xml: named.words(element, foreign(element, made.name) ?? made.shape.xml) };
     for (const line of made.below) {
       kept[line.name] = { footnotes: true };
       below.push(named.words(element, line.xml));
@@ -227,11 +227,12 @@ export class Pages {
     return name;
   }
 
-  own(slide: Slide, number: number): string {
+  /** A page of ours; `bases` have the words of what is not modelled. */
+  own(slide: Slide, number: number, bases: readonly OdpBase[] = []): string {
     const work = this.work(slide, number);
     const named = new Named(slide, `${this.prefix}s${number}`);
     const onMaster = standsOnMaster(slide, this.deck);
-    const { xml: drawn, kept } = shapes(work, named, onMaster);
+    const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) => bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined));
     const { master, regions, comments } = slide;
     this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
     return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));

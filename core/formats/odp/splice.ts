@@ -23,7 +23,8 @@ function withAttribute(tag: string, name: string, value: string): string {
 /** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
 export class OdpBase {
   readonly content: ContentSlices;
-  /** Where the slides stand that are pages of it; those that are copies of a page that another slide is. */
+  /** The pages that slides were read from; those that still stand on a master of it; those that are copies of a page that another slide is. */
+  private readonly origins = new Map<string, number>();
   private readonly places = new Map<string, number>();
   private readonly copies = new Map<string, string>();
   /** What its words become where they are written. */
@@ -38,6 +39,8 @@ export class OdpBase {
     for (const slide of deck.slides) {
       const at = Number(/^content\.xml#(\d+)$/.exec(slide.kept?.part ?? "")?.[1]) - 1;
       if (slide.kept?.file !== file.name || !this.content.pages[at]) continue;
+      this.origins.set(slide.id, at);
+      if (slide.master === undefined) continue;
       const times = (used.get(at) ?? 0) + 1;
       used.set(at, times);
       this.places.set(slide.id, at);
@@ -63,7 +66,7 @@ export class OdpBase {
       const base = new OdpBase(file, deck);
       const { namespaces } = base.content;
       const usual = Object.entries(NS).every(([prefix, uri]) => (namespaces.get(prefix) ?? uri) === uri);
-      return usual && base.content.pagesEnd > 0 && base.places.size ? base : undefined;
+      return usual && base.content.pagesEnd > 0 && base.origins.size ? base : undefined;
     } catch (error) {
       if (error instanceof Failure || error instanceof SyntaxError) return undefined;
       throw error;
@@ -119,6 +122,16 @@ export class OdpBase {
   /** Whether the deck is the whole presentation in its order. */
   inOrder(deck: Deck): boolean {
     return deck.slides.length === this.content.pages.length && deck.slides.every((slide, nth) => this.places.get(slide.id) === nth);
+  }
+
+  /** The words of an element that is not modelled, for a slide that no longer stands on a master of the file, under a name. */
+  foreign(slide: Slide, element: Element, name: string): string | undefined {
+    const at = this.origins.get(slide.id);
+    const slice = at === undefined || element.kind !== "foreign" || !element.kept ? undefined : sliceAt(this.content.pages[at] as PageSlice, element.kept.shape);
+    if (!slice) return undefined;
+    const text = this.moved(slice, element, slide);
+    const end = text.indexOf(">") + 1;
+    return withAttribute(text.slice(0, end), "draw:name", name) + text.slice(end);
   }
 
   /** The words of an element that is not modelled, moved to its frame. */

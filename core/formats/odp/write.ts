@@ -78,7 +78,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
       const page = one.page(slide);
       if (page) return pages.spliced(one, page, slide, nth + 1);
     }
-    return pages.own(slide, nth + 1);
+    return pages.own(slide, nth + 1, bases);
   });
   const said = (name: string) => /[^>]*/.exec(metaText.split(`<${name}>`)[1] ?? "")?.[0].replace(/<\/.*/, "") ?? "";
   const { title, author, event } = deck.properties;

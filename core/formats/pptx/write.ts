@@ -2,7 +2,7 @@ import { escapeXml } from "@unitext/core/draw";
 import { type Deck, type DeckHead, type Element, type Footnote, hasNotes, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
-import { flattened, footnoteText, fromPptx, isSpecial, notesSum, type PartOf } from "../kept";
+import { flattened, footnoteText, isSpecial, notesSum, onItsLayout, type PartOf } from "../kept";
 import { KeptParts, openKept } from "./keptfiles";
 import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, } from "./layouts";
 import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
@@ -75,7 +75,7 @@ class Writer {
     }
     for (const slide of deck.slides) {
       const kept = slide.kept && this.files.get(slide.kept.file);
-      if (!kept || !slide.kept || slide.master === undefined || !kept.file.has(slide.kept.part)) continue;
+      if (!kept || !slide.kept || !onItsLayout(slide) || !kept.file.has(slide.kept.part)) continue;
       this.base ??= kept;
       const path = pack.free(slide.kept.part);
       pack.put(path, TYPE.slide, new Uint8Array());
@@ -431,7 +431,7 @@ class Writer {
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
   const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments } = slide;
-  const foreign = master !== undefined && fromPptx(slide);
+  const foreign = onItsLayout(slide);
   const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
   return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
 }

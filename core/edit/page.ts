@@ -1,0 +1,172 @@
+import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, type TextBox, textHash, type TextStyle, canonical } from "@unitext/core/model";
+import { type Change, type SingleChange, together } from "./change";
+
+/** How near to an edge of the page a thing stands on it, in points. */
+const AT_EDGE = 1;
+const round = (value: number) => Math.round(value * 1000) / 1000;
+
+type Shared = Pick<DeckHead, "masters" | "styles">;
+
+/** One direction of a frame on another page: what reached from edge to edge does so again, what stood at an edge stands at it, all else is in the middle. */
+function along(at: number, size: number, from: number, to: number, scale: number): [number, number] {
+  const [first, last] = [at <= AT_EDGE, at + size >= from - AT_EDGE];
+  if (first && last) return [round(at * scale), round(to - at * scale + (at + size - from) * scale)];
+  if (first) return [round(at * scale), round(size * scale)];
+  if (last) return [round(to - (from - at) * scale), round(size * scale)];
+  return [round((to - from * scale) / 2 + at * scale), round(size * scale)];
+}
+
+/**
+ * Puts what stands freely on slides of one page onto a page of another shape: as large as fits and in the middle, with
+ * its type, indents, insets, lines and tables in the same measure; what filled the page or stood at an edge does so again.
+ * What stands in slots has its place from the arrangement. Masters and text styles are named by their content, so those
+ * that change get other names, which `shared` gives.
+ */
+export class Refit {
+  readonly shared: { masters: Record<string, Master>; styles: Record<string, TextStyle> } = { masters: {}, styles: {} };
+  private readonly scale: number;
+  private readonly named = new Map<string, string>();
+
+  constructor(
+    private readonly from: Page,
+    private readonly to: Page,
+    private readonly given: Shared,
+  ) {
+    this.scale = Math.min(to.width / from.width, to.height / from.height);
+  }
+
+  slide(slide: Slide): Slide {
+    const elements = slide.elements.map((element) => this.element(element));
+    const master = this.master(slide.master);
+    const regions = slide.regions?.map((region) => this.region(region));
+    if (elements.every((element, nth) => element === slide.elements[nth]) && master === slide.master && !regions) return slide;
+    return { ...slide, elements, ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}) };
+  }
+
+  frame({ x, y, width, height }: Frame, turned = false): Frame {
+    const { from, to, scale } = this;
+    if (turned) return { x: round((to.width - from.width * scale) / 2 + x * scale), y: round((to.height - from.height * scale) / 2 + y * scale), width: round(width * scale), height: round(height * scale) };
+    const [left, wide] = along(x, width, from.width, to.width, scale);
+    const [top, high] = along(y, height, from.height, to.height, scale);
+    return { x: left, y: top, width: Math.max(0, wide), height: Math.max(0, high) };
+  }
+
+  private element(element: Element): Element {
+    if (!element.frame) return element;
+    const { scale } = this;
+    const frame = this.frame(element.frame, Boolean(element.rotation));
+    const { style, box, stroke, shadow } = element;
+    const sized: Element = {
+      ...(mapElementTexts(element, (text) => this.text(text)) as Element),
+      frame,
+      ...(style === undefined ? {} : { style: this.style(style) }),
+      ...(box ? { box: this.box(box) } : {}),
+      ...(stroke ? { stroke: this.stroke(stroke) } : {}),
+      ...(shadow ? { shadow: this.shadow(shadow) } : {}),
+    };
+    if (sized.kind === "picture") return { ...sized, ...cropped(element.frame, frame, sized.crop) };
+    if (sized.kind !== "table") return sized;
+    const wide = frame.width / (element.frame.width || 1);
+    return { ...sized, ...(sized.widths ? { widths: sized.widths.map((width) => round(width * wide)) } : {}), ...(sized.heights ? { heights: sized.heights.map((height) => round(height * scale)) } : {}), rows: sized.rows.map((row) => row.map((cell) => cell && this.cell(cell))) };
+  }
+
+  private cell(cell: Cell): Cell {
+    const { insets, borders } = cell;
+    return { ...cell, ...(insets ? { insets: this.four(insets) } : {}), ...(borders ? { borders: Object.fromEntries(Object.entries(borders).map(([side, stroke]) => [side, stroke && this.stroke(stroke)])) } : {}) };
+  }
+
+  private region(region: RegionBox): RegionBox {
+    const { style, box } = region;
+    return { ...region, frame: this.frame(region.frame), ...(style === undefined ? {} : { style: this.style(style) }), ...(box ? { box: this.box(box) } : {}) };
+  }
+
+  private master(name: string | undefined): string | undefined {
+    const master = name === undefined ? undefined : this.given.masters?.[name];
+    if (name === undefined || !master) return name;
+    const known = this.named.get(name);
+    if (known !== undefined) return known;
+    const made: Master = { ...master, elements: master.elements.map((element) => this.element(element)) };
+    const own = textHash(canonical(made));
+    this.named.set(name, own);
+    this.shared.masters[own] = made;
+    return own;
+  }
+
+  private style(name: string): string {
+    const style = this.given.styles?.[name];
+    if (!style) return name;
+    const known = this.named.get(`style ${name}`);
+    if (known !== undefined) return known;
+    const made: TextStyle = style.map((level): LevelStyle => ({ ...level, ...(level.run ? { run: this.run(level.run) } : {}), ...(level.paragraph ? { paragraph: this.paragraph(level.paragraph) } : {}) }));
+    const own = textHash(canonical(made));
+    this.named.set(`style ${name}`, own);
+    this.shared.styles[own] = made;
+    return own;
+  }
+
+  private text(text: RichText): RichText {
+    return text.map(({ look, runs, ...paragraph }) => ({ ...paragraph, ...(look ? { look: this.paragraph(look) } : {}), runs: runs.map((run) => (run.look ? { ...run, look: this.run(run.look) } : run)) }));
+  }
+
+  private run(look: RunLook): RunLook {
+    const { size, spacing } = look;
+    return { ...look, ...(size === undefined ? {} : { size: Math.max(1, round(size * this.scale)) }), ...(spacing === undefined ? {} : { spacing: round(spacing * this.scale) }) };
+  }
+
+  private paragraph(look: ParagraphLook): ParagraphLook {
+    const points = (name: "before" | "after" | "line") => {
+      const given = look[name];
+      return given && "points" in given ? { [name]: { points: Math.max(name === "line" ? 1 : 0, round(given.points * this.scale)) } } : {};
+    };
+    const length = (name: "left" | "right" | "first") => (look[name] === undefined ? {} : { [name]: round(look[name] * this.scale) });
+    return { ...look, ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map((tab) => round(tab * this.scale)) } : {}) };
+  }
+
+  private four([left, top, right, bottom]: readonly [number, number, number, number]): [number, number, number, number] {
+    return [round(left * this.scale), round(top * this.scale), round(right * this.scale), round(bottom * this.scale)];
+  }
+  private box(box: TextBox): TextBox {
+    return { ...box, ...(box.insets ? { insets: this.four(box.insets) } : {}), ...(box.gap === undefined ? {} : { gap: round(box.gap * this.scale) }) };
+  }
+  private stroke(stroke: Stroke): Stroke {
+    return { ...stroke, width: round(stroke.width * this.scale) };
+  }
+  private shadow(shadow: Shadow): Shadow {
+    return { ...shadow, blur: round(shadow.blur * this.scale), distance: round(shadow.distance * this.scale) };
+  }
+}
+
+/** What is cut off a picture in a frame of another shape, so that it is not drawn out of shape: more of the longer sides. */
+function cropped(before: Frame, after: Frame, crop: Crop = { left: 0, top: 0, right: 0, bottom: 0 }): { crop?: Crop } {
+  const [was, is] = [before.width / before.height, after.width / after.height];
+  if (!Number.isFinite(was) || !Number.isFinite(is) || Math.abs(is / was - 1) < 0.001) return {};
+  const share = 1 - (is < was ? is / was : was / is);
+  const [first, last] = is < was ? (["left", "right"] as const) : (["top", "bottom"] as const);
+  const more = ((1 - crop[first] - crop[last]) * share) / 2;
+  return { crop: { ...crop, [first]: crop[first] + more, [last]: crop[last] + more } };
+}
+
+/** The deck on a page of another shape. */
+export function refitDeck(deck: Deck, page: Page): Deck {
+  if (page.width === deck.page.width && page.height === deck.page.height) return deck;
+  const { masters: _, styles: __, ...rest } = deck;
+  const refit = new Refit(deck.page, page, deck);
+  const slides = deck.slides.map((slide) => refit.slide(slide));
+  return { ...rest, page, ...sharedBy(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }), slides };
+}
+
+/** The change that gives a deck pages of another shape, with what stands freely on its slides fitted to them; an empty batch where they have it already. */
+export function changePage(deck: Deck, page: Page): Change {
+  const next = refitDeck(deck, page);
+  if (next === deck) return together([]);
+  const brought = (before: Deck, after: Deck): SingleChange[] => [
+    ...Object.entries(after.masters ?? {}).flatMap(([name, master]): SingleChange[] => (before.masters?.[name] ? [] : [{ kind: "setMaster", name, master }])),
+    ...Object.entries(after.styles ?? {}).flatMap(([name, style]): SingleChange[] => (before.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style }])),
+  ];
+  const gone: SingleChange[] = [
+    ...Object.keys(deck.masters ?? {}).flatMap((name): SingleChange[] => (next.masters?.[name] ? [] : [{ kind: "setMaster", name, master: null }])),
+    ...Object.keys(deck.styles ?? {}).flatMap((name): SingleChange[] => (next.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style: null }])),
+  ];
+  const slides = next.slides.flatMap((slide, nth): SingleChange[] => (slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }]));
+  return together([{ kind: "setPage", page }, ...brought(deck, next), ...slides, ...gone]);
+}
