@@ -5,7 +5,7 @@ import type { SingleChange } from "./change";
 export const SIDES = ["left", "centre", "right", "top", "middle", "bottom"] as const;
 export type Side = (typeof SIDES)[number];
 
-const around = (frames: readonly Frame[]): Frame => {
+export const around = (frames: readonly Frame[]): Frame => {
   const [x, y] = [Math.min(...frames.map((frame) => frame.x)), Math.min(...frames.map((frame) => frame.y))];
   return { x, y, width: Math.max(...frames.map((frame) => frame.x + frame.width)) - x, height: Math.max(...frames.map((frame) => frame.y + frame.height)) - y };
 };

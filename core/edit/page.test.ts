@@ -7,14 +7,29 @@ const OLD = { width: 720, height: 540 };
 const frame = (x: number, y: number, width: number, height: number) => ({ x, y, width, height });
 const shape = (id: string, more: Partial<Element> = {}): Element => ({ kind: "shape", id, slot: null, geometry: { preset: "rect" }, text: [], ...more }) as Element;
 const slide = (elements: Element[], more: Partial<Slide> = {}): Slide => ({ ...newSlide("s", "blank"), elements, ...more });
-const fitted = (from: { width: number; height: number }, to: { width: number; height: number }, given: Element) => new Refit(from, to, {}).slide(slide([given])).elements[0] as Element;
+const fitted = (from: { width: number; height: number }, to: { width: number; height: number }, given: Element) => new Refit(from, to, { slides: [slide([given])] }).slide(slide([given])).elements[0] as Element;
 
 describe("a page of another shape", () => {
   // 16:9 is 960 by 540 points, 4:3 is 720 by 540: everything becomes three quarters as large, 405 points high in the middle of 540.
   it("shows what stands freely as large as fits, in the middle", () => {
-    expect(fitted(WIDE, OLD, shape("a", { frame: frame(100, 80, 400, 200) })).frame).toEqual(frame(75, 127.5, 300, 150));
-    expect(fitted(OLD, WIDE, shape("a", { frame: frame(100, 80, 400, 200) })).frame).toEqual(frame(220, 80, 400, 200));
-    expect(fitted(WIDE, { width: 960, height: 600 }, shape("a", { frame: frame(100, 80, 400, 200) })).frame).toEqual(frame(100, 110, 400, 200));
+    expect(fitted(WIDE, OLD, shape("a", { frame: frame(60, 80, 840, 400) })).frame).toEqual(frame(45, 127.5, 630, 300));
+    expect(fitted(OLD, WIDE, shape("a", { frame: frame(60, 40, 600, 440) })).frame).toEqual(frame(180, 40, 600, 440));
+    expect(fitted(WIDE, { width: 960, height: 600 }, shape("a", { frame: frame(60, 80, 840, 380) })).frame).toEqual(frame(60, 110, 840, 380));
+  });
+
+  it("comes back to nearly what it was, and nothing leaves the page", () => {
+    const wide = slide([shape("a", { frame: frame(60, 40, 500, 460) }), shape("b", { frame: frame(600, 60, 300, 200) })]);
+    const there = new Refit(WIDE, OLD, { slides: [wide] }).slide(wide);
+    const back = new Refit(OLD, WIDE, { slides: [there] }).slide(there);
+    for (const [nth, { frame: now }] of back.elements.entries()) {
+      const was = wide.elements[nth]?.frame;
+      for (const side of ["x", "y", "width", "height"] as const) expect(Math.abs((now?.[side] ?? 0) - (was?.[side] ?? 0))).toBeLessThan(25);
+    }
+    const low = slide([shape("a", { frame: frame(40, 420, 500, 100) })]);
+    expect(new Refit(OLD, WIDE, { slides: [low] }).slide(low).elements[0]?.frame).toMatchObject({ width: expect.any(Number) });
+    const [made] = new Refit(OLD, WIDE, { slides: [low] }).slide(low).elements;
+    expect((made?.frame?.y ?? 0) + (made?.frame?.height ?? 0)).toBeLessThanOrEqual(540);
+    expect((made?.frame?.x ?? 0) + (made?.frame?.width ?? 0)).toBeLessThanOrEqual(960);
   });
 
   it("keeps at an edge what stood there, and lets reach over it what did", () => {
@@ -28,7 +43,7 @@ describe("a page of another shape", () => {
     const picture = fitted(WIDE, OLD, { kind: "picture", id: "p", slot: null, source: "a.png", alt: "", frame: frame(0, 0, 960, 540) });
     // 16:9 in 4:3: the visible share of the width is (4/3) / (16/9) = 3/4.
     expect(picture).toMatchObject({ frame: frame(0, 0, 720, 540), crop: { left: 0.125, right: 0.125, top: 0, bottom: 0 } });
-    expect(fitted(WIDE, OLD, { kind: "picture", id: "p", slot: null, source: "a.png", alt: "", frame: frame(100, 100, 200, 100) })).not.toHaveProperty("crop");
+    expect(fitted(WIDE, OLD, { kind: "picture", id: "p", slot: null, source: "a.png", alt: "", frame: frame(60, 100, 840, 100) })).not.toHaveProperty("crop");
   });
 
   it("has type, indents, insets, lines, shadows and tables in the same measure", () => {
@@ -40,7 +55,7 @@ describe("a page of another shape", () => {
       slides: [
         slide(
           [
-            { kind: "text", id: "t", slot: null, frame: frame(96, 54, 400, 100), style: "big", box: { insets: [8, 4, 8, 4], columns: 2, gap: 16 }, stroke: { colour: "#000000", width: 4 }, shadow: { colour: "#000000", opacity: 0.5, blur: 8, distance: 4, direction: 45 }, text: [{ kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], look: { size: 60 } }] }] } as Element,
+            { kind: "text", id: "t", slot: null, frame: frame(60, 54, 840, 100), style: "big", box: { insets: [8, 4, 8, 4], columns: 2, gap: 16 }, stroke: { colour: "#000000", width: 4 }, shadow: { colour: "#000000", opacity: 0.5, blur: 8, distance: 4, direction: 45 }, text: [{ kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], look: { size: 60 } }] }] } as Element,
             { kind: "table", id: "u", slot: null, frame: frame(100, 300, 400, 80), widths: [100, 300], heights: [40, 40], header: 1, align: [], rows: [[{ text: plainText("a"), insets: [4, 4, 4, 4] }, { text: plainText("b"), borders: { top: { colour: "#000000", width: 2 } } }]] },
             { kind: "text", id: "v", slot: "title", text: plainText("In its slot") },
           ],

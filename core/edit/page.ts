@@ -1,5 +1,6 @@
 import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, type TextBox, textHash, type TextStyle, canonical } from "@unitext/core/model";
 import { type Change, type SingleChange, together } from "./change";
+import { around } from "./frames";
 
 /** How near to an edge of the page a thing stands on it, in points. */
 const AT_EDGE = 1;
@@ -7,13 +8,37 @@ const round = (value: number) => Math.round(value * 1000) / 1000;
 
 type Shared = Pick<DeckHead, "masters" | "styles">;
 
-/** One direction of a frame on another page: what reached from edge to edge does so again, what stood at an edge stands at it, all else is in the middle. */
-function along(at: number, size: number, from: number, to: number, scale: number): [number, number] {
+/** One direction of a frame on another page: what reached from edge to edge does so again, what stood at an edge stands at it, all else is moved by an offset. */
+function along(at: number, size: number, from: number, to: number, scale: number, offset: number): [number, number] {
   const [first, last] = [at <= AT_EDGE, at + size >= from - AT_EDGE];
   if (first && last) return [round(at * scale), round(to - at * scale + (at + size - from) * scale)];
   if (first) return [round(at * scale), round(size * scale)];
   if (last) return [round(to - (from - at) * scale), round(size * scale)];
-  return [round((to - from * scale) / 2 + at * scale), round(size * scale)];
+  return [round(offset + at * scale), round(size * scale)];
+}
+
+const touches = ({ x, y, width, height }: Frame, page: Page) => x <= AT_EDGE || y <= AT_EDGE || x + width >= page.width - AT_EDGE || y + height >= page.height - AT_EDGE;
+
+/** The part of the pages in which what stands freely is, without what stands at an edge; undefined where nothing does. */
+function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
+  const frames = slides.flatMap(({ elements, regions = [] }) => [...elements, ...regions]).flatMap((one) => (one.frame && !touches(one.frame, page) ? [one.frame] : []));
+  return frames.length ? around(frames) : undefined;
+}
+
+/** How much larger content is drawn where it stands in the middle of a page with much room around it, as it does after a change of page: no margin gets narrower than the narrowest was. */
+const ROOM = 1.1;
+function scaleOf(content: Frame | undefined, from: Page, to: Page): number {
+  const whole = Math.min(to.width / from.width, to.height / from.height);
+  if (!content) return whole;
+  const margin = Math.min(content.x, content.y, from.width - content.x - content.width, from.height - content.y - content.height) * whole;
+  const room = Math.min((to.width - 2 * margin) / content.width, (to.height - 2 * margin) / content.height);
+  return Number.isFinite(room) && room > whole * ROOM ? room : whole;
+}
+
+/** Where a page begins on another, in one direction: in its middle, but so that its content is on it. */
+function offsetOf(at: number, size: number, from: number, to: number, scale: number): number {
+  const middle = (to - from * scale) / 2;
+  return Math.max(Math.min(middle, to - (at + size) * scale), -at * scale);
 }
 
 /**
@@ -25,14 +50,20 @@ function along(at: number, size: number, from: number, to: number, scale: number
 export class Refit {
   readonly shared: { masters: Record<string, Master>; styles: Record<string, TextStyle> } = { masters: {}, styles: {} };
   private readonly scale: number;
+  private readonly left: number;
+  private readonly top: number;
   private readonly named = new Map<string, string>();
 
   constructor(
     private readonly from: Page,
     private readonly to: Page,
-    private readonly given: Shared,
+    private readonly given: Shared & Pick<Deck, "slides">,
   ) {
-    this.scale = Math.min(to.width / from.width, to.height / from.height);
+    const content = contentOf(given.slides, from);
+    this.scale = scaleOf(content, from, to);
+    const { x, y, width, height } = content ?? { x: 0, y: 0, ...from };
+    this.left = offsetOf(x, width, from.width, to.width, this.scale);
+    this.top = offsetOf(y, height, from.height, to.height, this.scale);
   }
 
   slide(slide: Slide): Slide {
@@ -45,9 +76,9 @@ export class Refit {
 
   frame({ x, y, width, height }: Frame, turned = false): Frame {
     const { from, to, scale } = this;
-    if (turned) return { x: round((to.width - from.width * scale) / 2 + x * scale), y: round((to.height - from.height * scale) / 2 + y * scale), width: round(width * scale), height: round(height * scale) };
-    const [left, wide] = along(x, width, from.width, to.width, scale);
-    const [top, high] = along(y, height, from.height, to.height, scale);
+    if (turned) return { x: round(this.left + x * scale), y: round(this.top + y * scale), width: round(width * scale), height: round(height * scale) };
+    const [left, wide] = along(x, width, from.width, to.width, scale, this.left);
+    const [top, high] = along(y, height, from.height, to.height, scale, this.top);
     return { x: left, y: top, width: Math.max(0, wide), height: Math.max(0, high) };
   }
 

@@ -4,8 +4,13 @@ import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Add } from "./Add";
 import { ArrangementSketch } from "./ArrangementSketch";
+import { Measure } from "./Measure";
 import { Motion } from "./Motion";
 import type { Acts } from "./selection";
+
+/** Pages are measured in centimetres on screen, and from one inch to 56 inches wide and high. */
+const POINTS_IN_CM = 72 / 2.54;
+const [LEAST_PAGE, MOST_PAGE] = [2.54, 142.24];
 
 /** The look of the slide and of the deck. */
 export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playing: boolean; onPlay: (on: boolean) => void; onChoose: (element: string) => void }) {
@@ -69,6 +74,12 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
             </button>
           ))}
         </div>
+        <div className="mt-2 grid grid-cols-2 gap-2">
+          {(["width", "height"] as const).map((side) => (
+            <Measure key={side} label={side === "width" ? "Width" : "Height"} unit="cm" least={LEAST_PAGE} most={MOST_PAGE} value={deck.page[side] / POINTS_IN_CM} onSet={(size) => session.apply(changePage(deck, { ...deck.page, [side]: Math.min(4032, Math.max(72, Math.round(size * POINTS_IN_CM * 100) / 100)) }), { words: `Page of another ${side}` })} />
+          ))}
+        </div>
+        <p className="quiet mt-1 text-xs">Text is fitted anew; what stands freely is moved and sized with the page.</p>
       </fieldset>
       <fieldset disabled={!canEdit} className="mb-5">
         <legend className="mb-2 font-semibold">Deck</legend>

@@ -1,35 +1,12 @@
 import { together, type SingleChange } from "@unitext/core/edit";
 import { EFFECTS, type Effect, type Element, type Entrance, lookOf, orderedEntrances, pressesOf, revealsOf, type Slide, TRANSITIONS, type Transition, type Trigger, TRIGGERS } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { Measure } from "./Measure";
 import { type Acts, nameOfElement } from "./selection";
 
 const EFFECT_NAMES: Record<Effect, string> = { appear: "At once", fade: "Fading in", wipe: "Uncovered", slide: "Moving in", grow: "Growing" };
 const TRIGGER_NAMES: Record<Trigger, string> = { press: "At a press", with: "Together with the one before", after: "After the one before" };
 const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
-
-/** Seconds that are taken when the field is left or Enter is pressed. */
-function Seconds({ label, value, most, onSet }: { label: string; value: number; most: number; onSet: (seconds: number) => void }) {
-  return (
-    <label className="block">
-      {label}
-      <span className="input input-sm flex w-full">
-        <input
-          key={value}
-          inputMode="decimal"
-          className="w-full text-right"
-          defaultValue={String(value)}
-          onBlur={({ target }) => {
-            const next = Number(target.value.replace(",", "."));
-            if (target.value.trim() === "" || !Number.isFinite(next) || next < 0) target.value = String(value);
-            else if (next !== value) onSet(Math.min(most, next));
-          }}
-          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-        />
-        <span className="quiet">s</span>
-      </span>
-    </label>
-  );
-}
 
 /** How what is selected comes in. */
 export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
@@ -79,12 +56,12 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
             </select>
           </label>
           <div className="grid grid-cols-2 gap-2">
-            <Seconds label="Waits" value={entrance.delay ?? 0} most={600} onSet={(delay) => set((before) => {
+            <Measure label="Waits" unit="s" step={0.25} value={entrance.delay ?? 0} least={0} most={600} onSet={(delay) => set((before) => {
               if (!before) return before;
               const { delay: _, ...rest } = before;
               return delay ? { ...rest, delay } : rest;
             }, "Changed how long an entrance waits")} />
-            {entrance.effect !== "appear" && <Seconds label="Takes" value={entrance.seconds} most={60} onSet={(seconds) => change({ seconds }, "Changed how long an entrance takes")} />}
+            {entrance.effect !== "appear" && <Measure label="Takes" unit="s" step={0.25} value={entrance.seconds} least={0} most={60} onSet={(seconds) => change({ seconds }, "Changed how long an entrance takes")} />}
           </div>
         </>
       )}
@@ -141,7 +118,7 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
           ))}
         </select>
       </label>
-      {transition && <Seconds label="Takes" value={transition.seconds} most={10} onSet={(seconds) => setTransition({ ...transition, seconds: Math.max(0.1, seconds) }, false)} />}
+      {transition && <Measure label="Takes" unit="s" step={0.25} value={transition.seconds} least={0} most={10} onSet={(seconds) => setTransition({ ...transition, seconds: Math.max(0.1, seconds) }, false)} />}
       <button type="button" className="btn btn-xs mt-1 mb-3 w-full" disabled={deck.slides.every((one) => JSON.stringify(one.transition) === JSON.stringify(transition))} onClick={() => setTransition(transition, true)}>
         So on every slide
       </button>

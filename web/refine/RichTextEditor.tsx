@@ -1,6 +1,8 @@
-import type { RichText } from "@unitext/core/model";
+import { nameOf, type RichText, slideLink } from "@unitext/core/model";
 import { EditorContent, useEditor, useEditorState } from "@tiptap/react";
-import { type CSSProperties, useEffect, useRef } from "react";
+import { type CSSProperties, useEffect, useRef, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { LeadsTo } from "./LeadsTo";
 import { extensions, fromEditor, toEditor } from "./richtext";
 
 interface Props {
@@ -15,10 +17,30 @@ interface Props {
   onLeave(): void;
 }
 
+/** What a footnote says; empty takes it away. */
+function FootnoteField({ words, onSet }: { words: string; onSet: (words: string) => void }) {
+  const [text, setText] = useState(words);
+  return (
+    <label className="block">
+      What the footnote says
+      <input ref={(field) => field?.focus()} className="input input-sm w-full" value={text} onChange={({ target }) => setText(target.value)} onKeyDown={(event) => event.key === "Enter" && onSet(text.trim())} />
+      <button type="button" className="btn btn-xs btn-primary mt-1 mr-1" disabled={text.trim() === words} onClick={() => onSet(text.trim())}>
+        {words && !text.trim() ? "Take it away" : "Set the footnote"}
+      </button>
+    </label>
+  );
+}
+
 /** Edits a rich text in place. What is typed is given on after a short pause and when the text is left. */
 export function RichTextEditor({ text, label, placeholder, className = "", style, autoFocus = false, language, onChange, onLeave }: Props) {
   const latest = useRef({ onChange, onLeave, written: JSON.stringify(text) });
   latest.current = { ...latest.current, onChange, onLeave };
+  const { deck } = useDeck();
+  /** What a link says that is set where no words are selected. */
+  const wordsOf = (to: string) => {
+    const slide = deck.slides.find(({ id }) => id === slideLink(to));
+    return (slide && nameOf(slide)) || to.replace(/^(https?:\/\/|mailto:|slide:)/, "");
+  };
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   const editor = useEditor({
     extensions: extensions(placeholder, () => latest.current.onLeave()),
@@ -64,6 +86,19 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
       {name}
     </button>
   );
+  const [asked, setAsked] = useState<"link" | "footnote">();
+  const held = editor?.isActive("footnote") ? (editor.getAttributes("footnote").runs as { text: string }[]) : undefined;
+  const link = (to: string | undefined) => {
+    const chain = editor?.chain().extendMarkRange("link");
+    if (to === undefined) chain?.unsetLink().run();
+    else if (editor?.state.selection.empty && !editor.isActive("link")) chain?.insertContent({ type: "text", text: wordsOf(to), marks: [{ type: "link", attrs: { href: to } }] }).run();
+    else chain?.setLink({ href: to }).run();
+  };
+  const footnote = (words: string) => {
+    if (held && !words) editor?.chain().focus().deleteSelection().run();
+    else if (words) editor?.chain().focus().insertContent({ type: "footnote", attrs: { runs: [{ text: words }] } }).run();
+    setAsked(undefined);
+  };
   const kind = (value: string) => editor?.chain().focus().updateAttributes("paragraph", { kind: state?.kind === value ? "plain" : value }).run();
   return (
     <div
@@ -79,23 +114,19 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
         {tool("Struck", state?.strike ?? false, () => editor?.chain().focus().toggleStrike().run())}
         {tool("Code", state?.code ?? false, () => editor?.chain().focus().toggleCode().run())}
         {tool("Formula", state?.formula ?? false, () => editor?.chain().focus().toggleMark("formula").run())}
-        {tool("Footnote", state?.footnote ?? false, () => {
-          const held = editor?.isActive("footnote") ? (editor.getAttributes("footnote").runs as { text: string }[]) : undefined;
-          const words = window.prompt("What does the footnote say? Empty for none", held?.map(({ text: part }) => part).join("") ?? "");
-          if (words === null) return;
-          if (held && !words.trim()) editor?.chain().focus().deleteSelection().run();
-          else if (words.trim()) editor?.chain().focus().insertContent({ type: "footnote", attrs: { runs: [{ text: words.trim() }] } }).run();
-        })}
+        {tool("Footnote", state?.footnote ?? false, () => setAsked(asked === "footnote" ? undefined : "footnote"))}
         {tool("Points", state?.kind === "bullet", () => kind("bullet"))}
         {tool("Numbers", state?.kind === "number", () => kind("number"))}
-        {tool("Link", state?.link ?? false, () => {
-          const before = editor?.getAttributes("link").href as string | undefined;
-          const address = window.prompt("Where does the link lead? https://…, or empty for none", before ?? "https://");
-          if (address === null) return;
-          if (address.trim() === "" || address === "https://") editor?.chain().focus().extendMarkRange("link").unsetLink().run();
-          else editor?.chain().focus().extendMarkRange("link").setLink({ href: address.trim() }).run();
-        })}
+        {tool("Link", state?.link ?? false, () => setAsked(asked === "link" ? undefined : "link"))}
       </div>
+      {asked && (
+        <div role="group" aria-label={asked === "link" ? "Link of the selected words" : "Footnote at this place"} className="rich-asked hairline bg-base-100 text-base-content border p-2 text-sm">
+          {asked === "link" ? <LeadsTo to={editor?.getAttributes("link").href as string | undefined} onSet={link} /> : <FootnoteField words={held?.map(({ text: part }) => part).join("") ?? ""} onSet={footnote} />}
+          <button type="button" className="btn btn-xs mt-1" onClick={() => setAsked(undefined)}>
+            Done
+          </button>
+        </div>
+      )}
       <EditorContent editor={editor} />
     </div>
   );

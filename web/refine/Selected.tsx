@@ -1,49 +1,16 @@
 import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import type { Element, Frame, PictureElement, Slide } from "@unitext/core/model";
-import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
 import { zoomOf } from "./Crop";
+import { LeadsTo } from "./LeadsTo";
+import { Measure } from "./Measure";
 import { EntranceOf } from "./Motion";
 import { type Acts, KINDS, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
 
 const SIDE_NAMES: Record<Side, string> = { left: "Left", centre: "Centre", right: "Right", top: "Top", middle: "Middle", bottom: "Bottom" };
 const DEPTHS: Record<Depth, string> = { front: "To the front", forward: "Forward", backward: "Back a step", back: "To the back" };
-
-/** A number that is taken when it is left or Enter is pressed; the arrow keys change it by one. */
-function Measure({ label, value, unit = "pt", disabled, onSet }: { label: string; value: number; unit?: string; disabled?: boolean; onSet: (value: number) => void }) {
-  const shown = String(Math.round(value * 100) / 100);
-  const [text, setText] = useState(shown);
-  useEffect(() => setText(shown), [shown]);
-  const take = () => {
-    const next = Number(text.replace(",", "."));
-    if (text.trim() !== "" && Number.isFinite(next) && text !== shown) onSet(next);
-    else setText(shown);
-  };
-  return (
-    <label className="block">
-      {label}
-      <span className="input input-sm flex w-full">
-        <input
-          inputMode="decimal"
-          className="w-full text-right"
-          value={text}
-          disabled={disabled}
-          onChange={({ target }) => setText(target.value)}
-          onBlur={take}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") take();
-            if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
-            event.preventDefault();
-            onSet(Math.round((value + (event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1)) * 100) / 100);
-          }}
-        />
-        <span className="quiet">{unit}</span>
-      </span>
-    </label>
-  );
-}
 
 function Colour({ label, value, onSet, onNone }: { label: string; value: string | undefined; onSet: (colour: string) => void; onNone: () => void }) {
   const id = `colour-${label}`;
@@ -142,8 +109,8 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
           <div className="grid grid-cols-2 gap-x-2 gap-y-1">
             <Measure label="From the left" value={frame.x} onSet={(x) => place({ x })} />
             <Measure label="From the top" value={frame.y} onSet={(y) => place({ y })} />
-            <Measure label="Width" value={frame.width} onSet={(width) => place({ width: Math.max(1, width) })} />
-            <Measure label="Height" value={frame.height} onSet={(height) => place({ height: Math.max(1, height) })} />
+            <Measure label="Width" value={frame.width} least={1} onSet={(width) => place({ width })} />
+            <Measure label="Height" value={frame.height} least={1} onSet={(height) => place({ height })} />
             <Measure label="Turned" unit="°" value={frame.rotation ?? 0} onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })} />
           </div>
         )}
@@ -180,10 +147,20 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
       )}
       {outlined && first?.stroke && canEdit && (
         <div className="mb-4">
-          <Measure label="Width of the outline" value={first.stroke.width} onSet={(width) => acts.set((element) => (element.stroke ? ({ ...element, stroke: { ...element.stroke, width: Math.max(0, Math.min(200, width)) } } as Element) : element), "Changed the width of an outline")} />
+          <Measure label="Width of the outline" value={first.stroke.width} least={0} most={200} onSet={(width) => acts.set((element) => (element.stroke ? ({ ...element, stroke: { ...element.stroke, width } } as Element) : element), "Changed the width of an outline")} />
         </div>
       )}
       {canEdit && <EntranceOf slide={slide} acts={acts} />}
+      {(one?.kind === "picture" || one?.kind === "shape") && (
+        <fieldset disabled={!canEdit} className="mb-4">
+          <legend className="mb-2 font-semibold">Link</legend>
+          <LeadsTo key={one.id} to={one.link} onSet={(to) => acts.set((element) => {
+            if (element.kind !== "picture" && element.kind !== "shape") return element;
+            const { link: _, ...rest } = element;
+            return to === undefined ? rest : { ...rest, link: to };
+          }, to === undefined ? `Took the link off the ${KINDS[one.kind]}` : `Changed where the ${KINDS[one.kind]} leads`)} />
+        </fieldset>
+      )}
       <fieldset disabled={!canEdit} className="mb-4">
         <legend className="mb-2 font-semibold">Order</legend>
         <div className="grid grid-cols-2 gap-1">
