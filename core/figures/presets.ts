@@ -1,6 +1,7 @@
 import { ELLIPSE, type Preset, RECT } from "./preset";
 import { ARROWS } from "./presetarrows";
 import { BANNERS, CLOUD } from "./presetbanners";
+import { GEARS } from "./presetgears";
 import { SIGNS } from "./presetsigns";
 
 const ELLIPSE_TEXT = "idx=cos wd2 2700000; idy=sin hd2 2700000; il=+- hc 0 idx; ir=+- hc idx 0; it=+- vc 0 idy; ib=+- vc idy 0";
@@ -16,6 +17,7 @@ export const PRESETS: Readonly<Record<string, Preset>> = {
   ...ARROWS,
   ...BANNERS,
   ...SIGNS,
+  ...GEARS,
   rect: { path: RECT },
   roundRect: { adjust: "adj=16667", guides: `${CORNER}; il=*/ x1 29289 100000; ir=+- r 0 il; ib=+- b 0 il`, path: "M l x1 A x1 x1 cd2 cd4 L x2 t A x1 x1 3cd4 cd4 L r y2 A x1 x1 0 cd4 L x1 b A x1 x1 cd4 cd4 Z", text: "il il ir ib" },
   round1Rect: { adjust: "adj=16667", guides: CORNER, path: "M l t L x2 t A x1 x1 3cd4 cd4 L r b L l b Z" },

@@ -164,7 +164,7 @@ describe("pptx of another hand", () => {
   });
 
   it("takes drawn forms as shapes, filled boxes as text, what it does not know as itself, and says so", () => {
-    const { deck, left, adapted } = read(shape(2, "Arrow", '<a:prstGeom prst="rightArrow"/><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill>', ""), shape(3, "Card", '<a:prstGeom prst="rect"/><a:solidFill><a:schemeClr val="accent1"/></a:solidFill>', words("kept")), shape(4, "Empty", "", ""), table, shape(5, "Odd", '<a:prstGeom prst="gear9"/><a:solidFill><a:srgbClr val="102030"/></a:solidFill>', ""));
+    const { deck, left, adapted } = read(shape(2, "Arrow", '<a:prstGeom prst="rightArrow"/><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill>', ""), shape(3, "Card", '<a:prstGeom prst="rect"/><a:solidFill><a:schemeClr val="accent1"/></a:solidFill>', words("kept")), shape(4, "Empty", "", ""), table, shape(5, "Odd", '<a:prstGeom prst="gear7"/><a:solidFill><a:srgbClr val="102030"/></a:solidFill>', ""));
     expect(deck.slides[0]?.elements.map((element) => [element.kind, element.name, element.fill])).toEqual([
       ["shape", "Arrow", { kind: "solid", colour: "#7a2e57" }],
       ["text", "Card", { kind: "solid", colour: THEMES.nightwatch.colours.accent }],
@@ -172,7 +172,7 @@ describe("pptx of another hand", () => {
       ["shape", "Odd", { kind: "solid", colour: "#102030" }],
     ]);
     expect(left).toEqual([]);
-    expect(adapted.filter(({ slide }) => slide !== null).map(({ what }) => what)).toEqual(["the embedded object “Levels”", "the form “gear9”"]);
+    expect(adapted.filter(({ slide }) => slide !== null).map(({ what }) => what)).toEqual(["the embedded object “Levels”", "the form “gear7”"]);
   });
 
   it("reads strict relationship types as the transitional ones", () => {
