@@ -15,8 +15,12 @@ export const Binding = z.object({
 });
 export type Binding = z.infer<typeof Binding>;
 
-/** The shape of a file's part that an element was read from, and the sum of the element as it was read: while they agree, the file's own words for it are written back. */
-export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40) });
+/**
+ * The shape of a file's part that an element was read from, and the sum of the element as it was read: while they agree,
+ * the file's own words for it are written back. The sums of where it stood, of its words and of all else tell what of
+ * them has to be written anew.
+ */
+export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional() });
 
 /** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
 const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional(), style: z.string().max(40).optional(), box: TextBox.optional(), kept: KeptShape.optional(), ...Drawing };

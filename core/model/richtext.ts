@@ -117,6 +117,11 @@ export function mapLinks(text: RichText, change: (to: string) => string | undefi
   });
 }
 
+/** A text in which every run with words and without a link has one. */
+export function linkedAll(text: RichText, link: string): RichText {
+  return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => (item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.look))) }));
+}
+
 /** A run that carries a footnote. */
 export function footnote(runs: readonly Run[]): Run {
   return { text: "", footnote: runs.map(({ text, marks, link, look }) => run(text, marks, link, look)) };

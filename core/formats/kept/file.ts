@@ -69,6 +69,27 @@ export function elementSum(given: Element, partOf: PartOf): string {
   return textHash(linksByPart(canonical(element), partOf));
 }
 
+/** What an element was read from, with the sums by which is known what of it is as it was. */
+export function keptShape(element: Element, partOf: PartOf): Element["kept"] {
+  return element.kept && { shape: element.kept.shape, sum: elementSum(element, partOf), ...partSums(element, partOf) };
+}
+
+/** The sums of where an element stands, of its words, and of all else. */
+function partSums(given: Element, partOf: PartOf): { place: string; text: string; looks: string } {
+  const { id: _, kept: __, binding: ___, slot: ____, frame, rotation, ...element } = still(given);
+  const { text, ...looks } = element as typeof element & { text?: unknown };
+  const sum = (value: unknown) => textHash(linksByPart(canonical(value ?? null), partOf));
+  return { place: sum([frame, rotation]), text: sum(text), looks: sum(looks) };
+}
+
+/** What of an element is not as it was read, where its looks are; undefined where more than place and words changed, or a file was read before this was noted. */
+export function changedParts(element: Element, partOf: PartOf): { place: boolean; text: boolean } | undefined {
+  const { kept } = element;
+  if (kept?.looks === undefined) return undefined;
+  const now = partSums(element, partOf);
+  return now.looks === kept.looks ? { place: now.place !== kept.place, text: now.text !== kept.text } : undefined;
+}
+
 const STILL = textHash(canonical([]));
 /** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
 export function motionSum(slide: Slide): string {

@@ -11,7 +11,7 @@ import type { OdpBase } from "./splice";
 import { StyleSheet, textXml } from "./text";
 import { identified, type Targets, timingXml } from "./timing";
 import { Definitions, fillAttributes, place } from "./writedrawing";
-import { footnotesFrame, grouped, regionFrames, shapeOf, type Work } from "./writeshape";
+import { footnotesFrame, grouped, regionFrames, shapeOf, textOfShape, type Work } from "./writeshape";
 
 const LAYOUT = "Page";
 
@@ -270,7 +270,7 @@ export class Pages {
       below.push(region.xml);
     }
     const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, onMaster) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
-    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
+    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, text: (element) => textOfShape(element, work), named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });
     return made;

@@ -4,7 +4,7 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, elementSum, figureWords, flattened, keepFile, keptName, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, figureWords, flattened, keepFile, keptName, keptShape, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
@@ -165,7 +165,10 @@ class OdpReader {
     if (!slide.kept) return slide;
     return {
       ...slide,
-      elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+      elements: slide.elements.map((element) => {
+        const kept = keptShape(element, partOf);
+        return kept ? { ...element, kept } : element;
+      }),
       kept: { file, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
     };
   }

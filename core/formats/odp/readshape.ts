@@ -1,5 +1,5 @@
 import { knowsPreset, PathWriter } from "@unitext/core/figures";
-import { type Cell, type Element, type Frame, type Geometry, isEmptyText, type PictureElement, plainText, type RichText, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import SvgPath from "svgpath";
 import { child, localName, type XmlNode } from "../archive";
@@ -212,7 +212,7 @@ export class ShapeReader {
     const { flip: turned, ...stands } = standing as { frame: Frame; rotation?: number; flip?: Element["flip"] };
     const mirrored = flip ?? (lined && !straight ? undefined : turned);
     if (lined) delete paint.fill;
-    if (isEmptyText(text) && !paint.fill && !paint.stroke) return undefined;
+    if (isEmptyText(text) && !paint.fill && !paint.stroke && !link) return undefined;
     return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: readBox(properties), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
   }
 
@@ -226,8 +226,10 @@ export class ShapeReader {
     if (box) {
       const { text, style } = this.looked(box.children, properties, outline);
       const paint = this.paint(properties.graphic);
-      if (isEmptyText(text) && !paint.fill && !paint.stroke) return undefined;
-      return { kind: "text", ...base, ...standing, ...paint, text, style, box: readBox(properties) } as Element;
+      const empty = isEmptyText(text);
+      if (empty && link) return { kind: "shape", ...base, ...standing, ...paint, geometry: { preset: "rect" }, text: [], link } as Element;
+      if (empty && !paint.fill && !paint.stroke) return undefined;
+      return { kind: "text", ...base, ...standing, ...paint, text: link ? linkedAll(text, link) : text, style, box: readBox(properties) } as Element;
     }
     const table = part("table");
     if (table) {

@@ -1,10 +1,11 @@
 import { escapeXml } from "@unitext/core/draw";
 import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
-import { elementSum, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
+import { changedParts, elementSum, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
 import { reidentified } from "./brought";
-import { length, NS } from "./names";
+import { NS } from "./names";
 import { SHAPES } from "./readshape";
+import { standing } from "./writedrawing";
 import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./slices";
 
 const DRAWN = new Set([...SHAPES, "frame", "g", "a", "control", "scene", "annotation"]);
@@ -18,6 +19,29 @@ function withAttribute(tag: string, name: string, value: string): string {
   const written = ` ${name}="${escapeXml(value)}"`;
   const pattern = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`);
   return pattern.test(tag) ? tag.replace(pattern, () => written) : tag.replace(/\s*\/?>$/, (end) => written + end);
+}
+
+const STANDING = /\ssvg:width\s*=/;
+/** The words of a shape put where a frame is; undefined for one whose place is not said by a frame. */
+function placed(words: string, frame: Frame | undefined, rotation: number | undefined): string | undefined {
+  const end = words.indexOf(">") + 1;
+  const tag = words.slice(0, end);
+  if (!frame || !STANDING.test(tag) || !/\s(?:svg:x|draw:transform)\s*=/.test(tag)) return undefined;
+  const bare = tag.replace(/\s(?:svg:x|svg:y|svg:width|svg:height|draw:transform)\s*=\s*(?:"[^"]*"|'[^']*')/g, "");
+  return Object.entries(standing(frame, rotation)).reduce((made, [name, value]) => withAttribute(made, name, String(value)), bare) + words.slice(end);
+}
+
+/** The words of a shape with other paragraphs; undefined for one that has no place for them. */
+function reworded(words: string, text: string | undefined): string | undefined {
+  if (text === undefined) return undefined;
+  const box = /<draw:text-box\b([^>]*?)(?:\/>|>[\s\S]*<\/draw:text-box>)/.exec(words);
+  if (words.startsWith("<draw:frame")) return box ? `${words.slice(0, box.index)}<draw:text-box${box[1]}>${text || "<text:p/>"}</draw:text-box>${words.slice(box.index + box[0].length)}` : undefined;
+  const close = words.lastIndexOf("</");
+  if (close < 0 || !/^<draw:(?:custom-shape|rect|ellipse|circle|polygon|path|caption)\b/.test(words)) return undefined;
+  const geometry = words.indexOf("<draw:enhanced-geometry");
+  const to = geometry < 0 ? close : geometry;
+  const first = /<text:(?:p|h|list)\b/.exec(words)?.index ?? to;
+  return words.slice(0, Math.min(first, to)) + text + words.slice(to);
 }
 
 /** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
@@ -135,20 +159,32 @@ export class OdpBase {
   }
 
   /** The words of an element that is not modelled, moved to its frame. */
-  moved(slice: Slice, { frame }: { frame?: Frame | undefined }, slide: Slide): string {
+  private moved(slice: Slice, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
     const text = this.slice(slice, slide);
-    const end = text.indexOf(">") + 1;
-    const tag = text.slice(0, end);
-    if (!frame || /\sdraw:transform\s*=/.test(tag) || attributeOf(tag, "svg:width") === undefined) return text;
-    const placed = (["x", "y", "width", "height"] as const).reduce((made, side) => withAttribute(made, `svg:${side}`, length(frame[side])), tag);
-    return placed + text.slice(end);
+    return placed(text, frame, rotation) ?? text;
+  }
+
+  /** The opening tag of the anchor that stands around a shape of the file. */
+  private anchorOf(page: PageSlice, { kept }: Element, slide: Slide): string | undefined {
+    const above = kept?.shape.includes(".") ? sliceAt(page, kept.shape.replace(/\.[^.]*$/, "")) : undefined;
+    if (above?.name !== "a") return undefined;
+    const words = this.slice(above, slide);
+    return words.slice(0, words.indexOf(">") + 1);
+  }
+
+  /** The file's words for an element of which only the place or the words are others than they were; `text` gives the new ones. */
+  private partly(element: Element, slice: Slice, slide: Slide, text: () => string | undefined): string | undefined {
+    const changed = changedParts(element, this.partOf);
+    const words = changed && this.slice(slice, slide);
+    const stood = words !== undefined && changed?.place ? placed(words, element.frame, element.rotation) : words;
+    return stood !== undefined && changed?.text ? reworded(stood, text()) : stood;
   }
 
   /**
    * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
    * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
    */
-  compose(page: PageSlice, slide: Slide, own: { /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>; notes: string; below: string[]; write: (element: Element) => string; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
+  compose(page: PageSlice, slide: Slide, own: { /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>; notes: string; below: string[]; write: (element: Element) => string; /** The words of an element for a shape of the file. */ text: (element: Element) => string | undefined; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
     const same = this.untouched(slide);
     const stood = this.slice({ from: page.from, to: page.open }, slide).replace(/\/>$/, ">");
     const tag = Object.entries(own.tag).reduce((made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)), stood);
@@ -188,12 +224,16 @@ export class OdpBase {
       const group = element.groups?.[0];
       let to = at + 1;
       while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
-      const shapes = slide.elements.slice(at, to).map((one) => {
+      const shapes = slide.elements.slice(at, to).map((one, nth) => {
         const slice = one.kept && sliceAt(page, one.kept.shape);
-        const words = slice && same.element(one) ? own.named(one, this.slice(slice, slide)) : slice && one.kind === "foreign" ? own.named(one, this.moved(slice, one, slide)) : own.write(one);
-        return { id: one.id, groups: one.groups ?? [], xml: words };
+        const stood = !slice ? undefined : same.element(one) ? this.slice(slice, slide) : one.kind === "foreign" ? this.moved(slice, one, slide) : this.partly(one, slice, slide, () => own.text(one));
+        const anchor = stood === undefined ? undefined : this.anchorOf(page, one, slide);
+        const words = stood === undefined ? own.write(one) : own.named(one, stood);
+        const inside = anchor === undefined ? "" : ".0";
+        if (stood !== undefined && one.groups?.length === 1 && to - at > 1) places.set(one.id, `${pieces.length}.${nth}${inside}`);
+        if (to - at === 1 && group === undefined) places.set(one.id, `${pieces.length}${inside}`);
+        return { id: one.id, groups: one.groups ?? [], xml: anchor === undefined ? words : `${anchor}${words}</draw:a>` };
       });
-      if (shapes.length === 1 && group === undefined) places.set(element.id, String(pieces.length));
       pieces.push(own.group(shapes));
       at = to;
     }

@@ -1,7 +1,7 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
 import { type SceneBox, sizeOf, turning } from "@unitext/core/layout";
-import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type Slide, type Stroke, type TableElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
+import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
 import { chartContent } from "./writechart";
@@ -115,11 +115,18 @@ const RECOLOUR = { grey: "greyscale", mono: "mono", washout: "watermark" } as co
 /** A picture's pixels count as 96 to the inch, as is usual where a file does not say. */
 const PIXEL = 0.75;
 
+/** The paragraphs of a text or a shape. */
+const wordsIn = (element: TextElement | ShapeElement, size: number, heading: boolean, work: Work) => textXml(flattened(element.text, work.notes), contextFor(work, size, heading, false, levelsOf(element, work)));
+
+/** The words of an element for a shape of a file that is kept; undefined where it has no text. */
+export function textOfShape(element: Element, work: Work): string | undefined {
+  if (element.kind !== "text" && element.kind !== "shape") return undefined;
+  const role = element.slot === null ? undefined : roleOf(work.slide, element);
+  return wordsIn(element, work.boxes.get(element.id)?.size || sizeOf(role ?? "body", work.theme, work.head.page), role === "title", work);
+}
+
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, shape: Shape, work: Work) => string } = {
-  text: (element, shape, work) => {
-    const levels = levelsOf(element, work);
-    return textFrame(textXml(flattened(element.text, work.notes), contextFor(work, shape.size, shape.presentation === "title", false, levels)), shape, work, element);
-  },
+  text: (element, shape, work) => textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element),
   picture: (element, shape, work) => {
     const { source, alt, crop, opacity, recolour, flip } = element;
     const path = work.file(source);
@@ -157,8 +164,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     const { inside, around } = linked(element.link, work);
     const style = graphic(element, work, undefined, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "middle", fit: "none" });
     if ("preset" in element.geometry && /^(line|straightConnector1)$/.test(element.geometry.preset) && isEmptyText(element.text)) return around(lineXml(element, shape, style, inside));
-    const text = textXml(flattened(element.text, work.notes), contextFor(work, shape.size, false, false, levelsOf(element, work)));
-    return around(xml("draw:custom-shape", { ...named({ ...shape, presentation: undefined }, style), ...standing(shape.frame, element.rotation) }, described(element.alt), inside, text, geometryXml(element.geometry, shape.frame, element.flip)));
+    return around(xml("draw:custom-shape", { ...named({ ...shape, presentation: undefined }, style), ...standing(shape.frame, element.rotation) }, described(element.alt), inside, wordsIn(element, shape.size, false, work), geometryXml(element.geometry, shape.frame, element.flip)));
   },
   media: (element, shape, work) => {
     const path = work.file(element.source);

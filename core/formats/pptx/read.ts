@@ -1,7 +1,7 @@
 import { ArrangementName, type Asset, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, elementSum, keepFile, keptName, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
+import { backgroundSum, keepFile, keptName, keptShape, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { nearTransition, withMotion } from "../motion";
@@ -137,7 +137,10 @@ class Reader implements OwnFile {
     if (!slide.kept) return slide;
     return {
       ...slide,
-      elements: slide.elements.map((element) => (element.kept ? { ...element, kept: { shape: element.kept.shape, sum: elementSum(element, partOf) } } : element)),
+      elements: slide.elements.map((element) => {
+        const kept = keptShape(element, partOf);
+        return kept ? { ...element, kept } : element;
+      }),
       kept: { file, part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
     };
   }

@@ -1,4 +1,4 @@
-import { type ArrangementName, type Cell, type Element, type Geometry, isEmptyText, joinRuns, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type ArrangementName, type Cell, type Element, type Geometry, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
@@ -172,7 +172,7 @@ export class ShapeReader {
     const link = this.linkOf(shape);
     if (!empty && (plain || ref)) return { kind: "text", ...base, style: named_, box, ...paint, text: link ? linkedAll(text, link) : text };
     if (empty && ref) return undefined;
-    if (empty && !fill && !stroke) return undefined;
+    if (empty && !fill && !stroke && !link) return undefined;
     return { kind: "shape", ...base, ...(empty ? {} : { style: named_, box }), ...paint, geometry, text, ...(named.descr ? { alt: named.descr } : {}), ...(link ? { link } : {}) };
   }
 
@@ -355,9 +355,3 @@ export class ShapeReader {
 }
 
 type Base = Pick<Element, "id" | "slot" | "name" | "frame" | "rotation" | "flip" | "groups" | "binding" | "kept">;
-
-/** A text in which every run without a link has one. */
-function linkedAll(text: RichText, link: string): RichText {
-  return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => (item.link || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.look))) }));
-}
-

@@ -1,6 +1,6 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
 import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
-import { backgroundSum, elementSum, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
+import { backgroundSum, changedParts, elementSum, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
 import type { KeptParts } from "./keptfiles";
 import { namespaces } from "./layouts";
 import { emu, NS } from "./names";
@@ -24,13 +24,30 @@ function slicesIn(kept: KeptParts, part: string): SlideSlices | undefined {
   return slices;
 }
 
-/** The first place and size in the words of a shape put where a frame is. */
+const PLACED = /<((?:\w+:)?)off\b[^>]*?\/>\s*<((?:\w+:)?)ext\b(?=[^>]*\bcx=)[^>]*?\/>/;
+/** The words of a shape put where a frame is: its first place and size, or, where it has its place from a layout, one of its own. */
 function moved(words: string, frame: Frame | undefined, rotation: number | undefined): string {
   if (!frame) return words;
-  const pattern = /<((?:\w+:)?)off\b[^>]*?\/>\s*<((?:\w+:)?)ext\b(?=[^>]*\bcx=)[^>]*?\/>/;
-  if (!pattern.test(words)) return words;
-  const placed = words.replace(pattern, (_, a: string, b: string) => `<${a}off x="${emu(frame.x)}" y="${emu(frame.y)}"/><${b}ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/>`);
-  return placed.replace(/<((?:\w+:)?xfrm)\b([^>]*)>/, (_, name: string, rest: string) => `<${name}${rest.replace(/\srot="[^"]*"/, "")}${rotation ? ` rot="${Math.round(rotation * 60000)}"` : ""}>`);
+  const turn = rotation ? ` rot="${Math.round(rotation * 60000)}"` : "";
+  if (!PLACED.test(words)) {
+    const own = `<a:xfrm xmlns:a="${NS.a}"${turn}><a:off x="${emu(frame.x)}" y="${emu(frame.y)}"/><a:ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/></a:xfrm>`;
+    return words.replace(/<((?:\w+:)?spPr)\b([^>]*?)(\/?)>/, (_, name: string, rest: string, closed: string) => `<${name}${rest}>${own}${closed ? `</${name}>` : ""}`);
+  }
+  const placed = words.replace(PLACED, (_, a: string, b: string) => `<${a}off x="${emu(frame.x)}" y="${emu(frame.y)}"/><${b}ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/>`);
+  return placed.replace(/<((?:\w+:)?xfrm)\b([^>]*)>/, (_, name: string, rest: string) => `<${name}${rest.replace(/\srot="[^"]*"/, "")}${turn}>`);
+}
+
+/** The words of a shape with the paragraphs of another; undefined where it has no text or the other none. */
+function reworded(words: string, other: string): string | undefined {
+  const body = /<((?:\w+:)?txBody)\b[^>]*>([\s\S]*)<\/\1>/.exec(words);
+  const first = body ? /<(?:\w+:)?p(?=[\s/>])/.exec(body[2] as string) : null;
+  const theirs = /<p:txBody>([\s\S]*)<\/p:txBody>/.exec(other)?.[1];
+  const from = theirs === undefined ? -1 : /<a:p(?=[\s/>])|<mc:AlternateContent/.exec(theirs)?.index ?? -1;
+  if (!body || !first || theirs === undefined || from < 0) return undefined;
+  const declared = Object.entries(namespaces).map(([name, uri]) => ` ${name}="${uri}"`).join("");
+  const paragraphs = theirs.slice(from).replace(/<a:p(?=[\s/>])/g, (open) => open + declared);
+  const start = body.index + body[0].indexOf(body[2] as string) + first.index;
+  return words.slice(0, start) + paragraphs + words.slice(body.index + body[0].length - `</${body[1]}>`.length);
 }
 
 /** The words of a shape with the names that its file's root element gives to namespaces, so that they stand in any part. */
@@ -89,7 +106,7 @@ export function spliced({ slide, number, kept, part, partOf, work, fonts }: Spli
     for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
     return { text: undefined, shapes: facts };
   }
-  const writer = new Splicer(slide, number, slices, same, kept, part, work, fonts);
+  const writer = new Splicer(slide, number, slices, same, kept, part, work, partOf, fonts);
   const text = writer.text();
   return { text, shapes: writer.facts };
 }
@@ -112,6 +129,7 @@ class Splicer {
     private readonly kept: KeptParts,
     private readonly part: string,
     private readonly work: SlideWork,
+    private readonly partOf: PartOf,
     fonts: FontSet,
   ) {
     this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
@@ -194,25 +212,36 @@ class Splicer {
   private group(slice: Slice, top: number, members: readonly Element[]): { top: number | undefined; words: string }[] {
     const { text } = this.slices;
     const gone = (this.slide.kept?.shapes ?? []).filter((path) => Number(path.split(".")[0]) === top && !members.some(({ kept }) => kept?.shape === path));
-    const changed = members.filter(({ id }) => !this.same.get(id));
-    if (!changed.length && !gone.length) return [{ top, words: text.slice(slice.from, slice.to) }];
-    const cuts = [...gone, ...changed.map(({ kept }) => (kept as { shape: string }).shape)].flatMap((path) => {
+    // Words are changed in the group; what moves or looks otherwise stands beside it.
+    const worded = members.filter((element) => !this.same.get(element.id) && changedParts(element, this.partOf)?.place === false);
+    const changed = members.filter((element) => !this.same.get(element.id) && !worded.includes(element));
+    if (!changed.length && !gone.length && !worded.length) return [{ top, words: text.slice(slice.from, slice.to) }];
+    const at = (path: string) => {
       const found = sliceAt(this.slices, path);
       return found && found.slice !== slice ? [found.slice] : [];
-    }).sort((a, b) => b.from - a.from);
+    };
+    const shapeOf = ({ kept }: Element) => (kept as { shape: string }).shape;
+    const cuts = [
+      ...[...gone, ...changed.map(shapeOf)].flatMap((path) => at(path).map((cut) => ({ cut, words: "" }))),
+      ...worded.flatMap((element) => at(shapeOf(element)).map((cut) => ({ cut, words: this.written(element, cut) }))),
+    ].sort((a, b) => b.cut.from - a.cut.from);
     let words = text.slice(slice.from, slice.to);
-    for (const { from, to } of cuts) words = words.slice(0, from - slice.from) + words.slice(to - slice.from);
+    for (const { cut, words: instead } of cuts) words = words.slice(0, cut.from - slice.from) + instead + words.slice(cut.to - slice.from);
     for (const { id } of changed) this.loose.add(id);
     const left = members.length > changed.length;
-    return [...(left ? [{ top, words }] : []), ...changed.map((element) => ({ top: undefined, words: this.written(element, sliceAt(this.slices, (element.kept as { shape: string }).shape)?.slice) }))];
+    return [...(left ? [{ top, words }] : []), ...changed.map((element) => ({ top: undefined, words: this.written(element, sliceAt(this.slices, shapeOf(element))?.slice, true) }))];
   }
 
-  /** An element as it is now, under the id that it had. */
-  private written(element: Element, before: Slice | undefined): string {
+  /** An element as it is now, under the id that it had: in the file's words where only its place or its text is another. `loose` is one that leaves its group. */
+  private written(element: Element, before: Slice | undefined, loose = false): string {
     const { work } = this;
     if ((element.kind === "foreign" || element.kind === "media") && before) {
       return moved(this.slices.text.slice(before.from, before.to), element.frame, element.rotation);
     }
+    const plain = before && before.name !== "AlternateContent" ? changedParts(element, this.partOf) : undefined;
+    const stood = plain && this.slices.text.slice(before?.from, before?.to);
+    const placed = stood === undefined ? undefined : plain?.place || loose ? moved(stood, element.frame, element.rotation) : stood;
+    if (before && placed !== undefined && !plain?.text) return placed;
     const words = before ? this.slices.text.slice(before.from, before.to) : "";
     const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
     const box = this.boxes.get(element.id);
@@ -237,6 +266,8 @@ class Splicer {
       kept: (other) => movedShape(this.kept, this.part, other, work),
     };
     const made = shapeXml(element, shape);
+    const again = placed === undefined ? undefined : reworded(placed, made);
+    if (again !== undefined) return again;
     // The part may call the namespaces otherwise, so each new shape says its own.
     const declared = Object.entries(namespaces).map(([name, uri]) => ` ${name}="${uri}"`).join("");
     return made.replace(/^<p:[\w]+/, (open) => open + declared);
