@@ -1,6 +1,6 @@
 import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
-import { fromOdp, fromPptx, onItsLayout, sameMotion } from "./kept";
+import { changedParts, fromOdp, fromPptx, onItsLayout, sameMotion } from "./kept";
 import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
 
@@ -74,6 +74,7 @@ export const FEATURES = {
   "footers of its file": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
   comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
   "foreign content": ofKind("foreign", (element) => (element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "")),
+  "what only its file says": (slide) => slide.elements.flatMap((element) => (element.kept?.more ?? []).map((what) => `${what} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`)),
   "looks brought along": ({ theme }, deck) => (theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : []),
 } satisfies Record<string, Finder>;
 export type FeatureName = keyof typeof FEATURES;
@@ -87,6 +88,13 @@ const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext ma
 const NO_LINKS = { why: "a picture has no links" };
 const NO_LINKS_SHOWN = { why: "they stand in the picture of the slide, which has no links" };
 const STAND_IN = { how: "shown by its picture, or by its name and words" };
+/** What a file says of shapes that Unitext does not model: kept in its own format while their looks are as they were read. */
+const ONLY_THERE = { why: "Unitext does not draw it, and only the file that it came from can hold it" };
+const asRead = (slide: Slide, deck: Deck) => {
+  const partOf = (id: string) => deck.slides.find((other) => other.id === id)?.kept?.part;
+  return slide.elements.every((element) => !element.kept?.more || element.kept.looks === undefined || changedParts(element, partOf) !== undefined);
+};
+const OTHER_LOOKS = { how: "kept on shapes whose looks are as they were read; gone from those that were given others here" };
 const OTHER_MOTION = { why: "only the file that it came from can hold it" };
 const kept = "kept" as const;
 
@@ -132,6 +140,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "footers of its file": kept,
   comments: (slide, deck) => (onItsLayout(slide) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
+  "what only its file says": (slide, deck) => (!fromPptx(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };
 
@@ -163,6 +172,7 @@ const PAGES: Record<FeatureName, Judge> = {
   "footers of its file": kept,
   comments: { why: "the pages are for the audience, who do not see comments" },
   "foreign content": STAND_IN,
+  "what only its file says": ONLY_THERE,
   "looks brought along": kept,
 };
 
@@ -181,6 +191,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "footers of its file": (slide, deck) => (fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" }),
     comments: kept,
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
+    "what only its file says": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
   pdf: { ...PAGES, "named sections": kept, recolouring: ({ elements }) => (elements.some((element) => element.kind === "picture" && element.recolour === "mono") ? { how: "black and white is shown in greys" } : kept), "moving pictures": { why: "pages hold still pictures only; an empty frame stands in its place" } },
@@ -226,6 +237,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "footers of its file": { why: "text has no place for them" },
     comments: { why: "text has no place for them" },
     "foreign content": { how: "its words stay" },
+    "what only its file says": ONLY_THERE,
     "looks brought along": { why: "a text has one look for all its slides" },
   },
   json: Object.fromEntries(Object.keys(FEATURES).map((name) => [name, kept])) as Record<FeatureName, Judge>,

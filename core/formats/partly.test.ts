@@ -4,7 +4,7 @@ import { idSource, unresolved } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { readXml } from "./archive";
-import { readDeck, WRITERS } from "./index";
+import { readDeck, WRITERS, writeReport } from "./index";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const blobs = new Map<string, Uint8Array>();
@@ -98,6 +98,24 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     expect(again(parts).slides[0]?.elements.find(({ slot }) => slot === "title")?.frame).toEqual({ x: 90, y: 30, width: 600, height: 60 });
   });
 
+  it("and is told: when it is read, and before it is written where it goes", () => {
+    const { adapted } = readDeck(bytes, "other.pptx", { newId: idSource("q"), sha256 });
+    expect(adapted.filter(({ what }) => what.includes("Star"))).toEqual([
+      { slide: 1, what: "the glow of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
+      { slide: 1, what: "the bent letters of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
+    ]);
+    const told = (next: Deck, format: "pptx" | "odp" | "pdf") => {
+      const report = writeReport(next, format);
+      return [...report.adapted.map(({ what, how }) => `${what}: ${how}`), ...report.left.map(({ what, why }) => `${what}: ${why}`)].filter((line) => line.startsWith("the glow of “Star”"));
+    };
+    expect(told(deck, "pptx")).toEqual([]);
+    expect(told(changed(deck, "Star", movedBy), "pptx")).toEqual([]);
+    const painted = changed(deck, "Star", (element) => ({ ...element, fill: { kind: "solid", colour: "#000000" } }));
+    expect(told(painted, "pptx")).toEqual(["the glow of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here"]);
+    expect(shapeIn(slideOf(write(painted)), "Star")).not.toContain(GLOW);
+    for (const format of ["odp", "pdf"] as const) expect(told(deck, format)).toEqual(["the glow of “Star”: Unitext does not draw it, and only the file that it came from can hold it"]);
+  });
+
   it("and the part is well-formed, with ids that stand once", () => {
     const parts = write(changed(changed(changed(deck, "Star", saying("a")), "Left", movedBy), "Right", saying("b")));
     readXml(slideOf(parts), "slide1.xml");
@@ -113,8 +131,8 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
   const bytes = (() => {
     const parts = unzipSync(WRITERS.odp.write({ ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "title", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }] }] }, context) as Uint8Array);
     parts["meta.xml"] = strToU8(strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""));
-    const box = '<draw:frame draw:name="Box" draw:layer="layout" draw:style-name="gr9" x:mark="kept" svg:x="400pt" svg:y="300pt" svg:width="200pt" svg:height="80pt"><draw:text-box x:wave="1"><text:p>in a box</text:p></draw:text-box></draw:frame>';
-    parts["content.xml"] = strToU8(strFromU8(parts["content.xml"] as Uint8Array).replace("<office:document-content ", '<office:document-content xmlns:x="urn:example:x" ').replace("<office:automatic-styles>", '<office:automatic-styles><style:style style:name="gr9" style:family="graphic"><style:graphic-properties draw:fill="solid" draw:fill-color="#0f5c63"/></style:style>').replace("<presentation:notes>", `${custom("Star", "here", AT)}${custom("Turned", "askew", TURNED)}${box}<draw:g>${custom("Left", "left", 'svg:x="100pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}${custom("Right", "right", 'svg:x="220pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}</draw:g><presentation:notes>`));
+    const box = '<draw:frame draw:name="Box" draw:layer="layout" draw:style-name="gr9" x:mark="kept" svg:x="400pt" svg:y="300pt" svg:width="200pt" svg:height="80pt"><draw:text-box x:wave="1"><text:p><text:span text:style-name="out">in a box</text:span></text:p></draw:text-box></draw:frame>';
+    parts["content.xml"] = strToU8(strFromU8(parts["content.xml"] as Uint8Array).replace("<office:document-content ", '<office:document-content xmlns:x="urn:example:x" ').replace("<office:automatic-styles>", '<office:automatic-styles><style:style style:name="out" style:family="text"><style:text-properties style:text-outline="true"/></style:style><style:style style:name="gr9" style:family="graphic"><style:graphic-properties draw:fill="solid" draw:fill-color="#0f5c63"/></style:style>').replace("<presentation:notes>", `${custom("Star", "here", AT)}${custom("Turned", "askew", TURNED)}${box}<draw:g>${custom("Left", "left", 'svg:x="100pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}${custom("Right", "right", 'svg:x="220pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}</draw:g><presentation:notes>`));
     return zipSync(parts);
   })();
   const deck = read(bytes, "other.odp");
@@ -142,6 +160,11 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
     expect(textOf(now.text)).toBe("there & back");
     expect(now).toMatchObject({ id: on(deck, name).id, frame: on(deck, name).frame, fill: on(deck, name).fill });
     expect(unresolved(parts)).toEqual([]);
+  });
+
+  it("and is told when it is read", () => {
+    const { adapted } = readDeck(bytes, "other.odp", { newId: idSource("q"), sha256 });
+    expect(adapted.map(({ what }) => what)).toContain("the outline of letters of “Box”");
   });
 
   it("keeps a group together, and the ids of what is in it", () => {

@@ -18,9 +18,9 @@ export type Binding = z.infer<typeof Binding>;
 /**
  * The shape of a file's part that an element was read from, and the sum of the element as it was read: while they agree,
  * the file's own words for it are written back. The sums of where it stood, of its words and of all else tell what of
- * them has to be written anew.
+ * them has to be written anew. `more` names what the file says of it that Unitext does not model.
  */
-export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional() });
+export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional(), more: z.array(z.string().max(100)).max(40).optional() });
 
 /** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
 const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional(), style: z.string().max(40).optional(), box: TextBox.optional(), kept: KeptShape.optional(), ...Drawing };

@@ -65,13 +65,14 @@ export function keptText(kept: RichText | undefined, read: RichText, said: Footn
 
 /** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
 export function keptOf(given: Element): object {
-  const element = still(given);
+  const { kept: _, ...own } = still(given);
+  const element = own as Element;
   if (element.kind === "text") {
-    const { kind: _, text, ...facts } = element;
+    const { kind: __, text, ...facts } = element;
     return isSpecial(text) ? { ...facts, text } : facts;
   }
   if (element.kind === "picture") {
-    const { kind: _, alt: __, ...facts } = element;
+    const { kind: __, alt: ___, ...facts } = element;
     return facts;
   }
   return element;

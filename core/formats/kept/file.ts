@@ -71,7 +71,7 @@ export function elementSum(given: Element, partOf: PartOf): string {
 
 /** What an element was read from, with the sums by which is known what of it is as it was. */
 export function keptShape(element: Element, partOf: PartOf): Element["kept"] {
-  return element.kept && { shape: element.kept.shape, sum: elementSum(element, partOf), ...partSums(element, partOf) };
+  return element.kept && { ...element.kept, sum: elementSum(element, partOf), ...partSums(element, partOf) };
 }
 
 /** The sums of where an element stands, of its words, and of all else. */

@@ -14,6 +14,7 @@ import { KEPT, points } from "./names";
 import { OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
+import { unmodelled } from "./unmodelled";
 import { type Base, ShapeReader, SHAPES, standingOf, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
@@ -382,8 +383,11 @@ class OdpReader {
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
     const to = link ?? (action ? this.led(action, work.number) : undefined);
-    const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "" } }), ...(to ? { link: to } : {}) }, work);
+    const more = work.ours ? [] : unmodelled(shape, work.reader.properties(shape).properties.graphic, (style) => this.styles.properties("text", style).text);
+    const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "", ...(more.length ? { more } : {}) } }), ...(to ? { link: to } : {}) }, work);
     if (!element) return [];
+    const whose = name ? `“${name}”` : "a shape";
+    if (work.number) for (const what of more) this.adapted.push({ slide: work.number, what: `${what} of ${whose}`, how: "not drawn; an .odp keeps it as long as the shape is not given other looks here" });
     work.used.add(id);
     work.standing.set(shape, element);
     if (slot !== null) work.used.add(`slot:${slot}`);

@@ -204,7 +204,6 @@ export function grouped(shapes: readonly WrittenShape[], depth = 0): string {
 /** The shape of one element, what is kept of it by its name, and a line below that belongs to it. */
 export function shapeOf(element: Element, nth: number, work: Work, taken: Set<string>): { shape: WrittenShape; name: string; kept: object; below: { name: string; xml: string }[] } {
   const { slide, head, boxes, theme } = work;
-  const { kept: _, ...bare } = element;
   const own = element.name && !taken.has(element.name) ? element.name : `${element.slot ?? element.kind} ${nth + 1}`;
   const name = taken.has(own) ? `${own} ${element.id}` : own;
   taken.add(name);
@@ -221,7 +220,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
     const captionName = `caption of ${name}`;
     below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
   }
-  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(bare as Element)), sum: textHash(bareShape(drawn)) }, below };
+  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element)), sum: textHash(bareShape(drawn)) }, below };
 }
 
 /** A shape without the anchor around it. */

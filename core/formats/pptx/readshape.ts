@@ -8,6 +8,7 @@ import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
 import { readBody, type ReadContext, switchesOff } from "./readtext";
 import { type StyleContext, textBox, textStyle } from "./styles";
+import { unmodelled } from "./unmodelled";
 
 /** What a file keeps of an element that Unitext wrote it for. */
 export interface KeptIdentity {
@@ -93,6 +94,7 @@ export class ShapeReader {
     const own = standingOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
     const identity = this.work.kept.get(path) ?? {};
+    const more = unmodelled(shape);
     const slot = identity.slot !== undefined ? identity.slot : ref && this.work.number !== null ? this.slot(ref) : null;
     const base = {
       id: identity.id ?? this.work.newId(path),
@@ -101,8 +103,10 @@ export class ShapeReader {
       ...(standing ? standingFacts(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
-      kept: { shape: path, sum: "" },
+      kept: { shape: path, sum: "", ...(more.length ? { more } : {}) },
     };
+    const whose = named.name ? `“${named.name}”` : "a shape";
+    for (const what of this.work.number === null || kind === "graphicFrame" ? [] : more) this.adapted(`${what} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
     return element ? [element] : [];
