@@ -85,6 +85,7 @@ class Reader implements OwnFile {
     const paths = this.slidePaths(main, presentation);
     const tags = readTags(pack, main);
     let head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);
+    this.language = head.language;
     const own = tags.has(TAG.deck) ? head.properties.title || "1" : undefined;
     const slideTags = paths.map((path) => readTags(pack, path));
     const taken = new Set<string>();
@@ -168,6 +169,9 @@ class Reader implements OwnFile {
       return [target];
     });
   }
+
+  /** The language of the deck, known with its head. */
+  private language = "en";
 
   private head(main: string, presentation: XmlElement, kept: unknown, firstSlide: string | undefined): DeckHead {
     const { pack, options } = this;
@@ -311,7 +315,7 @@ class Reader implements OwnFile {
       number,
       inheritance,
       colours,
-      styles: { colours, fonts: schemeFonts(inheritance.theme), picture: named },
+      styles: { colours, fonts: schemeFonts(inheritance.theme), picture: named, language: this.language },
       arrangement,
       kept,
       link: this.linker(path, number ?? 0),

@@ -1,5 +1,5 @@
 import { bidiLevels } from "@unitext/core/layout";
-import { joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import { joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
 import { ommlTex } from "../math";
@@ -37,6 +37,12 @@ function formulasIn(element: XmlElement): Run[] {
   return tex ? [run(tex, ["formula"])] : [];
 }
 
+const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
+/** The language of a run where it is another than the deck's; what only differs in its region is the deck's. */
+function otherLanguage(tag: string | undefined, deck: string | undefined): string | undefined {
+  return tag !== undefined && deck !== undefined && Language.safeParse(tag).success && primary(tag) !== primary(deck) ? tag : undefined;
+}
+
 function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefined {
   const kind = localName(element);
   if (kind === "m" || kind === "oMathPara" || kind === "oMath") return formulasIn(element);
@@ -47,7 +53,9 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
   const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
   const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
-  const look = context.looks && kind !== "br" ? runLook([properties], context.looks) : undefined;
+  const looked = context.looks && kind !== "br" ? runLook([properties], context.looks) : undefined;
+  const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
+  const look = language ? { ...looked, language } : looked;
   return run(text, marksOf(properties, context), link, look);
 }
 

@@ -8,6 +8,8 @@ export interface StyleContext {
   /** The families that the theme calls `+mj` and `+mn`. */
   fonts: { major: string; minor: string };
   picture: (id: string) => string | undefined;
+  /** The language of the deck: runs in another say theirs. */
+  language?: string;
 }
 
 const on = (value: string | undefined) => value === "1" || value === "true" || value === "on";
