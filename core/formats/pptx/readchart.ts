@@ -82,8 +82,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const legend = ({ t: "top", b: "bottom", l: "left", r: "right", tr: "right" } as const)[(child(key, "legendPos")?.attributes.val ?? "r") as "t"] ?? "right";
   const labels = child(first, "dLbls") ?? child(child(first, "ser"), "dLbls");
   const shows = (name: string) => ["1", "true"].includes(child(labels, name)?.attributes.val ?? "");
-  const axis = (names: readonly string[]) => {
-    const found = (area?.children ?? []).find((part) => names.includes(localName(part)));
+  const axisOf = (found: XmlElement | undefined) => {
     const bound = (name: string) => {
       const value = numberOf(at(found, "scaling", name)?.attributes.val);
       return value === null ? undefined : value;
@@ -93,13 +92,14 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     const all = { ...(said ? { title: said.slice(0, 500) } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
     return Object.keys(all).length ? all : undefined;
   };
-  const values = (area?.children ?? []).filter((part) => localName(part) === "valAx");
-  const x = form === "scatter" ? axisOf(values.find((part) => ["b", "t"].includes(child(part, "axPos")?.attributes.val ?? ""))) : axis(["catAx", "dateAx", "serAx"]);
-  const y = form === "scatter" ? axisOf(values.find((part) => ["l", "r"].includes(child(part, "axPos")?.attributes.val ?? ""))) : axis(["valAx"]);
-  function axisOf(found: XmlElement | undefined) {
-    const said = words(child(found, "title"));
-    return said ? { title: said.slice(0, 500) } : undefined;
-  }
+  const parts = area?.children ?? [];
+  const values = parts.filter((part) => localName(part) === "valAx");
+  const onSide = (sides: string) => values.find((part) => sides.includes(child(part, "axPos")?.attributes.val ?? "-"));
+  const [across, up] = form === "scatter" ? [onSide("bt"), onSide("lr")] : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), values[0]];
+  const [x, y] = [axisOf(across), axisOf(up)];
+  // A format that is not the source's is that of the axis, or of the labels.
+  const told = [child(up, "numFmt"), child(labels, "numFmt")].find((one) => one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0"))?.attributes.formatCode;
+  const shown = stack === "share" ? format : (told ?? format);
   const odd = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
     form,
@@ -109,7 +109,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     ...(own ? { title: own.slice(0, 1000) } : {}),
     legend: key ? legend : "none",
     ...(labels && shows("showPercent") ? { labels: "share" } : labels && shows("showVal") ? { labels: "value" } : {}),
-    ...(format && format !== "General" ? { format: format.slice(0, 100) } : {}),
+    ...(shown && shown !== "General" ? { format: shown.slice(0, 100) } : {}),
     ...(x ? { xAxis: x } : {}),
     ...(y ? { yAxis: y } : {}),
     ...(odd ? { unlike: odd } : {}),
