@@ -16,9 +16,9 @@ export const Binding = z.object({
 export type Binding = z.infer<typeof Binding>;
 
 /**
- * The shape of a file's part that an element was read from, and the sum of the element as it was read: while they agree,
- * the file's own words for it are written back. The sums of where it stood, of its words and of all else tell what of
- * them has to be written anew. `more` names what the file says of it that Unitext does not model.
+ * The shape of a file's part that an element was read from, with the sums of where it stood, of its words and of all
+ * else as they were read: while they agree, the file's own words for it are written back, and where some do not, only
+ * that is written anew. Elements that were read before have one `sum`. `more` names what the file says of it that Unitext does not model.
  */
 export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional(), more: z.array(z.string().max(100)).max(40).optional() });
 

@@ -10,8 +10,19 @@ export function textHash(text: string): string {
   return (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0");
 }
 
+const QUOTED = new Map<string, string>();
+/** A name of a field in quotes; there are few, and each is asked for again and again. */
+function quoted(key: string): string {
+  const known = QUOTED.get(key);
+  if (known !== undefined) return known;
+  const made = JSON.stringify(key);
+  if (QUOTED.size < 1000) QUOTED.set(key, made);
+  return made;
+}
+
 /** A value as JSON with its keys in order, so that equal values give equal texts whatever they passed through; what is undefined is left out. */
 export function canonical(value: unknown): string {
+  if (typeof value === "number") return Number.isFinite(value) ? String(value) : "null";
   if (typeof value !== "object" || value === null) return JSON.stringify(value) ?? "";
   if (Array.isArray(value)) {
     let list = "";
@@ -22,6 +33,6 @@ export function canonical(value: unknown): string {
   const keys = Object.keys(held);
   if (keys.length > 1) keys.sort();
   let inside = "";
-  for (const key of keys) if (held[key] !== undefined) inside += `${inside ? "," : ""}${JSON.stringify(key)}:${canonical(held[key])}`;
+  for (const key of keys) if (held[key] !== undefined) inside += `${inside ? "," : ""}${quoted(key)}:${canonical(held[key])}`;
   return `{${inside}}`;
 }

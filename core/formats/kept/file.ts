@@ -55,7 +55,7 @@ export const onItsLayout = (slide: Slide) => fromPptx(slide) && slide.master !==
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
 export type PartOf = (slide: string) => string | undefined;
 
-const linksByPart = (text: string, partOf: PartOf) => text.replace(/"slide:([\w-]+)"/g, (whole, id: string) => (partOf(id) === undefined ? whole : `"slide:${partOf(id)}"`));
+const linksByPart = (text: string, partOf: PartOf) => (!text.includes('"slide:') ? text : text.replace(/"slide:([\w-]+)"/g, (whole, id: string) => (partOf(id) === undefined ? whole : `"slide:${partOf(id)}"`)));
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
 export function still<E extends Element>(element: E): E {
@@ -63,15 +63,24 @@ export function still<E extends Element>(element: E): E {
   return rest as E;
 }
 
-/** The sum of what an element is and shows, by which it is known to be as it was read. */
-export function elementSum(given: Element, partOf: PartOf): string {
+/** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
+function elementSum(given: Element, partOf: PartOf): string {
   const { id: _, kept: __, binding: ___, slot: ____, ...element } = still(given);
   return textHash(linksByPart(canonical(element), partOf));
 }
 
 /** What an element was read from, with the sums by which is known what of it is as it was. */
 export function keptShape(element: Element, partOf: PartOf): Element["kept"] {
-  return element.kept && { ...element.kept, sum: elementSum(element, partOf), ...partSums(element, partOf) };
+  return element.kept && { ...element.kept, sum: "", ...partSums(element, partOf) };
+}
+
+/** Whether an element is as it was read. */
+export function isAsRead(element: Element, partOf: PartOf): boolean {
+  const { kept } = element;
+  if (!kept) return false;
+  if (kept.looks === undefined) return kept.sum === elementSum(element, partOf);
+  const now = partSums(element, partOf);
+  return now.looks === kept.looks && now.place === kept.place && now.text === kept.text;
 }
 
 /** The sums of where an element stands, of its words, and of all else. */

@@ -1,7 +1,7 @@
 import { escapeXml } from "@unitext/core/draw";
 import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
-import { changedParts, elementSum, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
+import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
 import { reidentified } from "./brought";
 import { NS } from "./names";
 import { SHAPES } from "./readshape";
@@ -137,7 +137,7 @@ export class OdpBase {
     const { kept } = slide;
     const look = kept !== undefined && slideSum(slide) === kept.sum;
     const notes = kept !== undefined && notesSum(slide, this.partOf) === kept.notes;
-    const element = (one: Element) => one.kept !== undefined && one.kept.sum === elementSum(one, this.partOf);
+    const element = (one: Element) => isAsRead(one, this.partOf);
     const motion = sameMotion(slide);
     const places = slide.elements.map((one) => one.kept?.shape ?? "");
     return { whole: look && notes && motion && places.join() === kept?.shapes.join() && slide.elements.every(element), look, notes, motion, element };

@@ -1,6 +1,6 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
 import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
-import { backgroundSum, changedParts, elementSum, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
+import { backgroundSum, changedParts, isAsRead, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
 import type { KeptParts } from "./keptfiles";
 import { namespaces } from "./layouts";
 import { emu, NS } from "./names";
@@ -96,7 +96,7 @@ const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(bin
  * so that the part stays as it is.
  */
 export function spliced({ slide, number, kept, part, partOf, work, fonts }: Splice): { text: string | undefined; shapes: Facts } {
-  const same = new Map(slide.elements.map((element) => [element.id, element.kept !== undefined && elementSum(element, partOf) === element.kept.sum]));
+  const same = new Map(slide.elements.map((element) => [element.id, isAsRead(element, partOf)]));
   const slices = slicesIn(kept, part);
   if (!slices) return { text: undefined, shapes: {} };
   const facts: Facts = {};
