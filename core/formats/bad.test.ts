@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { type Deck, emptyDeck, plainText } from "@unitext/core/model";
 import { layoutSlide } from "@unitext/core/layout";
 import { newSlide } from "@unitext/core/edit";
-import { everything, FILES, idSource } from "@unitext/core/testing";
+import { everything, FILES, idSource, unresolved } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
@@ -101,5 +101,49 @@ describe("what cannot be opened is refused with a sentence that says why", () =>
   it("a deck that nobody could write is written all the same", () => {
     const odd: Deck = { ...emptyDeck("d", "Odd"), slides: [{ ...newSlide("s", "points"), master: "gone", theme: "gone too", elements: [{ kind: "text", id: "t", slot: "no such place", text: plainText("x"), style: "gone" }, { kind: "picture", id: "p", slot: null, source: "gone.png", alt: "" }] }] };
     for (const format of ["pptx", "odp"] as const) expect(readDeck(WRITERS[format].write(odd, context) as Uint8Array, `x.${format}`, reading()).deck.slides).toHaveLength(1);
+  });
+});
+
+describe("files of the same standards under other names", () => {
+  const deck: Deck = { ...emptyDeck("d", "D"), slides: [{ ...newSlide("a", "title"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Tides") }] }, newSlide("b", "blank")] };
+  it.each(["ppsx", "potx", "pptm", "ppsm", "potm"])("a .%s is read as a presentation, and written as a plain one", (extension) => {
+    const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
+    for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
+    const types = strFromU8(parts["[Content_Types].xml"] as Uint8Array);
+    const [, main = ""] = /PartName="\/ppt\/presentation\.xml" ContentType="([^"]*)"/.exec(types) ?? [];
+    const macros = extension.endsWith("m");
+    parts["[Content_Types].xml"] = strToU8(types.replace(main, main.replace("presentation.main", macros ? "macroEnabled.main" : extension === "ppsx" ? "slideshow.main" : "template.main")).replace("</Types>", macros ? '<Override PartName="/ppt/vbaProject.bin" ContentType="application/octet-stream"/></Types>' : "</Types>"));
+    if (macros) {
+      parts["ppt/vbaProject.bin"] = strToU8("a program");
+      const rels = strFromU8(parts["ppt/_rels/presentation.xml.rels"] as Uint8Array);
+      parts["ppt/_rels/presentation.xml.rels"] = strToU8(rels.replace("</Relationships>", '<Relationship Id="rIdM" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/vbaProject" Target="vbaProject.bin"/></Relationships>'));
+    }
+    const found = readDeck(zipSync(parts), `other.${extension}`, reading());
+    expect(found.deck.slides).toHaveLength(deck.slides.length);
+    expect(found.left.map(({ what }) => what)).toEqual(macros ? ["its macros"] : []);
+    const again = unzipSync(WRITERS.pptx.write(found.deck, { ...context, picture: (sum: string) => found.blobs.get(sum) }) as Uint8Array);
+    expect(Object.keys(again).filter((path) => /vba/i.test(path))).toEqual([]);
+    expect(strFromU8(again["ppt/_rels/presentation.xml.rels"] as Uint8Array)).not.toContain("vbaProject");
+    expect(strFromU8(again["[Content_Types].xml"] as Uint8Array)).toContain(`PartName="/ppt/presentation.xml" ContentType="${main}"`);
+  });
+
+  it("a template of OpenDocument with macros is written as a presentation without them", () => {
+    const parts = unzipSync(WRITERS.odp.write(deck, context) as Uint8Array);
+    const text = (path: string) => strFromU8(parts[path] as Uint8Array);
+    const given = {
+      ...parts,
+      mimetype: strToU8("application/vnd.oasis.opendocument.presentation-template"),
+      "meta.xml": strToU8(text("meta.xml").replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, "")),
+      "content.xml": strToU8(text("content.xml").replace(/(<office:document-content[^>]*>)/, '$1<office:scripts><office:script script:language="basic"/></office:scripts>')),
+      "META-INF/manifest.xml": strToU8(text("META-INF/manifest.xml").replaceAll("opendocument.presentation\"", "opendocument.presentation-template\"").replace("</manifest:manifest>", '<manifest:file-entry manifest:full-path="Basic/Standard/script-lb.xml" manifest:media-type="text/xml"/></manifest:manifest>')),
+      "Basic/Standard/script-lb.xml": strToU8("<a/>"),
+    };
+    const found = readDeck(zipSync(given), "other.otp", reading());
+    expect(found.left.map(({ what }) => what)).toEqual(["its macros"]);
+    const again = unzipSync(WRITERS.odp.write(found.deck, { ...context, picture: (sum: string) => found.blobs.get(sum) }) as Uint8Array);
+    expect(strFromU8(again.mimetype as Uint8Array)).toBe("application/vnd.oasis.opendocument.presentation");
+    expect(Object.keys(again).filter((path) => path.startsWith("Basic"))).toEqual([]);
+    expect(strFromU8(again["content.xml"] as Uint8Array)).not.toContain("office:script");
+    expect(unresolved(again)).toEqual([]);
   });
 });

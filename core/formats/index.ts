@@ -42,16 +42,21 @@ const sourceReaders = Object.fromEntries((Object.keys(SOURCES) as SourceKind[]).
   return { deck, blobs, text, adapted, left };
 }])) as Record<SourceKind, Reader>;
 
+/** The extensions of presentations of each standard: as such, to be shown at once, as a template, and each of these with macros. */
+const OFFICE_OPEN = ["pptx", "ppsx", "potx", "pptm", "ppsm", "potm"] as const;
+const OPEN_DOCUMENT = ["odp", "fodp", "otp"] as const;
+type Presentation = (typeof OFFICE_OPEN)[number] | (typeof OPEN_DOCUMENT)[number];
+const each = <K extends string, V>(names: readonly K[], value: V) => Object.fromEntries(names.map((name) => [name, value])) as Record<K, V>;
+
 /** The readers by extension. */
-export const READERS: Record<"pptx" | "odp" | "fodp" | "json" | SourceKind, Reader> = {
+export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   ...sourceReaders,
-  pptx: (bytes, name, context) => readPptx(bytes, { name, ...context }),
-  odp: (bytes, name, context) => readOdp(bytes, { name, ...context }),
-  fodp: (bytes, name, context) => readOdp(bytes, { name, ...context }),
+  ...each(OFFICE_OPEN, (bytes: Uint8Array, name: string, context: ReadContext) => readPptx(bytes, { name, ...context })),
+  ...each(OPEN_DOCUMENT, (bytes: Uint8Array, name: string, context: ReadContext) => readOdp(bytes, { name, ...context })),
   json: (bytes, name, { sha256 }) => ({ ...readJson(decoded(bytes, name).text, { name, sha256 }), adapted: [], left: [] }),
 };
 /** The readers of presentations that give some slides at a time, by extension. */
-const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = { pptx: pptxLots, odp: odpLots, fodp: odpLots };
+const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = { ...each(OFFICE_OPEN, pptxLots), ...each(OPEN_DOCUMENT, odpLots) };
 /** Whether a file is a presentation that can be read some slides at a time. */
 export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
 /** Reads a presentation some slides at a time. Throws a Failure for every input that is refused, also after the first lots. */

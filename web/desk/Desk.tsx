@@ -12,6 +12,7 @@ import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
 import { arrivalOf, isOpen, JobLines, useJobs } from "../jobs";
+import { ACCEPTED } from "./accepted";
 import { WriteDecks } from "./WriteDecks";
 import { leaveDocument } from "../write/pending";
 import { matches } from "./matches";
@@ -212,7 +213,7 @@ export default function Desk() {
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
-          <input ref={chooser} type="file" multiple accept=".md,.txt,.docx,.odt,.html,.htm,.csv,.tsv,.opml,.pptx,.odp,.fodp,.pdf,.json" className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
+          <input ref={chooser} type="file" multiple accept={ACCEPTED} className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">

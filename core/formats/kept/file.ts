@@ -5,10 +5,16 @@ import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../arc
 /** Lists, in the kept file, the parts that are pictures of the deck, with their sums: they are not kept twice. */
 const PICTURES = "unitext/pictures.json";
 
-/** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256. */
+/** Parts that hold programs, in both standards: they are neither run nor kept. */
+const MACROS = /(?:^|\/)(?:vbaProject[^/]*\.bin|vbaData[^/]*\.xml)$|^(?:Basic|Scripts|Dialogs)\//i;
+export const isMacro = (path: string): boolean => MACROS.test(path);
+/** What is said where parts with programs were left out. */
+export const MACROS_LEFT = { slide: null, what: "its macros", why: "Unitext neither runs nor keeps programs; what they would have done does not happen" };
+
+/** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256, and without macros. */
 export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
   const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
-  for (const path of pictures.keys()) parts.delete(path);
+  for (const path of parts.keys()) if (pictures.has(path) || isMacro(path)) parts.delete(path);
   parts.set(PICTURES, strToU8(JSON.stringify(Object.fromEntries(pictures))));
   return zip(parts);
 }

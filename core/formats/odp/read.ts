@@ -4,7 +4,7 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, figureWords, flattened, keepFile, keptName, keptShape, keptElement, type KeptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
+import { backgroundSum, chartTable, figureWords, flattened, isMacro, keepFile, keptName, keptShape, keptElement, type KeptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
@@ -97,6 +97,8 @@ class OdpReader {
     const content = this.part("content.xml", true) as XmlNode;
     const body = at(content, "body", "presentation") as XmlNode | undefined;
     if (!body) throw new Failure("not-readable", options.name, at(content, "body", "text") ? "The file is a text document, not a presentation; rename it to .odt." : "The file holds no presentation.");
+    const scripts = child(content, "scripts");
+    if ([...this.parts.keys()].some(isMacro) || scripts?.children.length) this.left.push(MACROS_LEFT);
     const styles = this.part("styles.xml", false);
     const holders = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")] as (XmlNode | undefined)[];
     for (const holder of holders) this.styles.add(holder);

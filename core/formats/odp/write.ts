@@ -2,6 +2,7 @@ import { escapeXml } from "@unitext/core/draw";
 import type { Deck, Slide } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, zip } from "../archive";
+import { isMacro } from "../kept";
 import { Brought, type BroughtList } from "./brought";
 import { EXTENSIONS, length, MEDIA_TYPE, NS, points, VERSION } from "./names";
 import { entry, HEAD, type OdpOptions, Pages } from "./pages";
@@ -60,7 +61,8 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
     const part = file.part(path);
     if (part !== undefined) parts.set(path, part);
   };
-  copy("mimetype");
+  // A template becomes a presentation.
+  parts.set("mimetype", strToU8(MEDIA_TYPE));
   const [ownStyles, metaText] = [base.text("styles.xml"), base.text("meta.xml")];
   const texts = bases.flatMap((one) => [one.content.text, one.text("styles.xml")]);
   const folderFree = (folder: string) => !file.has(`${folder}/content.xml`) && !parts.has(`${folder}/content.xml`);
@@ -84,7 +86,9 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
   const { title, author, event } = deck.properties;
   const named = ([["dc:title", title], ["dc:subject", event]] as const).filter(([name, value]) => value !== "" && said(name) !== "" && said(name) !== escapeXml(value));
   const styleText = resized(ownStyles, deck.page);
-  if (base.inOrder(deck) && deck.slides.every((slide) => base.untouched(slide).whole) && !named.length && styleText === ownStyles) {
+  const listed = base.text("META-INF/manifest.xml");
+  const plain = base.text("mimetype").trim() === MEDIA_TYPE && !content.text.includes("<office:script ") && ![...listed.matchAll(/full-path="([^"]*)"/g)].some(([, path = ""]) => isMacro(path));
+  if (base.inOrder(deck) && deck.slides.every((slide) => base.untouched(slide).whole) && !named.length && styleText === ownStyles && plain) {
     for (const path of file.paths) copy(path);
     return zip(parts);
   }
@@ -98,7 +102,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
     return [...new Map(wanted.filter((face) => !there(face)).map((face) => [/style:name="[^"]*"/.exec(face)?.[0], face])).values()].join("");
   };
   const declared = (needsMasters ? pages.footer() : "") + list("declared");
-  const body = content.text.slice(0, first.from) + declared + written.join("") + content.text.slice(last.to);
+  const body = content.text.slice(0, first.from).replace(/<office:scripts>[\s\S]*?<\/office:scripts>/, "") + declared + written.join("") + content.text.slice(last.to);
   const styled = appendTo(body, "office:automatic-styles", pages.styles.xml() + list("content"), ["office:body"]);
   const foreign = others.map((one) => one.content.namespaces);
   parts.set("content.xml", strToU8(withNamespaces(appendTo(styled, "office:font-face-decls", faces(content.text, pages.styles.xml() !== ""), ["office:automatic-styles", "office:body"]), foreign)));
@@ -118,10 +122,9 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
   // What only pages that are gone have shown goes with them, and signatures, which no longer hold.
   const kept = parts.get("content.xml") instanceof Uint8Array ? strFromU8(parts.get("content.xml") as Uint8Array) : "";
   const shown = (path: string) => [kept, mastered].some((text) => text.includes(escapeXml(path)) || text.includes(encodeURI(path)));
-  const gone = (path: string) => path === "META-INF/documentsignatures.xml" || (/^(Pictures|Media)\//.test(path) ? !shown(path) : /^Object [^/]+\//.test(path) && !shown(path.split("/")[0] as string));
+  const gone = (path: string) => path === "META-INF/documentsignatures.xml" || isMacro(path) || (/^(Pictures|Media)\//.test(path) ? !shown(path) : /^Object [^/]+\//.test(path) && !shown(path.split("/")[0] as string));
   for (const path of file.paths) if (!parts.has(path) && !gone(path) && path !== "META-INF/manifest.xml") copy(path);
-  const listed = base.text("META-INF/manifest.xml");
-  const held = listed.replace(/<manifest:file-entry\s[^>]*manifest:full-path="([^"]*)"[^>]*?(?:\/>|>\s*<\/manifest:file-entry>)\s*/g, (whole, path: string) => (gone(path) ? "" : whole));
+  const held = listed.replaceAll(`"${MEDIA_TYPE}-template"`, `"${MEDIA_TYPE}"`).replace(/<manifest:file-entry\s[^>]*manifest:full-path="([^"]*)"[^>]*?(?:\/>|>\s*<\/manifest:file-entry>)\s*/g, (whole, path: string) => (gone(path) ? "" : whole));
   const rows = [...pages.objectEntries(), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...brought.flatMap(({ entries }) => [...entries].map(([path, type]) => entry(path, type || mediaOf(path)))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])];
   const fresh = [...new Set(rows)].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
   parts.set("META-INF/manifest.xml", strToU8(held.replace("</manifest:manifest>", () => `${fresh.join("")}</manifest:manifest>`)));

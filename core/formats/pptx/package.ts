@@ -40,6 +40,10 @@ export class OpenedPackage {
     return this.parts.has(path);
   }
 
+  get paths(): Iterable<string> {
+    return this.parts.keys();
+  }
+
   bytes(path: string): Uint8Array | undefined {
     return this.parts.get(path);
   }

@@ -1,7 +1,7 @@
 import { ArrangementName, type Asset, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, keepFile, keptName, keptShape, keptElement, keptText, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
+import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
 import { standInFonts } from "../fonts";
 import { pictureInfo } from "../picture";
 import { nearTransition, withMotion } from "../motion";
@@ -82,6 +82,7 @@ class Reader implements OwnFile {
     this.main = main;
     const presentation = pack.tree(main);
     if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
+    if ([...pack.paths].some(isMacro)) this.left.push(MACROS_LEFT);
     const paths = this.slidePaths(main, presentation);
     const tags = readTags(pack, main);
     let head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);

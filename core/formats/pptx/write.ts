@@ -340,7 +340,8 @@ class Writer {
   private copyRoot(kept: KeptParts): void {
     const { pack, deck } = this;
     this.main = kept.related("", "document") ?? "ppt/presentation.xml";
-    pack.put(this.main, kept.typeOf(this.main) ?? TYPE.presentation, new Uint8Array());
+    // A template, one to be shown at once and one with macros become a plain presentation.
+    pack.put(this.main, TYPE.presentation, new Uint8Array());
     kept.instead.set(this.main, this.main);
     const core = kept.related("", "core");
     const said = core === undefined ? undefined : kept.text(core);
@@ -399,8 +400,7 @@ class Writer {
     const { width, height } = this.head.page;
     const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(out)?.[0];
     if (size && (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 || Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)) out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
-    if (out === text) pack.put(main, kept.typeOf(main), kept.file.part(main) as Uint8Array);
-    else pack.put(main, kept.typeOf(main) ?? TYPE.presentation, strToU8(out));
+    pack.put(main, TYPE.presentation, out === text ? (kept.file.part(main) as Uint8Array) : strToU8(out));
     pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
   }
 
