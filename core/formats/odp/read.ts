@@ -1,51 +1,29 @@
-import { ArrangementName, type Asset, type Background, canonical, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, elementTexts, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, slotsOf, Source, type TableElement, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Background, canonical, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
-import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, xml, type XmlNode } from "../archive";
-import { escapeXml } from "@unitext/core/draw";
-import { fromBase64 } from "../json";
-import { backgroundSum, chartTable, figureWords, flattened, isMacro, keepFile, keptName, keptShape, keptElement, type KeptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wordsOf } from "../kept";
+import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
+import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
-import { pictureInfo } from "../picture";
 import { nearTransition, withMotion } from "../motion";
-import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { KEPT, points } from "./names";
+import { ElementReader, isNumber, type PageWork } from "./readelements";
+import { OdpFiles } from "./readfiles";
 import { OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
-import { unmodelled } from "./unmodelled";
-import { type Base, ShapeReader, SHAPES, standingOf, type ShapeWork } from "./readshape";
+import { ShapeReader, standingOf, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
-interface PageWork {
-  number: number;
-  arrangement: ArrangementName;
-  kept: Record<string, unknown>;
-  used: Set<string>;
-  footnotes: Footnote[];
-  /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
-  reader: ShapeReader;
-  ours: boolean;
-  /** The elements by the shapes that they were read from. */
-  standing: Map<XmlNode, Element>;
-}
-
-/** A shape as it was written, to know it again by its sum. */
-function written(node: XmlNode): string {
-  // The ids by which motion names it are not part of what it shows.
-  const { "xml:id": _, "draw:id": __, ...attributes } = node.attributes;
-  return xml(node.name, attributes, ...node.content.map((part) => (typeof part === "string" ? escapeXml(part) : written(part))));
-}
-
 class OdpReader {
   readonly adapted: Report["adapted"] = [];
   readonly left: Report["left"] = [];
-  private readonly blobs = new Map<string, Uint8Array>();
-  private readonly assets: Record<string, Asset> = {};
+  private readonly files: OdpFiles;
+  private readonly shapes: ElementReader;
   private readonly parts: Parts;
   private readonly flat: XmlNode | undefined;
   private readonly styles = new OdpStyles();
@@ -56,8 +34,6 @@ class OdpReader {
   private readonly masterPages = new Map<string, XmlNode>();
   private readonly drawnBehind = new Map<string, Master>();
   private readonly families = new Set<string>();
-  /** The pictures that were taken in, by their path, with their sums. */
-  private readonly taken = new Map<string, string>();
   private readonly footers = new Map<string, string>();
   private foreign = false;
 
@@ -66,12 +42,11 @@ class OdpReader {
     private readonly options: ReadOptions,
   ) {
     const begins = partText(bytes.subarray(0, 200)).trimStart();
-    if (begins.startsWith("<")) {
-      this.parts = new Map();
-      this.flat = readMixed(partText(bytes), options.name);
-      return;
-    }
-    this.parts = unzip(bytes, options.name);
+    const packed = !begins.startsWith("<");
+    this.parts = packed ? unzip(bytes, options.name) : new Map();
+    if (!packed) this.flat = readMixed(partText(bytes), options.name);
+    this.files = new OdpFiles(this.parts, options.sha256);
+    this.shapes = new ElementReader({ styles: this.styles, text: this.text, files: this.files, adapted: this.adapted, families: this.families, newId: options.newId, target: (href) => this.target(href), led: (action, number) => this.led(action, number) });
     const manifest = this.parts.get("META-INF/manifest.xml");
     if (manifest && /encryption-data/.test(partText(manifest))) throw new Failure("not-readable", options.name, "The presentation is protected by a password. Save it without one and bring it in again.");
   }
@@ -130,15 +105,15 @@ class OdpReader {
       // Details are nested by what stands before them.
       const slides = nested(read).slice(handed);
       handed = read.length;
-      const fresh = [...this.blobs].slice(seen);
-      seen = this.blobs.size;
+      const fresh = [...this.files.blobs].slice(seen);
+      seen = this.files.blobs.size;
       const masters = { ...head.masters, ...this.masters };
       const all = { ...head.styles, ...this.looks };
       const named = [...read.flatMap(({ elements, regions = [] }) => [...elements, ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
       const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
       const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
       const { styles: _, ...rest } = head;
-      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: pages.length };
+      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: pages.length };
     };
     for (const [nth, page] of pages.entries()) {
       const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
@@ -153,10 +128,10 @@ class OdpReader {
 
   /** Keeps the file with the deck. */
   private keepAs(name: string): void {
-    const bytes = keepFile(this.bytes, this.taken);
+    const bytes = keepFile(this.bytes, this.files.taken);
     const sha256 = this.options.sha256(bytes);
-    this.blobs.set(sha256, bytes);
-    this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
+    this.files.blobs.set(sha256, bytes);
+    this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
   /** A slide of a kept file with the sums by which what was not touched is known. A flat file is read, but not kept: it is written as a packed one. */
@@ -225,7 +200,7 @@ class OdpReader {
     const arrangement: ArrangementName = own.success ? own.data : classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank";
     const ours = kept.id !== undefined && kept.foreign !== true;
     const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours, standing: new Map() };
-    const elements = page.children.flatMap((shape, nth) => this.elements(shape, String(nth), [], undefined, work));
+    const elements = page.children.flatMap((shape, nth) => this.shapes.elements(shape, String(nth), [], undefined, work));
     const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
     const look = SlideLook.safeParse(kept);
     const source = Source.safeParse(kept.source);
@@ -295,7 +270,7 @@ class OdpReader {
   }
 
   private background(graphic: Record<string, string>): Background | undefined {
-    const fill = readFill(graphic, this.styles.drawn, (image) => this.file(attribute(image, "href"), image));
+    const fill = readFill(graphic, this.styles.drawn, (image) => this.files.file(attribute(image, "href"), image));
     return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
   }
 
@@ -304,9 +279,9 @@ class OdpReader {
       number,
       styles: this.styles,
       text: this.text,
-      picture: (href, holder) => this.file(href, holder),
-      media: (href) => this.media(href),
-      object: (href, holder) => this.object(href, holder),
+      picture: (href, holder) => this.files.file(href, holder),
+      media: (href) => this.files.media(href),
+      object: (href, holder) => this.files.object(href, holder),
       style: (style) => {
         const name = textHash(canonical(style));
         if (!this.looks[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
@@ -314,7 +289,7 @@ class OdpReader {
         return name;
       },
       styled: (name) => this.looks[name],
-      size: (source) => this.assets[source],
+      size: (source) => this.files.assets[source],
       report: this,
     };
   }
@@ -325,7 +300,7 @@ class OdpReader {
     let drawn = this.drawnBehind.get(name ?? "");
     if (!drawn) {
       const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null)), ours: false, standing: new Map() };
-      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
+      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
       drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };
       this.drawnBehind.set(name ?? "", drawn);
@@ -368,129 +343,6 @@ class OdpReader {
     });
   }
 
-  private elements(shape: XmlNode, place: string, groups: readonly string[], link: string | undefined, work: PageWork): Element[] {
-    const kind = localName(shape);
-    if (kind === "g") {
-      const inside = groups.length < 20 ? [...groups, `g${place.replace(/\./g, "-")}`] : groups;
-      return shape.children.flatMap((inner, nth) => this.elements(inner, `${place}.${nth}`, inside, link, work));
-    }
-    if (kind === "a") return shape.children.flatMap((inner, nth) => this.elements(inner, `${place}.${nth}`, groups, this.target(attribute(shape, "href") ?? "") ?? link, work));
-    if (kind !== "frame" && !SHAPES.has(kind)) return [];
-    const name = attribute(shape, "name") ?? "";
-    const className = attribute(shape, "class");
-    if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
-    const kept = keptElement(work.kept[name] ?? work.kept[`#${place}`]);
-    if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
-    const id = kept.id && !work.used.has(kept.id) ? kept.id : this.options.newId();
-    const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
-    const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
-    const to = link ?? (action ? this.led(action, work.number) : undefined);
-    const more = work.ours ? [] : unmodelled(shape, work.reader.properties(shape).properties.graphic, (style) => this.styles.properties("text", style).text);
-    const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "", ...(more.length ? { more } : {}) } }), ...(to ? { link: to } : {}) }, work);
-    if (!element) return [];
-    const whose = name ? `“${name}”` : "a shape";
-    if (work.number) for (const what of more) this.adapted.push({ slide: work.number, what: `${what} of ${whose}`, how: "not drawn; an .odp keeps it as long as the shape is not given other looks here" });
-    work.used.add(id);
-    work.standing.set(shape, element);
-    if (slot !== null) work.used.add(`slot:${slot}`);
-    return [element];
-  }
-
-  private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
-    const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
-    const whole = kept.sum !== undefined && kept.sum === textHash(written(shape));
-    const own = { id: base.id, slot: base.slot, ...(base.binding ? { binding: base.binding } : {}), ...(base.kept ? { kept: base.kept } : {}) };
-    if (kept.whole && whole) for (const text of elementTexts(kept.whole)) flattened(text, work.footnotes);
-    if (kept.whole && whole) return { ...kept.whole, ...own } as Element;
-    const looked = kept.facts !== undefined && (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
-    if (!work.ours || kept.id === undefined || (looked && !whole)) return this.famed(work.reader.element(shape, base, alt));
-    // Unitext wrote the shape: what it is comes from what is kept, its words from the file.
-    const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
-    if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media")) return this.ourPicture(shape, kept, facts, alt);
-    const table = child(shape, "table") as XmlNode | undefined;
-    if (table) return this.ourTable(shape, kept, facts, base, work);
-    if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin")) return this.famed(work.reader.element(shape, base, alt));
-    const read = readText(((child(shape, "text-box") as XmlNode | undefined) ?? shape).children, this.text, base.slot === "title");
-    const figure = kept.whole && figureWords(kept.whole, work.footnotes);
-    if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
-    return { ...facts, kind: "text", text: keptText(kept.text, read, work.footnotes) } as Element;
-  }
-
-  private ourPicture(shape: XmlNode, kept: KeptElement, facts: object, alt: string): Element | undefined {
-    const image = child(shape, "image") as XmlNode | undefined;
-    const source = image ? this.file(attribute(image, "href"), image, kept.source) : kept.source;
-    return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
-  }
-
-  private ourTable(shape: XmlNode, { whole }: KeptElement, facts: object, base: Base, work: PageWork): Element | undefined {
-    const read = work.reader.element(shape, base, "");
-    if (read?.kind !== "table") return undefined;
-    const bare: TableElement["rows"] = read.rows.map((row) => row.map((cell) => cell && { ...(cell.columns ? { columns: cell.columns } : {}), ...(cell.rows ? { rows: cell.rows } : {}), text: cell.text.filter(({ runs }) => runs.some(({ text }) => text.trim())).map(({ look: _, align: __, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look: ___, ...item }) => item) })) }));
-    const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
-    const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
-    if (whole && expected && words(expected) === words(bare)) return { ...whole, ...facts } as Element;
-    if (whole?.kind === "table" && !whole.widths) return { ...whole, ...facts, rows: bare, header: read.header } as Element;
-    return read;
-  }
-
-  /** Fonts that an element names are counted, so that what stands in for them is told once. */
-  private famed(element: Element | undefined): Element | undefined {
-    if (element?.kind === "text" || element?.kind === "shape") for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
-    return element;
-  }
-
-  private slot(className: string | undefined, shape: XmlNode, { arrangement, used }: PageWork): string | null {
-    if (className === "title") return used.has("slot:title") ? null : "title";
-    if (!className) return null;
-    const free = slotsOf(arrangement).filter(([slot, role]) => role !== "title" && role !== "opening" && !used.has(`slot:${slot}`));
-    const picture = child(shape, "image") !== undefined;
-    return (free.find(([, role]) => (role === "picture") === picture) ?? free[0])?.[0] ?? null;
-  }
-
-  private media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
-    const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
-    const bytes = this.parts.get(path);
-    const mediaType = mediaOf(path);
-    if (!bytes || !mediaType) return undefined;
-    const sha256 = this.options.sha256(bytes);
-    const source = path.slice(path.lastIndexOf("/") + 1);
-    this.blobs.set(sha256, bytes);
-    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
-    this.taken.set(path, sha256);
-    return { source, form: mediaType.startsWith("video/") ? "video" : "audio" };
-  }
-
-  /** The content of a document inside the presentation, packed beside it or written inside. */
-  private object(href: string | undefined, holder: XmlNode): XmlNode | undefined {
-    const inside = holder.children.find((part) => ["document", "math"].includes(localName(part)));
-    if (inside) return inside;
-    const path = decodeURIComponent((href ?? "").replace(/^\.\//, "").replace(/\/$/, ""));
-    const bytes = path ? this.parts.get(`${path}/content.xml`) : undefined;
-    if (!bytes) return undefined;
-    try {
-      return readMixed(partText(bytes), `${path}/content.xml`);
-    } catch (error) {
-      if (error instanceof Failure) return undefined;
-      throw error;
-    }
-  }
-
-  /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
-  private file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
-    const path = (href ?? "").replace(/^\.\//, "");
-    const data = child(holder, "binary-data")?.text.replace(/\s+/g, "");
-    const bytes = data ? fromBase64(data) : this.parts.get(path);
-    const info = bytes && pictureInfo(bytes);
-    if (!bytes || !info) return undefined;
-    const sha256 = this.options.sha256(bytes);
-    const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
-    const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
-    if (path && !data) this.taken.set(path, sha256);
-    this.blobs.set(sha256, bytes);
-    this.assets[source] = { sha256, ...info };
-    return source;
-  }
-
   /** Where an action leads: to a page by its name, or to the next, the one before, the first or the last. */
   private led(action: XmlNode, number: number): string | undefined {
     const step = /^(next|previous|first|last)-page$/.exec(attribute(action, "action") ?? "")?.[1];
@@ -513,14 +365,6 @@ function spoken(node: XmlNode): XmlNode {
   if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "text:page-number", text: "<field>", content: ["<field>"], children: [] };
   const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
   return { ...node, children: node.children.map((inner) => changed.get(inner) as XmlNode), content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))) };
-}
-
-/** Whether a frame holds the number of its page and nothing else. */
-function isNumber(shape: XmlNode): boolean {
-  if (localName(shape) !== "frame") return false;
-  const [only, ...more] = child(shape, "text-box")?.children ?? [];
-  const field = only && !more.length ? (child(only, "page-number") ?? child(child(only, "span"), "page-number")) : undefined;
-  return field !== undefined && only?.text.trim() === "" && only.children.length === 1;
 }
 
 const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");

@@ -1,0 +1,62 @@
+import type { Asset } from "@unitext/core/model";
+import { Failure } from "@unitext/core/model";
+import { child, localName, type Parts, partText, readMixed, type XmlNode } from "../archive";
+import { fromBase64 } from "../json";
+import { pictureInfo } from "../picture";
+import { mediaOf } from "../reading";
+
+/** The files inside a presentation as they are asked for: pictures, films and documents, packed beside its parts or written inside. */
+export class OdpFiles {
+  readonly blobs = new Map<string, Uint8Array>();
+  readonly assets: Record<string, Asset> = {};
+  /** The pictures that were taken in, by their path, with their sums. */
+  readonly taken = new Map<string, string>();
+  constructor(
+    readonly parts: Parts,
+    private readonly sha256: (bytes: Uint8Array) => string,
+  ) {}
+
+  media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
+    const bytes = this.parts.get(path);
+    const mediaType = mediaOf(path);
+    if (!bytes || !mediaType) return undefined;
+    const sha256 = this.sha256(bytes);
+    const source = path.slice(path.lastIndexOf("/") + 1);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
+    this.taken.set(path, sha256);
+    return { source, form: mediaType.startsWith("video/") ? "video" : "audio" };
+  }
+
+  /** The content of a document inside the presentation, packed beside it or written inside. */
+  object(href: string | undefined, holder: XmlNode): XmlNode | undefined {
+    const inside = holder.children.find((part) => ["document", "math"].includes(localName(part)));
+    if (inside) return inside;
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, "").replace(/\/$/, ""));
+    const bytes = path ? this.parts.get(`${path}/content.xml`) : undefined;
+    if (!bytes) return undefined;
+    try {
+      return readMixed(partText(bytes), `${path}/content.xml`);
+    } catch (error) {
+      if (error instanceof Failure) return undefined;
+      throw error;
+    }
+  }
+
+  /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
+  file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
+    const path = (href ?? "").replace(/^\.\//, "");
+    const data = child(holder, "binary-data")?.text.replace(/\s+/g, "");
+    const bytes = data ? fromBase64(data) : this.parts.get(path);
+    const info = bytes && pictureInfo(bytes);
+    if (!bytes || !info) return undefined;
+    const sha256 = this.sha256(bytes);
+    const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
+    const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
+    if (path && !data) this.taken.set(path, sha256);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, ...info };
+    return source;
+  }
+}
