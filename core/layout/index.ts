@@ -1,5 +1,6 @@
 export * from "./fonts";
-export { boxesOf, facesNeeded, layoutSlide, overflowOf, type SlideContext } from "./layout";
+export type { SlideContext } from "./context";
+export { boxesOf, facesNeeded, layoutSlide, overflowOf } from "./layout";
 export { bidiLevels, breakLines, type LineRange, visualOrder } from "./paragraph";
 export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";

@@ -1,0 +1,100 @@
+import { type Footnote, type Master, plainText, type RegionBox, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
+import type { SceneNode } from "./scene";
+import { drawFill } from "./shapes";
+import { contentArea, pageScale, slotPlaces } from "./slots";
+import { type Setting, setText } from "./text";
+import type { SlideContext } from "./context";
+import { FIGURE_MINIMUM, layBoxed, layElement } from "./elements";
+
+/** What the theme draws behind the text. */
+export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
+  const { page, theme } = head;
+  const scale = pageScale(page);
+  const area = contentArea(page);
+  const opens = slide.arrangement === "opening" || slide.arrangement === "section";
+  const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({ kind: "rect", x, y, width, height, fill });
+  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined) return [];
+  if (opens) {
+    const place = slotPlaces(slide.arrangement, page).get("subtitle")?.frame.y ?? area.y;
+    const rule = rect(area.x, place - 12 * scale, 72 * scale, 4 * scale, theme.colours.accent);
+    return theme.ornament === "band" ? [rect(0, 0, 18 * scale, page.height, theme.colours.accent), rule] : [rule];
+  }
+  if (theme.ornament === "band") return [rect(0, 0, 6 * scale, page.height, theme.colours.accent)];
+  const title = slotPlaces(slide.arrangement, page).get("title");
+  return title ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)] : [];
+}
+
+/** What a file draws behind its slides, laid out once. */
+const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; nodes: SceneNode[] }>();
+
+/** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
+export function behind(slide: Slide, context: SlideContext, setting: Setting): { colour: string; nodes: SceneNode[]; plates: boolean } {
+  const { head } = context;
+  const { paper } = head.theme.colours;
+  const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
+  const background = slide.background ?? master?.background;
+  const known = master && drawnMasters.get(master);
+  const shared = known?.head === head ? known.nodes : master ? master.elements.flatMap((element) => (element.frame ? layElement(element, { frame: element.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : [])) : [];
+  if (master && known?.head !== head) drawnMasters.set(master, { head, nodes: shared });
+  if (!background) return { colour: paper, nodes: shared, plates: false };
+  if ("colour" in background) return { colour: background.colour, nodes: shared, plates: false };
+  const page = { x: 0, y: 0, ...head.page };
+  if ("fill" in background) return { colour: paper, nodes: [...drawFill(background.fill, page, "", head.assets), ...shared], plates: false };
+  const asset = head.assets[background.picture];
+  const { width, height } = head.page;
+  const scale = asset ? Math.max(width / asset.width, height / asset.height) : 1;
+  const size = asset ? { width: asset.width * scale, height: asset.height * scale } : { width, height };
+  return { colour: paper, nodes: [{ kind: "picture", element: "", source: background.picture, alt: "", missing: !asset, x: (width - size.width) / 2, y: (height - size.height) / 2, ...size, ...(asset ? { sha256: asset.sha256 } : {}) }, ...shared], plates: !master };
+}
+
+/** Plates of paper under the lines of text that stand on a picture, so that they can be read. */
+export function plates(nodes: readonly SceneNode[], fill: string, scale: number): SceneNode[] {
+  return nodes.flatMap((node): SceneNode[] => {
+    if (node.kind !== "text" || !node.lines.length) return [];
+    const left = Math.min(...node.lines.map(({ x }) => x)) - 26 * scale;
+    const right = Math.max(...node.lines.map(({ x, width }) => x + width)) + 12 * scale;
+    const top = Math.min(...node.lines.map(({ y, height }) => y - height * 0.8)) - 6 * scale;
+    const bottom = Math.max(...node.lines.map(({ y, height }) => y + height * 0.3)) + 4 * scale;
+    return [{ kind: "rect", x: left, y: top, width: right - left, height: bottom - top, fill }];
+  });
+}
+
+/** The footnotes at the foot of the content area, and the height that they take from it. */
+export function footnotes(notes: readonly Footnote[], { head }: SlideContext, setting: Setting): { node: SceneNode[]; height: number; overflow: number } {
+  if (!notes.length) return { node: [], height: 0, overflow: 0 };
+  const { page, theme } = head;
+  const area = contentArea(page);
+  const scale = pageScale(page);
+  const size = Math.max(theme.scale.footer, theme.minimum * FIGURE_MINIMUM) * scale;
+  const text: RichText = notes.map((runs, at) => ({ kind: "plain", level: 0, runs: [{ text: `${at + 1}\u2002`, marks: ["strong"] }, ...runs] }));
+  const room = { x: area.x, y: area.y, width: area.width, height: area.height * 0.4 };
+  const { lines, used, overflow } = setText(text, { frame: room, role: "references", anchor: "bottom", align: "start" }, [size, size * 0.9], { ...setting, fill: theme.colours.muted });
+  const drop = area.height - room.height;
+  const rule: SceneNode = { kind: "rect", x: area.x, y: area.y + area.height - used - 5 * scale, width: 90 * scale, height: 0.75 * scale, fill: theme.colours.muted };
+  return { node: [rule, { kind: "text", element: null, role: "footnotes", lines: lines.map((line) => ({ ...line, y: line.y + drop })) }], height: used + 12 * scale, overflow };
+}
+
+/** A footer, number or date where the slide's file puts it. */
+function ownRegion({ region, text, frame, style, box }: RegionBox, { head, number }: SlideContext, setting: Setting): SceneNode[] {
+  const levels = style === undefined ? undefined : head.styles?.[style];
+  const words = region === "number" ? plainText(text.includes("‹#›") ? text.replace("‹#›", String(number)) : String(number)) : plainText(text);
+  const role: SlotRole = "caption";
+  return layBoxed(words, "", frame, { frame, role, anchor: "middle", align: "start" }, levels, box, [head.theme.scale.footer * pageScale(head.page)], setting).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
+}
+
+/** Footer and number, the same on every slide but the opening one. */
+export function regions(slide: Slide, { head, number }: SlideContext, setting: Setting): SceneNode[] {
+  const { page, theme } = head;
+  if (slide.regions || slide.master !== undefined) return (slide.regions ?? []).flatMap((region) => ownRegion(region, { head, number, fonts: setting.fonts }, setting));
+  if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
+  const scale = pageScale(page);
+  const area = contentArea(page);
+  const size = theme.scale.footer * scale;
+  const line = (text: string, align: "start" | "end"): SceneNode => {
+    const paragraphs = plainText(text).map((paragraph) => ({ ...paragraph, align }));
+    const frame = { x: area.x, y: page.height - 34 * scale, width: align === "start" ? area.width * 0.85 : area.width, height: size * 1.4 };
+    const { lines } = setText(paragraphs.slice(0, 1), { frame, role: "caption", anchor: "top", align: "start" }, [size], setting);
+    return { kind: "text", element: null, role: align === "start" ? "footer" : "number", lines: lines.slice(0, 1) };
+  };
+  return [...(head.regions.footer ? [line(head.regions.footer, "start")] : []), ...(head.regions.number ? [line(String(number), "end")] : [])];
+}
