@@ -1,14 +1,13 @@
-import { ArrangementName, type Asset, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Fill, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
+import { type ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, } from "../kept";
+import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { standInFonts } from "../fonts";
-import { pictureInfo } from "../picture";
-import { nearTransition, withMotion } from "../motion";
-import { collected, isLot, mediaOf, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { withMotion } from "../motion";
+import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
-import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
-import { Inheritance, type PlaceholderRef, placeholderRef, shapesOf } from "./inherit";
+import type { DrawingContext } from "./drawing";
+import { Inheritance, placeholderRef, shapesOf } from "./inherit";
 import { EMU, REL, TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
@@ -17,6 +16,8 @@ import { commentReader } from "./readcomments";
 import { type OwnFile, type OwnSlide, OwnSlides } from "./readours";
 import { readTheme } from "./readtheme";
 import { readTiming, shapePaths } from "./readtiming";
+import { PptxFiles } from "./readfiles";
+import { arrangementOf, backgroundOf, regionsOf, transitionOf } from "./readslide";
 import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
@@ -42,14 +43,12 @@ interface Look {
   map: Record<string, string>;
 }
 
-const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
 
 class Reader implements OwnFile {
   readonly adapted: Report["adapted"] = [];
   readonly left: Report["left"] = [];
-  readonly blobs = new Map<string, Uint8Array>();
-  readonly assets: Record<string, Asset> = {};
   readonly pack: OpenedPackage;
+  readonly files: PptxFiles;
   private readonly ours = new OwnSlides(this);
   private readonly comments: (path: string, number: number) => Comment[];
   private readonly ids = new Map<string, string>();
@@ -57,8 +56,6 @@ class Reader implements OwnFile {
   private readonly listed = new Map<string, string>();
   private readonly styles: Record<string, TextStyle> = {};
   private readonly masters: Record<string, Master> = {};
-  /** The pictures that were taken in, by the path of their part, with their sums and names. */
-  private readonly taken = new Map<string, { sha256: string; source: string }>();
   private readonly looks = new Map<string, Look>();
   private readonly families = new Set<string>();
   /** Colours and text styles by the colour map under which they hold. */
@@ -73,6 +70,7 @@ class Reader implements OwnFile {
     readonly options: ReadOptions,
   ) {
     this.pack = new OpenedPackage(bytes, options.name);
+    this.files = new PptxFiles(this.pack, options.sha256);
     this.comments = commentReader(this.pack, () => this.main, this.left);
   }
 
@@ -109,11 +107,11 @@ class Reader implements OwnFile {
       // Details are nested by what stands before them.
       const slides = nested(read).slice(handed);
       handed = read.length;
-      const fresh = [...this.blobs].slice(seen);
-      seen = this.blobs.size;
+      const fresh = [...this.files.blobs].slice(seen);
+      seen = this.files.blobs.size;
       if (!head.properties.title) head = { ...head, properties: { ...head.properties, title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "") } };
       const [masters, styles] = [{ ...head.masters, ...this.masters }, { ...head.styles, ...this.styles }];
-      return { head: { ...head, assets: { ...this.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: paths.length };
+      return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: paths.length };
     };
     for (const [nth, path] of paths.entries()) {
       const slide = sections(path, this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
@@ -128,10 +126,10 @@ class Reader implements OwnFile {
 
   /** Keeps the file with the deck. */
   private keepAs(name: string): void {
-    const bytes = keepFile(this.bytes, new Map([...this.taken].map(([path, { sha256 }]) => [path, sha256])));
+    const bytes = keepFile(this.bytes, new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256])));
     const sha256 = this.options.sha256(bytes);
-    this.blobs.set(sha256, bytes);
-    this.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
+    this.files.blobs.set(sha256, bytes);
+    this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
   /** A slide of a kept file with the sums by which what was not touched is known. */
@@ -214,7 +212,7 @@ class Reader implements OwnFile {
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
     const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
     const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, keptElements));
-    const arrangement = this.arrangement(kept.arrangement, inheritance, shapes);
+    const arrangement = arrangementOf(kept.arrangement, inheritance, shapes);
     const source = Source.safeParse(kept.source);
     const origin = Origin.safeParse(kept.origin);
     const notes = keptText(RichText.safeParse(kept.notes).data, this.notes(path), [], true);
@@ -278,11 +276,11 @@ class Reader implements OwnFile {
     const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
     const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(timing), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
     for (const what of moved.moves) this.adapted.push({ slide: number, what, how: "not played; a .pptx keeps it while the entrances of its slide stay as they are" });
-    const background = this.background(tree, this.drawing(work));
+    const background = backgroundOf(tree, this.drawing(work));
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
-    const regions = this.regions(shapes, work);
+    const regions = regionsOf(shapes, work);
     const comments = this.comments(path, number);
-    const transition = this.transition(tree, number);
+    const transition = transitionOf(tree, (what, how) => this.adapted.push({ slide: number, what, how }));
     return {
       ...common,
       elements: moved.elements,
@@ -310,7 +308,7 @@ class Reader implements OwnFile {
     const scheme = this.schemes.get(map) ?? { colours: { named: schemeColours(inheritance.theme, map) }, styles: new Map<string, TextStyle>() };
     this.schemes.set(map, scheme);
     const { colours } = scheme;
-    const picture = (id: string) => this.pictureAt(path, id);
+    const picture = (id: string) => this.files.picture(path, id);
     const named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
     return {
       number,
@@ -322,7 +320,7 @@ class Reader implements OwnFile {
       link: this.linker(path, number ?? 0),
       newId,
       picture,
-      media: (id) => this.mediaAt(path, id),
+      media: (id) => this.files.media(path, id),
       part: (id) => {
         const target = this.pack.relationships(path).get(id);
         return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;
@@ -350,51 +348,6 @@ class Reader implements OwnFile {
     return path && this.pack.has(path) ? childrenOf(this.pack.tree(path), "tblStyle").find(({ attributes }) => attributes.styleId === id) : undefined;
   }
 
-  private pictureAt(path: string, id: string): { source: string } | { why: string } {
-    const relationship = this.pack.relationships(path).get(id);
-    if (!relationship) return { why: "its file is missing" };
-    if (relationship.external) return { why: "it lies outside of the file, and nothing is fetched" };
-    const { target } = relationship;
-    const known = this.taken.get(target);
-    if (known) return { source: known.source };
-    const bytes = this.pack.bytes(target);
-    if (!bytes) return { why: "its file is missing" };
-    const info = pictureInfo(bytes);
-    if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
-    const sha256 = this.options.sha256(bytes);
-    const base = target.slice(target.lastIndexOf("/") + 1);
-    const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;
-    this.blobs.set(sha256, bytes);
-    this.assets[source] = { sha256, ...info };
-    this.taken.set(target, { sha256, source });
-    return { source };
-  }
-
-  private mediaAt(path: string, id: string): { source: string } | undefined {
-    const relationship = this.pack.relationships(path).get(id);
-    if (!relationship || relationship.external) return undefined;
-    const known = this.taken.get(relationship.target);
-    if (known) return { source: known.source };
-    const bytes = this.pack.bytes(relationship.target);
-    const mediaType = mediaOf(relationship.target);
-    if (!bytes || !mediaType) return undefined;
-    const sha256 = this.options.sha256(bytes);
-    const source = relationship.target.slice(relationship.target.lastIndexOf("/") + 1);
-    this.blobs.set(sha256, bytes);
-    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
-    this.taken.set(relationship.target, { sha256, source });
-    return { source };
-  }
-
-  /** The background that a slide, layout or master says itself. */
-  private background(tree: XmlElement | undefined, context: DrawingContext): Background | undefined {
-    const own = at(tree, "cSld", "bg");
-    const reference = child(own, "bgRef");
-    const fill: Fill | null | undefined = reference ? referredFill(reference, context) : readFill(fillElement(child(own, "bgPr")), context);
-    if (!fill) return undefined;
-    return fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : { fill };
-  }
-
   /** What a layout and its master draw behind a slide, by name. */
   private master(inheritance: Inheritance, look: Look): string {
     const drawn: Element[] = [];
@@ -402,7 +355,7 @@ class Reader implements OwnFile {
     const part = (path: string | undefined, tree: XmlElement | undefined, which: string) => {
       if (!path || !tree) return;
       const work = this.shapeWork(path, null, inheritance, look.map, "blank", new Map(), (shape) => `${which}${shape.replace(/\./g, "-")}`);
-      background = this.background(tree, this.drawing(work)) ?? background;
+      background = backgroundOf(tree, this.drawing(work)) ?? background;
       drawn.push(...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)));
     };
     const hides = inheritance.layout?.attributes.showMasterSp === "0";
@@ -421,47 +374,6 @@ class Reader implements OwnFile {
     const name = textHash(canonical(master));
     this.masters[name] = master;
     return name;
-  }
-
-  /** Footer, number and date where the slide has them. */
-  private regions(shapes: readonly XmlElement[], work: ShapeWork): RegionBox[] {
-    const reader = new ShapeReader(work);
-    return shapes.flatMap((shape): RegionBox[] => {
-      const ref = placeholderRef(shape);
-      const region = ref && ({ ftr: "footer", sldNum: "number", dt: "date" } as Record<string, RegionBox["region"]>)[ref.type];
-      const frame = ref && work.inheritance.frame(shape, ref);
-      if (!ref || !region || !frame) return [];
-      const { text, style, box } = reader.body(shape, ref);
-      const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
-      if (words === "" && region !== "number") return [];
-      return [{ region, text: region === "number" ? "‹#›" : words, frame, style, box }];
-    }).slice(0, 10);
-  }
-
-  private transition(tree: XmlElement, number: number): Pick<Slide, "transition" | "delay"> {
-    const found = child(tree, "transition") ?? at(tree, "AlternateContent", "Choice", "transition") ?? at(tree, "AlternateContent", "Fallback", "transition");
-    if (!found) return {};
-    const kind = found.children.map(localName).find((name) => name !== "sndAc" && name !== "extLst");
-    const { spd, advTm } = found.attributes;
-    const exact = Number(Object.entries(found.attributes).find(([key]) => key.endsWith(":dur"))?.[1]) / 1000;
-    const seconds = exact > 0 ? Math.min(10, Math.max(0.1, exact)) : spd === "slow" ? 1.5 : spd === "med" ? 0.75 : 0.5;
-    const delay = Number(advTm) / 1000;
-    const near = kind === undefined || WIPES[kind] ? undefined : nearTransition(kind);
-    const ours = kind === undefined ? undefined : (WIPES[kind] ?? near?.kind);
-    if (near) this.adapted.push({ slide: number, what: `the transition “${kind}”`, how: near.how });
-    return { ...(ours ? { transition: { kind: ours, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
-  }
-
-  private arrangement(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
-    const own = ArrangementName.safeParse(kept);
-    const refs = shapes.map(placeholderRef).filter((ref): ref is PlaceholderRef => ref !== undefined);
-    if (own.success) return own.data;
-    const types: Record<string, ArrangementName> = { title: "opening", secHead: "section", obj: "points", tx: "points", twoObj: "comparison", twoTxTwoObj: "comparison", titleOnly: "title", blank: "blank", picTx: "picture" };
-    const known = types[inheritance.layoutType];
-    if (known) return known;
-    const titled = refs.some(({ type }) => type === "title" || type === "ctrTitle");
-    const bodies = refs.filter(({ type }) => ["obj", "body", "subTitle"].includes(type)).length;
-    return bodies >= 2 && titled ? "comparison" : bodies === 1 ? "points" : titled ? "title" : "blank";
   }
 
   /** A shape of ours as another program has left it. */

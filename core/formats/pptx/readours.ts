@@ -12,13 +12,13 @@ import type { KeptIdentity } from "./readshape";
 import { readBody, type ReadContext } from "./readtext";
 import { readTiming } from "./readtiming";
 import { readTable } from "./table";
+import type { PptxFiles } from "./readfiles";
 
 /** What slides of ours are read with: the file, and what is taken in of it. */
 export interface OwnFile {
   pack: OpenedPackage;
   options: ReadOptions;
-  assets: Record<string, Asset>;
-  blobs: Map<string, Uint8Array>;
+  files: PptxFiles;
   left: Report["left"];
   readonly codeFont: string | undefined;
   linker(path: string, number: number): ReadContext["link"];
@@ -144,8 +144,8 @@ export class OwnSlides {
 
   /** A picture under the name that it had. */
   private renamed(found: string, source: string): { source: string } {
-    const asset = this.file.assets[found];
-    if (asset) this.file.assets[source] = asset;
+    const asset = this.file.files.assets[found];
+    if (asset) this.file.files.assets[source] = asset;
     return { source };
   }
 
@@ -158,8 +158,8 @@ export class OwnSlides {
       const info = pictureInfo(bytes) ?? (mediaType ? { mediaType, width: 1, height: 1 } : undefined);
       if (!info) return;
       const sha256 = this.file.options.sha256(bytes);
-      this.file.blobs.set(sha256, bytes);
-      this.file.assets[source] = { sha256, ...info };
+      this.file.files.blobs.set(sha256, bytes);
+      this.file.files.assets[source] = { sha256, ...info };
     };
     const idOf = (found: XmlElement | undefined, name: string) => Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
     const properties = at(shape, "nvPicPr", "nvPr");
@@ -193,8 +193,8 @@ export class OwnSlides {
     }
     const sha256 = this.file.options.sha256(bytes);
     const source = kept ?? target.slice(target.lastIndexOf("/") + 1);
-    this.file.blobs.set(sha256, bytes);
-    this.file.assets[source] = { sha256, ...info };
+    this.file.files.blobs.set(sha256, bytes);
+    this.file.files.assets[source] = { sha256, ...info };
     return add(source);
   }
 }

@@ -1,0 +1,52 @@
+import type { Asset } from "@unitext/core/model";
+import { pictureInfo } from "../picture";
+import { mediaOf } from "../reading";
+import type { OpenedPackage } from "./package";
+
+/** The pictures, films and sounds of a package as they are asked for, by the relationships that lead to them. */
+export class PptxFiles {
+  readonly blobs = new Map<string, Uint8Array>();
+  readonly assets: Record<string, Asset> = {};
+  /** The parts that were taken in, with their sums and the names by which the deck knows them. */
+  readonly taken = new Map<string, { sha256: string; source: string }>();
+  constructor(
+    private readonly pack: OpenedPackage,
+    private readonly sha256: (bytes: Uint8Array) => string,
+  ) {}
+
+  picture(path: string, id: string): { source: string } | { why: string } {
+    const relationship = this.pack.relationships(path).get(id);
+    if (!relationship) return { why: "its file is missing" };
+    if (relationship.external) return { why: "it lies outside of the file, and nothing is fetched" };
+    const { target } = relationship;
+    const known = this.taken.get(target);
+    if (known) return { source: known.source };
+    const bytes = this.pack.bytes(target);
+    if (!bytes) return { why: "its file is missing" };
+    const info = pictureInfo(bytes);
+    if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
+    const sha256 = this.sha256(bytes);
+    const base = target.slice(target.lastIndexOf("/") + 1);
+    const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, ...info };
+    this.taken.set(target, { sha256, source });
+    return { source };
+  }
+
+  media(path: string, id: string): { source: string } | undefined {
+    const relationship = this.pack.relationships(path).get(id);
+    if (!relationship || relationship.external) return undefined;
+    const known = this.taken.get(relationship.target);
+    if (known) return { source: known.source };
+    const bytes = this.pack.bytes(relationship.target);
+    const mediaType = mediaOf(relationship.target);
+    if (!bytes || !mediaType) return undefined;
+    const sha256 = this.sha256(bytes);
+    const source = relationship.target.slice(relationship.target.lastIndexOf("/") + 1);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
+    this.taken.set(relationship.target, { sha256, source });
+    return { source };
+  }
+}
