@@ -26,7 +26,8 @@ export interface Style {
   fill?: string;
   highlight?: string;
   underline?: boolean;
-  caps?: boolean;
+  /** Drawn as capitals; where small, those that were typed as small letters are smaller. */
+  caps?: "all" | "small";
   /** Room after each glyph, in em of its own size. */
   spacing?: number;
   /** Set as a formula: one piece that is never broken. */
@@ -41,7 +42,17 @@ export interface Piece {
   style: Style;
   level: number;
   space: boolean;
+  /** Room up to a tab stop: nothing is drawn in it. */
+  tab?: boolean;
   word: ShapedWord;
+}
+
+/** Where tabs lead, in em from the left edge of the text's box: stops in order, then one after every step; `first` and `rest` are where lines begin. */
+export interface Tabs {
+  stops: readonly number[];
+  step: number;
+  first: number;
+  rest: number;
 }
 
 /** A paragraph ready to be broken at any size: widths are in em of the paragraph's size. */
@@ -66,6 +77,16 @@ function capitals(text: string): string {
   return Array.from(text, (letter) => (letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter)).join("");
 }
 
+/** How large small capitals are against the others (common practice, no source). */
+const SMALL_CAPS = 0.8;
+const smaller = new WeakMap<Style, Style>();
+/** A text in small capitals as stretches: what was typed in small letters is smaller. */
+function smallCapitals(text: string, style: Style): { text: string; style: Style }[] {
+  const small = smaller.get(style) ?? { ...style, scale: style.scale * SMALL_CAPS };
+  smaller.set(style, small);
+  return (text.match(/\p{Ll}+|[^\p{Ll}]+/gu) ?? []).map((part) => ({ text: capitals(part), style: /^\p{Ll}/u.test(part) ? small : style }));
+}
+
 /** A word with room after each of its glyphs. */
 function spaced(word: ShapedWord, spacing: number): ShapedWord {
   const advances = word.advances.map((advance) => advance + spacing);
@@ -76,22 +97,24 @@ function spaced(word: ShapedWord, spacing: number): ShapedWord {
 
 function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: { end: number; style: Style }[] } {
   let text = "";
-  const spans = paragraph.runs.map((run: Run) => {
+  const spans = paragraph.runs.flatMap((run: Run) => {
     const shape = run.marks?.includes("formula") ? formulaShape(run.text, false) : undefined;
     if (shape && !("problem" in shape)) {
       text += OBJECT;
-      return { end: text.length, style: { ...styleOf([], run.link), formula: shape } };
+      return [{ end: text.length, style: { ...styleOf([], run.link), formula: shape } }];
     }
     const style = styleOf(run.marks ?? [], run.link, run.look);
-    text += style.caps ? capitals(run.text) : run.text;
-    return { end: text.length, style };
+    const parts = style.caps === "small" ? smallCapitals(run.text, style) : [{ text: style.caps ? capitals(run.text) : run.text, style }];
+    return parts.map((part) => {
+      text += part.text;
+      return { end: text.length, style: part.style };
+    });
   });
   return { text, spans };
 }
 
-/** A formula as a word without glyphs, as wide as it is, with a hair of room on both sides. */
-function objectWord({ width }: FormulaShape): ShapedWord {
-  const wide = width + 0.1;
+/** A word without glyphs: room in which something else is drawn, or nothing. */
+function roomWord(wide: number): ShapedWord {
   return { glyphs: new Uint16Array(), advances: new Float32Array(), offsets: null, clusters: new Uint16Array(), upTo: Float32Array.of(0, wide), width: wide };
 }
 
@@ -102,19 +125,33 @@ export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: U
   return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
 }
 
-/** Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). */
-export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf): ShapedParagraph {
+/** A hair of room on both sides of a formula together, in em. */
+const FORMULA_GAP = 0.1;
+
+/** How far a tab reaches at a place in its line. */
+function toStop(at: number, { stops, step }: Tabs): number {
+  const next = stops.find((stop) => stop > at + 1e-3) ?? (Math.floor(at / step + 1e-3) + 1) * step;
+  return next - at;
+}
+
+/**
+ * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
+ * lead to the stops given, as far as their line has not been broken before; without them each is a space.
+ */
+export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf, tabs?: Tabs): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const { levels, base } = bidiLevels(text, paragraph.look?.direction);
   const pieces: Piece[] = [];
   const upTo = new Float32Array(text.length + 1);
   let start = 0;
   let width = 0;
+  /** Where the line begins that is being filled: the width before it, and its place in the box. */
+  let line = { from: 0, at: tabs?.first ?? 0 };
   for (const { end, style } of spans) {
     let at = start;
     let face = "";
     if (style.formula) {
-      const word = objectWord(style.formula);
+      const word = roomWord(style.formula.width + FORMULA_GAP);
       width += word.width;
       upTo[end] = width;
       pieces.push({ start, end, face: faceFor(style.family, 0x20, false, false).id, style, level: levels ? (levels[start] as number) : 0, space: false, word });
@@ -127,22 +164,30 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       const space = SPACE.test(text[at] as string);
       if (!(MARK.test(String.fromCodePoint(code)) && face)) face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
       at += code > 0xffff ? 2 : 1;
-      at = space ? endOfSpace(text, at, end, levels, level) : endOfWord(text, at, end, levels, level, style, face);
+      if (tabs && text[from] === "\t") {
+        const wide = toStop(line.at + width - line.from, tabs);
+        width += wide;
+        upTo[at] = width;
+        pieces.push({ start: from, end: at, face, style, level, space, tab: true, word: roomWord(wide / style.scale) });
+        continue;
+      }
+      at = space ? endOfSpace(text, at, end, levels, level, tabs !== undefined) : endOfWord(text, at, end, levels, level, style, face);
       const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
       const plain = fonts.face(face).word(shown, level % 2 === 1, language);
       const word = style.spacing ? spaced(plain, style.spacing) : plain;
       for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
       width += word.width * style.scale;
       pieces.push({ start: from, end: at, face, style, level, space, word });
+      if (tabs && space && text.slice(from, at).includes("\n")) line = { from: width, at: tabs.rest };
     }
     start = end;
   }
   return { text, pieces, upTo, breaks: lineBreaks(text), base };
 }
 
-function endOfSpace(text: string, from: number, end: number, levels: Uint8Array | null, level: number): number {
+function endOfSpace(text: string, from: number, end: number, levels: Uint8Array | null, level: number, tabbed: boolean): number {
   let at = from;
-  while (at < end && SPACE.test(text[at] as string) && (!levels || levels[at] === level)) at++;
+  while (at < end && SPACE.test(text[at] as string) && !(tabbed && text[at] === "\t") && (!levels || levels[at] === level)) at++;
   return at;
 }
 

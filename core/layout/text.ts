@@ -1,7 +1,7 @@
 import type { CodeTone } from "@unitext/core/figures";
 import { canonical, type Frame, type LevelStyle, type Paragraph, type ParagraphLook, type RichText, run, type RunLook, type SlotRole, type TextStyle, type Theme, type ThemeColours } from "@unitext/core/model";
 import { FAMILIES, familyNamed, type FontSet } from "./fonts";
-import { breakLines, type LineRange, type Piece, type ShapedParagraph, shapeParagraph, type Style, type StyleOf, visualOrder } from "./paragraph";
+import { breakLines, type LineRange, type Piece, type ShapedParagraph, shapeParagraph, type Style, type StyleOf, type Tabs, visualOrder } from "./paragraph";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 
@@ -68,7 +68,7 @@ function looked({ size, colour, font, underline, caps, highlight, spacing, rise 
     ...(colour ? { fill: colour } : {}),
     ...(font ? { family: familyNamed(font) } : {}),
     ...(underline ? { underline: true } : {}),
-    ...(caps ? { caps: true } : {}),
+    ...(caps ? { caps } : {}),
     ...(highlight ? { highlight } : {}),
     ...(spacing && em ? { spacing: spacing / (em * scale) } : {}),
     ...(rise ? { rise } : {}),
@@ -121,12 +121,12 @@ export function listNumbers(text: RichText): number[] {
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
 
-function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf, styled = ""): ShapedParagraph {
+function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf, styled = "", tabs?: Tabs): ShapedParagraph {
   const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
   const key = `${role}/${language}${styled}`;
   const known = formulas ? undefined : shapedOnce.get(paragraph);
   if (known && known.theme === theme && known.key === key) return known.shaped;
-  const shaped = shapeParagraph(paragraph, fonts, language, styleOf);
+  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs);
   shapedOnce.set(paragraph, { theme, key, shaped });
   return shaped;
 }
@@ -162,6 +162,9 @@ export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["alig
   });
 }
 
+/** How far apart tab stops are past those that a text sets, in points: an inch (ECMA-376-1, 21.1.2.2.7, defTabSz as it is usually set). */
+const TAB_STEP = 72;
+
 /** Shapes a text in the style that a file gives it. */
 function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels, size: em }: NonNullable<Setting["style"]>): Block[] {
   const { theme } = setting;
@@ -180,11 +183,13 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const marker = sign ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
     const empty = paragraph.runs.every((item) => item.text === "");
+    const indent = (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em;
+    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map((stop) => stop / em), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
     const least = (own(empty ? undefined : first?.look).size ?? em) / em;
     return {
-      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`),
+      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),
       marker,
-      indent: (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em,
+      indent,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
       look: { before: index ? look.before : 0, after: look.after, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1 },
@@ -354,6 +359,11 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     const part = cut(piece, from - piece.start, to - piece.start);
     const em = size * piece.style.scale;
     const width = part.width * em;
+    if (piece.tab) {
+      x += width;
+      last = undefined;
+      continue;
+    }
     const words = text.slice(from, to).replace(/[\n\t]/g, " ");
     if (last && !piece.style.formula && last.run.face === piece.face && last.style === piece.style && last.level === piece.level) {
       const placed: PlacedWord = { x: last.run.width, text: words, word: part };

@@ -1,0 +1,218 @@
+import { newSlide } from "@unitext/core/edit";
+import { canonical, type Deck, type Element, emptyDeck, headOf, type Paragraph, plainText, type TextBox, textHash, type TextStyle } from "@unitext/core/model";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { layoutSlide, leavesOf, type Scene, type SceneLine, type SceneNode } from "./index";
+
+// What follows from the words of the two standards about boxes, paragraphs and tables, worked by hand: what is compared are distances, which do not depend on a face.
+const fonts = shippedFonts();
+const FRAME = { x: 100, y: 60, width: 300, height: 200 };
+const INSETS: [number, number, number, number] = [10, 6, 14, 8];
+const base: TextStyle = [{ run: { size: 20, font: "Arimo", colour: "#000000" } }];
+const laid = (elements: Element[], more: Partial<Deck> = {}): Scene => {
+  const head = headOf({ ...emptyDeck("d", "D"), styles: { base, ...more.styles }, ...more, slides: [] } as Deck);
+  return layoutSlide({ ...newSlide("s", "blank"), elements }, { head: { ...head, styles: { base, ...more.styles } }, number: 1, fonts });
+};
+const paragraph = (text: string, more: Partial<Paragraph> = {}): Paragraph => ({ kind: "plain", level: 0, runs: [{ text }], ...more });
+const box = (text: Paragraph[], more: TextBox = {}, frame = FRAME, rest: Partial<Element> = {}) => laid([{ kind: "text", id: "b", slot: null, frame, style: "base", box: { insets: INSETS, fit: "none", ...more }, text, ...rest } as Element]);
+const lines = (scene: Scene): SceneLine[] => leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" && node.element === "b" ? node.lines : []));
+const inked = ({ runs }: SceneLine) => runs.filter(({ marker }) => !marker);
+const start = (line: SceneLine) => Math.min(...inked(line).map(({ x }) => x));
+const end = (line: SceneLine) => Math.max(...inked(line).map(({ x, width }) => x + width));
+const LONG = "The tide comes in over the flats and leaves them again before the sun is high";
+
+describe("a text in its box", () => {
+  it("stands inside its insets, on every side where it is set", () => {
+    expect(start(lines(box([paragraph("word")]))[0] as SceneLine)).toBeCloseTo(110, 2);
+    expect(end(lines(box([paragraph("word", { align: "end" })]))[0] as SceneLine)).toBeCloseTo(386, 2);
+    const middle = lines(box([paragraph("word", { align: "centre" })]))[0] as SceneLine;
+    expect((start(middle) + end(middle)) / 2).toBeCloseTo(110 + (300 - 24) / 2, 2);
+  });
+
+  it("never passes its right inset when it breaks, and goes on when it may not", () => {
+    for (const line of lines(box([paragraph(LONG)]))) expect(end(line)).toBeLessThanOrEqual(386.01);
+    const one = lines(box([paragraph(LONG)], { wrap: false }));
+    expect(one).toHaveLength(1);
+    expect(end(one[0] as SceneLine)).toBeGreaterThan(400);
+  });
+
+  it("stands at the top, in the middle or at the bottom: the middle is half way", () => {
+    const y = (anchor: "top" | "middle" | "bottom") => (lines(box([paragraph("word")], { anchor }))[0] as SceneLine).y;
+    expect(y("middle")).toBeCloseTo((y("top") + y("bottom")) / 2, 2);
+    expect(y("bottom") - y("top")).toBeGreaterThan(100);
+  });
+
+  it("runs in columns of one width with the gap between them", () => {
+    const many = Array.from({ length: 14 }, (_, nth) => paragraph(`word ${nth}`));
+    const starts = [...new Set(lines(box(many, { columns: 2, gap: 16 })).map((line) => Math.round(start(line) * 100) / 100))];
+    // (300 − 10 − 14 − 16) / 2 = 130 wide; the second begins at 110 + 130 + 16.
+    expect(starts).toEqual([110, 256]);
+  });
+
+  it("gets smaller until it fits, lets its box grow, or stands out by what is too much", () => {
+    const much = Array.from({ length: 14 }, () => paragraph(LONG));
+    const [shrunk, grown, out] = [box(much, { fit: "shrink" }), box(much, { fit: "grow" }), box(much, { fit: "none" })];
+    const sizes = new Set(lines(shrunk).flatMap(inked).map(({ size }) => size));
+    expect([...sizes].every((size) => size < 20)).toBe(true);
+    expect(Math.max(...lines(out).flatMap(inked).map(({ size }) => size))).toBe(20);
+    expect(grown.overflow).toBe(0);
+    expect(out.overflow).toBeGreaterThan(0);
+  });
+
+  it("is turned with its box: the middle stays where it is, and a quarter turn exchanges the sides", () => {
+    const scene = box([paragraph("word")], {}, FRAME, { rotation: 90 });
+    const matrices = (nodes: readonly SceneNode[]): (readonly number[])[] => nodes.flatMap((node) => (node.kind === "group" ? [...(node.matrix ? [node.matrix] : []), ...matrices(node.nodes)] : []));
+    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = matrices(scene.nodes)[0] ?? [];
+    const at = (x: number, y: number) => [a * x + c * y + e, b * x + d * y + f];
+    const [cx, cy] = [250, 160];
+    expect(at(cx, cy)[0]).toBeCloseTo(cx, 6);
+    expect(at(cx, cy)[1]).toBeCloseTo(cy, 6);
+    // Clockwise: what was right of the middle is below it.
+    expect(at(cx + 10, cy)[0]).toBeCloseTo(cx, 6);
+    expect(at(cx + 10, cy)[1]).toBeCloseTo(cy + 10, 6);
+  });
+});
+
+describe("paragraphs", () => {
+  const gap = (more: Partial<Paragraph>, first: Partial<Paragraph> = {}) => {
+    const [one, two] = lines(box([paragraph("one", first), paragraph("two", more)])) as [SceneLine, SceneLine];
+    return two.y - one.y;
+  };
+  const usual = gap({});
+
+  it("stand apart by the points, or the shares of their size, that they say", () => {
+    expect(gap({ look: { before: { points: 10 } } }) - usual).toBeCloseTo(10, 2);
+    expect(gap({}, { look: { after: { points: 7 } } }) - usual).toBeCloseTo(7, 2);
+    expect(gap({ look: { before: { times: 0.5 } } }) - gap({ look: { before: { times: 0 } } })).toBeCloseTo(gap({ look: { before: { times: 1 } } }) - gap({ look: { before: { times: 0.5 } } }), 2);
+  });
+
+  it("have lines as far from each other as they say", () => {
+    const step = (look: Paragraph["look"]) => {
+      const [one, two] = lines(box([paragraph(LONG, { ...(look ? { look } : {}) })])) as [SceneLine, SceneLine];
+      return two.y - one.y;
+    };
+    expect(step({ line: { points: 31 } })).toBeCloseTo(31, 2);
+    expect(step({ line: { times: 2 } })).toBeCloseTo(2 * step({ line: { times: 1 } }), 2);
+  });
+
+  it("begin at their indent, their first line moved against it, their sign in the room before", () => {
+    const [first, second] = lines(box([paragraph(LONG, { look: { left: 36, first: -18 } })])) as [SceneLine, SceneLine];
+    expect([start(first), start(second)]).toEqual([expect.closeTo(110 + 18, 2), expect.closeTo(110 + 36, 2)]);
+    const [item] = lines(box([paragraph("word", { kind: "bullet", look: { left: 36, first: -18, bullet: { sign: "▪" } } })])) as [SceneLine];
+    const sign = item.runs.find(({ marker }) => marker);
+    expect([sign?.text, sign?.x, start(item)]).toEqual(["▪", expect.closeTo(128, 2), expect.closeTo(146, 2)]);
+    for (const line of lines(box([paragraph(LONG, { look: { right: 40 } })]))) expect(end(line)).toBeLessThanOrEqual(346.01);
+  });
+
+  it("go on at their tab stops", () => {
+    const [line] = lines(box([paragraph("a\tb\tc", { look: { tabs: [80, 160] } })])) as [SceneLine];
+    const at = (letter: string) => inked(line).flatMap(({ x, words = [] }) => words.map((word) => ({ x: x + word.x, text: word.text.trim() }))).find(({ text }) => text === letter)?.x;
+    expect([at("b"), at("c")]).toEqual([expect.closeTo(190, 1), expect.closeTo(270, 1)]);
+  });
+
+  it("count as their scheme says, from where they begin", () => {
+    const signs = (scheme: "1." | "a)" | "I." | "(1)", starts?: number) => lines(box([1, 2, 3].map((nth) => paragraph("x", { kind: "number", ...(nth === 1 && starts ? { start: starts } : {}), look: { bullet: { scheme } } })))).map(({ runs }) => runs.find(({ marker }) => marker)?.text);
+    expect(signs("1.")).toEqual(["1.", "2.", "3."]);
+    expect(signs("a)")).toEqual(["a)", "b)", "c)"]);
+    expect(signs("I.", 4)).toEqual(["IV.", "V.", "VI."]);
+    expect(signs("(1)", 9)).toEqual(["(9)", "(10)", "(11)"]);
+  });
+
+  it("from right to left begin at the right", () => {
+    const [line] = lines(box([paragraph("مد وجزر", { look: { direction: "rtl" } })])) as [SceneLine];
+    expect(end(line)).toBeCloseTo(386, 1);
+  });
+});
+
+describe("characters", () => {
+  const one = (look: NonNullable<Paragraph["runs"][number]["look"]>, text = "tides") => inked(lines(box([{ kind: "plain", level: 0, runs: [{ text, look }] }]))[0] as SceneLine);
+  const width = (look: Parameters<typeof one>[0], text?: string) => one(look, text).reduce((sum, run) => sum + run.width, 0);
+
+  it("are as large, coloured and marked as they say", () => {
+    expect(one({ size: 31, colour: "#7a2e57", highlight: "#fff2a8", underline: "double" })[0]).toMatchObject({ size: 31, fill: "#7a2e57", highlight: "#fff2a8", underline: true });
+  });
+
+  it("widen with their size and by their spacing", () => {
+    expect(width({ size: 40 }) / width({ size: 20 })).toBeCloseTo(2, 3);
+    // Five letters, each 3 points further apart.
+    expect(width({ size: 20, spacing: 3 }) - width({ size: 20 })).toBeCloseTo(15, 1);
+  });
+
+  it("are raised and lowered by a share of their size", () => {
+    expect(one({ size: 20, rise: 0.3 })[0]?.rise).toBeCloseTo(6, 2);
+    expect(one({ size: 20, rise: -0.25 })[0]?.rise).toBeCloseTo(-5, 2);
+  });
+
+  it("are drawn as capitals, while the text stays as it was typed", () => {
+    expect(width({ caps: "all" })).toBeCloseTo(width({}, "TIDES"), 2);
+    const scene = lines(box([{ kind: "plain", level: 0, runs: [{ text: "Tides", look: { caps: "small" } }] }]))[0] as SceneLine;
+    expect(new Set(inked(scene).map(({ size }) => size)).size).toBe(2);
+  });
+
+  it("of a family that does not ship are drawn in the one that is as wide", () => {
+    // Carlito, Arimo and Tinos are made to the widths of the families in the table (their own release notes; from memory).
+    const face = (font: string) => one({ font })[0]?.face ?? "";
+    expect(face("Arimo")).toMatch(/arimo/i);
+    expect(face("A family that nobody has")).not.toBe("");
+  });
+});
+
+describe("pictures in their frames", () => {
+  const FILE = { sha256: "a".repeat(64), mediaType: "image/png" as const, width: 400, height: 200 };
+  const picture = (more: Partial<Element>) => laid([{ kind: "picture", id: "p", slot: null, source: "a.png", alt: "", frame: FRAME, ...more } as Element], { assets: { "a.png": FILE } });
+  const shown = (scene: Scene) => leavesOf(scene.nodes).find((node) => node.kind === "picture");
+
+  it("show what is not cut off over all of the frame", () => {
+    const node = shown(picture({ crop: { left: 0.1, top: 0.2, right: 0.3, bottom: 0 } } as Partial<Element>));
+    // 60 % of the width and 80 % of the height fill 300 by 200; it stands in the frame’s own points.
+    expect(node).toMatchObject({ width: expect.closeTo(500, 3), height: expect.closeTo(250, 3), x: expect.closeTo(-50, 3), y: expect.closeTo(-50, 3) });
+  });
+
+  it("stand inside the frame where less than nothing is cut off", () => {
+    const node = shown(picture({ crop: { left: -0.5, top: 0, right: -0.5, bottom: 0 } } as Partial<Element>));
+    expect(node).toMatchObject({ width: expect.closeTo(150, 3), x: expect.closeTo(75, 3) });
+  });
+});
+
+describe("tables", () => {
+  const cell = (text: string, more: object = {}) => ({ text: text ? [paragraph(text)] : plainText(""), ...more });
+  const table = (rows: (ReturnType<typeof cell> | null)[][], more: Partial<Element> = {}) => laid([{ kind: "table", id: "t", slot: null, frame: { x: 100, y: 60, width: 300, height: 80 }, style: "base", header: 0, align: [], widths: [100, 200], heights: rows.map(() => 40), rows, ...more } as Element]);
+  const texts = (scene: Scene) => new Map(leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => [line.text, line] as const) : [])));
+  const at = (scene: Scene, text: string) => texts(scene).get(text) as SceneLine;
+
+  it("have columns as wide as they say, and rows under each other by their heights", () => {
+    const scene = table([[cell("a"), cell("b")], [cell("c"), cell("d")]]);
+    expect(start(at(scene, "b")) - start(at(scene, "a"))).toBeCloseTo(100, 2);
+    expect(at(scene, "c").y - at(scene, "a").y).toBeCloseTo(40, 2);
+    expect(start(at(scene, "c"))).toBeCloseTo(start(at(scene, "a")), 2);
+  });
+
+  it("have rows that grow with what is in them, and push down what follows", () => {
+    const scene = table([[cell(LONG), cell("b")], [cell("c"), cell("d")]]);
+    expect(at(scene, "d").y - at(scene, "b").y).toBeGreaterThan(100);
+  });
+
+  it("have cells over several columns and rows", () => {
+    const wide = table([[cell("both", { columns: 2 }), null], [cell("c"), cell("d")]], { align: [] });
+    const middle = table([[{ ...cell(""), columns: 2, text: [paragraph("both", { align: "centre" })] }, null], [cell("c"), cell("d")]] as never);
+    expect(start(at(wide, "both"))).toBeCloseTo(start(at(wide, "c")), 2);
+    const line = at(middle, "both");
+    expect((start(line) + end(line)) / 2).toBeCloseTo(250, 1);
+    const tall = table([[cell("tall", { rows: 2, anchor: "middle" }), cell("b", { anchor: "middle" })], [null, cell("d", { anchor: "middle" })]]);
+    expect(at(tall, "tall").y).toBeCloseTo((at(tall, "b").y + at(tall, "d").y) / 2, 0);
+  });
+
+  it("keep text off the edges of a cell by its margins, and at its top, middle or bottom", () => {
+    const scene = table([[cell("a", { insets: [0, 0, 0, 0] }), cell("b", { insets: [20, 0, 0, 0] })], [cell("c"), cell("d")]]);
+    expect(start(at(scene, "a"))).toBeCloseTo(100, 2);
+    expect(start(at(scene, "b"))).toBeCloseTo(220, 2);
+    const y = (anchor: "top" | "middle" | "bottom") => at(table([[cell("a", { anchor }), cell("b")]], { heights: [80] } as Partial<Element>), "a").y;
+    expect(y("middle")).toBeCloseTo((y("top") + y("bottom")) / 2, 2);
+  });
+});
+
+it("a style is found by the sum of its content, as files name it", () => {
+  const style: TextStyle = [{ run: { size: 33 } }];
+  const name = textHash(canonical(style));
+  const scene = laid([{ kind: "text", id: "b", slot: null, frame: FRAME, style: name, text: [paragraph("word")] } as Element], { styles: { [name]: style } });
+  expect(inked(lines(scene)[0] as SceneLine)[0]?.size).toBe(33);
+});
