@@ -28,16 +28,34 @@ export function stacked({ categories, series, stack }: Pick<Data, "categories" |
   );
 }
 
-/** A number as a spreadsheet's format shows it, as far as digits, thousands, percent and currency signs go (ECMA-376-1, 18.8.30). */
+/** Literal words of a number format: quotes, escapes, padding, colours and conditions are taken off, currency signs stay. */
+const literal = (part: string) => part.replace(/\[\$([^\]-]*)[^\]]*\]/g, "$1").replace(/\[[^\]]*\]/g, "").replace(/"([^"]*)"/g, "$1").replace(/[_*]./g, "").replace(/\\/g, "");
+
+/**
+ * A number as a spreadsheet's format shows it (ECMA-376-1, 18.8.30): sections for what is above, below and at nothing,
+ * digits that are always there (0) or only where they count (#), thousands, scaling by thousands, percent, powers of ten,
+ * and words around.
+ */
 export function formatted(value: number, format: string | undefined): string {
   if (!format || format === "General") return numberFormat(Math.abs(value) >= 1000 ? ",~f" : "~r")(Number(value.toPrecision(10)));
-  const section = format.split(";")[0] as string;
-  const decimals = /\.([0#]+)/.exec(section)?.[1]?.length ?? 0;
-  const percent = section.includes("%");
-  const written = numberFormat(`${/[#0],[#0]/.test(section) ? "," : ""}.${decimals}f`)(percent ? value * 100 : value);
-  const words = (part: string) => part.replace(/\[\$([^\]-]*)[^\]]*\]/g, "$1").replace(/"([^"]*)"/g, "$1").replace(/[\\_*]/g, "");
-  const [, before = "", after = ""] = /^([^0#?]*)[0#?.,]+([^0#?]*)$/.exec(section) ?? [];
-  return `${words(before)}${written}${words(after)}`;
+  const sections = format.match(/(?:"[^"]*"|\\.|[^;"\\])+/g) ?? [format];
+  const nth = value < 0 && sections.length > 1 ? 1 : value === 0 && sections.length > 2 ? 2 : 0;
+  const section = (sections[nth] as string).replace(/\[(?!\$)[^\]]*\]/g, "");
+  const found = /^((?:"[^"]*"|\[[^\]]*\]|\\.|[_*].|[^#0?"\\])*)([#0?][#0?,]*(?:\.[#0?]*)?,*(?:E[+-][0#]+)?)([\s\S]*)$/.exec(section);
+  if (!found) return literal(section);
+  const [, before = "", digits = "", after = ""] = found;
+  const scaled = (/,+$/.exec(digits)?.[0].length ?? 0) * 3;
+  const places = /\.([#0?]*)/.exec(digits)?.[1] ?? "";
+  const shown = Math.abs(value) * (section.includes("%") ? 100 : 1) / 10 ** scaled;
+  const power = /E([+-])(0*)/.exec(digits);
+  const fixed = power ? shown.toExponential(places.length) : numberFormat(`${/[#0?],[#0?]/.test(digits) ? "," : ""}.${places.length}f`)(shown);
+  const [whole = "", exponent = ""] = fixed.split("e");
+  const kept = places.replace(/[#?]+$/, "").length;
+  const [units = "", decimals = ""] = whole.split(".");
+  const written = decimals.slice(0, kept) + decimals.slice(kept).replace(/0+$/, "");
+  const number = `${/^[#,]+(?:\.|$)/.test(digits.replace(/E.*/, "")) && units === "0" && written ? "" : units}${written ? `.${written}` : ""}`;
+  const raised = power ? `E${Number(exponent) < 0 ? "-" : power[1] === "+" ? "+" : ""}${String(Math.abs(Number(exponent))).padStart(power[2]?.length ?? 1, "0")}` : "";
+  return `${value < 0 && nth === 0 && /[1-9]/.test(number) ? "−" : ""}${literal(before)}${number}${raised}${literal(after)}`;
 }
 
 /** The numbers that an axis from the least to the greatest value shows, 0 among them unless all values lie far from it. */
