@@ -1,6 +1,6 @@
 import { deckLink, type PictureElement } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
-import { type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { type FontSet, formulaPaths, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
 import { gradientLine } from "./svg";
 
@@ -139,9 +139,8 @@ function clusterText(text: string, clusters: Uint16Array, index: number, rtl: bo
 function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[]): void {
   const height = doc.page.height;
   let text = "";
-  let rules = "";
+  const rules: FigurePath[] = [];
   let behind = "";
-  const rule = (run: SceneRun, y: number, at: number) => `${colour(run.fill)} rg ${n(run.x)} ${n(height - (y + (at + 0.05) * run.size))} ${n(run.width)} ${n(run.size * 0.05)} re f\n`;
   for (const { runs, y } of lines) {
     for (const run of runs) {
       if (run.formula) {
@@ -150,12 +149,12 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
       }
       text += writer.run(run, y - (run.rise ?? 0));
       if (run.highlight) behind += `${colour(run.highlight)} rg ${n(run.x)} ${n(height - (y + run.size * 0.25))} ${n(run.width)} ${n(run.size * 1.2)} re f\n`;
-      if (run.underline) rules += rule(run, y, 0.12);
-      if (run.strike) rules += rule(run, y, -0.28);
+      if (run.underline || run.strike) rules.push(...ruledPaths(run, y - (run.rise ?? 0)));
       lead(doc, run.link, run.x, y - run.size, run.width, run.size * 1.25);
     }
   }
-  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${behind}${rules}BT\n${text}ET Q`);
+  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${behind}BT\n${text}ET Q`);
+  drawPaths(doc, rules);
 }
 
 /** A place that leads to a page or to the web. */

@@ -1,6 +1,6 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { canonical, type Frame, type Reveal, textHash } from "@unitext/core/model";
-import { type Recolour, cssFamily, drawsLigatures, type FontSet, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Recolour, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
 export type PictureAddress = (sha256: string) => string | undefined;
@@ -21,11 +21,6 @@ export function escapeXml(text: string): string {
 
 /** A number as SVG writes it: at most three decimals. */
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
-
-function decoration(run: SceneRun, y: number): string {
-  const line = (at: number) => `<rect x="${n(run.x)}" y="${n(y + at * run.size)}" width="${n(run.width)}" height="${n(run.size * 0.05)}" fill="${run.fill}"/>`;
-  return (run.underline ? line(0.12) : "") + (run.strike ? line(-0.28) : "");
-}
 
 type Paint = NonNullable<FigurePath["paint"]>;
 /** Equal paints have one name, so that it does not matter which of several drawings on a page defines it. */
@@ -110,7 +105,7 @@ class Outlines {
 
 function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
   const behind = line.runs.map((run) => (run.highlight ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${run.highlight}"/>` : "")).join("");
-  return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + decoration(run, line.y)).join("");
+  return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + pathsMarkup(ruledPaths(run, line.y - (run.rise ?? 0)))).join("");
 }
 
 function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress): string {

@@ -37,7 +37,7 @@ describe("columns and bars", () => {
 
   it("stand on each other in a stack, and fill the whole as shares", () => {
     const stack = draw("column", [series([1, 2, 3], NORTH), series([2, 2, 1], SOUTH)], { stack: "sum" });
-    boxes(stack, NORTH).forEach((lower, nth) => close(boxes(stack, SOUTH)[nth]?.bottom ?? 0, lower.y));
+    for (const [nth, lower] of boxes(stack, NORTH).entries()) close(boxes(stack, SOUTH)[nth]?.bottom ?? 0, lower.y);
     const shares = draw("column", [series([1, 2, 3], NORTH), series([3, 2, 1], SOUTH)], { stack: "share" });
     const heights = boxes(shares, NORTH).map(({ height }, nth) => height + (boxes(shares, SOUTH)[nth]?.height ?? 0));
     close(heights[0] ?? 0, heights[1] ?? 1, 0.1);

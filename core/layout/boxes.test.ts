@@ -1,7 +1,7 @@
 import { newSlide } from "@unitext/core/edit";
 import { canonical, type Deck, type Element, emptyDeck, headOf, type Paragraph, plainText, type TextBox, textHash, type TextStyle } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
-import { layoutSlide, leavesOf, type Scene, type SceneLine, type SceneNode } from "./index";
+import { layoutSlide, leavesOf, ruledPaths, type Scene, type SceneLine, type SceneNode } from "./index";
 
 // What follows from the words of the two standards about boxes, paragraphs and tables, worked by hand: what is compared are distances, which do not depend on a face.
 const fonts = shippedFonts();
@@ -128,7 +128,7 @@ describe("characters", () => {
   const width = (look: Parameters<typeof one>[0], text?: string) => one(look, text).reduce((sum, run) => sum + run.width, 0);
 
   it("are as large, coloured and marked as they say", () => {
-    expect(one({ size: 31, colour: "#7a2e57", highlight: "#fff2a8", underline: "double" })[0]).toMatchObject({ size: 31, fill: "#7a2e57", highlight: "#fff2a8", underline: true });
+    expect(one({ size: 31, colour: "#7a2e57", highlight: "#fff2a8", underline: "double" })[0]).toMatchObject({ size: 31, fill: "#7a2e57", highlight: "#fff2a8", underline: "double" });
   });
 
   it("widen with their size and by their spacing", () => {
@@ -215,4 +215,29 @@ it("a style is found by the sum of its content, as files name it", () => {
   const name = textHash(canonical(style));
   const scene = laid([{ kind: "text", id: "b", slot: null, frame: FRAME, style: name, text: [paragraph("word")] } as Element], { styles: { [name]: style } });
   expect(inked(lines(scene)[0] as SceneLine)[0]?.size).toBe(33);
+});
+
+describe("lines under words", () => {
+  const run = (underline: NonNullable<Parameters<typeof ruledPaths>[0]["underline"]>) => ({ x: 10, width: 100, text: "word", face: "", size: 20, fill: "#0f5c63", rtl: false, underline });
+
+  it("are one, two, a heavy one, dots, dashes or a wave, as wide as the words and in their colour", () => {
+    for (const kind of ["single", "double", "heavy", "dotted", "dashed", "wavy"] as const) {
+      const paths = ruledPaths(run(kind), 50);
+      expect(paths).toHaveLength(kind === "double" ? 2 : 1);
+      for (const { d, stroke } of paths) {
+        expect(stroke).toBe("#0f5c63");
+        expect(d.startsWith("M10 ")).toBe(true);
+        const steps = kind === "wavy" ? [...d.matchAll(/q[-\d.]+ [-\d.]+ ([-\d.]+) 0/g)].map(([, step]) => Number(step)) : [Number(/h([\d.]+)/.exec(d)?.[1])];
+        expect(steps.reduce((sum, step) => sum + step, 0)).toBeCloseTo(100, 1);
+      }
+    }
+    expect(ruledPaths(run("heavy"), 50)[0]?.width).toBe(2 * (ruledPaths(run("single"), 50)[0]?.width ?? 0));
+    expect(ruledPaths(run("dotted"), 50)[0]?.dash).toHaveLength(2);
+  });
+
+  it("run through words that are struck, above the baseline", () => {
+    const { underline: _, ...plain } = run("single");
+    const [path] = ruledPaths({ ...plain, strike: true }, 50);
+    expect(Number(/M10 ([\d.]+)/.exec(path?.d ?? "")?.[1])).toBeLessThan(50);
+  });
 });

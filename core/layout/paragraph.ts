@@ -25,7 +25,7 @@ export interface Style {
   /** The colour of the words and of what lies behind them, where a look says so. */
   fill?: string;
   highlight?: string;
-  underline?: boolean;
+  underline?: NonNullable<RunLook["underline"]>;
   /** Drawn as capitals; where small, those that were typed as small letters are smaller. */
   caps?: "all" | "small";
   /** Room after each glyph, in em of its own size. */

@@ -1,5 +1,5 @@
 import type { FigurePath, FormulaShape } from "@unitext/core/figures";
-import type { Frame, Page, PictureElement, Reveal } from "@unitext/core/model";
+import type { Frame, Page, PictureElement, Reveal, RunLook } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
 /** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
@@ -18,7 +18,7 @@ export interface SceneRun {
   size: number;
   fill: string;
   rtl: boolean;
-  underline?: boolean;
+  underline?: NonNullable<RunLook["underline"]>;
   strike?: boolean;
   /** The colour that lies behind it. */
   highlight?: string;
@@ -101,6 +101,30 @@ export function plainScene(scene: Scene): Scene {
 /** The text lines of a scene in drawing order, markers left out. */
 export function sceneLines(scene: Scene): string[] {
   return leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
+}
+
+/** How thick a line under or through words is, and where it stands below the baseline, as shares of their size. */
+const RULE = { width: 0.05, under: 0.145, through: -0.255 } as const;
+
+/** The lines under and through a run whose baseline is at `y`, as outlines on the page. */
+export function ruledPaths({ x, width, size, fill, underline, strike }: SceneRun, y: number): FigurePath[] {
+  const round = (value: number) => Math.round(value * 1000) / 1000;
+  const straight = (at: number, thick: number, dash?: readonly number[]): FigurePath => ({ d: `M${round(x)} ${round(y + at * size)}h${round(width)}`, stroke: fill, width: round(thick * size), ...(dash ? { dash: dash.map((part) => round(part * size)) } : {}) });
+  const wave = (): FigurePath => {
+    const [length, high] = [size * 0.12, size * 0.05];
+    const turns = Math.max(1, Math.round(width / length));
+    const step = width / turns;
+    return { d: `M${round(x)} ${round(y + RULE.under * size)}${Array.from({ length: turns }, (_, nth) => `q${round(step / 2)} ${round(nth % 2 ? high : -high)} ${round(step)} 0`).join("")}`, stroke: fill, width: round(size * 0.04) };
+  };
+  const under: Record<NonNullable<SceneRun["underline"]>, () => FigurePath[]> = {
+    single: () => [straight(RULE.under, RULE.width)],
+    double: () => [straight(RULE.under - 0.035, RULE.width * 0.7), straight(RULE.under + 0.055, RULE.width * 0.7)],
+    heavy: () => [straight(RULE.under + 0.02, RULE.width * 2)],
+    dotted: () => [straight(RULE.under, RULE.width, [0.05, 0.08])],
+    dashed: () => [straight(RULE.under, RULE.width, [0.25, 0.12])],
+    wavy: () => [wave()],
+  };
+  return [...(underline ? under[underline]() : []), ...(strike ? [straight(RULE.through, RULE.width)] : [])];
 }
 
 /** A formula in a line, as outlines on the page. */

@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { cssFamily, drawsLigatures, formulaPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import { cssFamily, drawsLigatures, formulaPaths, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
 import { type Reveal, textHash } from "@unitext/core/model";
 import { memo } from "react";
@@ -24,8 +24,7 @@ function Run({ run, y: line }: { run: SceneRun; y: number }) {
       <text x={n(run.rtl ? run.x + run.width : run.x)} y={n(y)} direction={run.rtl ? "rtl" : undefined} fontFamily={cssFamily(run.face)} fontSize={n(run.size)} fill={run.fill} xmlSpace="preserve" data-advance={n(run.width)} {...(drawsLigatures(run.face) ? {} : { style: NO_LIGATURES })}>
         {run.text}
       </text>
-      {run.underline && <rect x={n(run.x)} y={n(y + run.size * 0.12)} width={n(run.width)} height={n(run.size * 0.05)} fill={run.fill} />}
-      {run.strike && <rect x={n(run.x)} y={n(y - run.size * 0.28)} width={n(run.width)} height={n(run.size * 0.05)} fill={run.fill} />}
+      {(run.underline || run.strike) && <Paths paths={ruledPaths(run, y)} />}
     </>
   );
 }
