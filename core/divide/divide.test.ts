@@ -86,6 +86,13 @@ describe("split", () => {
     expect(linksIn(apply(alone, mendLink(alone, "b", "slide:a", "c") as Change).deck)).toEqual(["slide:c", "slide:a", "https://example.org/dunes"]);
   });
 
+  it("takes the pictures before items along with the slides that show them", () => {
+    const sign = { sha256: "c".repeat(64), mediaType: "image/png" as const, width: 4, height: 4 };
+    const deck: Deck = { ...deckOf("x", [slide("a", "Tides", { elements: [{ kind: "text", id: "t", slot: "body", text: [{ kind: "bullet", level: 0, look: { bullet: { picture: "sign.png" } }, runs: [run("ebb")] }] }] }), slide("b", "Dunes")]), assets: { "sign.png": sign } };
+    const [one, two] = split({ deck, version: 1 }, resolvePlan(deck, { parts: [{ name: "one", slides: "1" }, { name: "two", slides: "2" }] }, "").parts, ids()).parts as [Deck, Deck];
+    expect([Object.keys(one.assets), Object.keys(two.assets)]).toEqual([["sign.png"], []]);
+  });
+
   it("offers where a broken link may lead, and mends it", () => {
     const two = done.parts[1] as Deck;
     const [broken] = brokenLinks(two, [course]);

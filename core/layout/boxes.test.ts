@@ -103,6 +103,18 @@ describe("paragraphs", () => {
     for (const line of lines(box([paragraph(LONG, { look: { right: 40 } })]))) expect(end(line)).toBeLessThanOrEqual(346.01);
   });
 
+  it("have a picture before them where they say so, as high as their letters and in the room before", () => {
+    const assets = { "sign.png": { sha256: "b".repeat(64), mediaType: "image/png" as const, width: 40, height: 20 } };
+    const scene = laid([{ kind: "text", id: "b", slot: null, frame: FRAME, style: "base", box: { insets: INSETS }, text: [paragraph("word", { kind: "bullet", look: { left: 40, first: -40, bullet: { picture: "sign.png" } } })] } as Element], { assets });
+    const [sign] = leavesOf(scene.nodes).filter((node) => node.kind === "picture");
+    // 0.8 of 20 points high, twice as wide.
+    expect(sign).toMatchObject({ source: "sign.png", x: expect.closeTo(110, 2), width: expect.closeTo(32, 2), height: expect.closeTo(16, 2) });
+    expect(start(lines(scene)[0] as SceneLine)).toBeCloseTo(150, 2);
+    // Without its file it is a round sign.
+    const [line] = lines(laid([{ kind: "text", id: "b", slot: null, frame: FRAME, style: "base", text: [paragraph("word", { kind: "bullet", look: { bullet: { picture: "gone.png" } } })] } as Element])) as [SceneLine];
+    expect(line.runs.find(({ marker }) => marker)?.text).toBe("•");
+  });
+
   it("go on at their tab stops", () => {
     const [line] = lines(box([paragraph("a\tb\tc", { look: { tabs: [80, 160] } })])) as [SceneLine];
     const at = (letter: string) => inked(line).flatMap(({ x, words = [] }) => words.map((word) => ({ x: x + word.x, text: word.text.trim() }))).find(({ text }) => text === letter)?.x;

@@ -1,6 +1,6 @@
 import { type Element, type ForeignElement, type Frame, type Geometry, isEmptyText, type MediaElement, type PictureElement, plainText, type RichText, type ShapeElement, type SlotRole, type TextBox, type TextElement, type TextStyle } from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
-import type { SceneBox, SceneNode } from "./scene";
+import { type SceneBox, type SceneNode, signNodes } from "./scene";
 import { drawForm, turning } from "./shapes";
 import { pageScale, sizeOf, type SlotPlace } from "./slots";
 import { type Setting, setText } from "./text";
@@ -38,8 +38,9 @@ export function layBoxed(text: RichText, id: string, frame: Frame, place: SlotPl
   const tried = !style ? sizes : box?.fit === "shrink" ? [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58, 0.52, 0.46, 0.4, 0.34, 0.28].map((step) => base * step) : [base];
   const set = setText(text, { frame: inner, role: place.role, anchor: box?.anchor ?? place.anchor, align: place.align }, tried, own, { columns: box?.columns ?? 1, gap: box?.gap ?? 0, wrap: box?.wrap !== false });
   const node: SceneNode = { kind: "text", element: id, role: place.role, lines: set.lines };
+  const signs = signNodes(set.lines, id, setting.assets);
   const matrix = turned && turning(room, turned);
-  return { nodes: [matrix ? { kind: "group", element: id, matrix, nodes: [node] } : node], size: set.size, used: set.used + top + bottom, overflow: box?.fit === "grow" ? 0 : Math.max(0, set.overflow - 1.5) };
+  return { nodes: matrix ? [{ kind: "group", element: id, matrix, nodes: [node, ...signs] }] : [node, ...signs], size: set.size, used: set.used + top + bottom, overflow: box?.fit === "grow" ? 0 : Math.max(0, set.overflow - 1.5) };
 }
 
 function layTextBox(element: TextElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {

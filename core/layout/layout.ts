@@ -77,7 +77,7 @@ function placedParts(given: Slide, context: SlideContext, setting: Setting): { s
 /** How much stands out on a slide, in points: what `layoutSlide` says of it, at a part of the work. */
 export function overflowOf(given: Slide, plain: SlideContext): number {
   const context = inItsLook(given, plain);
-  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, measure: true };
+  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, assets: context.head.assets, measure: true };
   const { groups: all, foot } = placedParts(given, context, setting);
   return Math.max(0, foot.overflow, ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)));
 }
@@ -85,7 +85,7 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
 /** Where the elements of a slide stand, and at which size, by their ids: the boxes that `layoutSlide` gives, at a part of the work. */
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
   const context = inItsLook(given, plain);
-  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, measure: true, places: true };
+  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, assets: context.head.assets, measure: true, places: true };
   return new Map(placedParts(given, context, setting).groups.flatMap((group) => layGroup(group, context, setting).boxes.flatMap((box) => (box.element === null ? [] : [[box.element, box] as const]))));
 }
 
@@ -96,7 +96,7 @@ export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox
 export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   const context = inItsLook(given, plain);
   const { head, fonts } = context;
-  const setting: Setting = { fonts, theme: head.theme, language: head.language };
+  const setting: Setting = { fonts, theme: head.theme, language: head.language, assets: head.assets };
   const { slide, groups: all, foot } = placedParts(given, context, setting);
   const { colour, nodes: back, plates: plated } = behind(slide, context, setting);
   const nodes: SceneNode[] = [...back, ...ornaments(slide, context)];

@@ -1,5 +1,5 @@
 import type { FigurePath, FormulaShape } from "@unitext/core/figures";
-import type { Frame, Page, PictureElement, Reveal, RunLook } from "@unitext/core/model";
+import type { DeckHead, Frame, Page, PictureElement, Reveal, RunLook } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
 /** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
@@ -44,6 +44,8 @@ export interface SceneLine {
   text: string;
   paragraph: number;
   runs: SceneRun[];
+  /** The picture before an item: its name and where it stands. */
+  sign?: { source: string } & Frame;
 }
 
 export type SceneNode =
@@ -101,6 +103,14 @@ export function plainScene(scene: Scene): Scene {
 /** The text lines of a scene in drawing order, markers left out. */
 export function sceneLines(scene: Scene): string[] {
   return leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
+}
+
+/** The pictures before the items of a text, as nodes of an element. */
+export function signNodes(lines: readonly SceneLine[], element: string, assets: DeckHead["assets"] | undefined): SceneNode[] {
+  return lines.flatMap(({ sign }): SceneNode[] => {
+    const asset = sign && assets?.[sign.source];
+    return sign && asset ? [{ kind: "picture", element, alt: "", missing: false, sha256: asset.sha256, ...sign }] : [];
+  });
 }
 
 /** How thick a line under or through words is, and where it stands below the baseline, as shares of their size. */

@@ -1,6 +1,6 @@
 import { mixed } from "@unitext/core/figures";
 import { type Align, type Cell, type DeckHead, type Frame, isEmptyText, type RichText, type TableElement, type ThemeColours } from "@unitext/core/model";
-import type { SceneNode } from "./scene";
+import { type SceneNode, signNodes } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { type Block, breakText, type Setting, setText, shapeText } from "./text";
 
@@ -191,7 +191,7 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
     const [left, top, right, bottom] = insets;
     const inner = { x: box.x + left, y: box.y + top, width: Math.max(1, box.width - left - right), height: Math.max(1, box.height - top - bottom) };
     const set = setText(cell.text, { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" }, [size], setting);
-    lines.push({ kind: "text", element: id, role: "table", lines: set.lines });
+    lines.push({ kind: "text", element: id, role: "table", lines: set.lines }, ...signNodes(set.lines, id, setting.assets));
   }
   return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0 };
 }

@@ -1,5 +1,5 @@
 import type { CodeTone } from "@unitext/core/figures";
-import { canonical, type Frame, type LevelStyle, type Paragraph, type ParagraphLook, type RichText, run, type RunLook, type SlotRole, type TextStyle, type Theme, type ThemeColours } from "@unitext/core/model";
+import { canonical, type DeckHead, type Frame, type LevelStyle, type Paragraph, type ParagraphLook, type RichText, run, type RunLook, type SlotRole, type TextStyle, type Theme, type ThemeColours } from "@unitext/core/model";
 import { FAMILIES, familyNamed, type FontSet } from "./fonts";
 import { breakLines, type LineRange, type Piece, type ShapedParagraph, shapeParagraph, type Style, type StyleOf, type Tabs, visualOrder } from "./paragraph";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
@@ -14,6 +14,8 @@ export interface Setting {
   fill?: string;
   /** The text style that a file gives, and the size in points that stands for one em. */
   style?: { levels: TextStyle; size: number };
+  /** The pictures that may stand before items. */
+  assets?: DeckHead["assets"];
   /** Only how much stands out is asked for: no line is placed. */
   measure?: boolean;
   /** Only where elements stand is asked for: what is drawn from data is not drawn. */
@@ -33,6 +35,8 @@ const INDENT = 1.15;
 export interface Block {
   shaped: ShapedParagraph;
   marker: ShapedParagraph | null;
+  /** The picture that is its sign, in em. */
+  sign?: { source: string; width: number; height: number };
   /** Left edge of the text in em. */
   indent: number;
   kind: Paragraph["kind"];
@@ -162,6 +166,8 @@ export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["alig
   });
 }
 
+/** How high a picture before an item is against the text, in em. */
+const SIGN = 0.8;
 /** How far apart tab stops are past those that a text sets, in points: an inch (ECMA-376-1, 21.1.2.2.7, defTabSz as it is usually set). */
 const TAB_STEP = 72;
 
@@ -178,7 +184,9 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const styleOf: StyleOf = (marks, link, more) => styleFor(theme, role, marked(marks), link, own(more), em);
     const first = paragraph.runs.find((item) => item.text.trim() !== "");
     const bullet = { ...look.bullet };
-    const sign = paragraph.kind === "plain" ? null : paragraph.kind === "number" ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number) : (bullet.sign ?? "•");
+    const shown = paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
+    const high = SIGN * (bullet.size ?? 1) * ((own(first?.look).size ?? em) / em);
+    const sign = paragraph.kind === "plain" ? null : shown ? " " : paragraph.kind === "number" ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number) : (bullet.sign ?? "•");
     const signLook: RunLook = { ...own(first?.look), ...(bullet.colour ? { colour: bullet.colour } : {}), ...(bullet.font && isPlainFont(bullet.font) ? { font: bullet.font } : {}) };
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const marker = sign ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
@@ -189,6 +197,7 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),
       marker,
+      ...(shown ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
       indent,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
@@ -275,7 +284,8 @@ function inColumns(blocks: readonly Block[], broken: Broken, size: number, place
       drop = line.y - line.height * 0.8 - frame.y;
     }
     const right = column * (width + gap);
-    return { ...line, x: line.x + right, y: line.y - drop, runs: line.runs.map((item) => ({ ...item, x: item.x + right })) };
+    const { sign } = line;
+    return { ...line, ...(sign ? { sign: { ...sign, x: sign.x + right, y: sign.y - drop } } : {}), x: line.x + right, y: line.y - drop, runs: line.runs.map((item) => ({ ...item, x: item.x + right })) };
   });
 }
 
@@ -329,8 +339,11 @@ function placeLines(blocks: readonly Block[], broken: Broken, size: number, top:
       const at = rtl ? frame.x + frame.width - block.indent * size + Math.max(0, gutter - sign.width) : (block.align === "start" ? frame.x + block.indent * size : left) - gutter;
       for (const item of sign.runs) runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
     }
+    const { sign: own } = block;
+    const gutter = Math.max(-(look?.first ?? 0), 0) * size;
+    const sign = own && first ? { source: own.source, x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0), y: baseline - own.height * size, width: own.width * size, height: own.height * size } : undefined;
     const hyphen = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
-    lines.push({ x: left, y: baseline, width, height: lineHeight, text: hyphen, paragraph: index, runs });
+    lines.push({ x: left, y: baseline, width, height: lineHeight, text: hyphen, paragraph: index, runs, ...(sign ? { sign } : {}) });
     y += lineHeight;
     before = index;
   }

@@ -104,6 +104,7 @@ describe("paragraphs (21.1.2.2)", () => {
       ["tab stops", '<a:pPr><a:tabLst><a:tab pos="914400" algn="l"/><a:tab pos="1828800" algn="l"/></a:tabLst></a:pPr>', { look: { tabs: [72, 144] } }],
       ["a level", '<a:pPr lvl="2"><a:buChar char="–"/></a:pPr>', { level: 2, kind: "bullet", look: { bullet: { sign: "–" } } }],
       ["a bullet in its colour, size and font", '<a:pPr><a:buClr><a:srgbClr val="B23A30"/></a:buClr><a:buSzPct val="80000"/><a:buFont typeface="Arimo"/><a:buChar char="▪"/></a:pPr>', { kind: "bullet", look: { bullet: { sign: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } }],
+      ["a picture before an item", `<a:pPr><a:buBlip><a:blip r:embed="${pictureId}"/></a:buBlip></a:pPr>`, { kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }],
       ["numbers", '<a:pPr><a:buAutoNum type="arabicPeriod"/></a:pPr>', { kind: "number" }],
       ["numbers that go on", '<a:pPr><a:buAutoNum type="arabicPeriod" startAt="5"/></a:pPr>', { kind: "number", start: 5 }],
       ...(["alphaLcParenR", "alphaUcPeriod", "romanLcPeriod", "romanUcPeriod", "arabicParenBoth", "arabicPlain"] as const).map((type, nth): Row => [`the number scheme ${type}`, `<a:pPr><a:buAutoNum type="${type}"/></a:pPr>`, { kind: "number", look: { bullet: { scheme: ["a)", "A.", "i.", "I.", "(1)", "1"][nth] } } }]),

@@ -309,12 +309,12 @@ class Reader implements OwnFile {
     this.schemes.set(map, scheme);
     const { colours } = scheme;
     const picture = (id: string) => this.files.picture(path, id);
-    const named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
+    const _named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
     return {
       number,
       inheritance,
       colours,
-      styles: { colours, fonts: schemeFonts(inheritance.theme), picture: named, language: this.language },
+      styles: { colours, fonts: schemeFonts(inheritance.theme), sign: (id) => this.files.sign(path, id), language: this.language },
       arrangement,
       kept,
       link: this.linker(path, number ?? 0),

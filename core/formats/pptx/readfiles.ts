@@ -34,6 +34,16 @@ export class PptxFiles {
     return { source };
   }
 
+  /** A picture that stands before items, under a name by its content. */
+  sign(path: string, id: string): string | undefined {
+    const found = this.picture(path, id);
+    const asset = "source" in found ? this.assets[found.source] : undefined;
+    if (!("source" in found) || !asset) return undefined;
+    const name = `sign-${asset.sha256.slice(0, 24)}${/\.[^.]*$/.exec(found.source)?.[0] ?? ""}`;
+    this.assets[name] = asset;
+    return name;
+  }
+
   media(path: string, id: string): { source: string } | undefined {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship || relationship.external) return undefined;

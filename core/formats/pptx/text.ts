@@ -19,6 +19,8 @@ export interface TextContext {
   style?: TextStyle;
   /** Where formulas are set, and not shown as their TeX. */
   math?: Pick<ShapeMath, "formula">;
+  /** The relationship id for a picture, or undefined where its file is gone. */
+  picture?(source: string): string | undefined;
   /** The relationship id for a link, or undefined where it leads nowhere. */
   link(to: string): { id: string; slide: boolean } | undefined;
 }
@@ -71,7 +73,7 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
     spacing,
-    !context.style && kind === "bullet" && context.bulleted && !look?.bullet ? "" : bulletXml(kind, Object.keys(bullet).length ? bullet : undefined, start),
+    !context.style && kind === "bullet" && context.bulleted && !look?.bullet ? "" : bulletXml(kind, Object.keys(bullet).length ? bullet : undefined, start, context.picture),
     tabs,
   );
 }

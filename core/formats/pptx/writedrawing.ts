@@ -124,10 +124,12 @@ export function lookParts(look: RunLook | undefined): { attributes: Record<strin
 const spacing = (name: string, value: ParagraphLook["before"] | ParagraphLook["line"]) => (!value ? "" : xml(name, {}, "points" in value ? xml("a:spcPts", { val: Math.round(value.points * 100) }) : xml("a:spcPct", { val: share(value.times) })));
 
 /** The sign of an item, in the order of CT_TextParagraphProperties. */
-export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined): string {
+export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, embed?: (source: string) => string | undefined): string {
   if (kind === "plain") return "<a:buNone/>";
   const parts = (bullet?.colour ? xml("a:buClr", {}, colourXml(bullet.colour)) : "") + (bullet?.size ? xml("a:buSzPct", { val: share(bullet.size) }) : "");
   if (kind === "number") return `${parts}<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
+  const picture = bullet?.picture === undefined ? undefined : embed?.(bullet.picture);
+  if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, xml("a:blip", { "r:embed": picture }))}`;
   return `${parts}${xml("a:buFont", { typeface: bullet?.font ?? "Arial" })}${xml("a:buChar", { char: bullet?.sign ?? "•" })}`;
 }
 

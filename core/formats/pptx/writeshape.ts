@@ -79,8 +79,9 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
   return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr txBox="1"/>', "<p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'), xml("p:txBody", {}, '<a:bodyPr wrap="square" lIns="0" tIns="0" rIns="0" bIns="0"><a:normAutofit/></a:bodyPr>', style, paragraphs));
 }
 
-export function textContext({ head, relationships, paths, path, math }: Pick<ShapeWork, "head" | "relationships" | "paths" | "path" | "math">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
-  return { language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
+export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
+  const { head, relationships, paths, path, math } = work;
+  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
