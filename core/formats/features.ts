@@ -1,4 +1,4 @@
-import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { changedParts, fromOdp, fromPptx, onItsLayout, sameMotion } from "./kept";
 import { standsOnMaster } from "./regions";
@@ -63,7 +63,7 @@ export const FEATURES = {
   "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
-  "pictures before items": (slide) => slide.elements.flatMap((element) => (elementTexts(element).some((text) => text.some(({ look }) => look?.bullet?.picture)) ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "pictures before items": (slide, deck) => slide.elements.flatMap((element) => (signsOf(element, deck.styles).length ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
   "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps ? ["points that appear one at a time"] : [])),
   entrances: (slide) => slide.elements.flatMap((element) => (element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
@@ -193,7 +193,6 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "footers of its file": (slide, deck) => (fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" }),
     comments: kept,
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
-    "pictures before items": { how: "shown as round signs" },
     "what only its file says": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },

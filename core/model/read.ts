@@ -195,12 +195,15 @@ export function picturesOn(slide: Pick<Slide, "background" | "elements">): strin
 }
 
 /** The pictures that stand before items; they are named by their content, so that they have one name in every deck. */
-const signsOf = (element: Element): string[] => elementTexts(element).flatMap((text) => text.flatMap(({ look }) => look?.bullet?.picture ?? []));
+export function signsOf(element: Element, styles: DeckHead["styles"]): string[] {
+  const levels = element.style === undefined ? undefined : styles?.[element.style];
+  return [...elementTexts(element).flatMap((text) => text.flatMap(({ look }) => look?.bullet?.picture ?? [])), ...(levels ?? []).flatMap(({ paragraph }) => paragraph?.bullet?.picture ?? [])];
+}
 
 /** The names of all files that a slide needs: its pictures, also those before items, films and sounds, those of its master, and the file that it was read from. */
-export function filesOf(slide: Slide, { masters }: Pick<DeckHead, "masters">): string[] {
+export function filesOf(slide: Slide, { masters, styles }: Pick<DeckHead, "masters" | "styles">): string[] {
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
-  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...slide.elements.flatMap(signsOf), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
+  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...slide.elements.flatMap((element) => signsOf(element, styles)), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
 }
 
 /** The slide, and an element of it, with every picture's name sent through `change`. */

@@ -121,6 +121,7 @@ describe("paragraphs (20.216 and after)", () => {
     [
       ["bullets in their colour and size", { list: level(`<text:list-level-style-bullet text:level="1" text:bullet-char="▪">${properties}<style:text-properties fo:color="#b23a30" fo:font-size="80%"/></text:list-level-style-bullet><text:list-level-style-bullet text:level="2" text:bullet-char="–">${properties}</text:list-level-style-bullet>`), shape: listed("") }, { text: [{ kind: "bullet", level: 0, look: { bullet: { sign: "▪", colour: "#b23a30", size: 0.8 } } }, { kind: "bullet", level: 1, look: { bullet: { sign: "–" } } }] }],
       ...(["1", "a", "A", "i", "I"] as const).map((format): Row => [`numbers as ${format})`, { list: level(`<text:list-level-style-number text:level="1" style:num-format="${format}" style:num-suffix=")">${properties}</text:list-level-style-number>`), shape: listed("") }, { text: [{ kind: "number", look: { bullet: { scheme: `${format})` } } }, {}] }]),
+      ["a picture before an item", { list: level(`<text:list-level-style-image text:level="1" xlink:href="Pictures/a.png" xlink:type="simple">${properties}</text:list-level-style-image>`), shape: listed("") }, { text: [{ kind: "bullet", look: { left: 36, first: -18, bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }, {}] }],
       ["numbers that go on", { list: level(`<text:list-level-style-number text:level="1" style:num-format="1" style:num-suffix=".">${properties}</text:list-level-style-number>`), shape: listed(' text:start-value="5"') }, { text: [{ kind: "number", start: 5 }, {}] }],
     ],
     seen,

@@ -46,6 +46,7 @@ class OdpReader {
     this.parts = packed ? unzip(bytes, options.name) : new Map();
     if (!packed) this.flat = readMixed(partText(bytes), options.name);
     this.files = new OdpFiles(this.parts, options.sha256);
+    this.styles.sign = (level) => this.files.sign(attribute(level, "href"), level);
     this.shapes = new ElementReader({ styles: this.styles, text: this.text, files: this.files, adapted: this.adapted, families: this.families, newId: options.newId, target: (href) => this.target(href), led: (action, number) => this.led(action, number) });
     const manifest = this.parts.get("META-INF/manifest.xml");
     if (manifest && /encryption-data/.test(partText(manifest))) throw new Failure("not-readable", options.name, "The presentation is protected by a password. Save it without one and bring it in again.");

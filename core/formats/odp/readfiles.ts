@@ -44,6 +44,16 @@ export class OdpFiles {
     }
   }
 
+  /** A picture that stands before items, under a name by its content. */
+  sign(href: string | undefined, holder: XmlNode): string | undefined {
+    const source = this.file(href, holder);
+    const asset = source === undefined ? undefined : this.assets[source];
+    if (source === undefined || !asset) return undefined;
+    const name = `sign-${asset.sha256.slice(0, 24)}${/\.[^.]*$/.exec(source)?.[0] ?? ""}`;
+    this.assets[name] = asset;
+    return name;
+  }
+
   /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
   file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
     const path = (href ?? "").replace(/^\.\//, "");

@@ -50,6 +50,8 @@ export class OdpStyles {
   private readonly lists = new Map<string, XmlNode>();
   private readonly known = new Map<string, Properties>();
   private readonly fonts = new Map<string, string>();
+  /** Takes the picture in that is the sign of a level of a list. */
+  sign: ((level: XmlNode) => string | undefined) | undefined;
   /** Gradients, hatches, pictures that fill, dashes and line ends by name. */
   readonly drawn = new Map<string, XmlNode>();
 
@@ -204,6 +206,8 @@ export class OdpStyles {
       const scheme: Bullet["scheme"] = (/^\(?[1aAiI][.)]?$/.test(wanted) ? wanted.replace(/^\((.)\.?$/, "$1") : "1.") as (typeof SCHEMES)[number];
       return { kind: "number", look: { ...indents, bullet: { scheme, ...rest } } };
     }
+    const picture = kind === "list-level-style-image" ? this.sign?.(element) : undefined;
+    if (picture !== undefined) return { kind: "bullet", look: { ...indents, bullet: { picture } } };
     const sign = attribute(element, "bullet-char");
     return { kind: "bullet", look: { ...indents, bullet: { ...(sign ? { sign: sign.slice(0, 8) } : {}), ...rest } } };
   }

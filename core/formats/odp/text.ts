@@ -57,9 +57,12 @@ interface ListLevel extends Bullet {
   kind: "bullet" | "number";
   before: number;
   label: number;
+  /** The path of the picture that is the sign, and how high it is in points. */
+  image?: { path: string; high: number };
 }
 
-function levelXml({ kind, sign, scheme, colour, size, font, before, label }: ListLevel, level: number): string {
+function levelXml({ kind, sign, scheme, colour, size, font, before, label, image }: ListLevel, level: number): string {
+  if (image) return xml("text:list-level-style-image", { "text:level": level, "xlink:href": image.path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }, xml("style:list-level-properties", { "text:space-before": length(before), "text:min-label-width": length(label), "fo:width": length(image.high), "fo:height": length(image.high), "style:vertical-pos": "middle", "style:vertical-rel": "line" }));
   const properties = xml("style:list-level-properties", { "text:space-before": length(before), "text:min-label-width": length(label) });
   const look = xml("style:text-properties", { "fo:color": colour, "fo:font-family": font, "fo:font-size": size ? `${Math.round(size * 100)}%` : undefined });
   if (kind === "bullet") return xml("text:list-level-style-bullet", { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") }, properties, look);
@@ -77,6 +80,8 @@ export interface TextContext {
   bold?: boolean;
   /** How text of its levels stands where a file gave it; sizes then come from there. */
   levels?: TextStyle;
+  /** The path of a picture in the file, or undefined where it is gone. */
+  picture?(source: string): string | undefined;
   /** Where a link leads in the file, or undefined where its words stand alone. */
   link(to: string): string | undefined;
 }
@@ -220,7 +225,9 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     const step = (run?.size ?? context.size) * 1.15;
     const label = look.first === undefined ? step : Math.max(0, -look.first);
     const left = look.left ?? (level + 1) * step;
-    const { sign, scheme, picture: __, ...rest } = look.bullet;
+    const { sign, scheme, picture, ...rest } = look.bullet;
+    const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
+    if (path !== undefined) return { kind, before: Math.max(0, left - label), label, image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) } };
     return { kind, ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}), ...rest, before: Math.max(0, left - label), label };
   });
 }

@@ -38,8 +38,8 @@ const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", 
 
 const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
 
-export function contextFor({ styles, theme, link }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
-  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, bold, link, ...(levels ? { levels } : {}) };
+export function contextFor({ styles, theme, link, file }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
+  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, bold, link, picture: file, ...(levels ? { levels } : {}) };
 }
 
 const named = ({ name, presentation }: Shape, style: string): Attributes => ({ [presentation ? "presentation:style-name" : "draw:style-name"]: style, "draw:name": name, "draw:layer": "layout", "presentation:class": presentation, "presentation:user-transformed": presentation ? "true" : undefined });
