@@ -55,6 +55,13 @@ describe("a text in its box", () => {
     expect([...sizes].every((size) => size < 20)).toBe(true);
     expect(Math.max(...lines(out).flatMap(inked).map(({ size }) => size))).toBe(20);
     expect(grown.overflow).toBe(0);
+    // What grows is as high as its lines and its insets.
+    const last = lines(grown).at(-1) as SceneLine;
+    const boxed = (scene: Scene) => scene.boxes.find(({ element }) => element === "b");
+    expect((boxed(grown)?.y ?? 0) + (boxed(grown)?.height ?? 0)).toBeGreaterThan(last.y);
+    expect(boxed(out)?.height).toBe(200);
+    const shape = laid([{ kind: "shape", id: "b", slot: null, frame: FRAME, style: "base", geometry: { preset: "rect" }, fill: { kind: "solid", colour: "#0f5c63" }, box: { insets: INSETS, fit: "grow" }, text: much } as Element]);
+    expect((boxed(shape)?.y ?? 0) + (boxed(shape)?.height ?? 0)).toBeGreaterThan((lines(shape).at(-1) as SceneLine).y);
     expect(out.overflow).toBeGreaterThan(0);
   });
 

@@ -44,9 +44,10 @@ export function layBoxed(text: RichText, id: string, frame: Frame, place: SlotPl
 }
 
 function layTextBox(element: TextElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
-  const { frame } = place;
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
-  const { nodes, size, used, overflow } = layBoxed(element.text, element.id, frame, place, style, element.box, sizesFor(place.role, context), setting);
+  const { nodes, size, used, overflow } = layBoxed(element.text, element.id, place.frame, place, style, element.box, sizesFor(place.role, context), setting);
+  // A box that grows is as high as what is in it.
+  const frame = element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
   const back = element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
   return { nodes: [...back, ...nodes], box: { ...frame, element: element.id, slot, size, overflow }, used };
 }
@@ -60,6 +61,9 @@ function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, 
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
   const sizes = [sizeOf("body", context.head.theme, context.head.page) * 0.7];
   const text = layBoxed(element.text, element.id, drawn.text, { ...place, anchor: "middle", align: style ? "start" : "centre" }, style, element.box ?? (style ? undefined : { insets: INSETS }), sizes, setting);
+  // A shape that grows is drawn again, as much higher as its text stands out.
+  const more = element.box?.fit === "grow" ? text.used - drawn.text.height : 0;
+  if (more > 0.5 && !setting.grown) return layShape(element, { ...place, frame: { ...frame, height: frame.height + more } }, slot, context, { ...setting, grown: true });
   return { nodes: [...outline, ...text.nodes], box: { ...frame, element: element.id, slot, size: text.size, overflow: text.overflow }, used: frame.height };
 }
 

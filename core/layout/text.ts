@@ -14,6 +14,8 @@ export interface Setting {
   fill?: string;
   /** The text style that a file gives, and the size in points that stands for one em. */
   style?: { levels: TextStyle; size: number };
+  /** The shape has been made higher for its text already. */
+  grown?: boolean;
   /** The pictures that may stand before items. */
   assets?: DeckHead["assets"];
   /** Only how much stands out is asked for: no line is placed. */

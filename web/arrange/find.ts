@@ -7,6 +7,7 @@ export const MARKS = {
   hidden: "hidden",
   broken: "with links that lead nowhere",
   look: "in a look of their own",
+  comments: "with comments",
 } as const;
 export type Mark = keyof typeof MARKS;
 
@@ -21,6 +22,7 @@ export function findSlides(slides: readonly Slide[], words: string, mark: Mark |
     hidden: ({ hidden }) => hidden,
     broken: (slide) => slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
     look: ({ theme }) => theme !== undefined,
+    comments: ({ comments }) => (comments?.length ?? 0) > 0,
   };
   return slides.flatMap((slide) => {
     if (mark && !has[mark](slide)) return [];

@@ -11,6 +11,7 @@ import { styleNonce } from "../shell/nonce";
 import { CropPane, movedCrop, zoomedCrop } from "./Crop";
 import { Frames } from "./Frames";
 import { Look } from "./Look";
+import { Comments } from "./Comments";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
 import { RichTextEditor } from "./RichTextEditor";
@@ -212,6 +213,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
         {/* Who writes notes has done with what was selected. */}
         <div onFocus={() => choose([])}>
           <Notes slide={given} />
+          <Comments slide={given} />
         </div>
       </div>
       <aside aria-label={chosen.length ? "What is selected" : "Look"} className="hairline bg-base-200 w-72 shrink-0 overflow-auto border-l p-4 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100" data-selected={chosen.length ? "" : undefined}>
