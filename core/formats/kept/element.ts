@@ -32,6 +32,11 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
   return Object.fromEntries(Object.entries(element).filter(([name]) => !without.includes(name))) as Partial<Element>;
 }
 
+/** A kept value as far as it checks. What is not there is not tried: a check that fails costs more than all that hold. */
+export function held<T>(schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } }, value: unknown): T | undefined {
+  return value === undefined ? undefined : schema.safeParse(value).data;
+}
+
 export function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
   const { id, slot, frame, binding, source, text, footnotes, caption, width, sum } = value as Record<string, unknown>;
@@ -39,6 +44,7 @@ export function keptElement(value: unknown): KeptElement {
   const rich = text === undefined ? { success: false as const } : RichText.safeParse(text);
   const asPicture = typeof source === "string" && !whole.success ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }) : { success: false as const };
   const asText = asPicture.success ? { success: false as const } : TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
+  const [ownId, bound] = [held(Id, id), held(Binding, binding)];
   const facts = asPicture.success ? factsOf(asPicture.data, ["kind", "alt", "source"]) : asText.success ? factsOf(asText.data, ["kind", "text"]) : undefined;
   return {
     ...(whole.success ? { whole: whole.data } : {}),
@@ -48,10 +54,10 @@ export function keptElement(value: unknown): KeptElement {
     ...(typeof sum === "string" ? { sum } : {}),
     ...(typeof caption === "string" ? { caption } : {}),
     ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
-    ...(Id.safeParse(id).success ? { id: id as string } : {}),
+    ...(ownId === undefined ? {} : { id: ownId }),
     ...(slot === null || typeof slot === "string" ? { slot } : {}),
     ...(frame && typeof frame === "object" ? { frame: frame as Frame } : {}),
-    ...(Binding.safeParse(binding).success ? { binding: Binding.parse(binding) } : {}),
+    ...(bound ? { binding: bound } : {}),
     ...(typeof source === "string" && source ? { source } : {}),
   };
 }

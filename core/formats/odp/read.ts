@@ -2,7 +2,7 @@ import { ArrangementName, type Background, canonical, type Comment, Comment as C
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
-import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
@@ -18,6 +18,8 @@ import { ShapeReader, standingOf, type ShapeWork } from "./readshape";
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
+
+const [RegionBoxes, Comments] = [RegionBox.array(), CommentSchema.array()];
 
 class OdpReader {
   readonly adapted: Report["adapted"] = [];
@@ -195,17 +197,16 @@ class OdpReader {
   }
 
   private slide(page: XmlNode, number: number, id: string, kept: Record<string, unknown>): Slide {
-    const own = ArrangementName.safeParse(kept.arrangement);
+    const own = held(ArrangementName, kept.arrangement);
     const classes = page.children.map((shape) => attribute(shape, "class")).filter((name): name is string => name !== undefined);
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
-    const arrangement: ArrangementName = own.success ? own.data : classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank";
+    const arrangement: ArrangementName = own ?? (classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank");
     const ours = kept.id !== undefined && kept.foreign !== true;
     const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours, standing: new Map() };
     const elements = page.children.flatMap((shape, nth) => this.shapes.elements(shape, String(nth), [], undefined, work));
     const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
     const look = SlideLook.safeParse(kept);
-    const source = Source.safeParse(kept.source);
-    const origin = Origin.safeParse(kept.origin);
+    const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
     const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.text);
     const moved = this.motion(page, { arrangement, elements }, work);
@@ -214,19 +215,19 @@ class OdpReader {
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
       elements: moved.elements,
-      notes: keptText(RichText.safeParse(kept.notes).data, spoken, [], true),
+      notes: keptText(held(RichText, kept.notes), spoken, [], true),
       hidden: graphic.visibility === "hidden",
-      ...(source.success ? { source: source.data } : {}),
-      ...(origin.success ? { origin: origin.data } : {}),
+      ...(source ? { source } : {}),
+      ...(origin ? { origin } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
       ...(look.success && look.data.section ? { section: look.data.section } : {}),
     };
     if (ours) {
-      const regions = RegionBox.array().safeParse(kept.regions);
+      const regions = held(RegionBoxes, kept.regions);
       // A comment that says the same keeps what the file has no place for.
-      const held = CommentSchema.array().safeParse(kept.comments).data ?? [];
-      const said = this.comments(page).map((one) => held.find(({ author, text }) => author === one.author && text === one.text) ?? one);
-      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions.success ? { regions: regions.data } : {}), ...(said.length ? { comments: said } : {}) };
+      const noted = held(Comments, kept.comments) ?? [];
+      const said = this.comments(page).map((one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one);
+      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions ? { regions } : {}), ...(said.length ? { comments: said } : {}) };
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);

@@ -1,7 +1,7 @@
 import { type ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, held, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -43,6 +43,8 @@ interface Look {
   map: Record<string, string>;
 }
 
+
+const [RegionBoxes, Comments] = [RegionBox.array(), Comment.array()];
 
 class Reader implements OwnFile {
   readonly adapted: Report["adapted"] = [];
@@ -213,17 +215,16 @@ class Reader implements OwnFile {
     const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
     const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, keptElements));
     const arrangement = arrangementOf(kept.arrangement, inheritance, shapes);
-    const source = Source.safeParse(kept.source);
-    const origin = Origin.safeParse(kept.origin);
-    const notes = keptText(RichText.safeParse(kept.notes).data, this.notes(path), [], true);
+    const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
+    const notes = keptText(held(RichText, kept.notes), this.notes(path), [], true);
     const common = {
       id: this.ids.get(path) as string,
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
       notes,
       hidden: tree.attributes.show === "0" || tree.attributes.show === "false",
-      ...(source.success ? { source: source.data } : {}),
-      ...(origin.success ? { origin: origin.data } : {}),
+      ...(source ? { source } : {}),
+      ...(origin ? { origin } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
     };
     if (this.ours.isOurs(tree, shapes, kept, keptElements)) {
@@ -242,9 +243,8 @@ class Reader implements OwnFile {
 
   /** What a slide of ours keeps of the file that it came from before. */
   private shared({ master, regions, comments }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
-    const boxes = RegionBox.array().safeParse(regions);
-    const said = Comment.array().safeParse(comments);
-    return { ...(typeof master === "string" ? { master } : {}), ...(boxes.success ? { regions: boxes.data } : {}), ...(said.success ? { comments: said.data } : {}) };
+    const [boxes, said] = [held(RegionBoxes, regions), held(Comments, comments)];
+    return { ...(typeof master === "string" ? { master } : {}), ...(boxes ? { regions: boxes } : {}), ...(said ? { comments: said } : {}) };
   }
 
   private inheritance(path: string): Inheritance {
@@ -414,8 +414,8 @@ class Reader implements OwnFile {
 
 function identityOf(value: unknown): KeptIdentity {
   const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
-  const bound = Binding.safeParse(binding);
-  return { ...(Id.safeParse(id).success ? { id: id as string } : {}), ...(slot === null || typeof slot === "string" ? { slot } : {}), ...(bound.success ? { binding: bound.data } : {}) };
+  const [own, bound] = [held(Id, id), held(Binding, binding)];
+  return { ...(own === undefined ? {} : { id: own }), ...(slot === null || typeof slot === "string" ? { slot } : {}), ...(bound ? { binding: bound } : {}) };
 }
 
 /**

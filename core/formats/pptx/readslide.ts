@@ -1,5 +1,6 @@
 import { ArrangementName, type Background, type Fill, type RegionBox, type Slide, type Transition } from "@unitext/core/model";
 import { at, child, localName, type XmlElement } from "../archive";
+import { held } from "../kept";
 import { nearTransition } from "../motion";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { type Inheritance, type PlaceholderRef, placeholderRef } from "./inherit";
@@ -48,9 +49,9 @@ export function transitionOf(tree: XmlElement, told: (what: string, how: string)
 
 /** The arrangement that comes nearest to the layout and the places of a slide. */
 export function arrangementOf(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
-  const own = ArrangementName.safeParse(kept);
+  const own = held(ArrangementName, kept);
   const refs = shapes.map(placeholderRef).filter((ref): ref is PlaceholderRef => ref !== undefined);
-  if (own.success) return own.data;
+  if (own) return own;
   const types: Record<string, ArrangementName> = { title: "opening", secHead: "section", obj: "points", tx: "points", twoObj: "comparison", twoTxTwoObj: "comparison", titleOnly: "title", blank: "blank", picTx: "picture" };
   const known = types[inheritance.layoutType];
   if (known) return known;

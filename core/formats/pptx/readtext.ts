@@ -40,7 +40,7 @@ function formulasIn(element: XmlElement): Run[] {
 const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
 /** The language of a run where it is another than the deck's; what only differs in its region is the deck's. */
 function otherLanguage(tag: string | undefined, deck: string | undefined): string | undefined {
-  return tag !== undefined && deck !== undefined && Language.safeParse(tag).success && primary(tag) !== primary(deck) ? tag : undefined;
+  return tag !== undefined && deck !== undefined && primary(tag) !== primary(deck) && Language.safeParse(tag).success ? tag : undefined;
 }
 
 function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefined {
