@@ -44,13 +44,16 @@ export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
   yield* isPresentation(work.name) ? readPresentation(work) : readDocument(work);
 }
 
+/** Files that are stretches of a larger one as files of their own: a message to another thread takes all along that lies behind them. */
+const apart = (blobs: Map<string, Uint8Array>) => new Map([...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]));
+
 function* readPresentation({ name, bytes }: ReadWork): Generator<ReadProgress> {
   const lots = presentationLots(bytes, { name, newId: () => nanoid(10), sha256 });
   for (let page = 0; ; ) {
     const { done, value } = lots.next();
     if (done) return yield { kind: "end", ...value };
     page += value.slides.length;
-    yield { kind: "head", head: value.head, blobs: value.blobs, typed: false, of: value.of };
+    yield { kind: "head", head: value.head, blobs: apart(value.blobs), typed: false, of: value.of };
     yield { kind: "slides", slides: value.slides, page };
   }
 }

@@ -79,3 +79,22 @@ describe("pictures and base64", () => {
     expect(toBase64(strToU8(text))).toBe(expected);
   });
 });
+
+it("parts that lie unpacked are stretches of the archive, and one whose name is no UTF-8 is found all the same", () => {
+  const picture = new Uint8Array(5000).map((_, at) => at % 251);
+  const bytes = zip(new Map([["a.png", picture], ["b.xml", strToU8("<b/>")]]));
+  const parts = unzip(bytes, "a.zip");
+  expect(parts.get("a.png")).toEqual(picture);
+  expect(parts.get("a.png")?.buffer).toBe(bytes.buffer);
+  expect(partText(parts.get("b.xml") as Uint8Array)).toBe("<b/>");
+  // Without the mark of UTF-8 (APPNOTE 6.3, 4.4.4, bit 11) names are read by another table.
+  const other = zip(new Map([["ä.png", picture]]));
+  const view = new DataView(other.buffer);
+  for (let at = 0; at + 4 < other.length; at++) {
+    const sign = view.getUint32(at, true);
+    if (sign === 0x04034b50) view.setUint16(at + 6, 0, true);
+    if (sign === 0x02014b50) view.setUint16(at + 8, 0, true);
+  }
+  const [found] = [...unzip(other, "b.zip").values()];
+  expect(found).toEqual(picture);
+});

@@ -8,7 +8,7 @@ export type Parts = Map<string, Uint8Array>;
 export const LIMITS = { parts: 20000, bytes: 1024 * 1024 * 1024, ratio: 200, slack: 10 * 1024 * 1024 };
 
 /**
- * Unpacks a zip. Throws a Failure `not-readable` for what is no zip or a broken one, and for a path that climbs out of
+ * Unpacks a zip; parts that lie in it unpacked are stretches of the bytes given, not copies. Throws a Failure `not-readable` for what is no zip or a broken one, and for a path that climbs out of
  * the archive; `too-large` for one that would unpack to more than the limits.
  */
 export function unzip(bytes: Uint8Array, name: string): Parts {
@@ -18,6 +18,7 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Failure("not-readable", name, "The file is not a zip archive, which this kind of document is. It may have been renamed or damaged.");
   let parts = 0;
   let total = 0;
+  const stored = new Set<string>();
   try {
     const unpacked = unzipSync(bytes, {
       filter: (file) => {
@@ -25,10 +26,16 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
         total += file.originalSize;
         if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
         if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(file.name)) throw new Failure("not-readable", file.name, `The archive holds a path that leads out of it (${file.name}), so it was not opened.`);
-        return !file.name.endsWith("/");
+        if (file.compression === 0 && file.size === file.originalSize) stored.add(file.name);
+        return !file.name.endsWith("/") && !stored.has(file.name);
       },
     });
-    return new Map(Object.entries(unpacked));
+    const found: Parts = new Map(Object.entries(unpacked));
+    if (stored.size) for (const [path, part] of packedParts(bytes)) if (stored.has(path) && part.method === 0 && part.data.length === part.size) found.set(path, part.data);
+    // What is not found so (its name is written otherwise) is unpacked as the rest.
+    const left = [...stored].filter((path) => !path.endsWith("/") && !found.has(path));
+    if (left.length) for (const [path, part] of Object.entries(unzipSync(bytes, { filter: (file) => left.includes(file.name) }))) found.set(path, part);
+    return found;
   } catch (error) {
     if (error instanceof Failure) throw error;
     throw new Failure("not-readable", name, "The archive is damaged or cut off; it cannot be unpacked.");
