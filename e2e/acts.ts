@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
+import type { Deck } from "@unitext/core/model";
 
 export const OUTLINE = "# Reading the shore\n\nA walk in three stops\n\n## The tide line\n\n- weed and shells\n- how high it came\n\n## The foot of the dune\n\n- where sand falls\n- where waves bite\n\n## The slack\n\n- fresh water\n";
 
@@ -11,6 +12,16 @@ interface State {
 export async function stored(page: Page): Promise<State> {
   const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
   return (await page.request.get(`/api/decks/${id}`)).json();
+}
+
+/** The same, as the model has it. */
+export const deckOf = async (page: Page): Promise<Deck> => (await stored(page)).deck as unknown as Deck;
+
+/** Goes to a slide in Refine, by its place in the deck of the page. */
+export async function refine(page: Page, nth: number): Promise<void> {
+  const { id, slides } = await deckOf(page);
+  await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);
+  await expect(page.locator("[data-frame]").first()).toBeVisible();
 }
 
 /** Waits until everything done on the page is committed. */

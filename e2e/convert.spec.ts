@@ -4,16 +4,10 @@ import { expect, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
 import type { Deck, Element } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { bring, kept, stored } from "./acts";
+import { bring, deckOf, kept, refine } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
-const deckOf = async (page: Page) => (await stored(page)).deck as unknown as Deck;
 
-async function refine(page: Page, nth: number): Promise<void> {
-  const { id, slides } = await deckOf(page);
-  await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);
-  await expect(page.locator("[data-frame]").first()).toBeVisible();
-}
 const find = async (page: Page, nth: number, test_: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
 async function write(page: Page, label: string): Promise<Uint8Array> {
   const { id } = await deckOf(page);

@@ -1,16 +1,10 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
-import type { Deck, Element } from "@unitext/core/model";
-import { bring, kept, stored } from "./acts";
+import type { Element } from "@unitext/core/model";
+import { bring, deckOf, kept, refine } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
-const deckOf = async (page: Page) => (await stored(page)).deck as unknown as Deck;
-async function refine(page: Page, nth: number): Promise<void> {
-  const { id, slides } = await deckOf(page);
-  await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);
-  await expect(page.locator("[data-frame]").first()).toBeVisible();
-}
 const element = async (page: Page, nth: number, wanted: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(wanted) as Element;
 
 test("a deck from a file gets pages of another shape, and of a size of one's own; one undo takes each back", async ({ page }) => {

@@ -102,7 +102,7 @@ const kept = "kept" as const;
 const PRESENTATION: Record<FeatureName, Judge> = {
   "hidden slides": kept,
   "detail slides": { how: "other programs show it after its main slide; Unitext nests it again" },
-  "named sections": kept,
+  "named sections": { how: "other programs show it only in a file that has sections already; Unitext keeps it" },
   notes: kept,
   "links to the web": kept,
   "links between slides": kept,
@@ -210,6 +210,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   md: {
     ...PRESENTATION,
     "detail slides": kept,
+    "named sections": kept,
     "links into other decks": kept,
     "links that lead nowhere": kept,
     "links of shapes": { why: "text has no place for it" },

@@ -226,6 +226,7 @@ class Reader implements OwnFile {
       ...(source ? { source } : {}),
       ...(origin ? { origin } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
+      ...(typeof kept.section === "string" && kept.section ? { section: kept.section.slice(0, 300) } : {}),
     };
     if (this.ours.isOurs(tree, shapes, kept, keptElements)) {
       const used = new Set<string>();

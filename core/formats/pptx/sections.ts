@@ -1,9 +1,12 @@
 import { type Deck, sectionBegun, type Slide, textHash } from "@unitext/core/model";
-import { child, childrenOf, localName, xml, type XmlElement } from "../archive";
+import { child, childrenOf, xml, type XmlElement } from "../archive";
 
-/** The extension of `p:presentation` that names runs of slides (its identifier and namespace are published by its maker; ECMA-376-1, 19.2.1.12 leaves room for it). */
-const EXTENSION = "{521415D9-36F7-43E2-AB2F-B90AF26B5E84}";
-const NAMESPACE = "http://schemas.microsoft.com/office/powerpoint/2010/main";
+/**
+ * Runs of slides by name are no part of ECMA-376: files that have them say them in an extension of their own
+ * (19.2.1.12), which is read by its names, followed where it is, and never made. Other decks have theirs in tags.
+ */
+const LIST = /<((?:\w+:)?)sectionLst\b([^>]*)>[\s\S]*?<\/\1sectionLst>/;
+const HOLDER = /<((?:\w+:)?)ext\b[^>]*>\s*<((?:\w+:)?)sectionLst\b[\s\S]*?<\/\2sectionLst>\s*<\/\1ext>/;
 
 interface Section {
   name: string;
@@ -47,32 +50,16 @@ function guid(text: string): string {
   return `{${digits.slice(0, 8)}-${digits.slice(8, 12)}-${digits.slice(12, 16)}-${digits.slice(16, 20)}-${digits.slice(20, 32)}}`;
 }
 
-function extensionXml(deck: Deck, sections: readonly Section[]): string {
-  const list = sections.map(({ name, slides }, nth) => xml("p14:section", { name, id: guid(`${deck.id}/${nth}/${name}`) }, xml("p14:sldIdLst", {}, ...slides.map((id) => xml("p14:sldId", { id })))));
-  return xml("p:ext", { uri: EXTENSION }, xml("p14:sectionLst", { "xmlns:p14": NAMESPACE }, ...list));
-}
-
-/** The extensions of a presentation that is written anew. */
-export function sectionsXml(deck: Deck, numbers: readonly string[]): string {
-  const sections = sectionsOf(deck, numbers);
-  return sections.length ? xml("p:extLst", {}, extensionXml(deck, sections)) : "";
-}
-
-/** A presentation part with the sections that the deck has now; as it is where they are the same. */
+/** A presentation part with the sections that the deck has now, where its file has a list of them; as it is where they are the same, or it has none. */
 export function sectioned(text: string, presentation: XmlElement, deck: Deck, numbers: readonly string[]): string {
+  const [, prefix = "", attributes = ""] = LIST.exec(text) ?? [];
   const now = sectionsOf(deck, numbers);
   const before = readSections(presentation);
   const begins = (sections: readonly Section[], from: number) => JSON.stringify(sections.slice(from).map(({ name, slides }) => [name, slides]));
   // The name of what stands before the first section is the file's own.
   const unnamed = deck.slides[0] !== undefined && sectionBegun(deck.slides[0]) === undefined && before.length === now.length && before[0]?.slides.join() === now[0]?.slides.join() ? 1 : 0;
-  if (begins(now, unnamed) === begins(before, unnamed)) return text;
-  const pattern = new RegExp(`<(\\w+:)?ext\\b[^>]*uri="\\${EXTENSION.replace("}", "\\}")}"[\\s\\S]*?</(\\w+:)?ext>`);
-  const bare = text.replace(pattern, "").replace(/<((?:\w+:)?)extLst>\s*<\/\1extLst>/, "");
-  if (!now.length) return bare;
-  const p = presentation.name.slice(0, presentation.name.length - localName(presentation).length);
-  const made = extensionXml(deck, now).replace(/<(\/?)p:/g, `<$1${p}`);
-  const end = `</${p}presentation>`;
-  const holder = `</${p}extLst>${end}`;
-  const at = bare.replace(/>\s+</g, "><").endsWith(holder) ? bare.lastIndexOf(`</${p}extLst>`) : -1;
-  return at >= 0 ? bare.slice(0, at) + made + bare.slice(at) : bare.replace(end, () => `<${p}extLst>${made}</${p}extLst>${end}`);
+  if (!before.length || begins(now, unnamed) === begins(before, unnamed)) return text;
+  if (!now.length) return text.replace(HOLDER, "").replace(/<((?:\w+:)?)extLst>\s*<\/\1extLst>/, "");
+  const list = now.map(({ name, slides }, nth) => xml(`${prefix}section`, { name, id: guid(`${deck.id}/${nth}/${name}`) }, xml(`${prefix}sldIdLst`, {}, ...slides.map((id) => xml(`${prefix}sldId`, { id })))));
+  return text.replace(LIST, () => `<${prefix}sectionLst${attributes}>${list.join("")}</${prefix}sectionLst>`);
 }

@@ -12,7 +12,7 @@ import { slideShapes } from "./slideshapes";
 import { movedShape, spliced } from "./splice";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
-import { sectioned, sectionsXml } from "./sections";
+import { sectioned } from "./sections";
 import { timingXml, wordless } from "./timing";
 import { transitionXml } from "./transition";
 import { backgroundXml, linker, type PptxOptions, type SlideWork, } from "./writeshape";
@@ -328,7 +328,6 @@ class Writer {
       xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
       xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
       xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: head.language }))),
-      sectionsXml(deck, deck.slides.map((_, nth) => String(256 + nth))),
     );
     pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
     pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
@@ -430,10 +429,10 @@ class Writer {
 
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
-  const { id, parent, arrangement, source, origin, theme, notes, master, regions, comments } = slide;
+  const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
   const foreign = onItsLayout(slide);
   const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
-  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? {} : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
+  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? (section ? { section } : {}) : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
 }
 
 /** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
