@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { canonical, type Frame, type Reveal, textHash } from "@unitext/core/model";
+import { type Frame, type Reveal, textHash, valueSum } from "@unitext/core/model";
 import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Recolour, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
@@ -24,7 +24,7 @@ const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
 type Paint = NonNullable<FigurePath["paint"]>;
 /** Equal paints have one name, so that it does not matter which of several drawings on a page defines it. */
-const paintId = (paint: Paint) => `p${textHash(canonical(paint))}`;
+const paintId = (paint: Paint) => `p${valueSum(paint)}`;
 
 /** Lines and dots of a pattern in a square of 8 points. */
 const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = { dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z", horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z", vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z", rising: "M0 8L8 0h-1.4L0 6.6Z", falling: "M0 0L8 8v-1.4L1.4 0Z", grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z", cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z" };

@@ -1,4 +1,4 @@
-import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, type TextBox, textHash, type TextStyle, canonical } from "@unitext/core/model";
+import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { type Change, type SingleChange, together } from "./change";
 import { around } from "./frames";
 
@@ -117,7 +117,7 @@ export class Refit {
     const known = this.named.get(name);
     if (known !== undefined) return known;
     const made: Master = { ...master, elements: master.elements.map((element) => this.element(element)) };
-    const own = textHash(canonical(made));
+    const own = valueSum(made);
     this.named.set(name, own);
     this.shared.masters[own] = made;
     return own;
@@ -129,7 +129,7 @@ export class Refit {
     const known = this.named.get(`style ${name}`);
     if (known !== undefined) return known;
     const made: TextStyle = style.map((level): LevelStyle => ({ ...level, ...(level.run ? { run: this.run(level.run) } : {}), ...(level.paragraph ? { paragraph: this.paragraph(level.paragraph) } : {}) }));
-    const own = textHash(canonical(made));
+    const own = valueSum(made);
     this.named.set(`style ${name}`, own);
     this.shared.styles[own] = made;
     return own;

@@ -173,7 +173,7 @@ export function deckFromSource(source: SourceRead, name: string, context: Source
         const sum = context.sha256(bytes);
         blobs.set(sum, bytes);
         found[picture] = { sha256: sum, ...info };
-      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG and JPEG pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
+      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG, JPEG, GIF and SVG pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
     }
   });
   const lines = made.map(({ lines: own }) => own);

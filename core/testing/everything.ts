@@ -1,5 +1,5 @@
 import { newSlide } from "@unitext/core/edit";
-import { canonical, type Deck, type Element, emptyDeck, plainText, run, textHash, type TextStyle, THEMES } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, plainText, run, type TextStyle, THEMES, valueSum } from "@unitext/core/model";
 
 /** Names of the files that the deck shows. */
 export const FILES = { photo: "dune.png", moving: "wave.gif", film: "tide.mp4" } as const;
@@ -8,7 +8,7 @@ const style: TextStyle = [
   { run: { size: 20, colour: "#12343b", font: "Carlito" }, paragraph: { left: 18, first: -18, bullet: { sign: "▪" }, before: { points: 4 } } },
   { run: { size: 16, colour: "#12343b", font: "Carlito" }, paragraph: { left: 36, first: -18, bullet: { sign: "–" } } },
 ];
-const STYLE = textHash(canonical(style));
+const STYLE = valueSum(style);
 const box = { insets: [7.2, 3.6, 7.2, 3.6] as [number, number, number, number], fit: "none" as const };
 
 /** A made-up deck that has every kind of element and everything that a slide may say of itself; `assets` says which files stand behind its names. */

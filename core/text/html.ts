@@ -47,6 +47,7 @@ function marksOf(node: HtmlElement, marks: readonly Mark[]): readonly Mark[] {
 /** A formula's element as a reader of formulas takes it. */
 export interface MathElement {
   name: string;
+  local: string;
   attributes: Record<string, string>;
   children: MathElement[];
   text: string;
@@ -56,6 +57,7 @@ export type MathReader = (element: MathElement) => string;
 
 const mathElement = (node: HtmlElement): MathElement => ({
   name: node.tagName,
+  local: node.tagName.slice(node.tagName.indexOf(":") + 1),
   attributes: Object.fromEntries(Object.entries(node.properties).map(([name, value]) => [name, String(value)])),
   children: node.children.flatMap((child) => (isElement(child as Nodes) ? [mathElement(child as HtmlElement)] : [])),
   text: node.children.map((child) => (child.type === "text" ? child.value : "")).join(""),

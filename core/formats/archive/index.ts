@@ -1,2 +1,3 @@
+export { scanXml } from "./scan";
 export * from "./xml";
 export * from "./zip";

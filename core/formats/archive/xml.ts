@@ -1,10 +1,12 @@
 import { escapeXml } from "@unitext/core/draw";
 import { Failure } from "@unitext/core/model";
-import { SaxesParser } from "saxes";
+import { scanXml } from "./scan";
 
 /** An element of a part: names carry the prefixes of the part as written. */
 export interface XmlElement {
   name: string;
+  /** The name without its prefix. */
+  local: string;
   attributes: Record<string, string>;
   children: XmlElement[];
   text: string;
@@ -18,6 +20,16 @@ export interface XmlNode extends XmlElement {
 
 const DEPTH = 256;
 
+/** Local names by the names as written: there are few, and each stands in a part again and again. */
+const LOCAL = new Map<string, string>();
+function localOf(name: string): string {
+  const known = LOCAL.get(name);
+  if (known !== undefined) return known;
+  const local = name.slice(name.indexOf(":") + 1);
+  if (LOCAL.size < 5000) LOCAL.set(name, local);
+  return local;
+}
+
 /** Reads a part as a tree that keeps the order of text and elements. Throws as `readXml` does. */
 export function readMixed(text: string, where: string): XmlNode {
   return parsed(text, where, true) as XmlNode;
@@ -29,51 +41,43 @@ export function readXml(text: string, where: string): XmlElement {
 }
 
 function parsed(text: string, where: string, mixed: boolean): XmlElement {
-  const made = (name: string, attributes: Record<string, string>): XmlElement => (mixed ? ({ name, attributes, children: [], text: "", content: [] } as XmlNode) : { name, attributes, children: [], text: "" });
-  const root = made("", {});
-  const stack: XmlElement[] = [root];
+  const root: XmlElement = { name: "", local: "", attributes: {}, children: [], text: "" };
+  const stack = [root];
   let top = root;
-  const parser = new SaxesParser({ xmlns: false, position: false });
-  parser.on("error", (error) => {
-    throw new Failure("not-readable", where, `The part ${where} is not well-formed XML: ${error.message.replace(/^[\d:]+ /, "")}.`);
+  scanXml(text, where, {
+    open(name, attributes) {
+      const local = localOf(name);
+      const element: XmlElement = mixed ? ({ name, local, attributes, children: [], text: "", content: [] } as XmlNode) : { name, local, attributes, children: [], text: "" };
+      top.children.push(element);
+      if (mixed && top !== root) (top as XmlNode).content.push(element as XmlNode);
+      stack.push(element);
+      if (stack.length > DEPTH) throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
+      top = element;
+    },
+    close() {
+      stack.pop();
+      top = stack[stack.length - 1] as XmlElement;
+    },
+    text(characters) {
+      top.text += characters;
+      if (mixed) (top as XmlNode).content.push(characters);
+    },
   });
-  parser.on("doctype", () => {
-    throw new Failure("not-readable", where, `The part ${where} brings a document type declaration, which a document never needs, so the file was not opened.`);
-  });
-  parser.on("opentag", (tag) => {
-    const element = made(tag.name, tag.attributes as Record<string, string>);
-    top.children.push(element);
-    if (mixed) (top as XmlNode).content.push(element as XmlNode);
-    stack.push(element);
-    if (stack.length > DEPTH) throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
-    top = element;
-  });
-  parser.on("closetag", () => {
-    stack.pop();
-    top = stack[stack.length - 1] as XmlElement;
-  });
-  const characters = (value: string) => {
-    top.text += value;
-    if (mixed) (top as XmlNode).content.push(value);
-  };
-  parser.on("text", characters);
-  parser.on("cdata", characters);
-  parser.write(text).close();
-  return root.children[0] ?? root;
+  return root.children[0] as XmlElement;
 }
 
 /** The name without its prefix. */
 export function localName(element: XmlElement): string {
-  const colon = element.name.indexOf(":");
-  return colon < 0 ? element.name : element.name.slice(colon + 1);
+  return element.local;
 }
 
 export function child(element: XmlElement | undefined, name: string): XmlElement | undefined {
-  return element?.children.find((candidate) => localName(candidate) === name);
+  if (element !== undefined) for (const candidate of element.children) if (candidate.local === name) return candidate;
+  return undefined;
 }
 
 export function childrenOf(element: XmlElement | undefined, name: string): XmlElement[] {
-  return element?.children.filter((candidate) => localName(candidate) === name) ?? [];
+  return element?.children.filter(({ local }) => local === name) ?? [];
 }
 
 /** The element at the end of a path of local names. */

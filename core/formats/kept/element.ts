@@ -1,4 +1,4 @@
-import { Binding, Element, type Footnote, type Frame, Id, PictureElement, RichText, TextElement, textOf } from "@unitext/core/model";
+import { Binding, Element, type Footnote, Frame, Id, PictureElement, RichText, TextElement, textOf } from "@unitext/core/model";
 import { still } from "./file";
 import { flattened, footnoteText, isSpecial } from "./special";
 
@@ -37,26 +37,47 @@ export function held<T>(schema: { safeParse(value: unknown): { success: boolean;
   return value === undefined ? undefined : schema.safeParse(value).data;
 }
 
+/** What the tags keep of the elements of a slide, each read once and only when it is asked for. */
+export function keptElements(values: Record<string, unknown>): (name: string) => KeptElement {
+  const read = new Map<string, KeptElement>();
+  return (name) => {
+    const known = read.get(name) ?? keptElement(Object.hasOwn(values, name) ? values[name] : undefined);
+    read.set(name, known);
+    return known;
+  };
+}
+
+/** What an element may say of its looks, whatever its kind, and what of a kept element is read by itself. */
+const LOOKS = Object.keys(TextElement.shape).filter((name) => !["kind", "text"].includes(name));
+const APART = new Set(["kind", "id", "slot", "frame", "binding", "source", "text", "footnotes", "caption", "width", "sum"]);
+
+/** What an element is beside its text or its file. Checking a schema costs more than all else that is done with an element, so what says nothing more is not checked for it. */
+function keptFacts(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
+  if (whole) return Object.fromEntries(LOOKS.filter((name) => name in whole).map((name) => [name, whole[name as keyof Element]]));
+  const picture = typeof source === "string" ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }).data : undefined;
+  if (picture) return factsOf(picture, ["kind", "alt", "source"]);
+  if (Object.keys(value).every((name) => APART.has(name))) return {};
+  const text = TextElement.safeParse({ ...value, kind: "text", text: [] }).data;
+  return text && factsOf(text, ["kind", "text"]);
+}
+
 export function keptElement(value: unknown): KeptElement {
   if (typeof value !== "object" || value === null) return {};
   const { id, slot, frame, binding, source, text, footnotes, caption, width, sum } = value as Record<string, unknown>;
-  const whole = "kind" in value ? Element.safeParse(value) : { success: false as const };
-  const rich = text === undefined ? { success: false as const } : RichText.safeParse(text);
-  const asPicture = typeof source === "string" && !whole.success ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }) : { success: false as const };
-  const asText = asPicture.success ? { success: false as const } : TextElement.safeParse({ ...value, kind: "text", text: rich.success ? rich.data : [] });
-  const [ownId, bound] = [held(Id, id), held(Binding, binding)];
-  const facts = asPicture.success ? factsOf(asPicture.data, ["kind", "alt", "source"]) : asText.success ? factsOf(asText.data, ["kind", "text"]) : undefined;
+  const whole = "kind" in value ? Element.safeParse(value).data : undefined;
+  const [ownId, bound, rich, place] = [held(Id, id), held(Binding, binding), held(RichText, text), held(Frame, frame)];
+  const facts = keptFacts(value, whole, source);
   return {
-    ...(whole.success ? { whole: whole.data } : {}),
+    ...(whole ? { whole } : {}),
     ...(facts ? { facts } : {}),
-    ...(rich.success ? { text: rich.data } : {}),
+    ...(rich ? { text: rich } : {}),
     ...(footnotes === true ? { footnotes } : {}),
     ...(typeof sum === "string" ? { sum } : {}),
     ...(typeof caption === "string" ? { caption } : {}),
     ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
     ...(ownId === undefined ? {} : { id: ownId }),
     ...(slot === null || typeof slot === "string" ? { slot } : {}),
-    ...(frame && typeof frame === "object" ? { frame: frame as Frame } : {}),
+    ...(place ? { frame: place } : {}),
     ...(bound ? { binding: bound } : {}),
     ...(typeof source === "string" && source ? { source } : {}),
   };

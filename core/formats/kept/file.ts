@@ -1,4 +1,4 @@
-import { canonical, type Element, revealsOf, type Slide, textHash } from "@unitext/core/model";
+import { type Element, revealsOf, type Slide, valueSum } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
 
@@ -61,7 +61,8 @@ export const onItsLayout = (slide: Slide) => fromPptx(slide) && slide.master !==
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
 export type PartOf = (slide: string) => string | undefined;
 
-const linksByPart = (text: string, partOf: PartOf) => (!text.includes('"slide:') ? text : text.replace(/"slide:([\w-]+)"/g, (whole, id: string) => (partOf(id) === undefined ? whole : `"slide:${partOf(id)}"`)));
+/** The sum of a value with the slides that it leads to by their parts. */
+const sumByParts = (value: unknown, partOf: PartOf) => valueSum(value, (text) => (text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text));
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
 export function still<E extends Element>(element: E): E {
@@ -72,7 +73,7 @@ export function still<E extends Element>(element: E): E {
 /** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
 function elementSum(given: Element, partOf: PartOf): string {
   const { id: _, kept: __, binding: ___, slot: ____, ...element } = still(given);
-  return textHash(linksByPart(canonical(element), partOf));
+  return sumByParts(element, partOf);
 }
 
 /** What an element was read from, with the sums by which is known what of it is as it was. */
@@ -93,7 +94,7 @@ export function isAsRead(element: Element, partOf: PartOf): boolean {
 function partSums(given: Element, partOf: PartOf): { place: string; text: string; looks: string } {
   const { id: _, kept: __, binding: ___, slot: ____, frame, rotation, ...element } = still(given);
   const { text, ...looks } = element as typeof element & { text?: unknown };
-  const sum = (value: unknown) => textHash(linksByPart(canonical(value ?? null), partOf));
+  const sum = (value: unknown) => sumByParts(value ?? null, partOf);
   return { place: sum([frame, rotation]), text: sum(text), looks: sum(looks) };
 }
 
@@ -105,26 +106,26 @@ export function changedParts(element: Element, partOf: PartOf): { place: boolean
   return now.looks === kept.looks ? { place: now.place !== kept.place, text: now.text !== kept.text } : undefined;
 }
 
-const STILL = textHash(canonical([]));
+const STILL = valueSum([]);
 /** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
 export function motionSum(slide: Slide): string {
   const reveals = revealsOf(slide);
   if (!reveals.length) return STILL;
   const shapes = new Map(slide.elements.map(({ id, kept }) => [id, kept?.shape ?? id]));
-  return textHash(canonical(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) }))));
+  return valueSum(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) })));
 }
 
 /** The sum of what a slide is beside its elements and notes. */
 export function slideSum({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
-  return textHash(canonical({ hidden, background, transition, delay, master, regions, comments }));
+  return valueSum({ hidden, background, transition, delay, master, regions, comments });
 }
 
-export const backgroundSum = ({ background }: Slide) => textHash(canonical(background ?? null));
-export const transitionSum = ({ transition, delay }: Slide) => textHash(canonical([transition ?? null, delay ?? null]));
+export const backgroundSum = ({ background }: Slide) => valueSum(background ?? null);
+export const transitionSum = ({ transition, delay }: Slide) => valueSum([transition ?? null, delay ?? null]);
 
 /** Whether a slide's elements come in as they did in its file. */
 export const sameMotion = (slide: Slide) => slide.kept?.motion === undefined || slide.kept.motion === motionSum(slide);
 
 export function notesSum({ notes }: Slide, partOf: PartOf): string {
-  return textHash(linksByPart(canonical(notes), partOf));
+  return sumByParts(notes, partOf);
 }

@@ -1,5 +1,4 @@
-import { SaxesParser } from "saxes";
-import type { PackedPart } from "../archive";
+import { type PackedPart, scanXml } from "../archive";
 import type { KeptFile } from "../kept";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
@@ -13,20 +12,20 @@ interface Definition {
 }
 
 /** The definitions of a part, by the lists of its root and what a presentation declares before its pages. */
-export function definitionsIn(text: string): Definition[] {
-  const parser = new SaxesParser({ xmlns: false, position: true });
+export function definitionsIn(text: string, where: string): Definition[] {
   const found: Definition[] = [];
   const stack: { name: string; from: number; attributes: Record<string, string> }[] = [];
-  parser.on("opentag", (tag) => void stack.push({ name: local(tag.name), from: text.lastIndexOf("<", parser.position - 1), attributes: tag.attributes as Record<string, string> }));
-  parser.on("closetag", () => {
-    const entry = stack.pop();
-    const list = stack.at(-1)?.name;
-    if (!entry || !list || !((stack.length === 2 && list !== "body") || (stack.length === 3 && entry.name.endsWith("-decl")))) return;
-    const { attributes, from } = entry;
-    const name = attributes["style:name"] ?? attributes["draw:name"] ?? attributes["presentation:name"];
-    if (name !== undefined || entry.name === "default-style") found.push({ list: entry.name === "default-style" ? "defaults" : list, name: name ?? "", family: attributes["style:family"], words: text.slice(from, parser.position) });
+  scanXml(text, where, {
+    open: (name, attributes, from) => void stack.push({ name: local(name), from, attributes }),
+    close(_, to) {
+      const entry = stack.pop();
+      const list = stack.at(-1)?.name;
+      if (!entry || !list || !((stack.length === 2 && list !== "body") || (stack.length === 3 && entry.name.endsWith("-decl")))) return;
+      const { attributes, from } = entry;
+      const name = attributes["style:name"] ?? attributes["draw:name"] ?? attributes["presentation:name"];
+      if (name !== undefined || entry.name === "default-style") found.push({ list: entry.name === "default-style" ? "defaults" : list, name: name ?? "", family: attributes["style:family"], words: text.slice(from, to) });
+    },
   });
-  parser.write(text).close();
   return found;
 }
 
@@ -97,8 +96,8 @@ export class Brought {
     private readonly pageName: (name: string) => string | undefined,
   ) {
     const into = (map: Map<string, Definition[]>, one: Definition) => map.set(one.name, [...(map.get(one.name) ?? []), one]);
-    for (const one of definitionsIn(contentText)) if (one.list !== "defaults") into(this.content, one);
-    for (const one of definitionsIn(styleText)) {
+    for (const one of definitionsIn(contentText, "content.xml")) if (one.list !== "defaults") into(this.content, one);
+    for (const one of definitionsIn(styleText, "styles.xml")) {
       if (one.list === "defaults") this.defaults.set(one.family ?? "", one.words);
       else into(one.list === "automatic-styles" ? this.automatic : this.common, one);
     }

@@ -1,7 +1,7 @@
-import { ArrangementName, type Background, canonical, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
-import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
+import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
 import { backgroundSum, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
@@ -82,9 +82,10 @@ class OdpReader {
     for (const holder of holders) this.styles.add(holder);
     for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[]) this.masterPages.set(attribute(master, "name") ?? "", master);
     for (const part of body.children) if (/^(footer|date-time)-decl$/.test(localName(part))) this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
-    const kept = this.kept();
+    const meta = child(this.part("meta.xml", false), "meta");
+    const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
-    const head = this.head(styles, kept.deck, pages);
+    const head = this.head(styles, meta, kept.deck, pages);
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
     pages.forEach((page, nth) => {
@@ -155,8 +156,8 @@ class OdpReader {
   }
 
   /** What Unitext keeps in the file; what another program cut short says nothing. */
-  private kept(): { deck: unknown; slides: Record<string, unknown> } {
-    const fields = new Map(childrenOf(child(this.part("meta.xml", false), "meta"), "user-defined").map((field) => [attribute(field as XmlNode, "name"), field.text]));
+  private kept(meta: XmlElement | undefined): { deck: unknown; slides: Record<string, unknown> } {
+    const fields = new Map(childrenOf(meta, "user-defined").map((field) => [attribute(field as XmlNode, "name"), field.text]));
     const parse = (name: string): unknown => {
       try {
         return JSON.parse(fields.get(name) ?? "null");
@@ -168,8 +169,7 @@ class OdpReader {
     return { deck: parse(KEPT.deck), slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {} };
   }
 
-  private head(styles: XmlNode | undefined, kept: unknown, pages: readonly XmlNode[]): DeckHead {
-    const meta = child(this.part("meta.xml", false), "meta");
+  private head(styles: XmlNode | undefined, meta: XmlElement | undefined, kept: unknown, pages: readonly XmlNode[]): DeckHead {
     const said = (name: string) => child(meta, name)?.text.trim() ?? "";
     const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
     const layouts = [...childrenOf(child(styles, "automatic-styles"), "page-layout")] as XmlNode[];
@@ -285,7 +285,7 @@ class OdpReader {
       media: (href) => this.files.media(href),
       object: (href, holder) => this.files.object(href, holder),
       style: (style) => {
-        const name = textHash(canonical(style));
+        const name = valueSum(style);
         if (!this.looks[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
         this.looks[name] = style;
         return name;
@@ -309,7 +309,7 @@ class OdpReader {
     }
     const { background, ...rest } = drawn;
     const shown: Master = { ...rest, ...(background && page["background-visible"] !== "false" ? { background } : {}), elements: page["background-objects-visible"] === "false" ? [] : drawn.elements };
-    const sum = textHash(canonical(shown));
+    const sum = valueSum(shown);
     this.masters[sum] = shown;
     return sum;
   }
@@ -364,7 +364,7 @@ class OdpReader {
 
 /** A text whose empty fields say something, so that how they look is read with them. */
 function spoken(node: XmlNode): XmlNode {
-  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "text:page-number", text: "<field>", content: ["<field>"], children: [] };
+  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "text:page-number", local: "page-number", text: "<field>", content: ["<field>"], children: [] };
   const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
   return { ...node, children: node.children.map((inner) => changed.get(inner) as XmlNode), content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))) };
 }

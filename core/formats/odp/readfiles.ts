@@ -11,17 +11,26 @@ export class OdpFiles {
   readonly assets: Record<string, Asset> = {};
   /** The pictures that were taken in, by their path, with their sums. */
   readonly taken = new Map<string, string>();
+  /** What is known of the files beside the parts, by their path. */
+  private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
     readonly parts: Parts,
     private readonly sha256: (bytes: Uint8Array) => string,
   ) {}
+
+  /** The sum of a file and what picture it is; one that many pages show is summed once. */
+  private summed(path: string | undefined, bytes: Uint8Array) {
+    const found = (path === undefined ? undefined : this.known.get(path)) ?? { sha256: this.sha256(bytes), info: pictureInfo(bytes) };
+    if (path !== undefined) this.known.set(path, found);
+    return found;
+  }
 
   media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
     const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
     const bytes = this.parts.get(path);
     const mediaType = mediaOf(path);
     if (!bytes || !mediaType) return undefined;
-    const sha256 = this.sha256(bytes);
+    const { sha256 } = this.summed(path, bytes);
     const source = path.slice(path.lastIndexOf("/") + 1);
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
@@ -59,9 +68,9 @@ export class OdpFiles {
     const path = (href ?? "").replace(/^\.\//, "");
     const data = child(holder, "binary-data")?.text.replace(/\s+/g, "");
     const bytes = data ? fromBase64(data) : this.parts.get(path);
-    const info = bytes && pictureInfo(bytes);
-    if (!bytes || !info) return undefined;
-    const sha256 = this.sha256(bytes);
+    if (!bytes) return undefined;
+    const { sha256, info } = this.summed(data ? undefined : path, bytes);
+    if (!info) return undefined;
     const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
     const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
     if (path && !data) this.taken.set(path, sha256);

@@ -1,5 +1,4 @@
-import { Failure } from "@unitext/core/model";
-import { SaxesParser } from "saxes";
+import { scanXml } from "../archive";
 
 /** An element of a page as a stretch of the text of its part; `inner` are those that stand in it, where it is a group or an anchor. */
 export interface Slice {
@@ -30,22 +29,16 @@ const HOLDERS = new Set(["g", "a"]);
 
 /** Finds the pages of a content part in its text, and their elements, in the order in which they are read. Throws a Failure where it is not well-formed. */
 export function contentSlices(text: string, where: string): ContentSlices {
-  const parser = new SaxesParser({ xmlns: false, position: true });
   const namespaces = new Map<string, string>();
   const found: ContentSlices = { text, root: 0, namespaces, styles: undefined, body: 0, pages: [], pagesEnd: 0 };
   const stack: { name: string; from: number; slice?: Slice }[] = [];
-  parser.on("error", (error) => {
-    throw new Failure("not-readable", where, `The part ${where} is not well-formed XML: ${error.message}.`);
-  });
-  parser.on("opentag", (tag) => {
-    const open = parser.position;
-    const from = text.lastIndexOf("<", open - 1);
-    const name = local(tag.name);
+  const opened = (tag: string, attributes: Record<string, string>, from: number, open: number) => {
+    const name = local(tag);
     const above = stack.at(-1);
     const entry: (typeof stack)[number] = { name, from };
     if (stack.length === 0) {
-      found.root = from + 1 + tag.name.length;
-      for (const [key, value] of Object.entries(tag.attributes as Record<string, string>)) if (key.startsWith("xmlns:")) namespaces.set(key, value);
+      found.root = from + 1 + tag.length;
+      for (const [key, value] of Object.entries(attributes)) if (key.startsWith("xmlns:")) namespaces.set(key, value);
     }
     if (stack.length === 1 && name === "body") found.body = from;
     if (name === "page" && above?.name === "presentation") {
@@ -58,16 +51,15 @@ export function contentSlices(text: string, where: string): ContentSlices {
       entry.slice = slice;
     }
     stack.push(entry);
-  });
-  parser.on("closetag", () => {
+  };
+  const close = (closing: number, to: number) => {
     const entry = stack.pop();
     if (!entry) return;
-    if (entry.slice) entry.slice.to = parser.position;
-    const closing = text.lastIndexOf("<", parser.position - 1);
+    if (entry.slice) entry.slice.to = to;
     if (stack.length === 1 && entry.name === "automatic-styles" && closing > entry.from) found.styles = closing;
     if (entry.name === "presentation" && stack.length === 2) found.pagesEnd = closing;
-  });
-  parser.write(text).close();
+  };
+  scanXml(text, where, { open: opened, close });
   return found;
 }
 

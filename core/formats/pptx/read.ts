@@ -1,7 +1,7 @@
-import { type ArrangementName, type Background, Binding, canonical, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, textHash, type TextStyle, titleOf } from "@unitext/core/model";
+import { type ArrangementName, type Background, Binding, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import { at, child, childrenOf, localName, type XmlElement } from "../archive";
-import { backgroundSum, held, isMacro, keepFile, keptName, keptShape, keptElement, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
+import { backgroundSum, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -212,8 +212,8 @@ class Reader implements OwnFile {
     const tree = this.pack.tree(path);
     const inheritance = this.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
-    const keptElements = (tags.get(TAG.elements) ?? {}) as Record<string, unknown>;
-    const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, keptElements));
+    const known = keptElements((tags.get(TAG.elements) ?? {}) as Record<string, unknown>);
+    const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, known));
     const arrangement = arrangementOf(kept.arrangement, inheritance, shapes);
     const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
     const notes = keptText(held(RichText, kept.notes), this.notes(path), [], true);
@@ -228,14 +228,15 @@ class Reader implements OwnFile {
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
       ...(typeof kept.section === "string" && kept.section ? { section: kept.section.slice(0, 300) } : {}),
     };
-    if (this.ours.isOurs(tree, shapes, kept, keptElements)) {
+    if (this.ours.isOurs(tree, shapes, kept, known)) {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
-      const elements = shapes.flatMap((shape) => this.ours.elements(shape, { path, number, arrangement, inheritance, kept: keptElements, used, footnotes, sums: standingSums(new TextDecoder().decode(this.pack.bytes(path))) }));
+      const own: OwnSlide = { path, number, arrangement, inheritance, kept: known, used, footnotes, sums: standingSums(partText(this.pack.bytes(path) as Uint8Array)) };
+      const elements = shapes.flatMap((shape) => this.ours.elements(shape, own));
       const look = SlideLook.safeParse(kept);
       const said = this.comments(path, number);
       const named = new Map(elements.map((element) => [element.id, element]));
-      const moved = withMotion({ arrangement, elements }, readTiming(child(tree, "timing")), (id) => [named.get(keptElement(keptElements[id]).id ?? "") ?? []].flat(), () => {});
+      const moved = withMotion({ arrangement, elements }, readTiming(child(tree, "timing")), (id) => [named.get(known(id).id ?? "") ?? []].flat(), () => {});
       return { ...common, elements: moved.elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
     }
     this.kept = true;
@@ -372,7 +373,7 @@ class Reader implements OwnFile {
   }
 
   private named(master: Master): string {
-    const name = textHash(canonical(master));
+    const name = valueSum(master);
     this.masters[name] = master;
     return name;
   }
@@ -388,9 +389,8 @@ class Reader implements OwnFile {
   }
 
   linker(path: string, number: number): ReadContext["link"] {
-    const relationships = this.pack.relationships(path);
     return (id, action) => {
-      const relationship = relationships.get(id);
+      const relationship = this.pack.relationships(path).get(id);
       if (relationship && !relationship.external && this.ids.has(relationship.target)) return `slide:${this.ids.get(relationship.target)}`;
       const step = /hlinkshowjump\?jump=(next|previous|first|last)slide/.exec(action)?.[1];
       const ids = [...this.ids.values()];

@@ -9,10 +9,21 @@ export class PptxFiles {
   readonly assets: Record<string, Asset> = {};
   /** The parts that were taken in, with their sums and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
+  /** What is known of parts, by their path. */
+  private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
     private readonly pack: OpenedPackage,
     private readonly sha256: (bytes: Uint8Array) => string,
   ) {}
+
+  /** A part with its sum and what picture it is; one that many slides show is summed once. */
+  summed(target: string): { bytes: Uint8Array; sha256: string; info: ReturnType<typeof pictureInfo> } | undefined {
+    const bytes = this.pack.bytes(target);
+    if (!bytes) return undefined;
+    const found = this.known.get(target) ?? { sha256: this.sha256(bytes), info: pictureInfo(bytes) };
+    this.known.set(target, found);
+    return { bytes, ...found };
+  }
 
   picture(path: string, id: string): { source: string } | { why: string } {
     const relationship = this.pack.relationships(path).get(id);
@@ -21,11 +32,10 @@ export class PptxFiles {
     const { target } = relationship;
     const known = this.taken.get(target);
     if (known) return { source: known.source };
-    const bytes = this.pack.bytes(target);
-    if (!bytes) return { why: "its file is missing" };
-    const info = pictureInfo(bytes);
+    const file = this.summed(target);
+    if (!file) return { why: "its file is missing" };
+    const { bytes, sha256, info } = file;
     if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
-    const sha256 = this.sha256(bytes);
     const base = target.slice(target.lastIndexOf("/") + 1);
     const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;
     this.blobs.set(sha256, bytes);
@@ -49,10 +59,10 @@ export class PptxFiles {
     if (!relationship || relationship.external) return undefined;
     const known = this.taken.get(relationship.target);
     if (known) return { source: known.source };
-    const bytes = this.pack.bytes(relationship.target);
     const mediaType = mediaOf(relationship.target);
-    if (!bytes || !mediaType) return undefined;
-    const sha256 = this.sha256(bytes);
+    const file = mediaType && this.summed(relationship.target);
+    if (!file) return undefined;
+    const { bytes, sha256 } = file;
     const source = relationship.target.slice(relationship.target.lastIndexOf("/") + 1);
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, mediaType, width: 1, height: 1 };

@@ -1,8 +1,7 @@
 import { type ArrangementName, type Asset, canonical, type Element, type Footnote, isEmptyText, slotsOf, type TableElement } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, localName, type XmlElement } from "../archive";
-import { chartTable, figureWords, flattened, keptElement, keptText, wordsOf } from "../kept";
-import { pictureInfo } from "../picture";
+import { chartTable, figureWords, flattened, type KeptElement, keptText, wordsOf } from "../kept";
 import { mediaOf, type ReadOptions } from "../reading";
 import { type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { placeholderOf } from "./names";
@@ -32,7 +31,7 @@ export interface OwnSlide {
   number: number;
   arrangement: ArrangementName;
   inheritance: Inheritance;
-  kept: Record<string, unknown>;
+  kept: (shape: string) => KeptElement;
   used: Set<string>;
   footnotes: Footnote[];
   sums: ReadonlyMap<string, string>;
@@ -47,28 +46,27 @@ export class OwnSlides {
   constructor(private readonly file: OwnFile) {}
 
   /** Whether all that is on a slide was written by Unitext for an element of its own. */
-  isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, keptElements: Record<string, unknown>): boolean {
+  isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, known: OwnSlide["kept"]): boolean {
     if (kept.id === undefined || kept.foreign === true) return false;
     // Motion that no element of ours has is another program's.
-    const known = (id: string) => keptElement(keptElements[id]);
     if (readTiming(child(tree, "timing")).some((one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes))) return false;
     return shapes.every((shape) => {
-      if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, keptElements);
+      if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, known);
       const ref = placeholderRef(shape);
       if (ref && ["dt", "ftr", "sldNum"].includes(ref.type)) return true;
       const properties = shape.children.find((part) => localName(part).startsWith("nv"));
-      const found = keptElement(keptElements[child(properties, "cNvPr")?.attributes.id ?? ""]);
+      const found = known(child(properties, "cNvPr")?.attributes.id ?? "");
       return found.id !== undefined || found.footnotes === true;
     });
   }
 
   /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
-  alternative(shape: XmlElement, keptElements: Record<string, unknown>): XmlElement {
-    if (localName(shape) === "grpSp") return { ...shape, children: shape.children.map((inner) => this.alternative(inner, keptElements)) };
+  alternative(shape: XmlElement, kept: OwnSlide["kept"]): XmlElement {
+    if (localName(shape) === "grpSp") return { ...shape, children: shape.children.map((inner) => this.alternative(inner, kept)) };
     const fallback = localName(shape) === "AlternateContent" ? child(shape, "Fallback")?.children : undefined;
     const [only] = fallback?.length === 1 ? fallback : [];
     const id = child(child(only, "nvSpPr"), "cNvPr")?.attributes.id;
-    const known = only && id !== undefined && keptElement(keptElements[id]).id !== undefined;
+    const known = only && id !== undefined && kept(id).id !== undefined;
     return known && !child(child(only, "spPr"), "blipFill") ? only : shape;
   }
 
@@ -80,7 +78,7 @@ export class OwnSlides {
     if (kind === "grpSp") return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
-    const kept = keptElement(work.kept[named.id ?? ""]);
+    const kept = work.kept(named.id ?? "");
     if (kept.footnotes) return [];
     const id = kept.id && !used.has(kept.id) ? kept.id : this.file.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
@@ -153,11 +151,11 @@ export class OwnSlides {
   private takeFiles(shape: XmlElement, path: string, element: Extract<Element, { kind: "media" }>): void {
     const take = (id: string | undefined, source: string | undefined, mediaType?: Asset["mediaType"]) => {
       const target = id === undefined ? undefined : this.file.pack.relationships(path).get(id);
-      const bytes = target && !target.external ? this.file.pack.bytes(target.target) : undefined;
-      if (!bytes || source === undefined) return;
-      const info = pictureInfo(bytes) ?? (mediaType ? { mediaType, width: 1, height: 1 } : undefined);
+      const file = target && !target.external ? this.file.files.summed(target.target) : undefined;
+      if (!file || source === undefined) return;
+      const { bytes, sha256 } = file;
+      const info = file.info ?? (mediaType ? { mediaType, width: 1, height: 1 } : undefined);
       if (!info) return;
-      const sha256 = this.file.options.sha256(bytes);
       this.file.files.blobs.set(sha256, bytes);
       this.file.files.assets[source] = { sha256, ...info };
     };
@@ -185,13 +183,12 @@ export class OwnSlides {
     const blip = at(shape, "blipFill", "blip");
     const embed = Object.entries(blip?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1] ?? "";
     const target = this.file.pack.relationships(path).get(embed)?.target ?? "";
-    const bytes = this.file.pack.bytes(target);
-    const info = bytes && pictureInfo(bytes);
-    if (!bytes || !info) {
-      this.file.left.push({ slide: number, what: `picture “${named.name ?? target}”`, why: bytes ? "only PNG and JPEG pictures are read yet" : "its file is missing" });
+    const file = this.file.files.summed(target);
+    if (!file?.info) {
+      this.file.left.push({ slide: number, what: `picture “${named.name ?? target}”`, why: file ? "pictures of its kind are not shown" : "its file is missing" });
       return [];
     }
-    const sha256 = this.file.options.sha256(bytes);
+    const { bytes, sha256, info } = file;
     const source = kept ?? target.slice(target.lastIndexOf("/") + 1);
     this.file.files.blobs.set(sha256, bytes);
     this.file.files.assets[source] = { sha256, ...info };

@@ -155,7 +155,7 @@ export class ShapeReader {
   }
 
   private colourOf(holder: XmlElement): string | undefined {
-    const fill = readFill({ name: "a:solidFill", attributes: {}, children: holder.children, text: "" }, this.drawing);
+    const fill = readFill({ name: "a:solidFill", local: "solidFill", attributes: {}, children: holder.children, text: "" }, this.drawing);
     return fill?.kind === "solid" ? fill.colour : undefined;
   }
 

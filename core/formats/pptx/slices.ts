@@ -1,5 +1,4 @@
-import { Failure } from "@unitext/core/model";
-import { SaxesParser } from "saxes";
+import { scanXml } from "../archive";
 import { SHAPE_NAMES } from "./inherit";
 
 /** A shape of a slide's part as a stretch of its text; `inner` are those of a group, by the same numbering as they are read. */
@@ -34,22 +33,16 @@ const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
 /** Finds the pieces of a slide's part in its text. Throws a Failure where it is not well-formed. */
 export function slicesOf(text: string, where: string): SlideSlices {
-  const parser = new SaxesParser({ xmlns: false, position: true });
   const found: SlideSlices = { text, root: [0, 0], background: undefined, data: 0, shapes: [], treeEnd: 0, transition: [], timing: undefined, afterMap: 0, ids: new Set() };
   const stack: { name: string; from: number; slice?: Slice; timed?: boolean }[] = [];
-  parser.on("error", (error) => {
-    throw new Failure("not-readable", where, `The part ${where} is not well-formed XML: ${error.message}.`);
-  });
-  parser.on("opentag", (tag) => {
-    const to = parser.position;
-    const from = text.lastIndexOf("<", to - 1);
-    const name = local(tag.name);
+  const open = (tag: string, attributes: Record<string, string>, from: number, to: number) => {
+    const name = local(tag);
     const parent = stack.at(-1);
     const entry: (typeof stack)[number] = { name, from };
     if (stack.length === 0) found.root = [from, to];
     if (stack.length === 1 && name === "cSld") found.data = to;
     if (name === "cNvPr") {
-      const id = (tag.attributes as Record<string, string>).id;
+      const { id } = attributes;
       if (id !== undefined) found.ids.add(id);
       for (const { slice } of stack) if (slice && slice.id === undefined) slice.id = id;
     }
@@ -63,21 +56,20 @@ export function slicesOf(text: string, where: string): SlideSlices {
     }
     if (name === "transition") for (const above of stack) above.timed = true;
     stack.push(entry);
-  });
-  parser.on("closetag", () => {
-    const to = parser.position;
+  };
+  const close = (closing: number, to: number) => {
     const entry = stack.pop();
     if (!entry) return;
     if (entry.slice) entry.slice.to = to;
     const depth = stack.length;
-    if (depth === 2 && entry.name === "spTree") found.treeEnd = text.lastIndexOf("<", to - 1);
+    if (depth === 2 && entry.name === "spTree") found.treeEnd = closing;
     if (depth === 2 && entry.name === "bg") found.background = [entry.from, to];
     if (depth === 1 && entry.name === "clrMapOvr") found.afterMap = to;
     if (depth === 1 && entry.name === "cSld" && !found.afterMap) found.afterMap = to;
     if (depth === 1 && (entry.name === "transition" || (entry.name === "AlternateContent" && entry.timed))) found.transition.push([entry.from, to]);
     if (depth === 1 && entry.name === "timing") found.timing = [entry.from, to];
-  });
-  parser.write(text).close();
+  };
+  scanXml(text, where, { open, close });
   return found;
 }
 

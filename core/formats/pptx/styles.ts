@@ -1,4 +1,4 @@
-import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type TextBox, textHash, type TextStyle } from "@unitext/core/model";
+import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, colourIn, fraction } from "./colour";
 import { EMU } from "./names";
@@ -135,7 +135,7 @@ export function textStyle(lists: readonly (XmlElement | undefined)[], context: S
 }
 
 /** A name for a style by its content. */
-export const styleName = (style: TextStyle) => textHash(canonical(style));
+export const styleName = (style: TextStyle) => valueSum(style);
 
 /** How text stands in a shape (`a:bodyPr`, ECMA-376-1, 21.1.2.1.1), nearest first. */
 export function textBox(bodies: readonly (XmlElement | undefined)[]): TextBox {
