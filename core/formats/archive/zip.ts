@@ -1,14 +1,20 @@
 import { Failure } from "@unitext/core/model";
 import { deflateSync, inflateSync, strFromU8, strToU8, unzipSync } from "fflate";
 
-/** The parts of an archive by their path. */
-export type Parts = Map<string, Uint8Array>;
+/** The parts of an archive by their path, each unpacked when it is first asked for; one that cannot be is a Failure then. */
+export interface Parts {
+  has(path: string): boolean;
+  get(path: string): Uint8Array | undefined;
+  keys(): Iterable<string>;
+  /** Those that nobody has asked for and that cannot be unpacked. */
+  damaged(): string[];
+}
 
 /** Bounds for an archive that is read: one that goes past them is refused before it is unpacked. */
 export const LIMITS = { parts: 20000, bytes: 1024 * 1024 * 1024, ratio: 200, slack: 10 * 1024 * 1024 };
 
 /**
- * Unpacks a zip; parts that lie in it unpacked are stretches of the bytes given, not copies. Throws a Failure `not-readable` for what is no zip or a broken one, and for a path that climbs out of
+ * Opens a zip; parts that lie in it unpacked are stretches of the bytes given, not copies. Throws a Failure `not-readable` for what is no zip or a broken one, and for a path that climbs out of
  * the archive; `too-large` for one that would unpack to more than the limits.
  */
 export function unzip(bytes: Uint8Array, name: string): Parts {
@@ -18,27 +24,70 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Failure("not-readable", name, "The file is not a zip archive, which this kind of document is. It may have been renamed or damaged.");
   let parts = 0;
   let total = 0;
-  const stored = new Set<string>();
+  const listed = new Map<string, number>();
   try {
-    const unpacked = unzipSync(bytes, {
+    unzipSync(bytes, {
       filter: (file) => {
         parts += 1;
         total += file.originalSize;
         if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
         if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(file.name)) throw new Failure("not-readable", file.name, `The archive holds a path that leads out of it (${file.name}), so it was not opened.`);
-        if (file.compression === 0 && file.size === file.originalSize) stored.add(file.name);
-        return !file.name.endsWith("/") && !stored.has(file.name);
+        if (!file.name.endsWith("/")) listed.set(file.name, file.originalSize);
+        return false;
       },
     });
-    const found: Parts = new Map(Object.entries(unpacked));
-    if (stored.size) for (const [path, part] of packedParts(bytes)) if (stored.has(path) && part.method === 0 && part.data.length === part.size) found.set(path, part.data);
-    // What is not found so (its name is written otherwise) is unpacked as the rest.
-    const left = [...stored].filter((path) => !path.endsWith("/") && !found.has(path));
-    if (left.length) for (const [path, part] of Object.entries(unzipSync(bytes, { filter: (file) => left.includes(file.name) }))) found.set(path, part);
-    return found;
+    const packed = packedParts(bytes);
+    for (const [path, part] of packed) if (listed.get(path) !== part.size) packed.delete(path);
+    // What the directory does not give in the plain form is unpacked at once.
+    const other = new Set([...listed.keys()].filter((path) => !packed.has(path)));
+    const found = other.size ? new Map(Object.entries(unzipSync(bytes, { filter: (file) => other.has(file.name) }))) : new Map<string, Uint8Array>();
+    return new OpenedArchive(listed, packed, found);
   } catch (error) {
     if (error instanceof Failure) throw error;
     throw new Failure("not-readable", name, "The archive is damaged or cut off; it cannot be unpacked.");
+  }
+}
+
+/** Of a file that is no archive. */
+export const NO_PARTS: Parts = { has: () => false, get: () => undefined, keys: () => [], damaged: () => [] };
+
+class OpenedArchive implements Parts {
+  constructor(
+    private readonly listed: ReadonlyMap<string, number>,
+    private readonly packed: ReadonlyMap<string, PackedPart>,
+    private readonly found: Map<string, Uint8Array>,
+  ) {}
+
+  has(path: string): boolean {
+    return this.listed.has(path);
+  }
+
+  keys(): Iterable<string> {
+    return this.listed.keys();
+  }
+
+  get(path: string): Uint8Array | undefined {
+    const known = this.found.get(path);
+    const part = known ? undefined : this.packed.get(path);
+    if (!part) return known;
+    const bytes = whole(part);
+    if (!bytes) throw new Failure("not-readable", path, `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`);
+    this.found.set(path, bytes);
+    return bytes;
+  }
+
+  damaged(): string[] {
+    return [...this.packed].filter(([path, part]) => !this.found.has(path) && !whole(part)).map(([path]) => path);
+  }
+}
+
+/** The bytes of a part where it is whole. */
+function whole(part: PackedPart): Uint8Array | undefined {
+  try {
+    const bytes = unpacked(part);
+    return bytes.length === part.size ? bytes : undefined;
+  } catch {
+    return undefined;
   }
 }
 
@@ -79,7 +128,8 @@ export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
   for (let left = view.getUint16(end + 10, true); left > 0 && at + 46 <= bytes.length && view.getUint32(at, true) === 0x02014b50; left--) {
     const [method, crc, packed, size] = [view.getUint16(at + 10, true), view.getUint32(at + 16, true), view.getUint32(at + 20, true), view.getUint32(at + 24, true)];
     const [nameLength, extra, comment, local] = [view.getUint16(at + 28, true), view.getUint16(at + 30, true), view.getUint16(at + 32, true), view.getUint32(at + 42, true)];
-    const name = strFromU8(bytes.subarray(at + 46, at + 46 + nameLength));
+    // Names are in UTF-8 where a flag says so (APPNOTE 6.3, 4.4.4, bit 11).
+    const name = strFromU8(bytes.subarray(at + 46, at + 46 + nameLength), !(view.getUint16(at + 8, true) & 2048));
     at += 46 + nameLength + extra + comment;
     if ((method !== 0 && method !== 8) || name.endsWith("/") || local + 30 > bytes.length) continue;
     const from = local + 30 + view.getUint16(local + 26, true) + view.getUint16(local + 28, true);

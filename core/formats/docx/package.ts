@@ -57,13 +57,12 @@ export class DocumentPackage {
   besides(name: string): XmlElement | undefined {
     const named = [...this.relationships.values()].find(({ target, external }) => !external && target.endsWith(`/${name}.xml`))?.target;
     const path = named ?? `word/${name}.xml`;
-    const bytes = this.parts.get(path);
-    if (!bytes) {
+    if (!this.parts.has(path)) {
       if (named) this.problems.push({ line: 1, message: `The document's part “${name}” is missing; it was read without.` });
       return undefined;
     }
     try {
-      return readXml(partText(bytes), path);
+      return readXml(partText(this.parts.get(path) as Uint8Array), path);
     } catch (error) {
       this.problems.push({ line: 1, message: `The document's part “${name}” is damaged and was passed over: ${(error as Error).message}` });
       return undefined;

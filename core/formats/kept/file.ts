@@ -11,6 +11,9 @@ export const isMacro = (path: string): boolean => MACROS.test(path);
 /** What is said where parts with programs were left out. */
 export const MACROS_LEFT = { slide: null, what: "its macros", why: "Unitext neither runs nor keeps programs; what they would have done does not happen" };
 
+/** What is said of a part that is damaged and that nothing shown needs. */
+export const damagedPart = (path: string) => ({ slide: null, what: `the part ${path}`, why: "it is damaged; nothing that is shown needs it" });
+
 /** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256, and without macros. */
 export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
   const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));

@@ -1,8 +1,8 @@
 import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
-import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
@@ -45,7 +45,7 @@ class OdpReader {
   ) {
     const begins = partText(bytes.subarray(0, 200)).trimStart();
     const packed = !begins.startsWith("<");
-    this.parts = packed ? unzip(bytes, options.name) : new Map();
+    this.parts = packed ? unzip(bytes, options.name) : NO_PARTS;
     if (!packed) this.flat = readMixed(partText(bytes), options.name);
     this.files = new OdpFiles(this.parts, options.sha256);
     this.styles.sign = (level) => this.files.sign(attribute(level, "href"), level);
@@ -56,13 +56,12 @@ class OdpReader {
 
   private part(path: string, needed: boolean): XmlNode | undefined {
     if (this.flat) return this.flat;
-    const bytes = this.parts.get(path);
-    if (!bytes) {
+    if (!this.parts.has(path)) {
       if (needed) throw new Failure("not-readable", this.options.name, `The presentation's part ${path} is missing; it is damaged or of another kind.`);
       return undefined;
     }
     try {
-      return readMixed(partText(bytes), path);
+      return readMixed(partText(this.parts.get(path) as Uint8Array), path);
     } catch (error) {
       if (needed) throw error;
       this.left.push({ slide: null, what: `the part ${path}`, why: "it is damaged" });
@@ -126,6 +125,7 @@ class OdpReader {
       if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
+    this.left.push(...this.parts.damaged().map(damagedPart));
     this.adapted.push(...standInFonts(this.families));
     return { adapted: this.adapted, left: this.left };
   }

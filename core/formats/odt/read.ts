@@ -27,13 +27,12 @@ class OdtReader {
   }
 
   private part(path: string, needed: boolean): XmlNode | undefined {
-    const bytes = this.parts.get(path);
-    if (!bytes) {
+    if (!this.parts.has(path)) {
       if (needed) throw new Failure("not-readable", this.name, `The document's part ${path} is missing; it is damaged or of another kind.`);
       return undefined;
     }
     try {
-      return readMixed(partText(bytes), path);
+      return readMixed(partText(this.parts.get(path) as Uint8Array), path);
     } catch (error) {
       if (needed) throw error;
       this.document.problems.push({ line: 1, message: `The document's part ${path} is damaged and was passed over.` });

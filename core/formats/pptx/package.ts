@@ -36,6 +36,11 @@ export class OpenedPackage {
     if (!this.parts.has("[Content_Types].xml")) throw new Failure("not-readable", name, "The file is a zip archive, but not an Office Open XML document: it has no list of content types.");
   }
 
+  /** Parts that nothing here has asked for and that are damaged. */
+  get damaged(): string[] {
+    return this.parts.damaged();
+  }
+
   has(path: string): boolean {
     return this.parts.has(path);
   }

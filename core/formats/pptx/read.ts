@@ -1,7 +1,7 @@
 import { type ArrangementName, type Background, Binding, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
-import { backgroundSum, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -21,6 +21,9 @@ import { arrangementOf, backgroundOf, regionsOf, transitionOf } from "./readslid
 import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
+
+/** Whether a package has user-defined tags at all (ECMA-376-1, 13.3.12). */
+const isTagged = (pack: OpenedPackage) => partText(pack.bytes("[Content_Types].xml") as Uint8Array).includes("presentationml.tags+xml");
 
 /** The tags of a part, as far as they are ours and hold JSON. */
 function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
@@ -84,11 +87,12 @@ class Reader implements OwnFile {
     if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
     if ([...pack.paths].some(isMacro)) this.left.push(MACROS_LEFT);
     const paths = this.slidePaths(main, presentation);
-    const tags = readTags(pack, main);
+    const tagsOf = isTagged(pack) ? (path: string) => readTags(pack, path) : () => new Map<string, unknown>();
+    const tags = tagsOf(main);
     let head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);
     this.language = head.language;
     const own = tags.has(TAG.deck) ? head.properties.title || "1" : undefined;
-    const slideTags = paths.map((path) => readTags(pack, path));
+    const slideTags = paths.map(tagsOf);
     const taken = new Set<string>();
     paths.forEach((path, nth) => {
       const given = Id.safeParse((slideTags[nth]?.get(TAG.slide) as { id?: string } | undefined)?.id);
@@ -122,6 +126,7 @@ class Reader implements OwnFile {
       if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
+    this.left.push(...pack.damaged.map(damagedPart));
     this.adapted.push(...standInFonts(this.families));
     return { adapted: this.adapted, left: this.left };
   }
