@@ -51,7 +51,50 @@ describe("columns and bars", () => {
   });
 });
 
+describe("a second axis", () => {
+  it("measures its series by numbers of its own, on the right, and leaves the first as it was", () => {
+    const both = draw("combined", [series([1, 2, 4], NORTH, "", { form: "column" }), series([100, 200, 400], SOUTH, "", { form: "column", by: "second" })], { secondAxis: { title: "Visitors", format: "0" } });
+    const [left, right] = [boxes(both, NORTH), boxes(both, SOUTH)];
+    // A hundred times as much on a scale a hundred times as long is as high.
+    left.forEach(({ height }, nth) => close(right[nth]?.height ?? 0, height, 0.1));
+    expect(words(both)).toEqual(expect.arrayContaining(["4.0", "400", "Visitors"]));
+    const places = new Map(both.labels.map(({ text, frame: at }) => [text[0]?.runs[0]?.text ?? "", at.x]));
+    expect(places.get("400") as number).toBeGreaterThan(Math.max(...right.map(({ x, width }) => x + width)));
+    expect(places.get("4.0") as number).toBeLessThan(Math.min(...left.map(({ x }) => x)));
+  });
+
+  it("has stacks of its own", () => {
+    const both = draw("column", [series([1, 1, 1], NORTH), series([1, 1, 1], SOUTH), series([50, 50, 50], "#333333", "", { by: "second" })], { stack: "sum" });
+    close(boxes(both, SOUTH)[0]?.bottom ?? 0, boxes(both, NORTH)[0]?.y ?? 1);
+    close(boxes(both, "#333333")[0]?.bottom ?? 0, boxes(both, NORTH)[0]?.bottom ?? 1);
+  });
+});
+
+describe("colours of single points and the way along", () => {
+  it("paint one column or slice", () => {
+    const figure = draw("column", [series([1, 2, 3], NORTH, "", { points: [null, "#abcdef", null] })]);
+    expect([boxes(figure, NORTH).length, boxes(figure, "#abcdef").length]).toEqual([2, 1]);
+    expect(draw("pie", [series([1, 2, 3], NORTH, "", { points: ["#aa0000", "#00aa00", "#0000aa"] })]).paths.flatMap(({ fill }) => fill ?? [])).toEqual(expect.arrayContaining(["#aa0000", "#00aa00", "#0000aa"]));
+  });
+
+  it("turns round with a reversed axis", () => {
+    const [plain, turned] = [false, true].map((reversed) => boxes(draw("column", [series([1, 2, 4], NORTH)], { xAxis: { reversed } }), NORTH));
+    expect(turned?.map(({ height }) => Math.round(height))).toEqual(plain?.map(({ height }) => Math.round(height)));
+    turned?.forEach(({ x }, nth) => close(x, plain?.[2 - nth]?.x ?? 0, 0.1));
+    const bars = boxes(draw("bar", [series([1, 2, 4], NORTH)], { xAxis: { reversed: true } }), NORTH);
+    expect((bars[0]?.y ?? 0) > (bars[2]?.y ?? 0)).toBe(true);
+  });
+});
+
 describe("lines, areas and points", () => {
+  it("are curved through their values where they are smooth, and never beyond them", () => {
+    const figure = draw("line", [series([1, 3, 2], NORTH, "", { smooth: true })]);
+    const [path] = figure.paths.filter(({ stroke }) => stroke === NORTH);
+    expect(path?.d).toContain("C");
+    const ys = numbersOf(path?.d ?? "").filter((_, nth) => nth % 2 === 1);
+    const dots = figure.paths.filter(({ fill }) => fill === NORTH).map(({ d }) => numbersOf(d)[1] ?? 0);
+    expect(Math.min(...ys)).toBeGreaterThanOrEqual(Math.min(...dots) - 0.1);
+  });
   const stroke = ({ paths }: Figure, colour: string): FigurePath[] => paths.filter((path) => path.stroke === colour);
 
   it("go through their values, and leave a gap where one is missing", () => {

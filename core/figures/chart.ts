@@ -1,7 +1,7 @@
 import type { ChartElement, ChartForm, ChartLook, Frame, RichText } from "@unitext/core/model";
 import { format as numberFormat } from "d3-format";
 import { scaleBand, scaleLinear, scalePoint } from "d3-scale";
-import { arc, area as areaShape, line, pie } from "d3-shape";
+import { arc, area as areaShape, curveLinear, curveMonotoneX, line, pie } from "d3-shape";
 import { circle, type Figure, type FigureLabel, type FigureStyle, mixed, palette, polygon, rectangle } from "./figure";
 
 type Data = Pick<ChartElement, "categories" | "series"> & ChartLook;
@@ -71,6 +71,14 @@ function domain(data: Data, fromZero: boolean): [number, number] {
   return range[0] === range[1] ? [range[0] - 1, range[1] + 1] : range;
 }
 
+/** A chart's data as one of its two axes measures them. */
+function measuredBy(data: Data, by: "first" | "second"): Data {
+  const { yAxis, secondAxis, format, ...rest } = data;
+  const axis = by === "first" ? yAxis : secondAxis;
+  const shown = by === "first" ? format : secondAxis?.format;
+  return { ...rest, series: data.series.filter((series) => (series.by === "second") === (by === "second")), ...(axis ? { yAxis: axis } : {}), ...(shown ? { format: shown } : {}) };
+}
+
 const shadesOf = ({ series }: Data, style: FigureStyle) => {
   const shades = palette(style.colours);
   return series.map(({ colour }, at) => colour ?? (shades[at % shades.length] as string));
@@ -126,57 +134,72 @@ const ticksOf = (scale: { ticks(count: number): number[]; tickFormat(count: numb
 
 const axisFormat = ({ stack, format }: Data) => (stack === "share" ? "0%" : format);
 
-/** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them. */
+/** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them, measured by the axis on the left or by a second one on the right. */
 function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
   return (data, frame, style) => {
     const { colours, size, measure } = style;
     const { figure, room: inside } = around(data, frame, style);
     const shades = shadesOf(data, style);
     const forms = data.series.map(({ form }) => (kind === "combined" ? (form ?? "column") : kind));
-    const y = scaleLinear().domain(domain(data, forms.some((form) => form !== "line")));
-    if (data.yAxis?.most === undefined) y.nice(6);
-    const ticks = ticksOf(y, inside.height, size * 2.4, axisFormat(data));
+    const scaleFor = (by: "first" | "second") => {
+      const own = measuredBy(data, by);
+      const scale = scaleLinear().domain(domain(own, forms.some((form, nth) => form !== "line" && (data.series[nth]?.by === "second") === (by === "second"))));
+      if (own.yAxis?.most === undefined) scale.nice(6);
+      return { scale, own, ticks: ticksOf(scale, inside.height, size * 2.4, axisFormat(own)) };
+    };
+    const { scale: first, ticks } = scaleFor("first");
+    const other = data.series.some(({ by }) => by === "second") ? scaleFor("second") : undefined;
     const said = (text: string | undefined) => (text ? size * 1.6 : 0);
     const left = inside.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
-    const width = Math.max(1, inside.x + inside.width - left);
+    const right = other ? Math.max(...other.ticks.map(({ text }) => measure(text, size))) + size * 0.6 : 0;
+    const width = Math.max(1, inside.x + inside.width - left - right);
     const count = Math.max(1, data.categories.length);
     const room = width / count;
     const widest = Math.max(0, ...data.categories.map((name) => measure(name, size)));
     const lines = Math.min(3, Math.max(1, Math.ceil(widest / Math.max(1, room * 0.94))));
     const every = room < size * 1.6 ? Math.ceil((size * 2.4) / room) : 1;
     const foot = size * 1.3 * (every > 1 ? 1 : lines) + size * 0.5;
-    const area = { x: left, y: inside.y + said(data.yAxis?.title), width, height: Math.max(1, inside.height - foot - said(data.yAxis?.title) - said(data.xAxis?.title)) };
-    y.range([area.y + area.height, area.y + size * 0.4]);
+    const above = said(data.yAxis?.title || data.secondAxis?.title);
+    const area = { x: left, y: inside.y + above, width, height: Math.max(1, inside.height - foot - above - said(data.xAxis?.title)) };
+    const scales = data.series.map(({ by }) => (by === "second" && other ? other.scale : first));
+    for (const scale of [first, other?.scale]) scale?.range([area.y + area.height, area.y + size * 0.4]);
+    if (other && data.secondAxis?.title) figure.labels.push({ text: plain(data.secondAxis.title), frame: { x: area.x, y: inside.y - size * 0.2, width: width + right, height: size * 1.4 }, align: "end", anchor: "top", fill: colours.muted, size: size * 0.9 });
+    for (const { value, text } of other?.ticks ?? []) figure.labels.push({ text: plain(text), frame: { x: area.x + width + size * 0.4, y: (other?.scale(value) as number) - size * 0.7, width: right + size, height: size * 1.4 }, align: "start", anchor: "middle", fill: colours.muted, size });
     if (data.yAxis?.title) figure.labels.push({ text: plain(data.yAxis.title), frame: { x: inside.x, y: inside.y - size * 0.2, width: area.width, height: size * 1.4 }, align: "start", anchor: "top", fill: colours.muted, size: size * 0.9 });
     if (data.xAxis?.title) figure.labels.push({ text: plain(data.xAxis.title), frame: { x: area.x, y: area.y + area.height + foot, width, height: size * 1.5 }, align: "centre", anchor: "top", fill: colours.muted, size });
     for (const { value, text } of ticks) {
-      const at = y(value);
+      const at = first(value);
       figure.paths.push({ d: polygon([[area.x, at], [area.x + area.width, at]], false), stroke: value === 0 ? colours.muted : mixed(colours.muted, colours.paper, 0.65), width: value === 0 ? 1.2 : 0.6 });
       figure.labels.push({ text: plain(text), frame: { x: left - size * 0.4 - measure(text, size) - size, y: at - size * 0.7, width: measure(text, size) + size, height: size * 1.4 }, align: "end", anchor: "middle", fill: colours.muted, size });
     }
+    const along: [number, number] = data.xAxis?.reversed ? [area.x + area.width, area.x] : [area.x, area.x + area.width];
     data.categories.forEach((name, at) => {
-      if (at % every === 0) figure.labels.push({ text: plain(name), frame: { x: area.x + at * room, y: area.y + area.height + size * 0.4, width: room * every, height: foot - size * 0.4 }, align: every > 1 ? "start" : "centre", anchor: "top", fill: colours.muted, size });
+      const place = data.xAxis?.reversed ? count - at - every : at;
+      if (at % every === 0) figure.labels.push({ text: plain(name), frame: { x: area.x + place * room, y: area.y + area.height + size * 0.4, width: room * every, height: foot - size * 0.4 }, align: every > 1 ? "start" : "centre", anchor: "top", fill: colours.muted, size });
     });
-    const label = (value: number, x: number, top: number) => {
-      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, data.format)), frame: { x: x - room, y: top - size * 1.4, width: room * 2, height: size * 1.3 }, align: "centre", anchor: "bottom", fill: colours.ink, size: size * 0.9 });
+    const label = (nth: number, value: number, x: number, top: number) => {
+      const format = data.series[nth]?.by === "second" ? data.secondAxis?.format : data.format;
+      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, format)), frame: { x: x - room, y: top - size * 1.4, width: room * 2, height: size * 1.3 }, align: "centre", anchor: "bottom", fill: colours.ink, size: size * 0.9 });
     };
-    const zero = Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0));
-    const spans: (([number, number] | null)[] | undefined)[] = data.stack ? stacked(data) : data.series.map(() => undefined);
-    const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.x, area.x + area.width]).paddingInner(0.3).paddingOuter(0.15);
+    const floors = scales.map((y) => Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0)));
+    const piles = data.stack ? { first: stacked(measuredBy(data, "first")), second: stacked(measuredBy(data, "second")) } : undefined;
+    const spans = data.series.map(({ by }) => piles?.[by ?? "first"].shift());
+    const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range(along).paddingInner(0.3).paddingOuter(0.15);
     const columns = data.series.flatMap((_, nth) => (forms[nth] === "column" ? [nth] : []));
     const inner = scaleBand<number>().domain(data.stack ? [0] : columns).range([0, band.bandwidth()]).padding(!data.stack && columns.length > 1 ? 0.08 : 0);
-    const x = scalePoint<number>().domain(data.categories.map((_, at) => at)).range([area.x, area.x + area.width]).padding(0.5);
-    data.series.forEach(({ values }, nth) => {
+    const x = scalePoint<number>().domain(data.categories.map((_, at) => at)).range(along).padding(0.5);
+    data.series.forEach(({ values, points: own, smooth }, nth) => {
       const fill = shades[nth] as string;
-      const span = (at: number): [number, number] | null => (spans[nth] ? (spans[nth]?.[at] ?? null) : values[at] === null || values[at] === undefined ? null : [zero, values[at] as number]);
+      const y = scales[nth] as typeof first;
+      const span = (at: number): [number, number] | null => (spans[nth] ? (spans[nth]?.[at] ?? null) : values[at] === null || values[at] === undefined ? null : [floors[nth] as number, values[at] as number]);
       const points = data.categories.map((_, at) => span(at));
       if (forms[nth] === "column") {
         points.forEach((value, at) => {
           if (!value) return;
           const [a, b] = [y(value[0]), y(value[1])];
           const place = { x: (band(at) as number) + (inner(data.stack ? 0 : nth) as number), y: Math.min(a, b), width: inner.bandwidth(), height: Math.abs(a - b) };
-          figure.paths.push({ d: rectangle(place), fill });
-          label(values[at] as number, place.x + place.width / 2, place.y);
+          figure.paths.push({ d: rectangle(place), fill: own?.[at] ?? fill });
+          label(nth, values[at] as number, place.x + place.width / 2, place.y);
         });
         return;
       }
@@ -185,12 +208,12 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
         const d = areaShape<[number, number] | null>().defined(defined).x((_, at) => x(at) as number).y0((value) => y(value?.[0] ?? 0)).y1((value) => y(value?.[1] ?? 0))(points);
         if (d) figure.paths.push({ d, fill, fillOpacity: data.stack ? 1 : 0.55 });
       }
-      const path = line<[number, number] | null>().defined(defined).x((_, at) => x(at) as number).y((value) => y(value?.[1] ?? 0))(points);
+      const path = line<[number, number] | null>().curve(smooth ? curveMonotoneX : curveLinear).defined(defined).x((_, at) => x(at) as number).y((value) => y(value?.[1] ?? 0))(points);
       if (path) figure.paths.push({ d: path, stroke: fill, width: forms[nth] === "area" ? 1.4 : 2.4 });
       points.forEach((value, at) => {
         if (!value) return;
         if (forms[nth] === "line" && data.categories.length <= 24) figure.paths.push({ d: rectangle({ x: (x(at) as number) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6), fill });
-        label(values[at] as number, x(at) as number, y(value[1]));
+        label(nth, values[at] as number, x(at) as number, y(value[1]));
       });
     });
     return figure;
@@ -237,7 +260,7 @@ const bar: Drawer = (data, frame, style) => {
   const area = { x: left, y: room.y, width: Math.max(1, room.x + room.width - left - size), height: Math.max(1, room.height - size * 1.8) };
   const x = scaleLinear().domain(domain(data, true)).range([area.x, area.x + area.width]);
   if (data.yAxis?.most === undefined) x.nice(6);
-  const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range([area.y, area.y + area.height]).paddingInner(0.3).paddingOuter(0.15);
+  const band = scaleBand<number>().domain(data.categories.map((_, at) => at)).range(data.xAxis?.reversed ? [area.y + area.height, area.y] : [area.y, area.y + area.height]).paddingInner(0.3).paddingOuter(0.15);
   const inner = scaleBand<number>().domain(data.stack ? [0] : data.series.map((_, at) => at)).range([0, band.bandwidth()]);
   const spans = data.stack ? stacked(data) : undefined;
   for (const { value, text } of ticksOf(x, area.width, size * 5, axisFormat(data))) {
@@ -247,13 +270,13 @@ const bar: Drawer = (data, frame, style) => {
   }
   data.categories.forEach((name, at) => {
     figure.labels.push({ text: plain(name), frame: { x: room.x, y: band(at) as number, width: left - room.x - size * 0.5, height: band.bandwidth() }, align: "end", anchor: "middle", fill: colours.ink, size });
-    data.series.forEach(({ values }, nth) => {
+    data.series.forEach(({ values, points }, nth) => {
       const value = values[at] ?? null;
       const span = spans ? spans[nth]?.[at] : value === null ? null : ([0, value] as const);
       if (!span || value === null) return;
       const [a, b] = [x(span[0]), x(span[1])];
       const top = (band(at) as number) + (inner(data.stack ? 0 : nth) as number);
-      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }), fill: shades[nth] as string });
+      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }), fill: points?.[at] ?? (shades[nth] as string) });
       if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, data.format)), frame: { x: Math.max(a, b) + size * 0.3, y: top, width: size * 6, height: inner.bandwidth() }, align: "start", anchor: "middle", fill: colours.ink, size: size * 0.9 });
     });
   });
@@ -280,7 +303,7 @@ function round(hole: number): Drawer {
     const row = Math.min(size * 1.9, room.height / Math.max(1, categories.length));
     const top = centre.y - (row * categories.length) / 2;
     slices.forEach((slice, at) => {
-      const fill = shades[at % shades.length] as string;
+      const fill = series[0]?.points?.[at] ?? (shades[at % shades.length] as string);
       figure.paths.push({ d: draw(slice) ?? "", fill, stroke: colours.paper, width: 1.5, matrix: [1, 0, 0, 1, centre.x, centre.y] });
       const left = centre.x + r + size * 2;
       const said = data.labels === "value" ? formatted(values[at] as number, data.format) : `${Math.round(((values[at] as number) / total) * 100)} %`;

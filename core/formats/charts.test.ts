@@ -67,6 +67,13 @@ describe("charts of a .pptx", () => {
     ["axes of points with ends", space(`<c:scatterChart><c:scatterStyle val="lineMarker"/><c:ser><c:idx val="0"/><c:order val="0"/>${strings("tx", ["Wind"])}${numbers("xVal", [1, 2])}${numbers("yVal", [3, 5])}</c:ser>${axes}</c:scatterChart><c:valAx><c:axId val="1"/><c:scaling><c:max val="4"/><c:min val="0"/></c:scaling><c:delete val="0"/><c:axPos val="b"/><c:crossAx val="2"/></c:valAx>${valAx('<c:max val="9"/>')}`), { form: "scatter", xAxis: { least: 0, most: 4 }, yAxis: { most: 9 } }],
     ["labels with values", space(bar("col", "clustered", two, '<c:dLbls><c:showLegendKey val="0"/><c:showVal val="1"/><c:showCatName val="0"/><c:showSerName val="0"/><c:showPercent val="0"/><c:showBubbleSize val="0"/></c:dLbls>')), { labels: "value" }],
     ["a colour of its own", space(bar("col", "clustered", ser(0, "North", [1, 2, 3], '<c:spPr><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill></c:spPr>'))), { series: [{ colour: "#7a2e57" }] }],
+    ["columns from right to left", space(`<c:barChart><c:barDir val="col"/><c:grouping val="clustered"/>${two}${axes}</c:barChart>${catAx().replace("minMax", "maxMin")}${valAx()}`), { form: "column", xAxis: { reversed: true } }],
+    ["bars from the foot, as the standard draws them", space(bar("bar", "clustered")), { form: "bar", xAxis: { reversed: true } }],
+    ["single columns in colours of their own", space(bar("col", "clustered", ser(0, "North", [1, 2, 3], '<c:dPt><c:idx val="1"/><c:invertIfNegative val="0"/><c:bubble3D val="0"/><c:spPr><a:solidFill><a:srgbClr val="B43232"/></a:solidFill></c:spPr></c:dPt>'))), { series: [{ points: [null, "#b43232", null] }] }],
+    ["slices in colours of their own", space(`<c:pieChart><c:varyColors val="1"/>${ser(0, "Share", [3, 1, 2], ["112233", "445566", "778899"].map((colour, nth) => `<c:dPt><c:idx val="${nth}"/><c:bubble3D val="0"/><c:spPr><a:solidFill><a:srgbClr val="${colour}"/></a:solidFill></c:spPr></c:dPt>`).join(""))}</c:pieChart>`), { form: "pie", series: [{ points: ["#112233", "#445566", "#778899"] }] }],
+    ["a curved line", space(`<c:lineChart><c:grouping val="standard"/>${ser(0, "North", [1, 2, 3]).replace("</c:ser>", '<c:smooth val="1"/></c:ser>')}${axes}</c:lineChart>${catAx()}${valAx()}`), { form: "line", series: [{ smooth: true }] }],
+    ["columns with a line on a second axis", space(`<c:barChart><c:barDir val="col"/><c:grouping val="clustered"/>${ser(0, "North", [1.5, null, 3])}${axes}</c:barChart><c:lineChart><c:grouping val="standard"/>${ser(1, "South", [2000, 4000, 6000])}<c:axId val="3"/><c:axId val="4"/></c:lineChart>${catAx()}${valAx("", rich("Metres"))}<c:valAx><c:axId val="4"/><c:scaling><c:orientation val="minMax"/><c:max val="8000"/></c:scaling><c:delete val="0"/><c:axPos val="r"/>${rich("Visitors")}<c:numFmt formatCode="#,##0" sourceLinked="0"/><c:crossAx val="3"/><c:crosses val="max"/></c:valAx><c:catAx><c:axId val="3"/><c:scaling><c:orientation val="minMax"/></c:scaling><c:delete val="1"/><c:axPos val="b"/><c:crossAx val="4"/></c:catAx>`), { form: "combined", series: [{ name: "North", form: "column" }, { name: "South", form: "line", by: "second" }], yAxis: { title: "Metres" }, secondAxis: { title: "Visitors", most: 8000, format: "#,##0" } }],
+    ["two lines, the one that is named first measured on the right", space(`<c:lineChart><c:grouping val="standard"/>${ser(0, "North", [1.5, null, 3])}<c:axId val="3"/><c:axId val="4"/></c:lineChart><c:lineChart><c:grouping val="standard"/>${ser(1, "South", [2, 4, 6])}${axes}</c:lineChart>${catAx()}${valAx()}<c:valAx><c:axId val="4"/><c:scaling><c:orientation val="minMax"/></c:scaling><c:delete val="0"/><c:axPos val="r"/><c:crossAx val="3"/><c:crosses val="max"/></c:valAx><c:catAx><c:axId val="3"/><c:scaling><c:orientation val="minMax"/></c:scaling><c:delete val="1"/><c:axPos val="b"/><c:crossAx val="4"/></c:catAx>`), { form: "line" }],
     ["a format of numbers", space(`<c:barChart><c:barDir val="col"/><c:grouping val="clustered"/>${two}${axes}</c:barChart>${catAx()}${valAx("", '<c:numFmt formatCode="0.00" sourceLinked="0"/>')}`), { format: "0.00" }],
   ])("%s", (_, xml, wanted) => {
     const deck = read(zipSync({ ...base, [chartPath]: strToU8(xml) }), "pptx");
@@ -74,6 +81,31 @@ describe("charts of a .pptx", () => {
     expect(chartOf(rewritten(deck, "pptx"))).toMatchObject(wanted);
     // The same chart, in the other format and back.
     expect(chartOf(rewritten(deck, "odp"))).toMatchObject(wanted);
+  });
+
+  it("measured by two axes are written with an axis that each plot names, and whose partners name each other (21.2.2.9, 21.2.2.32)", () => {
+    const parts = unzipSync(WRITERS.pptx.write(deckWith({ ...model, form: "combined", categories: CATEGORIES, series: [{ ...SERIES[0], form: "column" }, { ...SERIES[1], form: "line", by: "second" }], secondAxis: { title: "Visitors", format: "0" } } as Element), context) as Uint8Array);
+    const area = child(child(readXml(strFromU8(parts[chartPath] as Uint8Array), "chart"), "chart"), "plotArea");
+    const axesOf = (plot: string) => childrenOf(child(area, plot), "axId").map(({ attributes }) => attributes.val);
+    const all = [...childrenOf(area, "catAx"), ...childrenOf(area, "valAx")].map((axis) => [child(axis, "axId")?.attributes.val, child(axis, "crossAx")?.attributes.val]);
+    expect(new Set([...axesOf("barChart"), ...axesOf("lineChart")]).size).toBe(4);
+    expect(new Set(all.map(([id]) => id))).toEqual(new Set([...axesOf("barChart"), ...axesOf("lineChart")]));
+    for (const [id, crossed] of all) expect(all).toContainEqual([crossed, id]);
+    // CT_PlotArea: plots before axes.
+    const names = (area?.children ?? []).map(({ local }) => local);
+    expect(names.slice(1)).toEqual(["barChart", "lineChart", "catAx", "valAx", "valAx", "catAx"]);
+  });
+
+  it("say what of their part is not drawn, by name, and nothing where all is", () => {
+    const more = (xml: string) => {
+      const found = read(zipSync({ ...base, [chartPath]: strToU8(xml) }), "pptx").slides[0]?.elements.find(({ kind }) => kind === "chart");
+      return found?.kept?.more ?? [];
+    };
+    expect(more(strFromU8(base[chartPath] as Uint8Array))).toEqual([]);
+    expect(more(space(bar("col", "clustered")))).toEqual([]);
+    expect(more(space(bar("col", "clustered", ser(0, "North", [1, 2, 3], "<c:trendline><c:trendlineType val=\"linear\"/></c:trendline>"), '<c:gapWidth val="150"/>')))).toEqual(["the trend lines", "the gaps between its columns"]);
+    expect(more(space(`<c:barChart><c:barDir val="col"/><c:grouping val="clustered"/>${two}${axes}</c:barChart>${catAx()}${valAx('<c:logBase val="10"/>', "<c:minorGridlines/>")}<c:dTable><c:showHorzBorder val="1"/></c:dTable>`))).toEqual(["the logarithmic scale", "the fine grid", "the table under it"]);
+    expect(more(space(bar("col", "clustered", ser(0, "North", [1, 2, 3], "<c:spPr><a:gradFill/></c:spPr><c:unheardOf/>"))))).toEqual(["the fills of its series", "other settings"]);
   });
 
   it("without their workbook are read from what the part remembers", () => {
@@ -121,6 +153,9 @@ describe("charts of an .odp", () => {
     ["a doughnut", document("ring", { series: series("C") }), { form: "doughnut" }],
     ["a title and a key", document("bar", { title: "Levels", legend: "end" }), { title: "Levels", legend: "right" }],
     ["columns with a line", document("bar", { series: series("B") + series("C", ' chart:class="chart:line"') }), { form: "combined", series: [{ form: "column" }, { form: "line" }] }],
+    ["single columns in colours of their own", document("bar", { series: series("B").replace('<chart:data-point chart:repeated="3"/>', '<chart:data-point chart:repeated="2"/><chart:data-point chart:style-name="plum"/>') }), { series: [{ points: expect.arrayContaining(["#7a2e57"]) }] }],
+    ["curved lines", document("line", { style: 'chart:interpolation="cubic-spline"' }), { form: "line", series: [{ smooth: true }, { smooth: true }] }],
+    ["a second axis", document("line", { series: series("B") + series("C", ' chart:attached-axis="secondary-y"'), axes: '<chart:axis chart:dimension="x" chart:name="primary-x"><chart:categories table:cell-range-address="local-table.$A$2:.$A$4"/></chart:axis><chart:axis chart:dimension="y" chart:name="primary-y"/><chart:axis chart:dimension="y" chart:name="secondary-y"><chart:title><text:p>Visitors</text:p></chart:title></chart:axis>' }), { series: [{ name: "North" }, { name: "South", by: "second" }], secondAxis: { title: "Visitors" } }],
     ["a colour of its own", document("bar", { series: series("B", ' chart:style-name="plum"') }), { series: [{ colour: "#7a2e57" }] }],
   ])("%s", (_, xml, wanted) => {
     const deck = read(zipSync({ ...parts, [path]: strToU8(xml) }), "odp");

@@ -1,6 +1,6 @@
 import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
-import { changedParts, fromOdp, fromPptx, onItsLayout, sameMotion } from "./kept";
+import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion } from "./kept";
 import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
 
@@ -45,7 +45,7 @@ export const FEATURES = {
   "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
-  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour)) ? ["how a chart shows its data"] : [])),
+  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.secondAxis || element.stack || element.series.some(({ colour, points, smooth, by }) => colour || points || smooth || by)) ? ["how a chart shows its data"] : [])),
   pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
   "missing pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
   "moving pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
@@ -75,7 +75,7 @@ export const FEATURES = {
   "footers of its file": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
   comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
   "foreign content": ofKind("foreign", (element) => (element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "")),
-  "what only its file says": (slide) => slide.elements.flatMap((element) => (element.kept?.more ?? []).map((what) => `${what} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`)),
+  "what only its file says": (slide) => slide.elements.flatMap((element) => (element.kept?.more?.length ? [`${listed(element.kept.more)} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "looks brought along": ({ theme }, deck) => (theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : []),
 } satisfies Record<string, Finder>;
 export type FeatureName = keyof typeof FEATURES;

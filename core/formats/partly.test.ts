@@ -101,19 +101,18 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
   it("and is told: when it is read, and before it is written where it goes", () => {
     const { adapted } = readDeck(bytes, "other.pptx", { newId: idSource("q"), sha256 });
     expect(adapted.filter(({ what }) => what.includes("Star"))).toEqual([
-      { slide: 1, what: "the glow of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
-      { slide: 1, what: "the bent letters of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
+      { slide: 1, what: "the glow and the bent letters of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
     ]);
     const told = (next: Deck, format: "pptx" | "odp" | "pdf") => {
       const report = writeReport(next, format);
-      return [...report.adapted.map(({ what, how }) => `${what}: ${how}`), ...report.left.map(({ what, why }) => `${what}: ${why}`)].filter((line) => line.startsWith("the glow of “Star”"));
+      return [...report.adapted.map(({ what, how }) => `${what}: ${how}`), ...report.left.map(({ what, why }) => `${what}: ${why}`)].filter((line) => line.startsWith("the glow and the bent letters of “Star”"));
     };
     expect(told(deck, "pptx")).toEqual([]);
     expect(told(changed(deck, "Star", movedBy), "pptx")).toEqual([]);
     const painted = changed(deck, "Star", (element) => ({ ...element, fill: { kind: "solid", colour: "#000000" } }));
-    expect(told(painted, "pptx")).toEqual(["the glow of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here"]);
+    expect(told(painted, "pptx")).toEqual(["the glow and the bent letters of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here"]);
     expect(shapeIn(slideOf(write(painted)), "Star")).not.toContain(GLOW);
-    for (const format of ["odp", "pdf"] as const) expect(told(deck, format)).toEqual(["the glow of “Star”: Unitext does not draw it, and only the file that it came from can hold it"]);
+    for (const format of ["odp", "pdf"] as const) expect(told(deck, format)).toEqual(["the glow and the bent letters of “Star”: Unitext does not draw it, and only the file that it came from can hold it"]);
   });
 
   it("and the part is well-formed, with ids that stand once", () => {

@@ -63,12 +63,13 @@ export type DiagramElement = z.infer<typeof DiagramElement>;
 export const CHART_FORMS = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
 export const ChartForm = z.enum(CHART_FORMS);
 export type ChartForm = z.infer<typeof ChartForm>;
-/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. */
-export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional() });
+/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; a `smooth` line is curved; a series `by` the second axis is measured on the right. */
+export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional(), points: z.array(Colour.nullable()).max(2000).optional(), smooth: z.boolean().optional(), by: z.literal("second").optional() });
 export type Series = z.infer<typeof Series>;
-export const Axis = z.object({ title: z.string().max(500).optional(), least: z.number().optional(), most: z.number().optional() });
-/** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes. */
-export const ChartLook = z.object({ stack: z.enum(["sum", "share"]).optional(), title: z.string().max(1000).optional(), legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(), labels: z.enum(["value", "share", "category"]).optional(), format: z.string().max(100).optional(), xAxis: Axis.optional(), yAxis: Axis.optional() });
+/** An axis; a `reversed` one of categories runs from right to left, or in bars from the foot to the top. */
+export const Axis = z.object({ title: z.string().max(500).optional(), least: z.number().optional(), most: z.number().optional(), reversed: z.boolean().optional() });
+/** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes; the second one, on the right, has a format of its own. */
+export const ChartLook = z.object({ stack: z.enum(["sum", "share"]).optional(), title: z.string().max(1000).optional(), legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(), labels: z.enum(["value", "share", "category"]).optional(), format: z.string().max(100).optional(), xAxis: Axis.optional(), yAxis: Axis.optional(), secondAxis: Axis.extend({ format: z.string().max(100).optional() }).optional() });
 export type ChartLook = z.infer<typeof ChartLook>;
 /** A chart of one or more series over categories; a missing value is null. */
 export const ChartElement = z.object({ kind: z.literal("chart"), ...placed, form: ChartForm, categories: z.array(z.string()), series: z.array(Series).min(1), ...ChartLook.shape });

@@ -53,8 +53,9 @@ export function everything(assets: Deck["assets"]): Deck {
         section: "Figures",
         elements: [
           { kind: "table", id: "t", slot: null, frame: place(40, 40, 400, 120), header: 1, align: ["start", "start"], widths: [240, 160], heights: [40, 40, 40], rows: [[{ ...cell("Gauge"), fill: { kind: "solid", colour: "#0f5c63" } }, cell("Metres")], [cell("North"), cell("2.4")], [{ ...cell("both"), columns: 2 }, null]] },
-          { kind: "chart", id: "c", slot: null, frame: place(480, 40, 420, 240), form: "column", categories: ["Jan", "Feb", "Mar"], series: [{ name: "North", values: [1.5, 2.25, null], colour: "#0f5c63" }, { name: "South", values: [2, 1, 3], colour: "#7a2e57" }], stack: "sum", title: "Levels", legend: "bottom", labels: "value", format: "0.00", yAxis: { title: "metres", least: 0, most: 6 } },
+          { kind: "chart", id: "c", slot: null, frame: place(480, 40, 420, 240), form: "column", categories: ["Jan", "Feb", "Mar"], series: [{ name: "North", values: [1.5, 2.25, null], colour: "#0f5c63" }, { name: "South", values: [2, 1, 3], colour: "#7a2e57", points: [null, "#b9771f", null] }], stack: "sum", title: "Levels", legend: "bottom", labels: "value", format: "0.00", yAxis: { title: "metres", least: 0, most: 6 } },
           { kind: "chart", id: "s", slot: null, frame: place(480, 300, 420, 200), form: "scatter", categories: [], series: [{ name: "Wind", values: [3, 5, 4], x: [1, 2, 3.5] }], legend: "none" },
+          { kind: "chart", id: "w", slot: null, frame: place(480, 500, 420, 36), form: "combined", categories: ["Jan", "Feb"], series: [{ name: "North", values: [1, 2], form: "column" }, { name: "Visitors", values: [900, 1200], form: "line", smooth: true, by: "second" }], secondAxis: { title: "people", most: 1500, format: "#,##0" }, xAxis: { reversed: true } },
           { kind: "chart", id: "p", slot: null, frame: place(40, 300, 400, 200), form: "doughnut", categories: ["Sand", "Mud"], series: [{ name: "Share", values: [3, 1] }], legend: "right", labels: "share" },
         ],
       },

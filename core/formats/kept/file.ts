@@ -11,6 +11,9 @@ export const isMacro = (path: string): boolean => MACROS.test(path);
 /** What is said where parts with programs were left out. */
 export const MACROS_LEFT = { slide: null, what: "its macros", why: "Unitext neither runs nor keeps programs; what they would have done does not happen" };
 
+/** Names in a sentence. */
+export const listed = (names: readonly string[]): string => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+
 /** What is said of a part that is damaged and that nothing shown needs. */
 export const damagedPart = (path: string) => ({ slide: null, what: `the part ${path}`, why: "it is damaged; nothing that is shown needs it" });
 

@@ -73,13 +73,16 @@ describe("an .odp that says nothing of Unitext", () => {
   });
 
   it("gives tables in their measures and fills, and charts with their values and looks", () => {
-    const [table, column, scatter, ring] = like("figures") as [Element, Element, Element, Element];
+    const [table, column, scatter, paired, ring] = like("figures") as [Element, Element, Element, Element, Element];
     expect(table).toMatchObject({ kind: "table", widths: [240, 160], heights: [40, 40, 40], header: 1, frame: { x: 40, y: 40, width: 400, height: 120 } });
     expect(table.kind === "table" && table.rows.map((row) => row.map((cell) => cell && [textOf(cell.text), cell.columns ?? 1]))).toEqual([[["Gauge", 1], ["Metres", 1]], [["North", 1], ["2.4", 1]], [["both", 2], null]]);
     expect(table.kind === "table" && table.rows[0]?.[0]?.fill).toEqual({ kind: "solid", colour: "#0f5c63" });
-    const [, first, second, third] = (whole.slides.find(({ id }) => id === "figures") as Slide).elements;
+    const [, first, second, fourth, third] = (whole.slides.find(({ id }) => id === "figures") as Slide).elements;
     const bare = ({ id: _, kept: __, name: ___, ...rest }: Element) => rest;
     expect(bare(column)).toEqual(bare(first as Element));
+    // The line goes along with its axis, its curve, its format and the way that the categories run.
+    const { series: [columns, line], ...looks } = fourth as Extract<Element, { kind: "chart" }>;
+    expect(bare(paired)).toMatchObject({ ...bare(looks as Element), series: [columns, line] });
     expect(scatter).toMatchObject({ kind: "chart", form: "scatter", series: [{ name: "Wind", values: [3, 5, 4], x: [1, 2, 3.5] }], legend: "none" });
     expect(second).toMatchObject({ form: "scatter" });
     expect(ring).toMatchObject({ kind: "chart", form: "doughnut", categories: ["Sand", "Mud"], series: [{ values: [3, 1] }], legend: "right", labels: "share" });

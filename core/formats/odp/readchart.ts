@@ -52,6 +52,15 @@ function formatOf(style: XmlNode | undefined): string | undefined {
   return `${quoted(said(style.children.slice(0, at)))}${digits}${quoted(after)}`;
 }
 
+/** The colours of single points, a place for each (11.17); undefined where none has one. */
+function pointColours(series: XmlNode, colourOf: (point: XmlNode) => string): (string | null)[] | undefined {
+  const found = (childrenOf(series, "data-point") as XmlNode[]).flatMap((point) => {
+    const colour = colourOf(point);
+    return Array.from({ length: count(point, "repeated") }, () => (COLOUR.test(colour) ? colour : null));
+  });
+  return found.some((colour) => colour !== null) ? found.slice(0, 2000) : undefined;
+}
+
 /** A chart document (`office:chart`) as a chart; undefined where it holds no values. */
 export function readChart(content: XmlNode): ReadChart | undefined {
   const chart = at(content, "body", "chart", "chart") as XmlNode | undefined;
@@ -77,18 +86,28 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   };
   const axis = (dimension: string) => (childrenOf(area, "axis") as XmlNode[]).find((one) => attribute(one, "dimension") === dimension);
   const listed = valuesAt(attribute(child(axis("x"), "categories") as XmlNode | undefined, "cell-range-address"));
+  const [firstAxis, secondAxis] = (childrenOf(area, "axis") as XmlNode[]).filter((one) => attribute(one, "dimension") === "y");
+  const isSecond = (one: XmlNode) => secondAxis !== undefined && form !== "bar" && form !== "scatter" && attribute(one, "attached-axis") !== undefined && attribute(one, "attached-axis") === attribute(secondAxis, "name") && attribute(secondAxis, "name") !== attribute(firstAxis, "name");
+  const curved = ["cubic-spline", "b-spline"].includes(property(area, "chart", "interpolation") ?? "");
   const series = all.map((one): Series => {
     const values = valuesAt(attribute(one, "values-cell-range-address")).map((cell) => cell?.value ?? null);
     const label = placeOf(attribute(one, "label-cell-address"));
     const domain = valuesAt(attribute(child(one, "domain") as XmlNode | undefined, "cell-range-address"));
     const own = FORMS[classOf(one)] ?? known;
     const colour = (property(one, "graphic", own === "line" ? "stroke-color" : "fill-color") ?? "").toLowerCase();
+    const points = ["pie", "doughnut", "column"].includes(own) ? pointColours(one, (point) => {
+      const fill = (property(point, "graphic", "fill-color") ?? "").toLowerCase();
+      return fill === colour && own === "column" ? "" : fill;
+    }) : undefined;
     return {
       name: (label && cells[label.row]?.[label.column]?.text) || "",
       values,
       ...(form === "scatter" && domain.length ? { x: domain.map((cell) => cell?.value ?? null) } : {}),
       ...(form === "combined" && ["column", "line", "area"].includes(own) ? { form: own as "column" } : {}),
       ...(COLOUR.test(colour) && form !== "pie" && form !== "doughnut" ? { colour } : {}),
+      ...(points ? { points } : {}),
+      ...(curved && own === "line" ? { smooth: true } : {}),
+      ...(isSecond(one) ? { by: "second" as const } : {}),
     };
   });
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
@@ -98,8 +117,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     const value = Number(property(element, "chart", name) ?? Number.NaN);
     return Number.isFinite(value) ? value : undefined;
   };
-  const axisOf = (dimension: string): ChartLook["xAxis"] => {
-    const element = axis(dimension);
+  const axisOf = (element: XmlNode | undefined): ChartLook["xAxis"] => {
     const [title, least, most] = [titleOf(element).slice(0, 500), bound(element, "minimum"), bound(element, "maximum")];
     const found = { ...(title ? { title } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
     return Object.keys(found).length ? found : undefined;
@@ -109,8 +127,12 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const stack = property(area, "chart", "percentage") === "true" ? "share" : property(area, "chart", "stacked") === "true" ? "sum" : undefined;
   const title = titleOf(chart);
   const legend = child(chart, "legend") as XmlNode | undefined;
-  const format = stack === "share" ? undefined : formatOf(named.get(attribute(styleOf(axis("y")), "data-style-name") ?? ""));
-  const [xAxis, yAxis] = [axisOf("x"), axisOf("y")];
+  const format = stack === "share" ? undefined : formatOf(named.get(attribute(styleOf(firstAxis), "data-style-name") ?? ""));
+  const turned = property(axis("x"), "chart", "reverse-direction") === "true";
+  const along = { ...axisOf(axis("x")), ...(form !== "scatter" && axis("x") && turned !== (form === "bar") ? { reversed: true } : {}) };
+  const yAxis = axisOf(firstAxis);
+  const otherFormat = stack === "share" ? undefined : formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? ""));
+  const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: otherFormat.slice(0, 100) } : {}) };
   const odd = LIKE[main] ?? (property(area, "chart", "three-dimensional") === "true" ? "its depth" : undefined);
   return {
     form,
@@ -121,8 +143,9 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     legend: legend ? (LEGEND[attribute(legend, "legend-position") ?? "end"] ?? "right") : "none",
     ...(labels ? { labels } : {}),
     ...(format ? { format: format.slice(0, 100) } : {}),
-    ...(xAxis ? { xAxis } : {}),
+    ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(yAxis ? { yAxis } : {}),
+    ...(series.some(({ by }) => by === "second") && Object.keys(other).length ? { secondAxis: other } : {}),
     ...(odd ? { unlike: odd } : {}),
   };
 }

@@ -2,7 +2,7 @@ import { type ArrangementName, type Element, elementTexts, type Footnote, slotsO
 import type { Report } from "@unitext/core/tally";
 import { child, localName, xml, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
-import { chartTable, figureWords, flattened, keptElement, type KeptElement, keptText, wordsOf } from "../kept";
+import { chartTable, figureWords, flattened, keptElement, type KeptElement, keptText, listed, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
 import type { OdpFiles } from "./readfiles";
 import type { OdpStyles } from "./readstyles";
@@ -70,7 +70,7 @@ export class ElementReader {
     const element = this.elementOf(shape, kept, { id, slot, ...(groups.length ? { groups: [...groups] } : {}), ...(kept.binding ? { binding: kept.binding } : {}), ...(work.ours ? {} : { kept: { shape: place, sum: "", ...(more.length ? { more } : {}) } }), ...(to ? { link: to } : {}) }, work);
     if (!element) return [];
     const whose = name ? `“${name}”` : "a shape";
-    if (work.number) for (const what of more) this.around.adapted.push({ slide: work.number, what: `${what} of ${whose}`, how: "not drawn; an .odp keeps it as long as the shape is not given other looks here" });
+    if (work.number && more.length) this.around.adapted.push({ slide: work.number, what: `${listed(more)} of ${whose}`, how: "not drawn; an .odp keeps it as long as the shape is not given other looks here" });
     work.used.add(id);
     work.standing.set(shape, element);
     if (slot !== null) work.used.add(`slot:${slot}`);

@@ -39,6 +39,19 @@ const words = (title: XmlElement | undefined): string => {
   return cached(child(title, "tx")).values.filter(Boolean).join(" ");
 };
 
+const isOn = (flag: XmlElement | undefined) => flag !== undefined && ["1", "true"].includes(flag.attributes.val ?? "1");
+
+/** The colours of single points (`c:dPt`; 21.2.2.52), a place for each; undefined where none has one. */
+function pointColours(ser: XmlElement, count: number, colours: ColourContext): (string | null)[] | undefined {
+  const found = Array<string | null>(Math.min(2000, count)).fill(null);
+  for (const point of childrenOf(ser, "dPt")) {
+    const index = Number(child(point, "idx")?.attributes.val);
+    const colour = colourIn(at(point, "spPr", "solidFill"), colours)?.colour;
+    if (colour && index in found) found[index] = colour;
+  }
+  return found.some((colour) => colour !== null) ? found : undefined;
+}
+
 /** A chart part (`c:chartSpace`) as a chart; undefined where it holds no plot that is known or no values. */
 export function readChart(space: XmlElement, colours: ColourContext): ReadChart | undefined {
   const chart = child(space, "chart");
@@ -49,25 +62,38 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const formOf = (plot: XmlElement): ChartForm => (PLOTS[localName(plot)] === "column" && child(plot, "barDir")?.attributes.val === "bar" ? "bar" : (PLOTS[localName(plot)] as ChartForm));
   const kinds = [...new Set(plots.map(formOf))];
   const form: ChartForm = kinds.length > 1 && kinds.every((kind) => ["column", "line", "area", "bar"].includes(kind)) ? "combined" : (kinds[0] as ChartForm);
+  const parts = area?.children ?? [];
+  const values = parts.filter((part) => localName(part) === "valAx");
+  const valueAxis = (plot: XmlElement) => values.find((axis) => childrenOf(plot, "axId").some(({ attributes }) => attributes.val === child(axis, "axId")?.attributes.val));
+  const measured = plots.flatMap((plot) => valueAxis(plot) ?? []);
+  // Of two axes for values the one on the left is the first, whichever is named first.
+  const main = form === "scatter" ? undefined : (measured.find((axis) => "lb".includes(child(axis, "axPos")?.attributes.val ?? "-")) ?? measured[0] ?? values[0]);
+  const second = form === "scatter" || form === "bar" ? undefined : measured.find((axis) => axis !== main);
   let categories: string[] = [];
-  let format: string | undefined;
+  let [format, otherFormat]: (string | undefined)[] = [];
   const series = plots.flatMap((plot) =>
     childrenOf(plot, "ser").map((ser): Series => {
       const own = formOf(plot);
       const scattered = own === "scatter";
       const cat = cached(child(ser, scattered ? "xVal" : "cat"));
       const val = cached(child(ser, scattered ? "yVal" : "val"));
-      format ??= val.format;
+      const by = second && valueAxis(plot) === second;
+      if (by) otherFormat ??= val.format;
+      else format ??= val.format;
       if (!scattered && cat.values.length > categories.length) categories = cat.values.map((value) => categoryText(value, cat.format));
       const colour = colourIn(at(ser, "spPr", "solidFill"), colours) ?? colourIn(at(ser, "spPr", "ln", "solidFill"), colours);
       const name = child(ser, "tx");
       const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
+      const points = ["pie", "doughnut", "column", "bar"].includes(own) ? pointColours(ser, val.values.length, colours) : undefined;
       return {
         name: said,
         values: val.values.map(numberOf),
         ...(scattered && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
         ...(form === "combined" && own !== "bar" ? { form: own as "column" | "line" | "area" } : {}),
         ...(colour && form !== "pie" && form !== "doughnut" ? { colour: colour.colour } : {}),
+        ...(points ? { points } : {}),
+        ...(own === "line" && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
+        ...(by ? { by: "second" as const } : {}),
       };
     }),
   );
@@ -77,11 +103,11 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const grouping = child(first, "grouping")?.attributes.val;
   const stack = grouping === "percentStacked" ? "share" : grouping === "stacked" ? "sum" : undefined;
   const title = child(chart, "title");
-  const own = words(title) || (title && series.length === 1 ? (series[0]?.name ?? "") : "");
+  const heading = words(title) || (title && series.length === 1 ? (series[0]?.name ?? "") : "");
   const key = child(chart, "legend");
   const legend = ({ t: "top", b: "bottom", l: "left", r: "right", tr: "right" } as const)[(child(key, "legendPos")?.attributes.val ?? "r") as "t"] ?? "right";
   const labels = child(first, "dLbls") ?? child(child(first, "ser"), "dLbls");
-  const shows = (name: string) => ["1", "true"].includes(child(labels, name)?.attributes.val ?? "");
+  const shows = (name: string) => isOn(child(labels, name));
   const axisOf = (found: XmlElement | undefined) => {
     const bound = (name: string) => {
       const value = numberOf(at(found, "scaling", name)?.attributes.val);
@@ -92,13 +118,17 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     const all = { ...(said ? { title: said.slice(0, 500) } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
     return Object.keys(all).length ? all : undefined;
   };
-  const parts = area?.children ?? [];
-  const values = parts.filter((part) => localName(part) === "valAx");
   const onSide = (sides: string) => values.find((part) => sides.includes(child(part, "axPos")?.attributes.val ?? "-"));
-  const [across, up] = form === "scatter" ? [onSide("bt"), onSide("lr")] : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), values[0]];
-  const [x, y] = [axisOf(across), axisOf(up)];
+  const [across, up] = form === "scatter" ? [onSide("bt"), onSide("lr")] : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), main];
+  // Bars begin at the foot unless their axis is turned over (21.2.2.130); ours begin at the top.
+  const turned = child(child(across, "scaling"), "orientation")?.attributes.val === "maxMin";
+  const reversed = across !== undefined && form !== "scatter" && turned !== (form === "bar") ? { reversed: true } : {};
+  const [along, y] = [{ ...axisOf(across), ...reversed }, axisOf(up)];
   // A format that is not the source's is that of the axis, or of the labels.
-  const told = [child(up, "numFmt"), child(labels, "numFmt")].find((one) => one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0"))?.attributes.formatCode;
+  const own = (one: XmlElement | undefined) => (one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0") ? one.attributes.formatCode : undefined);
+  const told = own(child(up, "numFmt")) ?? own(child(labels, "numFmt"));
+  const otherShown = own(child(second, "numFmt")) ?? otherFormat;
+  const other = { ...axisOf(second), ...(otherShown && otherShown !== "General" ? { format: otherShown.slice(0, 100) } : {}) };
   const shown = stack === "share" ? format : (told ?? format);
   const odd = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
@@ -106,12 +136,13 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     categories,
     series,
     ...(stack ? { stack } : {}),
-    ...(own ? { title: own.slice(0, 1000) } : {}),
+    ...(heading ? { title: heading.slice(0, 1000) } : {}),
     legend: key ? legend : "none",
     ...(labels && shows("showPercent") ? { labels: "share" } : labels && shows("showVal") ? { labels: "value" } : {}),
     ...(shown && shown !== "General" ? { format: shown.slice(0, 100) } : {}),
-    ...(x ? { xAxis: x } : {}),
+    ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(y ? { yAxis: y } : {}),
+    ...(second && Object.keys(other).length ? { secondAxis: other } : {}),
     ...(odd ? { unlike: odd } : {}),
   };
 }

@@ -3,6 +3,7 @@ import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
 import { type DrawingContext, inGroup, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
+import { listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
@@ -94,7 +95,7 @@ export class ShapeReader {
     const own = standingOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
     const identity = this.work.kept.get(path) ?? {};
-    const more = unmodelled(shape);
+    const more = unmodelled(shape, this.chartPart(shape));
     const slot = identity.slot !== undefined ? identity.slot : ref && this.work.number !== null ? this.slot(ref) : null;
     const base = {
       id: identity.id ?? this.work.newId(path),
@@ -106,7 +107,7 @@ export class ShapeReader {
       kept: { shape: path, sum: "", ...(more.length ? { more } : {}) },
     };
     const whose = named.name ? `“${named.name}”` : "a shape";
-    for (const what of this.work.number === null || kind === "graphicFrame" ? [] : more) this.adapted(`${what} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
+    if (this.work.number !== null && more.length) this.adapted(`${listed(more)} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
     return element ? [element] : [];
@@ -234,13 +235,19 @@ export class ShapeReader {
     };
   }
 
+  /** The part of the chart that a frame shows. */
+  private chartPart(shape: XmlElement): XmlElement | undefined {
+    const chart = at(shape, "graphic", "graphicData", "chart");
+    return chart && this.work.part(relationOf(chart, "id") ?? "");
+  }
+
   private graphic(shape: XmlElement, base: Base, named: Record<string, string>): Element {
     const data = at(shape, "graphic", "graphicData");
     const uri = data?.attributes.uri ?? "";
     const table = child(data, "tbl");
     if (table) return this.table(table, base);
     if (uri.endsWith("/chart")) {
-      const part = this.work.part(relationOf(child(data, "chart"), "id") ?? "");
+      const part = this.chartPart(shape);
       const read = part && readChart(part, this.work.colours);
       if (read) {
         const { unlike, ...chart } = read;

@@ -1,10 +1,11 @@
+import { chartUnmodelled } from "./chartmore";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 
 const EFFECTS: Record<string, string> = { glow: "the glow", innerShdw: "the inner shadow", reflection: "the reflection", softEdge: "the soft edge", blur: "the blur", fillOverlay: "the overlay" };
 const BLIP: Record<string, string> = { duotone: "the two colours", clrChange: "the colour that is made clear", tint: "the tint", hsl: "the changed hues", biLevelThresh: "the threshold" };
 
-/** Names of what a shape's words say that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and 20.1.5), so that it can be told. */
-export function unmodelled(shape: XmlElement): string[] {
+/** Names of what a shape's words say, and the part of its chart, that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and 20.1.5), so that it can be told. */
+export function unmodelled(shape: XmlElement, chart: XmlElement | undefined): string[] {
   const found = new Set<string>();
   const properties = child(shape, "spPr");
   for (const effect of child(properties, "effectLst")?.children ?? []) if (EFFECTS[localName(effect)]) found.add(EFFECTS[localName(effect)] as string);
@@ -29,6 +30,6 @@ export function unmodelled(shape: XmlElement): string[] {
     for (const cell of childrenOf(row, "tc")) if (at(cell, "tcPr", "lnTlToBr") || at(cell, "tcPr", "lnBlToTr")) found.add("the diagonal lines");
   }
   if (shape.children.some((part) => localName(part).startsWith("nv") && at(part, "cNvPr", "hlinkHover"))) found.add("the link that opens by pointing");
-  if (at(shape, "graphic", "graphicData", "chart")) found.add("what else the file says of the looks");
+  if (chart) for (const what of chartUnmodelled(chart)) found.add(what);
   return [...found];
 }

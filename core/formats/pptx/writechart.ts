@@ -6,7 +6,7 @@ import { NS } from "./names";
 import { colourXml } from "./writedrawing";
 
 const C = "http://schemas.openxmlformats.org/drawingml/2006/chart";
-type Chart = Pick<ChartElement, "form" | "categories" | "series" | "stack" | "title" | "legend" | "labels" | "format" | "xAxis" | "yAxis">;
+type Chart = Pick<ChartElement, "form" | "categories" | "series" | "stack" | "title" | "legend" | "labels" | "format" | "xAxis" | "yAxis" | "secondAxis">;
 
 /** The letters of a column of a sheet, from 0. */
 export function columnName(index: number): string {
@@ -53,16 +53,21 @@ function reference(kind: "num" | "str", formula: string, values: readonly (strin
 const words = (text: string) => `<c:tx><c:rich><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${escapeXml(text)}</a:t></a:r></a:p></c:rich></c:tx>`;
 const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "");
 
-/** The plots of a chart: one element for all series of a form (CT_PlotArea). */
+/** Whether a second axis measures some of the series; bars, slices and points by two values have one pair alone. */
+const hasSecond = ({ form, series }: Pick<Chart, "form" | "series">) => ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second");
+
+/** The plots of a chart: one element for all series of a form that one axis measures (CT_PlotArea). */
 interface Plot {
+  by: "first" | "second";
   form: "bar" | "column" | "line" | "area" | "pie" | "doughnut" | "scatter";
   series: { series: Series; nth: number }[];
 }
 
 function plotsOf({ form, series }: Chart): Plot[] {
   const all = series.map((one, nth) => ({ series: one, nth }));
-  if (form !== "combined") return [{ form, series: all }];
-  return (["area", "column", "line"] as const).map((own) => ({ form: own, series: all.filter((one) => (one.series.form ?? "column") === own) })).filter((plot) => plot.series.length);
+  const sides = hasSecond({ form, series }) ? (["first", "second"] as const) : (["first"] as const);
+  const forms = form === "combined" ? (["area", "column", "line"] as const) : ([form] as const);
+  return sides.flatMap((by) => forms.map((own) => ({ form: own, by, series: all.filter((one) => (form !== "combined" || (one.series.form ?? "column") === own) && (sides.length === 1 || (one.series.by ?? "first") === by)) }))).filter((plot) => plot.series.length);
 }
 
 function seriesXml({ series, nth }: Plot["series"][number], plot: Plot, chart: Chart, palette: readonly string[]): string {
@@ -73,8 +78,12 @@ function seriesXml({ series, nth }: Plot["series"][number], plot: Plot, chart: C
   const lined = plot.form === "line";
   const round = plot.form === "pie" || plot.form === "doughnut";
   const paint = round ? "" : plot.form === "scatter" ? `<c:spPr><a:ln w="19050"><a:noFill/></a:ln></c:spPr><c:marker>${val("c:symbol", "circle")}${val("c:size", 7)}${xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(colour)))}</c:marker>` : xml("c:spPr", {}, lined ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour))) : xml("a:solidFill", {}, colourXml(colour)));
-  const points = round ? Array.from({ length: count }, (_, idx) => xml("c:dPt", {}, val("c:idx", idx), val("c:bubble3D", 0), xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(palette[idx % palette.length] as string))))).join("") : "";
-  const bits = ["column", "bar"].includes(plot.form) ? val("c:invertIfNegative", 0) : "";
+  const standing = ["column", "bar"].includes(plot.form);
+  const points = Array.from({ length: round || (standing && series.points) ? count : 0 }, (_, idx) => {
+    const fill = series.points?.[idx] ?? (round ? palette[idx % palette.length] : undefined);
+    return fill === undefined ? "" : xml("c:dPt", {}, val("c:idx", idx), standing ? val("c:invertIfNegative", 0) : "", val("c:bubble3D", 0), xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(fill))));
+  }).join("");
+  const bits = standing ? val("c:invertIfNegative", 0) : "";
   const values = Array.from({ length: count }, (_, at) => series.values[at] ?? null);
   return xml(
     "c:ser",
@@ -86,18 +95,18 @@ function seriesXml({ series, nth }: Plot["series"][number], plot: Plot, chart: C
     bits,
     points,
     plot.form === "scatter" ? xml("c:xVal", {}, reference("num", range(column - 1, count), values.map((_, at) => series.x?.[at] ?? at + 1), undefined)) : xml("c:cat", {}, reference("str", range(0, count), chart.categories, undefined)),
-    xml(plot.form === "scatter" ? "c:yVal" : "c:val", {}, reference("num", range(column, count), values, chart.format)),
-    ["line", "scatter"].includes(plot.form) ? val("c:smooth", 0) : "",
+    xml(plot.form === "scatter" ? "c:yVal" : "c:val", {}, reference("num", range(column, count), values, plot.by === "second" ? chart.secondAxis?.format : chart.format)),
+    ["line", "scatter"].includes(plot.form) ? val("c:smooth", series.smooth && plot.form === "line" ? 1 : 0) : "",
   );
 }
 
-const AXES = ["111111111", "222222222"] as const;
+const AXES = { first: ["111111111", "222222222"], second: ["333333333", "444444444"] } as const;
 
 function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
   const grouping = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
   const series = plot.series.map((one) => seriesXml(one, plot, chart, palette));
   const labels = xml("c:dLbls", {}, val("c:showLegendKey", 0), val("c:showVal", chart.labels === "value" ? 1 : 0), val("c:showCatName", chart.labels === "category" ? 1 : 0), val("c:showSerName", 0), val("c:showPercent", chart.labels === "share" ? 1 : 0), val("c:showBubbleSize", 0));
-  const axes = AXES.map((id) => val("c:axId", id)).join("");
+  const axes = AXES[plot.by].map((id) => val("c:axId", id)).join("");
   switch (plot.form) {
     case "column":
     case "bar":
@@ -117,17 +126,25 @@ function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
 
 function axesXml(chart: Chart): string {
   const { form, xAxis, yAxis, format } = chart;
+  const [lower, upper] = AXES.first;
   if (form === "pie" || form === "doughnut") return "";
   const lying = form === "bar";
+  // Bars begin at the foot in the standard and at the top here.
+  const turned = lying !== (xAxis?.reversed === true);
   const scaling = (axis: Chart["xAxis"], back = false) => xml("c:scaling", {}, val("c:orientation", back ? "maxMin" : "minMax"), axis?.most === undefined ? "" : val("c:max", axis.most), axis?.least === undefined ? "" : val("c:min", axis.least));
   const grid = '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
   const tail = (cross: string) => val("c:majorTickMark", "none") + val("c:minorTickMark", "none") + val("c:tickLblPos", "nextTo") + val("c:crossAx", cross) + val("c:crosses", "autoZero");
   const number = xml("c:numFmt", { formatCode: chart.stack === "share" ? "0%" : (format ?? "General"), sourceLinked: chart.stack === "share" ? 0 : 1 });
   const first = form === "scatter"
-    ? xml("c:valAx", {}, val("c:axId", AXES[0]), scaling(xAxis), val("c:delete", 0), val("c:axPos", "b"), titleXml(xAxis?.title), number, tail(AXES[1]), val("c:crossBetween", "midCat"))
-    : xml("c:catAx", {}, val("c:axId", AXES[0]), scaling(undefined, lying), val("c:delete", 0), val("c:axPos", lying ? "l" : "b"), titleXml(xAxis?.title), tail(AXES[1]), val("c:auto", 1), val("c:lblAlgn", "ctr"), val("c:lblOffset", 100), val("c:noMultiLvlLbl", 0));
-  const second = xml("c:valAx", {}, val("c:axId", AXES[1]), scaling(yAxis), val("c:delete", 0), val("c:axPos", lying ? "b" : "l"), grid, titleXml(yAxis?.title), number, lying ? tail(AXES[0]).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(AXES[0]), val("c:crossBetween", "between"));
-  return first + second;
+    ? xml("c:valAx", {}, val("c:axId", lower), scaling(xAxis), val("c:delete", 0), val("c:axPos", "b"), titleXml(xAxis?.title), number, tail(upper), val("c:crossBetween", "midCat"))
+    : xml("c:catAx", {}, val("c:axId", lower), scaling(undefined, turned), val("c:delete", 0), val("c:axPos", lying ? "l" : "b"), titleXml(xAxis?.title), tail(upper), val("c:auto", 1), val("c:lblAlgn", "ctr"), val("c:lblOffset", 100), val("c:noMultiLvlLbl", 0));
+  const second = xml("c:valAx", {}, val("c:axId", upper), scaling(yAxis), val("c:delete", 0), val("c:axPos", lying ? "b" : "l"), grid, titleXml(yAxis?.title), number, turned ? tail(lower).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(lower), val("c:crossBetween", "between"));
+  if (!hasSecond(chart)) return first + second;
+  // The second pair: its categories are those of the first and not shown again, its values stand on the right (21.2.2.43).
+  const [below, beside] = AXES.second;
+  const values = xml("c:valAx", {}, val("c:axId", beside), scaling(chart.secondAxis), val("c:delete", 0), val("c:axPos", "r"), titleXml(chart.secondAxis?.title), xml("c:numFmt", { formatCode: chart.stack === "share" ? "0%" : (chart.secondAxis?.format ?? "General"), sourceLinked: chart.stack === "share" ? 0 : 1 }), tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'), val("c:crossBetween", "between"));
+  const categories = xml("c:catAx", {}, val("c:axId", below), scaling(undefined, xAxis?.reversed), val("c:delete", 1), val("c:axPos", "b"), tail(beside), val("c:auto", 1), val("c:lblAlgn", "ctr"), val("c:lblOffset", 100), val("c:noMultiLvlLbl", 0));
+  return first + second + values + categories;
 }
 
 /** A chart part (`c:chartSpace`, ECMA-376-1, 21.2): its values with their places in the workbook that lies beside it under the relationship given. */
