@@ -56,7 +56,7 @@ describe("a second axis", () => {
     const both = draw("combined", [series([1, 2, 4], NORTH, "", { form: "column" }), series([100, 200, 400], SOUTH, "", { form: "column", by: "second" })], { secondAxis: { title: "Visitors", format: "0" } });
     const [left, right] = [boxes(both, NORTH), boxes(both, SOUTH)];
     // A hundred times as much on a scale a hundred times as long is as high.
-    left.forEach(({ height }, nth) => close(right[nth]?.height ?? 0, height, 0.1));
+    for (const [nth, { height }] of left.entries()) close(right[nth]?.height ?? 0, height, 0.1);
     expect(words(both)).toEqual(expect.arrayContaining(["4.0", "400", "Visitors"]));
     const places = new Map(both.labels.map(({ text, frame: at }) => [text[0]?.runs[0]?.text ?? "", at.x]));
     expect(places.get("400") as number).toBeGreaterThan(Math.max(...right.map(({ x, width }) => x + width)));
@@ -80,7 +80,7 @@ describe("colours of single points and the way along", () => {
   it("turns round with a reversed axis", () => {
     const [plain, turned] = [false, true].map((reversed) => boxes(draw("column", [series([1, 2, 4], NORTH)], { xAxis: { reversed } }), NORTH));
     expect(turned?.map(({ height }) => Math.round(height))).toEqual(plain?.map(({ height }) => Math.round(height)));
-    turned?.forEach(({ x }, nth) => close(x, plain?.[2 - nth]?.x ?? 0, 0.1));
+    for (const [nth, { x }] of turned?.entries() ?? []) close(x, plain?.[2 - nth]?.x ?? 0, 0.1);
     const bars = boxes(draw("bar", [series([1, 2, 4], NORTH)], { xAxis: { reversed: true } }), NORTH);
     expect((bars[0]?.y ?? 0) > (bars[2]?.y ?? 0)).toBe(true);
   });

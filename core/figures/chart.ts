@@ -1,4 +1,4 @@
-import type { ChartElement, ChartForm, ChartLook, Frame, RichText } from "@unitext/core/model";
+import { type ChartElement, type ChartForm, type ChartLook, type Frame, hasSecondAxis, type RichText } from "@unitext/core/model";
 import { format as numberFormat } from "d3-format";
 import { scaleBand, scaleLinear, scalePoint } from "d3-scale";
 import { arc, area as areaShape, curveLinear, curveMonotoneX, line, pie } from "d3-shape";
@@ -136,7 +136,9 @@ const axisFormat = ({ stack, format }: Data) => (stack === "share" ? "0%" : form
 
 /** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them, measured by the axis on the left or by a second one on the right. */
 function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
-  return (data, frame, style) => {
+  return (given, frame, style) => {
+    const twice = hasSecondAxis({ form: kind, series: given.series });
+    const data: Data = twice ? given : { ...given, series: given.series.map(({ by: _, ...series }) => series) };
     const { colours, size, measure } = style;
     const { figure, room: inside } = around(data, frame, style);
     const shades = shadesOf(data, style);
@@ -148,7 +150,7 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
       return { scale, own, ticks: ticksOf(scale, inside.height, size * 2.4, axisFormat(own)) };
     };
     const { scale: first, ticks } = scaleFor("first");
-    const other = data.series.some(({ by }) => by === "second") ? scaleFor("second") : undefined;
+    const other = twice ? scaleFor("second") : undefined;
     const said = (text: string | undefined) => (text ? size * 1.6 : 0);
     const left = inside.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
     const right = other ? Math.max(...other.ticks.map(({ text }) => measure(text, size))) + size * 0.6 : 0;
@@ -159,7 +161,7 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     const lines = Math.min(3, Math.max(1, Math.ceil(widest / Math.max(1, room * 0.94))));
     const every = room < size * 1.6 ? Math.ceil((size * 2.4) / room) : 1;
     const foot = size * 1.3 * (every > 1 ? 1 : lines) + size * 0.5;
-    const above = said(data.yAxis?.title || data.secondAxis?.title);
+    const above = said(data.yAxis?.title || (twice ? data.secondAxis?.title : undefined));
     const area = { x: left, y: inside.y + above, width, height: Math.max(1, inside.height - foot - above - said(data.xAxis?.title)) };
     const scales = data.series.map(({ by }) => (by === "second" && other ? other.scale : first));
     for (const scale of [first, other?.scale]) scale?.range([area.y + area.height, area.y + size * 0.4]);

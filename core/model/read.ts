@@ -1,5 +1,5 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
-import type { Background, Deck, DeckHead, Element, ElementKind, Slide, SlideLook, TextElement } from "./deck";
+import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, Series, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill } from "./look";
 import { isEmptyText, linksOf, mapLinks, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
@@ -265,3 +265,6 @@ export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }
 
+
+/** Whether a second axis, on the right, measures some of the series of a chart beside a first; bars, slices and points by two values have one pair of axes. */
+export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: readonly Pick<Series, "by">[] }): boolean => ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second") && series.some(({ by }) => by !== "second");

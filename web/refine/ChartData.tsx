@@ -1,6 +1,7 @@
 import { CHART_FORMS, type ChartElement, type ChartForm } from "@unitext/core/model";
 import { useState } from "react";
 import { chartCells, withCells, withPlace, withoutPlace } from "./chartdata";
+import { ChartLooks } from "./ChartLooks";
 import { Grid } from "./Grid";
 import type { Acts } from "./selection";
 
@@ -43,6 +44,7 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
         Title of the chart
         <input key={chart.title} className="input input-sm w-full" defaultValue={chart.title ?? ""} maxLength={1000} onBlur={({ target: { value } }) => value !== (chart.title ?? "") && set(({ title: _, ...element }) => (value ? { ...element, title: value } : element), "Changed the title of a chart")} />
       </label>
+      <ChartLooks chart={chart} set={set} />
     </fieldset>
   );
 }

@@ -41,11 +41,28 @@ export function withCells(chart: ChartElement, changes: readonly { y: number; x:
   return { ...chart, categories, series };
 }
 
+/** What it is given without one of its fields. */
+export function without<T extends object, K extends keyof T>(given: T, name: K): T {
+  const { [name]: _, ...rest } = given;
+  return rest as T;
+}
+
+/** A chart with one of its series changed. */
+export const withSeries = (chart: ChartElement, nth: number, change: (series: Series) => Series): ChartElement => ({ ...chart, series: chart.series.map((series, at) => (at === nth ? change(series) : series)) });
+
+/** A chart with a fact of an axis as it was typed; what is empty, or no number where one belongs, is taken off. */
+export function withAxis(chart: ChartElement, axis: "xAxis" | "yAxis" | "secondAxis", name: "title" | "least" | "most" | "format" | "reversed", text: string): ChartElement {
+  const value = name === "least" || name === "most" ? (numberOf(text) ?? undefined) : name === "reversed" ? text !== "" || undefined : text || undefined;
+  const { [name as "title"]: _, ...rest } = chart[axis] ?? {};
+  const next = value === undefined ? rest : { ...rest, [name]: value };
+  return Object.keys(next).length ? { ...chart, [axis]: next } : without(chart, axis);
+}
+
 /** A chart with an empty row or series after a place of its grid. */
 export function withPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement {
   if (kind === "column") return { ...chart, series: chart.series.toSpliced(Math.max(0, place), 0, { name: "", values: Array.from({ length: rowsOf(chart) }, () => null), ...(chart.series[0]?.x ? { x: chart.series[0].x } : {}) }) };
   const at = Math.max(0, place);
-  return { ...chart, categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""), series: chart.series.map((series) => ({ ...series, values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null), ...(series.x ? { x: series.x.toSpliced(at, 0, null) } : {}) })) };
+  return { ...chart, categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""), series: chart.series.map((series) => ({ ...series, values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null), ...(series.x ? { x: series.x.toSpliced(at, 0, null) } : {}), ...(series.points ? { points: series.points.toSpliced(at, 0, null) } : {}) })) };
 }
 
 /** A chart without a row or series of its grid; undefined where it would be the last. */
@@ -53,5 +70,5 @@ export function withoutPlace(chart: ChartElement, kind: "row" | "column", place:
   const at = Math.max(0, place - 1);
   if (kind === "column") return chart.series.length < 2 ? undefined : { ...chart, series: chart.series.toSpliced(at, 1) };
   if (rowsOf(chart) < 2) return undefined;
-  return { ...chart, categories: chart.categories.toSpliced(at, 1), series: chart.series.map((series) => ({ ...series, values: series.values.toSpliced(at, 1), ...(series.x ? { x: series.x.toSpliced(at, 1) } : {}) })) };
+  return { ...chart, categories: chart.categories.toSpliced(at, 1), series: chart.series.map((series) => ({ ...series, values: series.values.toSpliced(at, 1), ...(series.x ? { x: series.x.toSpliced(at, 1) } : {}), ...(series.points ? { points: series.points.toSpliced(at, 1) } : {}) })) };
 }

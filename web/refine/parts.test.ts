@@ -1,6 +1,6 @@
 import type { ChartElement, RichText } from "@unitext/core/model";
 import fc from "fast-check";
-import { chartCells, numberOf, withCells, withoutPlace, withPlace } from "./chartdata";
+import { chartCells, numberOf, withAxis, withCells, without, withoutPlace, withPlace, withSeries } from "./chartdata";
 import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
 import { fromEditor, toEditor } from "./richtext";
 
@@ -36,6 +36,24 @@ describe("a picture in its frame", () => {
   });
 });
 
+describe("the axes of a chart", () => {
+  const chart: ChartElement = { kind: "chart", id: "c", slot: null, form: "line", categories: ["Jan"], series: [{ name: "North", values: [1] }] };
+
+  it("take what is typed: words, numbers with a point or a comma, and nothing for what is none", () => {
+    const titled = withAxis(withAxis(chart, "yAxis", "title", "Metres"), "yAxis", "most", "2,5");
+    expect(titled.yAxis).toEqual({ title: "Metres", most: 2.5 });
+    expect(withAxis(titled, "yAxis", "most", "much").yAxis).toEqual({ title: "Metres" });
+    expect(withAxis(withAxis(titled, "yAxis", "most", ""), "yAxis", "title", "")).toEqual(chart);
+    expect(withAxis(chart, "xAxis", "reversed", "yes").xAxis).toEqual({ reversed: true });
+    expect(withAxis(withAxis(chart, "xAxis", "reversed", "yes"), "xAxis", "reversed", "")).toEqual(chart);
+    expect(withAxis(chart, "secondAxis", "format", "0%").secondAxis).toEqual({ format: "0%" });
+  });
+
+  it("leave a series without what is taken off it", () => {
+    expect(withSeries({ ...chart, series: [{ name: "North", values: [1], by: "second" }] }, 0, (series) => without(series, "by"))).toEqual(chart);
+  });
+});
+
 describe("the data of a chart", () => {
   const chart: ChartElement = { kind: "chart", id: "c", slot: null, form: "column", categories: ["Jan", "Feb"], series: [{ name: "North", values: [1, null] }] };
   const words = (of: ChartElement) => chartCells(of).map((row) => row.map(({ text }) => text).join("|"));
@@ -59,6 +77,10 @@ describe("the data of a chart", () => {
     expect(words(withPlace(chart, "column", 1))).toEqual(["|North|", "Jan|1|", "Feb||"]);
     expect(words(withoutPlace(chart, "row", 1) as ChartElement)).toEqual(["|North", "Feb|"]);
     expect(withoutPlace(chart, "column", 1)).toBeUndefined();
+    // Colours of single points stay with their points.
+    const coloured = withSeries(chart, 0, (series) => ({ ...series, points: ["#112233", "#445566"] }));
+    expect(withPlace(coloured, "row", 1).series[0]?.points).toEqual(["#112233", null, "#445566"]);
+    expect(withoutPlace(coloured, "row", 1)?.series[0]?.points).toEqual(["#445566"]);
     expect(withoutPlace({ ...chart, categories: ["Jan"], series: [{ name: "N", values: [1] }] }, "row", 1)).toBeUndefined();
   });
 });

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import type { ChartElement, Frame } from "@unitext/core/model";
+import { type ChartElement, type Frame, hasSecondAxis } from "@unitext/core/model";
 import { xml } from "../archive";
 import { columnName } from "../pptx/writechart";
 import { length, NS, VERSION } from "./names";
@@ -27,7 +27,7 @@ export function chartContent(chart: ChartElement, { width, height }: Pick<Frame,
   const rows = Math.max(categories.length, ...series.map(({ values }) => values.length));
   const text = { "text-properties": { "fo:font-size": length(size) } };
   const data = dataStyle(stack === "share" ? "0%" : format, styles);
-  const hasSecond = ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second");
+  const hasSecond = hasSecondAxis(chart);
   const columnOf = (nth: number) => (scatter ? nth * 2 + 1 : nth + 1);
   const range = (column: number) => `local-table.$${columnName(column)}$2:.$${columnName(column)}$${rows + 1}`;
   const shown = legend ?? (series.length === 1 && !round ? "none" : "top");

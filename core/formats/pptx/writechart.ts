@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import type { ChartElement, Series } from "@unitext/core/model";
+import { type ChartElement, hasSecondAxis, type Series } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD, zip } from "../archive";
 import { NS } from "./names";
@@ -53,9 +53,6 @@ function reference(kind: "num" | "str", formula: string, values: readonly (strin
 const words = (text: string) => `<c:tx><c:rich><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${escapeXml(text)}</a:t></a:r></a:p></c:rich></c:tx>`;
 const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "");
 
-/** Whether a second axis measures some of the series; bars, slices and points by two values have one pair alone. */
-const hasSecond = ({ form, series }: Pick<Chart, "form" | "series">) => ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second");
-
 /** The plots of a chart: one element for all series of a form that one axis measures (CT_PlotArea). */
 interface Plot {
   by: "first" | "second";
@@ -65,7 +62,7 @@ interface Plot {
 
 function plotsOf({ form, series }: Chart): Plot[] {
   const all = series.map((one, nth) => ({ series: one, nth }));
-  const sides = hasSecond({ form, series }) ? (["first", "second"] as const) : (["first"] as const);
+  const sides = hasSecondAxis({ form, series }) ? (["first", "second"] as const) : (["first"] as const);
   const forms = form === "combined" ? (["area", "column", "line"] as const) : ([form] as const);
   return sides.flatMap((by) => forms.map((own) => ({ form: own, by, series: all.filter((one) => (form !== "combined" || (one.series.form ?? "column") === own) && (sides.length === 1 || (one.series.by ?? "first") === by)) }))).filter((plot) => plot.series.length);
 }
@@ -139,7 +136,7 @@ function axesXml(chart: Chart): string {
     ? xml("c:valAx", {}, val("c:axId", lower), scaling(xAxis), val("c:delete", 0), val("c:axPos", "b"), titleXml(xAxis?.title), number, tail(upper), val("c:crossBetween", "midCat"))
     : xml("c:catAx", {}, val("c:axId", lower), scaling(undefined, turned), val("c:delete", 0), val("c:axPos", lying ? "l" : "b"), titleXml(xAxis?.title), tail(upper), val("c:auto", 1), val("c:lblAlgn", "ctr"), val("c:lblOffset", 100), val("c:noMultiLvlLbl", 0));
   const second = xml("c:valAx", {}, val("c:axId", upper), scaling(yAxis), val("c:delete", 0), val("c:axPos", lying ? "b" : "l"), grid, titleXml(yAxis?.title), number, turned ? tail(lower).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(lower), val("c:crossBetween", "between"));
-  if (!hasSecond(chart)) return first + second;
+  if (!hasSecondAxis(chart)) return first + second;
   // The second pair: its categories are those of the first and not shown again, its values stand on the right (21.2.2.43).
   const [below, beside] = AXES.second;
   const values = xml("c:valAx", {}, val("c:axId", beside), scaling(chart.secondAxis), val("c:delete", 0), val("c:axPos", "r"), titleXml(chart.secondAxis?.title), xml("c:numFmt", { formatCode: chart.stack === "share" ? "0%" : (chart.secondAxis?.format ?? "General"), sourceLinked: chart.stack === "share" ? 0 : 1 }), tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'), val("c:crossBetween", "between"));
