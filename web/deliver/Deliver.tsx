@@ -6,6 +6,7 @@ import useSWR from "swr";
 import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
+import { type Entry, entryLines } from "../shell/entries";
 import { FOR, LABEL, PAGES_SHOW } from "./formats";
 
 const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", tables: "tables", charts: "charts", pictures: "pictures", media: "films and sounds", comments: "comments", steps: "entrances", transitions: "transitions", foreign: "things of other programs", bindings: "linked data" };
@@ -34,15 +35,15 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
       setBusy(false);
     }
   };
-  const list = (entries: { slide: number | null; text: string }[], label: string) =>
+  const list = (entries: readonly Entry[], label: string) =>
     entries.length > 0 && (
       <details className="mt-2">
         <summary className="cursor-pointer">
           {entries.length} {label}
         </summary>
         <ul className="max-h-40 list-disc overflow-auto pl-6 text-sm">
-          {entries.map(({ slide, text }, nth) => (
-            <li key={nth}>{slide === null ? text : `Slide ${slide}: ${text}`}</li>
+          {entryLines(entries).map((line) => (
+            <li key={line}>{line}</li>
           ))}
         </ul>
       </details>
@@ -90,8 +91,8 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
           ))}
         </tbody>
       </table>
-      {list(report.left.map(({ slide, what, why }) => ({ slide, text: `${what}: ${why}` })), "left out")}
-      {list(report.adapted.map(({ slide, what, how }) => ({ slide, text: `${what}: ${how}` })), "adapted")}
+      {list(report.left.map(({ slide, what, why }) => ({ slide, what, said: why })), "left out")}
+      {list(report.adapted.map(({ slide, what, how }) => ({ slide, what, said: how })), "adapted")}
     </section>
   );
 }
@@ -103,7 +104,7 @@ export default function Deliver() {
     <DeckFrame place="Deliver">
       <div className="h-full overflow-auto p-4">
         <p className="mb-3 min-h-6 text-sm" role="status">
-          {status === "saved" ? "" : "The last changes are still being kept; files can be written in a moment."}
+          {status === "saved" ? "What each file will hold of the deck, slide by slide, before it is written." : "The last changes are still being kept; files can be written in a moment."}
         </p>
         <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
           {(Object.keys(LABEL) as WritableFormat[]).map((format) => (

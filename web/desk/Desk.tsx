@@ -12,6 +12,7 @@ import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
 import { arrivalOf, isOpen, JobLines, useJobs } from "../jobs";
+import { reportLines } from "../shell/entries";
 import { ACCEPTED } from "./accepted";
 import { WriteDecks } from "./WriteDecks";
 import { leaveDocument } from "../write/pending";
@@ -131,8 +132,7 @@ export default function Desk() {
           return;
         }
         if (!report) return;
-        const place = (slide: number | null) => (slide === null ? "" : `Slide ${slide}: `);
-        list.push({ name: file.name, id, lines: [...report.left.map(({ slide, what, why }) => `${place(slide)}${what} left out: ${why}`), ...report.adapted.map(({ slide, what, how }) => `${place(slide)}${what}: ${how}`)] });
+        list.push({ name: file.name, id, lines: reportLines(report) });
       } catch (reason) {
         complain(`${file.name}: ${(reason as Error).message}`);
       }

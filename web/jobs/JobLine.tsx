@@ -2,6 +2,7 @@ import { Job } from "@unitext/server/api";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { post, remove } from "../api/client";
+import { reportLines } from "../shell/entries";
 import { Outcome } from "./Outcome";
 
 const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
@@ -27,7 +28,7 @@ export function jobProgress({ kind, name, slides, page, pages }: Job): string {
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
-const saidOf = ({ report }: Job): string[] => [...(report?.left ?? []).map(({ slide, what, why }) => `${slide ? `Slide ${slide}: ` : ""}${what} left out: ${why}`), ...(report?.adapted ?? []).map(({ slide, what, how }) => `${slide ? `Slide ${slide}: ` : ""}${what}: ${how}`)];
+const saidOf = ({ report }: Job): string[] => (report ? reportLines(report) : []);
 
 /** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
 export const isPlain = (job: Job) => job.kind === "read" && job.state === "done" && !job.message && saidOf(job).length === 0;
