@@ -151,7 +151,7 @@ const later = (usage: string, does: string): Command => ({
 });
 
 export const COMMANDS: Record<string, Command> = {
-  make: { usage: "make SOURCE… -o OUT [--break heading:N|mark] [--language TAG] [--title TEXT]", does: "makes one deck from texts", run: make },
+  make: { usage: "make SOURCE… -o OUT [--break heading:N|paragraph|line|mark] [--body slide|notes|both] [--language TAG] [--title TEXT]", does: "makes one deck from texts and documents", run: make },
   show: { usage: "show DECK [--json]", does: "prints what is on each slide", run: showCommand },
   tally: { usage: "tally DECK [--json]", does: "counts what the deck carries", run: tallyCommand },
   convert: { usage: "convert IN OUT [--report FILE.json]", does: "writes any readable deck in any writable format, by extension; OUT with .png, .svg or a / at its end is a folder of pictures", run: convert },

@@ -7,7 +7,7 @@ import { Resvg } from "@resvg/resvg-js";
 import fc from "fast-check";
 import { PNG } from "pngjs";
 import { SaxesParser } from "saxes";
-import { sceneSvg } from "./index";
+import { scenesMarkup, sceneSvg } from "./index";
 
 const fonts = shippedFonts();
 const none = () => undefined;
@@ -64,5 +64,43 @@ describe("a scene drawn as SVG", () => {
     expect(sceneLines(scene)).toHaveLength(3);
     for (const { y, height } of lines) expect(ink(y - height * 0.6, y)).toBe(true);
     expect(ink((lines.at(-1)?.y ?? 0) + 15, png.height)).toBe(false);
+  });
+});
+
+describe("what a drawing refers to", () => {
+  const shape = (id: string, more: object) => ({ kind: "shape" as const, id, slot: null, frame: { x: 100, y: 100, width: 200, height: 100 }, geometry: { preset: "rect" }, text: [], ...more });
+  const gradient = { kind: "gradient" as const, form: "linear" as const, angle: 0, stops: [{ at: 0, colour: "#112233" }, { at: 1, colour: "#445566" }] };
+  const shadow = { colour: "#000000", opacity: 0.8, blur: 20, distance: 0, direction: 0 };
+  const sceneOf = (...elements: object[]) => {
+    const slide = { ...newSlide("s", "blank"), elements: elements as never };
+    return layoutSlide(slide, { head: headOf({ ...emptyDeck("d", "D"), slides: [slide] }), number: 1, fonts });
+  };
+
+  it("is defined in the drawing itself: on a page of several none is painted by what another one defines, which may not be shown", () => {
+    const { drawings } = scenesMarkup([sceneOf(shape("a", { fill: gradient, shadow })), sceneOf(shape("a", { fill: gradient, shadow }))], { picture: none, outlines: fonts });
+    const ids = drawings.map((drawing) => [...drawing.matchAll(/\sid="([^"]+)"/g)].map(([, id]) => id as string));
+    expect(ids[0]?.length).toBeGreaterThanOrEqual(2);
+    expect(ids.flat().length).toBe(new Set(ids.flat()).size);
+    drawings.forEach((drawing, nth) => {
+      for (const [, id] of drawing.matchAll(/url\(#([^)]+)\)/g)) expect(ids[nth]).toContain(id);
+    });
+  });
+
+  it("spreads a soft shadow over its distance: half as dark at the edge, and nothing a distance and a half away (SVG 1.1, 15.17)", () => {
+    // The shape itself is white on white, so that its shadow alone is seen.
+    const svg = sceneSvg(sceneOf(shape("a", { fill: { kind: "solid", colour: "#000000", opacity: 0.001 }, shadow })), { picture: none, outlines: fonts });
+    const { width, data } = PNG.sync.read(Buffer.from(new Resvg(svg, { fitTo: { mode: "original" } }).render().asPng()));
+    const paper = data[(20 * width + 900) * 4] as number;
+    const dark = (x: number) => (paper - (data[(150 * width + x) * 4] as number)) / paper;
+    expect(dark(200)).toBeGreaterThan(0.75);
+    expect(Math.abs(dark(100) - 0.4)).toBeLessThan(0.06);
+    expect(dark(90)).toBeLessThan(dark(100));
+    expect(dark(110)).toBeGreaterThan(dark(100));
+    expect(dark(68)).toBeLessThan(0.01);
+  });
+
+  it("is level in a line whose file gives it a height that nobody sees", () => {
+    const svg = sceneSvg(sceneOf(shape("l", { frame: { x: 56, y: 92, width: 848, height: 0.1 }, geometry: { preset: "line" }, stroke: { colour: "#000000", width: 2 } })), { picture: none });
+    expect(svg).toMatch(/d="M0 0L848 0"/);
   });
 });

@@ -2,7 +2,8 @@ import { deckLink, type PictureElement } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
 import { type FontSet, formulaPaths, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
-import { gradientLine } from "./svg";
+import svgpath from "svgpath";
+import { gradientLine, PATTERN_MARKS } from "./svg";
 
 /** A page of the PDF: its scene, and the slides that stand on it with their names in the outline, how deep they lie under the main line, and the section that begins with them. */
 export interface PdfPage {
@@ -163,12 +164,50 @@ function lead(doc: Document, link: string | undefined, x: number, y: number, wid
   else if (link && !deckLink(link)) doc.link(x, y, width, height, link);
 }
 
+/** How many layers make a soft edge. */
+const LAYERS = 20;
+/** What is outside of any drawing, to cut with. */
+const EVERYWHERE = "M-20000 -20000H20000V20000H-20000Z";
+/** A path with a soft edge, which pages have no filter for: outside of it strokes that reach less and less far, each a share of what covers, inside it the whole. */
+function drawSoft(doc: Document, { d, fill, stroke, width = 1, fillOpacity, strokeOpacity }: FigurePath, by: number): void {
+  const opacity = (fill ? fillOpacity : strokeOpacity) ?? 1;
+  // So many layers on each other cover as much as one of the opacity that the edge itself has.
+  const share = 1 - (1 - opacity * (fill ? 0.7 : 1)) ** (1 / LAYERS);
+  doc.save();
+  if (fill) doc.path(`${d}${EVERYWHERE}`).clip("even-odd");
+  doc.lineJoin("round").strokeOpacity(share);
+  for (let nth = 0; nth < LAYERS; nth++) {
+    // As far as a normal distribution has it (by its logistic likeness), half the distance its deviation.
+    const left = (nth + 0.5) / LAYERS / 2;
+    const reach = (by / 2) * (Math.log((1 - left) / left) / 1.702);
+    doc.path(d).lineWidth((fill ? 0 : width) + 2 * reach).stroke(fill ?? stroke);
+  }
+  doc.restore();
+  if (fill) doc.path(d).fillOpacity(opacity * 0.85).fill(fill);
+}
+
+/** The marks of a pattern as operators of a page (ISO 32000-1, 8.5.2), in a square of 8 points. */
+function marksOf(pattern: keyof typeof PATTERN_MARKS): string {
+  let text = "";
+  svgpath(PATTERN_MARKS[pattern]).abs().iterate(([kind, ...at], _, x, y) => {
+    const to = kind === "H" ? [at[0], y] : kind === "V" ? [x, at[0]] : at;
+    text += kind === "Z" ? "h\n" : `${to.join(" ")} ${kind === "M" ? "m" : "l"}\n`;
+  });
+  return `${text}f`;
+}
+
 function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
   for (const path of paths) {
     const { d, stroke, width, matrix, dash, fillOpacity, strokeOpacity } = path;
     doc.save();
     if (matrix) doc.transform(...matrix);
+    if (path.blur) {
+      drawSoft(doc, path, path.blur.by);
+      doc.restore();
+      continue;
+    }
     const fill = fillOf(doc, path);
+    if (path.paint?.fill.kind === "pattern") doc.path(d).fill(path.paint.fill.back);
     doc.path(d);
     if (stroke) doc.lineWidth(width ?? 1).lineJoin("round");
     if (stroke && dash) doc.dash(dash[0] as number, { space: (dash[1] ?? dash[0]) as number });
@@ -186,7 +225,8 @@ const isDrawable = (bytes: Uint8Array) => (bytes[0] === 0x89 && bytes[1] === 0x5
 
 /** The colour or gradient of a path as pdfkit takes it. */
 function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mixins.ColorValue | undefined {
-  if (!paint || paint.fill.kind === "pattern") return fill;
+  if (!paint) return fill;
+  if (paint.fill.kind === "pattern") return [(doc as unknown as { pattern(...given: unknown[]): unknown }).pattern([0, 0, 8, 8], 8, 8, marksOf(paint.fill.pattern)), paint.fill.fore] as unknown as PDFKit.Mixins.ColorValue;
   const { frame } = paint;
   const { stops, form, angle } = paint.fill;
   const [cx, cy] = [frame.x + frame.width / 2, frame.y + frame.height / 2];

@@ -10,6 +10,8 @@ export interface SvgOptions {
   /** With fonts, text is drawn as glyph outlines and needs no font to be seen; without, as text in the shipped faces. */
   outlines?: FontSet;
   title?: string;
+  /** Where several drawings stand on one page: what begins the names that this one refers to. A browser does not paint by what a drawing defines that is not shown. */
+  own?: string;
 }
 
 const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
@@ -23,15 +25,15 @@ export function escapeXml(text: string): string {
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
 type Paint = NonNullable<FigurePath["paint"]>;
-/** Equal paints have one name, so that it does not matter which of several drawings on a page defines it. */
-const paintId = (paint: Paint) => `p${valueSum(paint)}`;
+/** Equal paints of a drawing have one name, so that it does not matter which of several defines it. */
+const paintId = (paint: Paint, own: string) => `${own}p${valueSum(paint)}`;
 
 /** Lines and dots of a pattern in a square of 8 points. */
-const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = { dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z", horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z", vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z", rising: "M0 8L8 0h-1.4L0 6.6Z", falling: "M0 0L8 8v-1.4L1.4 0Z", grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z", cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z" };
+export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = { dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z", horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z", vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z", rising: "M0 8L8 0h-1.4L0 6.6Z", falling: "M0 0L8 8v-1.4L1.4 0Z", grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z", cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z" };
 
-function paintMarkup(paint: Paint): string {
+function paintMarkup(paint: Paint, own: string): string {
   const { fill, frame } = paint;
-  const id = paintId(paint);
+  const id = paintId(paint, own);
   if (fill.kind === "pattern") return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${fill.back}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${fill.fore}"/></pattern>`;
   const stops = fill.stops.map(({ at, colour, opacity }) => `<stop offset="${n(at)}" stop-color="${colour}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`).join("");
   if (fill.form === "radial") return `<radialGradient id="${id}">${stops}</radialGradient>`;
@@ -48,9 +50,24 @@ export function gradientLine(angle: number, { x, y, width, height }: Frame): [nu
   return [cx - cos * half, cy - sin * half, cx + cos * half, cy + sin * half];
 }
 
-/** The outlines of a figure, or of a formula in its line. */
-export function pathsMarkup(paths: readonly FigurePath[]): string {
-  return paths.map(({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }) => `${paint ? paintMarkup(paint) : ""}<path d="${d}" fill="${paint ? `url(#${paintId(paint)})` : (fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`).join("");
+/** A filter (SVG 1.1, 15.17) that spreads an edge over a distance, half of it to each side. */
+function blurMarkup({ by, frame: { x, y, width, height } }: NonNullable<FigurePath["blur"]>, own: string): { id: string; markup: string } {
+  const id = `${own}s${valueSum([by, x, y, width, height])}`;
+  return { id, markup: `<filter id="${id}" filterUnits="userSpaceOnUse" x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"><feGaussianBlur stdDeviation="${n(by / 2)}"/></filter>` };
+}
+
+/** The outlines of a figure, or of a formula in its line; `own` begins the names of what they are painted with. */
+export function pathsMarkup(paths: readonly FigurePath[], own = ""): string {
+  return paths.map((path) => (path.blur ? softPath(path, path.blur, own) : pathMarkup(path, own))).join("");
+}
+
+const softPath = ({ blur: _, ...path }: FigurePath, blur: NonNullable<FigurePath["blur"]>, own: string) => {
+  const { id, markup } = blurMarkup(blur, own);
+  return markup + pathMarkup(path, own).replace("<path ", `<path filter="url(#${id})" `);
+};
+
+function pathMarkup({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }: FigurePath, own: string): string {
+  return `${paint ? paintMarkup(paint, own) : ""}<path d="${d}" fill="${paint ? `url(#${paintId(paint, own)})` : (fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`;
 }
 
 function textRun(run: SceneRun, line: number): string {
@@ -108,13 +125,13 @@ function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
   return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + pathsMarkup(ruledPaths(run, line.y - (run.rise ?? 0)))).join("");
 }
 
-function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress): string {
+function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress, own: string): string {
   const { x, y, width, height, alt, sha256 } = node;
   const place = `x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"`;
   const address = sha256 ? picture(sha256) : undefined;
   if (!address) return `<g role="img" aria-label="${escapeXml(alt)}"><rect ${place} fill="none" stroke="#8a8f8d" stroke-width="1" stroke-dasharray="6 4"/></g>`;
   const image = `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="none" aria-label="${escapeXml(alt)}"/>`;
-  return node.recolour ? `${recolourMarkup(node.recolour)}<g filter="url(#recolour-${node.recolour})">${image}</g>` : image;
+  return node.recolour ? `${recolourMarkup(node.recolour, own)}<g filter="url(#${own}recolour-${node.recolour})">${image}</g>` : image;
 }
 
 const RECOLOURS: Record<Recolour, string> = {
@@ -124,8 +141,8 @@ const RECOLOURS: Record<Recolour, string> = {
 };
 
 /** The filter (SVG 1.1, 15) by which a picture is seen in other colours. */
-export function recolourMarkup(recolour: Recolour): string {
-  return `<filter id="recolour-${recolour}" color-interpolation-filters="sRGB">${RECOLOURS[recolour]}</filter>`;
+export function recolourMarkup(recolour: Recolour, own = ""): string {
+  return `<filter id="${own}recolour-${recolour}" color-interpolation-filters="sRGB">${RECOLOURS[recolour]}</filter>`;
 }
 
 /** The step at which a paragraph of an element appears; undefined where it is there from the beginning. */
@@ -134,12 +151,12 @@ type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefin
 
 const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string } = {
   rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${fill}"/>`,
-  paths: ({ paths }) => pathsMarkup(paths),
+  paths: ({ paths }, { own }) => pathsMarkup(paths, own),
   text: ({ element, lines }, _, outlines, revealOf) =>
     lines.map((line) => revealed(lineMarkup(line, outlines), revealOf(element, line.paragraph))).join(""),
-  picture: (node, { picture }) => pictureMarkup(node, picture),
+  picture: (node, { picture, own = "" }) => pictureMarkup(node, picture, own),
   group: ({ matrix, clip, opacity, nodes }, options, outlines, revealOf) => {
-    const id = clip === undefined ? "" : `c${textHash(clip)}`;
+    const id = clip === undefined ? "" : `${options.own ?? ""}c${textHash(clip)}`;
     const inside = nodes.map((node) => drawnNode(node, options, outlines, revealOf)).join("");
     const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${clip}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
     return `<g${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}${opacity === undefined ? "" : ` opacity="${n(opacity)}"`}>${cut}</g>`;
@@ -173,10 +190,10 @@ function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | und
  */
 export function scenesMarkup(scenes: readonly Scene[], options: SvgOptions & { outlines: FontSet }): { definitions: string; drawings: string[] } {
   const outlines = new Outlines(options.outlines);
-  const drawings = scenes.map((scene) => {
+  const drawings = scenes.map((scene, nth) => {
     const { width, height } = scene.page;
     const revealOf: RevealOf = (element, paragraph) => scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
-    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, options, outlines, revealOf)}</svg>`;
+    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
   });
   return { definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`, drawings };
 }

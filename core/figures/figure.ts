@@ -13,6 +13,8 @@ export interface FigurePath {
   /** In the place of `fill`: a gradient or a pattern over the frame given. */
   paint?: { fill: Extract<Fill, { kind: "gradient" | "pattern" }>; frame: Frame };
   matrix?: readonly [number, number, number, number, number, number];
+  /** How far its edge is spread, in points, and the box in which that is seen, before `matrix`. */
+  blur?: { by: number; frame: Frame };
 }
 
 /** Words of a figure and the frame that they are set into; the layout chooses the size. */

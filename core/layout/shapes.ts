@@ -63,14 +63,18 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
 
 /** A form at its place, filled and outlined: its nodes, and the frame of its text on the page. */
 export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, shadow }: Pick<Element, "id" | "fill" | "stroke" | "shadow">, assets: DeckHead["assets"]): { nodes: SceneNode[]; text: Frame; form: Form } {
-  const form = formOf(geometry, frame.width, frame.height);
+  // Files give lines a height that can be seen by no one; drawn over so long a way it is seen as a slope.
+  const level = (side: number) => ("preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side);
+  const form = formOf(geometry, level(frame.width), level(frame.height));
   const nodes: SceneNode[] = [];
   const own = { x: 0, y: 0, width: frame.width, height: frame.height };
   const place = (path: FigurePath) => moved(path, frame.x, frame.y);
   if (shadow) {
     const angle = (shadow.direction * Math.PI) / 180;
     const [dx, dy] = [shadow.distance * Math.cos(angle), shadow.distance * Math.sin(angle)];
-    const light: FigurePath[] = form.outlines.filter(({ fill: filled }) => filled || !fill).map(({ d }) => (fill ? { d, fill: shadow.colour, fillOpacity: shadow.opacity * 0.6 } : { d, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity * 0.6 }));
+    const far = shadow.blur * 1.5 + (stroke?.width ?? 0);
+    const soft = shadow.blur > 0 ? { blur: { by: shadow.blur, frame: { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 } } } : {};
+    const light: FigurePath[] = form.outlines.filter(({ fill: filled }) => filled || !fill).map(({ d }) => (fill ? { d, ...soft, fill: shadow.colour, fillOpacity: shadow.opacity } : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity }));
     nodes.push({ kind: "paths", element: id, paths: light.map((path) => moved(path, frame.x + dx, frame.y + dy)) });
   }
   for (const outline of form.outlines) {

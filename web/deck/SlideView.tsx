@@ -2,7 +2,7 @@ import type { FigurePath } from "@unitext/core/figures";
 import { cssFamily, drawsLigatures, formulaPaths, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
 import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
 import { type Reveal, textHash } from "@unitext/core/model";
-import { memo } from "react";
+import { memo, useId } from "react";
 
 /** Numbers on the page: a thousandth of a point is finer than any screen. */
 const n = (value: number) => Math.round(value * 1000) / 1000;
@@ -10,8 +10,10 @@ const n = (value: number) => Math.round(value * 1000) / 1000;
 const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 
 function Paths({ paths }: { paths: readonly FigurePath[] }) {
+  // A name of its own: the same slide may be drawn elsewhere on the page where it is not shown, and paints nothing from there.
+  const own = useId().replace(/\W/g, "");
   // biome-ignore lint/security/noDangerouslySetInnerHtml: gradients and patterns as escaped markup of our own drawing, the same as in files.
-  if (paths.some(({ paint }) => paint)) return <g dangerouslySetInnerHTML={{ __html: pathsMarkup(paths) }} />;
+  if (paths.some(({ paint, blur }) => paint || blur)) return <g dangerouslySetInnerHTML={{ __html: pathsMarkup(paths, own) }} />;
   return paths.map(({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity }, at) => <path key={at} d={d} fill={fill ?? "none"} fillOpacity={fillOpacity} strokeOpacity={strokeOpacity} strokeDasharray={dash?.join(" ")} stroke={stroke} strokeWidth={stroke ? n(width ?? 1) : undefined} strokeLinejoin={stroke ? "round" : undefined} transform={matrix ? `matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})` : undefined} />);
 }
 
