@@ -1,18 +1,14 @@
-import { createHash } from "node:crypto";
 import { type ChartElement, type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
-import { idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { child, childrenOf, readXml } from "./archive";
-import { readDeck, WRITERS } from "./index";
+import { WRITERS } from "./index";
 
 // Chart parts as ECMA-376-1, 21.2, and chart documents as OpenDocument 1.3, part 3, 11, describe them, written by hand.
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 function read(bytes: Uint8Array, format: string): Deck {
-  const found = readDeck(bytes, `other.${format}`, { newId: idSource("r"), sha256 });
-  for (const [sum, data] of found.blobs) blobs.set(sum, data);
+  const found = bench.read(bytes, `other.${format}`);
   return found.deck;
 }
 const chartOf = (deck: Deck): Partial<ChartElement> => {

@@ -1,20 +1,16 @@
-import { execFileSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { type Deck, emptyDeck, plainText, type RichText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
 import { newSlide } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
 import { normalText } from "@unitext/core/text";
 import { tally } from "@unitext/core/tally";
-import { deckArbitrary, idSource } from "@unitext/core/testing";
+import { deckArbitrary, idSource, linked } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { SaxesParser } from "saxes";
-import { readDeck, shownSlides, type WritableFormat, WRITERS, writeReport } from "./index";
+import { readDeck, type WritableFormat, WRITERS, writeReport } from "./index";
 
 const fonts = shippedFonts();
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -26,20 +22,6 @@ const reading = () => ({ newId: idSource("r"), sha256 });
 const assets = { "pictures/dune.png": { sha256: sha256(image), mediaType: "image/png" as const, width: 40, height: 30 } };
 
 const facts = (slide: Slide) => ({ ...slide, notes: normalText(slide.notes), elements: slide.elements.map((element) => (element.kind === "text" ? { ...element, text: normalText(element.text) } : element)) });
-
-function linked(): Deck {
-  const deck = { ...emptyDeck("course", "Tides"), theme: THEMES.nightwatch, page: { width: 720, height: 540 }, language: "en-GB" };
-  const text = (id: string, slot: string, value: ReturnType<typeof plainText>) => ({ kind: "text" as const, id, slot, text: value });
-  return {
-    ...deck,
-    properties: { title: "Tides", author: "Course team", event: "Week 3", date: "2026-03-01" },
-    slides: [
-      { ...newSlide("one", "opening"), elements: [text("a", "title", plainText("Tides")), text("b", "subtitle", plainText("Course team"))] },
-      { ...newSlide("two", "points"), elements: [text("c", "title", plainText("Menu")), { ...text("d", "body", [{ kind: "bullet", level: 0, runs: [run("To the gauge", [], "slide:three"), run(" or "), run("the web", ["strong"], "https://example.org/a?b=1&c=2")] }]), binding: { source: "gauges.xlsx", range: "Levels!A1:C13", mode: "latest" } }], notes: [{ kind: "plain", level: 0, runs: [run("Slow down\n"), run("npm test", ["code"])] }] },
-      { ...newSlide("three", "points"), parent: "two", hidden: true, elements: [text("e", "title", plainText("مقياس المدّ")), text("f", "body", plainText("Back", ))] },
-    ],
-  };
-}
 
 /** One slide for each kind of figure that stands in a file as its words. */
 function figures(): Deck {
@@ -217,81 +199,6 @@ describe("pptx of another hand", () => {
   });
 });
 
-describe("pdf", () => {
-  it("has the scene's lines, links, outline, title and language", async () => {
-    const deck = linked();
-    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
-    const bytes = await WRITERS.pdf.write({ ...deck, slides: deck.slides.map((slide) => ({ ...slide, hidden: false })) }, context);
-    const pdf = await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise;
-    expect(pdf.numPages).toBe(3);
-    expect((await pdf.getMetadata()).info).toMatchObject({ Title: "Tides", Author: "Course team", Language: "en-GB" });
-    const outline = await pdf.getOutline();
-    expect(outline.map(({ title, items }) => [title, items.map((item) => item.title)])).toEqual([["Tides", []], ["Menu", ["مقياس المدّ"]]]);
-    const annotations = await (await pdf.getPage(2)).getAnnotations();
-    expect(annotations.map(({ url, dest }) => url ?? dest)).toEqual(["three", "https://example.org/a?b=1&c=2"]);
-  });
-
-  // ISO 32000-1, 14.7 and 14.8: what a reader that speaks finds; and the file itself as the Debian package qpdf checks it.
-  it("has a structure of headings, paragraphs and figures with their descriptions, and is clean", async () => {
-    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
-    const given = linked();
-    const slides = given.slides.map((slide, nth) => ({ ...slide, hidden: false, elements: nth === 1 ? [...slide.elements, { kind: "picture" as const, id: "p", slot: null, frame: { x: 400, y: 300, width: 200, height: 150 }, source: "pictures/dune.png", alt: "A dune" }] : slide.elements }));
-    const bytes = await WRITERS.pdf.write({ ...given, assets, slides }, context);
-    const page = await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(2);
-    const roles: string[] = [];
-    const walk = (node: { role?: string; alt?: string; children?: unknown[] } | null) => {
-      if (node?.role) roles.push(node.alt ? `${node.role} ${node.alt}` : node.role);
-      for (const inner of node?.children ?? []) walk(inner as never);
-    };
-    walk(await page.getStructTree());
-    expect(roles.filter((role) => !["Root", "Document", "Sect"].includes(role))).toEqual(["H1", "P", "Figure A dune"]);
-    const folder = mkdtempSync(join(tmpdir(), "unitext-pdf-"));
-    try {
-      writeFileSync(join(folder, "deck.pdf"), bytes);
-      expect(execFileSync("/usr/bin/qpdf", ["--check", join(folder, "deck.pdf")], { encoding: "utf8" })).toContain("No syntax or stream encoding errors found");
-    } finally {
-      rmSync(folder, { recursive: true, force: true });
-    }
-  });
-
-  it("breaks lines where the scene does, in every script", async () => {
-    const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
-    await fc.assert(
-      fc.asyncProperty(deckArbitrary({ minLength: 1, maxLength: 3 }), async (given) => {
-        // No Chinese face ships: characters without a glyph have no text in the PDF either.
-        const slides: Slide[] = JSON.parse(JSON.stringify(given.slides).replaceAll("潮汐", "ebb"));
-        const deck = { ...given, slides: slides.map((slide) => ({ ...slide, hidden: false })), regions: { footer: "Marram Bay", number: false } };
-        const pdf = await getDocument({ data: (await WRITERS.pdf.write(deck, context)).slice(), useSystemFonts: false, verbosity: 0 }).promise;
-        for (const [nth, slide] of deck.slides.entries()) {
-          const scene = layoutSlide(slide, { head: deck, number: nth + 1, fonts });
-          // What stands out below the page is not on it; two texts that run into each other cannot be told apart.
-          if (scene.overflow > 0) continue;
-          const { items } = await (await pdf.getPage(nth + 1)).getTextContent({ disableNormalization: true });
-          const letters = (text: string) => [...text.normalize("NFKD").replace(/[\s\u200B\p{M}]/gu, "")].sort().join("");
-          const lines = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines : []));
-          // The reader gives a combining mark to the item before it, so marks are not compared; every item belongs to the nearest line at its place.
-          const found = new Map(lines.map((line) => [line, ""]));
-          for (const item of items) {
-            if (!("str" in item) || item.str.trim() === "") continue;
-            const [x, y] = item.transform.slice(4) as [number, number];
-            const apart = (line: (typeof lines)[number]) => Math.abs(deck.page.height - line.y - y) + Math.max(0, Math.min(...line.runs.map((run) => run.x)) - 5 - x, x - Math.max(...line.runs.map((run) => run.x + run.width)) - 5);
-            const nearest = lines.reduce((best, line) => (apart(line) < apart(best) ? line : best));
-            found.set(nearest, found.get(nearest) + item.str);
-          }
-          for (const [line, text] of found) expect(letters(text)).toBe(letters(line.runs.map((run) => run.text).join("")));
-        }
-      }),
-      { numRuns: 15 },
-    );
-  });
-
-  it("leaves hidden slides and notes out and says so", () => {
-    const report = writeReport(linked(), "pdf");
-    expect(report.to).toMatchObject({ slides: shownSlides(linked()).length, notes: { slides: 0 } });
-    expect(report.left.map(({ slide, what }) => [slide, what])).toEqual([[2, "its notes"], [3, "a hidden slide"]]);
-  });
-});
-
 describe("bad input", () => {
   const pptx = WRITERS.pptx.write(linked(), context) as Uint8Array;
   const withPart = (name: string, content: string) => zipSync({ ...unzipSync(pptx), [name]: strToU8(content) });
@@ -330,7 +237,6 @@ function childNames(text: string, parent: string): string[] {
   parser.write(text).close();
   return names;
 }
-
 
 describe("what decks bring along from other decks", () => {
   const deck: Deck = {

@@ -1,21 +1,17 @@
-import { createHash } from "node:crypto";
 import { newSlide } from "@unitext/core/edit";
 import { type Deck, EFFECTS, type Element, type Entrance, emptyDeck, orderedEntrances, plainText, pressesOf, revealsOf, type Slide, TRIGGERS } from "@unitext/core/model";
-import { idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench } from "@unitext/core/testing/files";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
-import { readDeck, WRITERS, writeReport } from "./index";
+import { WRITERS, writeReport } from "./index";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 type Format = "pptx" | "odp";
 const FORMATS = ["pptx", "odp"] as const;
 const write = (deck: Deck, format: Format) => WRITERS[format].write(deck, context) as Uint8Array;
 function read(bytes: Uint8Array, format: Format) {
-  const found = readDeck(bytes, `deck.${format}`, { newId: idSource("r"), sha256 });
-  for (const [sum, blob] of found.blobs) blobs.set(sum, blob);
+  const found = bench.read(bytes, `deck.${format}`);
   return found;
 }
 /** The file as another program reads and leaves it: without what Unitext keeps in it, its content changed by hand. */

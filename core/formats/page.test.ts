@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { merge } from "@unitext/core/divide";
@@ -6,17 +5,15 @@ import { refitDeck } from "@unitext/core/edit";
 import { type Deck, type Element, inDeckLook, type Slide } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { idSource, unresolved } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, unzipSync } from "fflate";
-import { readDeck, WRITERS, writeReport } from "./index";
+import { WRITERS, writeReport } from "./index";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 const content = join(import.meta.dirname, "../../demo/content");
 function read(bytes: Uint8Array, name: string, prefix = "r"): Deck {
-  const found = readDeck(bytes, name, { newId: idSource(prefix), sha256 });
-  for (const [sum, data] of found.blobs) blobs.set(sum, data);
+  const found = bench.read(bytes, name, prefix);
   return found.deck;
 }
 const FILES = { pptx: "quay-in-autumn.pptx", odp: "open-day.odp" } as const;

@@ -1,17 +1,14 @@
-import { createHash } from "node:crypto";
 import { type Deck, type Element, emptyDeck, plainText, type Slide, textOf } from "@unitext/core/model";
 import { idSource, unresolved } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { readXml } from "./archive";
 import { readDeck, WRITERS, writeReport } from "./index";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 function read(bytes: Uint8Array, name: string): Deck {
-  const found = readDeck(bytes, name, { newId: idSource("r"), sha256 });
-  for (const [sum, data] of found.blobs) blobs.set(sum, data);
+  const found = bench.read(bytes, name);
   return found.deck;
 }
 const on = (deck: Deck, name: string) => deck.slides[0]?.elements.find((element) => element.name === name) as Element;

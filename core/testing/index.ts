@@ -129,4 +129,5 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
 
 export { apply, copies };
 export { everything, FILES } from "./everything";
+export { linked } from "./linked";
 export { unresolved } from "./opendocument";

@@ -1,28 +1,25 @@
-import { createHash } from "node:crypto";
 import { apply, moveTo } from "@unitext/core/edit";
 import { type Deck, type Element, plainText, type Slide, textOf } from "@unitext/core/model";
 import { formOf } from "@unitext/core/figures";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { readXml } from "../archive";
-import { readDeck, WRITERS, writeReport } from "../index";
+import { WRITERS, writeReport } from "../index";
 import { formula, readEnhanced } from "./enhanced";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 400, height: 300 })));
 const moving = Uint8Array.from(Buffer.from("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7", "base64"));
 const film = strToU8("\0\0\0\x18ftypmp42 made up");
-const blobs = new Map([photo, moving, film].map((bytes) => [sha256(bytes), bytes]));
 const whole = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 400, height: 300 }, [FILES.moving]: { sha256: sha256(moving), mediaType: "image/gif", width: 1, height: 1 }, [FILES.film]: { sha256: sha256(film), mediaType: "video/mp4", width: 1, height: 1 } });
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
-const reading = (prefix = "r") => ({ newId: idSource(prefix), sha256 });
+const bench = filesBench(photo, moving, film);
+const { context } = bench;
+const _reading = (prefix = "r") => ({ newId: idSource(prefix), sha256 });
 const write = (deck: Deck) => WRITERS.odp.write(deck, context) as Uint8Array;
 function read(bytes: Uint8Array, name = "deck.odp", prefix = "r") {
-  const found = readDeck(bytes, name, reading(prefix));
-  for (const [sum, data] of found.blobs) blobs.set(sum, data as Uint8Array<ArrayBuffer>);
+  const found = bench.read(bytes, name, prefix);
   return found;
 }
 

@@ -1,24 +1,21 @@
-import { createHash } from "node:crypto";
 import { type Gathered, gather, merge } from "@unitext/core/divide";
 import { apply, duplicate } from "@unitext/core/edit";
 import { type Deck, type Element, mapElementLinks, plainText, type Slide } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource, unresolved } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
-import { readDeck, WRITERS, writeReport } from "../index";
+import { WRITERS, writeReport } from "../index";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 400, height: 300 })));
 const film = strToU8("\0\0\0\x18ftypmp42 made up");
-const blobs = new Map([photo, film].map((bytes) => [sha256(bytes), bytes]));
 const whole = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 400, height: 300 }, [FILES.film]: { sha256: sha256(film), mediaType: "video/mp4", width: 1, height: 1 } });
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench(photo, film);
+const { context } = bench;
 const write = (deck: Deck) => WRITERS.odp.write(deck, context) as Uint8Array;
 function read(bytes: Uint8Array, name: string, prefix: string) {
-  const found = readDeck(bytes, name, { newId: idSource(prefix), sha256 });
-  for (const [sum, data] of found.blobs) blobs.set(sum, data as Uint8Array<ArrayBuffer>);
+  const found = bench.read(bytes, name, prefix);
   return found.deck;
 }
 const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(parts[path] as Uint8Array);

@@ -1,24 +1,20 @@
-import { createHash } from "node:crypto";
 import { newSlide } from "@unitext/core/edit";
 import { loadFormulas } from "@unitext/core/figures";
 import { type Deck, type Element, emptyDeck, run, type Slide } from "@unitext/core/model";
-import { idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
-import { readDeck, WRITERS } from "../index";
+import { WRITERS } from "../index";
 
 beforeAll(loadFormulas);
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 const write = (deck: Deck) => WRITERS.pptx.write(deck, context) as Uint8Array;
 const slideOf = (bytes: Uint8Array) => strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array);
 function read(bytes: Uint8Array): Slide {
   return whole(bytes).slides[0] as Slide;
 }
 function whole(bytes: Uint8Array): Deck {
-  const found = readDeck(bytes, "deck.pptx", { newId: idSource("r"), sha256 });
-  for (const [sum, blob] of found.blobs) blobs.set(sum, blob);
+  const found = bench.read(bytes, "deck.pptx");
   return found.deck;
 }
 function changed(bytes: Uint8Array, { foreign = true, slide = (text: string) => text } = {}): Uint8Array {

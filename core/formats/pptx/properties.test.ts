@@ -1,19 +1,15 @@
-import { createHash } from "node:crypto";
 import { type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
-import { idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
-import { readDeck, WRITERS } from "../index";
+import { WRITERS } from "../index";
 
 // Each row is a piece of DrawingML as ECMA-376-1 describes it (chapters 20 and 21), written by hand, and what is to be seen of it.
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
-const blobs = new Map<string, Uint8Array>([[sha256(photo), photo]]);
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench(photo);
+const { context } = bench;
 function read(bytes: Uint8Array): Deck {
-  const found = readDeck(bytes, "other.pptx", { newId: idSource("r"), sha256 });
-  for (const [sum, data] of found.blobs) blobs.set(sum, data);
+  const found = bench.read(bytes, "other.pptx");
   return found.deck;
 }
 const bare = (parts: Record<string, Uint8Array>) => {

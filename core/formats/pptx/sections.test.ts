@@ -1,18 +1,14 @@
-import { createHash } from "node:crypto";
 import { newSlide } from "@unitext/core/edit";
 import { type Deck, emptyDeck, plainText, sections } from "@unitext/core/model";
-import { idSource } from "@unitext/core/testing";
-import { shippedFonts } from "@unitext/core/testing/fonts";
+import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
-import { readDeck, WRITERS } from "../index";
+import { WRITERS } from "../index";
 
-const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-const blobs = new Map<string, Uint8Array>();
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const bench = filesBench();
+const { context } = bench;
 const write = (deck: Deck) => WRITERS.pptx.write(deck, context) as Uint8Array;
 function read(bytes: Uint8Array): Deck {
-  const found = readDeck(bytes, "deck.pptx", { newId: idSource("r"), sha256 });
-  for (const [sum, blob] of found.blobs) blobs.set(sum, blob);
+  const found = bench.read(bytes, "deck.pptx");
   return found.deck;
 }
 /** The presentation as another program leaves it, its main part changed. */
