@@ -18,9 +18,9 @@ export type Binding = z.infer<typeof Binding>;
 /**
  * The shape of a file's part that an element was read from, with the sums of where it stood, of its words and of all
  * else as they were read: while they agree, the file's own words for it are written back, and where some do not, only
- * that is written anew. Elements that were read before have one `sum`. `more` names what the file says of it that Unitext does not model.
+ * that is written anew. Elements that were read before have one `sum`. With `data` the words of a chart are its data. `more` names what the file says of it that Unitext does not model.
  */
-export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional(), more: z.array(z.string().max(100)).max(40).optional() });
+export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional(), data: z.boolean().optional(), more: z.array(z.string().max(100)).max(40).optional() });
 
 /** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
 const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional(), style: z.string().max(40).optional(), box: TextBox.optional(), kept: KeptShape.optional(), ...Drawing };

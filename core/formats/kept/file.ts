@@ -1,4 +1,4 @@
-import { type Element, revealsOf, type Slide, valueSum } from "@unitext/core/model";
+import { type ChartElement, type Element, revealsOf, type Slide, valueSum } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
 
@@ -96,10 +96,15 @@ export function isAsRead(element: Element, partOf: PartOf): boolean {
   return now.looks === kept.looks && now.place === kept.place && now.text === kept.text;
 }
 
+/** A chart with its data in the place of words: what is left says how they are shown. */
+function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): { text: unknown } {
+  return { text: { categories, series: series.map(({ name, values, x }) => ({ name, values, x })) }, ...looks, ...{ series: series.map(({ name: _, values: __, x: ___, ...look }) => look) } };
+}
+
 /** The sums of where an element stands, of its words, and of all else. */
 function partSums(given: Element, partOf: PartOf): { place: string; text: string; looks: string } {
   const { id: _, kept: __, binding: ___, slot: ____, frame, rotation, ...element } = still(given);
-  const { text, ...looks } = element as typeof element & { text?: unknown };
+  const { text, ...looks } = given.kept?.data && element.kind === "chart" ? dataApart(element) : (element as typeof element & { text?: unknown });
   const sum = (value: unknown) => sumByParts(value ?? null, partOf);
   return { place: sum([frame, rotation]), text: sum(text), looks: sum(looks) };
 }

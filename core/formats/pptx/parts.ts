@@ -19,6 +19,15 @@ export class Relationships {
     return id;
   }
 
+  /** Each as what it is given for, or taken off. */
+  settle(as: (row: { id: string; type: string; target: string; external: boolean }) => string | undefined): void {
+    const rows = this.rows.splice(0).flatMap((row) => {
+      const target = as(row);
+      return target === undefined ? [] : [{ ...row, target }];
+    });
+    this.rows.push(...rows);
+  }
+
   get size(): number {
     return this.rows.length;
   }

@@ -7,6 +7,7 @@ import { listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
+import { takesData } from "./rechart";
 import { readBody, type ReadContext, switchesOff } from "./readtext";
 import { type StyleContext, textBox, textStyle } from "./styles";
 import { unmodelled } from "./unmodelled";
@@ -95,7 +96,8 @@ export class ShapeReader {
     const own = standingOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
     const identity = this.work.kept.get(path) ?? {};
-    const more = unmodelled(shape, this.chartPart(shape));
+    const part = this.chartPart(shape);
+    const more = unmodelled(shape, part);
     const slot = identity.slot !== undefined ? identity.slot : ref && this.work.number !== null ? this.slot(ref) : null;
     const base = {
       id: identity.id ?? this.work.newId(path),
@@ -104,7 +106,7 @@ export class ShapeReader {
       ...(standing ? standingFacts(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
-      kept: { shape: path, sum: "", ...(more.length ? { more } : {}) },
+      kept: { shape: path, sum: "", ...(part && takesData(part) ? { data: true } : {}), ...(more.length ? { more } : {}) },
     };
     const whose = named.name ? `“${named.name}”` : "a shape";
     if (this.work.number !== null && more.length) this.adapted(`${listed(more)} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");

@@ -1,5 +1,5 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
-import { type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
+import { type ChartElement, type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
 import { backgroundSum, changedParts, isAsRead, type PartOf, sameMotion, slideSum, transitionSum } from "../kept";
 import type { KeptParts } from "./keptfiles";
 import { namespaces } from "./layouts";
@@ -85,6 +85,22 @@ interface Splice {
   partOf: PartOf;
   work: SlideWork;
   fonts: FontSet;
+  /** Charts whose parts have their data already. */
+  recharted: ReadonlySet<string>;
+}
+
+/** The charts of a kept slide of which only the data are others than they were, by the parts that draw them. */
+export function changedCharts({ elements }: Slide, kept: KeptParts, part: string, partOf: PartOf): Map<string, ChartElement> {
+  const found = new Map<string, ChartElement>();
+  for (const element of elements) {
+    if (element.kind !== "chart" || !element.kept?.data || !changedParts(element, partOf)?.text) continue;
+    const slices = slicesIn(kept, part);
+    const slice = slices && sliceAt(slices, element.kept.shape)?.slice;
+    const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
+    const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
+    if (target !== undefined) found.set(target, element);
+  }
+  return found;
 }
 
 /** What the tags keep of the elements of a kept slide, by the path of their shape. */
@@ -95,7 +111,7 @@ const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(bin
  * The text of a slide's part with what was changed in the place of what was there; undefined where nothing was changed,
  * so that the part stays as it is.
  */
-export function spliced({ slide, number, kept, part, partOf, work, fonts }: Splice): { text: string | undefined; shapes: Facts } {
+export function spliced({ slide, number, kept, part, partOf, work, fonts, recharted }: Splice): { text: string | undefined; shapes: Facts } {
   const same = new Map(slide.elements.map((element) => [element.id, isAsRead(element, partOf)]));
   const slices = slicesIn(kept, part);
   if (!slices) return { text: undefined, shapes: {} };
@@ -106,7 +122,7 @@ export function spliced({ slide, number, kept, part, partOf, work, fonts }: Spli
     for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
     return { text: undefined, shapes: facts };
   }
-  const writer = new Splicer(slide, number, slices, same, kept, part, work, partOf, fonts);
+  const writer = new Splicer(slide, number, slices, same, kept, part, work, partOf, fonts, recharted);
   const text = writer.text();
   return { text, shapes: writer.facts };
 }
@@ -131,6 +147,7 @@ class Splicer {
     private readonly work: SlideWork,
     private readonly partOf: PartOf,
     fonts: FontSet,
+    private readonly recharted: ReadonlySet<string>,
   ) {
     this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
     for (const { id, kept: shape } of slide.elements) {
@@ -241,7 +258,7 @@ class Splicer {
     const plain = before && before.name !== "AlternateContent" ? changedParts(element, this.partOf) : undefined;
     const stood = plain && this.slices.text.slice(before?.from, before?.to);
     const placed = stood === undefined ? undefined : plain?.place || loose ? moved(stood, element.frame, element.rotation) : stood;
-    if (before && placed !== undefined && !plain?.text) return placed;
+    if (before && placed !== undefined && (!plain?.text || this.recharted.has(element.id))) return placed;
     const words = before ? this.slices.text.slice(before.from, before.to) : "";
     const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/.exec(words)?.[0].replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
     const box = this.boxes.get(element.id);

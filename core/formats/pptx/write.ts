@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type Deck, type DeckHead, type Element, type Footnote, hasNotes, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
+import { type ChartElement, type Deck, type DeckHead, type Element, type Footnote, hasNotes, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
 import { flattened, footnoteText, isSpecial, notesSum, onItsLayout, type PartOf } from "../kept";
@@ -9,7 +9,8 @@ import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
 import { transitional } from "./package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
 import { slideShapes } from "./slideshapes";
-import { movedShape, spliced } from "./splice";
+import { changedCharts, movedShape, spliced } from "./splice";
+import { chartWith } from "./rebook";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
 import { sectioned } from "./sections";
@@ -159,8 +160,22 @@ class Writer {
     const newNotes = sameNotes ? undefined : isEmptyText(slide.notes) ? null : pack.free("ppt/notesSlides/notesSlide1.xml");
     if (newNotes) pack.put(newNotes, TYPE.notes, new Uint8Array());
     if (oldNotes !== undefined && sameNotes) this.keepNotes(kept, oldNotes, part, path);
+    const charts = slide.kept ? changedCharts(slide, kept, part, partOf) : new Map<string, ChartElement>();
+    const recharted = new Set<string>();
+    const named = new Map<string, string>();
     const rows = kept.relationships(part).flatMap((row) => {
       if (row.external) return [row];
+      const chart = charts.get(row.target);
+      const redrawn = chart && chartWith(kept, pack, row.target, chart);
+      if (chart && redrawn !== undefined) {
+        recharted.add(chart.id);
+        return [{ ...row, target: relativeTo(path, redrawn) }];
+      }
+      // What the slide names by its id is taken once it is known whether it still does.
+      if (NAMED_BY_ID.has(transitional(row.type))) {
+        named.set(row.id, row.target);
+        return [row];
+      }
       if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
       if (row.target === oldNotes && !sameNotes) return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
       const target = kept.take(row.target);
@@ -169,10 +184,17 @@ class Writer {
     const relationships = new Relationships(rows);
     if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
     const work = this.work(slide, relationships);
-    const { text, shapes: facts } = spliced({ slide, number, kept, part, partOf, work, fonts: this.options.fonts });
+    const { text, shapes: facts } = spliced({ slide, number, kept, part, partOf, work, fonts: this.options.fonts, recharted });
     const tagPath = pack.free("ppt/tags/tag1.xml");
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
     relationships.add(REL.tags, relativeTo(path, tagPath));
+    const words = text ?? kept.text(part) ?? "";
+    relationships.settle(({ id, target, external }) => {
+      const source = external ? undefined : named.get(id);
+      if (source === undefined) return target;
+      const taken = words.includes(`"${id}"`) || words.includes(`'${id}'`) ? kept.take(source) : undefined;
+      return taken === undefined ? undefined : relativeTo(path, taken);
+    });
     const whole = text === undefined ? kept.file.part(part) : strToU8(text);
     pack.put(path, TYPE.slide, whole as Uint8Array);
     pack.parts.set(relationshipsPath(path), strToU8(relationships.part()));
@@ -426,6 +448,9 @@ class Writer {
     return text.replace(`</${p}sldMasterIdLst>`, () => `${rows}</${p}sldMasterIdLst>`);
   }
 }
+
+/** Relationships that hold only where the slide names them: pictures, charts, and what is embedded. One that it names no more takes its part with it. */
+const NAMED_BY_ID: ReadonlySet<string> = new Set(["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)));
 
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
