@@ -3,7 +3,8 @@ import { type FigureElement, type Laid, layFigure } from "./figures";
 import { type SceneBox, type SceneNode, signNodes } from "./scene";
 import { drawForm, turning } from "./shapes";
 import { pageScale, sizeOf, type SlotPlace } from "./slots";
-import { type Setting, setText } from "./text";
+import { setText } from "./text";
+import type { Setting } from "./textstyle";
 import type { Group, SlideContext } from "./context";
 
 /** What may stand smaller than running text, as a share of the readable minimum: cells, code and labels are read one at a time. */

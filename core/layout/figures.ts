@@ -4,7 +4,8 @@ import { familyNamed, faceFor } from "./fonts";
 import type { SceneBox, SceneNode } from "./scene";
 import type { SlotPlace } from "./slots";
 import { setTable } from "./table";
-import { type Setting, setText, toneMark } from "./text";
+import { setText } from "./text";
+import { type Setting, toneMark } from "./textstyle";
 
 /** An element laid out: its nodes, where it stands and how it fits, and the height that it uses. */
 export interface Laid {

@@ -2,7 +2,7 @@ import { elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, 
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { contentArea, loosePlace, pageScale, type SlotPlace, slotPlaces } from "./slots";
-import { NOTE_MARK, type Setting } from "./text";
+import { NOTE_MARK, type Setting } from "./textstyle";
 import { type Group, inItsLook, type SlideContext } from "./context";
 import { layGroup } from "./elements";
 import { behind, footnotes, ornaments, plates, regions } from "./surroundings";

@@ -2,7 +2,8 @@ import type { FigurePath } from "@unitext/core/figures";
 import { type DeckHead, isEmptyText, plainText, type RichText } from "@unitext/core/model";
 import type { FontSet } from "./fonts";
 import type { Scene, SceneLine, SceneNode, SceneRun } from "./scene";
-import { type Setting, setText } from "./text";
+import { setText } from "./text";
+import type { Setting } from "./textstyle";
 
 /** What a page of paper shows: slides alone, a slide with its notes, or so many slides to look at and to write beside. */
 export const SHEETS = ["slides", "notes", "handout-2", "handout-3", "handout-6", "handout-9"] as const;

@@ -2,7 +2,8 @@ import { type Footnote, type Master, plainText, type RegionBox, type RichText, t
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
 import { contentArea, pageScale, slotPlaces } from "./slots";
-import { type Setting, setText } from "./text";
+import { setText } from "./text";
+import type { Setting } from "./textstyle";
 import type { SlideContext } from "./context";
 import { FIGURE_MINIMUM, layBoxed, layElement } from "./elements";
 

@@ -2,7 +2,8 @@ import { mixed } from "@unitext/core/figures";
 import { type Align, type Cell, type DeckHead, type Frame, isEmptyText, type RichText, type TableElement, type ThemeColours } from "@unitext/core/model";
 import { type SceneNode, signNodes } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
-import { type Block, breakText, type Setting, setText, shapeText } from "./text";
+import { breakText, setText, shapeText } from "./text";
+import type { Block, Setting } from "./textstyle";
 
 /** A cell shaped, with the places that it covers. */
 interface Placed {

@@ -1,4 +1,4 @@
-import { type ArrangementName, type Background, Binding, Comment, DeckHead, type Element, emptyDeck, Failure, type Footnote, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
+import { type ArrangementName, type Background, Binding, Comment, type Element, Failure, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
 import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
@@ -8,37 +8,19 @@ import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type Read
 import { schemeColours } from "./colour";
 import type { DrawingContext } from "./drawing";
 import { Inheritance, placeholderRef, shapesOf } from "./inherit";
-import { EMU, REL, TAG } from "./names";
+import { TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
 import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
 import { commentReader } from "./readcomments";
 import { type OwnFile, type OwnSlide, OwnSlides } from "./readours";
-import { readTheme } from "./readtheme";
+import { isTagged, readHead, readTags } from "./readhead";
 import { readTiming, shapePaths } from "./readtiming";
 import { PptxFiles } from "./readfiles";
 import { arrangementOf, backgroundOf, regionsOf, transitionOf } from "./readslide";
 import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
 import { standingSums } from "./standing";
-
-/** Whether a package has user-defined tags at all (ECMA-376-1, 13.3.12). */
-const isTagged = (pack: OpenedPackage) => partText(pack.bytes("[Content_Types].xml") as Uint8Array).includes("presentationml.tags+xml");
-
-/** The tags of a part, as far as they are ours and hold JSON. */
-function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
-  const tags = new Map<string, unknown>();
-  const parts = [...pack.relationships(path).values()].filter(({ type, external, target }) => type === REL.tags && !external && pack.has(target));
-  for (const { attributes } of parts.flatMap(({ target }) => childrenOf(pack.tree(target), "tag"))) {
-    if (!attributes.name?.startsWith("UNITEXT_")) continue;
-    try {
-      tags.set(attributes.name, JSON.parse(attributes.val ?? ""));
-    } catch {
-      // A tag that another program cut short says nothing: the file is read as any other.
-    }
-  }
-  return tags;
-}
 
 /** Everything that a slide of another program's is read with. */
 interface Look {
@@ -89,7 +71,10 @@ class Reader implements OwnFile {
     const paths = this.slidePaths(main, presentation);
     const tagsOf = isTagged(pack) ? (path: string) => readTags(pack, path) : () => new Map<string, unknown>();
     const tags = tagsOf(main);
-    let head = this.head(main, presentation, tags.get(TAG.deck), paths[0]);
+    const found = readHead(pack, options, { main, presentation, kept: tags.get(TAG.deck), firstSlide: paths[0] });
+    let { head } = found;
+    this.codeFont = found.codeFont;
+    for (const family of found.families) this.families.add(family);
     this.language = head.language;
     const own = tags.has(TAG.deck) ? head.properties.title || "1" : undefined;
     const slideTags = paths.map(tagsOf);
@@ -178,40 +163,6 @@ class Reader implements OwnFile {
 
   /** The language of the deck, known with its head. */
   private language = "en";
-
-  private head(main: string, presentation: XmlElement, kept: unknown, firstSlide: string | undefined): DeckHead {
-    const { pack, options } = this;
-    const size = child(presentation, "sldSz")?.attributes ?? {};
-    const page = Page.safeParse({ width: Number(size.cx) / EMU, height: Number(size.cy) / EMU });
-    const { slides: _, ...fresh } = emptyDeck(options.newId(), "");
-    const corePath = pack.related("", "core");
-    const core = corePath && pack.has(corePath) ? pack.tree(corePath) : undefined;
-    const said = (name: string) => child(core, name)?.text.trim() ?? "";
-    const language = Language.safeParse(said("language"));
-    const base: DeckHead = {
-      ...fresh,
-      page: page.success ? page.data : fresh.page,
-      language: language.success ? language.data : this.guessLanguage(firstSlide),
-      properties: { title: said("title").slice(0, 500), author: said("creator").slice(0, 500), event: said("subject").slice(0, 500), date: "" },
-    };
-    const whole = DeckHead.safeParse({ ...base, ...(typeof kept === "object" ? kept : {}), page: base.page });
-    if (kept && whole.success) {
-      this.codeFont = whole.data.theme.fonts.code;
-      const title = base.properties.title || whole.data.properties.title;
-      return { ...whole.data, properties: { ...whole.data.properties, title } };
-    }
-    const inheritance = firstSlide ? Inheritance.of(pack, firstSlide) : undefined;
-    const themePath = inheritance?.themePath ?? pack.related(main, "theme");
-    if (!themePath || !pack.has(themePath)) return base;
-    const theme = readTheme(pack.tree(themePath), inheritance?.master);
-    this.families.add(theme.fonts.heading).add(theme.fonts.body);
-    return { ...base, theme };
-  }
-
-  private guessLanguage(firstSlide: string | undefined): string {
-    const found = firstSlide ? /\blang="([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(new TextDecoder().decode(this.pack.bytes(firstSlide)))?.[1] : undefined;
-    return found ?? "en";
-  }
 
   private slide(path: string, number: number, tags: Map<string, unknown>): Slide {
     const tree = this.pack.tree(path);
@@ -316,7 +267,6 @@ class Reader implements OwnFile {
     this.schemes.set(map, scheme);
     const { colours } = scheme;
     const picture = (id: string) => this.files.picture(path, id);
-    const _named = (id: string) => { const found = picture(id); return "source" in found ? found.source : undefined; };
     return {
       number,
       inheritance,

@@ -1,22 +1,23 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, type Deck, type DeckHead, type Element, type Footnote, hasNotes, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
+import { type ChartElement, type Deck, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
 import { flattened, footnoteText, isSpecial, notesSum, onItsLayout, type PartOf } from "../kept";
+import { type Continued, continuedPresentation, freeMasterId } from "./continued";
 import { KeptParts, openKept } from "./keptfiles";
-import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape, } from "./layouts";
+import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape } from "./layouts";
 import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
 import { transitional } from "./package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
+import { appProperties, coreProperties } from "./documentproperties";
 import { slideShapes } from "./slideshapes";
 import { changedCharts, movedShape, spliced } from "./splice";
 import { chartWith } from "./rebook";
 import { paragraphsXml, type TextContext } from "./text";
 import { themePart } from "./theme";
-import { sectioned } from "./sections";
 import { timingXml, wordless } from "./timing";
 import { transitionXml } from "./transition";
-import { backgroundXml, linker, type PptxOptions, type SlideWork, } from "./writeshape";
+import { backgroundXml, linker, type PptxOptions, type SlideWork } from "./writeshape";
 
 export type { PptxOptions } from "./writeshape";
 
@@ -60,7 +61,7 @@ class Writer {
       if (source) this.keptSlide(slide, nth + 1, source.kept, source.part);
       else this.ownSlide(slide, nth + 1);
     });
-    if (this.base) this.basePresentation(this.base);
+    if (this.base) continuedPresentation(this.continued(), this.base);
     else this.ownPresentation();
     return this.pack.finish();
   }
@@ -269,7 +270,7 @@ class Writer {
       this.masterLayouts.set(name, path);
     }
     own.add(REL.theme, relativeTo(master, theme));
-    this.firstId = this.base ? this.freeMasterId() : 2147483648;
+    this.firstId = this.base ? freeMasterId(this.files.values()) : 2147483648;
     pack.add(master, TYPE.master, masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length), own);
     this.master = master;
   }
@@ -281,18 +282,6 @@ class Writer {
     const empty: Slide = { id: "layout", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
     const { shapes: tree } = slideShapes(work, empty, 1, () => undefined);
     return XML_HEAD + xml("p:sldLayout", { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 }, xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>");
-  }
-
-  /** An id past all that the masters and layouts of the presentation have (they share one space: ECMA-376-1, 19.2.1.34). */
-  private freeMasterId(): number {
-    let most = 2147483648;
-    for (const kept of this.files.values()) {
-      for (const path of kept.file.paths) {
-        if (!/^ppt\/(presentation|slideMasters\/[^/]*)\.xml$/.test(path)) continue;
-        for (const [, id] of (kept.text(path) ?? "").matchAll(/<(?:\w+:)?sld(?:Master|Layout)Id\b[^>]*?\sid="(\d+)"/g)) most = Math.max(most, Number(id));
-      }
-    }
-    return most + 1000;
   }
 
   private deckTags(): string {
@@ -308,19 +297,8 @@ class Writer {
     root.add(REL.core, "docProps/core.xml");
     root.add(REL.app, "docProps/app.xml");
     this.pack.parts.set("_rels/.rels", strToU8(root.part()));
-    this.properties("docProps/core.xml");
-    const app = { xmlns: "http://schemas.openxmlformats.org/officeDocument/2006/extended-properties" };
-    const { deck } = this;
-    this.pack.add("docProps/app.xml", TYPE.app, XML_HEAD + xml("Properties", app, "<Application>Unitext</Application>", `<Slides>${deck.slides.length}</Slides>`, `<Notes>${deck.slides.filter(hasNotes).length}</Notes>`, `<HiddenSlides>${deck.slides.filter(({ hidden }) => hidden).length}</HiddenSlides>`));
-  }
-
-  private properties(path: string): void {
-    const { title, author, event } = this.deck.properties;
-    const text = (name: string, value: string) => (value ? xml(name, {}, escapeXml(value)) : "");
-    const moment = `${this.options.at.toISOString().slice(0, 19)}Z`;
-    const core = { "xmlns:cp": "http://schemas.openxmlformats.org/package/2006/metadata/core-properties", "xmlns:dc": "http://purl.org/dc/elements/1.1/", "xmlns:dcterms": "http://purl.org/dc/terms/", "xmlns:xsi": "http://www.w3.org/2001/XMLSchema-instance" };
-    const time = (name: string) => `<${name} xsi:type="dcterms:W3CDTF">${moment}</${name}>`;
-    this.pack.add(path, TYPE.core, XML_HEAD + xml("cp:coreProperties", core, text("dc:title", title), text("dc:subject", event), text("dc:creator", author), text("dc:language", this.deck.language), time("dcterms:created"), time("dcterms:modified")));
+    this.pack.add("docProps/core.xml", TYPE.core, coreProperties(this.deck, this.options.at));
+    this.pack.add("docProps/app.xml", TYPE.app, appProperties(this.deck));
   }
 
   private ownPresentation(): void {
@@ -357,6 +335,11 @@ class Writer {
     pack.add("ppt/tableStyles.xml", TYPE.tableStyles, XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }));
   }
 
+  private continued(): Continued {
+    const { pack, deck, main, sources, paths, notesMaster } = this;
+    return { pack, deck, main, files: [...this.files.values()], sources, paths, notesMaster, master: this.master === undefined ? undefined : { path: this.master, id: this.firstId }, tags: this.deckTags() };
+  }
+
   /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
   private copyRoot(kept: KeptParts): void {
     const { pack, deck } = this;
@@ -372,81 +355,11 @@ class Writer {
     const same = tree !== undefined && (word("title") === title || word("title") === "") && word("creator") === author && word("subject") === event;
     if (core !== undefined && !same) {
       kept.instead.set(core, core);
-      this.properties(core);
+      pack.add(core, TYPE.core, coreProperties(deck, this.options.at));
     }
     kept.writeRelationships("", "", kept.carried("", ""));
   }
 
-  /** The presentation part of a kept file with the slides and masters that there are now. */
-  private basePresentation(kept: KeptParts): void {
-    const { pack, deck, main } = this;
-    const text = kept.text(main) as string;
-    const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
-    const p = root?.[1] ?? "p:";
-    const r = /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(root?.[0] ?? "")?.[1] ?? "r";
-    const before = kept.relationships(main);
-    const rows = before.flatMap((row) => {
-      if (row.external) return [row];
-      if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
-      const target = kept.take(row.target);
-      return target === undefined ? [] : [{ ...row, target: relativeTo(main, target) }];
-    });
-    const relationships = new Relationships(rows);
-    const tagPath = pack.free("ppt/tags/tag1.xml");
-    pack.add(tagPath, TYPE.tags, this.deckTags());
-    relationships.add(REL.tags, relativeTo(main, tagPath));
-    // Slides keep the numbers that they had in the file; others get numbers past them.
-    const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text);
-    const ids = new Map([...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "", /\sid="(\d+)"/.exec(attributes)?.[1] ?? ""]));
-    const numbers = new Map(before.flatMap(({ id, target }) => (ids.has(id) ? [[target, { id: ids.get(id) as string, relation: id }] as const] : [])));
-    let next = Math.max(255, ...[...ids.values()].map(Number)) + 1;
-    const used = new Set<string>();
-    const entries = deck.slides.map((slide) => {
-      const source = this.sources.get(slide.id);
-      const own = source?.kept === kept ? numbers.get(source.part) : undefined;
-      const path = this.paths.get(slide.id) as string;
-      const first = own !== undefined && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path;
-      if (first) used.add(own.id);
-      return first ? { id: own.id, relation: own.relation } : { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
-    });
-    const sameList = entries.length === ids.size && entries.every(({ relation }, nth) => [...ids.keys()][nth] === relation);
-    let out = text;
-    if (!sameList) {
-      const written = `<${p}sldIdLst>${entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`).join("")}</${p}sldIdLst>`;
-      out = list ? out.replace(list[0], () => written) : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
-    }
-    out = sectioned(out, readXml(text, main), deck, entries.map(({ id }) => id));
-    out = this.withMasters(out, kept, p, r, relationships);
-    if (this.notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`)) out = out.replace(new RegExp(`</${p}sldMasterIdLst>`), (end) => `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, this.notesMaster as string))}"/></${p}notesMasterIdLst>`);
-    const { width, height } = this.head.page;
-    const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(out)?.[0];
-    if (size && (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 || Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)) out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
-    pack.put(main, TYPE.presentation, out === text ? (kept.file.part(main) as Uint8Array) : strToU8(out));
-    pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
-  }
-
-  /** Adds the masters of other files and the deck's own to a presentation part, with ids that none has yet. */
-  private withMasters(text: string, base: KeptParts, p: string, r: string, relationships: Relationships): string {
-    const { pack, main } = this;
-    const added: { path: string; id: number }[] = this.master === undefined ? [] : [{ path: this.master, id: this.firstId }];
-    let next = (this.master === undefined ? this.freeMasterId() : this.firstId) + 1000;
-    const there = new Set(added.map(({ path }) => path));
-    for (const kept of this.files.values()) {
-      if (kept === base) continue;
-      for (const old of kept.file.paths.filter((path) => /slideMasters\/[^/]*\.xml$/.test(path))) {
-        const path = kept.takenAt(old);
-        if (path === undefined || there.has(path)) continue;
-        there.add(path);
-        const own = kept.text(old) as string;
-        const id = next++;
-        pack.put(path, TYPE.master, strToU8(own.replace(/(<(?:\w+:)?sldLayoutId\b[^>]*?\sid=")(\d+)(")/g, (_, open: string, __: string, close: string) => `${open}${next++}${close}`)));
-        added.push({ path, id });
-      }
-    }
-    if (!added.length) return text;
-    const rows = added.map(({ path, id }) => `<${p}sldMasterId id="${id}" ${r}:id="${relationships.add(REL.master, relativeTo(main, path))}"/>`).join("");
-    return text.replace(`</${p}sldMasterIdLst>`, () => `${rows}</${p}sldMasterIdLst>`);
-  }
 }
 
 /** Relationships that hold only where the slide names them: pictures, charts, and what is embedded. One that it names no more takes its part with it. */

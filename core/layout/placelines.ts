@@ -1,0 +1,147 @@
+import type { CodeTone } from "@unitext/core/figures";
+import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
+import { FAMILIES, familyNamed } from "./fonts";
+import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrder } from "./paragraph";
+import type { PlacedWord, SceneLine, SceneRun } from "./scene";
+import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
+import { type Setting, HEADING, INDENT, type Block } from "./textstyle";
+
+/** Text in lines: which stretch of which paragraph each line holds, and how high all of them are together, in points. */
+export interface Broken {
+  lines: { block: number; range: LineRange }[];
+  height: number;
+}
+
+/** How high a line of text stands by itself, in em (common practice: most text faces ask for 1.15 to 1.25). */
+export const NATURAL = 1.2;
+
+/** The height of a line in em: the tallest of its pieces, by the look of its paragraph. */
+export function lineHeightOf({ shaped, look }: Block, { start, visible }: LineRange): number {
+  if (!look) return 0;
+  if (look.exact) return look.exact;
+  let most = 0;
+  for (const piece of shaped.pieces) if (piece.start < visible && piece.end > start) most = Math.max(most, piece.style.scale / (piece.style.rise ? 0.66 : 1));
+  return (most || look.least) * NATURAL * look.times;
+}
+
+/** Lines with their runs where they stand on the page, and the signs before items. */
+export function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme, fill }: Setting): SceneLine[] {
+  const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
+  const usual = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
+  const lines: SceneLine[] = [];
+  let y = top;
+  let before = -1;
+  for (const { block: index, range } of broken.lines) {
+    const block = blocks[index] as Block;
+    const { look } = block;
+    const first = index !== before;
+    if (first && before >= 0) y += (look ? ((blocks[before] as Block).look?.after ?? 0) + look.before : PARAGRAPH_GAP[role]) * size;
+    const lineHeight = (look ? lineHeightOf(block, range) : LINE_HEIGHT[role]) * size;
+    const { ascent, descent } = look ? (block.shaped.pieces[0] ? fonts.face(block.shaped.pieces[0].face).metrics : usual) : usual;
+    const letters = look ? (lineHeight / (look.exact ? 1 : look.times) / NATURAL) : size;
+    const rise = look ? Math.min(lineHeight, (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters) : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
+    const baseline = y + rise;
+    const { runs, width } = runsOf(block.shaped, range, size, theme, role, fill);
+    const rtl = block.shaped.base === 1;
+    const shift = look && first && !block.marker ? look.first * size : 0;
+    const room = frame.width - (block.indent + (look?.right ?? 0)) * size - shift;
+    const lead = block.align === "centre" ? (room - width) / 2 : (block.align === "end") !== rtl ? room - width : 0;
+    const left = frame.x + (rtl ? (look?.right ?? 0) * size : block.indent * size + shift) + lead;
+    for (const item of runs) item.x += left;
+    if (first && block.marker) {
+      const sign = runsOf(block.marker, { start: 0, end: block.marker.text.length, visible: block.marker.text.length }, size, theme, role, look ? (runs[0]?.fill ?? fill) : undefined);
+      const gutter = (look ? Math.max(-look.first, 0) : INDENT) * size;
+      const at = rtl ? frame.x + frame.width - block.indent * size + Math.max(0, gutter - sign.width) : (block.align === "start" ? frame.x + block.indent * size : left) - gutter;
+      for (const item of sign.runs) runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
+    }
+    const { sign: own } = block;
+    const gutter = Math.max(-(look?.first ?? 0), 0) * size;
+    const sign = own && first ? { source: own.source, x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0), y: baseline - own.height * size, width: own.width * size, height: own.height * size } : undefined;
+    const hyphen = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
+    lines.push({ x: left, y: baseline, width, height: lineHeight, text: hyphen, paragraph: index, runs, ...(sign ? { sign } : {}) });
+    y += lineHeight;
+    before = index;
+  }
+  return lines;
+}
+
+/** The runs of one line in visual order, from x = 0, neighbours of one face and style joined. */
+function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole, own?: string): { runs: SceneRun[]; width: number } {
+  const { pieces, text } = paragraph;
+  const inLine: Piece[] = [];
+  let low = 0;
+  let high = pieces.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((pieces[middle] as Piece).end <= range.start) low = middle + 1;
+    else high = middle;
+  }
+  for (let at = low; at < pieces.length && (pieces[at] as Piece).start < range.visible; at++) inLine.push(pieces[at] as Piece);
+  const ordered = paragraph.base === 0 && inLine.every((piece) => piece.level === 0) ? inLine : visualOrder(inLine);
+  const runs: SceneRun[] = [];
+  let last: { run: SceneRun; style: Style; level: number } | undefined;
+  let x = 0;
+  for (const piece of ordered) {
+    const from = Math.max(piece.start, range.start);
+    const to = Math.min(piece.end, range.visible);
+    const part = cut(piece, from - piece.start, to - piece.start);
+    const em = size * piece.style.scale;
+    const width = part.width * em;
+    if (piece.tab) {
+      x += width;
+      last = undefined;
+      continue;
+    }
+    const words = text.slice(from, to).replace(/[\n\t]/g, " ");
+    if (last && !piece.style.formula && last.run.face === piece.face && last.style === piece.style && last.level === piece.level) {
+      const placed: PlacedWord = { x: last.run.width, text: words, word: part };
+      last.run.words?.push(placed);
+      last.run.text = piece.level % 2 ? words + last.run.text : last.run.text + words;
+      last.run.width += width;
+    } else {
+      const { colours } = theme;
+      const { tone, formula, rise } = piece.style;
+      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink);
+      const next: SceneRun = {
+        x,
+        width,
+        text: words,
+        face: piece.face,
+        size: em,
+        fill,
+        rtl: piece.level % 2 === 1,
+        ...(piece.style.link ? { link: piece.style.link, underline: piece.style.underline ?? "single" } : piece.style.underline ? { underline: piece.style.underline } : {}),
+        ...(piece.style.highlight ? { highlight: piece.style.highlight } : {}),
+        ...(piece.style.strike ? { strike: true } : {}),
+        ...(rise ? { rise: rise * size } : {}),
+        ...(formula ? { formula: { paths: formula.paths, em } } : {}),
+        words: [{ x: 0, text: words, word: part }],
+      };
+      runs.push(next);
+      last = { run: next, style: piece.style, level: piece.level };
+    }
+    x += width;
+  }
+  return { runs, width: x };
+}
+
+function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours): string {
+  const tones: Record<CodeTone, string> = { plain: ink, keyword: accent, string: second, number: second, comment: muted, name: accent };
+  return tones[tone];
+}
+
+/** The part of a shaped word between two indices; whole words are shared, parts keep the glyphs of their clusters. */
+function cut(piece: Piece, from: number, to: number): Piece["word"] {
+  const { word } = piece;
+  if (from === 0 && to === piece.end - piece.start) return word;
+  const keep = [...word.clusters.keys()].filter((at) => (word.clusters[at] as number) >= from && (word.clusters[at] as number) < to);
+  const base = word.upTo[from] as number;
+  return {
+    glyphs: Uint16Array.from(keep, (at) => word.glyphs[at] as number),
+    advances: Float32Array.from(keep, (at) => word.advances[at] as number),
+    offsets: word.offsets ? Float32Array.from(keep.flatMap((at) => [word.offsets?.[at * 2] ?? 0, word.offsets?.[at * 2 + 1] ?? 0])) : null,
+    clusters: Uint16Array.from(keep, (at) => (word.clusters[at] as number) - from),
+    upTo: word.upTo.slice(from, to + 1).map((value) => value - base),
+    width: (word.upTo[to] as number) - base,
+  };
+}

@@ -1,0 +1,123 @@
+import type { CodeTone } from "@unitext/core/figures";
+import { canonical, type DeckHead, type LevelStyle, type Paragraph, type ParagraphLook, type RichText, type RunLook, type SlotRole, type TextStyle, type Theme } from "@unitext/core/model";
+import { familyNamed, type FontSet } from "./fonts";
+import type { ShapedParagraph, Style } from "./paragraph";
+
+/** What text needs to be set: fonts, theme and the deck's language. */
+export interface Setting {
+  fonts: FontSet;
+  theme: Theme;
+  language: string;
+  /** The colour of the words, where it is not that of their role. */
+  fill?: string;
+  /** The text style that a file gives, and the size in points that stands for one em. */
+  style?: { levels: TextStyle; size: number };
+  /** The shape has been made higher for its text already. */
+  grown?: boolean;
+  /** The pictures that may stand before items. */
+  assets?: DeckHead["assets"];
+  /** Only how much stands out is asked for: no line is placed. */
+  measure?: boolean;
+  /** Only where elements stand is asked for: what is drawn from data is not drawn. */
+  places?: boolean;
+}
+
+/** The mark of a footnote's number, which the layout puts in the place of the footnote. */
+export const NOTE_MARK = "note";
+const TONE = "tone:";
+export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
+
+export const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "number", "statement", "name"]);
+export const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", "•"];
+export const INDENT = 1.15;
+
+/** A paragraph of a text that is being set. */
+export interface Block {
+  shaped: ShapedParagraph;
+  marker: ShapedParagraph | null;
+  /** The picture that is its sign, in em. */
+  sign?: { source: string; width: number; height: number };
+  /** Left edge of the text in em. */
+  indent: number;
+  kind: Paragraph["kind"];
+  align: "start" | "centre" | "end";
+  /** Where a file says how it stands: room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins. */
+  look?: { before: number; after: number; times: number; exact: number; first: number; right: number; least: number };
+}
+
+const styles = new WeakMap<Theme, Map<string, Style>>();
+
+export function styleFor(theme: Theme, role: SlotRole, marks: readonly string[], link: string | undefined, look?: RunLook, em = 0): Style {
+  const held = styles.get(theme) ?? styles.set(theme, new Map()).get(theme) ?? new Map<string, Style>();
+  const key = `${role}/${marks.join()}/${link ?? ""}${look ? `/${em}${canonical(look)}` : ""}`;
+  const known = held.get(key);
+  if (known) return known;
+  const code = marks.includes("code");
+  const heading = HEADING.has(role);
+  const family = familyNamed(code ? theme.fonts.code : heading ? theme.fonts.heading : theme.fonts.body);
+  const bold = marks.includes("strong") || (role === "number" && !code);
+  const noted = marks.includes(NOTE_MARK);
+  const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;
+  const shown = code || marks.includes("formula");
+  const style: Style = { family: shown && !code ? familyNamed(theme.fonts.code) : family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code: shown, scale: noted ? 0.62 : shown ? 0.88 : 1, ...(noted ? { rise: 0.36 } : {}), ...(tone ? { tone } : {}), ...(look ? looked(look, em, { code: shown }) : {}) };
+  held.set(key, style);
+  return style;
+}
+
+/** What a look changes of a style; `em` is the size in points that stands for one em, 0 where sizes follow the place. */
+function looked({ size, colour, font, underline, caps, highlight, spacing, rise }: RunLook, em: number, { code }: { code: boolean }): Partial<Style> {
+  const scale = (size && em ? size / em : 1) * (rise ? 0.66 : 1);
+  return {
+    ...(scale === 1 ? {} : { scale: scale * (code && !size ? 0.88 : 1) }),
+    ...(colour ? { fill: colour } : {}),
+    ...(font ? { family: familyNamed(font) } : {}),
+    ...(underline ? { underline } : {}),
+    ...(caps ? { caps } : {}),
+    ...(highlight ? { highlight } : {}),
+    ...(spacing && em ? { spacing: spacing / (em * scale) } : {}),
+    ...(rise ? { rise } : {}),
+  };
+}
+
+export const levelOf = (levels: TextStyle, level: number): LevelStyle => (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
+
+/** How a paragraph stands by its own look and that of its level, in em. */
+export function standing(own: ParagraphLook | undefined, level: ParagraphLook | undefined, em: number): ParagraphLook & NonNullable<Block["look"]> {
+  const look = { ...level, ...own };
+  const gap = (value: ParagraphLook["before"]) => (!value ? 0 : "points" in value ? value.points / em : value.times * 1.2);
+  return { ...look, before: gap(look.before), after: gap(look.after), times: look.line && "times" in look.line ? look.line.times : 1, exact: look.line && "points" in look.line ? look.line.points / em : 0, first: (look.first ?? 0) / em, right: (look.right ?? 0) / em, least: 1 } as never;
+}
+
+/** The sign before an item where a look says it: its own, or its number in the scheme. */
+export function signOf(bullet: ParagraphLook["bullet"], number: number): string | undefined {
+  if (!bullet?.scheme) return bullet?.sign;
+  const [, open = "", kind = "1", close = ""] = /^(\(?)([1aAiI])(.*)$/.exec(bullet.scheme) ?? [];
+  const letters = (value: number): string => (value <= 0 ? "" : letters(Math.floor((value - 1) / 26)) + String.fromCharCode(97 + ((value - 1) % 26)));
+  const written = kind === "1" ? String(number) : kind.toLowerCase() === "a" ? letters(number) : roman(number);
+  return `${open}${kind === kind.toUpperCase() ? written.toUpperCase() : written}${close}`;
+}
+
+function roman(value: number): string {
+  const signs: [number, string][] = [[1000, "m"], [900, "cm"], [500, "d"], [400, "cd"], [100, "c"], [90, "xc"], [50, "l"], [40, "xl"], [10, "x"], [9, "ix"], [5, "v"], [4, "iv"], [1, "i"]];
+  let left = Math.min(value, 3999);
+  return signs.map(([worth, sign]) => {
+    const count = Math.floor(left / worth);
+    left -= count * worth;
+    return sign.repeat(count);
+  }).join("");
+}
+
+/** List numbers of a text: for each paragraph its number among its neighbours on the same level, or 0. */
+export function listNumbers(text: RichText): number[] {
+  const counts: number[] = [];
+  return text.map((paragraph) => {
+    if (paragraph.kind === "plain") {
+      counts.length = Math.min(counts.length, paragraph.level);
+      return 0;
+    }
+    counts.length = paragraph.level + 1;
+    const next = paragraph.kind === "number" ? (paragraph.start ?? (counts[paragraph.level] ?? 0) + 1) : 0;
+    counts[paragraph.level] = next;
+    return next;
+  });
+}
