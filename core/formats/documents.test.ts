@@ -118,6 +118,37 @@ describe("a .docx of the package docx", () => {
   });
 });
 
+describe("pictures that lead somewhere", () => {
+  const linked = (deck: Deck) => deck.slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "picture" ? [element.link ?? "nowhere"] : [])));
+  const image = (more: object = {}) => new ImageRun({ type: "png", data: picture, transformation: { width: 200, height: 150 }, altText: { name: "quay", title: "quay", description: "The quay" }, ...more });
+
+  it("keep where they lead from a .docx, by the link around them or their own (ECMA-376-1, 17.16.22 and 21.1.2.3.5)", async () => {
+    const document = new Document({ sections: [{ children: [new DocxParagraph({ children: [new ExternalHyperlink({ link: "https://example.org/around", children: [image()] })] }), new DocxParagraph({ children: [image()] })] }] });
+    const parts = unzipSync(new Uint8Array(await Packer.toBuffer(document)));
+    const text = strFromU8(parts["word/document.xml"] as Uint8Array);
+    // The second picture is given a link of its own.
+    const id = /r:id="([^"]+)"/.exec(text)?.[1];
+    const second = text.lastIndexOf("<wp:docPr");
+    const own = text.slice(0, second) + text.slice(second).replace(/<wp:docPr([^>]*?)\/?>(?:<\/wp:docPr>)?/, `<wp:docPr$1><a:hlinkClick xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" r:id="${id}"/></wp:docPr>`);
+    expect(linked(deckOf(zipSync({ ...parts, "word/document.xml": strToU8(own) }), "docx"))).toEqual(["https://example.org/around", "https://example.org/around"]);
+    expect(linked(deckOf(zipSync(parts), "docx"))).toEqual(["https://example.org/around", "nowhere"]);
+  });
+
+  it("keep where they lead from a .odt (OpenDocument 1.3, part 3, 10.4.12: draw:a)", () => {
+    const folder = mkdtempSync(join(tmpdir(), "unitext-odt-"));
+    try {
+      writeFileSync(join(folder, "quay.png"), picture);
+      execFileSync("/usr/bin/python3", [join(import.meta.dirname, "odt/sample.py"), join(folder, "a.odt"), join(folder, "quay.png")]);
+      const parts = unzipSync(new Uint8Array(readFileSync(join(folder, "a.odt"))));
+      const text = strFromU8(parts["content.xml"] as Uint8Array);
+      const around = text.replace(/<draw:frame(?![\s\S]*<draw:frame)[\s\S]*?<\/draw:frame>/, (frame) => `<draw:a xmlns:xlink="http://www.w3.org/1999/xlink" xlink:type="simple" xlink:href="https://example.org/quay">${frame}</draw:a>`);
+      expect(linked(deckOf(zipSync({ ...parts, "content.xml": strToU8(around) }), "odt"))).toEqual(["https://example.org/quay"]);
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
+  });
+});
+
 describe("a .odt of python3-odf", () => {
   const folder = mkdtempSync(join(tmpdir(), "unitext-odt-"));
   let bytes: Uint8Array;

@@ -1,17 +1,17 @@
 import { DndContext, type DragEndEvent, type DragMoveEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from "@dnd-kit/core";
-import { brokenLinks, menuFor, mergeInto } from "@unitext/core/divide";
-import { copies, duplicate, hide, insertAt, makeSection, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
+import { brokenLinks, menuFor } from "@unitext/core/divide";
+import { duplicate, hide, insertAt, makeSection, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
 import { familyOf, nameOf, plainText, slideIndex } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
-import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
 import { keepLook, lastLook } from "../gather/MergeList";
-import { typing, useCommands } from "../keys";
+import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
-import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./clipboard";
+import { type Clipped, unclip } from "./clipboard";
 import { findSlides, type Mark, MARKS } from "./find";
 import { LinksDialog } from "./LinksDialog";
 import { MoveTo } from "./MoveTo";
@@ -21,17 +21,9 @@ import { Arrival } from "./Arrival";
 import { GAP, gridFor, headerOf, type Landing, landingWords, mapRows } from "./rows";
 import { nameSection, SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
+import { useBand } from "./useBand";
+import { lastClipped, useSlideClipboard } from "./useSlideClipboard";
 import { Views } from "./Views";
-
-const CLIPBOARD = "unitext:clipboard";
-/** Slides that were copied here, in this tab or another, for the button; the browser's own clipboard carries them as well. */
-const lastClipped = () => {
-  try {
-    return localStorage.getItem(CLIPBOARD) ?? "";
-  } catch {
-    return "";
-  }
-};
 
 const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
 
@@ -49,9 +41,10 @@ export default function Arrange() {
   const [pasting, setPasting] = useState<Clipped>();
   const [sought, setSought] = useState("");
   const [mark, setMark] = useState<Mark | "">("");
-  const [band, setBand] = useState<{ left: number; top: number; width: number; height: number }>();
   const finder = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
+  const { band, frame } = useBand(scroller);
+  const { after, paste, take, copy } = useSlideClipboard(setPasting);
   const anchor = useRef<string>(undefined);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const rows = useMemo(() => mapRows(deck.slides, deck.rate), [deck]);
@@ -178,104 +171,6 @@ export default function Arrange() {
       if (at >= 0) virtual.scrollToIndex(Math.floor(at / perSheet), { align: "auto" });
     }
   };
-
-  /** The place after the slide where one stands, and its words. */
-  const after = () => {
-    const slide = deck.slides.find(({ id }) => id === current);
-    return { place: { parent: slide?.parent ?? null, after: slide?.id ?? null }, words: slide ? landingWords({ target: slide.id, side: "after" }, deck.slides) : "at the start" };
-  };
-  const paste = (clipped: Clipped, as: "match" | "keep") => {
-    const { place, words: where } = after();
-    const count = clipped.slides.length === 1 ? "a slide" : `${clipped.slides.length} slides`;
-    try {
-      if (clipped.deck === deck.id) {
-        const made = copies(clipped.slides, () => nanoid(10), { deck: deck.id, version: clipped.version });
-        if (session.apply(insertAt(made, place), { words: `Pasted ${count} ${where}` })) select(made.map(({ id }) => id));
-      } else {
-        const { change: made, slides } = mergeInto(deck, place, [{ deck: clippedDeck(clipped, deck), version: clipped.version }], { look: as }, () => nanoid(10));
-        if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` })) select(slides.map(({ id }) => id));
-      }
-    } catch (error) {
-      session.say((error as Error).message);
-    }
-  };
-  const take = (clipped: Clipped | undefined) => {
-    if (!clipped) session.say("There are no slides on the clipboard. Copy some here or in another deck first.");
-    else if (clipped.deck === deck.id || JSON.stringify(clipped.theme) === JSON.stringify(deck.theme)) paste(clipped, "match");
-    else setPasting(clipped);
-  };
-  const copy = () => {
-    const { data, words: names } = clip(deck, version, selected);
-    try {
-      localStorage.setItem(CLIPBOARD, data);
-    } catch {
-      // Too much for the browser's storage: the clipboard has it all the same.
-    }
-    session.say(selected.length === 1 ? `Copied slide ${numbers.get(selected[0] as string)}` : `Copied ${selected.length} slides`);
-    return { data, names };
-  };
-  const clipboard = useRef({ copy, take });
-  clipboard.current = { copy, take };
-  useEffect(() => {
-    const idle = (event: ClipboardEvent) => !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
-    const onCopy = (event: ClipboardEvent) => {
-      const to = idle(event);
-      if (!to || window.getSelection()?.toString()) return;
-      const { data, names } = clipboard.current.copy();
-      to.setData(SLIDES_TYPE, data);
-      to.setData("text/plain", names);
-      event.preventDefault();
-    };
-    const onPaste = (event: ClipboardEvent) => {
-      const from = idle(event);
-      if (!from) return;
-      const data = from.getData(SLIDES_TYPE);
-      if (!data) return;
-      event.preventDefault();
-      clipboard.current.take(unclip(data));
-    };
-    document.addEventListener("copy", onCopy);
-    document.addEventListener("paste", onPaste);
-    return () => {
-      document.removeEventListener("copy", onCopy);
-      document.removeEventListener("paste", onPaste);
-    };
-  }, []);
-
-  /** Drawing a frame over free ground selects what it touches; with Shift or Ctrl it adds to what is selected. */
-  function frame(event: ReactPointerEvent<HTMLDivElement>) {
-    const ground = event.target as HTMLElement;
-    if (event.button !== 0 || ground.closest("[data-thumb]") || ground.closest("button")) return;
-    const box = scroller.current as HTMLDivElement;
-    const from = { x: event.clientX, y: event.clientY };
-    if (from.x > box.getBoundingClientRect().left + box.clientWidth) return;
-    const before = event.shiftKey || event.ctrlKey || event.metaKey ? selected : [];
-    let drawn = false;
-    const move = (next: PointerEvent) => {
-      const rect = { left: Math.min(from.x, next.clientX), top: Math.min(from.y, next.clientY), right: Math.max(from.x, next.clientX), bottom: Math.max(from.y, next.clientY) };
-      if (!drawn && rect.right - rect.left < 5 && rect.bottom - rect.top < 5) return;
-      drawn = true;
-      const home = box.getBoundingClientRect();
-      setBand({ left: rect.left - home.left, top: rect.top - home.top, width: rect.right - rect.left, height: rect.bottom - rect.top });
-      const hit = [...box.querySelectorAll<HTMLElement>("[data-thumb]")].flatMap((thumb) => {
-        const own = thumb.getBoundingClientRect();
-        return own.left < rect.right && own.right > rect.left && own.top < rect.bottom && own.bottom > rect.top ? [thumb.dataset.thumb as string] : [];
-      });
-      const order = new Set([...before, ...hit]);
-      if (order.size) select(deck.slides.flatMap(({ id }) => (order.has(id) ? [id] : [])));
-    };
-    const end = () => {
-      setBand(undefined);
-      window.removeEventListener("pointermove", move);
-      window.removeEventListener("pointerup", end);
-      window.removeEventListener("pointercancel", end);
-    };
-    window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", end);
-    window.addEventListener("pointercancel", end);
-    event.preventDefault();
-    box.focus({ preventScroll: true });
-  }
 
   function choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
     if (shiftKey && anchor.current) {

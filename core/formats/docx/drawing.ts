@@ -23,12 +23,13 @@ export function alternative(element: XmlElement): XmlElement[] {
   return (readable ? choice : (child(element, "Fallback") ?? choice))?.children ?? [];
 }
 
-/** What a drawing (ECMA-376-1, 20.4, and its older form in VML) holds: the relationship of its picture, its description, its text boxes, whether it is a chart. */
-export function drawingOf(element: XmlElement): { picture: string | undefined; alt: string; boxes: XmlElement[]; chart: boolean } {
+/** What a drawing (ECMA-376-1, 20.4, and its older form in VML) holds: the relationship of its picture, its description, the relationship of its link, its text boxes, whether it is a chart. */
+export function drawingOf(element: XmlElement): { picture: string | undefined; alt: string; link: string | undefined; boxes: XmlElement[]; chart: boolean } {
   const blip = found(element, "blip") ?? found(element, "imagedata");
   return {
     picture: blip ? (attributeOf(blip, "embed") ?? attributeOf(blip, "id")) : undefined,
     alt: found(element, "docPr")?.attributes.descr || attributeOf(found(element, "shape"), "alt") || "",
+    link: attributeOf(found(element, "hlinkClick"), "id"),
     boxes: foundAll(element, "txbxContent"),
     chart: found(element, "chart") !== undefined,
   };

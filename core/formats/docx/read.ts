@@ -5,6 +5,7 @@ import { type DocumentRead, emptyDocument } from "../document/document";
 import { unbold } from "../document/table";
 import { ommlTex } from "../math";
 import { alternative, drawingOf, foundAll } from "./drawing";
+import { fieldLink } from "./fields";
 import { DocumentPackage } from "./package";
 import { attributeOf, isMonospaced, isOn, Numbering, type Style, Styles, valueOf } from "./styles";
 import { cellBlocks, framedCell, readTable } from "./table";
@@ -219,7 +220,7 @@ class DocxReader {
     for (const element of children) {
       const name = localName(element);
       if (name === "r") this.run(element, into, context);
-      else if (name === "hyperlink") this.inline(element.children, into, { ...context, link: this.link(element) ?? context.link });
+      else if (name === "hyperlink") this.inline(element.children, into, { ...context, link: this.link(attributeOf(element, "id")) ?? context.link });
       else if (name === "sdt") this.inline(child(element, "sdtContent")?.children ?? [], into, context);
       else if (name === "fldSimple") this.inline(element.children, into, { ...context, link: fieldLink(attributeOf(element, "instr") ?? "") ?? context.link });
       else if (WRAPPERS.has(name)) this.inline(element.children, into, context);
@@ -239,8 +240,7 @@ class DocxReader {
     }
   }
 
-  private link(element: XmlElement): string | undefined {
-    const id = attributeOf(element, "id");
+  private link(id: string | undefined): string | undefined {
     const target = id ? this.source.relationships.get(id) : undefined;
     return target?.external ? linkTarget(target.target) : undefined;
   }
@@ -316,19 +316,20 @@ class DocxReader {
         case "drawing":
         case "pict":
         case "object":
-          this.drawing(part, into);
+          this.drawing(part, into, target);
           break;
         case "AlternateContent":
-          for (const inner of alternative(part)) if (["drawing", "pict", "object"].includes(localName(inner))) this.drawing(inner, into);
+          for (const inner of alternative(part)) if (["drawing", "pict", "object"].includes(localName(inner))) this.drawing(inner, into, target);
           break;
         default:
       }
     }
   }
 
-  /** A drawing's picture, and the text of boxes in it. */
-  private drawing(element: XmlElement, into: Gathered): void {
-    const { picture: id, alt, boxes, chart } = drawingOf(element);
+  /** A drawing's picture with where it leads, by itself or with the words around it, and the text of boxes in it. */
+  private drawing(element: XmlElement, into: Gathered, around: string | undefined): void {
+    const { picture: id, alt, link: own, boxes, chart } = drawingOf(element);
+    const link = this.link(own) ?? around;
     if (id) {
       const target = this.source.relationships.get(id);
       const bytes = target && !target.external ? this.source.bytes(target.target) : undefined;
@@ -336,7 +337,7 @@ class DocxReader {
       if (!target || target.external) this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
       else if (!bytes) this.say(`The picture “${alt || source}” is missing from the document; its place is kept.`);
       else this.document.pictures.set(source, bytes);
-      this.push(into.after, { kind: "picture", picture: { kind: "picture", source, alt } });
+      this.push(into.after, { kind: "picture", picture: { kind: "picture", source, alt, ...(link ? { link } : {}) } });
     }
     for (const box of boxes) for (const inner of box.children) this.block(inner, into.after);
     if (chart && !id) this.say(`A chart${alt ? ` (“${alt}”)` : ""} is left out: charts of a document are not read.`);
@@ -387,11 +388,6 @@ class DocxReader {
 }
 
 const ALIGN: Record<string, Align> = { center: "centre", right: "end", end: "end" };
-
-function fieldLink(instruction: string): string | undefined {
-  const target = /HYPERLINK\s+(?:\\[a-z]\s+)*"([^"]+)"/i.exec(instruction)?.[1];
-  return target && !/\\l\s+"/.test(instruction.split(target)[0] ?? "") ? linkTarget(target) : undefined;
-}
 
 /**
  * Reads a word-processing document in Office Open XML (ECMA-376-1, 17): headings by style and outline level, lists,

@@ -185,7 +185,7 @@ class OdtReader {
         case "frame": {
           const formula = this.formula(part);
           if (formula) runs.push(run(formula, ["formula"]));
-          else this.frame(part, after);
+          else this.frame(part, after, context.link);
           break;
         }
         case "note-citation":
@@ -214,7 +214,9 @@ class OdtReader {
     return mathmlTex(inner).trim() || undefined;
   }
 
-  private frame(element: XmlNode, into: Block[]): void {
+  /** A frame's picture or box; a link may stand around it, or around the words in which it stands. */
+  private frame(element: XmlNode, into: Block[], around?: string): void {
+    const link = localName(element) === "a" ? linkTarget(attribute(element, "href") ?? "") : around;
     const frame = localName(element) === "a" ? (child(element, "frame") as XmlNode | undefined) : element;
     if (!frame) return;
     const alt = ((child(frame, "desc") ?? child(frame, "title")) as XmlNode | undefined)?.text.trim() ?? "";
@@ -236,7 +238,7 @@ class OdtReader {
       const source = path.startsWith("Pictures/") ? path : `pictures/${path.split("/").at(-1) || `missing-${this.number}`}`;
       if (bytes) this.document.pictures.set(source, bytes);
       else this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
-      this.push(into, { kind: "picture", picture: { kind: "picture", source, alt } });
+      this.push(into, { kind: "picture", picture: { kind: "picture", source, alt, ...(link ? { link } : {}) } });
     } else this.say(`An object${alt ? ` (“${alt}”)` : ""} of a kind that is not read is left out.`);
   }
 

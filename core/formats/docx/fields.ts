@@ -1,0 +1,7 @@
+import { linkTarget } from "@unitext/core/text";
+
+/** Where the instruction of a field leads (ECMA-376-1, 17.16.5.25); undefined for other fields, and for places in the document itself. */
+export function fieldLink(instruction: string): string | undefined {
+  const target = /HYPERLINK\s+(?:\\[a-z]\s+)*"([^"]+)"/i.exec(instruction)?.[1];
+  return target && !/\\l\s+"/.test(instruction.split(target)[0] ?? "") ? linkTarget(target) : undefined;
+}
