@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, type Locator, type Page } from "@playwright/test";
 import type { Deck } from "@unitext/core/model";
 
@@ -75,4 +76,14 @@ export async function bring(page: Page, name: string, bytes: Uint8Array): Promis
   await dropOn(page, "main", name, bytes);
   await page.waitForURL(/\/arrange$/);
   await arrived(page);
+}
+
+/** Downloads the deck of the page in Deliver, as a format is called there. */
+export async function write(page: Page, label: string): Promise<Uint8Array> {
+  const { id } = await deckOf(page);
+  await page.goto(`/decks/${id}/deliver`);
+  const button = page.getByRole("button", { name: `Download as ${label}` });
+  await expect(button).toBeEnabled();
+  const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
+  return readFileSync((await file.path()) as string);
 }

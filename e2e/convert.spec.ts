@@ -4,19 +4,11 @@ import { expect, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
 import type { Deck, Element } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { bring, deckOf, kept, refine } from "./acts";
+import { bring, deckOf, kept, refine, write } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 
 const find = async (page: Page, nth: number, test_: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
-async function write(page: Page, label: string): Promise<Uint8Array> {
-  const { id } = await deckOf(page);
-  await page.goto(`/decks/${id}/deliver`);
-  const button = page.getByRole("button", { name: `Download as ${label}` });
-  await expect(button).toBeEnabled();
-  const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
-  return readFileSync((await file.path()) as string);
-}
 
 for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Presentation (.pptx)", shown: "slide2.xml" }, { name: "open-day.odp", label: "Presentation (.odp)", shown: "content.xml" }]) {
   test(`${name}: dropped, looked at, edited, written and read again`, async ({ page }) => {

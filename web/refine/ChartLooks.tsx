@@ -1,5 +1,5 @@
 import type { ChartElement, ChartForm, ChartLook, Series } from "@unitext/core/model";
-import type { ReactNode } from "react";
+import { type ReactNode, useId } from "react";
 import { withAxis, withSeries, without } from "./chartdata";
 
 const KEYS = { top: "above", right: "on the right", bottom: "below", left: "on the left", none: "none" } as const;
@@ -15,10 +15,11 @@ interface Props {
 }
 
 function Choice<T extends string>({ label, value, none, of, onSet }: { label: string; value: T | undefined; none?: string; of: Record<T, string>; onSet: (value: T | undefined) => void }) {
+  const id = useId();
   return (
-    <label className="mb-1 flex items-center justify-between gap-2">
-      {label}
-      <select className="select select-xs w-40" value={value ?? ""} onChange={({ target }) => onSet((target.value || undefined) as T | undefined)}>
+    <p className="mb-1 flex items-center justify-between gap-2">
+      <label htmlFor={id}>{label}</label>
+      <select id={id} className="select select-xs w-40" value={value ?? ""} onChange={({ target }) => onSet((target.value || undefined) as T | undefined)}>
         {none !== undefined && <option value="">{none}</option>}
         {(Object.entries(of) as [T, string][]).map(([key, words]) => (
           <option key={key} value={key}>
@@ -26,17 +27,18 @@ function Choice<T extends string>({ label, value, none, of, onSet }: { label: st
           </option>
         ))}
       </select>
-    </label>
+    </p>
   );
 }
 
 /** A word or number that is taken when its field is left or Enter is pressed. */
 function Field({ label, value, list, number, onSet }: { label: string; value: string; list?: string; number?: boolean; onSet: (value: string) => void }) {
+  const id = useId();
   return (
-    <label className="mb-1 flex items-center justify-between gap-2">
-      {label}
-      <input key={value} className={`input input-xs w-40 ${number ? "text-right tabular-nums" : ""}`} defaultValue={value} maxLength={500} list={list} inputMode={number ? "decimal" : undefined} onKeyDown={({ key, currentTarget }) => key === "Enter" && currentTarget.blur()} onBlur={({ target }) => target.value.trim() !== value && onSet(target.value.trim())} />
-    </label>
+    <p className="mb-1 flex items-center justify-between gap-2">
+      <label htmlFor={id}>{label}</label>
+      <input id={id} key={value} className={`input input-xs w-40 ${number ? "text-right tabular-nums" : ""}`} defaultValue={value} maxLength={500} list={list} inputMode={number ? "decimal" : undefined} onKeyDown={({ key, currentTarget }) => key === "Enter" && currentTarget.blur()} onBlur={({ target }) => target.value.trim() !== value && onSet(target.value.trim())} />
+    </p>
   );
 }
 

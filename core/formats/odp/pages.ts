@@ -184,10 +184,12 @@ export class Pages {
     const page = this.names.get(inside);
     return page === undefined ? undefined : `#${page}`;
   };
-  readonly object = (content: string): string => {
+  /** Takes a document inside the presentation in, with files that lie beside its content; gives its path. */
+  readonly object = (content: string, beside: ReadonlyMap<string, Uint8Array> = new Map()): string => {
     let nth = this.objects.size + 1;
     while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
     this.objects.set(`Object ${nth}`, content);
+    for (const [name, bytes] of beside) this.files.set(`Object ${nth}/${name}`, bytes);
     return `Object ${nth}`;
   };
 
@@ -270,7 +272,7 @@ export class Pages {
       below.push(region.xml);
     }
     const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, onMaster) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
-    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, text: (element) => textOfShape(element, work), named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped });
+    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, text: (element) => textOfShape(element, work), named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped, object: this.object });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });
     return made;

@@ -7,7 +7,10 @@ import { mathmlTex } from "../math";
 import { attribute } from "../odt/styles";
 import { presetNamed, readEnhanced } from "./enhanced";
 import { points } from "./names";
+import { listed } from "../kept";
+import { chartUnmodelled } from "./chartmore";
 import { readChart } from "./readchart";
+import { takesData } from "./rechart";
 import { colour, type OdpStyles, type Properties, readBox, readFill, readShadow, readStroke, share, type Values } from "./readstyles";
 import { readLooked, type TextReader } from "./readtext";
 
@@ -270,7 +273,10 @@ export class ShapeReader {
     if (chart) {
       const { unlike, ...shown } = chart;
       if (unlike) work.report.adapted.push({ slide: work.number, what: `the chart ${base.name ? `“${base.name}”` : "without a name"}`, how: `without ${unlike}`.replace("without a ", "as a ").replace("without an ", "as an ") });
-      return { kind: "chart", ...base, ...standing, ...shown } as Element;
+      const more = base.kept ? chartUnmodelled(content) : [];
+      if (more.length && work.number !== null) work.report.adapted.push({ slide: work.number, what: `${listed(more)} of ${base.name ? `“${base.name}”` : "a chart"}`, how: "not drawn; an .odp keeps it as long as the chart is not given other looks here" });
+      const kept = base.kept && { ...base.kept, ...(takesData(content) ? { data: true } : {}), ...(more.length ? { more: [...(base.kept.more ?? []), ...more] } : {}) };
+      return { kind: "chart", ...base, ...(kept ? { kept } : {}), ...standing, ...shown } as Element;
     }
     const math = content && (localName(content) === "math" ? content : undefined);
     const tex = math ? mathmlTex(math).trim() : "";

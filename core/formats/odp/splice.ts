@@ -5,6 +5,7 @@ import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from
 import { reidentified } from "./brought";
 import { NS } from "./names";
 import { SHAPES } from "./readshape";
+import { rechart } from "./rechart";
 import { standing } from "./writedrawing";
 import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./slices";
 
@@ -172,6 +173,24 @@ export class OdpBase {
     return words.slice(0, words.indexOf(">") + 1);
   }
 
+  /** The file's words for a chart of which only the data are others: its document with the new ones, under a path of its own. */
+  private recharted(element: Element, slice: Slice, slide: Slide, object: (content: string, beside: ReadonlyMap<string, Uint8Array>) => string): string | undefined {
+    const changed = element.kind === "chart" && element.kept?.data ? changedParts(element, this.partOf) : undefined;
+    const path = changed?.text ? attributeOf(/<draw:object\b[^>]*>/.exec(this.content.text.slice(slice.from, slice.to))?.[0] ?? "", "xlink:href")?.replace(/^\.\//, "") : undefined;
+    const words = this.slice(slice, slide);
+    const stood = changed?.place ? placed(words, element.frame, element.rotation) : words;
+    if (path === undefined || stood === undefined || element.kind !== "chart" || !this.file.has(`${path}/content.xml`)) return undefined;
+    const made = rechart(this.text(`${path}/content.xml`), `${path}/content.xml`, element);
+    if (made === undefined) return undefined;
+    const beside = new Map(["styles.xml", "settings.xml"].flatMap((name) => {
+      const bytes = this.file.bytes(`${path}/${name}`);
+      return bytes ? [[name, bytes] as const] : [];
+    }));
+    const to = object(made.replace(/^\uFEFF?<\?xml[^>]*\?>\s*/, ""), beside);
+    // The picture beside it shows what the data were.
+    return stood.replace(/<draw:object\b[^>]*>/, (tag) => withAttribute(tag, "xlink:href", `./${to}`)).replace(/<draw:image\b[^>]*?(?:\/>|>[\s\S]*?<\/draw:image>)/, "");
+  }
+
   /** The file's words for an element of which only the place or the words are others than they were; `text` gives the new ones. */
   private partly(element: Element, slice: Slice, slide: Slide, text: () => string | undefined): string | undefined {
     const changed = changedParts(element, this.partOf);
@@ -184,7 +203,7 @@ export class OdpBase {
    * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
    * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
    */
-  compose(page: PageSlice, slide: Slide, own: { /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>; notes: string; below: string[]; write: (element: Element) => string; /** The words of an element for a shape of the file. */ text: (element: Element) => string | undefined; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
+  compose(page: PageSlice, slide: Slide, own: { /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>; notes: string; below: string[]; write: (element: Element) => string; /** Takes a document inside the presentation in. */ object: (content: string, beside: ReadonlyMap<string, Uint8Array>) => string; /** The words of an element for a shape of the file. */ text: (element: Element) => string | undefined; /** The words of a shape with the ids by which motion names it. */ named: (element: Element, words: string) => string; timing: () => string; group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string }): { xml: string; places: Map<string, string> } {
     const same = this.untouched(slide);
     const stood = this.slice({ from: page.from, to: page.open }, slide).replace(/\/>$/, ">");
     const tag = Object.entries(own.tag).reduce((made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)), stood);
@@ -226,7 +245,7 @@ export class OdpBase {
       while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
       const shapes = slide.elements.slice(at, to).map((one, nth) => {
         const slice = one.kept && sliceAt(page, one.kept.shape);
-        const stood = !slice ? undefined : same.element(one) ? this.slice(slice, slide) : one.kind === "foreign" ? this.moved(slice, one, slide) : this.partly(one, slice, slide, () => own.text(one));
+        const stood = !slice ? undefined : same.element(one) ? this.slice(slice, slide) : one.kind === "foreign" ? this.moved(slice, one, slide) : this.recharted(one, slice, slide, own.object) ?? this.partly(one, slice, slide, () => own.text(one));
         const anchor = stood === undefined ? undefined : this.anchorOf(page, one, slide);
         const words = stood === undefined ? own.write(one) : own.named(one, stood);
         const inside = anchor === undefined ? "" : ".0";
