@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { canonical, textHash, valueSum } from "./index";
+import { canonical, textHash, textSum, valueSum } from "./index";
 
 describe("sums by which values are known again", () => {
   // FNV-1a in 32 bits of "", "a" and "foobar": draft-eastlake-fnv, test vectors (published there as 811c9dc5, e40c292c, bf9cf968).
@@ -11,6 +11,12 @@ describe("sums by which values are known again", () => {
 
   it("are those of the canonical text, without its being made", () => {
     fc.assert(fc.property(value, (given) => expect(valueSum(given)).toBe(textHash(canonical(given)))), { numRuns: 2000 });
+  });
+
+  it("are those of a whole text when it is told in pieces", () => {
+    fc.assert(fc.property(fc.array(fc.string({ unit: "binary" })), (pieces) => expect(textSum((add) => {
+      for (const piece of pieces) add(piece);
+    })).toBe(textHash(pieces.join("")))));
   });
 
   it("are the same whatever the order of fields, and others when a word is another", () => {

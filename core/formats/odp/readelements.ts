@@ -1,6 +1,6 @@
-import { type ArrangementName, type Element, elementTexts, type Footnote, slotsOf, type TableElement, textHash } from "@unitext/core/model";
+import { type ArrangementName, type Element, elementTexts, type Footnote, slotsOf, type TableElement, textSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import { child, localName, xml, type XmlNode } from "../archive";
+import { child, localName, type XmlNode } from "../archive";
 import { escapeXml } from "@unitext/core/draw";
 import { chartTable, figureWords, flattened, keptElement, type KeptElement, keptText, listed, wordsOf } from "../kept";
 import { attribute } from "../odt/styles";
@@ -23,11 +23,24 @@ export interface PageWork {
   standing: Map<XmlNode, Element>;
 }
 
-/** A shape as it was written, to know it again by its sum. */
-function written(node: XmlNode): string {
-  // The ids by which motion names it are not part of what it shows.
-  const { "xml:id": _, "draw:id": __, ...attributes } = node.attributes;
-  return xml(node.name, attributes, ...node.content.map((part) => (typeof part === "string" ? escapeXml(part) : written(part))));
+/** The sum of a shape as `xml` wrote it, to know it again, without writing it again. */
+const writtenSum = (node: XmlNode) => textSum((add) => addWritten(node, add));
+function addWritten({ name, attributes, content }: XmlNode, add: (text: string) => void): void {
+  add(`<${name}`);
+  for (const key in attributes) {
+    // The ids by which motion names it are not part of what it shows.
+    if (key === "xml:id" || key === "draw:id") continue;
+    add(` ${key}="`);
+    add(escapeXml(attributes[key] as string));
+    add('"');
+  }
+  if (content.every((part) => part === "")) return add("/>");
+  add(">");
+  for (const part of content) {
+    if (typeof part === "string") add(escapeXml(part));
+    else addWritten(part, add);
+  }
+  add(`</${name}>`);
 }
 
 /** What the elements of all pages are read with. */
@@ -79,7 +92,7 @@ export class ElementReader {
 
   private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
     const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
-    const whole = kept.sum !== undefined && kept.sum === textHash(written(shape));
+    const whole = kept.sum !== undefined && kept.sum === writtenSum(shape);
     const own = { id: base.id, slot: base.slot, ...(base.binding ? { binding: base.binding } : {}), ...(base.kept ? { kept: base.kept } : {}) };
     if (kept.whole && whole) for (const text of elementTexts(kept.whole)) flattened(text, work.footnotes);
     if (kept.whole && whole) return { ...kept.whole, ...own } as Element;
