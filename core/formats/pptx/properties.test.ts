@@ -205,3 +205,20 @@ describe("tables (21.1.3)", () => {
   );
 });
 
+describe("list styles of a master", () => {
+  // ECMA-376-1, 21.1.2.4.2 (buBlip): the relationship is one of the part in which it stands.
+  it("put the picture of their own part before items of every slide", () => {
+    const master = Object.keys(base).find((path) => /slideMasters\/[^/]*\.xml$/.test(path)) as string;
+    const links = master.replace(/([^/]*)$/, "_rels/$1.rels");
+    const media = Object.keys(base).find((path) => /ppt\/media\//.test(path)) as string;
+    const parts = {
+      ...base,
+      [master]: strToU8(strFromU8(base[master] as Uint8Array).replace(/(<p:otherStyle>[\s\S]*?<a:lvl1pPr\b[^>]*>)[\s\S]*?(<a:defRPr)|<p:otherStyle\/>/, (whole, open?: string, rest?: string) => (open ? `${open}<a:buBlip><a:blip r:embed="rIdSign"/></a:buBlip>${rest}` : whole))),
+      [links]: strToU8(strFromU8(base[links] as Uint8Array).replace("</Relationships>", `<Relationship Id="rIdSign" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="../media/${media.split("/").at(-1)}"/></Relationships>`)),
+      "ppt/slides/slide1.xml": strToU8(`${HEAD}${sp({ text: "<a:p><a:r><a:t>item</a:t></a:r></a:p>" })}</p:spTree></p:cSld></p:sld>`),
+    };
+    expect(strFromU8(parts[master] as Uint8Array)).toContain("rIdSign");
+    const found = seen(read(zipSync(parts)));
+    expect(found.text).toMatchObject([{ kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }]);
+  });
+});

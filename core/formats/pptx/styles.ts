@@ -7,8 +7,8 @@ export interface StyleContext {
   colours: ColourContext;
   /** The families that the theme calls `+mj` and `+mn`. */
   fonts: { major: string; minor: string };
-  /** The picture before an item, by its relationship in the part of the text. */
-  sign?: (id: string) => string | undefined;
+  /** The picture before an item, by its relationship in the part in which its mark stands. */
+  sign?: (id: string, mark: XmlElement) => string | undefined;
   /** The language of the deck: runs in another say theirs. */
   language?: string;
 }
@@ -85,7 +85,7 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const sign = kind === "buChar" ? mark?.attributes.char?.slice(0, 8) : undefined;
   const scheme = kind === "buAutoNum" ? NUMBERS[mark?.attributes.type ?? ""] : undefined;
   const embed = kind === "buBlip" ? Object.entries(child(mark, "blip")?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1] : undefined;
-  const picture = embed === undefined ? undefined : context.sign?.(embed);
+  const picture = embed === undefined ? undefined : context.sign?.(embed, mark as XmlElement);
   const own = inner("buClr", "buClrTx");
   const colour = own && localName(own) === "buClr" ? colourIn(own, context.colours)?.colour : undefined;
   const share = inner("buSzPct");
@@ -123,9 +123,7 @@ export function textStyle(lists: readonly (XmlElement | undefined)[], context: S
     if (own?.colour && !runs[0]) look.colour = own.colour;
     if (own?.font && !child(runs[0], "latin")) look.font = own.font;
     const attribute = (name: string) => runs.find((source) => source?.attributes[name] !== undefined)?.attributes[name];
-    // Relationships of list styles are those of other parts.
-    const { sign: __, ...here } = context;
-    const paragraph = paragraphLook(sources, here);
+    const paragraph = paragraphLook(sources, context);
     const align = alignOf(sources.find((source) => source?.attributes.algn !== undefined)?.attributes.algn, paragraph.direction === "rtl");
     return { run: { size: 18, ...look }, ...(Object.keys(paragraph).length ? { paragraph } : {}), ...(align ? { align } : {}), ...(on(attribute("b")) ? { strong: true } : {}), ...(on(attribute("i")) ? { emphasis: true } : {}) };
   });
