@@ -48,7 +48,6 @@ class Reader implements OwnFile {
   /** Colours and text styles by the colour map under which they hold. */
   private readonly schemes = new Map<Record<string, string>, { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }>();
   private readonly styleNames = new WeakMap<TextStyle, string>();
-  private readonly marks = new WeakMap<XmlElement, string>();
   codeFont: string | undefined;
   private main = "";
   private kept = false;
@@ -213,19 +212,8 @@ class Reader implements OwnFile {
     const inheritance = Inheritance.of(this.pack, path);
     const map = { ...(child(inheritance.master, "clrMap")?.attributes ?? {}), ...(at(inheritance.layout, "clrMapOvr", "overrideClrMapping")?.attributes ?? {}) };
     this.looks.set(layout, { inheritance, map });
-    for (const part of [inheritance.layoutPath, inheritance.masterPath]) this.marksOf(part);
+    for (const part of [inheritance.layoutPath, inheritance.masterPath]) if (part !== undefined) this.files.signsOf(part);
     return inheritance;
-  }
-
-  /** Notes the part of the marks of list styles that are pictures: its relationships are theirs. */
-  private marksOf(part: string | undefined): void {
-    const bytes = part === undefined ? undefined : this.pack.bytes(part);
-    if (part === undefined || !bytes || !partText(bytes).includes("buBlip")) return;
-    const look = (element: XmlElement): void => {
-      if (localName(element) === "buBlip") this.marks.set(element, part);
-      for (const inner of element.children) look(inner);
-    };
-    look(this.pack.tree(part));
   }
 
   /** A slide of another program's: its elements where they stand, in the styles that its layout and master give them. */
@@ -284,7 +272,7 @@ class Reader implements OwnFile {
       number,
       inheritance,
       colours,
-      styles: { colours, fonts: schemeFonts(inheritance.theme), sign: (id, mark) => this.files.sign(this.marks.get(mark) ?? path, id), language: this.language },
+      styles: { colours, fonts: schemeFonts(inheritance.theme), sign: (id, mark) => this.files.sign(path, id, mark), language: this.language },
       arrangement,
       kept,
       link: this.linker(path, number ?? 0),

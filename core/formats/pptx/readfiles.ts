@@ -1,4 +1,5 @@
 import type { Asset } from "@unitext/core/model";
+import { localName, partText, type XmlElement } from "../archive";
 import { pictureInfo } from "../picture";
 import { mediaOf } from "../reading";
 import type { OpenedPackage } from "./package";
@@ -9,6 +10,7 @@ export class PptxFiles {
   readonly assets: Record<string, Asset> = {};
   /** The parts that were taken in, with their sums and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
+  private readonly marks = new WeakMap<XmlElement, string>();
   /** What is known of parts, by their path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
@@ -44,9 +46,20 @@ export class PptxFiles {
     return { source };
   }
 
-  /** A picture that stands before items, under a name by its content. */
-  sign(path: string, id: string): string | undefined {
-    const found = this.picture(path, id);
+  /** Notes which pictures before items stand in a part of list styles: its relationships are theirs. */
+  signsOf(part: string): void {
+    const bytes = this.pack.bytes(part);
+    if (!bytes || !partText(bytes).includes("buBlip")) return;
+    const look = (element: XmlElement): void => {
+      if (localName(element) === "buBlip") this.marks.set(element, part);
+      for (const inner of element.children) look(inner);
+    };
+    look(this.pack.tree(part));
+  }
+
+  /** A picture that stands before items, under a name by its content; `mark` may stand in another part than its text. */
+  sign(path: string, id: string, mark: XmlElement): string | undefined {
+    const found = this.picture(this.marks.get(mark) ?? path, id);
     const asset = "source" in found ? this.assets[found.source] : undefined;
     if (!("source" in found) || !asset) return undefined;
     const name = `sign-${asset.sha256.slice(0, 24)}${/\.[^.]*$/.exec(found.source)?.[0] ?? ""}`;
