@@ -10,7 +10,7 @@ import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { SaxesParser } from "saxes";
 import { svgPng } from "../server/export";
-import { best, freshFonts, type Row, row } from "./core";
+import { best, freshFonts, inTurn, type Row, row } from "./core";
 import { paragraphs } from "./material";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -90,12 +90,14 @@ export async function convert(): Promise<Row[]> {
   for (const format of ["pptx", "odp"] as const) {
     const file = WRITERS[format].write(deck, context) as Uint8Array;
     // The threads that read files in the product have read before; so have both sides here.
-    await best(() => readDeck(file, `bench.${format}`, reading()), 12);
-    await best(() => parse(file), 12);
-    const read = await best(() => readDeck(file, `bench.${format}`, reading()), 8);
-    rows.push(row(`read a .${format} of 200 slides with pictures, tables and charts / bare unzip and SAX parse`, read / (await best(() => parse(file), 8)), 3));
-    const write = await best(() => WRITERS[format].write(deck, context), 8);
-    rows.push(row(`write it / bare zip of the same parts`, write / (await best(zipped(file), 8)), 3));
+    const both = [() => readDeck(file, `bench.${format}`, reading()), () => parse(file)];
+    await inTurn(both, 12);
+    const [read = 0, parsed = 1] = await inTurn(both);
+    rows.push(row(`read a .${format} of 200 slides with pictures, tables and charts / bare unzip and SAX parse`, read / parsed, 3));
+    const writing = [() => WRITERS[format].write(deck, context), zipped(file)];
+    await inTurn(writing, 6);
+    const [write = 0, packed = 1] = await inTurn(writing);
+    rows.push(row(`write it / bare zip of the same parts`, write / packed, 3));
     if (format === "odp") continue;
     const { parseOffice } = createRequire(import.meta.url)("officeparser") as { parseOffice(file: Buffer): Promise<unknown> };
     await parseOffice(Buffer.from(file));
@@ -103,18 +105,21 @@ export async function convert(): Promise<Row[]> {
     await generated(deck);
     rows.push(row("write it / pptxgenjs writing an equal one", write / (await best(() => generated(deck), 3)), 1));
   }
-  await best(() => readDeck(others, "others.pptx", reading()), 12);
-  await best(() => parse(others), 12);
-  rows.push(row("read a .pptx of 200 slides of another program / bare unzip and SAX parse", (await best(() => readDeck(others, "others.pptx", reading()), 8)) / (await best(() => parse(others), 8)), 3));
+  const foreign = [() => readDeck(others, "others.pptx", reading()), () => parse(others)];
+  await inTurn(foreign, 12);
+  const [taken = 0, bare = 1] = await inTurn(foreign);
+  rows.push(row("read a .pptx of 200 slides of another program / bare unzip and SAX parse", taken / bare, 3));
   const brought = readDeck(others, "others.pptx", reading());
   const kept = { ...context, picture: (sum: string) => brought.blobs.get(sum) };
-  rows.push(row("write it back untouched / bare zip of the same parts", (await best(() => WRITERS.pptx.write(brought.deck, kept), 8)) / (await best(zipped(others), 8)), 3));
+  const [back = 0, again = 1] = await inTurn([() => WRITERS.pptx.write(brought.deck, kept), zipped(others)]);
+  rows.push(row("write it back untouched / bare zip of the same parts", back / again, 3));
   const scene = layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: () => undefined });
-  const bare = () => new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
+  const drawn = () => new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
   const png = () => svgPng(sceneSvg(layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts }), { outlines: fonts, picture: () => undefined }), 1280);
-  bare();
+  drawn();
   png();
-  rows.push(row("PNG of a slide, layout included / bare resvg of its SVG", (await best(png, 8)) / (await best(bare, 8)), 3));
+  const [own = 0, alone = 1] = await inTurn([png, drawn]);
+  rows.push(row("PNG of a slide, layout included / bare resvg of its SVG", own / alone, 3));
   return rows;
 }

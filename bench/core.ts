@@ -38,6 +38,13 @@ export async function best(act: () => unknown, runs = 5): Promise<number> {
   return least;
 }
 
+/** The least milliseconds of each of several acts that are done in turn, so that a slow moment of the machine meets all of them. */
+export async function inTurn(acts: readonly (() => unknown)[], runs = 10): Promise<number[]> {
+  const least = acts.map(() => Number.POSITIVE_INFINITY);
+  for (let nth = 0; nth < runs; nth++) for (const [at, act] of acts.entries()) least[at] = Math.min(least[at] as number, await time(act));
+  return least;
+}
+
 export const row = (name: string, ratio: number, target: number, unit?: string): Row => ({ name, ratio: Math.round(ratio * 10000) / 10000, target, holds: ratio <= target, ...(unit ? { unit } : {}) });
 
 /** Shapes texts and does nothing else with them: the floor of everything that lays text out. */

@@ -6,6 +6,13 @@ import { RAISED } from "../kept";
 import { length } from "./names";
 import type { Attributes } from "./writedrawing";
 
+/** What attributes say, as a key: those that say nothing are left out. */
+function keyOf(attributes: Attributes): string {
+  let key = "";
+  for (const name in attributes) if (attributes[name] !== undefined) key += `${name}\u0003${attributes[name]}\u0004`;
+  return key;
+}
+
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
@@ -23,8 +30,16 @@ export class StyleSheet {
 
   /** A style of a family with properties by the names of their elements; `inner` is what stands inside these. */
   style(family: string, properties: Record<string, Attributes>, inner: Record<string, string> = {}, own: Attributes = {}): string {
-    const parts = Object.entries(properties).filter(([element, attributes]) => inner[element] || Object.values(attributes).some((value) => value !== undefined));
-    return this.named(family, JSON.stringify([parts, inner, own]), (name) => xml("style:style", { "style:name": name, "style:family": family, ...own }, ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element]))));
+    const parts: [string, Attributes][] = [];
+    let key = keyOf(own);
+    for (const element in properties) {
+      const attributes = properties[element] as Attributes;
+      const said = keyOf(attributes);
+      if (!said && !inner[element]) continue;
+      parts.push([element, attributes]);
+      key += `\u0001${element}\u0002${said}\u0002${inner[element] ?? ""}`;
+    }
+    return this.named(family, key, (name) => xml("style:style", { "style:name": name, "style:family": family, ...own }, ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element]))));
   }
 
   /** A data style (16.29) with a name of its own. */
