@@ -97,8 +97,8 @@ export function isAsRead(element: Element, partOf: PartOf): boolean {
 }
 
 /** A chart with its data in the place of words: what is left says how they are shown. */
-function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): { text: unknown } {
-  return { text: { categories, series: series.map(({ name, values, x }) => ({ name, values, x })) }, ...looks, ...{ series: series.map(({ name: _, values: __, x: ___, ...look }) => look) } };
+function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): { text: unknown; series: unknown } {
+  return { ...looks, text: { categories, series: series.map(({ name, values, x }) => ({ name, values, x })) }, series: series.map(({ name: _, values: __, x: ___, ...look }) => look) };
 }
 
 /** The sums of where an element stands, of its words, and of all else. */

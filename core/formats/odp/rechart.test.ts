@@ -48,6 +48,24 @@ describe("a chart of another .odp whose data are changed", () => {
     expect(Object.keys(after).filter((path) => path.endsWith("/styles.xml"))).toHaveLength(1);
   });
 
+  it("leaves nothing of the old numbers in the file: neither its document, though the name of another begins alike, nor the picture of it", () => {
+    const parts: Record<string, Uint8Array> = unzipSync(bytes);
+    const picture = "ObjectReplacements/Object 1";
+    parts[picture] = strToU8("a picture of the old numbers");
+    parts["content.xml"] = strToU8(strFromU8(parts["content.xml"] as Uint8Array).replace(/(<draw:object [^>]*"\.\/Object 1"[^>]*\/>)/, `$1<draw:image xlink:href="./${picture}"/>`).replaceAll('./Object 2"', './Object 12"'));
+    parts["Object 12/content.xml"] = parts["Object 2/content.xml"] as Uint8Array;
+    delete parts["Object 2/content.xml"];
+    parts["META-INF/manifest.xml"] = strToU8(strFromU8(parts["META-INF/manifest.xml"] as Uint8Array).replaceAll('"Object 2/', '"Object 12/').replace("</manifest:manifest>", `<manifest:file-entry manifest:full-path="${picture}" manifest:media-type=""/></manifest:manifest>`));
+    const old = zipSync(parts);
+    const whole = read(old, "old.odp").deck;
+    expect(Object.keys(write(whole))).toContain(picture);
+    const after = write(changed(whole, withValue));
+    expect(Object.keys(after)).not.toContain(picture);
+    expect(charts(after)).toHaveLength(2);
+    expect(charts(after).filter((text) => text.includes('office:value="20"'))).toHaveLength(1);
+    expect(unresolved(after)).toEqual([]);
+  });
+
   it("is read again with what was put in, and every name, part and entry of the file leads somewhere", () => {
     const after = write(changed(deck, withValue));
     expect(chartOn(again(after)).series.map(({ values }) => values)).toEqual([[10, 25.5, 30], [5, null, 7]]);

@@ -177,9 +177,10 @@ export class OdpBase {
   private recharted(element: Element, slice: Slice, slide: Slide, object: (content: string, beside: ReadonlyMap<string, Uint8Array>) => string): string | undefined {
     const changed = element.kind === "chart" && element.kept?.data ? changedParts(element, this.partOf) : undefined;
     const path = changed?.text ? attributeOf(/<draw:object\b[^>]*>/.exec(this.content.text.slice(slice.from, slice.to))?.[0] ?? "", "xlink:href")?.replace(/^\.\//, "") : undefined;
+    if (path === undefined || element.kind !== "chart" || !this.file.has(`${path}/content.xml`)) return undefined;
     const words = this.slice(slice, slide);
     const stood = changed?.place ? placed(words, element.frame, element.rotation) : words;
-    if (path === undefined || stood === undefined || element.kind !== "chart" || !this.file.has(`${path}/content.xml`)) return undefined;
+    if (stood === undefined) return undefined;
     const made = rechart(this.text(`${path}/content.xml`), `${path}/content.xml`, element);
     if (made === undefined) return undefined;
     const beside = new Map(["styles.xml", "settings.xml"].flatMap((name) => {

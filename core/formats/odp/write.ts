@@ -122,7 +122,9 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
   // What only pages that are gone have shown goes with them, and signatures, which no longer hold.
   const kept = parts.get("content.xml") instanceof Uint8Array ? strFromU8(parts.get("content.xml") as Uint8Array) : "";
   const shown = (path: string) => [kept, mastered].some((text) => text.includes(escapeXml(path)) || text.includes(encodeURI(path)));
-  const gone = (path: string) => path === "META-INF/documentsignatures.xml" || isMacro(path) || (/^(Pictures|Media)\//.test(path) ? !shown(path) : /^Object [^/]+\//.test(path) && !shown(path.split("/")[0] as string));
+  // One object's name may begin another's.
+  const holds = (object: string) => [kept, mastered].some((text) => [escapeXml(object), encodeURI(object)].some((name) => ['"', "'", "/"].some((end) => text.includes(name + end))));
+  const gone = (path: string) => path === "META-INF/documentsignatures.xml" || isMacro(path) || (/^(Pictures|Media)\//.test(path) ? !shown(path) : /^ObjectReplacements\//.test(path) ? !holds(path) : /^Object [^/]+\//.test(path) && !holds(path.split("/")[0] as string));
   for (const path of file.paths) if (!parts.has(path) && !gone(path) && path !== "META-INF/manifest.xml") copy(path);
   const held = listed.replaceAll(`"${MEDIA_TYPE}-template"`, `"${MEDIA_TYPE}"`).replace(/<manifest:file-entry\s[^>]*manifest:full-path="([^"]*)"[^>]*?(?:\/>|>\s*<\/manifest:file-entry>)\s*/g, (whole, path: string) => (gone(path) ? "" : whole));
   const rows = [...pages.objectEntries(), ...[...pages.parts()].map(([path]) => entry(path, mediaOf(path))), ...brought.flatMap(({ entries }) => [...entries].map(([path, type]) => entry(path, type || mediaOf(path)))), ...(metaText ? [] : [entry("meta.xml", "text/xml")])];
