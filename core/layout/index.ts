@@ -6,4 +6,5 @@ export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";
 export { contentArea, LINE_HEIGHT, loosePlace, PARAGRAPH_GAP, pageScale, sizeOf, type SlotPlace, slotPlaces } from "./slots";
 export { turning } from "./shapes";
+export { isSignFont } from "./symbols";
 export { listNumbers } from "./textstyle";

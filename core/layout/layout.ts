@@ -1,6 +1,7 @@
 import { elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
+import { drawnSign, signsAsText } from "./symbols";
 import { contentArea, loosePlace, pageScale, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type Setting } from "./textstyle";
 import { type Group, inItsLook, type SlideContext } from "./context";
@@ -148,7 +149,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     seenStyles.add(style);
     for (const { run: own, paragraph, emphasis } of style) {
       if (own?.font) families.add(familyNamed(own.font));
-      if (paragraph?.bullet?.sign) note(paragraph.bullet.sign, false, false);
+      if (paragraph?.bullet?.sign) note(drawnSign(paragraph.bullet.sign, paragraph.bullet.font), false, false);
       if (emphasis) note("0123456789abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ", false, true);
       if (own?.caps) note("ABCDEFGHIJKLMNOPQRSTUVWXYZ", false, false);
     }
@@ -163,11 +164,12 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
   note(head.regions.footer, false, false);
   const look = (text: RichText, strong: boolean): void => {
     for (const { runs, look: own } of text) {
-      if (own?.bullet?.sign) note(own.bullet.sign, false, false);
+      if (own?.bullet?.sign) note(drawnSign(own.bullet.sign, own.bullet.font), false, false);
       for (const item of runs) {
         const bold = strong || (item.marks?.includes("strong") ?? false);
         if (item.look?.font) families.add(familyNamed(item.look.font));
-        note(item.look?.caps ? item.text.toUpperCase() : item.text, bold, item.marks?.includes("emphasis") ?? false);
+        const words = signsAsText(item.text, item.look?.font);
+        note(item.look?.caps ? words.toUpperCase() : words, bold, item.marks?.includes("emphasis") ?? false);
         if (item.footnote) look([{ kind: "plain", level: 0, runs: item.footnote }], false);
       }
     }

@@ -3,6 +3,7 @@ import type { Paragraph, Run, RunLook } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import LineBreaker from "linebreak";
 import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
+import { signsAsText } from "./symbols";
 
 const bidi = bidiFactory();
 /** Characters that can bring right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the explicit bidi controls. */
@@ -104,7 +105,8 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
       return [{ end: text.length, style: { ...styleOf([], run.link), formula: shape } }];
     }
     const style = styleOf(run.marks ?? [], run.link, run.look);
-    const parts = style.caps === "small" ? smallCapitals(run.text, style) : [{ text: style.caps ? capitals(run.text) : run.text, style }];
+    const words = signsAsText(run.text, run.look?.font);
+    const parts = style.caps === "small" ? smallCapitals(words, style) : [{ text: style.caps ? capitals(words) : words, style }];
     return parts.map((part) => {
       text += part.text;
       return { end: text.length, style: part.style };

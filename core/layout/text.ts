@@ -3,6 +3,7 @@ import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Ta
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import { type Setting, BULLETS, INDENT, type Block, styleFor, levelOf, standing, signOf, listNumbers } from "./textstyle";
+import { drawnSign, isSignFont } from "./symbols";
 import { placeLines, lineHeightOf, type Broken } from "./placelines";
 
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
@@ -69,18 +70,19 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const bullet = { ...look.bullet };
     const shown = paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
     const high = SIGN * (bullet.size ?? 1) * ((own(first?.look).size ?? em) / em);
-    const sign = paragraph.kind === "plain" ? null : shown ? " " : paragraph.kind === "number" ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number) : (bullet.sign ?? "•");
-    const signLook: RunLook = { ...own(first?.look), ...(bullet.colour ? { colour: bullet.colour } : {}), ...(bullet.font && isPlainFont(bullet.font) ? { font: bullet.font } : {}) };
+    const sign = paragraph.kind === "plain" ? null : shown ? " " : paragraph.kind === "number" ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number) : drawnSign(bullet.sign ?? "•", bullet.font);
+    const signLook: RunLook = { ...own(first?.look), ...(bullet.colour ? { colour: bullet.colour } : {}), ...(bullet.font && !isSignFont(bullet.font) ? { font: bullet.font } : {}) };
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
-    const marker = sign ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
     const empty = paragraph.runs.every((item) => item.text === "");
+    // An item without words shows no sign (common practice, no source).
+    const marker = sign && !empty ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
     const indent = (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em;
     const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map((stop) => stop / em), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
     const least = (own(empty ? undefined : first?.look).size ?? em) / em;
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),
       marker,
-      ...(shown ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
+      ...(shown && marker ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
       indent,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
@@ -88,9 +90,6 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     };
   });
 }
-
-/** Fonts of signs give letters other forms; such a sign is shown as the character that it stands for. */
-const isPlainFont = (name: string) => !/symbol|wingding|webding|dingbat/i.test(name);
 
 export function breakText(blocks: readonly Block[], role: SlotRole, size: number, width: number): Broken {
   const lines: Broken["lines"] = [];

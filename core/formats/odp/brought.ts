@@ -1,5 +1,6 @@
 import { type PackedPart, scanXml } from "../archive";
 import type { KeptFile } from "../kept";
+import { slideLayouts } from "./pagelayouts";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
@@ -84,6 +85,8 @@ export class Brought {
   private readonly taken = new Set<string>();
   private readonly paths = new Map<string, string>();
   private readonly types: Map<string, string>;
+  /** The layouts on which masters stand. */
+  private readonly layouts: ReadonlySet<string>;
 
   constructor(
     private readonly file: KeptFile,
@@ -95,6 +98,7 @@ export class Brought {
     /** The name of a page in the presentation that takes it, by its name in this one. */
     private readonly pageName: (name: string) => string | undefined,
   ) {
+    this.layouts = slideLayouts(styleText);
     const into = (map: Map<string, Definition[]>, one: Definition) => map.set(one.name, [...(map.get(one.name) ?? []), one]);
     for (const one of definitionsIn(contentText, "content.xml")) if (one.list !== "defaults") into(this.content, one);
     for (const one of definitionsIn(styleText, "styles.xml")) {
@@ -124,7 +128,7 @@ export class Brought {
     if (name === "") return undefined;
     const own = scope === "content" ? this.content : this.automatic;
     if (!own.has(name) && !this.common.has(name)) return undefined;
-    if (attribute === "page-layout-name" && this.room.pageLayout !== undefined) return this.room.pageLayout;
+    if (attribute === "page-layout-name" && this.room.pageLayout !== undefined && this.layouts.has(name)) return this.room.pageLayout;
     for (const one of own.get(name) ?? []) this.take(one, scope === "content" ? (one.list === "presentation" ? "declared" : "content") : "automatic", scope);
     for (const one of this.common.get(name) ?? []) this.take(one, one.list === "master-styles" ? "masters" : "common", "styles");
     return this.prefix + name;

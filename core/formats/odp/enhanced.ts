@@ -8,7 +8,7 @@ const FUNCTIONS: Record<string, (...values: number[]) => number> = { abs: Math.a
 
 /** The value of a formula of an enhanced geometry (OpenDocument 1.3, 19.171); what cannot be read counts as 0. */
 export function formula(text: string, read: Read): number {
-  const tokens = text.match(/[\d.]+(?:[eE][-+]?\d+)?|[?$]?[A-Za-z_][\w-]*|\$\d+|[-+*/(),]/g) ?? [];
+  const tokens = text.match(/[\d.]+(?:[eE][-+]?\d+)?|[?$]?[A-Za-z_]\w*|\$\d+|[-+*/(),]/g) ?? [];
   let at = 0;
   let depth = 0;
   const primary = (): number => {
@@ -65,7 +65,7 @@ interface Part {
 
 /** Draws the commands of an enhanced path (19.145) as SVG path data. */
 function draw(path: string, read: Read): Part[] {
-  const tokens = path.match(/[A-Z]|[?$][\w-]+|-?[\d.]+(?:[eE][-+]?\d+)?|[a-z]+/g) ?? [];
+  const tokens = path.match(/[A-Z]|[?$]\w+|-?[\d.]+(?:[eE][-+]?\d+)?|[a-z]+/g) ?? [];
   const parts: Part[] = [];
   let part: Part = { d: "", fill: true, stroke: true };
   let [x, y] = [0, 0];

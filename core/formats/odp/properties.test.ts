@@ -135,7 +135,7 @@ describe("how text stands in its shape", () => {
       row("in the middle of its height", 'draw:textarea-vertical-align="middle"', { box: { anchor: "middle" } }),
       row("at the bottom", 'draw:textarea-vertical-align="bottom"', { box: { anchor: "bottom" } }),
       row("in columns", "", { box: { columns: 3, gap: 14.4 } }, '<style:columns fo:column-count="3" fo:column-gap="14.4pt"/>'),
-      row("without breaks", 'fo:wrap-option="no-wrap"', { box: { wrap: false } }),
+      row("without breaks", 'draw:auto-grow-width="true"', { box: { wrap: false } }),
       row("made smaller to fit", 'draw:fit-to-size="shrink-to-fit"', { box: { fit: "shrink" } }),
       row("in a shape that grows", 'draw:auto-grow-height="true"', { box: { fit: "grow" } }),
     ],

@@ -10,7 +10,8 @@ import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type Read
 import { KEPT, points } from "./names";
 import { ElementReader, isNumber, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
-import { OdpStyles, readFill } from "./readstyles";
+import { groundOf, WHITE } from "./ground";
+import { colour, OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
 import { ShapeReader, standingOf, type ShapeWork } from "./readshape";
@@ -184,13 +185,13 @@ class OdpReader {
     for (const page of pages) uses.set(attribute(page, "master-page-name") ?? "", (uses.get(attribute(page, "master-page-name") ?? "") ?? 0) + 1);
     const [most = ""] = [...uses].sort((a, b) => b[1] - a[1])[0] ?? [];
     const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(most) ?? master, "style-name")).graphic;
-    const paper = behind.fill === "solid" ? behind["fill-color"] : undefined;
+    const paper = (behind.fill === "solid" ? colour(behind["fill-color"]) : undefined) ?? WHITE;
     const base: DeckHead = {
       ...fresh,
       page: page.success ? page.data : fresh.page,
       language: language.success ? language.data : "en",
       properties: { title: said("title").slice(0, 500), author: (said("initial-creator") || said("creator")).slice(0, 500), event: said("subject").slice(0, 500), date: "" },
-      theme: { ...fresh.theme, ...(paper && /^#[0-9a-f]{6}$/i.test(paper) ? { name: "From the file", ornament: "none" as const, colours: readable({ ...fresh.theme.colours, paper: paper.toLowerCase() }) } : {}) },
+      theme: { ...fresh.theme, name: "From the file", ornament: "none" as const, colours: readable({ ...fresh.theme.colours, paper, ink: "#000000" }) },
     };
     const whole = DeckHead.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });
     return kept && whole.success ? { ...whole.data, properties: { ...whole.data.properties, title: base.properties.title || whole.data.properties.title } } : base;
@@ -202,7 +203,7 @@ class OdpReader {
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
     const arrangement: ArrangementName = own ?? (classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank");
     const ours = kept.id !== undefined && kept.foreign !== true;
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number)), ours, standing: new Map() };
+    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number, this.ground(page))), ours, standing: new Map() };
     const elements = page.children.flatMap((shape, nth) => this.shapes.elements(shape, String(nth), [], undefined, work));
     const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
     const look = SlideLook.safeParse(kept);
@@ -250,7 +251,7 @@ class OdpReader {
       const all = own ? [own] : inside;
       const shape = here?.shape ?? all.map(({ id }) => id).join(" ");
       if (!here && all.length) found.set(shape, all);
-      for (const id of [node.attributes["xml:id"], node.attributes["draw:id"]]) if (id !== undefined && shape) targets.set(id, { shape, ...(point === undefined ? {} : { point }) });
+      for (const id of [node.attributes["xml:id"], node.attributes["draw:id"], node.attributes["text:id"]]) if (id !== undefined && shape) targets.set(id, { shape, ...(point === undefined ? {} : { point }) });
       return all;
     };
     for (const shape of page.children) if (!/^(par|seq|animations|notes)$/.test(localName(shape))) walk(shape, undefined);
@@ -276,9 +277,18 @@ class OdpReader {
     return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
   }
 
-  private shapeWork(number: number | null): ShapeWork {
+  /** The colour of a page behind what stands on it. */
+  private ground(page: XmlNode): string | undefined {
+    const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
+    const own = (given: Record<string, string>) => (given.fill === undefined || given.fill === "none" ? undefined : readFill(given, this.styles.drawn, () => undefined));
+    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(attribute(page, "master-page-name") ?? ""), "style-name")).graphic;
+    return groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind)));
+  }
+
+  private shapeWork(number: number | null, ground?: string): ShapeWork {
     return {
       number,
+      ground,
       styles: this.styles,
       text: this.text,
       picture: (href, holder) => this.files.file(href, holder),
@@ -301,7 +311,7 @@ class OdpReader {
     const element = this.masterPages.get(name ?? "");
     let drawn = this.drawnBehind.get(name ?? "");
     if (!drawn) {
-      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null)), ours: false, standing: new Map() };
+      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null, groundOf(readFill(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic, this.styles.drawn, () => undefined)))), ours: false, standing: new Map() };
       const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
       drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };

@@ -1,11 +1,13 @@
 import { knowsPreset, PathWriter } from "@unitext/core/figures";
-import { type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
+import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import SvgPath from "svgpath";
-import { child, localName, type XmlNode } from "../archive";
+import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { mathmlTex } from "../math";
 import { attribute } from "../odt/styles";
+import SvgPath from "svgpath";
 import { presetNamed, readEnhanced } from "./enhanced";
+import { connectorForm } from "./connector";
+import { groundOf, isDark, LIGHT } from "./ground";
 import { points } from "./names";
 import { listed } from "../kept";
 import { chartUnmodelled } from "./chartmore";
@@ -20,6 +22,8 @@ export interface ShapeWork {
   number: number | null;
   styles: OdpStyles;
   text: TextReader;
+  /** The colour of the page under its shapes. */
+  ground: string | undefined;
   /** Takes a picture, film or sound in; gives the name by which the deck knows it. */
   picture(href: string | undefined, holder: XmlNode): string | undefined;
   media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined;
@@ -151,8 +155,7 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
     case "polyline":
       return { geometry: pathForm(polygon(attribute(shape, "points") ?? "", localName(shape) === "polygon"), attribute(shape, "viewBox")) ?? { preset: "rect" } };
     case "path":
-    case "connector":
-      return { geometry: pathForm(attribute(shape, "d") ?? "", attribute(shape, "viewBox")) ?? { preset: localName(shape) === "path" ? "rect" : "line" } };
+      return { geometry: pathForm(attribute(shape, "d") ?? "", attribute(shape, "viewBox")) ?? { preset: "rect" } };
     case "custom-shape": {
       const element = child(shape, "enhanced-geometry") as XmlNode | undefined;
       if (!element) return { geometry: { preset: "rect" } };
@@ -194,8 +197,14 @@ export class ShapeReader {
   }
 
   private looked(children: readonly XmlNode[], properties: Properties, outline?: string): { text: RichText; style: string } {
-    const { text, style } = readLooked(children, this.work.text, properties, outline);
+    const { text, style } = readLooked(children, { ...this.work.text, automatic: isDark(groundOf(readFill(properties.graphic, this.work.styles.drawn, () => undefined)) ?? this.work.ground) ? LIGHT : undefined }, properties, outline);
     return { text, style: this.work.style(style) };
+  }
+
+  /** A style without weight and slant: what one cell is, others need not be. */
+  private unmarked(style: string): string {
+    const levels = this.work.styled(style) ?? [];
+    return this.work.style(levels.map(({ strong: _, emphasis: __, ...level }) => level));
   }
 
   /** The element that a frame or shape stands for; undefined where it shows nothing. */
@@ -204,11 +213,12 @@ export class ShapeReader {
     const { link, ...given } = base;
     const named = { ...given, ...(attribute(shape, "name") && !given.name ? { name: (attribute(shape, "name") as string).slice(0, 300) } : {}) };
     if (kind === "frame") return this.frame(shape, named, alt, link);
-    const standing = kind === "line" || kind === "connector" || kind === "measure" ? lineFrame(shape) : standingOf(shape);
+    const led = kind === "connector" ? connectorForm(shape) : undefined;
+    const standing = led ? { frame: led.frame } : kind === "line" || kind === "connector" || kind === "measure" ? lineFrame(shape) : standingOf(shape);
     if (!standing) return undefined;
     const { properties } = this.properties(shape);
     const { text, style } = this.looked(shape.children, properties);
-    const { geometry, flip } = formOf(shape, standing.frame);
+    const { geometry, flip } = led ? { geometry: led.geometry, flip: undefined } : formOf(shape, standing.frame);
     const paint = this.paint(properties.graphic);
     const lined = kind === "line" || kind === "measure" || kind === "connector" || kind === "polyline";
     const straight = "preset" in geometry && geometry.preset === "line";
@@ -216,7 +226,7 @@ export class ShapeReader {
     const mirrored = flip ?? (lined && !straight ? undefined : turned);
     if (lined) delete paint.fill;
     if (isEmptyText(text) && !paint.fill && !paint.stroke && !link) return undefined;
-    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: readBox(properties), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
+    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: readBox(properties, kind === "custom-shape"), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
   }
 
   private frame(shape: XmlNode, base: Omit<Base, "link">, alt: string, link: string | undefined): Element | undefined {
@@ -224,7 +234,10 @@ export class ShapeReader {
     const standing = standingOf(shape) ?? { frame: { x: 72, y: 72, width: 240, height: 120 } };
     const { properties, outline } = this.properties(shape);
     const part = (name: string) => child(shape, name) as XmlNode | undefined;
-    const image = part("image");
+    // A frame may hold the same picture several times: the first that can be shown counts (10.4.2).
+    const images = childrenOf(shape, "image") as XmlNode[];
+    const pictured = images.find((one) => work.picture(attribute(one, "href"), one) !== undefined);
+    const image = pictured ?? images[0];
     const box = part("text-box");
     if (box) {
       const { text, style } = this.looked(box.children, properties, outline);
@@ -250,7 +263,7 @@ export class ShapeReader {
     if (!image) return undefined;
     const source = work.picture(attribute(image, "href"), image);
     if (!source) {
-      work.report.left.push({ slide: work.number, what: `picture “${alt || (base.name ?? "")}”`, why: "its file is missing, or of a kind that is not read (PNG, JPEG, GIF and SVG are)" });
+      work.report.left.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", why: "its file is missing, or of a kind that is not read (PNG, JPEG, GIF and SVG are)" });
       return undefined;
     }
     const { graphic } = properties;
@@ -320,7 +333,7 @@ export class ShapeReader {
           const base = styles.properties("table-cell", templated(x, y));
           const properties = own === undefined ? base : styles.said("table-cell", own, base);
           const { text, style } = this.looked(cell.children, properties);
-          first ??= style;
+          first ??= this.unmarked(style);
           const [wide, tall] = [Math.min(repeated(cell, "number-columns-spanned", 200), columns.length - x), Math.min(repeated(cell, "number-rows-spanned", 500), rows.length - y)];
           for (let dy = 0; dy < tall; dy++) for (let dx = 0; dx < wide; dx++) if (dx || dy) covered.add(`${y + dy}/${x + dx}`);
           cells.push({ text: inStyle(text, style, first, this.work), ...(wide > 1 ? { columns: wide } : {}), ...(tall > 1 ? { rows: tall } : {}), ...cellLook(properties, this.paint(properties.graphic)) });
@@ -355,7 +368,9 @@ function inStyle(text: RichText, style: string, table: string, work: ShapeWork):
   if (style === table) return text;
   const own = work.styled(style)?.[0];
   if (!own) return text;
-  return text.map((paragraph) => ({ ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), runs: paragraph.runs.map((item) => ({ ...item, ...(own.strong && !item.marks?.includes("strong") ? { marks: ["strong" as const, ...(item.marks ?? [])] } : {}), look: { ...own.run, ...item.look } })) }));
+  const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
+  const look = canonical(own.run) === canonical(work.styled(table)?.[0]?.run) ? undefined : own.run;
+  return text.map((paragraph) => ({ ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) }));
 }
 
 function cellLook({ graphic, paragraph, cell }: Properties, { fill }: Pick<Element, "fill">): Pick<Cell, "fill" | "anchor" | "insets" | "borders"> {

@@ -40,6 +40,8 @@ function over(base: Properties, own: Properties): Properties {
   const text = { ...base.text, ...own.text };
   if (own.text["font-size"] !== undefined) text["font-size"] = sizeOver(own.text["font-size"], base.text["font-size"]);
   if (own.text["font-name"] !== undefined && own.text["font-family"] === undefined) delete text["font-family"];
+  // A colour takes the place of the automatic one (20.393), which would hide it; what says both means the automatic one.
+  if (own.text.color !== undefined && own.text["use-window-font-color"] === undefined) delete text["use-window-font-color"];
   return { graphic: { ...base.graphic, ...own.graphic }, paragraph: { ...base.paragraph, ...own.paragraph }, text, cell: { ...base.cell, ...own.cell }, list: own.list ?? base.list, columns: { ...base.columns, ...own.columns }, tabs: own.tabs.length ? own.tabs : base.tabs };
 }
 
@@ -126,11 +128,11 @@ export class OdpStyles {
       .slice(0, 200) || undefined;
   }
 
-  /** Text properties as a look. */
-  runLook(properties: Properties): RunLook {
+  /** Text properties as a look; `automatic` is the colour that text without one of its own has where it is not the theme's. */
+  runLook(properties: Properties, automatic?: string): RunLook {
     const { text } = properties;
     const size = points(text["font-size"]);
-    const own = text["use-window-font-color"] === "true" ? undefined : colour(text.color);
+    const own = (text["use-window-font-color"] === "true" ? undefined : colour(text.color)) ?? automatic;
     const font = this.family(properties);
     const line = text["text-underline-style"];
     const double = text["text-underline-type"] === "double";
@@ -301,8 +303,11 @@ export function readShadow(graphic: Values): Shadow | undefined {
   return { colour: colour(graphic["shadow-color"]) ?? "#808080", opacity: clamp(share(graphic["shadow-opacity"]) ?? 1, 0, 1), blur: clamp(points(graphic["shadow-blur"] ?? graphic.blur) ?? 0, 0, 1000), distance: clamp(round(Math.hypot(x, y)), 0, 1000), direction: turned(round((Math.atan2(y, x) * 180) / Math.PI)) };
 }
 
-/** How text stands in a shape. */
-export function readBox({ graphic, paragraph, columns }: Properties): TextBox {
+/**
+ * How text stands in a shape. Text of a “custom” shape breaks as its style says (fo:wrap-option); text of a box breaks at
+ * its width unless the box grows with it (draw:auto-grow-width), whatever the default style of all shapes says.
+ */
+export function readBox({ graphic, paragraph, columns }: Properties, custom = false): TextBox {
   const inset = (side: string) => round(clamp(points(graphic[`padding-${side}`] ?? graphic.padding) ?? (side === "left" || side === "right" ? 7.09 : 3.54), -4032, 4032));
   const anchor = ({ middle: "middle", bottom: "bottom", justify: "middle" } as Record<string, TextBox["anchor"]>)[graphic["textarea-vertical-align"] ?? ""];
   const many = Number(columns["column-count"] ?? 1);
@@ -313,7 +318,7 @@ export function readBox({ graphic, paragraph, columns }: Properties): TextBox {
     ...(anchor ? { anchor } : {}),
     ...(many >= 2 && many <= 16 ? { columns: Math.floor(many), gap: clamp(points(columns["column-gap"]) ?? 0, 0, 1000) } : {}),
     fit: shrinks ? "shrink" : graphic["auto-grow-height"] === "true" ? "grow" : "none",
-    ...(graphic["wrap-option"] === "no-wrap" ? { wrap: false } : {}),
+    ...((custom ? graphic["wrap-option"] === "no-wrap" : graphic["auto-grow-width"] === "true") ? { wrap: false } : {}),
     ...(turn ? { turn } : {}),
   };
 }

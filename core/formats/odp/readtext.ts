@@ -47,6 +47,8 @@ export interface TextReader {
   styles: OdpStyles;
   /** Where a link of the file leads, as a link of the model. */
   target(href: string): string | undefined;
+  /** The colour of text that has none of its own, where the ground under it is dark. */
+  automatic?: string | undefined;
 }
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
@@ -129,14 +131,14 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   const byLevel = Array.from({ length: 9 }, (_, level) => (outline !== undefined && styles.has("presentation", `${outline}${level + 1}`) ? (level === 0 ? shape : styles.properties("presentation", `${outline}${level + 1}`)) : shape));
   const paragraphOf = (properties: Properties, kind: Paragraph["kind"], list: Found["list"], level: number): ParagraphLook => ({ ...styles.paragraphLook(properties), ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})), ...(kind === "plain" && list !== undefined ? { first: 0 } : {}) });
   const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
-  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(styles.runLook(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
+  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(styles.runLook(properties, reader.automatic), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
   const text = found.map(({ element, kind, level, start, list }): Paragraph => {
     const base = byLevel[level] as Properties;
     const own = styles.said("paragraph", attribute(element, "style-name"), base);
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
     inline(element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
     const runs = pieces.map(({ text: words, state, link }) => {
-      const look = differing(styles.runLook(state), levels[level]?.run) as RunLook;
+      const look = differing(styles.runLook(state, reader.automatic), levels[level]?.run) as RunLook;
       return run(words, marksOf(state, styles), link, look);
     });
     const align = alignOf(own.paragraph["text-align"]) ?? "start";

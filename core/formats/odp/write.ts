@@ -4,8 +4,9 @@ import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, zip } from "../archive";
 import { isMacro } from "../kept";
 import { Brought, type BroughtList } from "./brought";
-import { EXTENSIONS, length, MEDIA_TYPE, NS, points, VERSION } from "./names";
+import { EXTENSIONS, MEDIA_TYPE, NS, VERSION } from "./names";
 import { entry, HEAD, type OdpOptions, Pages } from "./pages";
+import { hasSize, resized, slideLayouts } from "./pagelayouts";
 import type { PageSlice } from "./slices";
 import { appendTo, OdpBase, withNamespaces } from "./splice";
 
@@ -37,18 +38,6 @@ function pageNames(deck: Deck, bases: readonly OdpBase[]): (slide: Slide) => str
   return ({ id }) => names.get(id);
 }
 
-/** The size of the pages of a part with masters, as it stands there. */
-const pageLayouts = /<style:page-layout-properties\b[^>]*>/g;
-function resized(styleText: string, page: Deck["page"]): string {
-  return styleText.replace(pageLayouts, (tag) => {
-    if (!/fo:page-width/.test(tag) || samePage(tag, page)) return tag;
-    return tag.replace(/(\sfo:page-(width|height)\s*=\s*)("[^"]*"|'[^']*')/g, (_, start: string, side: "width" | "height") => `${start}"${length(page[side])}"`);
-  });
-}
-/** Whether a page layout has the size of the deck's pages, to a tenth of a point. */
-const samePage = (tag: string, page: Deck["page"]) => (["width", "height"] as const).every((side) => Math.abs((points(new RegExp(`fo:page-${side}\\s*=\\s*["']([^"']*)`).exec(tag)?.[1]) ?? page[side]) - page[side]) < 0.1);
-const hasSize = (styleText: string, page: Deck["page"]) => (styleText.match(pageLayouts) ?? []).every((tag) => samePage(tag, page));
-
 /**
  * Writes the deck into the presentation that most of it came from: pages that were not touched, and parts, are those of
  * the file; pages of other presentations come with all that they name.
@@ -70,7 +59,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
   const brought = others.map((other, nth) => {
     const prefix = freePrefix(texts, `B${nth + 1}`);
     const names = other.slidesByName;
-    const room = { at: (path: string) => parts.get(path) ?? file.part(path), put: (path: string, one: Uint8Array | PackedPart) => void parts.set(path, one), free: (folder: string) => folderFree(folder) && !pages.objects.has(folder), pageLayout: hasSize(other.text("styles.xml"), deck.page) ? undefined : /<style:page-layout\s[^>]*style:name="([^"]*)"/.exec(ownStyles)?.[1] };
+    const room = { at: (path: string) => parts.get(path) ?? file.part(path), put: (path: string, one: Uint8Array | PackedPart) => void parts.set(path, one), free: (folder: string) => folderFree(folder) && !pages.objects.has(folder), pageLayout: hasSize(other.text("styles.xml"), deck.page) ? undefined : [...slideLayouts(ownStyles)][0] };
     const made = new Brought(other.file, other.content.text, other.text("styles.xml"), other.text("META-INF/manifest.xml"), prefix, room, (name) => pages.names.get(names.get(name) ?? ""));
     other.words = made.words;
     return made;

@@ -93,7 +93,7 @@ export function boxAttributes(box: TextBox | undefined, usual: { insets: NonNull
     "fo:padding-bottom": length(bottom),
     "draw:textarea-vertical-align": box?.anchor ?? usual.anchor,
     "draw:auto-grow-height": fit === "grow" ? "true" : "false",
-    "draw:auto-grow-width": "false",
+    "draw:auto-grow-width": box?.wrap === false ? "true" : "false",
     "draw:fit-to-size": fit === "shrink" ? "shrink-to-fit" : undefined,
     "fo:wrap-option": box?.wrap === false ? "no-wrap" : "wrap",
   };

@@ -1,4 +1,4 @@
-import { bidiLevels } from "@unitext/core/layout";
+import { bidiLevels, isSignFont } from "@unitext/core/layout";
 import { joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
@@ -43,6 +43,13 @@ function otherLanguage(tag: string | undefined, deck: string | undefined): strin
   return tag !== undefined && deck !== undefined && primary(tag) !== primary(deck) && Language.safeParse(tag).success ? tag : undefined;
 }
 
+const SIGNS = /^[\u00a0-\u00ff\uf020-\uf0ff\s]+$/;
+/** The font of signs that a run names (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is of signs: it stands past ASCII, as such fonts have them. */
+function signFont(properties: XmlElement | undefined, text: string): string | undefined {
+  const typeface = child(properties, "sym")?.attributes.typeface;
+  return isSignFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? typeface.slice(0, 200) : undefined;
+}
+
 function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefined {
   const kind = localName(element);
   if (kind === "m" || kind === "oMathPara" || kind === "oMath") return formulasIn(element);
@@ -55,7 +62,8 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
   const looked = context.looks && kind !== "br" ? runLook([properties], context.looks) : undefined;
   const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
-  const look = language ? { ...looked, language } : looked;
+  const signs = looked && signFont(properties, text);
+  const look = language || signs ? { ...looked, ...(language ? { language } : {}), ...(signs ? { font: signs } : {}) } : looked;
   return run(text, marksOf(properties, context), link, look);
 }
 

@@ -88,8 +88,10 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const picture = embed === undefined ? undefined : context.sign?.(embed, mark as XmlElement);
   const own = inner("buClr", "buClrTx");
   const colour = own && localName(own) === "buClr" ? colourIn(own, context.colours)?.colour : undefined;
-  const share = inner("buSzPct");
-  const font = inner("buFont")?.attributes.typeface;
+  const size = inner("buSzPct", "buSzTx", "buSzPts");
+  const share = size && localName(size) === "buSzPct" ? size : undefined;
+  // "As the text has it" (buFontTx, buSzTx) ends what styles further off say.
+  const font = inner("buFont", "buFontTx")?.attributes.typeface;
   const bullet = { ...(sign ? { sign } : {}), ...(scheme ? { scheme } : {}), ...(picture ? { picture } : {}), ...(colour ? { colour } : {}), ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}), ...(font && kind === "buChar" ? { font: font.slice(0, 200) } : {}) };
   const [left, right, first] = [attribute("marL"), attribute("marR"), attribute("indent")];
   const rtl = attribute("rtl");

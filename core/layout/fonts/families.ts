@@ -38,13 +38,25 @@ export const FALLBACK = ["Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic", "D
 export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
 
 /** Families whose letters are as wide as those of another, which does not ship: the lines of a text break at the same places. */
-const METRIC: Readonly<Record<string, string>> = { calibri: "Carlito", cambria: "Caladea", arial: "Arimo", helvetica: "Arimo", "helvetica neue": "Arimo", "liberation sans": "Arimo", "arial mt": "Arimo", "times new roman": "Tinos", times: "Tinos", "liberation serif": "Tinos", "courier new": "Cousine", courier: "Cousine", "liberation mono": "Cousine" };
+const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
+  Object.entries({
+    Carlito: ["calibri"],
+    Caladea: ["cambria"],
+    Arimo: ["arial", "arial mt", "helvetica", "helvetica neue", "liberation sans", "albany", "albany amt", "nimbus sans", "nimbus sans l", "tex gyre heros"],
+    Tinos: ["times new roman", "times", "liberation serif", "thorndale", "thorndale amt", "nimbus roman", "nimbus roman no9 l", "tex gyre termes"],
+    Cousine: ["courier new", "courier", "liberation mono", "cumberland", "cumberland amt", "nimbus mono", "nimbus mono l", "nimbus mono ps", "tex gyre cursor"],
+    // DejaVu was made from Vera, whose letters it has as they were.
+    "DejaVu Sans": ["bitstream vera sans"],
+  }).flatMap(([shown, names]) => names.map((name) => [name, shown])),
+);
 /** Families that are near in kind, by words of their names. */
 const NEAR: readonly [RegExp, string][] = [
   [/mono|code|consol|typewriter|courier|terminal/i, "Cousine"],
+  [/verdana|vera sans|\btahoma/i, "DejaVu Sans"],
+  [/gothic|grotes/i, "Noto Sans"],
   [/(?<!sans[\s-]?)serif|roman|garamond|georgia|book|palatino|century|baskerville|didot|cambria|constantia|antiqua|slab/i, "Tinos"],
   [/calibri|candara|corbel/i, "Carlito"],
-  [/arial|helvet|grotesk|verdana|tahoma|geneva/i, "Arimo"],
+  [/arial|helvet|geneva/i, "Arimo"],
 ];
 
 /** The name of the family that is shown for a wanted one: itself where it ships, one of the same widths, one of its kind. */

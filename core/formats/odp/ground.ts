@@ -1,0 +1,24 @@
+import type { Fill } from "@unitext/core/model";
+import { rgb } from "d3-color";
+
+/** The colour of text that has none of its own on a dark ground; on a light one it has the theme's (OpenDocument 1.3, part 3, 20.393). */
+export const LIGHT = "#ffffff";
+/** The paper of a page that says nothing of its background. */
+export const WHITE = "#ffffff";
+
+/** The mean colour of a fill; undefined where it has none that is known, as a picture has not. */
+export function groundOf(fill: Fill | undefined): string | undefined {
+  if (fill?.kind === "solid") return (fill.opacity ?? 1) < 0.5 ? undefined : fill.colour;
+  if (fill?.kind === "pattern") return fill.back;
+  if (fill?.kind !== "gradient") return undefined;
+  const mean = (channel: "r" | "g" | "b") => fill.stops.reduce((sum, stop) => sum + rgb(stop.colour)[channel], 0) / fill.stops.length;
+  return rgb(mean("r"), mean("g"), mean("b")).formatHex();
+}
+
+/** Whether white stands out from a colour more than black does, by the relative luminance of WCAG 2.2. */
+export function isDark(colour: string | undefined): boolean {
+  if (colour === undefined) return false;
+  const { r, g, b } = rgb(colour);
+  const [red, green, blue] = [r, g, b].map((value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4)) as [number, number, number];
+  return 1.05 / (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) > (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) / 0.05;
+}
