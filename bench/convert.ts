@@ -10,7 +10,7 @@ import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { SaxesParser } from "saxes";
 import { svgPng } from "../server/export";
-import { best, freshFonts, inTurn, type Row, row } from "./core";
+import { best, folder, freshFonts, inTurn, type Row, row } from "./core";
 import { paragraphs } from "./material";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -116,7 +116,8 @@ export async function convert(): Promise<Row[]> {
   const scene = layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: () => undefined });
   const drawn = () => new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
-  const png = () => svgPng(sceneSvg(layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts }), { outlines: fonts, picture: () => undefined }), 1280);
+  const paint = svgPng(folder);
+  const png = () => paint(sceneSvg(layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts }), { outlines: fonts, picture: () => undefined }), 1280);
   drawn();
   png();
   const [own = 0, alone = 1] = await inTurn([png, drawn]);

@@ -21,7 +21,7 @@ export interface Row {
   unit?: string;
 }
 
-const folder = join(process.cwd(), "dist/fonts");
+export const folder = join(process.cwd(), "dist/fonts");
 export const bytes = (id: string) => readFileSync(join(folder, `${id}.ttf`));
 export const freshFonts = () => new FontSet(bytes);
 

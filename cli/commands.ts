@@ -1,14 +1,14 @@
 import { existsSync, mkdirSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { type AskedRule, extensionOf, pdfPages, READABLE, type ReadResult, slidePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, pdfPages, READABLE, type ReadResult, slidePictures, stillPictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { scenesPdf } from "@unitext/core/draw";
 import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
 import { Body, type Cut, type Deck, Language } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { slidePng, svgPng } from "../server/export";
+import { slidePng } from "../server/export";
 import { mergeCommand, splitCommand } from "./divide";
-import { fonts, newId, readFile, writeAll, writeWhole } from "./files";
+import { fonts, newId, png, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";
 import { options, Usage } from "./usage";
 
@@ -49,7 +49,7 @@ function writable(file: string): WritableFormat {
 
 async function write(deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string): Promise<void> {
   const format = writable(file);
-  const context = { fonts, picture: (sha256: string) => blobs.get(sha256), at: new Date(), png: svgPng };
+  const context = { fonts, picture: (sha256: string) => blobs.get(sha256), at: new Date(), png };
   if (format === "png" || format === "svg") {
     writeAll([...slidePictures(deck, format, context)].map(([name, bytes]) => ({ file: join(file, name), bytes })));
     return;
@@ -134,12 +134,12 @@ async function draw(args: readonly string[]): Promise<undefined> {
   const picture = (sha256: string) => blobs.get(sha256);
   if (extensionOf(values.output) === "pdf") {
     const pages = pdfPages(deck, fonts, values.notes ? "notes" : "slides", chosen);
-    writeWhole(values.output, await scenesPdf(pages, { fonts, picture, title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
+    writeWhole(values.output, await scenesPdf(pages, { fonts, picture: stillPictures(deck.assets, picture, png), title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
     return;
   }
   if (!existsSync(values.output)) mkdirSync(values.output, { recursive: true });
   const digits = String(deck.slides.length).length;
-  for (const number of chosen) writeWhole(join(values.output, `${String(number).padStart(digits, "0")}.png`), slidePng(deck, number, width, fonts, picture));
+  for (const number of chosen) writeWhole(join(values.output, `${String(number).padStart(digits, "0")}.png`), slidePng(deck, number, width, fonts, png, picture));
 }
 
 const later = (usage: string, does: string): Command => ({

@@ -6,10 +6,11 @@ import { type AskedRule, extensionOf, type ReadResult, readDeck } from "@unitext
 import { FontSet } from "@unitext/core/layout";
 import { Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { readPdf } from "../server/export";
+import { readPdf, svgPng } from "../server/export";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "../fonts");
 export const fonts = new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
+export const png = svgPng(folder);
 export const newId = () => nanoid(10);
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 

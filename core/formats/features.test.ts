@@ -12,10 +12,11 @@ const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest(
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 400, height: 300 })));
 // The smallest picture of the kind (GIF89a, appendix A; the bytes from memory).
 const moving = Uint8Array.from(Buffer.from("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7", "base64"));
+const lines = strToU8('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><path d="M0 30L20 0L40 30Z" fill="#0f5c63"/></svg>');
 const film = strToU8("\0\0\0\x18ftypmp42 made up");
-const blobs = new Map([photo, moving, film].map((bytes) => [sha256(bytes), bytes]));
-const deck = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 400, height: 300 }, [FILES.moving]: { sha256: sha256(moving), mediaType: "image/gif", width: 1, height: 1 }, [FILES.film]: { sha256: sha256(film), mediaType: "video/mp4", width: 1, height: 1 } });
-const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+const blobs = new Map([photo, moving, lines, film].map((bytes) => [sha256(bytes), bytes]));
+const deck = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 400, height: 300 }, [FILES.moving]: { sha256: sha256(moving), mediaType: "image/gif", width: 1, height: 1 }, [FILES.lines]: { sha256: sha256(lines), mediaType: "image/svg+xml", width: 40, height: 30 }, [FILES.film]: { sha256: sha256(film), mediaType: "video/mp4", width: 1, height: 1 } });
+const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: (sum: string) => blobs.get(sum), png: () => photo };
 const reading = () => ({ newId: idSource("r"), sha256, picture: (name: string) => blobs.get(deck.assets[name]?.sha256 ?? "") });
 
 /** The file as a program reads it that does not know what Unitext keeps in it. */

@@ -6,7 +6,7 @@ import { DEFAULT_RULE } from "@unitext/core/model";
 import { generateDeck, reconcile } from "./index";
 
 const asset = { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 };
-const deck = everything({ [FILES.photo]: asset, [FILES.moving]: asset, [FILES.film]: { ...asset, mediaType: "video/mp4" } });
+const deck = everything({ [FILES.photo]: asset, [FILES.moving]: asset, [FILES.lines]: { ...asset, mediaType: "image/svg+xml" }, [FILES.film]: { ...asset, mediaType: "video/mp4" } });
 
 /** The deck after its text was changed in Write. */
 function typed(of: Deck, change: (text: string) => string): { deck: Deck; changed: boolean } {
@@ -56,7 +56,7 @@ describe("slides that hold more than text can say, in Write", () => {
     expect(chart.series[0]).toMatchObject({ colour: "#0f5c63", values: [1.5, 7.5, null] });
     expect(others(deck, after, ["figures"])).toBe(true);
     const { deck: less } = typed(deck, (text) => text.replace(/^!\[A wave\].*\n/m, ""));
-    expect(slide(less, "pictures").elements.map(({ id }) => id)).toEqual(["a", "r", "m", "f"]);
+    expect(slide(less, "pictures").elements.map(({ id }) => id)).toEqual(["a", "r", "m", "l", "f"]);
   });
 
   it("keep what is said of them beside: notes, hidden, order", () => {

@@ -11,15 +11,11 @@ function isDrawn(code: number): boolean {
   drawable.set(code, known);
   return known;
 }
-/** Signs that the shipped faces draw, for some that they do not (common practice, no source): arrows and bullets that differ in weight only. */
-const LIKE: Readonly<Record<string, string>> = { "⮚": "➢", "⚫": "●", "◼": "■", "🡪": "→", "🡨": "←", "🡩": "↑", "🡫": "↓", "🡺": "➔", "⬤": "●" };
-const PRIVATE = /[\uE000-\uF8FF]/;
 
 function standsFor(letter: string, font: string): string {
   const code = letter.codePointAt(0) as number;
   // Files write the signs of such fonts by their place in the font, from U+F000 on or without it.
-  const found = codePoint(font, code >= 0xf000 && code <= 0xf0ff ? code - 0xf000 : code)?.string ?? letter;
-  return isDrawn(found.codePointAt(0) as number) ? found : (LIKE[found] ?? found);
+  return codePoint(font, code >= 0xf000 && code <= 0xf0ff ? code - 0xf000 : code)?.string ?? letter;
 }
 
 /** Text in a font of signs as the characters that its signs stand for (the mapping of dingbat-to-unicode, which follows Unicode 7.0); other text as it is. */
@@ -27,7 +23,7 @@ export function signsAsText(text: string, font: string | undefined): string {
   return isSignFont(font) ? Array.from(text, (letter) => standsFor(letter, font)).join("") : text;
 }
 
-/** The sign before an item as the shipped faces draw it: what stands in a font's private area and is not known is a round one. */
+/** The sign before an item as the shipped faces draw it: one that none of them has, as those of a font's private area, is a round one. */
 export function drawnSign(sign: string, font: string | undefined): string {
-  return signsAsText(sign, font).replace(PRIVATE, "•");
+  return Array.from(signsAsText(sign, font), (letter) => (isDrawn(letter.codePointAt(0) as number) ? letter : "•")).join("");
 }

@@ -2,7 +2,7 @@ import { newSlide } from "@unitext/core/edit";
 import { type Deck, type Element, emptyDeck, plainText, run, type TextStyle, THEMES, valueSum } from "@unitext/core/model";
 
 /** Names of the files that the deck shows. */
-export const FILES = { photo: "dune.png", moving: "wave.gif", film: "tide.mp4" } as const;
+export const FILES = { photo: "dune.png", moving: "wave.gif", lines: "gauge.svg", film: "tide.mp4" } as const;
 
 const style: TextStyle = [
   { run: { size: 20, colour: "#12343b", font: "Carlito" }, paragraph: { left: 18, first: -18, bullet: { sign: "▪" }, before: { points: 4 } } },
@@ -68,6 +68,7 @@ export function everything(assets: Deck["assets"]): Deck {
           { kind: "picture", id: "b", slot: null, frame: place(300, 40, 200, 150), source: FILES.moving, alt: "A wave", flip: "x", entrance: { order: 0, trigger: "press", effect: "fade", seconds: 0.5 } },
           { kind: "picture", id: "r", slot: null, frame: place(560, 220, 200, 150), source: FILES.photo, alt: "A dune in a round frame", shape: { preset: "ellipse" }, entrance: { order: 1, trigger: "after", effect: "wipe", seconds: 1, delay: 0.25 } },
           { kind: "picture", id: "m", slot: null, frame: place(560, 40, 200, 150), source: "lost.png", alt: "Lost" },
+          { kind: "picture", id: "l", slot: null, frame: place(800, 220, 120, 120), source: FILES.lines, alt: "A gauge in lines" },
           { kind: "media", id: "f", slot: null, frame: place(40, 240, 320, 180), source: FILES.film, form: "video", poster: FILES.photo, alt: "The tide" },
         ],
         moves: ["the exit of “A dune”"],

@@ -44,21 +44,25 @@ export function fontsIn(folder: string): FontSet {
 /** Writes a deck in a format; run on a worker thread, so that the server goes on answering. */
 export default async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
   await loadFormulas();
-  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at), png: svgPng, ...(sheets ? { sheets } : {}) });
+  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at), png: svgPng(fonts), ...(sheets ? { sheets } : {}) });
 }
 
 /** Draws one slide as a PNG of a width in pixels. */
-export function slidePng(deck: Deck, number: number, width: number, fonts: FontSet, picture: (sha256: string) => Uint8Array | undefined): Uint8Array {
+export function slidePng(deck: Deck, number: number, width: number, fonts: FontSet, png: (svg: string, width: number) => Uint8Array, picture: (sha256: string) => Uint8Array | undefined): Uint8Array {
   const slide = deck.slides[number - 1];
   if (!slide) return new Uint8Array();
   const scene = layoutSlide(slide, { head: headOf(deck), number, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
-  return svgPng(svg, width);
+  return png(svg, width);
 }
 
-/** Draws an SVG that needs no fonts as a PNG of a width in pixels. */
-export function svgPng(svg: string, width: number): Uint8Array {
-  return new Resvg(svg, { fitTo: { mode: "width", value: width }, font: { loadSystemFonts: false } }).render().asPng();
+/** The faces that stand for those that a picture in SVG names; its words are not shaped by Unitext. */
+const FACES = ["noto-sans-latin", "noto-sans-latin-ext", "noto-sans-greek", "noto-sans-cyrillic", "arimo-latin", "tinos-latin", "cousine-latin"].flatMap((name) => [`${name}-400-normal`, `${name}-700-normal`, ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : [])]);
+
+/** Draws SVG as PNGs of a width in pixels. Drawings of Unitext need no fonts; a picture in SVG with words in it takes them from a folder. */
+export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
+  const faces = { loadSystemFonts: false, fontFiles: FACES.map((id) => join(fonts, `${id}.ttf`)), defaultFontFamily: "Noto Sans", sansSerifFamily: "Arimo", serifFamily: "Tinos", monospaceFamily: "Cousine" };
+  return (svg, width) => new Resvg(svg, { fitTo: { mode: "width", value: width }, font: svg.includes("data:image/svg+xml") ? faces : { loadSystemFonts: false } }).render().asPng();
 }
 
 function dataUri(deck: Deck, sha256: string, bytes: Uint8Array | undefined): string | undefined {

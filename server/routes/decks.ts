@@ -145,7 +145,7 @@ export function deckRoutes(context: AppContext): Router {
     const bytes = bytesOf(request);
     const name = String(request.query.name ?? "").slice(0, 200);
     const info = pictureInfo(bytes);
-    if (!info || !name) throw new Failure("not-readable", name || "picture", "The picture is not a PNG or JPEG file, or it has no name.");
+    if (!info || !name) throw new Failure("not-readable", name || "picture", "The picture is no PNG, JPEG, GIF or SVG file that can be read, or it has no name.");
     const sum = sha256(bytes);
     await addBlob(db, deck, sum, info.mediaType, bytes);
     response.status(201).json({ name, sha256: sum, ...info } satisfies Picture);
@@ -154,6 +154,8 @@ export function deckRoutes(context: AppContext): Router {
   routes.get("/decks/:deck/pictures/:sha256", deckRoute(context, "see", async ({ deck, request, response }) => {
     const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256));
     response.setHeader("content-type", mediaType);
+    // What stands in a drawing is neither run nor fetched, wherever it is opened.
+    response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
     if (!mediaType.startsWith("image/")) response.setHeader("content-disposition", "attachment");
     response.setHeader("cache-control", "private, max-age=31536000, immutable");
     response.send(Buffer.from(bytes));

@@ -5,6 +5,7 @@ import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
 import { masterRegions, standsOnMaster } from "../regions";
+import { isLines, stillPictures } from "../picture";
 import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION } from "./names";
 import type { PageSlice } from "./slices";
 import type { OdpBase } from "./splice";
@@ -22,6 +23,8 @@ export interface OdpOptions {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
   at: Date;
+  /** Draws an SVG as a PNG of a width in pixels: beside a drawing stands a picture of it, for programs that do not know SVG. */
+  png?: (svg: string, width: number) => Uint8Array;
 }
 
 /** The name of a slide's page in the file: what links lead to, and by which it is known again. */
@@ -117,7 +120,7 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "link" | "object">): string {
+function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
   const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
@@ -178,6 +181,18 @@ export class Pages {
     this.files.set(path, bytes);
     return path;
   };
+  /** The paths of a picture in the order in which a frame offers it: a drawing in lines, then its dots. */
+  readonly shown = (source: string): string[] => {
+    const path = this.file(source);
+    const asset = this.deck.assets[source];
+    if (path === undefined || !asset) return [];
+    const { picture, png } = this.options;
+    const dots = isLines(asset) && png ? stillPictures({ [source]: asset }, picture, png)(asset.sha256) : undefined;
+    if (!dots) return [path];
+    const beside = path.replace(/\.[^.]*$/, ".png");
+    this.files.set(beside, dots);
+    return [path, beside];
+  };
   readonly link = (to: string): string | undefined => {
     const inside = slideLink(to);
     if (inside === undefined) return deckLink(to) ? undefined : to;
@@ -194,9 +209,9 @@ export class Pages {
   };
 
   work(slide: Slide, number: number): Work {
-    const { styles, definitions, file, link, object, head } = this;
+    const { styles, definitions, file, shown, link, object, head } = this;
     const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
+    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -281,7 +296,7 @@ export class Pages {
   masterPages(): string {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
     const ours = [["Opening", "opening"], ["Content", "points"]] as const;
-    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, link, object }))].join("");
+    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object }))].join("");
   }
 
   layout(): string {

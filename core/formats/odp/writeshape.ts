@@ -17,6 +17,8 @@ export interface Work {
   boxes: ReadonlyMap<string, SceneBox>;
   styles: StyleSheet;
   definitions: Definitions;
+  /** The paths at which a frame shows a picture, the best first; none where its file is not in the deck. */
+  shown(source: string): string[];
   /** The path of a picture's or film's file in the package, or undefined where its file is not in the deck. */
   file(source: string): string | undefined;
   link(to: string): string | undefined;
@@ -129,9 +131,9 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
   text: (element, shape, work) => textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element),
   picture: (element, shape, work) => {
     const { source, alt, crop, opacity, recolour, flip } = element;
-    const path = work.file(source);
+    const paths = work.shown(source);
     const { inside, around } = linked(element.link, work);
-    if (!path) return around(xml("draw:frame", { ...named({ ...shape, presentation: "graphic" }, work.styles.style("presentation", { "graphic-properties": BARE })), "presentation:placeholder": "true", ...standing(shape.frame, element.rotation) }, "<draw:text-box/>", inside, described(alt)));
+    if (!paths.length) return around(xml("draw:frame", { ...named({ ...shape, presentation: "graphic" }, work.styles.style("presentation", { "graphic-properties": BARE })), "presentation:placeholder": "true", ...standing(shape.frame, element.rotation) }, "<draw:text-box/>", inside, described(alt)));
     const asset = work.head.assets[source];
     const [w, h] = [(asset?.width ?? 1) * PIXEL, (asset?.height ?? 1) * PIXEL];
     const properties = {
@@ -143,7 +145,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
       "draw:color-mode": recolour ? RECOLOUR[recolour] : undefined,
       "style:mirror": flip ? { x: "horizontal", y: "vertical", xy: "vertical horizontal" }[flip] : undefined,
     };
-    return around(xml("draw:frame", { ...named(shape, work.styles.style("graphic", { "graphic-properties": properties })), ...standing(shape.frame, element.rotation) }, xml("draw:image", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }), inside, described(alt)));
+    return around(xml("draw:frame", { ...named(shape, work.styles.style("graphic", { "graphic-properties": properties })), ...standing(shape.frame, element.rotation) }, ...paths.map((path) => xml("draw:image", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" })), inside, described(alt)));
   },
   table: (element, shape, work) => tableFrame(element, shape, work),
   chart: (element, shape, work) => {

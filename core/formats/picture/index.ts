@@ -1,10 +1,17 @@
 import type { Asset } from "@unitext/core/model";
+import { svgInfo } from "./svg";
 
-/** Media type and pixel size of a PNG (ISO/IEC 15948, IHDR), a GIF (89a, logical screen) or a JPEG (ISO/IEC 10918-1, frame header), or undefined for anything else. */
+export { isLines, stillPictures } from "./raster";
+
+/** Whether bytes may be XML: a mark of their encoding, white space, then a tag. */
+const MARKUP = /^(?:\u00ef\u00bb\u00bf|\u00fe\u00ff|\u00ff\u00fe)?[\s\0]*</;
+
+/** Media type and pixel size of a PNG (ISO/IEC 15948, IHDR), a GIF (89a, logical screen), a JPEG (ISO/IEC 10918-1, frame header) or an SVG, or undefined for anything else. */
 export function pictureInfo(bytes: Uint8Array): Omit<Asset, "sha256"> | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length > 24 && view.getUint32(0) === 0x89504e47 && view.getUint32(4) === 0x0d0a1a0a) return sized("image/png", view.getUint32(16), view.getUint32(20));
   if (bytes.length > 13 && view.getUint32(0) === 0x47494638 && bytes.at(-1) === 0x3b) return sized("image/gif", view.getUint16(6, true), view.getUint16(8, true));
+  if (MARKUP.test(String.fromCharCode(...bytes.subarray(0, 64)))) return svgInfo(bytes);
   if (bytes.length < 4 || view.getUint16(0) !== 0xffd8) return undefined;
   let at = 2;
   while (at + 9 < bytes.length) {

@@ -71,7 +71,12 @@ export interface DrawingContext {
   theme: XmlElement | undefined;
 }
 
-const embedOf = (element: XmlElement | undefined) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1];
+const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+/** The relationships of a picture (CT_Blip), the best first: its drawing in SVG, its file, a file elsewhere. */
+export function pictureIds(blip: XmlElement | undefined): string[] {
+  const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];
+  return [relationOf(drawing, "embed"), relationOf(blip, "embed"), relationOf(blip, "link")].filter((id): id is string => id !== undefined);
+}
 const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
 
 /** The nearest of the preset patterns (ECMA-376-1, 20.1.10.51) that are drawn. */
@@ -83,6 +88,15 @@ function patternOf(preset: string): Extract<Fill, { kind: "pattern" }>["pattern"
   if (/horz|Horz/i.test(preset)) return "horizontal";
   if (/vert|Vert/i.test(preset)) return "vertical";
   return "dots";
+}
+
+/** The first file of a picture that can be shown; the others are not taken in. */
+export function firstPicture(blip: XmlElement | undefined, take: (id: string) => string | undefined): string | undefined {
+  for (const id of pictureIds(blip)) {
+    const found = take(id);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** A fill element as a fill; null for one that says that nothing is filled, undefined for one that is not known. */
@@ -112,7 +126,7 @@ export function readFill(element: XmlElement | undefined, context: DrawingContex
     }
     case "blipFill": {
       const blip = child(element, "blip");
-      const source = context.picture(embedOf(blip) ?? "");
+      const source = firstPicture(blip, context.picture);
       const opacity = child(blip, "alphaModFix");
       return source === undefined ? undefined : { kind: "picture", source, ...(child(element, "tile") ? { tile: true } : {}), ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}) };
     }

@@ -3,6 +3,7 @@ import type { Report } from "@unitext/core/tally";
 import { at, child, localName, type XmlElement } from "../archive";
 import { chartTable, figureWords, flattened, type KeptElement, keptText, wordsOf } from "../kept";
 import { mediaOf, type ReadOptions } from "../reading";
+import { pictureIds } from "./drawing";
 import { type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { placeholderOf } from "./names";
 import type { OpenedPackage } from "./package";
@@ -162,7 +163,7 @@ export class OwnSlides {
     const idOf = (found: XmlElement | undefined, name: string) => Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
     const properties = at(shape, "nvPicPr", "nvPr");
     const film = properties?.children.find((part) => /^(video|audio)File$/.test(localName(part)));
-    take(idOf(at(shape, "blipFill", "blip"), "embed"), element.poster);
+    take(pictureIds(at(shape, "blipFill", "blip"))[0], element.poster);
     if (film) {
       const id = idOf(film, "link");
       const target = id === undefined ? "" : (this.file.pack.relationships(path).get(id)?.target ?? "");
@@ -181,8 +182,8 @@ export class OwnSlides {
 
   private picture(shape: XmlElement, named: Record<string, string>, { path, number }: { path: string; number: number }, add: (source: string) => Element[], kept: string | undefined): Element[] {
     const blip = at(shape, "blipFill", "blip");
-    const embed = Object.entries(blip?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1] ?? "";
-    const target = this.file.pack.relationships(path).get(embed)?.target ?? "";
+    const targets = pictureIds(blip).map((id) => this.file.pack.relationships(path).get(id)?.target ?? "");
+    const target = targets.find((one) => this.file.files.summed(one)?.info) ?? targets[0] ?? "";
     const file = this.file.files.summed(target);
     if (!file?.info) {
       this.file.left.push({ slide: number, what: `picture “${named.name ?? target}”`, why: file ? "pictures of its kind are not shown" : "its file is missing" });

@@ -2,7 +2,7 @@ import { type ArrangementName, type Cell, type Element, type Geometry, isEmptyTe
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
-import { type DrawingContext, inGroup, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
+import { type DrawingContext, inGroup, pictureIds, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
 import { listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
@@ -191,11 +191,20 @@ export class ShapeReader {
     return { kind: "shape", ...base, stroke, geometry, text: [], ...(named.descr ? { alt: named.descr } : {}), ...(link ? { link } : {}) };
   }
 
+  /** The first file of a picture that can be shown; why none can, where that is so. */
+  private pictured(blip: XmlElement | undefined): { source: string } | { why: string } {
+    const ids = pictureIds(blip);
+    for (const id of ids.slice(0, -1)) {
+      const found = this.work.picture(id);
+      if ("source" in found) return found;
+    }
+    return this.work.picture(ids.at(-1) ?? "");
+  }
+
   private picture(shape: XmlElement, base: Base, named: Record<string, string>): Element {
     const nonVisual = at(shape, "nvPicPr", "nvPr");
     const blip = at(shape, "blipFill", "blip");
-    const embed = relationOf(blip, "embed") ?? relationOf(blip, "link") ?? "";
-    const found = this.work.picture(embed);
+    const found = this.pictured(blip);
     const alt = named.descr ?? "";
     const film = nonVisual?.children.find((part) => ["videoFile", "audioFile", "wavAudioFile", "quickTimeFile"].includes(localName(part)));
     if (film) {
@@ -267,7 +276,7 @@ export class ShapeReader {
     }
     const object = at(data, "oleObj") ?? at(data, "AlternateContent", "Fallback", "oleObj") ?? at(data, "AlternateContent", "Choice", "oleObj");
     const blip = at(object, "pic", "blipFill", "blip") ?? at(data, "AlternateContent", "Fallback", "oleObj", "pic", "blipFill", "blip");
-    const found = blip ? this.work.picture(relationOf(blip, "embed") ?? "") : undefined;
+    const found = blip ? this.pictured(blip) : undefined;
     const what = object ? `embedded object (${object.attributes.progId ?? "unknown"})` : "embedded object";
     this.adapted(`the ${what} “${named.name ?? ""}”`, "shown by its picture, where the file has one that can be shown; a .pptx keeps it");
     return this.foreign(what, base, named, [], found && "source" in found ? found.source : undefined);

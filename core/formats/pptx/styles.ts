@@ -1,5 +1,6 @@
 import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
+import { firstPicture } from "./drawing";
 import { type ColourContext, colourIn, fraction } from "./colour";
 import { EMU } from "./names";
 
@@ -84,8 +85,7 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const kind = mark ? localName(mark) : undefined;
   const sign = kind === "buChar" ? mark?.attributes.char?.slice(0, 8) : undefined;
   const scheme = kind === "buAutoNum" ? NUMBERS[mark?.attributes.type ?? ""] : undefined;
-  const embed = kind === "buBlip" ? Object.entries(child(mark, "blip")?.attributes ?? {}).find(([key]) => key.endsWith(":embed"))?.[1] : undefined;
-  const picture = embed === undefined ? undefined : context.sign?.(embed, mark as XmlElement);
+  const picture = kind === "buBlip" ? firstPicture(child(mark, "blip"), (id) => context.sign?.(id, mark as XmlElement)) : undefined;
   const own = inner("buClr", "buClrTx");
   const colour = own && localName(own) === "buClr" ? colourIn(own, context.colours)?.colour : undefined;
   const size = inner("buSzPct", "buSzTx", "buSzPts");

@@ -5,7 +5,7 @@ import { xml } from "../archive";
 import { RAISED } from "../kept";
 import type { ShapeMath } from "./math";
 import { emu } from "./names";
-import { bulletXml, lookParts, paragraphParts } from "./writedrawing";
+import { bulletXml, type Embedded, lookParts, paragraphParts } from "./writedrawing";
 
 /** What writing text needs of the part that it stands in. */
 export interface TextContext {
@@ -19,8 +19,8 @@ export interface TextContext {
   style?: TextStyle;
   /** Where formulas are set, and not shown as their TeX. */
   math?: Pick<ShapeMath, "formula">;
-  /** The relationship id for a picture, or undefined where its file is gone. */
-  picture?(source: string): string | undefined;
+  /** The relationships of a picture, or undefined where its file is gone. */
+  picture?(source: string): Embedded | undefined;
   /** The relationship id for a link, or undefined where it leads nowhere. */
   link(to: string): { id: string; slide: boolean } | undefined;
 }

@@ -11,8 +11,22 @@ export function colourXml(colour: string, opacity?: number): string {
 const share = (value: number) => Math.round(value * 100000);
 const PATTERN = { dots: "pct20", horizontal: "horz", vertical: "vert", rising: "upDiag", falling: "dnDiag", grid: "smGrid", cross: "diagCross" } as const;
 
-/** A fill (ECMA-376-1, 20.1.8); `embed` gives the relationship of a picture, or undefined where its file is gone. */
-export function fillXml(fill: Fill, embed: (source: string) => string | undefined): string {
+/** The relationships by which a part names a picture: its file and, where that is of dots in the place of lines, the drawing. */
+export interface Embedded {
+  id: string;
+  lines?: string;
+}
+/** The extension of a picture that names its drawing in SVG, as programs that know SVG have it (ECMA-376-1, 20.1.2.2.15, gives its place; the name from memory). */
+const LINES = { uri: "{96DAC541-7B7A-43D3-8B79-37D633B846F1}", namespace: "http://schemas.microsoft.com/office/drawing/2016/SVG/main" };
+
+/** A picture (CT_Blip) with what is done to it. */
+export function blipXml({ id, lines }: Embedded, effects = ""): string {
+  const drawing = lines === undefined ? "" : xml("a:extLst", {}, xml("a:ext", { uri: LINES.uri }, xml("asvg:svgBlip", { "xmlns:asvg": LINES.namespace, "r:embed": lines })));
+  return xml("a:blip", { "r:embed": id }, effects, drawing);
+}
+
+/** A fill (ECMA-376-1, 20.1.8); `embed` gives the relationships of a picture, or undefined where its file is gone. */
+export function fillXml(fill: Fill, embed: (source: string) => Embedded | undefined): string {
   switch (fill.kind) {
     case "solid":
       return xml("a:solidFill", {}, colourXml(fill.colour, fill.opacity));
@@ -21,9 +35,9 @@ export function fillXml(fill: Fill, embed: (source: string) => string | undefine
     case "pattern":
       return xml("a:pattFill", { prst: PATTERN[fill.pattern] }, xml("a:fgClr", {}, colourXml(fill.fore)), xml("a:bgClr", {}, colourXml(fill.back)));
     case "picture": {
-      const id = embed(fill.source);
-      if (id === undefined) return "<a:noFill/>";
-      return xml("a:blipFill", { rotWithShape: 1 }, xml("a:blip", { "r:embed": id }, fill.opacity === undefined ? "" : xml("a:alphaModFix", { amt: share(fill.opacity) })), fill.tile ? '<a:tile tx="0" ty="0" sx="100000" sy="100000" flip="none" algn="tl"/>' : "<a:stretch><a:fillRect/></a:stretch>");
+      const picture = embed(fill.source);
+      if (!picture) return "<a:noFill/>";
+      return xml("a:blipFill", { rotWithShape: 1 }, blipXml(picture, fill.opacity === undefined ? "" : xml("a:alphaModFix", { amt: share(fill.opacity) })), fill.tile ? '<a:tile tx="0" ty="0" sx="100000" sy="100000" flip="none" algn="tl"/>' : "<a:stretch><a:fillRect/></a:stretch>");
     }
   }
 }
@@ -124,12 +138,12 @@ export function lookParts(look: RunLook | undefined): { attributes: Record<strin
 const spacing = (name: string, value: ParagraphLook["before"] | ParagraphLook["line"]) => (!value ? "" : xml(name, {}, "points" in value ? xml("a:spcPts", { val: Math.round(value.points * 100) }) : xml("a:spcPct", { val: share(value.times) })));
 
 /** The sign of an item, in the order of CT_TextParagraphProperties. */
-export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, embed?: (source: string) => string | undefined): string {
+export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, embed?: (source: string) => Embedded | undefined): string {
   if (kind === "plain") return "<a:buNone/>";
   const parts = (bullet?.colour ? xml("a:buClr", {}, colourXml(bullet.colour)) : "") + (bullet?.size ? xml("a:buSzPct", { val: share(bullet.size) }) : "");
   if (kind === "number") return `${parts}<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
   const picture = bullet?.picture === undefined ? undefined : embed?.(bullet.picture);
-  if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, xml("a:blip", { "r:embed": picture }))}`;
+  if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, blipXml(picture))}`;
   return `${parts}${xml("a:buFont", { typeface: bullet?.font ?? "Arial" })}${xml("a:buChar", { char: bullet?.sign ?? "•" })}`;
 }
 

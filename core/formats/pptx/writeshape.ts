@@ -3,6 +3,7 @@ import { type FontSet, type SceneBox, sizeOf } from "@unitext/core/layout";
 import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
+import { isLines, stillPictures } from "../picture";
 import { ShapeMath } from "./math";
 import { NUMBER_FIELD, transform } from "./layouts";
 import { emu, type Placeholder, placeholderOf, REL, TYPE } from "./names";
@@ -10,7 +11,7 @@ import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
 import { tableXml } from "./table";
 import { paragraphsXml, type TextContext } from "./text";
 import { chartPart, workbook } from "./writechart";
-import { boxXml, fillXml, geometryXml, listStyleXml, shadowXml, standingXml, strokeXml } from "./writedrawing";
+import { blipXml, boxXml, type Embedded, fillXml, geometryXml, listStyleXml, shadowXml, standingXml, strokeXml } from "./writedrawing";
 
 export interface PptxOptions {
   fonts: FontSet;
@@ -18,6 +19,8 @@ export interface PptxOptions {
   picture: (sha256: string) => Uint8Array | undefined;
   /** The moment that the file names as its making. */
   at: Date;
+  /** Draws an SVG as a PNG of a width in pixels: beside a drawing stands a picture of it, for programs that do not know SVG. */
+  png?: (svg: string, width: number) => Uint8Array;
 }
 
 /** What the shapes of one slide are written with. */
@@ -59,12 +62,15 @@ export function linker(relationships: Relationships, paths: ReadonlyMap<string, 
   };
 }
 
-/** The relationship of a picture, film or sound of the deck; undefined where its file is gone. */
-export function embedded({ head, options, pack, relationships, path }: SlideWork, source: string, type: keyof typeof REL = "image"): string | undefined {
+/** The relationships of a picture, film or sound of the deck; undefined where its file is gone. */
+export function embedded({ head, options, pack, relationships, path }: SlideWork, source: string, type: keyof typeof REL = "image"): Embedded | undefined {
   const asset = head.assets[source];
   const bytes = asset && options.picture(asset.sha256);
   if (!asset || !bytes) return undefined;
-  return relationships.add(REL[type], relativeTo(path, pack.picture(asset.sha256, bytes, EXTENSIONS[asset.mediaType] ?? "bin")));
+  const id = relationships.add(REL[type], relativeTo(path, pack.picture(asset.sha256, bytes, EXTENSIONS[asset.mediaType] ?? "bin")));
+  if (!isLines(asset) || !options.png) return { id };
+  const dots = stillPictures({ [source]: asset }, options.picture, options.png)(asset.sha256);
+  return dots ? { id: relationships.add(REL[type], relativeTo(path, pack.picture(`${asset.sha256} as dots`, dots, "png"))), lines: id } : { id };
 }
 
 const paint = (element: Pick<Element, "fill" | "stroke" | "shadow">, work: SlideWork) => (element.fill ? fillXml(element.fill, (source) => embedded(work, source)) : "<a:noFill/>") + (element.stroke ? strokeXml(element.stroke) : "") + shadowXml(element.shadow);
@@ -181,7 +187,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     const recolour = element.recolour === "grey" ? "<a:grayscl/>" : element.recolour === "mono" ? '<a:biLevel thresh="50000"/>' : element.recolour === "washout" ? '<a:lum bright="70000" contrast="-70000"/>' : "";
     const crop = element.crop ? xml("a:srcRect", Object.fromEntries(Object.entries({ l: element.crop.left, t: element.crop.top, r: element.crop.right, b: element.crop.bottom }).map(([side, share]) => [side, Math.round(share * 100000)]))) : "";
     const effects = (element.fill ? fillXml(element.fill, (source) => embedded(work, source)) : "") + (element.stroke ? strokeXml(element.stroke) : "") + shadowXml(element.shadow);
-    return xml("p:pic", {}, xml("p:nvPicPr", {}, base, '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, held)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": embed }, element.opacity === undefined ? "" : xml("a:alphaModFix", { amt: Math.round(element.opacity * 100000) }), recolour), crop, "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects)) + caption;
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, base, '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, held)), xml("p:blipFill", {}, blipXml(embed, (element.opacity === undefined ? "" : xml("a:alphaModFix", { amt: Math.round(element.opacity * 100000) })) + recolour), crop, "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects)) + caption;
   },
   text: (element, work) => {
     const { head, role, box, placeholder, notes } = work;
@@ -223,15 +229,15 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     const file = embedded(work, element.source, element.form);
     const poster = element.poster === undefined ? undefined : embedded(work, element.poster);
     if (file === undefined || poster === undefined) return standIn(element.alt || (element.form === "video" ? "Film" : "Sound"), work);
-    const film = xml(element.form === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file });
-    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id, name: element.name ?? name, descr: element.alt }, '<a:hlinkClick r:id="" action="ppaction://media"/>'), '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, film)), xml("p:blipFill", {}, xml("a:blip", { "r:embed": poster }), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
+    const film = xml(element.form === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file.id });
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id, name: element.name ?? name, descr: element.alt }, '<a:hlinkClick r:id="" action="ppaction://media"/>'), '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, film)), xml("p:blipFill", {}, blipXml(poster), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
   },
   foreign: (element, work) => {
     const kept = work.kept(element);
     if (kept !== undefined) return kept;
     const picture = element.picture === undefined ? undefined : embedded(work, element.picture);
     if (picture === undefined) return standIn([element.what, ...element.text.map(({ runs }) => runs.map(({ text }) => text).join(""))].join("\n"), work);
-    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name, descr: element.alt || element.what }), "<p:cNvPicPr/><p:nvPr/>"), xml("p:blipFill", {}, xml("a:blip", { "r:embed": picture }), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(work.frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
+    return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name, descr: element.alt || element.what }), "<p:cNvPicPr/><p:nvPr/>"), xml("p:blipFill", {}, blipXml(picture), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(work.frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
   },
 };
 

@@ -44,7 +44,7 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
     Caladea: ["cambria"],
     Arimo: ["arial", "arial mt", "helvetica", "helvetica neue", "liberation sans", "albany", "albany amt", "nimbus sans", "nimbus sans l", "tex gyre heros"],
     Tinos: ["times new roman", "times", "liberation serif", "thorndale", "thorndale amt", "nimbus roman", "nimbus roman no9 l", "tex gyre termes"],
-    Cousine: ["courier new", "courier", "liberation mono", "cumberland", "cumberland amt", "nimbus mono", "nimbus mono l", "nimbus mono ps", "tex gyre cursor"],
+    Cousine: ["courier new", "courier", "courier std", "liberation mono", "cumberland", "cumberland amt", "nimbus mono", "nimbus mono l", "nimbus mono ps", "tex gyre cursor"],
     // DejaVu was made from Vera, whose letters it has as they were.
     "DejaVu Sans": ["bitstream vera sans"],
   }).flatMap(([shown, names]) => names.map((name) => [name, shown])),
