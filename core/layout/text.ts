@@ -86,7 +86,8 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
       indent,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
-      look: { before: index ? look.before : 0, after: look.after, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1 },
+      // Room between paragraphs is none above the first and below the last (common practice, no source).
+      look: { before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1 },
     };
   });
 }

@@ -317,7 +317,8 @@ export function readBox({ graphic, paragraph, columns }: Properties, custom = fa
     insets: [inset("left"), inset("top"), inset("right"), inset("bottom")],
     ...(anchor ? { anchor } : {}),
     ...(many >= 2 && many <= 16 ? { columns: Math.floor(many), gap: clamp(points(columns["column-gap"]) ?? 0, 0, 1000) } : {}),
-    fit: shrinks ? "shrink" : graphic["auto-grow-height"] === "true" ? "grow" : "none",
+    // A least height is that of a box that grows; files of some programs say no more (common practice, no source).
+    fit: shrinks ? "shrink" : (graphic["auto-grow-height"] ?? ((points(graphic["min-height"]) ?? 0) > 0 && !custom ? "true" : "false")) === "true" ? "grow" : "none",
     ...((custom ? graphic["wrap-option"] === "no-wrap" : graphic["auto-grow-width"] === "true") ? { wrap: false } : {}),
     ...(turn ? { turn } : {}),
   };
