@@ -1,6 +1,6 @@
-import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, plainText, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
-import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion } from "./kept";
+import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./kept";
 import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
 
@@ -89,7 +89,7 @@ const PRESENT = { how: "shown with its present values; they will not change" };
 const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
 const NO_LINKS = { why: "a picture has no links" };
 const NO_LINKS_SHOWN = { why: "they stand in the picture of the slide, which has no links" };
-const STAND_IN = { how: "shown by its picture, or by its name and words" };
+const STAND_IN = { how: "shown by its picture or its drawing, or by its name and words" };
 /** What a file says of shapes that Unitext does not model: kept in its own format while their looks are as they were read. */
 const ONLY_THERE = { why: "Unitext does not draw it, and only the file that it came from can hold it" };
 const asRead = (slide: Slide, deck: Deck) => {
@@ -317,14 +317,6 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
 /** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
 const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "entrances", "films and sounds", "foreign content"]);
 
-/** What another file shows for a thing that only its own can hold. */
-function standIn(element: Element): Element {
-  if (element.kind !== "foreign") return element;
-  const { id, slot, frame } = element;
-  const at = { id, slot, ...(frame ? { frame } : {}) };
-  return element.picture === undefined ? { kind: "text", ...at, text: [...plainText(element.what), ...element.text] } : { kind: "picture", ...at, source: element.picture, alt: element.alt || element.what };
-}
-
 /** What a deck written in a format carries, as counts. */
 export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Tally {
   const slides = SHOWN_ONLY.has(format) ? deck.slides.filter(({ hidden }) => !hidden) : deck.slides;
@@ -333,7 +325,7 @@ export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlyS
     return { ...noTally(), slides: slides.filter(hasNotes).length, notes };
   }
   const foreign = TABLE[format]["foreign content"];
-  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.map(standIn) } : slide)) : slides;
+  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.flatMap(standIns) } : slide)) : slides;
   const to = tally({ slides: drawn });
   // Links of notes go with the notes.
   for (const name of Object.keys(COUNTS) as FeatureName[]) {

@@ -1,5 +1,8 @@
-import type { Asset, Deck, DeckHead, Slide } from "@unitext/core/model";
+import { Asset, type Deck, type DeckHead, type Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
+import { z } from "zod";
+
+const Assets = z.record(z.string(), Asset);
 
 /** What reading a presentation needs of the world: its name, ids, sums. */
 export interface ReadOptions {
@@ -39,6 +42,27 @@ export function collected(lots: ReadLots): ReadDeck {
     head = next.value.head;
     slides.push(...next.value.slides);
     for (const [sha256, bytes] of next.value.blobs) blobs.set(sha256, bytes);
+  }
+}
+
+/** The files inside a file that is read, as they are taken in. */
+export interface TakenFiles {
+  blobs: Map<string, Uint8Array>;
+  assets: Record<string, Asset>;
+  /** The bytes of a part by their sum, among all that may be pictures, films and sounds. */
+  bySum(sha256: string): Uint8Array | undefined;
+}
+
+/** Takes in the files that slides of Unitext name and that no shape has led to, by the sums that the file keeps with their names. */
+export function takeNamed(names: Iterable<string>, files: TakenFiles, kept: unknown): void {
+  const known = Assets.safeParse(kept);
+  for (const name of known.success ? names : []) {
+    const asset = known.data?.[name];
+    if (files.assets[name] || !asset) continue;
+    const bytes = files.bySum(asset.sha256);
+    if (!bytes) continue;
+    files.blobs.set(asset.sha256, bytes);
+    files.assets[name] = asset;
   }
 }
 

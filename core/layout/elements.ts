@@ -68,13 +68,26 @@ function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, 
   return { nodes: [...outline, ...text.nodes], box: { ...frame, element: element.id, slot, size: text.size, overflow: text.overflow }, used: frame.height };
 }
 
-/** A thing that is not drawn from what it is: the picture that stands for it, or a frame with its name. */
-function layStandIn(element: MediaElement | ForeignElement, place: SlotPlace, slot: string | null, { head }: SlideContext, setting: Setting): Laid {
+/** A node of a drawing as part of the thing that is drawn. */
+function belonging(node: SceneNode, element: string): SceneNode {
+  if (node.kind === "rect") return node;
+  return node.kind === "group" ? { ...node, element, nodes: node.nodes.map((inner) => belonging(inner, element)) } : { ...node, element };
+}
+
+/** A thing that is not drawn from what it is: the picture or the drawing that stands for it, or a frame with its name. */
+function layStandIn(element: MediaElement | ForeignElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+  const { head } = context;
   const { frame } = place;
   const source = element.kind === "media" ? element.poster : element.picture;
   const asset = source === undefined ? undefined : head.assets[source];
   const box = { ...frame, element: element.id, slot, size: 0, overflow: 0 };
   if (source !== undefined && asset) return { nodes: [{ kind: "picture", element: element.id, source, alt: element.alt, missing: false, sha256: asset.sha256, ...frame }], box, used: frame.height };
+  const drawing = element.kind === "foreign" ? element.drawing : undefined;
+  if (drawing) {
+    const nodes = drawing.elements.flatMap((one) => (one.frame ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : []));
+    const matrix = [frame.width / drawing.width, 0, 0, frame.height / drawing.height, frame.x, frame.y] as const;
+    return { nodes: [{ kind: "group", element: element.id, matrix: [...matrix], nodes: nodes.map((node) => belonging(node, element.id)) }], box, used: frame.height };
+  }
   const what = element.kind === "media" ? (element.form === "video" ? "▶ Film" : "▶ Sound") : element.what;
   const size = Math.min(14, Math.max(7, frame.height * 0.3));
   const words: RichText = [{ kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] }];

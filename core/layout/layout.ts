@@ -1,4 +1,4 @@
-import { elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf } from "@unitext/core/model";
+import { elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { drawnSign, signsAsText } from "./symbols";
@@ -177,7 +177,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
   for (const slide of slides) {
     const drawn = slide.master === undefined ? [] : (head.masters?.[slide.master]?.elements ?? []);
     for (const { text } of slide.regions ?? []) note(text, true, false);
-    for (const element of [...drawn, ...slide.elements]) {
+    for (const element of withDrawn([...drawn, ...slide.elements])) {
       const style = element.style === undefined ? undefined : head.styles?.[element.style];
       if (style) styled(style);
       if (element.kind === "media" || element.kind === "foreign") note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);

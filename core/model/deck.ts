@@ -83,8 +83,11 @@ export type ShapeElement = z.infer<typeof ShapeElement>;
 export const MediaElement = z.object({ kind: z.literal("media"), ...placed, source: z.string().min(1).max(4000), form: z.enum(["video", "audio"]), poster: z.string().min(1).max(1000).optional(), alt: z.string() });
 export type MediaElement = z.infer<typeof MediaElement>;
 
-/** A thing that a file holds and Unitext does not model: what it is, the words found in it and the picture that the file shows for it. The file keeps the thing itself. */
-export const ForeignElement = z.object({ kind: z.literal("foreign"), ...placed, what: z.string().min(1).max(200), text: RichText, picture: z.string().min(1).max(1000).optional(), alt: z.string() });
+/** How a file draws a thing: forms, texts and pictures in a room of a width and height in points, which is stretched to the thing's frame. */
+export const ForeignDrawing = z.object({ width: z.number().positive(), height: z.number().positive(), elements: z.array(z.discriminatedUnion("kind", [TextElement, PictureElement, ShapeElement])).max(5000) });
+export type ForeignDrawing = z.infer<typeof ForeignDrawing>;
+/** A thing that a file holds and Unitext does not model: what it is, the words found in it, and the picture or the drawing that the file shows for it. The file keeps the thing itself. */
+export const ForeignElement = z.object({ kind: z.literal("foreign"), ...placed, what: z.string().min(1).max(200), text: RichText, picture: z.string().min(1).max(1000).optional(), drawing: ForeignDrawing.optional(), alt: z.string() });
 export type ForeignElement = z.infer<typeof ForeignElement>;
 
 export const Element = z.discriminatedUnion("kind", [TextElement, PictureElement, TableElement, CodeElement, FormulaElement, DiagramElement, ChartElement, ShapeElement, MediaElement, ForeignElement]);

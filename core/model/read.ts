@@ -1,5 +1,5 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
-import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, Series, Slide, SlideLook, TextElement } from "./deck";
+import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill } from "./look";
 import { isEmptyText, linksOf, mapLinks, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
@@ -187,11 +187,14 @@ export function themeOf(slide: Pick<Slide, "theme">, head: Pick<DeckHead, "theme
 
 const filled = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
 const behindOf = (background: Background | undefined) => (!background ? [] : "picture" in background ? [background.picture] : "fill" in background ? filled(background.fill) : []);
-const shownBy = (element: Element): string[] => [...(element.kind === "picture" ? [element.source] : element.kind === "media" && element.poster ? [element.poster] : element.kind === "foreign" && element.picture ? [element.picture] : []), ...filled(element.fill)];
+const shownBy = (element: Element): string[] => [...(element.kind === "picture" ? [element.source] : element.kind === "media" && element.poster ? [element.poster] : element.kind === "foreign" && element.picture ? [element.picture] : []), ...filled(element.fill), ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => filled(cell?.fill))) : [])];
+
+/** Elements with those that drawings of other files are made of. */
+export const withDrawn = (elements: readonly Element[]): Element[] => elements.flatMap((element) => (element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element]));
 
 /** The names of the pictures that a slide shows, its background among them. */
 export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
-  return [...behindOf(slide.background), ...slide.elements.flatMap(shownBy)];
+  return [...behindOf(slide.background), ...withDrawn(slide.elements).flatMap(shownBy)];
 }
 
 /** The pictures that stand before items; they are named by their content, so that they have one name in every deck. */
@@ -203,7 +206,7 @@ export function signsOf(element: Element, styles: DeckHead["styles"]): string[] 
 /** The names of all files that a slide needs: its pictures, also those before items, films and sounds, those of its master, and the file that it was read from. */
 export function filesOf(slide: Slide, { masters, styles }: Pick<DeckHead, "masters" | "styles">): string[] {
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
-  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...slide.elements.flatMap((element) => signsOf(element, styles)), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
+  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...withDrawn(slide.elements).flatMap((element) => signsOf(element, styles)), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
 }
 
 /** The slide, and an element of it, with every picture's name sent through `change`. */
@@ -214,8 +217,11 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
   const elements = slide.elements.map((element): Element => {
     const own = element.fill ? { ...element, fill: fill(element.fill) } : element;
     if (own.kind === "picture") return { ...own, source: change(own.source) };
+    if (own.kind === "table") return { ...own, rows: own.rows.map((row) => row.map((cell) => (cell?.fill ? { ...cell, fill: fill(cell.fill) } : cell))) };
     if (own.kind === "media") return { ...own, source: change(own.source), ...(own.poster ? { poster: change(own.poster) } : {}) };
-    return own.kind === "foreign" && own.picture ? { ...own, picture: change(own.picture) } : own;
+    if (own.kind !== "foreign") return own;
+    const drawing = own.drawing && { ...own.drawing, ...renamePictures({ elements: own.drawing.elements }, change) };
+    return { ...own, ...(own.picture ? { picture: change(own.picture) } : {}), ...(drawing ? { drawing: drawing as ForeignDrawing } : {}) };
   });
   return { ...slide, ...behind, elements };
 }
@@ -224,7 +230,7 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
 export function sharedBy(slides: readonly Slide[], { masters, styles }: Pick<DeckHead, "masters" | "styles">): Pick<DeckHead, "masters" | "styles"> {
   const masterNames = new Set(slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])));
   const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
-  const styleNames = new Set([...slides.flatMap(({ elements, regions }) => [...elements, ...(regions ?? [])]), ...own.flat()].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])));
+  const styleNames = new Set([...slides.flatMap(({ elements, regions }) => [...withDrawn(elements), ...(regions ?? [])]), ...own.flatMap(withDrawn)].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])));
   const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) => Object.fromEntries([...names].map((name) => [name, from?.[name] as V]));
   return { ...(masterNames.size ? { masters: pick(masterNames, masters) } : {}), ...(styleNames.size ? { styles: pick(styleNames, styles) } : {}) };
 }

@@ -1,3 +1,6 @@
+import { valueSum } from "@unitext/core/model";
+import type { Worn } from "../kept";
+
 /** The namespaces of OpenDocument 1.3 that a presentation uses. */
 export const NS = {
   "xmlns:office": "urn:oasis:names:tc:opendocument:xmlns:office:1.0",
@@ -34,4 +37,10 @@ export function points(value: string | undefined): number | undefined {
   const [, number, unit] = /^\s*(-?[\d.]+)\s*(pt|in|cm|mm|pc|px)\s*$/.exec(value ?? "") ?? [];
   const found = number === undefined ? Number.NaN : Number(number) * (UNITS[unit as string] ?? Number.NaN);
   return Number.isFinite(found) ? found : undefined;
+}
+
+/** The sums of what a page wears, by the local names of the properties of its style: what another program has changed has another. */
+export function wornSums(properties: Readonly<Record<string, unknown>>): Worn {
+  const sum = (test: RegExp) => valueSum(Object.fromEntries(Object.entries(properties).flatMap(([name, value]) => (value !== undefined && test.test(name) ? [[name, String(value)]] : []))));
+  return { background: sum(/^(?:fill|opacity|repeat|background-size)/), transition: sum(/^(?:transition|duration|type$|subtype$|direction$|fadeColor$)/) };
 }

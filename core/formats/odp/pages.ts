@@ -6,12 +6,12 @@ import { xml, XML_HEAD } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
 import { masterRegions, standsOnMaster } from "../regions";
 import { isLines, stillPictures } from "../picture";
-import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION } from "./names";
+import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION, wornSums } from "./names";
 import type { PageSlice } from "./slices";
 import type { OdpBase } from "./splice";
 import { StyleSheet, textXml } from "./text";
 import { identified, type Targets, timingXml } from "./timing";
-import { Definitions, fillAttributes, place } from "./writedrawing";
+import { type Attributes, Definitions, fillAttributes, place } from "./writedrawing";
 import { footnotesFrame, grouped, regionFrames, shapeOf, textOfShape, type Work } from "./writeshape";
 
 const LAYOUT = "Page";
@@ -87,26 +87,26 @@ const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }
 
 const backgroundFill = (background: Background): Fill => ("colour" in background ? { kind: "solid", colour: background.colour } : "picture" in background ? { kind: "picture", source: background.picture } : background.fill);
 
-function pageStyle({ slide, head, theme, styles, definitions, file }: Work, onMaster = false): string {
+/** What a page wears, as the properties of its style. */
+function pageProperties({ slide, head, theme, definitions, file }: Work, onMaster: boolean): Attributes {
   const { background, transition, delay, hidden } = slide;
   const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
   const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
   const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
-  return styles.style("drawing-page", {
-    "drawing-page-properties": {
-      ...(fill["draw:fill"] === "none" ? {} : fill),
-      "presentation:visibility": hidden ? "hidden" : undefined,
-      "presentation:transition-type": delay ? "automatic" : undefined,
-      "presentation:duration": delay ? `PT${delay}S` : undefined,
-      ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
-      "presentation:background-visible": "true",
-      "presentation:background-objects-visible": "true",
-      "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
-      "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
-      "presentation:display-date-time": has("date") ? "true" : "false",
-    },
-  });
+  return {
+    ...(fill["draw:fill"] === "none" ? {} : fill),
+    "presentation:visibility": hidden ? "hidden" : undefined,
+    "presentation:transition-type": delay ? "automatic" : undefined,
+    "presentation:duration": delay ? `PT${delay}S` : undefined,
+    ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
+    "presentation:background-visible": "true",
+    "presentation:background-objects-visible": "true",
+    "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
+    "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
+    "presentation:display-date-time": has("date") ? "true" : "false",
+  };
 }
+const pageStyle = (work: Work, onMaster = false): string => work.styles.style("drawing-page", { "drawing-page-properties": pageProperties(work, onMaster) });
 
 /** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
 function masterXml(prefix: string, name: string, arrangement: Slide["arrangement"], head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
@@ -251,7 +251,8 @@ export class Pages {
     const onMaster = standsOnMaster(slide, this.deck);
     const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) => bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined));
     const { master, regions, comments } = slide;
-    this.keep(slide, { ...lookOf(slide), ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
+    const wears = wornSums(Object.fromEntries(Object.entries(pageProperties(work, onMaster)).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value])));
+    this.keep(slide, { ...lookOf(slide), wears, ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
     return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
   }
 

@@ -1,13 +1,13 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
-import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
-import { KEPT, points } from "./names";
+import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { KEPT, points, wornSums } from "./names";
 import { ElementReader, isNumber, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
 import { groundOf, WHITE } from "./ground";
@@ -109,11 +109,12 @@ class OdpReader {
       // Details are nested by what stands before them.
       const slides = nested(read).slice(handed);
       handed = read.length;
-      const fresh = [...this.files.blobs].slice(seen);
-      seen = this.files.blobs.size;
       const masters = { ...head.masters, ...this.masters };
       const all = { ...head.styles, ...this.looks };
-      const named = [...read.flatMap(({ elements, regions = [] }) => [...elements, ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
+      if (kept.deck && typeof kept.deck === "object") takeNamed(slides.flatMap((slide) => filesOf(slide, { masters, styles: all })), this.files, (kept.deck as { assets?: unknown }).assets);
+      const fresh = [...this.files.blobs].slice(seen);
+      seen = this.files.blobs.size;
+      const named = [...read.flatMap(({ elements, regions = [] }) => [...withDrawn(elements), ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
       const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
       const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
       const { styles: _, ...rest } = head;
@@ -228,7 +229,8 @@ class OdpReader {
       // A comment that says the same keeps what the file has no place for.
       const noted = held(Comments, kept.comments) ?? [];
       const said = this.comments(page).map((one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one);
-      return { ...common, ...(look.success ? look.data : {}), ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions ? { regions } : {}), ...(said.length ? { comments: said } : {}) };
+      const wears = wornBy(kept, wornSums(graphic), () => this.look(graphic, number));
+      return { ...common, ...wears, ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions ? { regions } : {}), ...(said.length ? { comments: said } : {}) };
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);

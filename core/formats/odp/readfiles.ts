@@ -25,6 +25,13 @@ export class OdpFiles {
     return found;
   }
 
+  private sums: Map<string, string> | undefined;
+  bySum(sha256: string): Uint8Array | undefined {
+    this.sums ??= new Map([...this.parts.keys()].filter((path) => /^(Pictures|Media)\/./.test(path)).map((path) => [this.summed(path, this.parts.get(path) ?? new Uint8Array()).sha256, path]));
+    const path = this.sums.get(sha256);
+    return path === undefined ? undefined : this.parts.get(path);
+  }
+
   media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
     const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
     const bytes = this.parts.get(path);

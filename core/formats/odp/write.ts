@@ -2,7 +2,7 @@ import { escapeXml } from "@unitext/core/draw";
 import type { Deck, Slide } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, xml, zip } from "../archive";
-import { isMacro } from "../kept";
+import { fromOdp, isMacro, withStandIns } from "../kept";
 import { Brought, type BroughtList } from "./brought";
 import { EXTENSIONS, MEDIA_TYPE, NS, VERSION } from "./names";
 import { entry, HEAD, type OdpOptions, Pages } from "./pages";
@@ -135,7 +135,8 @@ function metaPart(pages: Pages, author: string, at: Date): Uint8Array {
  * What the format has no place for is kept in user-defined metadata. What came from an .odp and was not touched is
  * written as it stood there.
  */
-export function writeOdp(deck: Deck, options: OdpOptions): Uint8Array {
+export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
+  const deck = withStandIns(given, fromOdp);
   const [base, ...others] = OdpBase.all(deck, options.picture);
   if (base) return writeInto([base, ...others], deck, options);
   const pages = new Pages(deck, options, "", () => undefined, () => true);

@@ -1,10 +1,10 @@
-import { type ArrangementName, type Background, Binding, Comment, type Element, Failure, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
+import { type ArrangementName, type Background, Binding, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum } from "../kept";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
-import { collected, isLot, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import type { DrawingContext } from "./drawing";
 import { Inheritance, placeholderRef, shapesOf } from "./inherit";
@@ -20,7 +20,7 @@ import { PptxFiles } from "./readfiles";
 import { arrangementOf, backgroundOf, regionsOf, transitionOf } from "./readslide";
 import { readSections, withSections } from "./sections";
 import { schemeFonts, styleName } from "./styles";
-import { standingSums } from "./standing";
+import { standingSums, wornSums } from "./standing";
 
 /** Everything that a slide of another program's is read with. */
 interface Look {
@@ -98,10 +98,11 @@ class Reader implements OwnFile {
       // Details are nested by what stands before them.
       const slides = nested(read).slice(handed);
       handed = read.length;
-      const fresh = [...this.files.blobs].slice(seen);
-      seen = this.files.blobs.size;
       if (!head.properties.title) head = { ...head, properties: { ...head.properties, title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "") } };
       const [masters, styles] = [{ ...head.masters, ...this.masters }, { ...head.styles, ...this.styles }];
+      if (own !== undefined) takeNamed(slides.flatMap((slide) => filesOf(slide, { masters, styles })), this.files, (tags.get(TAG.deck) as { assets?: unknown }).assets);
+      const fresh = [...this.files.blobs].slice(seen);
+      seen = this.files.blobs.size;
       return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: paths.length };
     };
     for (const [nth, path] of paths.entries()) {
@@ -187,16 +188,24 @@ class Reader implements OwnFile {
     if (this.ours.isOurs(tree, shapes, kept, known)) {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
-      const own: OwnSlide = { path, number, arrangement, inheritance, kept: known, used, footnotes, sums: standingSums(partText(this.pack.bytes(path) as Uint8Array)) };
+      const text = partText(this.pack.bytes(path) as Uint8Array);
+      const own: OwnSlide = { path, number, arrangement, inheritance, kept: known, used, footnotes, sums: standingSums(text) };
       const elements = shapes.flatMap((shape) => this.ours.elements(shape, own));
-      const look = SlideLook.safeParse(kept);
       const said = this.comments(path, number);
       const named = new Map(elements.map((element) => [element.id, element]));
       const moved = withMotion({ arrangement, elements }, readTiming(child(tree, "timing")), (id) => [named.get(known(id).id ?? "") ?? []].flat(), () => {});
-      return { ...common, elements: moved.elements, ...(look.success ? look.data : {}), ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
+      const wears = wornBy(kept, wornSums(text), () => this.worn(path, number, tree, inheritance, common.arrangement));
+      return { ...common, elements: moved.elements, ...wears, ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
     }
     this.kept = true;
     return this.foreignSlide(path, number, tree, shapes, inheritance, common, (tags.get(TAG.kept) ?? {}) as Record<string, unknown>);
+  }
+
+  /** Background and transition of a slide as its part says them. */
+  private worn(path: string, number: number, tree: XmlElement, inheritance: Inheritance, arrangement: ArrangementName): Pick<Slide, "background" | "transition" | "delay"> {
+    const map = this.looks.get(inheritance.layoutPath ?? "")?.map ?? {};
+    const background = backgroundOf(tree, this.drawing(this.shapeWork(path, number, inheritance, map, arrangement, new Map(), this.options.newId)));
+    return { ...(background ? { background } : {}), ...transitionOf(tree, (what, how) => this.adapted.push({ slide: number, what, how })) };
   }
 
   /** What a slide of ours keeps of the file that it came from before. */
@@ -282,6 +291,10 @@ class Reader implements OwnFile {
       part: (id) => {
         const target = this.pack.relationships(path).get(id);
         return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;
+      },
+      within: (id, own) => {
+        const target = this.pack.relationships(path).get(id);
+        return target && !target.external && this.pack.has(target.target) ? this.shapeWork(target.target, null, inheritance, map, "blank", new Map(), own) : undefined;
       },
       styleOf: (key, make) => {
         const known = scheme.styles.get(key) ?? make();

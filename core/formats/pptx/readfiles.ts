@@ -27,6 +27,13 @@ export class PptxFiles {
     return { bytes, ...found };
   }
 
+  private sums: Map<string, string> | undefined;
+  bySum(sha256: string): Uint8Array | undefined {
+    this.sums ??= new Map([...this.pack.paths].filter((path) => path.startsWith("ppt/media/")).map((path) => [this.summed(path)?.sha256 ?? "", path]));
+    const path = this.sums.get(sha256);
+    return path === undefined ? undefined : this.pack.bytes(path);
+  }
+
   picture(path: string, id: string): { source: string } | { why: string } {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship) return { why: "its file is missing" };

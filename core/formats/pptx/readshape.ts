@@ -1,4 +1,4 @@
-import { type ArrangementName, type Cell, type Element, type Geometry, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type ArrangementName, type Cell, ForeignDrawing, type Element, type Geometry, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
@@ -34,6 +34,8 @@ export interface ShapeWork {
   picture(id: string): { source: string } | { why: string };
   media(id: string): { source: string } | undefined;
   part(id: string): XmlElement | undefined;
+  /** What the shapes of a part that this one names are read with. */
+  within(id: string, newId: (path: string) => string): ShapeWork | undefined;
   style(style: TextStyle): string;
   /** The style of a text, made once for the same list styles. */
   styleOf(key: string, make: () => TextStyle): TextStyle;
@@ -271,8 +273,9 @@ export class ShapeReader {
     if (uri.endsWith("/diagram")) {
       const part = this.work.part(relationOf(child(data, "relIds"), "dm") ?? "");
       const words = childrenOf(child(part, "ptLst"), "pt").filter(({ attributes }) => !attributes.type || attributes.type === "node").flatMap((point) => readBody(child(point, "t"), { styles: [], codeFont: undefined, link: this.work.link }));
-      this.adapted(`the diagram “${named.name ?? ""}”`, "its words are read, its drawing is not; a .pptx keeps it");
-      return this.foreign("diagram", base, named, words);
+      const drawing = this.drawn(part, base);
+      this.adapted(`the diagram “${named.name ?? ""}”`, drawing ? "shown as its file draws it; a .pptx keeps it" : "its words are read, its drawing is not; a .pptx keeps it");
+      return { ...this.foreign("diagram", base, named, words), ...(drawing ? { drawing } : {}) } as Element;
     }
     const object = at(data, "oleObj") ?? at(data, "AlternateContent", "Fallback", "oleObj") ?? at(data, "AlternateContent", "Choice", "oleObj");
     const blip = at(object, "pic", "blipFill", "blip") ?? at(data, "AlternateContent", "Fallback", "oleObj", "pic", "blipFill", "blip");
@@ -280,6 +283,18 @@ export class ShapeReader {
     const what = object ? `embedded object (${object.attributes.progId ?? "unknown"})` : "embedded object";
     this.adapted(`the ${what} “${named.name ?? ""}”`, "shown by its picture, where the file has one that can be shown; a .pptx keeps it");
     return this.foreign(what, base, named, [], found && "source" in found ? found.source : undefined);
+  }
+
+  /** How the file draws a diagram: the shapes of a part that its data name (`dataModelExt`, which programs keep beside the standard's own parts). */
+  private drawn(data: XmlElement | undefined, { frame }: Base): ForeignDrawing | undefined {
+    const named = childrenOf(child(data, "extLst"), "ext").flatMap((one) => child(one, "dataModelExt") ?? [])[0]?.attributes.relId ?? "";
+    const tree = frame && this.work.part(named);
+    const work = tree && this.work.within(named, (path) => `d${path.replace(/\./g, "-")}`);
+    if (!work || !frame) return undefined;
+    const shapes = child(tree, "spTree")?.children.filter((shape) => SHAPE_NAMES.has(localName(shape))) ?? [];
+    const read = new ShapeReader(work).read(shapes).map(({ kept: _, ...element }) => element);
+    const found = ForeignDrawing.safeParse({ width: frame.width, height: frame.height, elements: read.filter(({ kind }) => kind === "text" || kind === "shape" || kind === "picture") });
+    return found.success && found.data.elements.length ? found.data : undefined;
   }
 
   private table(table: XmlElement, base: Base): Element {

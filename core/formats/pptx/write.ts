@@ -2,7 +2,7 @@ import { escapeXml } from "@unitext/core/draw";
 import { type ChartElement, type Deck, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
-import { flattened, footnoteText, isSpecial, notesSum, onItsLayout, type PartOf } from "../kept";
+import { flattened, footnoteText, fromPptx, isSpecial, notesSum, onItsLayout, type PartOf, withStandIns } from "../kept";
 import { type Continued, continuedPresentation, freeMasterId } from "./continued";
 import { KeptParts, openKept } from "./keptfiles";
 import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape } from "./layouts";
@@ -11,6 +11,7 @@ import { transitional } from "./package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
 import { appProperties, coreProperties } from "./documentproperties";
 import { slideShapes } from "./slideshapes";
+import { wornSums } from "./standing";
 import { changedCharts, movedShape, spliced } from "./splice";
 import { chartWith } from "./rebook";
 import { paragraphsXml, type TextContext } from "./text";
@@ -132,9 +133,10 @@ class Writer {
     // A file that is continued has authors of its own.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments(said, number, relationships, work.path);
-    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: slideFacts(said ? (bare as Slide) : slide), [TAG.elements]: facts }));
-    const data = xml("p:cSld", {}, backgroundXml(slide.background, work), xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
-    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transitionXml(slide), timingXml(slide, shapesOf, wordless(slide))), relationships);
+    const [background, transition] = [backgroundXml(slide.background, work), transitionXml(slide)];
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(said ? (bare as Slide) : slide), wears: wornSums(background + transition) }, [TAG.elements]: facts }));
+    const data = xml("p:cSld", {}, background, xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
+    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transition, timingXml(slide, shapesOf, wordless(slide))), relationships);
     if (notes !== undefined) this.notesPart(slide, notes);
   }
 
@@ -384,5 +386,5 @@ function foreignShape(kept: KeptParts, part: string, element: Element, work: Sli
  * were read from a file are written from it: what was not touched is as it was, byte for byte.
  */
 export function writePptx(deck: Deck, options: PptxOptions): Uint8Array {
-  return new Writer(deck, options).write();
+  return new Writer(withStandIns(deck, fromPptx), options).write();
 }
