@@ -1,4 +1,4 @@
-import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
+import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, tabParts, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { type Change, type SingleChange, together } from "./change";
 import { around } from "./frames";
 
@@ -150,7 +150,7 @@ export class Refit {
       return given && "points" in given ? { [name]: { points: Math.max(name === "line" ? 1 : 0, round(given.points * this.scale)) } } : {};
     };
     const length = (name: "left" | "right" | "first") => (look[name] === undefined ? {} : { [name]: round(look[name] * this.scale) });
-    return { ...look, ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map((tab) => round(tab * this.scale)) } : {}) };
+    return { ...look, ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map(tabParts).map(({ at, align }) => tabStop(round(at * this.scale), align)) } : {}) };
   }
 
   private four([left, top, right, bottom]: readonly [number, number, number, number]): [number, number, number, number] {

@@ -122,6 +122,38 @@ describe("paragraphs", () => {
     expect(line.runs.find(({ marker }) => marker)?.text).toBe("•");
   });
 
+  it("end, stand in the middle or have their decimal sign at tab stops that say so", () => {
+    const set = (text: string, align: "end" | "centre" | "decimal") => inked((lines(box([paragraph(text, { look: { tabs: [{ at: 160, align }] } })])) as [SceneLine])[0]).filter(({ text: words }) => words.trim() !== "");
+    const [, last] = set("low\t3.25", "end") as [SceneLine["runs"][number], SceneLine["runs"][number]];
+    expect(last.x + last.width).toBeCloseTo(110 + 160, 2);
+    const [, middle] = set("low\thigh", "centre") as typeof last[];
+    expect((middle as typeof last).x + (middle as typeof last).width / 2).toBeCloseTo(110 + 160, 2);
+    // Numbers of different length stand with their signs under each other: what is before the sign ends at the stop.
+    const ends = ["7.5", "123.45", "1234"].map((number) => {
+      const [, run] = set(`x\t${number}`, "decimal") as typeof last[];
+      return { number, x: (run as typeof last).x, width: (run as typeof last).width };
+    });
+    const digit = (ends[2]?.width ?? 0) / 4;
+    expect(ends.map(({ number, x }) => Math.round((x + (number.split(".")[0] as string).length * digit) * 10) / 10)).toEqual([270, 270, 270]);
+  });
+
+  it("are not pushed back by a stop that is too near for what should end there", () => {
+    const [line] = lines(box([paragraph("a\ta very long word", { look: { tabs: [{ at: 40, align: "end" }] } })])) as [SceneLine];
+    const [first, second] = inked(line).filter(({ text }) => text.trim() !== "");
+    expect((second?.x ?? 0)).toBeGreaterThanOrEqual((first?.x ?? 0) + (first?.width ?? 0) - 0.01);
+  });
+
+  it("lead to their stops one after the other, of every kind, on every line that is broken by hand", () => {
+    const look = { tabs: [60, { at: 140, align: "centre" as const }, { at: 240, align: "end" as const }] };
+    for (const text of ["a\tb\tc\td", "w\nA\tbb\tccc\tdddd"]) {
+      const found = lines(box([paragraph(text, { look })])).at(-1) as SceneLine;
+      const [, b, c, d] = inked(found).filter(({ text: words }) => words.trim() !== "");
+      expect(b?.x).toBeCloseTo(110 + 60, 2);
+      expect((c?.x ?? 0) + (c?.width ?? 0) / 2).toBeCloseTo(110 + 140, 2);
+      expect((d?.x ?? 0) + (d?.width ?? 0)).toBeCloseTo(110 + 240, 2);
+    }
+  });
+
   it("go on at their tab stops", () => {
     const [line] = lines(box([paragraph("a\tb\tc", { look: { tabs: [80, 160] } })])) as [SceneLine];
     const at = (letter: string) => inked(line).flatMap(({ x, words = [] }) => words.map((word) => ({ x: x + word.x, text: word.text.trim() }))).find(({ text }) => text === letter)?.x;

@@ -50,7 +50,7 @@ export interface Piece {
 
 /** Where tabs lead, in em from the left edge of the text's box: stops in order, then one after every step; `first` and `rest` are where lines begin. */
 export interface Tabs {
-  stops: readonly number[];
+  stops: readonly { at: number; align: "start" | "end" | "centre" | "decimal" }[];
   step: number;
   first: number;
   rest: number;
@@ -130,11 +130,12 @@ export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: U
 /** A hair of room on both sides of a formula together, in em. */
 const FORMULA_GAP = 0.1;
 
-/** How far a tab reaches at a place in its line. */
-function toStop(at: number, { stops, step }: Tabs): number {
-  const next = stops.find((stop) => stop > at + 1e-3) ?? (Math.floor(at / step + 1e-3) + 1) * step;
-  return next - at;
+/** The stop that a tab at a place in its line leads to. */
+function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
+  return stops.find((stop) => stop.at > at + 1e-3) ?? { at: (Math.floor(at / step + 1e-3) + 1) * step, align: "start" };
 }
+/** A decimal sign: what stands before it ends at its stop, a number without one as a whole (common practice, no source). */
+const DECIMAL = /[.,](?=\d)/;
 
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
@@ -149,6 +150,21 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
   let width = 0;
   /** Where the line begins that is being filled: the width before it, and its place in the box. */
   let line = { from: 0, at: tabs?.first ?? 0 };
+  /** The tab whose reach hangs on what comes after it. */
+  let open: { piece: Piece; room: number; align: Tabs["stops"][number]["align"] } | undefined;
+  /** Gives the open tab its reach: what has come since it ends at its stop, or has its middle or its decimal sign there. */
+  const settle = (end: number): void => {
+    if (!open) return;
+    const { piece, room, align } = open;
+    open = undefined;
+    const since = width - (upTo[piece.end] as number);
+    const sign = align === "decimal" ? DECIMAL.exec(text.slice(piece.end, end))?.index : undefined;
+    const before = align === "centre" ? since / 2 : sign === undefined ? since : (upTo[piece.end + sign] as number) - (upTo[piece.end] as number);
+    const wide = Math.max(0, room - before);
+    piece.word = roomWord(wide / piece.style.scale);
+    for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] as number) + wide;
+    width += wide;
+  };
   for (const { end, style } of spans) {
     let at = start;
     let face = "";
@@ -167,10 +183,15 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       if (!(MARK.test(String.fromCodePoint(code)) && face)) face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
       at += code > 0xffff ? 2 : 1;
       if (tabs && text[from] === "\t") {
-        const wide = toStop(line.at + width - line.from, tabs);
+        settle(from);
+        const here = line.at + width - line.from;
+        const stop = nextStop(here, tabs);
+        const wide = stop.align === "start" ? stop.at - here : 0;
         width += wide;
         upTo[at] = width;
-        pieces.push({ start: from, end: at, face, style, level, space, tab: true, word: roomWord(wide / style.scale) });
+        const piece: Piece = { start: from, end: at, face, style, level, space, tab: true, word: roomWord(wide / style.scale) };
+        pieces.push(piece);
+        if (stop.align !== "start") open = { piece, room: stop.at - here, align: stop.align };
         continue;
       }
       at = space ? endOfSpace(text, at, end, levels, level, tabs !== undefined) : endOfWord(text, at, end, levels, level, style, face);
@@ -180,10 +201,14 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
       width += word.width * style.scale;
       pieces.push({ start: from, end: at, face, style, level, space, word });
-      if (tabs && space && text.slice(from, at).includes("\n")) line = { from: width, at: tabs.rest };
+      if (tabs && space && text.slice(from, at).includes("\n")) {
+        settle(at);
+        line = { from: width, at: tabs.rest };
+      }
     }
     start = end;
   }
+  settle(text.length);
   return { text, pieces, upTo, breaks: lineBreaks(text), base };
 }
 

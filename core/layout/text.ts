@@ -1,4 +1,4 @@
-import { canonical, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, type Theme } from "@unitext/core/model";
+import { canonical, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme } from "@unitext/core/model";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
@@ -77,7 +77,7 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     // An item without words shows no sign (common practice, no source).
     const marker = sign && !empty ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
     const indent = (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em;
-    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map((stop) => stop / em), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
+    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
     const least = (own(empty ? undefined : first?.look).size ?? em) / em;
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),

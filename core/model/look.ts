@@ -27,6 +27,14 @@ export type Bullet = z.infer<typeof Bullet>;
 
 /** A distance between lines: a multiple of what the font asks, or points. */
 export const LineSpacing = z.union([z.object({ times: z.number().min(0.1).max(20) }), z.object({ points: z.number().min(1).max(4000) })]);
+const along = z.number().min(0).max(4032);
+/** A tab stop, in points from the edge of the text: text begins there; with `align` it ends there, has its middle there, or its decimal sign. */
+export const TabStop = z.union([along, z.object({ at: along, align: z.enum(["end", "centre", "decimal"]) })]);
+export type TabStop = z.infer<typeof TabStop>;
+/** A tab stop taken apart. */
+export const tabParts = (stop: TabStop): { at: number; align: "start" | "end" | "centre" | "decimal" } => (typeof stop === "number" ? { at: stop, align: "start" } : stop);
+/** A tab stop of these parts. */
+export const tabStop = (at: number, align: "start" | "end" | "centre" | "decimal"): TabStop => (align === "start" ? at : { at, align });
 /** How a paragraph stands. `before` and `after` are points, or shares of the text's size; `left` is where its text begins, `first` how its first line is moved against that, in points. */
 export const ParagraphLook = z.object({
   before: z.union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })]).optional(),
@@ -35,7 +43,7 @@ export const ParagraphLook = z.object({
   left: points.optional(),
   right: points.optional(),
   first: points.optional(),
-  tabs: z.array(z.number().min(0).max(4032)).max(32).optional(),
+  tabs: z.array(TabStop).max(32).optional(),
   direction: z.enum(["ltr", "rtl"]).optional(),
   bullet: Bullet.optional(),
 });

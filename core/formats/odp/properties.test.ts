@@ -105,6 +105,7 @@ describe("paragraphs (20.216 and after)", () => {
       row("space after", 'fo:margin-bottom="1cm"', { look: { after: { points: expect.closeTo(28.35, 2) as unknown } } }),
       row("lines in a share", 'fo:line-height="150%"', { look: { line: { times: 1.5 } } }),
       row("lines in points", 'fo:line-height="24pt"', { look: { line: { points: 24 } } }),
+      row("tab stops at which text ends, stands in the middle, or has its decimal sign", "", { look: { tabs: [{ at: 72, align: "end" }, { at: 144, align: "centre" }, { at: 200, align: "decimal" }] } }, '<style:tab-stops><style:tab-stop style:position="1in" style:type="right"/><style:tab-stop style:position="144pt" style:type="center"/><style:tab-stop style:position="200pt" style:type="char" style:char="."/></style:tab-stops>'),
       row("tab stops", "", { look: { tabs: [72, 144] } }, '<style:tab-stops><style:tab-stop style:position="1in"/><style:tab-stop style:position="144pt"/></style:tab-stops>'),
       row("from right to left", 'style:writing-mode="rl-tb"', { look: { direction: "rtl" } }),
     ],

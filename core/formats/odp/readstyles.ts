@@ -1,4 +1,4 @@
-import type { Bullet, Fill, LevelStyle, ParagraphLook, RunLook, SCHEMES, Shadow, Stroke, TextBox } from "@unitext/core/model";
+import { type Bullet, type Fill, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { points } from "./names";
@@ -13,8 +13,10 @@ export interface Properties {
   /** The list style that stands in it, or that it names. */
   list: XmlNode | string | undefined;
   columns: Values;
-  tabs: number[];
+  tabs: TabStop[];
 }
+/** Kinds of tab stops (style:type, OpenDocument 1.3, part 3, 19.517; the number from memory). */
+const TAB_TYPES: Record<string, "end" | "centre" | "decimal"> = { right: "end", center: "centre", char: "decimal" };
 const none = (): Properties => ({ graphic: {}, paragraph: {}, text: {}, cell: {}, list: undefined, columns: {}, tabs: [] });
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const valuesOf = (element: XmlNode | undefined): Values => Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
@@ -75,7 +77,11 @@ export class OdpStyles {
     const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
     const page = child(element, "drawing-page-properties") as XmlNode | undefined;
     const list = (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
-    const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab) => points(attribute(tab as XmlNode, "position")) ?? []);
+    const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab): TabStop[] => {
+      const at = points(attribute(tab as XmlNode, "position"));
+      const align = TAB_TYPES[attribute(tab as XmlNode, "type") ?? ""] ?? "start";
+      return at === undefined ? [] : [tabStop(round(clamp(at, 0, 4032)), align)];
+    });
     return {
       graphic: { ...valuesOf(page), ...valuesOf(graphic) },
       paragraph: valuesOf(paragraph),
@@ -171,7 +177,7 @@ export class OdpStyles {
       ...(after ? { after } : {}),
       ...(times !== undefined && times > 0 ? { line: { times: clamp(times, 0.1, 20) } } : exact !== undefined && exact >= 1 ? { line: { points: clamp(exact, 1, 4000) } } : {}),
       ...(right ? { right: clamp(right, -4032, 4032) } : {}),
-      ...(tabs.length ? { tabs: tabs.map((at) => clamp(at, 0, 4032)) } : {}),
+      ...(tabs.length ? { tabs } : {}),
       ...(mode === "rl-tb" || mode === "rl" ? { direction: "rtl" as const } : {}),
     };
   }

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels } from "@unitext/core/layout";
-import { type Bullet, canonical, type LevelStyle, type Mark, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, type TextStyle } from "@unitext/core/model";
+import { type Bullet, canonical, type LevelStyle, type Mark, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -194,7 +194,7 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
         "fo:font-style": level.emphasis ? "italic" : undefined,
       },
     },
-    tabs?.length ? { "paragraph-properties": xml("style:tab-stops", {}, ...tabs.map((at) => xml("style:tab-stop", { "style:position": length(at) }))) } : {},
+    tabs?.length ? { "paragraph-properties": xml("style:tab-stops", {}, ...tabs.map(tabParts).map(({ at, align }) => xml("style:tab-stop", { "style:position": length(at), "style:type": { start: undefined, end: "right", centre: "center", decimal: "char" }[align], "style:char": align === "decimal" ? "." : undefined }))) } : {},
   );
 }
 

@@ -98,6 +98,7 @@ describe("paragraphs (21.1.2.2)", () => {
       ["lines in a share", '<a:pPr><a:lnSpc><a:spcPct val="150000"/></a:lnSpc></a:pPr>', { look: { line: { times: 1.5 } } }],
       ["lines in points", '<a:pPr><a:lnSpc><a:spcPts val="2400"/></a:lnSpc></a:pPr>', { look: { line: { points: 24 } } }],
       ["tab stops", '<a:pPr><a:tabLst><a:tab pos="914400" algn="l"/><a:tab pos="1828800" algn="l"/></a:tabLst></a:pPr>', { look: { tabs: [72, 144] } }],
+      ["tab stops of other kinds", '<a:pPr><a:tabLst><a:tab pos="914400" algn="r"/><a:tab pos="1828800" algn="ctr"/><a:tab pos="2540000" algn="dec"/></a:tabLst></a:pPr>', { look: { tabs: [{ at: 72, align: "end" }, { at: 144, align: "centre" }, { at: 200, align: "decimal" }] } }],
       ["a level", '<a:pPr lvl="2"><a:buChar char="–"/></a:pPr>', { level: 2, kind: "bullet", look: { bullet: { sign: "–" } } }],
       ["a bullet in its colour, size and font", '<a:pPr><a:buClr><a:srgbClr val="B23A30"/></a:buClr><a:buSzPct val="80000"/><a:buFont typeface="Arimo"/><a:buChar char="▪"/></a:pPr>', { kind: "bullet", look: { bullet: { sign: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } }],
       ["a picture before an item", `<a:pPr><a:buBlip><a:blip r:embed="${pictureId}"/></a:buBlip></a:pPr>`, { kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }],

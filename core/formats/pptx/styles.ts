@@ -1,4 +1,4 @@
-import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
+import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { firstPicture } from "./drawing";
 import { type ColourContext, colourIn, fraction } from "./colour";
@@ -75,6 +75,9 @@ function spacingOf(element: XmlElement | undefined): { points: number } | { time
   return share === undefined ? undefined : { times: clamp(fraction(share), 0, 20) };
 }
 
+/** Kinds of tab stops (ST_TextTabAlignType, ECMA-376-1, 20.1.10.86; the number from memory). */
+const TABS: Record<string, "end" | "centre" | "decimal"> = { r: "end", ctr: "centre", dec: "decimal" };
+
 /** Paragraph properties (`a:pPr`, `a:lvl1pPr`; ECMA-376-1, 21.1.2.2.7), nearest first, as a look. */
 export function paragraphLook(sources: readonly (XmlElement | undefined)[], context: StyleContext): ParagraphLook {
   const { attribute, inner } = nearest(sources);
@@ -95,7 +98,7 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const bullet = { ...(sign ? { sign } : {}), ...(scheme ? { scheme } : {}), ...(picture ? { picture } : {}), ...(colour ? { colour } : {}), ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}), ...(font && kind === "buChar" ? { font: font.slice(0, 200) } : {}) };
   const [left, right, first] = [attribute("marL"), attribute("marR"), attribute("indent")];
   const rtl = attribute("rtl");
-  const tabs = childrenOf(inner("tabLst"), "tab").map(({ attributes }) => clamp(points(attributes.pos), 0, 4032)).slice(0, 32);
+  const tabs = childrenOf(inner("tabLst"), "tab").map(({ attributes }) => tabStop(clamp(points(attributes.pos), 0, 4032), TABS[attributes.algn ?? ""] ?? "start")).slice(0, 32);
   return {
     ...(before ? { before } : {}),
     ...(after ? { after } : {}),

@@ -1,4 +1,4 @@
-import type { Bullet, Element, Fill, Frame, Geometry, LevelStyle, ParagraphLook, RunLook, Shadow, Stroke, TextBox, TextStyle } from "@unitext/core/model";
+import { type Bullet, type Element, type Fill, type Frame, type Geometry, type LevelStyle, type ParagraphLook, type RunLook, type Shadow, type Stroke, tabParts, type TextBox, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { emu } from "./names";
 import { SCHEME_NAMES } from "./styles";
@@ -152,7 +152,7 @@ export function paragraphParts(look: ParagraphLook | undefined): { attributes: R
   return {
     attributes: { marL: look?.left === undefined ? undefined : emu(look.left), marR: look?.right === undefined ? undefined : emu(look.right), indent: look?.first === undefined ? undefined : emu(look.first), rtl: look?.direction === undefined ? undefined : look.direction === "rtl" ? 1 : 0 },
     spacing: spacing("a:lnSpc", look?.line) + spacing("a:spcBef", look?.before) + spacing("a:spcAft", look?.after),
-    tabs: look?.tabs?.length ? xml("a:tabLst", {}, ...look.tabs.map((at) => xml("a:tab", { pos: emu(at), algn: "l" }))) : "",
+    tabs: look?.tabs?.length ? xml("a:tabLst", {}, ...look.tabs.map(tabParts).map(({ at, align }) => xml("a:tab", { pos: emu(at), algn: { start: "l", end: "r", centre: "ctr", decimal: "dec" }[align] }))) : "",
   };
 }
 
