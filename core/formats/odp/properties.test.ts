@@ -1,11 +1,12 @@
 import { type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
 import { unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
+import { looksOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../index";
 
-// Each row is a piece of OpenDocument 1.3, part 3 (chapters 10, 16, 19 and 20), written by hand, and what is to be seen of it.
+// Each row is a piece of OpenDocument 1.3, part 3 (chapters 10, 16, 19 and 20), written by hand, and what is to be looksOf of it.
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
 const bench = filesBench(photo);
 const { context } = bench;
@@ -44,18 +45,6 @@ function rewritten(deck: Deck): Deck {
   return read(zipSync(bare(parts)));
 }
 
-/** The element as it looks: the levels of its style under what its paragraphs and runs say themselves. */
-function seen(deck: Deck) {
-  const element = deck.slides[0]?.elements[0] as Element;
-  const levels = deck.styles?.[element.style ?? ""] ?? [];
-  const text = element.kind === "text" || element.kind === "shape" ? element.text.map(({ look, runs, ...paragraph }) => {
-    const level = levels[Math.min(paragraph.level, levels.length - 1)] ?? {};
-    return { ...paragraph, align: paragraph.align ?? level.align ?? "start", look: { ...level.paragraph, ...look, bullet: { ...level.paragraph?.bullet, ...look?.bullet } }, runs: runs.map((run) => ({ ...run, marks: [...(run.marks ?? []), ...(level.strong ? ["strong"] : []), ...(level.emphasis ? ["emphasis"] : [])], look: { ...level.run, ...run.look } })) };
-  }) : undefined;
-  const { id: _, kept: __, style: ___, ...rest } = element;
-  return { ...rest, ...(text ? { text } : {}) } as { text: { runs: object[] }[] };
-}
-
 type Row = [name: string, given: Given, wanted: object];
 const check = (rows: Row[], part: (deck: Deck) => unknown) => {
   it.each(rows)("%s", (_, given, wanted) => {
@@ -89,7 +78,7 @@ describe("characters (20.181 and after)", () => {
       row("in a colour", 'fo:color="#7A2E57"', { look: { colour: "#7a2e57" } }),
       row("in a font", 'fo:font-family="Caladea"', { look: { font: "Caladea" } }),
     ],
-    (deck) => seen(deck).text[0]?.runs[0],
+    (deck) => (looksOf(deck).text as { runs: object[] }[])[0]?.runs[0],
   );
 });
 
@@ -109,7 +98,7 @@ describe("paragraphs (20.216 and after)", () => {
       row("tab stops", "", { look: { tabs: [72, 144] } }, '<style:tab-stops><style:tab-stop style:position="1in"/><style:tab-stop style:position="144pt"/></style:tab-stops>'),
       row("from right to left", 'style:writing-mode="rl-tb"', { look: { direction: "rtl" } }),
     ],
-    (deck) => seen(deck).text[0],
+    (deck) => (looksOf(deck).text as { runs: object[] }[])[0],
   );
 
   const listed = (style: string): string => `<draw:frame draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}><draw:text-box><text:list text:style-name="l"><text:list-item${style}><text:p text:style-name="p">word</text:p><text:list><text:list-item><text:p text:style-name="p">deeper</text:p></text:list-item></text:list></text:list-item></text:list></draw:text-box></draw:frame>`;
@@ -122,7 +111,7 @@ describe("paragraphs (20.216 and after)", () => {
       ["a picture before an item", { list: level(`<text:list-level-style-image text:level="1" xlink:href="Pictures/a.png" xlink:type="simple">${properties}</text:list-level-style-image>`), shape: listed("") }, { text: [{ kind: "bullet", look: { left: 36, first: -18, bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }, {}] }],
       ["numbers that go on", { list: level(`<text:list-level-style-number text:level="1" style:num-format="1" style:num-suffix=".">${properties}</text:list-level-style-number>`), shape: listed(' text:start-value="5"') }, { text: [{ kind: "number", start: 5 }, {}] }],
     ],
-    seen,
+    looksOf,
   );
 });
 
@@ -140,7 +129,7 @@ describe("how text stands in its shape", () => {
       row("made smaller to fit", 'draw:fit-to-size="shrink-to-fit"', { box: { fit: "shrink" } }),
       row("in a shape that grows", 'draw:auto-grow-height="true"', { box: { fit: "grow" } }),
     ],
-    seen,
+    looksOf,
   );
 });
 
@@ -166,11 +155,11 @@ describe("shapes (10.3)", () => {
       row("a form by its corners", FILLED, { kind: "shape" }, "", `<draw:polygon draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME} svg:viewBox="0 0 100 50" draw:points="0,50 50,0 100,50"/>`),
       row("a line with ends", 'draw:stroke="solid" svg:stroke-width="2pt" svg:stroke-color="#20302e" draw:marker-end="tip" draw:marker-end-width="6pt"', { kind: "shape", stroke: { width: 2, tail: { size: 3 } } }, '<draw:marker draw:name="tip" svg:viewBox="0 0 20 30" svg:d="m10 0-10 30h20z"/>', '<draw:line draw:name="One" draw:style-name="g" draw:layer="layout" svg:x1="10pt" svg:y1="20pt" svg:x2="110pt" svg:y2="70pt"/>'),
     ],
-    seen,
+    looksOf,
   );
 });
 
-it("an ellipse is the form of that name", () => expect(seen(slideOf({ graphic: 'draw:fill="solid" draw:fill-color="#0f5c63"', shape: `<draw:ellipse draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}/>` }))).toMatchObject({ geometry: { preset: "ellipse" } }));
+it("an ellipse is the form of that name", () => expect(looksOf(slideOf({ graphic: 'draw:fill="solid" draw:fill-color="#0f5c63"', shape: `<draw:ellipse draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}/>` }))).toMatchObject({ geometry: { preset: "ellipse" } }));
 
 describe("pictures (10.4.4)", () => {
   const picture = `<draw:frame draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}><draw:image xlink:href="Pictures/a.png" xlink:type="simple"/><svg:desc>A dune</svg:desc></draw:frame>`;
@@ -185,7 +174,7 @@ describe("pictures (10.4.4)", () => {
       row("washed out", 'draw:color-mode="watermark"', { recolour: "washout" }),
       row("in a mirror", 'style:mirror="horizontal"', { flip: "x" }),
     ],
-    seen,
+    looksOf,
   );
 });
 
@@ -202,6 +191,6 @@ describe("tables (9.1)", () => {
       ["fill, margins and anchor", { more: styles('draw:fill="solid" draw:fill-color="#0f5c63" fo:padding="0pt" draw:textarea-vertical-align="middle"'), shape: table(row(cell("a"), cell("b", "", "plain"))) }, { rows: [[{ fill: { kind: "solid", colour: "#0f5c63" }, insets: [0, 0, 0, 0], anchor: "middle" }, {}]] }],
       ["borders", { more: styles("", '<style:paragraph-properties fo:border-bottom="2pt solid #7a2e57"/>'), shape: table(row(cell("a"), cell("b", "", "plain"))) }, { rows: [[{ borders: { bottom: { colour: "#7a2e57", width: 2 } } }, {}]] }],
     ],
-    seen,
+    looksOf,
   );
 });

@@ -86,6 +86,7 @@ class OdpReader {
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
     const head = this.head(styles, meta, kept.deck, pages);
+    this.text.language = head.language;
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
     pages.forEach((page, nth) => {

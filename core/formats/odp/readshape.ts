@@ -77,8 +77,8 @@ export function standingOf(shape: XmlNode): { frame: Frame; rotation?: number; f
   const [sx, sy] = [Math.hypot(a, b), Math.hypot(c, d)];
   const flipped = a * d - b * c < 0;
   const [cx, cy] = [a * ((x ?? 0) + w / 2) + c * ((y ?? 0) + h / 2) + e, b * ((x ?? 0) + w / 2) + d * ((y ?? 0) + h / 2) + f];
-  const rotation = round((Math.atan2(b, a) * 180) / Math.PI);
-  return { frame: { x: round(inPage(cx - (w * sx) / 2)), y: round(inPage(cy - (h * sy) / 2)), width: round(Math.max(0.1, w * sx)), height: round(Math.max(0.1, h * sy)) }, ...(rotation ? { rotation } : {}), ...(flipped ? { flip: "y" as const } : {}) };
+  const rotation = (round((Math.atan2(b, a) * 180) / Math.PI) + 360) % 360;
+  return { frame: { x: round(inPage(cx - (w * sx) / 2)) + 0, y: round(inPage(cy - (h * sy) / 2)) + 0, width: round(Math.max(0.1, w * sx)), height: round(Math.max(0.1, h * sy)) }, ...(rotation ? { rotation } : {}), ...(flipped ? { flip: "y" as const } : {}) };
 }
 
 function lineFrame(shape: XmlNode): { frame: Frame; flip?: "x" | "y" | "xy" } {

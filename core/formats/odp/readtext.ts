@@ -47,6 +47,8 @@ export interface TextReader {
   styles: OdpStyles;
   /** Where a link of the file leads, as a link of the model. */
   target(href: string): string | undefined;
+  /** The language of the deck: what is in it does not say so. */
+  language?: string;
   /** The colour of text that has none of its own, where the ground under it is dark. */
   automatic?: string | undefined;
 }
@@ -119,7 +121,13 @@ function closed(text: Paragraph[]): RichText {
   return text;
 }
 
+const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
 const differing = <T extends object>(own: T, base: Partial<T> | undefined): Partial<T> => Object.fromEntries(Object.entries(own).filter(([name, value]) => canonical(value) !== canonical((base as Record<string, unknown> | undefined)?.[name]))) as Partial<T>;
+
+const LASTING = ["underline", "caps", "highlight", "rise"] as const;
+const STANDS: ParagraphLook = { before: { points: 0 }, after: { points: 0 }, line: { times: 1 }, left: 0, right: 0, first: 0, tabs: [] };
+/** How a paragraph stands that says nothing of what its level says. */
+const unsaid = (level: ParagraphLook | undefined): ParagraphLook => Object.fromEntries(Object.entries(STANDS).filter(([name]) => level?.[name as keyof ParagraphLook] !== undefined));
 
 /**
  * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
@@ -127,22 +135,27 @@ const differing = <T extends object>(own: T, base: Partial<T> | undefined): Part
  */
 export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string): { text: RichText; style: TextStyle } {
   const { styles } = reader;
+  const lookOf = (properties: Properties): RunLook => {
+    const { language, ...look } = styles.runLook(properties, reader.automatic);
+    return language !== undefined && reader.language !== undefined && primary(language) === primary(reader.language) ? look : { ...look, ...(language === undefined ? {} : { language }) };
+  };
   const found = paragraphs(children, styles, shape.list);
   const byLevel = Array.from({ length: 9 }, (_, level) => (outline !== undefined && styles.has("presentation", `${outline}${level + 1}`) ? (level === 0 ? shape : styles.properties("presentation", `${outline}${level + 1}`)) : shape));
   const paragraphOf = (properties: Properties, kind: Paragraph["kind"], list: Found["list"], level: number): ParagraphLook => ({ ...styles.paragraphLook(properties), ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})), ...(kind === "plain" && list !== undefined ? { first: 0 } : {}) });
   const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
-  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(styles.runLook(properties, reader.automatic), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
-  const text = found.map(({ element, kind, level, start, list }): Paragraph => {
-    const base = byLevel[level] as Properties;
-    const own = styles.said("paragraph", attribute(element, "style-name"), base);
+  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(lookOf(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
+  const stated = found.map((one) => {
+    const own = styles.said("paragraph", attribute(one.element, "style-name"), byLevel[one.level] as Properties);
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
-    inline(element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
-    const runs = pieces.map(({ text: words, state, link }) => {
-      const look = differing(styles.runLook(state, reader.automatic), levels[level]?.run) as RunLook;
-      return run(words, marksOf(state, styles), link, look);
-    });
+    inline(one.element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
+    return { ...one, own, pieces: pieces.map((piece) => ({ ...piece, look: lookOf(piece.state) })) };
+  });
+  // What a run cannot take back is not said of its level.
+  for (const { level, pieces } of stated) for (const { look } of pieces) for (const name of LASTING) if (look[name] === undefined && levels[level]?.run?.[name] !== undefined) levels[level] = { ...levels[level], run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)) };
+  const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
+    const runs = pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook));
     const align = alignOf(own.paragraph["text-align"]) ?? "start";
-    const look = differing(paragraphOf(own, kind, list, level), levels[level]?.paragraph) as ParagraphLook;
+    const look = differing({ ...unsaid(levels[level]?.paragraph), ...paragraphOf(own, kind, list, level) }, levels[level]?.paragraph) as ParagraphLook;
     return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs: trimmed(joinRuns(runs)) };
   });
   const words: RichText = closed(text);

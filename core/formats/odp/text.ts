@@ -236,7 +236,8 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
   const kind = paragraph?.kind === "number" ? "number" : "bullet";
   return Array.from({ length: 10 }, (_, level): ListLevel => {
     const { paragraph: given, run } = levelOf(context, level);
-    const look = { ...given, ...(level === paragraph?.level ? paragraph.look : {}), bullet: { ...given?.bullet, ...(level === paragraph?.level ? paragraph.look?.bullet : {}) } };
+    const own = level === paragraph?.level ? paragraph.look : undefined;
+    const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
     const step = (run?.size ?? context.size) * 1.15;
     const label = look.first === undefined ? step : Math.max(0, -look.first);
     const left = look.left ?? (level + 1) * step;
@@ -255,7 +256,9 @@ function listStyle(item: Item, context: TextContext): string {
 }
 
 function listXml(items: readonly Item[], context: TextContext): string {
-  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${canonical(paragraph?.look?.bullet ?? null)}`;
+  // Where items stand and what stands before them is said by the style of their list.
+  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${canonical([paragraph?.look?.bullet ?? null, paragraph?.look?.left ?? null, paragraph?.look?.first ?? null])}`;
+  const counts = (group: readonly Item[] | undefined) => group?.[0]?.paragraph?.kind === "number";
   const groups: Item[][] = [];
   for (const item of items) {
     const last = groups.at(-1);
@@ -263,10 +266,10 @@ function listXml(items: readonly Item[], context: TextContext): string {
     else groups.push([item]);
   }
   return groups
-    .map((group) =>
+    .map((group, nth) =>
       xml(
         "text:list",
-        { "text:style-name": listStyle(group[0] as Item, context) },
+        { "text:style-name": listStyle(group[0] as Item, context), "text:continue-numbering": counts(group) && counts(groups[nth - 1]) && group[0]?.paragraph?.start === undefined ? "true" : undefined },
         ...group.map((item) => {
           const header = item.paragraph?.kind === "plain";
           return xml(header ? "text:list-header" : "text:list-item", { "text:start-value": item.paragraph?.start }, item.paragraph ? paragraphXml(item.paragraph, context) : "", ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))));

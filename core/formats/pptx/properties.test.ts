@@ -1,10 +1,11 @@
 import { type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
+import { looksOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../index";
 
-// Each row is a piece of DrawingML as ECMA-376-1 describes it (chapters 20 and 21), written by hand, and what is to be seen of it.
+// Each row is a piece of DrawingML as ECMA-376-1 describes it (chapters 20 and 21), written by hand, and what is to be looksOf of it.
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
 const bench = filesBench(photo);
 const { context } = bench;
@@ -29,18 +30,7 @@ function rewritten(deck: Deck): Deck {
 const XFRM = '<a:xfrm><a:off x="914400" y="914400"/><a:ext cx="1828800" cy="914400"/></a:xfrm>';
 const sp = ({ spPr = '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>', xfrm = XFRM, body = "<a:bodyPr/>", text = "<a:p><a:r><a:t>word</a:t></a:r></a:p>" }: { spPr?: string; xfrm?: string; body?: string; text?: string }) => `<p:sp><p:nvSpPr><p:cNvPr id="2" name="One"/><p:cNvSpPr/><p:nvPr/></p:nvSpPr><p:spPr>${xfrm}${spPr}</p:spPr><p:txBody>${body}${text}</p:txBody></p:sp>`;
 
-/** The element as it looks: the levels of its style under what its paragraphs and runs say themselves. */
-function seen(deck: Deck): Record<string, unknown> {
-  const element = deck.slides[0]?.elements[0] as Element;
-  const levels = deck.styles?.[element.style ?? ""] ?? [];
-  const text = element.kind === "text" || element.kind === "shape" ? element.text.map(({ look, runs, ...paragraph }) => {
-    const level = levels[Math.min(paragraph.level, levels.length - 1)] ?? {};
-    return { ...paragraph, align: paragraph.align ?? level.align ?? "start", look: { ...level.paragraph, ...look, bullet: { ...level.paragraph?.bullet, ...look?.bullet } }, runs: runs.map((run) => ({ ...run, look: { ...level.run, ...run.look } })) };
-  }) : undefined;
-  const { id: _, kept: __, style: ___, ...rest } = element;
-  return { ...rest, ...(text ? { text } : {}) };
-}
-const first = (deck: Deck) => seen(deck) as { text: { runs: { text: string; marks?: string[]; look: object }[]; look: object; kind: string; level: number; align?: string; start?: number }[]; frame: object; [key: string]: unknown };
+const first = (deck: Deck) => looksOf(deck) as { text: { runs: { text: string; marks?: string[]; look: object }[]; look: object; kind: string; level: number; align?: string; start?: number }[]; frame: object; [key: string]: unknown };
 
 type Row = [name: string, xml: string, wanted: object];
 const check = (rows: Row[], shape: (xml: string) => string, part: (deck: Deck) => unknown) => {
@@ -219,7 +209,7 @@ describe("list styles of a master", () => {
       "ppt/slides/slide1.xml": strToU8(`${HEAD}${sp({ text: "<a:p><a:r><a:t>item</a:t></a:r></a:p>" })}</p:spTree></p:cSld></p:sld>`),
     };
     expect(strFromU8(parts[master] as Uint8Array)).toContain("rIdSign");
-    const found = seen(read(zipSync(parts)));
+    const found = looksOf(read(zipSync(parts)));
     expect(found.text).toMatchObject([{ kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } }]);
   });
 });

@@ -88,6 +88,11 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : algn && context.looks ? "start" : undefined;
   const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);
   const look = context.looks && properties ? paragraphLook([properties], context.looks) : undefined;
+  // The sign of an item is said whole: what the paragraph leaves open is as its level has it.
+  if (look?.bullet && context.looks) {
+    const whole = paragraphLook([properties, ...context.styles.map((style) => child(style, `lvl${level + 1}pPr`))], context.looks).bullet;
+    if (whole) look.bullet = whole;
+  }
   return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}), ...(look && Object.keys(look).length ? { look } : {}), runs };
 }
 

@@ -61,7 +61,7 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl
   const { attributes, spacing, tabs } = paragraphParts(look);
   const styled = context.style?.[Math.min(level, context.style.length - 1)]?.paragraph;
   const inherits = context.style ? styled?.left !== undefined || !own : kind === "bullet" && context.bulleted;
-  const bullet = { ...styled?.bullet, ...look?.bullet };
+  const bullet = look?.bullet ?? styled?.bullet;
   return xml(
     "a:pPr",
     {
@@ -73,7 +73,7 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
     spacing,
-    !context.style && kind === "bullet" && context.bulleted && !look?.bullet ? "" : bulletXml(kind, Object.keys(bullet).length ? bullet : undefined, start, context.picture),
+    !context.style && kind === "bullet" && context.bulleted && !look?.bullet ? "" : bulletXml(kind, bullet, start, { embed: context.picture, under: styled?.bullet }),
     tabs,
   );
 }

@@ -137,10 +137,10 @@ export function lookParts(look: RunLook | undefined): { attributes: Record<strin
 
 const spacing = (name: string, value: ParagraphLook["before"] | ParagraphLook["line"]) => (!value ? "" : xml(name, {}, "points" in value ? xml("a:spcPts", { val: Math.round(value.points * 100) }) : xml("a:spcPct", { val: share(value.times) })));
 
-/** The sign of an item, in the order of CT_TextParagraphProperties. */
-export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, embed?: (source: string) => Embedded | undefined): string {
+/** The sign of an item, in the order of CT_TextParagraphProperties; what the sign “under” it says and this one does not is as the text has it. */
+export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, { embed, under }: { embed?: ((source: string) => Embedded | undefined) | undefined; under?: Bullet | undefined } = {}): string {
   if (kind === "plain") return "<a:buNone/>";
-  const parts = (bullet?.colour ? xml("a:buClr", {}, colourXml(bullet.colour)) : "") + (bullet?.size ? xml("a:buSzPct", { val: share(bullet.size) }) : "");
+  const parts = (bullet?.colour ? xml("a:buClr", {}, colourXml(bullet.colour)) : under?.colour ? "<a:buClrTx/>" : "") + (bullet?.size ? xml("a:buSzPct", { val: share(bullet.size) }) : under?.size ? "<a:buSzTx/>" : "");
   if (kind === "number") return `${parts}<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
   const picture = bullet?.picture === undefined ? undefined : embed?.(bullet.picture);
   if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, blipXml(picture))}`;
@@ -158,11 +158,14 @@ export function paragraphParts(look: ParagraphLook | undefined): { attributes: R
 
 const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
 
+/** How a paragraph stands where its style says nothing: the master under it might say something else. */
+const STANDS: ParagraphLook = { left: 0, first: 0, line: { times: 1 }, before: { points: 0 }, after: { points: 0 } };
+
 /** A list style with a level for each of a text style's. */
 export function listStyleXml(style: TextStyle): string {
   const level = ({ run, paragraph, align, strong, emphasis }: LevelStyle, nth: number) => {
     const { attributes, before, fonts } = lookParts(run);
-    const own = paragraphParts(paragraph);
+    const own = paragraphParts({ ...STANDS, ...paragraph });
     const bullet = paragraph?.bullet ? bulletXml(paragraph.bullet.scheme ? "number" : "bullet", paragraph.bullet, undefined) : "";
     return xml(`a:lvl${nth + 1}pPr`, { ...own.attributes, algn: align ? SIDE[align] : "l" }, own.spacing, bullet, own.tabs, xml("a:defRPr", { ...attributes, b: strong ? 1 : 0, i: emphasis ? 1 : 0 }, before, fonts));
   };

@@ -1,0 +1,93 @@
+import { type Deck, type Element, emptyDeck, type Paragraph, type RunLook, type Shadow } from "@unitext/core/model";
+import { newSlide } from "@unitext/core/edit";
+import { filesBench } from "@unitext/core/testing/files";
+import { frame, hardShadow, lookedParagraph, looksOf, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
+import fc from "fast-check";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { WRITERS } from "./index";
+
+// What one says of looks at random, written in a format, is what another program finds there: the tags and metadata in which Unitext keeps its own are taken out.
+const bench = filesBench();
+type Format = "pptx" | "odp";
+const FORMATS = ["pptx", "odp"] as const;
+const base: RunLook = { size: 18, font: "Arimo", colour: "#000000" };
+const deckOf = (element: Element): Deck => ({ ...emptyDeck("d", "Looks"), styles: { s: [{ run: base }] }, slides: [{ ...newSlide("s", "blank"), elements: [element] }] });
+function throughFile(element: Element, format: Format): Deck {
+  const parts = unzipSync(WRITERS[format].write(deckOf(element), bench.context) as Uint8Array);
+  const bare = Object.fromEntries(Object.entries(parts).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:")) : part]));
+  return bench.read(zipSync(bare), `deck.${format}`).deck;
+}
+
+/** What holds where nothing is said (ECMA-376-1, 21.1.2.2.7 and 21.1.2.3.9; OpenDocument 1.3, part 3, 20). */
+const STANDS = { before: { points: 0 }, after: { points: 0 }, line: { times: 1 }, left: 0, right: 0, first: 0, tabs: [] };
+function paragraphsOf(deck: Deck) {
+  return (looksOf(deck).text as unknown as Paragraph[]).map(({ kind, align, look, runs }) => {
+    const { direction: _, bullet, ...rest } = look ?? {};
+    return { kind, align, look: { ...STANDS, ...rest, ...(kind === "plain" ? {} : { bullet: shownBullet(bullet) }) }, runs: joined(runs.map(({ text, marks = [], look: own }) => ({ text, marks: [...new Set(marks)].sort(), look: { ...own } }))) };
+  });
+}
+const shownBullet = (bullet: object | undefined) => Object.fromEntries(Object.entries(bullet ?? {}).filter(([name]) => name !== "font"));
+/** Runs that look alike are one. */
+function joined<T extends { text: string }>(runs: readonly T[]): T[] {
+  const made: T[] = [];
+  for (const run of runs) {
+    const last = made.at(-1);
+    const { text: _, ...look } = run;
+    const { text: __, ...before } = last ?? run;
+    if (last && JSON.stringify(sorted(look)) === JSON.stringify(sorted(before))) made[made.length - 1] = { ...last, text: last.text + run.text };
+    else made.push(run);
+  }
+  return made;
+}
+const sorted = (value: unknown): unknown => (Array.isArray(value) ? value.map(sorted) : value && typeof value === "object" ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, inner]) => [name, sorted(inner)])) : value);
+/** Lengths are written in whole EMU or hundredths of a point: numbers that differ by a hundredth or two are the same. */
+const near = (found: unknown, wanted: unknown): unknown => {
+  if (typeof found === "number" && typeof wanted === "number") return Math.abs(found - wanted) < 0.03 ? wanted : found;
+  if (Array.isArray(found) && Array.isArray(wanted)) return found.map((one, nth) => near(one, wanted[nth]));
+  if (found && wanted && typeof found === "object" && typeof wanted === "object") return Object.fromEntries(Object.entries(found).map(([name, one]) => [name, near(one, (wanted as Record<string, unknown>)[name])]));
+  return found;
+};
+const offsets = ({ distance, direction }: Shadow) => ({ right: distance * Math.cos((direction * Math.PI) / 180), down: distance * Math.sin((direction * Math.PI) / 180) });
+const alike = (found: unknown, wanted: unknown) => expect(near(sorted(found), sorted(wanted))).toEqual(sorted(wanted));
+
+describe.each(FORMATS)("looks at random in a .%s", (format) => {
+  it("of paragraphs and their runs", () => {
+    fc.assert(
+      fc.property(fc.array(lookedParagraph, { minLength: 1, maxLength: 3 }), frame, (text, at) => {
+        const element: Element = { kind: "text", id: "t", slot: null, frame: at, style: "s", box: { insets: [0, 0, 0, 0], fit: "none" }, text };
+        alike(paragraphsOf(throughFile(element, format)), paragraphsOf(deckOf(element)));
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it("of boxes, what fills and lines them, and their shadows", () => {
+    const shown = (deck: Deck) => {
+      const { frame: at, box, fill, stroke: line, shadow, rotation } = looksOf(deck) as Record<string, object> & { box?: { anchor?: string } };
+      // An .odp says how far a shadow falls to the right and down.
+      const falls = shadow && { ...shadow, distance: undefined, direction: undefined, ...offsets(shadow as Shadow) };
+      return { frame: at, fill, stroke: line, shadow: falls, rotation: rotation ?? 0, box: { ...box, anchor: box?.anchor ?? "top" } };
+    };
+    fc.assert(
+      fc.property(frame, textBox, fc.option(plainFill, { nil: undefined }), fc.option(stroke(false), { nil: undefined }), fc.option(hardShadow, { nil: undefined }), fc.constantFrom(0, 15, 90, 200, 345), (at, box, fill, line, shadow, rotation) => {
+        const element = { kind: "text", id: "t", slot: null, frame: at, style: "s", box, ...(fill ? { fill } : {}), ...(line ? { stroke: line } : {}), ...(fill && shadow ? { shadow } : {}), ...(rotation ? { rotation } : {}), text: [{ kind: "plain", level: 0, runs: [{ text: "word" }] }] } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("of lines and their ends", () => {
+    const shown = (deck: Deck) => {
+      const { frame: at, stroke: line, flip } = looksOf(deck) as Record<string, object>;
+      return { frame: at, stroke: line, flip };
+    };
+    fc.assert(
+      fc.property(frame, stroke(true), fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const), (at, line, flip) => {
+        const element = { kind: "shape", id: "l", slot: null, frame: at, geometry: { preset: "line" }, stroke: line, ...(flip ? { flip } : {}), text: [] } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: 150 },
+    );
+  });
+});

@@ -1,0 +1,88 @@
+import { type Deck, DASHES, type Element, type Fill, type Frame, type LevelStyle, PATTERNS, type Paragraph, type ParagraphLook, type Run, type RunLook, SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox } from "@unitext/core/model";
+import fc from "fast-check";
+
+/** Numbers in steps that both standards can say: quarters of a point. */
+const quarter = (least: number, most: number) => fc.integer({ min: least * 4, max: most * 4 }).map((value) => value / 4);
+/** Whole hundredths, as shares. */
+const hundredth = (least: number, most: number) => fc.integer({ min: Math.round(least * 100), max: Math.round(most * 100) }).map((value) => value / 100);
+const some = <T>(arbitrary: fc.Arbitrary<T>): fc.Arbitrary<T | undefined> => fc.option(arbitrary, { nil: undefined });
+/** A record without what is undefined. */
+const said = <T extends object>(value: T): T => Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined)) as T;
+
+export const colour: fc.Arbitrary<string> = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, "0")}`);
+export const frame: fc.Arbitrary<Frame> = fc.record({ x: quarter(0, 400), y: quarter(0, 300), width: quarter(40, 500), height: quarter(20, 200) });
+
+export const runLook: fc.Arbitrary<RunLook> = fc
+  .record({
+    size: some(quarter(4, 96).map((size) => Math.round(size * 2) / 2)),
+    colour: some(colour),
+    font: some(fc.constantFrom("Arimo", "Tinos", "Georgia", "Marram Sans")),
+    underline: some(fc.constantFrom("single" as const, "double" as const, "heavy" as const, "dotted" as const, "dashed" as const, "wavy" as const)),
+    caps: some(fc.constantFrom("all" as const, "small" as const)),
+    highlight: some(colour),
+    spacing: some(quarter(-4, 20).filter((value) => value !== 0)),
+    rise: some(fc.constantFrom(0.3, -0.25, 0.5)),
+  })
+  .map(said) as fc.Arbitrary<RunLook>;
+
+export const tabStops: fc.Arbitrary<TabStop[]> = fc.uniqueArray(fc.record({ at: quarter(10, 400), align: fc.constantFrom("start" as const, "end" as const, "centre" as const, "decimal" as const) }), { selector: ({ at }) => at, minLength: 1, maxLength: 4 }).map((stops) => stops.sort((a, b) => a.at - b.at).map(({ at, align }) => (align === "start" ? at : { at, align })));
+
+const bullet = (kind: Paragraph["kind"]) => (kind === "number" ? fc.record({ scheme: fc.constantFrom(...SCHEMES) }) : fc.record({ sign: fc.constantFrom("•", "–", "▪", "→"), colour: some(colour), size: some(hundredth(0.4, 2).filter((size) => size !== 1)) }).map(said));
+
+/** A paragraph of a kind, with what it may say of itself. */
+export const lookedParagraph: fc.Arbitrary<Paragraph> = fc.constantFrom("plain" as const, "bullet" as const, "number" as const).chain((kind) =>
+  fc
+    .record({
+      look: fc
+        .record({
+          before: some(quarter(0, 60).map((points) => ({ points }))),
+          after: some(quarter(0, 60).map((points) => ({ points }))),
+          line: some(fc.oneof(hundredth(0.5, 3).map((times) => ({ times })), quarter(6, 80).map((points) => ({ points })))),
+          // What stands before an item needs room beside its text.
+          left: kind === "plain" ? some(quarter(0, 120)) : quarter(40, 120),
+          right: some(quarter(0, 60)),
+          first: kind === "plain" ? some(quarter(-30, 60)) : quarter(-30, 0),
+          tabs: some(tabStops),
+          bullet: kind === "plain" ? fc.constant(undefined) : bullet(kind),
+        })
+        .map(said) as fc.Arbitrary<ParagraphLook>,
+      align: some(fc.constantFrom("start" as const, "centre" as const, "end" as const)),
+      runs: fc.array(fc.record({ text: fc.stringMatching(/^[a-z]{1,8}$/), look: runLook, strong: fc.boolean(), emphasis: fc.boolean(), strike: fc.boolean() }), { minLength: 1, maxLength: 3 }),
+    })
+    .map(({ look, align, runs }): Paragraph => ({ kind, level: 0, ...(align ? { align } : {}), ...(Object.keys(look).length ? { look } : {}), runs: runs.map(({ text, look: own, strong, emphasis, strike }): Run => ({ text, ...(strong || emphasis || strike ? { marks: [...(strong ? ["strong" as const] : []), ...(emphasis ? ["emphasis" as const] : []), ...(strike ? ["strike" as const] : [])] } : {}), ...(Object.keys(own).length ? { look: own } : {}) })) })),
+);
+
+export const textBox: fc.Arbitrary<TextBox> = fc
+  .record({
+    insets: fc.tuple(quarter(0, 40), quarter(0, 20), quarter(0, 40), quarter(0, 20)),
+    anchor: some(fc.constantFrom("top" as const, "middle" as const, "bottom" as const)),
+    columns: some(fc.integer({ min: 2, max: 5 })),
+    fit: fc.constantFrom("shrink" as const, "grow" as const, "none" as const),
+    wrap: some(fc.constant(false)),
+  })
+  .chain((box) => (box.columns ? quarter(0, 40).map((gap) => ({ ...box, gap })) : fc.constant(box)))
+  .map(said) as fc.Arbitrary<TextBox>;
+
+/** Fills that both standards hold: gradients of two colours. */
+export const plainFill: fc.Arbitrary<Fill> = fc.oneof(
+  fc.record({ colour, opacity: some(hundredth(0.05, 0.95)) }).map((fill) => said({ kind: "solid" as const, ...fill })),
+  fc.record({ from: colour, to: colour, angle: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) }).map(({ from, to, angle }) => ({ kind: "gradient" as const, form: "linear" as const, angle, stops: [{ at: 0, colour: from }, { at: 1, colour: to }] })),
+  fc.record({ from: colour, to: colour }).map(({ from, to }) => ({ kind: "gradient" as const, form: "radial" as const, angle: 0, stops: [{ at: 0, colour: from }, { at: 1, colour: to }] })),
+  fc.record({ pattern: fc.constantFrom(...PATTERNS.filter((pattern) => pattern !== "dots")), fore: colour, back: colour }).map((fill) => ({ kind: "pattern" as const, ...fill })),
+) as fc.Arbitrary<Fill>;
+
+const lineEnd = fc.record({ form: fc.constantFrom("triangle" as const, "open" as const, "barbed" as const, "oval" as const, "diamond" as const), size: fc.constantFrom(2, 3, 5) });
+export const stroke = (ends: boolean): fc.Arbitrary<Stroke> => fc.record({ colour, width: quarter(0.25, 20), opacity: some(hundredth(0.05, 0.95)), dash: some(fc.constantFrom(...DASHES)), head: ends ? some(lineEnd) : fc.constant(undefined), tail: ends ? some(lineEnd) : fc.constant(undefined) }).map(said) as fc.Arbitrary<Stroke>;
+export const hardShadow: fc.Arbitrary<Shadow> = fc.record({ colour, opacity: hundredth(0.1, 1), blur: fc.constant(0), distance: quarter(1, 30), direction: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) });
+
+/** The first element of a deck as it looks: the levels of its style under what its paragraphs and runs say themselves. */
+export function looksOf(deck: Deck): Record<string, unknown> {
+  const element = deck.slides[0]?.elements[0] as Element;
+  const levels = deck.styles?.[element.style ?? ""] ?? [];
+  const text = element.kind === "text" || element.kind === "shape" ? element.text.map(({ look, runs, ...paragraph }) => {
+    const level: LevelStyle = levels[Math.min(paragraph.level, levels.length - 1)] ?? {};
+    return { ...paragraph, align: paragraph.align ?? level.align ?? "start", look: { ...level.paragraph, ...look, bullet: look?.bullet ?? level.paragraph?.bullet ?? {} }, runs: runs.map((run) => ({ ...run, marks: [...(run.marks ?? []), ...(level.strong ? ["strong"] : []), ...(level.emphasis ? ["emphasis"] : [])], look: { ...level.run, ...run.look } })) };
+  }) : undefined;
+  const { id: _, kept: __, style: ___, ...rest } = element;
+  return { ...rest, ...(text ? { text } : {}) };
+}
