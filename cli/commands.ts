@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { type AskedRule, extensionOf, pdfPages, READABLE, type ReadResult, slidePictures, stillPictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, pagePictures, pdfPages, READABLE, type ReadResult, slidePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { scenesPdf } from "@unitext/core/draw";
 import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
@@ -134,7 +134,7 @@ async function draw(args: readonly string[]): Promise<undefined> {
   const picture = (sha256: string) => blobs.get(sha256);
   if (extensionOf(values.output) === "pdf") {
     const pages = pdfPages(deck, fonts, values.notes ? "notes" : "slides", chosen);
-    writeWhole(values.output, await scenesPdf(pages, { fonts, picture: stillPictures(deck.assets, picture, png), title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
+    writeWhole(values.output, await scenesPdf(pages, { fonts, ...pagePictures(deck.assets, picture, png), title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
     return;
   }
   if (!existsSync(values.output)) mkdirSync(values.output, { recursive: true });

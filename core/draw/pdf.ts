@@ -15,6 +15,8 @@ export interface PdfOptions {
   fonts: FontSet;
   /** The bytes of a picture, or undefined when they are not to be had. */
   picture: (sha256: string) => Uint8Array | undefined;
+  /** The same in other colours; without it these are laid over the picture, which comes near. */
+  recoloured?: (sha256: string, recolour: NonNullable<PictureElement["recolour"]>) => Uint8Array | undefined;
   title: string;
   author: string;
   language: string;
@@ -220,6 +222,7 @@ function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
   }
 }
 
+type Pictures = Pick<PdfOptions, "picture" | "recoloured">;
 /** Whether the PDF can hold a picture as it is: PNG and JPEG. */
 const isDrawable = (bytes: Uint8Array) => (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
 
@@ -239,22 +242,22 @@ function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mix
 const HEADINGS: ReadonlySet<string> = new Set(["title", "opening"]);
 
 /** Draws a node inside what a reader that speaks finds there: a heading, a paragraph, a figure with its description, or nothing (ISO 32000-1, 14.7 and 14.8). */
-function drawTagged(doc: Document, writer: TextWriter, node: SceneNode, picture: PdfOptions["picture"], section: PDFKit.PDFStructureElement): void {
+function drawTagged(doc: Document, writer: TextWriter, node: SceneNode, from: Pictures, section: PDFKit.PDFStructureElement): void {
   if (node.kind === "group") {
-    inGroup(doc, node, (inner) => drawTagged(doc, writer, inner, picture, section));
+    inGroup(doc, node, (inner) => drawTagged(doc, writer, inner, from, section));
     return;
   }
   const figure = node.kind === "picture" && node.alt !== "";
   const foot = node.kind === "text" && node.element === null && (node.role === "footer" || node.role === "number");
   if (foot || (!figure && node.kind !== "text")) {
     doc.markContent("Artifact", { type: foot ? "Pagination" : "Layout" });
-    drawNode(doc, writer, node, picture);
+    drawNode(doc, writer, node, from);
     doc.endMarkedContent();
     return;
   }
   const tag = node.kind === "text" ? (HEADINGS.has(node.role) ? "H1" : "P") : "Figure";
   const content = doc.markStructureContent(tag);
-  drawNode(doc, writer, node, picture);
+  drawNode(doc, writer, node, from);
   doc.endMarkedContent();
   section.add(doc.struct(tag, figure && node.kind === "picture" ? { alt: node.alt } : {}, [content]));
 }
@@ -291,16 +294,17 @@ function recoloured(doc: Document, recolour: NonNullable<PictureElement["recolou
   doc.restore();
 }
 
-function drawNode(doc: Document, writer: TextWriter, node: Leaf, picture: PdfOptions["picture"]): void {
+function drawNode(doc: Document, writer: TextWriter, node: Leaf, from: Pictures): void {
   if (node.kind === "rect") doc.rect(node.x, node.y, node.width, node.height).fill(node.fill);
   else if (node.kind === "text") drawLines(doc, writer, node.lines);
   else if (node.kind === "paths") drawPaths(doc, node.paths);
   else {
-    const bytes = node.sha256 ? picture(node.sha256) : undefined;
+    const other = node.sha256 && node.recolour ? from.recoloured?.(node.sha256, node.recolour) : undefined;
+    const bytes = other ?? (node.sha256 ? from.picture(node.sha256) : undefined);
     const { x, y, width, height } = node;
     if (bytes && isDrawable(bytes)) {
       doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
-      if (node.recolour) recoloured(doc, node.recolour, node);
+      if (node.recolour && !other) recoloured(doc, node.recolour, node);
     }
     else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
   }
@@ -340,7 +344,7 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
     doc.markContent("Artifact", { type: "Background" } as never);
     doc.rect(0, 0, scene.page.width, scene.page.height).fill(scene.background);
     doc.endMarkedContent();
-    for (const node of scene.nodes) drawTagged(doc, writer, node, options.picture, section);
+    for (const node of scene.nodes) drawTagged(doc, writer, node, options, section);
     section.end();
     for (const box of scene.boxes) lead(doc, box.link, box.x, box.y, box.width, box.height);
   }

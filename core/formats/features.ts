@@ -199,7 +199,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "what only its file says": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
-  pdf: { ...PAGES, "named sections": kept, "soft shadows": { how: "drawn in layers, as pages have no soft edges" }, recolouring: ({ elements }) => (elements.some((element) => element.kind === "picture" && element.recolour === "mono") ? { how: "black and white is shown in greys" } : kept), "pictures of lines": { how: "drawn in dots, up to 2400 in a row" } },
+  pdf: { ...PAGES, "named sections": kept, "soft shadows": { how: "drawn in layers, as pages have no soft edges" }, "pictures of lines": { how: "drawn in dots, up to 2400 in a row" } },
   html: { ...PAGES, notes: kept, "points one at a time": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
   docx: { ...PAGES, "links of pictures": NO_LINKS_SHOWN, "links of shapes": NO_LINKS_SHOWN, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
   png: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },

@@ -11,7 +11,7 @@ import { writeHtml } from "./html";
 import { writeMarkdown } from "./markdown";
 import { writeNotes } from "./notes";
 import { odpLots, readOdp, writeOdp } from "./odp";
-import { stillPictures } from "./picture";
+import { pagePictures } from "./picture";
 import { writePictures } from "./pictures";
 import { pptxLots, readPptx, writePptx } from "./pptx";
 import type { ReadDeck, ReadLots, ReadOptions } from "./reading";
@@ -112,7 +112,7 @@ export const WRITERS: Record<WritableFormat, Writer> = {
     mediaType: "application/pdf",
     write: (deck, { fonts, picture, at, sheets, png }) => {
       const { title, author } = deck.properties;
-      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), { fonts, picture: stillPictures(deck.assets, picture, png), title, author, language: deck.language, at });
+      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), { fonts, ...pagePictures(deck.assets, picture, png), title, author, language: deck.language, at });
     },
   },
   html: { label: "Web page (.html)", mediaType: "text/html; charset=utf-8", write: writeHtml },
@@ -151,6 +151,6 @@ export { languageOf, sampleOf, suggestRule } from "./document/document";
 export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
 export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
-export { pictureInfo, stillPictures } from "./picture";
+export { pagePictures, pictureInfo } from "./picture";
 export type { ReadDeck, ReadLot } from "./reading";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

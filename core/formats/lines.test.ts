@@ -98,4 +98,24 @@ describe("a picture in SVG", () => {
     expect(strFromU8(Object.values(archive)[0] as Uint8Array)).toContain(`data:image/svg+xml;base64,${Buffer.from(drawing).toString("base64")}`);
     for (const format of ["html", "svg", "png", "pptx", "odp", "json"] as const) expect(writeReport(deck, format).adapted.filter(({ what }) => what.includes("gauge"))).toEqual([]);
   });
+
+  // The colours of SVG 1.1, 15.10 (saturate) and of a luminance cut in the middle: what a page of a PDF holds is that picture itself.
+  it.each([
+    ["grey", (pixel: number[]) => expect(new Set(pixel).size).toBe(1)],
+    ["mono", (pixel: number[]) => expect(pixel.every((value) => value === 0) || pixel.every((value) => value === 255)).toBe(true)],
+    ["washout", (pixel: number[]) => expect(Math.min(...pixel)).toBeGreaterThan(170)],
+  ] as const)("is %s in a PDF where it is so on its slide, also half seen through", async (recolour, holds) => {
+    const given: Deck = { ...deck, slides: [{ ...newSlide("one", "blank"), elements: [picture("gauge.svg", 40, { recolour, opacity: 0.5 })] }] };
+    const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
+    const page = await (await getDocument({ data: ((await WRITERS.pdf.write(given, context)) as Uint8Array).slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(1);
+    const { fnArray, argsArray } = await page.getOperatorList();
+    const name = (argsArray[fnArray.indexOf(OPS.paintImageXObject)] as [string])[0];
+    const { data, width, height, kind } = await new Promise<{ data: Uint8Array; width: number; height: number; kind: number }>((resolve) => page.objs.get(name, resolve));
+    const step = kind === 3 ? 4 : 3;
+    for (const x of [0.25, 0.75]) {
+      const at = (Math.floor(height / 2) * width + Math.floor(width * x)) * step;
+      holds([...data.subarray(at, at + 3)]);
+    }
+    expect(writeReport(given, "pdf").adapted.map(({ how }) => how)).toEqual(["drawn in dots, up to 2400 in a row"]);
+  });
 });

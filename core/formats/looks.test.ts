@@ -1,17 +1,34 @@
-import { type Deck, type Element, emptyDeck, type Paragraph, type RunLook, type Shadow } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, type Paragraph, type PictureElement, type RunLook, type Shadow, type ShapeElement, type TableElement } from "@unitext/core/model";
+import { formOf } from "@unitext/core/figures";
 import { newSlide } from "@unitext/core/edit";
-import { filesBench } from "@unitext/core/testing/files";
-import { frame, hardShadow, lookedParagraph, looksOf, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
+import { filesBench, sha256 } from "@unitext/core/testing/files";
+import { frame, hardShadow, lookedParagraph, lookedPicture, lookedTable, looksOf, nestedList, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { PNG } from "pngjs";
+import SvgPath from "svgpath";
 import { WRITERS } from "./index";
 
+/** Forms of either standard; a box with words in it is a text. */
+const FORMS = ["roundRect", "ellipse", "triangle", "diamond", "hexagon", "star5", "rightArrow", "leftRightArrow", "chevron", "cloud", "heart", "donut", "wedgeRoundRectCallout", "can", "flowChartDecision", "pie", "moon"];
+/** The box around a path, by its ends: arcs of a form end where it is widest. */
+function boundsOf(d: string): { left: number; top: number; right: number; bottom: number } {
+  const [xs, ys]: [number[], number[]] = [[], []];
+  new SvgPath(d).abs().unarc().iterate(([, ...values]) => {
+    for (const [nth, value] of (values as number[]).entries()) (nth % 2 ? ys : xs).push(value);
+  });
+  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
+}
+
 // What one says of looks at random, written in a format, is what another program finds there: the tags and metadata in which Unitext keeps its own are taken out.
-const bench = filesBench();
+const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
+const bench = filesBench(photo);
 type Format = "pptx" | "odp";
+/** A package has a master and layouts that are written each time. */
+const RUNS: Record<Format, number> = { pptx: 50, odp: 150 };
 const FORMATS = ["pptx", "odp"] as const;
 const base: RunLook = { size: 18, font: "Arimo", colour: "#000000" };
-const deckOf = (element: Element): Deck => ({ ...emptyDeck("d", "Looks"), styles: { s: [{ run: base }] }, slides: [{ ...newSlide("s", "blank"), elements: [element] }] });
+const deckOf = (element: Element): Deck => ({ ...emptyDeck("d", "Looks"), styles: { s: [{ run: base }] }, assets: { "dune.png": { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } }, slides: [{ ...newSlide("s", "blank"), elements: [element] }] });
 function throughFile(element: Element, format: Format): Deck {
   const parts = unzipSync(WRITERS[format].write(deckOf(element), bench.context) as Uint8Array);
   const bare = Object.fromEntries(Object.entries(parts).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:")) : part]));
@@ -57,7 +74,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         const element: Element = { kind: "text", id: "t", slot: null, frame: at, style: "s", box: { insets: [0, 0, 0, 0], fit: "none" }, text };
         alike(paragraphsOf(throughFile(element, format)), paragraphsOf(deckOf(element)));
       }),
-      { numRuns: 150 },
+      { numRuns: RUNS[format] },
     );
   });
 
@@ -73,7 +90,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         const element = { kind: "text", id: "t", slot: null, frame: at, style: "s", box, ...(fill ? { fill } : {}), ...(line ? { stroke: line } : {}), ...(fill && shadow ? { shadow } : {}), ...(rotation ? { rotation } : {}), text: [{ kind: "plain", level: 0, runs: [{ text: "word" }] }] } as Element;
         alike(shown(throughFile(element, format)), shown(deckOf(element)));
       }),
-      { numRuns: 200 },
+      { numRuns: RUNS[format] },
     );
   });
 
@@ -87,7 +104,61 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         const element = { kind: "shape", id: "l", slot: null, frame: at, geometry: { preset: "line" }, stroke: line, ...(flip ? { flip } : {}), text: [] } as Element;
         alike(shown(throughFile(element, format)), shown(deckOf(element)));
       }),
-      { numRuns: 150 },
+      { numRuns: RUNS[format] },
+    );
+  });
+
+  it("of nested lists: kinds, levels and words", () => {
+    const shown = (deck: Deck) => (looksOf(deck).text as Paragraph[]).map(({ kind, level, runs }) => ({ kind, level, words: runs.map(({ text }) => text).join("") }));
+    fc.assert(
+      fc.property(nestedList, (text) => {
+        const element: Element = { kind: "text", id: "t", slot: null, frame: { x: 40, y: 40, width: 400, height: 300 }, style: "s", box: { insets: [0, 0, 0, 0], fit: "none" }, text };
+        expect(shown(throughFile(element, format))).toEqual(shown(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] },
+    );
+  });
+
+  it("of tables: cells that reach over others, what fills and lines them, widths and heights", () => {
+    const shown = (deck: Deck) => {
+      const { rows, widths, heights, header } = looksOf(deck) as unknown as TableElement;
+      return { widths, heights, header, rows: rows.map((row) => row.map((cell) => cell && { columns: cell.columns ?? 1, rows: cell.rows ?? 1, fill: cell.fill, anchor: cell.anchor ?? "top", insets: cell.insets, borders: { left: cell.borders?.left ?? null, top: cell.borders?.top ?? null, right: cell.borders?.right ?? null, bottom: cell.borders?.bottom ?? null }, words: cell.text.map(({ runs }) => runs.map(({ text }) => text).join("")) })) };
+    };
+    fc.assert(
+      fc.property(lookedTable, (table) => {
+        const element = { kind: "table", id: "t", slot: null, style: "s", frame: { x: 40, y: 40, width: table.widths.reduce((sum, width) => sum + width, 0), height: table.heights.reduce((sum, height) => sum + height, 0) }, align: table.widths.map(() => "start"), ...table } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] },
+    );
+  });
+
+  it("of pictures: what is cut off, seen through, recoloured, mirrored, turned and lined", () => {
+    const shown = (deck: Deck) => {
+      const { crop, opacity, recolour, flip, rotation, stroke: line, frame: at, alt } = looksOf(deck) as unknown as PictureElement;
+      return { crop, opacity, recolour, flip, rotation, line, at, alt };
+    };
+    fc.assert(
+      fc.property(frame, lookedPicture, (at, looks) => {
+        const element = { kind: "picture", id: "p", slot: null, frame: at, source: "dune.png", alt: "A dune", ...looks } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] },
+    );
+  });
+
+  it("of forms: what they are, how they stand, and their words", () => {
+    const shown = (deck: Deck) => {
+      const { frame: at, fill, stroke: line, rotation, flip, geometry, text } = looksOf(deck) as unknown as ShapeElement;
+      const outlines = at ? formOf(geometry, at.width, at.height).outlines.map(({ d, fill: filled }) => ({ filled, bounds: boundsOf(d) })) : [];
+      return { at, fill, line, rotation: rotation ?? 0, flip, outlines, words: text.map(({ runs }) => runs.map(({ text: words }) => words).join("")) };
+    };
+    fc.assert(
+      fc.property(frame, fc.constantFrom(...FORMS), plainFill, fc.option(stroke(false), { nil: undefined }), fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const), fc.constantFrom(0, 30, 275), fc.stringMatching(/^[a-z]{0,5}$/), (at, preset, fill, line, flip, rotation, words) => {
+        const element = { kind: "shape", id: "s", slot: null, frame: at, style: "s", geometry: { preset }, fill, ...(line ? { stroke: line } : {}), ...(flip ? { flip } : {}), ...(rotation ? { rotation } : {}), text: words ? [{ kind: "plain", level: 0, runs: [{ text: words }] }] : [] } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] },
     );
   });
 });

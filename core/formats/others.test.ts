@@ -185,12 +185,12 @@ describe("files as the standards and other readers see them", () => {
 });
 
 // ISO 32000-1, 11.3.5.3: with the blend mode Saturation a grey takes the colours off what lies under it, and a white seen through lightens it.
-it("pictures in other colours are drawn so in a .pdf", async () => {
+it("pictures in other colours are drawn so in a .pdf, also where nothing can draw them anew", async () => {
   const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
   const drawn = async (recolour: "grey" | "washout" | undefined) => {
     const given = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } });
     const element = { kind: "picture" as const, id: "p", slot: null, frame: { x: 100, y: 100, width: 200, height: 150 }, source: FILES.photo, alt: "A dune", ...(recolour ? { recolour } : {}) };
-    const bytes = await WRITERS.pdf.write({ ...given, regions: { footer: "", number: false }, slides: [{ id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [element] }] }, context);
+    const bytes = await WRITERS.pdf.write({ ...given, regions: { footer: "", number: false }, slides: [{ id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [element] }] }, { fonts: context.fonts, picture: context.picture, at: context.at });
     const list = await (await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(1)).getOperatorList();
     const after = list.fnArray.findLastIndex((operator) => operator === OPS.paintImageXObject || operator === OPS.paintInlineImageXObject);
     return list.fnArray.flatMap((operator, nth) => (nth > after && operator === OPS.setGState ? (list.argsArray[nth] as [string, unknown][][]).flat() : []));

@@ -106,7 +106,7 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
   const picture: SceneNode = { kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, x: frame.x - left * whole.width, y: frame.y - top * whole.height, ...whole, ...(asset ? { sha256: asset.sha256 } : {}), ...(element.recolour ? { recolour: element.recolour } : {}) };
   const form: Geometry = element.shape ?? { preset: "rect" };
   const cut = element.crop || element.shape || element.opacity !== undefined;
-  const under = element.fill || element.shadow ? drawForm(form, frame, { id: element.id, ...(element.fill ? { fill: element.fill } : {}), ...(element.shadow ? { shadow: element.shadow } : {}) }, head.assets).nodes : [];
+  const under = element.fill || element.shadow ? drawForm(form, frame, { id: element.id, shown: { edge: element.stroke?.width ?? 0 }, ...(element.fill ? { fill: element.fill } : {}), ...(element.shadow ? { shadow: element.shadow } : {}) }, head.assets).nodes : [];
   const over = element.stroke ? drawForm(form, frame, { id: element.id, stroke: element.stroke }, head.assets).nodes : [];
   const d = cut ? drawForm(form, frame, { id: element.id }, head.assets).form.outlines.filter(({ fill }) => fill).map((outline) => outline.d).join("") : "";
   const inside: SceneNode = cut

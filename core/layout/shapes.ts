@@ -61,8 +61,11 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
   return { ...path, matrix: [1, 0, 0, 1, x, y] };
 }
 
-/** A form at its place, filled and outlined: its nodes, and the frame of its text on the page. */
-export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, shadow }: Pick<Element, "id" | "fill" | "stroke" | "shadow">, assets: DeckHead["assets"]): { nodes: SceneNode[]; text: Frame; form: Form } {
+/**
+ * A form at its place, filled and outlined: its nodes, and the frame of its text on the page. Its shadow is that of its
+ * area where it is filled, or where something else is “shown” in it with an edge so wide; else that of its outline.
+ */
+export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, shadow, shown }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } }, assets: DeckHead["assets"]): { nodes: SceneNode[]; text: Frame; form: Form } {
   // Files give lines a height that can be seen by no one; drawn over so long a way it is seen as a slope.
   const level = (side: number) => ("preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side);
   const form = formOf(geometry, level(frame.width), level(frame.height));
@@ -72,9 +75,11 @@ export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, s
   if (shadow) {
     const angle = (shadow.direction * Math.PI) / 180;
     const [dx, dy] = [shadow.distance * Math.cos(angle), shadow.distance * Math.sin(angle)];
-    const far = shadow.blur * 1.5 + (stroke?.width ?? 0);
+    const edge = shown?.edge ?? stroke?.width ?? 0;
+    const whole = fill !== undefined || shown !== undefined;
+    const far = shadow.blur * 1.5 + edge;
     const soft = shadow.blur > 0 ? { blur: { by: shadow.blur, frame: { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 } } } : {};
-    const light: FigurePath[] = form.outlines.filter(({ fill: filled }) => filled || !fill).map(({ d }) => (fill ? { d, ...soft, fill: shadow.colour, fillOpacity: shadow.opacity } : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity }));
+    const light: FigurePath[] = form.outlines.filter(({ fill: filled }) => filled || !whole).map(({ d }) => (whole ? { d, ...soft, fill: shadow.colour, fillOpacity: shadow.opacity, ...(edge ? { stroke: shadow.colour, width: edge, strokeOpacity: shadow.opacity } : {}) } : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity }));
     nodes.push({ kind: "paths", element: id, paths: light.map((path) => moved(path, frame.x + dx, frame.y + dy)) });
   }
   for (const outline of form.outlines) {

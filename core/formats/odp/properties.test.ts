@@ -1,4 +1,4 @@
-import { type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
 import { unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { looksOf } from "@unitext/core/testing/looks";

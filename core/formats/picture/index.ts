@@ -1,7 +1,7 @@
 import type { Asset } from "@unitext/core/model";
 import { svgInfo } from "./svg";
 
-export { isLines, stillPictures } from "./raster";
+export { isLines, pagePictures, stillPictures } from "./raster";
 
 /** Whether bytes may be XML: a mark of their encoding, white space, then a tag. */
 const MARKUP = /^(?:\u00ef\u00bb\u00bf|\u00fe\u00ff|\u00ff\u00fe)?[\s\0]*</;

@@ -1,4 +1,5 @@
-import type { Asset } from "@unitext/core/model";
+import { type PdfOptions, recolourMarkup } from "@unitext/core/draw";
+import type { Asset, PictureElement } from "@unitext/core/model";
 import { toBase64 } from "../json";
 
 /** How many pixels a picture has that is drawn from lines: enough for a page that is filled by it. */
@@ -8,20 +9,25 @@ const [LEAST, MOST] = [1200, 2400];
 export const isLines = ({ mediaType }: Pick<Asset, "mediaType">) => mediaType === "image/svg+xml";
 const isMoving = ({ mediaType }: Pick<Asset, "mediaType">) => mediaType === "image/gif";
 
-const drawn = new WeakMap<Uint8Array, Uint8Array>();
+type Draws = (svg: string, width: number) => Uint8Array;
+type Recolour = NonNullable<PictureElement["recolour"]>;
+const drawn = new WeakMap<Uint8Array, Map<string, Uint8Array>>();
 
 /** A picture as a PNG, drawn once. It is drawn as a picture inside another, in which nothing is run or fetched (SVG Integration, 3: secure static mode). */
-function asPng(bytes: Uint8Array, { mediaType, width, height }: Asset, png: (svg: string, width: number) => Uint8Array): Uint8Array {
-  const known = drawn.get(bytes);
+function asPng(bytes: Uint8Array, { mediaType, width, height }: Asset, png: Draws, recolour?: Recolour): Uint8Array {
+  const made = drawn.get(bytes) ?? new Map<string, Uint8Array>();
+  drawn.set(bytes, made);
+  const known = made.get(recolour ?? "");
   if (known) return known;
   const image = `<image width="${width}" height="${height}" href="data:${mediaType};base64,${toBase64(bytes)}"/>`;
-  const made = png(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${image}</svg>`, isMoving({ mediaType }) ? width : Math.max(1, Math.min(MOST, Math.max(LEAST, width * 2))));
-  drawn.set(bytes, made);
-  return made;
+  const shown = recolour ? `${recolourMarkup(recolour)}<g filter="url(#recolour-${recolour})">${image}</g>` : image;
+  const dots = png(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${shown}</svg>`, isLines({ mediaType }) ? Math.max(LEAST, Math.min(MOST, width * 2)) : Math.min(MOST, width));
+  made.set(recolour ?? "", dots);
+  return dots;
 }
 
 /** Gives pictures by their sums, with those of lines and those that move as PNG. */
-export function stillPictures(assets: Readonly<Record<string, Asset>>, picture: (sha256: string) => Uint8Array | undefined, png: ((svg: string, width: number) => Uint8Array) | undefined): (sha256: string) => Uint8Array | undefined {
+export function stillPictures(assets: Readonly<Record<string, Asset>>, picture: (sha256: string) => Uint8Array | undefined, png: Draws | undefined): (sha256: string) => Uint8Array | undefined {
   if (!png) return picture;
   const others = new Map(Object.values(assets).filter((asset) => isLines(asset) || isMoving(asset)).map((asset) => [asset.sha256, asset]));
   return (sha256) => {
@@ -29,4 +35,14 @@ export function stillPictures(assets: Readonly<Record<string, Asset>>, picture: 
     const bytes = picture(sha256);
     return bytes && asset ? asPng(bytes, asset, png) : bytes;
   };
+}
+
+/** What a PDF is given of pictures: still ones, and the same in other colours. */
+export function pagePictures(assets: Readonly<Record<string, Asset>>, picture: (sha256: string) => Uint8Array | undefined, png: Draws | undefined): Pick<PdfOptions, "picture" | "recoloured"> {
+  const known = new Map(Object.values(assets).map((asset) => [asset.sha256, asset]));
+  const recoloured = (sha256: string, recolour: Recolour) => {
+    const [bytes, asset] = [picture(sha256), known.get(sha256)];
+    return bytes && asset && png ? asPng(bytes, asset, png, recolour) : undefined;
+  };
+  return { picture: stillPictures(assets, picture, png), recoloured };
 }

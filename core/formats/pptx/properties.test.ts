@@ -1,4 +1,4 @@
-import { type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { looksOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";

@@ -1,4 +1,4 @@
-import { type Deck, DASHES, type Element, type Fill, type Frame, type LevelStyle, PATTERNS, type Paragraph, type ParagraphLook, type Run, type RunLook, SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox } from "@unitext/core/model";
+import { type Cell, type Deck, DASHES, type Element, type Fill, type Frame, type LevelStyle, PATTERNS, type Paragraph, type ParagraphLook, type Run, type PictureElement, type RunLook, SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox } from "@unitext/core/model";
 import fc from "fast-check";
 
 /** Numbers in steps that both standards can say: quarters of a point. */
@@ -74,6 +74,51 @@ export const plainFill: fc.Arbitrary<Fill> = fc.oneof(
 const lineEnd = fc.record({ form: fc.constantFrom("triangle" as const, "open" as const, "barbed" as const, "oval" as const, "diamond" as const), size: fc.constantFrom(2, 3, 5) });
 export const stroke = (ends: boolean): fc.Arbitrary<Stroke> => fc.record({ colour, width: quarter(0.25, 20), opacity: some(hundredth(0.05, 0.95)), dash: some(fc.constantFrom(...DASHES)), head: ends ? some(lineEnd) : fc.constant(undefined), tail: ends ? some(lineEnd) : fc.constant(undefined) }).map(said) as fc.Arbitrary<Stroke>;
 export const hardShadow: fc.Arbitrary<Shadow> = fc.record({ colour, opacity: hundredth(0.1, 1), blur: fc.constant(0), distance: quarter(1, 30), direction: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) });
+
+/** Paragraphs of nested lists: an item stands at most one level deeper than the one before. */
+export const nestedList: fc.Arbitrary<Paragraph[]> = fc.array(fc.record({ step: fc.integer({ min: -3, max: 1 }), kind: fc.constantFrom("bullet" as const, "number" as const), text: fc.stringMatching(/^[a-z]{1,8}$/) }), { minLength: 1, maxLength: 9 }).map((items) => {
+  let level = 0;
+  return items.map(({ step, kind, text }, nth): Paragraph => {
+    level = nth ? Math.max(0, Math.min(5, level + step)) : 0;
+    return { kind, level, runs: [{ text }] };
+  });
+});
+
+const border = fc.option(fc.record({ colour, width: quarter(0.25, 8), dash: some(fc.constantFrom("dot" as const, "dash" as const)) }).map(said) as fc.Arbitrary<Stroke>, { nil: null });
+const cellFill: fc.Arbitrary<Fill> = fc.record({ colour }).map((fill) => ({ kind: "solid" as const, ...fill }));
+const cell: fc.Arbitrary<Cell> = fc
+  .record({ text: fc.stringMatching(/^[a-z]{0,8}$/), fill: some(cellFill), anchor: some(fc.constantFrom("middle" as const, "bottom" as const)), insets: fc.tuple(quarter(0, 20), quarter(0, 20), quarter(0, 20), quarter(0, 20)), borders: fc.record({ left: border, top: border, right: border, bottom: border }) })
+  .map(({ text, ...rest }) => said({ ...rest, text: text ? [{ kind: "plain" as const, level: 0, runs: [{ text }] }] : [] })) as fc.Arbitrary<Cell>;
+/** A table with widths and heights of its own; `merge` says which cell reaches over its neighbours to the right and below. */
+export const lookedTable = fc
+  .tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 }))
+  .chain(([wide, high]) =>
+    fc.record({
+      rows: fc.array(fc.array(cell, { minLength: wide, maxLength: wide }), { minLength: high, maxLength: high }),
+      widths: fc.array(quarter(20, 120), { minLength: wide, maxLength: wide }),
+      heights: fc.array(quarter(12, 60), { minLength: high, maxLength: high }),
+      merge: some(fc.record({ x: fc.integer({ min: 0, max: wide - 1 }), y: fc.integer({ min: 0, max: high - 1 }), columns: fc.integer({ min: 1, max: wide }), rows: fc.integer({ min: 1, max: high }) })),
+      header: fc.integer({ min: 0, max: 1 }),
+    }),
+  )
+  .map(({ rows, widths, heights, merge, header }) => {
+    const [across, down] = merge ? [Math.min(merge.columns, widths.length - merge.x), Math.min(merge.rows, heights.length - merge.y)] : [1, 1];
+    const covered = (x: number, y: number) => merge !== undefined && x >= merge.x && x < merge.x + across && y >= merge.y && y < merge.y + down && !(x === merge.x && y === merge.y);
+    const made = rows.map((row, y) => row.map((one, x): Cell | null => (covered(x, y) ? null : merge?.x === x && merge.y === y ? { ...one, ...(across > 1 ? { columns: across } : {}), ...(down > 1 ? { rows: down } : {}) } : one)));
+    return { rows: made, widths, heights, header: Math.min(header, heights.length) };
+  });
+
+/** What may be done to a picture in its frame. */
+export const lookedPicture: fc.Arbitrary<Partial<PictureElement>> = fc
+  .record({
+    crop: some(fc.record({ left: hundredth(-0.2, 0.4), top: hundredth(-0.2, 0.4), right: hundredth(0, 0.4), bottom: hundredth(0, 0.4) }).filter((crop) => Object.values(crop).some((side) => side !== 0))),
+    opacity: some(hundredth(0.05, 0.95)),
+    recolour: some(fc.constantFrom("grey" as const, "mono" as const, "washout" as const)),
+    flip: some(fc.constantFrom("x" as const, "y" as const, "xy" as const)),
+    rotation: some(fc.integer({ min: 1, max: 71 }).map((value) => value * 5)),
+    stroke: some(stroke(false)),
+  })
+  .map(said) as fc.Arbitrary<Partial<PictureElement>>;
 
 /** The first element of a deck as it looks: the levels of its style under what its paragraphs and runs say themselves. */
 export function looksOf(deck: Deck): Record<string, unknown> {
