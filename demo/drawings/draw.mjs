@@ -33,5 +33,13 @@ function dune() {
   return svg(`<rect width="${W}" height="560" fill="#e8eef0"/><path d="M0 530 q60 -22 120 0 t120 0 t120 0 L360 760 L0 760Z" fill="#0f5c63" fill-opacity="0.85"/><path d="${ground}" fill="#e2cf9c" stroke="#b79b57" stroke-width="5"/>${tufts.map(([x, y, size]) => tuft(x, y, size)).join("")}<line x1="690" y1="120" x2="690" y2="440" stroke="#7a2e57" stroke-width="4" stroke-dasharray="12 10"/><circle cx="690" cy="452" r="12" fill="#7a2e57"/>`);
 }
 
+/** The gauge on the quay: a staff with decimetres and the water at its foot, as lines that stay sharp at any size. */
+function gauge() {
+  const marks = Array.from({ length: 21 }, (_, nth) => `<path d="M40 ${20 + nth * 12}h${nth % 5 ? 10 : 22}" stroke="#16324a" stroke-width="${nth % 5 ? 1.5 : 2.5}"/>`).join("");
+  const metres = [5, 4, 3, 2, 1].map((metre, nth) => `<path d="M70 ${16 + nth * 60}h${6 + metre * 3}v8h-${6 + metre * 3}z" fill="#2f7f86"/>`).join("");
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="180" height="290" viewBox="0 0 180 290"><rect x="28" y="10" width="12" height="270" fill="#ffffff" stroke="#16324a" stroke-width="2"/>${marks}${metres}<path d="M0 200c15-8 30-8 45 0s30 8 45 0 30-8 45 0 30 8 45 0v90H0z" fill="#2f7f86" fill-opacity="0.45"/><path d="M0 200c15-8 30-8 45 0s30 8 45 0 30-8 45 0 30 8 45 0" fill="none" stroke="#16324a" stroke-width="2"/></svg>\n`;
+}
+
 mkdirSync(out, { recursive: true });
 for (const [name, drawing] of [["tide-fortnight", tides()], ["dune-profile", dune()]]) writeFileSync(join(out, `${name}.png`), new Resvg(drawing, { fitTo: { mode: "width", value: 1280 } }).render().asPng());
+writeFileSync(join(out, "gauge.svg"), gauge());

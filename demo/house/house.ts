@@ -49,7 +49,7 @@ const head = (text: string) => ({ text: [{ kind: "plain" as const, level: 0, run
 const cell = (text: string, shade = false, end = false) => ({ text: plainText(text).map((paragraph) => ({ ...paragraph, ...(end ? { align: "end" as const } : {}) })), ...(shade ? { fill: solid(FOAM) } : {}), insets: [8, 5, 8, 5] as [number, number, number, number], anchor: "middle" as const, borders: { left: null, right: null, top: null, bottom: { colour: "#cfd8d6", width: 0.75 } } });
 
 /** A deck in the station's house style with every kind of element that files of other programs bring, over the names of its files. */
-export function houseDeck(files: { assets: Deck["assets"]; picture: string; profile: string; sound: string }, what: "report" | "open day"): Deck {
+export function houseDeck(files: { assets: Deck["assets"]; picture: string; profile: string; gauge: string; sound: string }, what: "report" | "open day"): Deck {
   const report = what === "report";
   const slides: Slide[] = [
     {
@@ -102,7 +102,8 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
         { kind: "picture", id: "turned", slot: null, frame: at(744, 128, 160, 90), source: files.picture, alt: "The same, turned", rotation: -8, stroke: { colour: "#ffffff", width: 6 }, shadow: { colour: "#000000", opacity: 0.35, blur: 8, distance: 3, direction: 90 } },
         { kind: "picture", id: "grey", slot: null, frame: at(56, 334, 200, 110), source: files.picture, alt: "The same in grey", recolour: "grey" },
         { kind: "media", id: "sound", slot: null, frame: at(284, 334, 192, 110), source: files.sound, form: "audio", poster: files.picture, alt: "The bell of the quay" },
-        words("caption", at(520, 334, 384, 60), PLAIN, plainText("Cut, round, turned, grey, and with a sound behind it."), {}),
+        { kind: "picture", id: "lines", slot: null, frame: at(804, 330, 90, 145), source: files.gauge, alt: "The gauge on the quay, drawn in lines" },
+        words("caption", at(520, 334, 270, 60), PLAIN, plainText("Cut, round, turned, grey, in lines, and with a sound behind it."), {}),
       ],
       "Play the bell once.",
     ),

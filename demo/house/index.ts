@@ -8,16 +8,16 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { bell, houseDeck } from "./house";
 
 /** The presentations in the station's house style: written by our writers, then without a word of what Unitext keeps, as another program would have made them. */
-export function houseFiles(pictures: string, fonts: FontSet): { name: string; bytes: Uint8Array }[] {
+export function houseFiles(pictures: string, fonts: FontSet, png: (svg: string, width: number) => Uint8Array): { name: string; bytes: Uint8Array }[] {
   const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
   const blobs = new Map<string, Uint8Array>();
   const asset = (bytes: Uint8Array): Asset => {
     blobs.set(sha256(bytes), bytes);
     return { sha256: sha256(bytes), ...(pictureInfo(bytes) ?? { mediaType: "audio/wav", width: 1, height: 1 }) };
   };
-  const files = { picture: "tide-fortnight.png", profile: "dune-profile.png", sound: "bell.wav" };
-  const assets = { [files.picture]: asset(new Uint8Array(readFileSync(join(pictures, files.picture)))), [files.profile]: asset(new Uint8Array(readFileSync(join(pictures, files.profile)))), [files.sound]: asset(bell()) };
-  const context = { fonts, at: new Date("2026-10-21T09:00:00Z"), picture: (sum: string) => blobs.get(sum) };
+  const files = { picture: "tide-fortnight.png", profile: "dune-profile.png", gauge: "gauge.svg", sound: "bell.wav" };
+  const assets = { [files.picture]: asset(new Uint8Array(readFileSync(join(pictures, files.picture)))), [files.profile]: asset(new Uint8Array(readFileSync(join(pictures, files.profile)))), [files.gauge]: asset(new Uint8Array(readFileSync(join(pictures, files.gauge)))), [files.sound]: asset(bell()) };
+  const context = { fonts, at: new Date("2026-10-21T09:00:00Z"), picture: (sum: string) => blobs.get(sum), png };
   const written = [
     { name: "quay-in-autumn.pptx", bytes: WRITERS.pptx.write(houseDeck({ assets, ...files }, "report"), context) as Uint8Array },
     { name: "open-day.odp", bytes: WRITERS.odp.write(houseDeck({ assets, ...files }, "open day"), context) as Uint8Array },
