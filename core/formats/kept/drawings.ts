@@ -1,7 +1,7 @@
 import { type Deck, type Element, plainText, type Slide } from "@unitext/core/model";
 
 /**
- * What another file shows for a thing that only its own can hold: what its drawing is made of, as one group; its picture;
+ * What another file shows for a thing that only its own can hold: its picture; what its drawing is made of, as one group;
  * else its name and words. Other elements as they are.
  */
 export function standIns(element: Element): Element[] {

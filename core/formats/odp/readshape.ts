@@ -236,8 +236,13 @@ export class ShapeReader {
     const part = (name: string) => child(shape, name) as XmlNode | undefined;
     // A frame may hold the same picture several times: the first that can be shown counts (10.4.2).
     const images = childrenOf(shape, "image") as XmlNode[];
-    const pictured = images.find((one) => work.picture(attribute(one, "href"), one) !== undefined);
-    const image = pictured ?? images[0];
+    const shown = (): string | undefined => {
+      for (const one of images) {
+        const found = work.picture(attribute(one, "href"), one);
+        if (found !== undefined) return found;
+      }
+      return undefined;
+    };
     const box = part("text-box");
     if (box) {
       const { text, style } = this.looked(box.children, properties, outline);
@@ -256,12 +261,12 @@ export class ShapeReader {
     const plugin = part("plugin") ?? part("applet") ?? part("floating-frame");
     if (plugin) {
       const media = work.media(attribute(plugin, "href"));
-      const poster = image && work.picture(attribute(image, "href"), image);
+      const poster = shown();
       if (media) return { kind: "media", ...base, ...standing, ...media, ...(poster ? { poster } : {}), alt } as Element;
     }
-    if (object || plugin) return this.object((object ?? plugin) as XmlNode, base, standing, alt, image);
-    if (!image) return undefined;
-    const source = work.picture(attribute(image, "href"), image);
+    if (object || plugin) return this.object((object ?? plugin) as XmlNode, base, standing, alt, shown);
+    if (!images.length) return undefined;
+    const source = shown();
     if (!source) {
       work.report.left.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", why: "its file is missing, or of a kind that is not read (PNG, JPEG, GIF and SVG are)" });
       return undefined;
@@ -279,7 +284,7 @@ export class ShapeReader {
     return { kind: "picture", ...base, ...standing, ...(flip ? { flip } : {}), ...this.paint(graphic), source, alt, ...(crop && Object.values(crop).some((value) => value !== 0) && crop.left + crop.right < 0.99 && crop.top + crop.bottom < 0.99 ? { crop } : {}), ...(opacity !== undefined && opacity < 1 ? { opacity: Math.max(0, opacity) } : {}), ...(recolour ? { recolour } : {}), ...(link ? { link } : {}) } as Element;
   }
 
-  private object(object: XmlNode, base: Omit<Base, "link">, standing: { frame: Frame }, alt: string, image: XmlNode | undefined): Element | undefined {
+  private object(object: XmlNode, base: Omit<Base, "link">, standing: { frame: Frame }, alt: string, shown: () => string | undefined): Element | undefined {
     const { work } = this;
     const content = work.object(attribute(object, "href"), object);
     const chart = content && readChart(content);
@@ -294,7 +299,7 @@ export class ShapeReader {
     const math = content && (localName(content) === "math" ? content : undefined);
     const tex = math ? mathmlTex(math).trim() : "";
     if (tex) return { kind: "formula", ...base, ...standing, tex } as Element;
-    const picture = image && work.picture(attribute(image, "href"), image);
+    const picture = shown();
     return { kind: "foreign", ...base, ...standing, what: math ? "a formula" : "an embedded object", text: alt ? plainText(alt) : [], alt, ...(picture ? { picture } : {}) } as Element;
   }
 
