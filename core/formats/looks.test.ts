@@ -1,8 +1,8 @@
-import { type Deck, type Element, emptyDeck, type Paragraph, type PictureElement, type RunLook, type Shadow, type ShapeElement, type TableElement } from "@unitext/core/model";
+import { CHART_FORMS, type ChartElement, type Deck, type Element, emptyDeck, type Paragraph, type PictureElement, type RunLook, type Shadow, type ShapeElement, type TableElement } from "@unitext/core/model";
 import { formOf } from "@unitext/core/figures";
 import { newSlide } from "@unitext/core/edit";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
-import { frame, hardShadow, lookedParagraph, lookedPicture, lookedTable, looksOf, nestedList, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
+import { frame, hardShadow, lookedChart, lookedParagraph, lookedPicture, lookedTable, looksOf, nestedList, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
@@ -159,6 +159,21 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         alike(shown(throughFile(element, format)), shown(deckOf(element)));
       }),
       { numRuns: RUNS[format] },
+    );
+  });
+
+  it.each(CHART_FORMS)("of charts: %s", (form) => {
+    const shown = (deck: Deck) => {
+      const { kind, form: drawn, categories, series, stack, title, legend, labels, format: numbers, xAxis, yAxis } = looksOf(deck) as unknown as ChartElement;
+      const said = (one: object | undefined) => (one && Object.keys(one).length ? one : undefined);
+      return { kind, drawn, categories: form === "scatter" ? [] : categories, series: series.map(({ name, values, x, form: own, colour, smooth }) => ({ name, values, x, own, colour, smooth: smooth ?? false })), stack, title, legend, labels, numbers: labels || form !== "pie" ? numbers : undefined, xAxis: said(xAxis), yAxis: said(yAxis) };
+    };
+    fc.assert(
+      fc.property(lookedChart(form), (chart) => {
+        const element = { id: "c", slot: null, frame: { x: 40, y: 40, width: 400, height: 300 }, ...chart } as Element;
+        alike(shown(throughFile(element, format)), shown(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] / 2 },
     );
   });
 });

@@ -52,6 +52,9 @@ function formatOf(style: XmlNode | undefined): string | undefined {
   return `${quoted(said(style.children.slice(0, at)))}${digits}${quoted(after)}`;
 }
 
+/** The format of an axis; whole percent, as shares have them anyhow, say nothing. */
+const usualShare = (stack: ChartLook["stack"], format: string | undefined) => (stack === "share" && format === "0%" ? undefined : format);
+
 /** The colours of single points, a place for each (11.17); undefined where none has one. */
 function pointColours(series: XmlNode, colourOf: (point: XmlNode) => string): (string | null)[] | undefined {
   const found = (childrenOf(series, "data-point") as XmlNode[]).flatMap((point) => {
@@ -88,7 +91,8 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const listed = valuesAt(attribute(child(axis("x"), "categories") as XmlNode | undefined, "cell-range-address"));
   const [firstAxis, secondAxis] = (childrenOf(area, "axis") as XmlNode[]).filter((one) => attribute(one, "dimension") === "y");
   const isSecond = (one: XmlNode) => secondAxis !== undefined && form !== "bar" && form !== "scatter" && attribute(one, "attached-axis") !== undefined && attribute(one, "attached-axis") === attribute(secondAxis, "name") && attribute(secondAxis, "name") !== attribute(firstAxis, "name");
-  const curved = ["cubic-spline", "b-spline"].includes(property(area, "chart", "interpolation") ?? "");
+  // A series may be curved by itself.
+  const isCurved = (one: XmlNode) => ["cubic-spline", "b-spline"].includes(property(one, "chart", "interpolation") ?? property(area, "chart", "interpolation") ?? "");
   const series = all.map((one): Series => {
     const values = valuesAt(attribute(one, "values-cell-range-address")).map((cell) => cell?.value ?? null);
     const label = placeOf(attribute(one, "label-cell-address"));
@@ -106,7 +110,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
       ...(form === "combined" && ["column", "line", "area"].includes(own) ? { form: own as "column" } : {}),
       ...(COLOUR.test(colour) && form !== "pie" && form !== "doughnut" ? { colour } : {}),
       ...(points ? { points } : {}),
-      ...(curved && own === "line" ? { smooth: true } : {}),
+      ...(own === "line" && isCurved(one) ? { smooth: true } : {}),
       ...(isSecond(one) ? { by: "second" as const } : {}),
     };
   });
@@ -127,11 +131,11 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const stack = property(area, "chart", "percentage") === "true" ? "share" : property(area, "chart", "stacked") === "true" ? "sum" : undefined;
   const title = titleOf(chart);
   const legend = child(chart, "legend") as XmlNode | undefined;
-  const format = stack === "share" ? undefined : formatOf(named.get(attribute(styleOf(firstAxis), "data-style-name") ?? ""));
+  const format = usualShare(stack, formatOf(named.get(attribute(styleOf(firstAxis), "data-style-name") ?? "")));
   const turned = property(axis("x"), "chart", "reverse-direction") === "true";
   const along = { ...axisOf(axis("x")), ...(form !== "scatter" && axis("x") && turned !== (form === "bar") ? { reversed: true } : {}) };
   const yAxis = axisOf(firstAxis);
-  const otherFormat = stack === "share" ? undefined : formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? ""));
+  const otherFormat = usualShare(stack, formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? "")));
   const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: otherFormat.slice(0, 100) } : {}) };
   const odd = LIKE[main] ?? (property(area, "chart", "three-dimensional") === "true" ? "its depth" : undefined);
   return {

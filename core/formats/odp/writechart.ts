@@ -26,14 +26,14 @@ export function chartContent(chart: ChartElement, { width, height }: Pick<Frame,
   const scatter = form === "scatter";
   const rows = Math.max(categories.length, ...series.map(({ values }) => values.length));
   const text = { "text-properties": { "fo:font-size": length(size) } };
-  const data = dataStyle(stack === "share" ? "0%" : format, styles);
+  const data = dataStyle(format ?? (stack === "share" ? "0%" : undefined), styles);
   const hasSecond = hasSecondAxis(chart);
   const columnOf = (nth: number) => (scatter ? nth * 2 + 1 : nth + 1);
   const range = (column: number) => `local-table.$${columnName(column)}$2:.$${columnName(column)}$${rows + 1}`;
   const shown = legend ?? (series.length === 1 && !round ? "none" : "top");
   const heading = (words: string | undefined, larger = 1) => (words ? xml("chart:title", { "chart:style-name": styles.style("chart", { "text-properties": { "fo:font-size": length(size * larger) } }) }, xml("text:p", {}, escapeXml(words))) : "");
 
-  const plot = styles.style("chart", { "chart-properties": { "chart:vertical": form === "bar" ? "true" : undefined, "chart:stacked": stack === "sum" ? "true" : undefined, "chart:percentage": stack === "share" ? "true" : undefined, "chart:symbol-type": scatter ? "automatic" : undefined, "chart:treat-empty-cells": "leave-gap", "chart:interpolation": series.some(({ smooth }) => smooth) ? "cubic-spline" : undefined, "chart:auto-position": "true" } });
+  const plot = styles.style("chart", { "chart-properties": { "chart:vertical": form === "bar" ? "true" : undefined, "chart:stacked": stack === "sum" ? "true" : undefined, "chart:percentage": stack === "share" ? "true" : undefined, "chart:symbol-type": scatter ? "automatic" : undefined, "chart:treat-empty-cells": "leave-gap", "chart:interpolation": series.length > 0 && series.every(({ smooth }) => smooth) ? "cubic-spline" : undefined, "chart:auto-position": "true" } });
   const axis = (dimension: "x" | "y", given: ChartElement["xAxis"], which: "primary" | "secondary" = "primary", shownAs = data) =>
     xml(
       "chart:axis",
@@ -43,11 +43,11 @@ export function chartContent(chart: ChartElement, { width, height }: Pick<Frame,
       dimension === "y" && which === "primary" ? xml("chart:grid", { "chart:class": "major", "chart:style-name": styles.style("chart", { "graphic-properties": { "svg:stroke-color": "#d0d3d1" } }) }) : "",
     );
   const label = labels === "value" ? { "chart:data-label-number": "value" } : labels === "share" ? { "chart:data-label-number": "percentage" } : labels === "category" ? { "chart:data-label-text": "true" } : {};
-  const drawn = series.map(({ name: _, form: own, colour, values, points: single, by }, nth) => {
+  const drawn = series.map(({ name: _, form: own, colour, values, points: single, by, smooth }, nth) => {
     const paint = colour ?? (palette[nth % palette.length] as string);
     const kind = form === "combined" ? CLASS[own ?? "column"] : CLASS[form];
     const lined = kind === "chart:line";
-    const style = styles.style("chart", { "chart-properties": { "chart:symbol-type": scatter ? "named-symbol" : lined ? "none" : undefined, "chart:symbol-name": scatter ? "circle" : undefined, ...label }, "graphic-properties": scatter ? { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint } : lined ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint } : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint }, ...text });
+    const style = styles.style("chart", { "chart-properties": { "chart:symbol-type": scatter ? "named-symbol" : lined ? "none" : undefined, "chart:symbol-name": scatter ? "circle" : undefined, "chart:interpolation": lined && smooth ? "cubic-spline" : undefined, ...label }, "graphic-properties": scatter ? { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint } : lined ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint } : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint }, ...text });
     const pointed = round || (single && ["chart:bar"].includes(kind));
     const pointFill = (at: number) => single?.[at] ?? (round ? palette[at % palette.length] : undefined);
     const points = pointed ? values.map((__, at) => xml("chart:data-point", pointFill(at) ? { "chart:style-name": styles.style("chart", { "graphic-properties": { "draw:fill": "solid", "draw:fill-color": pointFill(at) } }) } : {})) : [xml("chart:data-point", { "chart:repeated": Math.max(1, values.length) })];
@@ -59,6 +59,6 @@ export function chartContent(chart: ChartElement, { width, height }: Pick<Frame,
   const head = scatter ? series.flatMap(({ name }) => [word("x"), word(name)]) : [word(""), ...series.map(({ name }) => word(name))];
   const body = Array.from({ length: rows }, (_, at) => xml("table:table-row", {}, ...(scatter ? series.flatMap(({ values, x }) => [number(x?.[at] ?? at + 1), number(values[at])]) : [word(categories[at] ?? ""), ...series.map(({ values }) => number(values[at]))])));
   const table = xml("table:table", { "table:name": "local-table" }, xml("table:table-columns", {}, xml("table:table-column", { "table:number-columns-repeated": head.length })), xml("table:table-header-rows", {}, xml("table:table-row", {}, ...head)), xml("table:table-rows", {}, ...body));
-  const whole = xml("chart:chart", { "chart:class": CLASS[form], "svg:width": length(width), "svg:height": length(height), "chart:style-name": styles.style("chart", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none" } }) }, heading(title, 1.2), shown === "none" ? "" : xml("chart:legend", { "chart:legend-position": LEGEND[shown], "chart:style-name": styles.style("chart", text) }), xml("chart:plot-area", { "chart:style-name": plot, "chart:data-source-has-labels": "both" }, axis("x", xAxis), axis("y", yAxis), hasSecond ? axis("y", secondAxis, "secondary", dataStyle(stack === "share" ? "0%" : secondAxis?.format, styles)) : "", ...drawn), table);
+  const whole = xml("chart:chart", { "chart:class": CLASS[form], "svg:width": length(width), "svg:height": length(height), "chart:style-name": styles.style("chart", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none" } }) }, heading(title, 1.2), shown === "none" ? "" : xml("chart:legend", { "chart:legend-position": LEGEND[shown], "chart:style-name": styles.style("chart", text) }), xml("chart:plot-area", { "chart:style-name": plot, "chart:data-source-has-labels": "both" }, axis("x", xAxis), axis("y", yAxis), hasSecond ? axis("y", secondAxis, "secondary", dataStyle(secondAxis?.format ?? (stack === "share" ? "0%" : undefined), styles)) : "", ...drawn), table);
   return xml("office:document-content", { ...CHART_NS, "office:version": VERSION }, xml("office:automatic-styles", {}, styles.xml()), xml("office:body", {}, xml("office:chart", {}, whole)));
 }

@@ -41,6 +41,13 @@ const words = (title: XmlElement | undefined): string => {
 
 const isOn = (flag: XmlElement | undefined) => flag !== undefined && ["1", "true"].includes(flag.attributes.val ?? "1");
 
+/** Series in the order that they say (`c:order`, ECMA-376-1, 21.2.2.128), which holds over all forms of a chart; as they stand where some say none or the same. */
+export function inOrder<T>(series: readonly T[], orderOf: (one: T) => number): T[] {
+  const orders = series.map(orderOf);
+  if (orders.some((order) => !Number.isFinite(order)) || new Set(orders).size < orders.length) return [...series];
+  return series.map((one, nth) => ({ one, order: orders[nth] as number })).sort((a, b) => a.order - b.order).map(({ one }) => one);
+}
+
 /** The colours of single points (`c:dPt`; 21.2.2.52), a place for each; undefined where none has one. */
 function pointColours(ser: XmlElement, count: number, colours: ColourContext): (string | null)[] | undefined {
   const found = Array<string | null>(Math.min(2000, count)).fill(null);
@@ -71,32 +78,32 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const second = form === "scatter" || form === "bar" ? undefined : measured.find((axis) => axis !== main);
   let categories: string[] = [];
   let [format, otherFormat]: (string | undefined)[] = [];
-  const series = plots.flatMap((plot) =>
-    childrenOf(plot, "ser").map((ser): Series => {
-      const own = formOf(plot);
-      const scattered = own === "scatter";
-      const cat = cached(child(ser, scattered ? "xVal" : "cat"));
-      const val = cached(child(ser, scattered ? "yVal" : "val"));
-      const by = second && valueAxis(plot) === second;
-      if (by) otherFormat ??= val.format;
-      else format ??= val.format;
-      if (!scattered && cat.values.length > categories.length) categories = cat.values.map((value) => categoryText(value, cat.format));
-      const colour = colourIn(at(ser, "spPr", "solidFill"), colours) ?? colourIn(at(ser, "spPr", "ln", "solidFill"), colours);
-      const name = child(ser, "tx");
-      const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
-      const points = ["pie", "doughnut", "column", "bar"].includes(own) ? pointColours(ser, val.values.length, colours) : undefined;
-      return {
-        name: said,
-        values: val.values.map(numberOf),
-        ...(scattered && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
-        ...(form === "combined" && own !== "bar" ? { form: own as "column" | "line" | "area" } : {}),
-        ...(colour && form !== "pie" && form !== "doughnut" ? { colour: colour.colour } : {}),
-        ...(points ? { points } : {}),
-        ...(own === "line" && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
-        ...(by ? { by: "second" as const } : {}),
-      };
-    }),
-  );
+  const all = plots.flatMap((plot) => childrenOf(plot, "ser").map((ser) => ({ plot, ser })));
+  const series = inOrder(all, ({ ser }) => Number(child(ser, "order")?.attributes.val ?? Number.NaN)).map(({ plot, ser }): Series => {
+    const own = formOf(plot);
+    const scattered = own === "scatter";
+    const cat = cached(child(ser, scattered ? "xVal" : "cat"));
+    const val = cached(child(ser, scattered ? "yVal" : "val"));
+    const by = second && valueAxis(plot) === second;
+    if (by) otherFormat ??= val.format;
+    else format ??= val.format;
+    if (!scattered && cat.values.length > categories.length) categories = cat.values.map((value) => categoryText(value, cat.format));
+    // Series of points have the colour of their signs.
+    const colour = colourIn(at(ser, "spPr", "solidFill"), colours) ?? colourIn(at(ser, "spPr", "ln", "solidFill"), colours) ?? colourIn(at(ser, "marker", "spPr", "solidFill"), colours);
+    const name = child(ser, "tx");
+    const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
+    const points = ["pie", "doughnut", "column", "bar"].includes(own) ? pointColours(ser, val.values.length, colours) : undefined;
+    return {
+      name: said,
+      values: val.values.map(numberOf),
+      ...(scattered && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
+      ...(form === "combined" && own !== "bar" ? { form: own as "column" | "line" | "area" } : {}),
+      ...(colour && form !== "pie" && form !== "doughnut" ? { colour: colour.colour } : {}),
+      ...(points ? { points } : {}),
+      ...(own === "line" && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
+      ...(by ? { by: "second" as const } : {}),
+    };
+  });
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
   const longest = Math.max(...series.map(({ values }) => values.length));
   if (form !== "scatter") while (categories.length < longest) categories.push(String(categories.length + 1));

@@ -1,6 +1,7 @@
 import type { ChartElement, Series } from "@unitext/core/model";
 import { escapeXml } from "@unitext/core/draw";
 import { scanXml, type XmlElement } from "../archive";
+import { inOrder } from "./readchart";
 import { columnName } from "./writechart";
 
 /** A range of cells in one column or one row, as a chart names it (`c:f`; ECMA-376-1, 21.2.2.65): columns from 0, rows from 1. */
@@ -48,7 +49,7 @@ const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
 /** The sources of each series of a chart, in the order in which they are read. */
 function sourcesIn(text: string, where: string): Source[][] {
-  const series: Source[][] = [];
+  const series: { sources: Source[]; order: number }[] = [];
   const stack: string[] = [];
   let source: Source | undefined;
   let words = "";
@@ -57,7 +58,8 @@ function sourcesIn(text: string, where: string): Source[][] {
       const name = local(tag);
       const above = stack.at(-1);
       words = "";
-      if (name === "ser" && above?.endsWith("Chart")) series.push([]);
+      if (name === "ser" && above?.endsWith("Chart")) series.push({ sources: [], order: Number.NaN });
+      else if (above === "ser" && name === "order") (series.at(-1) as (typeof series)[number]).order = Number(attributes.val ?? Number.NaN);
       else if (above === "ser" && KINDS.has(name)) source = { kind: name, from, to: from, prefix: tag.slice(0, tag.length - name.length), holder: "", formula: "", format: "", count: 0 };
       else if (source && !source.holder) source.holder = name;
       else if (source && name === "ptCount") source.count = Number(attributes.val) || 0;
@@ -69,7 +71,7 @@ function sourcesIn(text: string, where: string): Source[][] {
       if (name === "f") source.formula = words;
       if (name === "formatCode") source.format = words;
       if (KINDS.has(name) && stack.at(-1) === "ser") {
-        series.at(-1)?.push({ ...source, to });
+        series.at(-1)?.sources.push({ ...source, to });
         source = undefined;
       }
     },
@@ -77,7 +79,7 @@ function sourcesIn(text: string, where: string): Source[][] {
       words += characters;
     },
   });
-  return series;
+  return inOrder(series, ({ order }) => order).map(({ sources }) => sources);
 }
 
 /** Whether the data of a chart can be put into its part as it stands: every source is a row or column of its workbook, or lies in the part itself. */

@@ -1,4 +1,4 @@
-import { type Cell, type Deck, DASHES, type Element, type Fill, type Frame, type LevelStyle, PATTERNS, type Paragraph, type ParagraphLook, type Run, type PictureElement, type RunLook, SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox } from "@unitext/core/model";
+import { type Cell, type ChartElement, type ChartForm, type Deck, DASHES, type Element, type Fill, type Frame, type LevelStyle, PATTERNS, type Paragraph, type ParagraphLook, type Run, type PictureElement, type RunLook, SCHEMES, type Series, type Shadow, type Stroke, type TabStop, type TextBox } from "@unitext/core/model";
 import fc from "fast-check";
 
 /** Numbers in steps that both standards can say: quarters of a point. */
@@ -119,6 +119,48 @@ export const lookedPicture: fc.Arbitrary<Partial<PictureElement>> = fc
     stroke: some(stroke(false)),
   })
   .map(said) as fc.Arbitrary<Partial<PictureElement>>;
+
+const word = fc.stringMatching(/^[A-Z][a-z]{1,7}$/);
+/** Values as spreadsheets hold them, to two places; some are missing, the last is there. */
+const valuesOf = (count: number, missing: boolean) => fc.tuple(fc.array(missing ? fc.option(quarter(-50, 200), { nil: null, freq: 6 }) : quarter(1, 200), { minLength: count - 1, maxLength: count - 1 }), quarter(1, 200)).map(([values, last]) => [...values, last]);
+const axis = fc.record({ title: some(word), least: some(quarter(-100, -60)), most: some(quarter(250, 400)) }).map(said);
+
+/** A chart of a form with its data, and how it shows them. */
+export const lookedChart = (form: ChartForm): fc.Arbitrary<Omit<ChartElement, "id" | "slot" | "frame">> => {
+  const round = form === "pie" || form === "doughnut";
+  const lined = form === "line";
+  return fc
+    .record({ count: fc.integer({ min: 1, max: 6 }), rows: fc.integer({ min: round ? 1 : form === "combined" ? 2 : 1, max: round ? 1 : 4 }) })
+    .chain(({ count, rows }) =>
+      fc.record({
+        categories: fc.uniqueArray(word, { minLength: count, maxLength: count }),
+        series: fc.uniqueArray(word, { minLength: rows, maxLength: rows }).chain((names) =>
+          fc.tuple(
+            ...names.map((name, nth) =>
+              fc
+                .record({
+                  values: valuesOf(count, !round),
+                  x: form === "scatter" ? valuesOf(count, false) : fc.constant(undefined),
+                  form: form === "combined" ? fc.constant(nth % 2 ? ("line" as const) : ("column" as const)) : fc.constant(undefined),
+                  // What is left open (colours, the place of the key) a file has to say.
+                  colour: round ? fc.constant(undefined) : colour,
+                  smooth: lined ? some(fc.constant(true)) : fc.constant(undefined),
+                })
+                .map((one): Series => said({ name, ...one }) as Series),
+            ),
+          ),
+        ),
+        stack: form === "column" || form === "bar" || form === "area" ? some(fc.constantFrom("sum" as const, "share" as const)) : fc.constant(undefined),
+        title: some(word),
+        legend: fc.constantFrom("top" as const, "right" as const, "bottom" as const, "left" as const, "none" as const),
+        labels: some(fc.constantFrom("value" as const, ...(round ? ["share" as const] : []))),
+        format: some(fc.constantFrom("0.0", "0.00", "#,##0", "0.0%")),
+        xAxis: round ? fc.constant(undefined) : some(fc.record({ title: some(word), reversed: form === "scatter" ? fc.constant(undefined) : some(fc.constant(true)) }).map(said)),
+        yAxis: round ? fc.constant(undefined) : some(axis),
+      }),
+    )
+    .map((chart) => said({ kind: "chart" as const, form, ...chart })) as unknown as fc.Arbitrary<Omit<ChartElement, "id" | "slot" | "frame">>;
+};
 
 /** The first element of a deck as it looks: the levels of its style under what its paragraphs and runs say themselves. */
 export function looksOf(deck: Deck): Record<string, unknown> {
