@@ -266,6 +266,24 @@ describe("pictures", () => {
     expect((await loadDeck(server.db, id)).deck.assets[picture.name]).toEqual({ sha256: picture.sha256, mediaType: "image/png", width: 20, height: 10 });
     expect((await owner(`/api/decks/${id}/pictures/${picture.sha256}`)).status).toBe(200);
   });
+
+  // Fetch of a drawing by its address: the policy forbids what stands in it (Content Security Policy Level 3, 6 and 7).
+  it("takes drawings in SVG, which are served so that nothing in them is run or fetched, and refuses broken ones", async () => {
+    const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><script>alert(1)</script></svg>');
+    const { id } = await stored("a");
+    const sent = await owner(`/api/decks/${id}/pictures?name=gauge.svg`, { method: "POST", body: drawing });
+    const picture = (await sent.json()) as { sha256: string; mediaType: string; width: number; height: number };
+    expect([sent.status, picture.mediaType, picture.width, picture.height]).toEqual([201, "image/svg+xml", 80, 40]);
+    const shown = await owner(`/api/decks/${id}/pictures/${picture.sha256}`);
+    expect(shown.headers.get("content-type")).toBe("image/svg+xml");
+    const policy = shown.headers.get("content-security-policy") ?? "";
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("sandbox");
+    expect(policy).not.toContain("script-src");
+    expect(Buffer.from(await shown.arrayBuffer()).equals(drawing)).toBe(true);
+    const refused = await owner(`/api/decks/${id}/pictures?name=broken.svg`, { method: "POST", body: drawing.subarray(0, 60) });
+    expect([refused.status, ((await refused.json()) as { error: { message: string } }).error.message]).toEqual([422, "The picture is no PNG, JPEG, GIF or SVG file that can be read, or it has no name."]);
+  });
 });
 
 describe("copies", () => {
