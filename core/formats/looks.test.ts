@@ -29,8 +29,9 @@ const RUNS: Record<Format, number> = { pptx: 50, odp: 150 };
 const FORMATS = ["pptx", "odp"] as const;
 const base: RunLook = { size: 18, font: "Arimo", colour: "#000000" };
 const deckOf = (element: Element): Deck => ({ ...emptyDeck("d", "Looks"), styles: { s: [{ run: base }] }, assets: { "dune.png": { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } }, slides: [{ ...newSlide("s", "blank"), elements: [element] }] });
-function throughFile(element: Element, format: Format): Deck {
-  const parts = unzipSync(WRITERS[format].write(deckOf(element), bench.context) as Uint8Array);
+const throughFile = (element: Element, format: Format): Deck => throughDeck(deckOf(element), format);
+function throughDeck(deck: Deck, format: Format): Deck {
+  const parts = unzipSync(WRITERS[format].write(deck, bench.context) as Uint8Array);
   const bare = Object.fromEntries(Object.entries(parts).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:")) : part]));
   return bench.read(zipSync(bare), `deck.${format}`).deck;
 }
@@ -174,6 +175,29 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         alike(shown(throughFile(element, format)), shown(deckOf(element)));
       }),
       { numRuns: RUNS[format] / 2 },
+    );
+  });
+
+  it("of groups in groups: who stands with whom, and where", () => {
+    // Groups have no names of their own in a deck: what counts is which elements share one, level by level.
+    const shown = (deck: Deck) => {
+      const elements = deck.slides[0]?.elements ?? [];
+      const together = elements.map(({ groups = [] }) => groups.map((group) => elements.findIndex((other) => other.groups?.includes(group))));
+      return { together, places: elements.map(({ frame: at, rotation, fill }) => ({ at, rotation: rotation ?? 0, fill })) };
+    };
+    const member = fc.record({ at: frame, fill: plainFill, rotation: fc.constantFrom(0, 0, 45, 300), deep: fc.integer({ min: 0, max: 2 }) });
+    fc.assert(
+      fc.property(fc.array(fc.array(member, { minLength: 1, maxLength: 4 }), { minLength: 1, maxLength: 3 }), (sets) => {
+        const outer = sets.flatMap((set, nth) => set.map(({ at, fill, rotation, deep }, index) => ({ id: `s${nth}-${index}`, at, fill, rotation, groups: [`g${nth}`, ...(deep ? [`g${nth}-in`, `g${nth}-in-in`].slice(0, deep) : [])] })));
+        // What lies in a group lies beside what else is in it; a group that holds one thing only is none.
+        const ordered = outer.sort((a, b) => (a.groups.join() < b.groups.join() ? -1 : a.groups.join() > b.groups.join() ? 1 : 0));
+        const count = (group: string) => ordered.filter(({ groups }) => groups.includes(group)).length;
+        const whole = ordered.map(({ id, at, fill, rotation, groups }) => ({ kind: "shape", id, slot: null, frame: at, geometry: { preset: "ellipse" }, fill, ...(rotation ? { rotation } : {}), groups: groups.filter((group) => count(group) > 1), text: [] })).map(({ groups, ...element }) => (groups.length ? { ...element, groups } : element)) as Element[];
+        const deck: Deck = { ...deckOf(whole[0] as Element), slides: [{ ...newSlide("s", "blank"), elements: whole }] };
+        const found = throughDeck(deck, format);
+        alike(shown(found), shown(deck));
+      }),
+      { numRuns: RUNS[format] },
     );
   });
 });
