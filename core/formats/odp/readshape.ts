@@ -172,7 +172,19 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
 
 /** Reads shapes of other programs as they stand on their page, in the looks that the file gives them. */
 export class ShapeReader {
-  constructor(private readonly work: ShapeWork) {}
+  private readonly onDark: TextReader;
+  private readonly darkPage: boolean;
+  constructor(private readonly work: ShapeWork) {
+    this.onDark = { ...work.text, automatic: LIGHT };
+    this.darkPage = isDark(work.ground);
+  }
+
+  /** Whether text of a shape stands on something dark: on what fills the shape, else on the page. */
+  private darkUnder(graphic: Values): boolean {
+    if (graphic.fill === undefined || graphic.fill === "none") return this.darkPage;
+    const ground = groundOf(readFill(graphic, this.work.styles.drawn, () => undefined));
+    return ground === undefined ? this.darkPage : isDark(ground);
+  }
 
   /** The properties of a shape's style; `outline` is the name before the numbers of its levels. */
   properties(shape: XmlNode): { properties: Properties; outline?: string } {
@@ -197,7 +209,7 @@ export class ShapeReader {
   }
 
   private looked(children: readonly XmlNode[], properties: Properties, outline?: string): { text: RichText; style: string } {
-    const { text, style } = readLooked(children, { ...this.work.text, automatic: isDark(groundOf(readFill(properties.graphic, this.work.styles.drawn, () => undefined)) ?? this.work.ground) ? LIGHT : undefined }, properties, outline);
+    const { text, style } = readLooked(children, this.darkUnder(properties.graphic) ? this.onDark : this.work.text, properties, outline);
     return { text, style: this.work.style(style) };
   }
 

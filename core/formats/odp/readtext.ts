@@ -127,7 +127,11 @@ const differing = <T extends object>(own: T, base: Partial<T> | undefined): Part
 const LASTING = ["underline", "caps", "highlight", "rise"] as const;
 const STANDS: ParagraphLook = { before: { points: 0 }, after: { points: 0 }, line: { times: 1 }, left: 0, right: 0, first: 0, tabs: [] };
 /** How a paragraph stands that says nothing of what its level says. */
-const unsaid = (level: ParagraphLook | undefined): ParagraphLook => Object.fromEntries(Object.entries(STANDS).filter(([name]) => level?.[name as keyof ParagraphLook] !== undefined));
+function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): ParagraphLook {
+  const open: ParagraphLook = {};
+  for (const name in level) if (name in STANDS && !(name in own)) Object.assign(open, { [name]: STANDS[name as keyof ParagraphLook] });
+  return open;
+}
 
 /**
  * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
@@ -155,7 +159,8 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
     const runs = pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook));
     const align = alignOf(own.paragraph["text-align"]) ?? "start";
-    const look = differing({ ...unsaid(levels[level]?.paragraph), ...paragraphOf(own, kind, list, level) }, levels[level]?.paragraph) as ParagraphLook;
+    const stands = paragraphOf(own, kind, list, level);
+    const look = differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph) as ParagraphLook;
     return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs: trimmed(joinRuns(runs)) };
   });
   const words: RichText = closed(text);
