@@ -17,6 +17,7 @@ export function unmodelled(shape: XmlNode, graphic: Record<string, string>, text
     const style = /^(?:span|p|h)$/.test(part.name.slice(part.name.indexOf(":") + 1)) ? attribute(part, "style-name") : undefined;
     if (style === undefined) continue;
     const letters = text(style);
+    if (letters["text-line-through-type"] === "double") found.add("the second line through letters");
     if (set(letters["text-outline"])) found.add("the outline of letters");
     if (set(letters["text-shadow"])) found.add("the shadow of letters");
     if (set(letters["font-relief"])) found.add("the relief of letters");

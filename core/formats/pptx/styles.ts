@@ -66,6 +66,8 @@ export function runLook(sources: readonly (XmlElement | undefined)[], context: S
 }
 
 const NUMBERS: Record<string, (typeof SCHEMES)[number]> = { arabicPeriod: "1.", arabicParenR: "1)", arabicParenBoth: "(1)", arabicPlain: "1", alphaLcPeriod: "a.", alphaLcParenR: "a)", alphaLcParenBoth: "(a)", alphaUcPeriod: "A.", alphaUcParenR: "A)", alphaUcParenBoth: "(A)", romanLcPeriod: "i.", romanLcParenR: "i)", romanLcParenBoth: "(i)", romanUcPeriod: "I.", romanUcParenR: "I)", romanUcParenBoth: "(I)" };
+/** Whether numbers of a kind (ST_TextAutonumberScheme) are drawn as they are. */
+export const isNumberScheme = (type: string): boolean => type in NUMBERS;
 export const SCHEME_NAMES = Object.fromEntries(Object.entries(NUMBERS).map(([name, scheme]) => [scheme, name])) as Record<(typeof SCHEMES)[number], string>;
 
 function spacingOf(element: XmlElement | undefined): { points: number } | { times: number } | undefined {

@@ -1,5 +1,6 @@
 import { chartUnmodelled } from "./chartmore";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
+import { isNumberScheme } from "./styles";
 
 const EFFECTS: Record<string, string> = { glow: "the glow", innerShdw: "the inner shadow", reflection: "the reflection", softEdge: "the soft edge", blur: "the blur", fillOverlay: "the overlay" };
 const BLIP: Record<string, string> = { duotone: "the two colours", clrChange: "the colour that is made clear", tint: "the tint", hsl: "the changed hues", biLevelThresh: "the threshold" };
@@ -18,8 +19,11 @@ export function unmodelled(shape: XmlElement, chart: XmlElement | undefined): st
   if (warp !== undefined && warp !== "textNoShape") found.add("the bent letters");
   if (at(body, "bodyPr", "scene3d") || at(body, "bodyPr", "sp3d")) found.add("the depth of the letters");
   for (const paragraph of childrenOf(body, "p")) {
+    const numbers = at(paragraph, "pPr", "buAutoNum")?.attributes.type;
+    if (numbers !== undefined && !isNumberScheme(numbers)) found.add("the kind of its numbers");
     for (const run of paragraph.children) {
       const looks = child(run, "rPr");
+      if (looks?.attributes.strike === "dblStrike") found.add("the second line through letters");
       if (child(looks, "effectLst")?.children.length) found.add("the effects of letters");
       const line = child(looks, "ln");
       if (line && !child(line, "noFill") && line.children.length) found.add("the outline of letters");
