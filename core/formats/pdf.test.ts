@@ -78,7 +78,8 @@ describe("pdf", () => {
           for (const item of items) {
             if (!("str" in item) || item.str.trim() === "") continue;
             const [x, y] = item.transform.slice(4) as [number, number];
-            const apart = (line: (typeof lines)[number]) => Math.abs(deck.page.height - line.y - y) + Math.max(0, Math.min(...line.runs.map((run) => run.x)) - 5 - x, x - Math.max(...line.runs.map((run) => run.x + run.width)) - 5);
+            // What is raised, as the number of a footnote, stands on a line of its own, so much higher.
+            const apart = (line: (typeof lines)[number]) => Math.min(...line.runs.map(({ rise = 0 }) => Math.abs(deck.page.height - (line.y - rise) - y))) + Math.max(0, Math.min(...line.runs.map((run) => run.x)) - 5 - x, x - Math.max(...line.runs.map((run) => run.x + run.width)) - 5);
             const nearest = lines.reduce((best, line) => (apart(line) < apart(best) ? line : best));
             found.set(nearest, found.get(nearest) + item.str);
           }

@@ -25,7 +25,7 @@ export function lineHeightOf({ shaped, look }: Block, { start, visible }: LineRa
 }
 
 /** Lines with their runs where they stand on the page, and the signs before items. */
-export function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme, fill }: Setting): SceneLine[] {
+export function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme, fill, style }: Setting): SceneLine[] {
   const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
   const usual = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
   const lines: SceneLine[] = [];
@@ -41,7 +41,7 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const letters = look ? (lineHeight / (look.exact ? 1 : look.times) / NATURAL) : size;
     const rise = look ? Math.min(lineHeight, (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters) : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
     const baseline = y + rise;
-    const { runs, width } = runsOf(block.shaped, range, size, theme, role, fill);
+    const { runs, width } = runsOf(block.shaped, range, size, theme, role, style !== undefined, fill);
     const rtl = block.shaped.base === 1;
     const shift = look && first && !block.marker ? look.first * size : 0;
     const room = frame.width - (block.indent + (look?.right ?? 0)) * size - shift;
@@ -49,7 +49,7 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const left = frame.x + (rtl ? (look?.right ?? 0) * size : block.indent * size + shift) + lead;
     for (const item of runs) item.x += left;
     if (first && block.marker) {
-      const sign = runsOf(block.marker, { start: 0, end: block.marker.text.length, visible: block.marker.text.length }, size, theme, role, look ? (runs[0]?.fill ?? fill) : undefined);
+      const sign = runsOf(block.marker, { start: 0, end: block.marker.text.length, visible: block.marker.text.length }, size, theme, role, style !== undefined, look ? (runs[0]?.fill ?? fill) : undefined);
       const gutter = (look ? Math.max(-look.first, 0) : INDENT) * size;
       const at = rtl ? frame.x + frame.width - block.indent * size + Math.max(0, gutter - sign.width) : (block.align === "start" ? frame.x + block.indent * size : left) - gutter;
       for (const item of sign.runs) runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
@@ -65,8 +65,8 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
   return lines;
 }
 
-/** The runs of one line in visual order, from x = 0, neighbours of one face and style joined. */
-function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole, own?: string): { runs: SceneRun[]; width: number } {
+/** The runs of one line in visual order, from x = 0, neighbours of one face and style joined; text in a style of a file has no colours of ours. */
+function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole, styled: boolean, own?: string): { runs: SceneRun[]; width: number } {
   const { pieces, text } = paragraph;
   const inLine: Piece[] = [];
   let low = 0;
@@ -101,7 +101,7 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     } else {
       const { colours } = theme;
       const { tone, formula, rise } = piece.style;
-      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink);
+      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : styled ? colours.ink : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink);
       const next: SceneRun = {
         x,
         width,

@@ -60,7 +60,7 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
   const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
   const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
-  const looked = context.looks && kind !== "br" ? runLook([properties], context.looks) : undefined;
+  const looked = context.looks ? runLook([properties], context.looks) : undefined;
   const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
   const signs = looked && signFont(properties, text);
   const look = language || signs ? { ...looked, ...(language ? { language } : {}), ...(signs ? { font: signs } : {}) } : looked;

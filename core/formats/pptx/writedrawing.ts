@@ -166,7 +166,8 @@ export function listStyleXml(style: TextStyle): string {
   const level = ({ run, paragraph, align, strong, emphasis }: LevelStyle, nth: number) => {
     const { attributes, before, fonts } = lookParts(run);
     const own = paragraphParts({ ...STANDS, ...paragraph });
-    const bullet = paragraph?.bullet ? bulletXml(paragraph.bullet.scheme ? "number" : "bullet", paragraph.bullet, undefined) : "";
+    // A master may give signs a colour and a size; where the style says none they are as the text has them.
+    const bullet = paragraph?.bullet ? bulletXml(paragraph.bullet.scheme ? "number" : "bullet", paragraph.bullet, undefined, { under: { colour: "#000000", size: 1 } }) : "<a:buClrTx/><a:buSzTx/>";
     return xml(`a:lvl${nth + 1}pPr`, { ...own.attributes, algn: align ? SIDE[align] : "l" }, own.spacing, bullet, own.tabs, xml("a:defRPr", { ...attributes, b: strong ? 1 : 0, i: emphasis ? 1 : 0 }, before, fonts));
   };
   const last = style.at(-1) as LevelStyle;
