@@ -1,4 +1,4 @@
-import type { Fill } from "@unitext/core/model";
+import type { Fill, Theme } from "@unitext/core/model";
 import { rgb } from "d3-color";
 
 /** The colour of text that has none of its own on a dark ground; on a light one it has the theme's (OpenDocument 1.3, part 3, 20.393). */
@@ -21,4 +21,11 @@ export function isDark(colour: string | undefined): boolean {
   const { r, g, b } = rgb(colour);
   const [red, green, blue] = [r, g, b].map((value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4)) as [number, number, number];
   return 1.05 / (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) > (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) / 0.05;
+}
+
+/** Ink that can be read on a paper that came with a file. */
+export function readable(colours: Theme["colours"]): Theme["colours"] {
+  const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [number, number, number];
+  const light = 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.4;
+  return light ? colours : { ...colours, ink: "#f4f4f0", muted: "#c9cfcb", link: "#9fd8d6", accent: "#7cc6c4" };
 }

@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Deck, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -10,7 +10,7 @@ import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots
 import { KEPT, points, wornSums } from "./names";
 import { ElementReader, isNumber, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
-import { groundOf, WHITE } from "./ground";
+import { groundOf, readable, WHITE } from "./ground";
 import { colour, OdpStyles, readFill } from "./readstyles";
 import { readLooked, readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
@@ -383,13 +383,6 @@ function spoken(node: XmlNode): XmlNode {
 }
 
 const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
-
-/** Ink that can be read on a paper that came with a file. */
-function readable(colours: Deck["theme"]["colours"]): Deck["theme"]["colours"] {
-  const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [number, number, number];
-  const light = 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.4;
-  return light ? colours : { ...colours, ink: "#f4f4f0", muted: "#c9cfcb", link: "#9fd8d6", accent: "#7cc6c4" };
-}
 
 /**
  * Reads a presentation in OpenDocument 1.2 or 1.3, packed or flat: texts in their levels and looks, shapes, groups, tables,

@@ -1,4 +1,4 @@
-import { knowsPreset, PathWriter } from "@unitext/core/figures";
+import { knowsPreset } from "@unitext/core/figures";
 import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
@@ -6,6 +6,7 @@ import { mathmlTex } from "../math";
 import { attribute } from "../odt/styles";
 import SvgPath from "svgpath";
 import { presetNamed, readEnhanced } from "./enhanced";
+import { ellipseForm, regular } from "./forms";
 import { connectorForm } from "./connector";
 import { groundOf, isDark, LIGHT } from "./ground";
 import { points } from "./names";
@@ -108,36 +109,6 @@ const polygon = (list: string, closed: boolean) => {
   const pairs = list.trim().split(/\s+/).filter((pair) => /^-?[\d.]+,-?[\d.]+$/.test(pair));
   return pairs.length < 2 ? "" : `M${pairs.map((pair) => pair.replace(",", " ")).join("L")}${closed ? "Z" : ""}`;
 };
-
-const TURN = 60000;
-/** A part of an ellipse: all of it, a slice, a segment or an arc. */
-function ellipseForm(shape: XmlNode): Geometry {
-  const kind = attribute(shape, "kind") ?? "full";
-  if (kind === "full") return { preset: "ellipse" };
-  const [start, end] = [Number.parseFloat(attribute(shape, "start-angle") ?? "0") || 0, Number.parseFloat(attribute(shape, "end-angle") ?? "0") || 0];
-  const writer = new PathWriter();
-  const from = (-start * Math.PI) / 180;
-  const sweep = -(((end - start) % 360) + 360) % 360 || -360;
-  if (kind === "section") {
-    writer.move(50, 50);
-    writer.line(50 + 50 * Math.cos(from), 50 + 50 * Math.sin(from));
-  } else writer.move(50 + 50 * Math.cos(from), 50 + 50 * Math.sin(from));
-  writer.arc(50, 50, -start * TURN, sweep * TURN);
-  if (kind !== "arc") writer.close();
-  return { width: 100, height: 100, paths: [{ d: writer.d, fill: kind !== "arc", stroke: true }] };
-}
-
-function regular(shape: XmlNode): Geometry {
-  const corners = Math.max(3, Math.min(100, Number(attribute(shape, "corners")) || 5));
-  const inner = attribute(shape, "concave") === "true" ? 0.5 * (1 - (share(attribute(shape, "sharpness")) ?? 0.5)) : undefined;
-  const count = inner === undefined ? corners : corners * 2;
-  const pairs = Array.from({ length: count }, (_, nth) => {
-    const angle = (2 * Math.PI * nth) / count - Math.PI / 2;
-    const radius = inner !== undefined && nth % 2 ? inner : 0.5;
-    return `${round(100 * (0.5 + radius * Math.cos(angle)))} ${round(100 * (0.5 + radius * Math.sin(angle)))}`;
-  });
-  return { width: 100, height: 100, paths: [{ d: `M${pairs.join("L")}Z`, fill: true, stroke: true }] };
-}
 
 function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Element["flip"] } {
   switch (localName(shape)) {

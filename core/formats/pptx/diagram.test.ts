@@ -14,9 +14,9 @@ const EMU = 12700;
 const A = 'xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"';
 const DGM = "http://schemas.openxmlformats.org/drawingml/2006/diagram";
 const point = (id: string, words: string) => `<dgm:pt modelId="${id}"><dgm:prSet/><dgm:spPr/><dgm:t><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${words}</a:t></a:r></a:p></dgm:t></dgm:pt>`;
-const data = (drawing = "rIdDrawing") => `<dgm:dataModel xmlns:dgm="${DGM}" ${A}><dgm:ptLst><dgm:pt modelId="0" type="doc"/>${point("1", "Ebb")}${point("2", "Flood")}</dgm:ptLst><dgm:cxnLst/><dgm:bg/><dgm:whole/><dgm:extLst><a:ext uri="drawing"><dsp:dataModelExt xmlns:dsp="http://schemas.microsoft.com/office/drawing/2008/diagram" relId="${drawing}" minVer="1"/></a:ext></dgm:extLst></dgm:dataModel>`;
+const data = (drawing = "rIdDrawing") => `<dgm:dataModel xmlns:dgm="${DGM}" ${A}><dgm:ptLst><dgm:pt modelId="0" type="doc"/>${point("1", "Ebb")}${point("2", "Flood")}</dgm:ptLst><dgm:cxnLst/><dgm:bg/><dgm:whole/><dgm:extLst><a:ext uri="drawing"><dsp:dataModelExt xmlns:dsp="urn:example:diagram-drawing" relId="${drawing}" minVer="1"/></a:ext></dgm:extLst></dgm:dataModel>`;
 const shape = (id: number, x: number, y: number, fill: string, words: string, style = "") => `<dsp:sp modelId="${id}"><dsp:nvSpPr><dsp:cNvPr id="0" name=""/><dsp:cNvSpPr/></dsp:nvSpPr><dsp:spPr><a:xfrm><a:off x="${x * EMU}" y="${y * EMU}"/><a:ext cx="${100 * EMU}" cy="${50 * EMU}"/></a:xfrm><a:prstGeom prst="roundRect"><a:avLst/></a:prstGeom>${fill}</dsp:spPr>${style}<dsp:txBody><a:bodyPr anchor="ctr"/><a:lstStyle/><a:p><a:pPr algn="ctr"/><a:r><a:rPr lang="en" sz="2000"/><a:t>${words}</a:t></a:r></a:p></dsp:txBody></dsp:sp>`;
-const drawing = `<dsp:drawing xmlns:dsp="http://schemas.microsoft.com/office/drawing/2008/diagram" ${A}><dsp:spTree><dsp:nvGrpSpPr><dsp:cNvPr id="0" name=""/><dsp:cNvGrpSpPr/></dsp:nvGrpSpPr><dsp:grpSpPr/>${shape(1, 10, 20, '<a:solidFill><a:schemeClr val="accent1"/></a:solidFill>', "Ebb")}${shape(2, 200, 20, '<a:blipFill><a:blip r:embed="rIdPicture"/><a:stretch><a:fillRect/></a:stretch></a:blipFill>', "Flood")}</dsp:spTree></dsp:drawing>`;
+const drawing = `<dsp:drawing xmlns:dsp="urn:example:diagram-drawing" ${A}><dsp:spTree><dsp:nvGrpSpPr><dsp:cNvPr id="0" name=""/><dsp:cNvGrpSpPr/></dsp:nvGrpSpPr><dsp:grpSpPr/>${shape(1, 10, 20, '<a:solidFill><a:schemeClr val="accent1"/></a:solidFill>', "Ebb")}${shape(2, 200, 20, '<a:blipFill><a:blip r:embed="rIdPicture"/><a:stretch><a:fillRect/></a:stretch></a:blipFill>', "Flood")}</dsp:spTree></dsp:drawing>`;
 const frame = `<p:graphicFrame><p:nvGraphicFramePr><p:cNvPr id="9" name="Tides"/><p:cNvGraphicFramePr/><p:nvPr/></p:nvGraphicFramePr><p:xfrm><a:off x="${100 * EMU}" y="${60 * EMU}"/><a:ext cx="${400 * EMU}" cy="${200 * EMU}"/></p:xfrm><a:graphic><a:graphicData uri="${DGM}"><dgm:relIds xmlns:dgm="${DGM}" r:dm="rIdData" r:lo="rIdData" r:qs="rIdData" r:cs="rIdData"/></a:graphicData></a:graphic></p:graphicFrame>`;
 const REL = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
 const relationships = (rows: string) => strToU8(`<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${rows}</Relationships>`);
@@ -89,7 +89,7 @@ describe("a diagram of another program", () => {
   it.each([
     ["without a drawing", fileOf(undefined)],
     ["whose data name a drawing that is not there", fileOf(drawing, data("rIdGone"))],
-    ["whose drawing is empty", fileOf('<dsp:drawing xmlns:dsp="http://schemas.microsoft.com/office/drawing/2008/diagram"><dsp:spTree/></dsp:drawing>')],
+    ["whose drawing is empty", fileOf('<dsp:drawing xmlns:dsp="urn:example:diagram-drawing"><dsp:spTree/></dsp:drawing>')],
   ])("%s is shown by its name, and its words are there", (_, file) => {
     const read = bench.read(file, "tides.pptx");
     expect(diagramIn(read.deck)).not.toHaveProperty("drawing");

@@ -49,7 +49,7 @@ describe("the family that is shown for one that does not ship", () => {
     ["Georgia", "Tinos"],
     ["Palatino Linotype", "Tinos"],
     ["Source Serif Pro", "Tinos"],
-    ["Microsoft Sans Serif", "Noto Sans"],
+    ["MS Sans Serif", "Noto Sans"],
     ["Consolas", "Cousine"],
     ["Source Code Pro", "Cousine"],
     ["DejaVu Sans Mono", "Cousine"],
