@@ -148,6 +148,17 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   expect(await groups()).toEqual([undefined, undefined]);
 });
 
+test("a text takes keys from the moment that it is opened", async ({ page }) => {
+  await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
+  await refine(page, 1);
+  const focused = await page.getByRole("button", { name: /^title/ }).evaluate(async (button) => {
+    button.dispatchEvent(new MouseEvent("dblclick", { bubbles: true }));
+    await Promise.resolve();
+    return document.activeElement?.getAttribute("aria-label");
+  });
+  expect(focused).toBe("Text of the title");
+});
+
 test("a picture is moved and zoomed inside its frame", async ({ page }) => {
   await bring(page, "quay-in-autumn.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
   await refine(page, 4);

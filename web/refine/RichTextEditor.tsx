@@ -1,6 +1,6 @@
 import { nameOf, type RichText, slideLink } from "@unitext/core/model";
 import { EditorContent, useEditor, useEditorState } from "@tiptap/react";
-import { type CSSProperties, useEffect, useRef, useState } from "react";
+import { type CSSProperties, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { LeadsTo } from "./LeadsTo";
 import { extensions, fromEditor, toEditor } from "./richtext";
@@ -46,7 +46,6 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
     extensions: extensions(placeholder, () => latest.current.onLeave()),
     content: toEditor(text),
     injectCSS: false,
-    autofocus: autoFocus ? "end" : false,
     editorProps: { attributes: { "aria-label": label, role: "textbox", "aria-multiline": "true", lang: language } },
     onUpdate: () => {
       clearTimeout(wait.current);
@@ -54,6 +53,12 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
     },
     onBlur: () => give(),
   });
+  // The editor's own autofocus comes a frame late: what is typed until then would be lost.
+  useLayoutEffect(() => {
+    if (!autoFocus) return;
+    editor.commands.setTextSelection(editor.state.doc.content.size);
+    editor.view.focus();
+  }, [editor, autoFocus]);
   function give() {
     clearTimeout(wait.current);
     if (!editor || editor.isDestroyed) return;
