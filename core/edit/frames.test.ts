@@ -71,6 +71,12 @@ describe("rows and columns of a table", () => {
     expect(withRow(table, 2).heights).toEqual([20, 30, 30, 40]);
     expect(withRow(table, 0).header).toBe(2);
     expect(words(withRow(table, 3))).toEqual(["a>2 - c", "d ev2 f", "g - i", "  "]);
+    // What is written in a new cell looks as beside it.
+    const look = { size: 9, colour: "#7a2e57" };
+    const styled: TableElement = { ...table, rows: table.rows.map((row) => row.map((one) => one && { ...one, text: one.text.map((paragraph) => ({ ...paragraph, align: "end" as const, runs: paragraph.runs.map((run) => ({ ...run, look })) })) })) };
+    const row = withRow(styled, 3);
+    expect(row.rows[3]?.[0]?.text).toEqual([{ kind: "plain", level: 0, align: "end", look: { words: look }, runs: [] }]);
+    expect(withRow(row, 4).rows[4]?.[0]).toEqual(row.rows[3]?.[0]);
     const wider = withColumn(table, 1);
     expect(words(wider)).toEqual(["a>3 - - c", "d  ev2 f", "g  - i"]);
     expect(wider.widths?.reduce((sum, width) => sum + width, 0)).toBeCloseTo(200, 1);

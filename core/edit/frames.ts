@@ -105,9 +105,12 @@ const spanned = (cell: Cell, columns: number, rows: number): Cell => {
   const { columns: _, rows: __, ...rest } = cell;
   return { ...rest, ...(columns > 1 ? { columns } : {}), ...(rows > 1 ? { rows } : {}) };
 };
+/** A cell without words that stands, and whose words will look, as another's do. */
 const empty = (like: Cell | null | undefined): Cell => {
-  const { text: _, columns: __, rows: ___, ...look } = like ?? { text: [] };
-  return { ...look, text: [] };
+  const { text: [first], columns: _, rows: __, ...stands } = like ?? { text: [] };
+  if (!first) return { ...stands, text: [] };
+  const words = first.runs[0]?.look ?? first.look?.words;
+  return { ...stands, text: words || first.align || first.look ? [{ ...first, runs: [], ...(words ? { look: { ...first.look, words } } : {}) }] : [] };
 };
 
 /** A table with a row more before a place; cells that reach over the place reach over the new row too. */

@@ -150,7 +150,7 @@ export class Refit {
       return given && "points" in given ? { [name]: { points: Math.max(name === "line" ? 1 : 0, round(given.points * this.scale)) } } : {};
     };
     const length = (name: "left" | "right" | "first") => (look[name] === undefined ? {} : { [name]: round(look[name] * this.scale) });
-    return { ...look, ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map(tabParts).map(({ at, align }) => tabStop(round(at * this.scale), align)) } : {}) };
+    return { ...look, ...(look.words ? { words: this.run(look.words) } : {}), ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map(tabParts).map(({ at, align }) => tabStop(round(at * this.scale), align)) } : {}) };
   }
 
   private four([left, top, right, bottom]: readonly [number, number, number, number]): [number, number, number, number] {

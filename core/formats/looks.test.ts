@@ -2,7 +2,7 @@ import { CHART_FORMS, type ChartElement, type Deck, type Element, emptyDeck, typ
 import { formOf } from "@unitext/core/figures";
 import { newSlide } from "@unitext/core/edit";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
-import { frame, hardShadow, lookedChart, lookedParagraph, lookedPicture, lookedTable, looksOf, nestedList, plainFill, stroke, textBox } from "@unitext/core/testing/looks";
+import { frame, hardShadow, lookedChart, lookedParagraph, lookedPicture, lookedTable, looksOf, nestedList, plainFill, stroke, textBox, wordless } from "@unitext/core/testing/looks";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
@@ -79,6 +79,16 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
     );
   });
 
+  it("of lines without words between others and after them", () => {
+    fc.assert(
+      fc.property(lookedParagraph, fc.array(fc.oneof(lookedParagraph, wordless), { minLength: 1, maxLength: 4 }), frame, (first, rest, at) => {
+        const element: Element = { kind: "text", id: "t", slot: null, frame: at, style: "s", box: { insets: [0, 0, 0, 0], fit: "none" }, text: [first, ...rest] };
+        alike(paragraphsOf(throughFile(element, format)), paragraphsOf(deckOf(element)));
+      }),
+      { numRuns: RUNS[format] },
+    );
+  });
+
   it("of boxes, what fills and lines them, and their shadows", () => {
     const shown = (deck: Deck) => {
       const { frame: at, box, fill, stroke: line, shadow, rotation } = looksOf(deck) as Record<string, object> & { box?: { anchor?: string } };
@@ -123,7 +133,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
   it("of tables: cells that reach over others, what fills and lines them, widths and heights", () => {
     const shown = (deck: Deck) => {
       const { rows, widths, heights, header } = looksOf(deck) as unknown as TableElement;
-      return { widths, heights, header, rows: rows.map((row) => row.map((cell) => cell && { columns: cell.columns ?? 1, rows: cell.rows ?? 1, fill: cell.fill, anchor: cell.anchor ?? "top", insets: cell.insets, borders: { left: cell.borders?.left ?? null, top: cell.borders?.top ?? null, right: cell.borders?.right ?? null, bottom: cell.borders?.bottom ?? null }, words: cell.text.map(({ runs }) => runs.map(({ text }) => text).join("")) })) };
+      return { widths, heights, header, rows: rows.map((row) => row.map((cell) => cell && { columns: cell.columns ?? 1, rows: cell.rows ?? 1, fill: cell.fill, anchor: cell.anchor ?? "top", insets: cell.insets, borders: { left: cell.borders?.left ?? null, top: cell.borders?.top ?? null, right: cell.borders?.right ?? null, bottom: cell.borders?.bottom ?? null }, words: cell.text.map(({ runs }) => runs.map(({ text }) => text).join("")).join("\n") })) };
     };
     fc.assert(
       fc.property(lookedTable, (table) => {

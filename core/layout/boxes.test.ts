@@ -101,6 +101,37 @@ describe("paragraphs", () => {
     expect(step({ line: { times: 2 } })).toBeCloseTo(2 * step({ line: { times: 1 } }), 2);
   });
 
+  it("stand as far apart as their font asks: ascent, descent and gap of its own tables", () => {
+    const step = (font: string) => {
+      const [one, two] = lines(box([paragraph(LONG, { runs: [{ text: LONG, look: { font } }] })])) as [SceneLine, SceneLine];
+      return (two.y - one.y) / 20;
+    };
+    // The horizontal header (OpenType, hhea) of the faces that are as wide as these, in units of 2048 per em: 1854 + 434 + 67, 1825 + 443 + 87 and 1536 + 512 + 452.
+    expect(step("Arimo")).toBeCloseTo(2355 / 2048, 3);
+    expect(step("Tinos")).toBeCloseTo(2355 / 2048, 3);
+    expect(step("Carlito")).toBeCloseTo(2500 / 2048, 3);
+  });
+
+  it("are as high as words in them would be where they have none", () => {
+    const after = (size: number | undefined) => {
+      const blank: Paragraph = { kind: "plain", level: 0, runs: [], ...(size ? { look: { words: { size } } } : {}) };
+      const [one, , two] = lines(box([paragraph("one"), blank, paragraph("two")])) as [SceneLine, SceneLine, SceneLine];
+      return two.y - one.y;
+    };
+    expect(after(undefined)).toBeCloseTo(2 * usual, 2);
+    expect(after(10)).toBeCloseTo(1.5 * usual, 2);
+    expect(after(60)).toBeCloseTo(4 * usual, 2);
+  });
+
+  it("without words at the end of a text lift it from below, and stand out unseen", () => {
+    const blank: Paragraph = { kind: "plain", level: 0, runs: [] };
+    const y = (...more: Paragraph[]) => (lines(box([paragraph("word"), ...more], { anchor: "bottom" }))[0] as SceneLine).y;
+    expect(y() - y(blank)).toBeCloseTo(usual, 2);
+    const many = Array.from({ length: 20 }, () => blank);
+    expect(box([paragraph("word"), ...many]).overflow).toBe(0);
+    expect(box([paragraph("word"), ...many, paragraph("seen")]).overflow).toBeGreaterThan(0);
+  });
+
   it("begin at their indent, their first line moved against it, their sign in the room before", () => {
     const [first, second] = lines(box([paragraph(LONG, { look: { left: 36, first: -18 } })])) as [SceneLine, SceneLine];
     expect([start(first), start(second)]).toEqual([expect.closeTo(110 + 18, 2), expect.closeTo(110 + 36, 2)]);

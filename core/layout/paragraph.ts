@@ -43,6 +43,8 @@ export interface Piece {
   style: Style;
   level: number;
   space: boolean;
+  /** How high a line of its face stands by itself, in em of its own size. */
+  line: number;
   /** Room up to a tab stop: nothing is drawn in it. */
   tab?: boolean;
   word: ShapedWord;
@@ -172,7 +174,8 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       const word = roomWord(style.formula.width + FORMULA_GAP);
       width += word.width;
       upTo[end] = width;
-      pieces.push({ start, end, face: faceFor(style.family, 0x20, false, false).id, style, level: levels ? (levels[start] as number) : 0, space: false, word });
+      const around = faceFor(style.family, 0x20, false, false).id;
+      pieces.push({ start, end, face: around, line: fonts.face(around).metrics.line, style, level: levels ? (levels[start] as number) : 0, space: false, word });
       at = end;
     }
     while (at < end) {
@@ -189,18 +192,19 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
         const wide = stop.align === "start" ? stop.at - here : 0;
         width += wide;
         upTo[at] = width;
-        const piece: Piece = { start: from, end: at, face, style, level, space, tab: true, word: roomWord(wide / style.scale) };
+        const piece: Piece = { start: from, end: at, face, line: fonts.face(face).metrics.line, style, level, space, tab: true, word: roomWord(wide / style.scale) };
         pieces.push(piece);
         if (stop.align !== "start") open = { piece, room: stop.at - here, align: stop.align };
         continue;
       }
       at = space ? endOfSpace(text, at, end, levels, level, tabs !== undefined) : endOfWord(text, at, end, levels, level, style, face);
       const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
-      const plain = fonts.face(face).word(shown, level % 2 === 1, language);
+      const shaping = fonts.face(face);
+      const plain = shaping.word(shown, level % 2 === 1, language);
       const word = style.spacing ? spaced(plain, style.spacing) : plain;
       for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
       width += word.width * style.scale;
-      pieces.push({ start: from, end: at, face, style, level, space, word });
+      pieces.push({ start: from, end: at, face, line: shaping.metrics.line, style, level, space, word });
       if (tabs && space && text.slice(from, at).includes("\n")) {
         settle(at);
         line = { from: width, at: tabs.rest };

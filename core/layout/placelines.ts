@@ -12,16 +12,18 @@ export interface Broken {
   height: number;
 }
 
-/** How high a line of text stands by itself, in em (common practice: most text faces ask for 1.15 to 1.25). */
-export const NATURAL = 1.2;
-
-/** The height of a line in em: the tallest of its pieces, by the look of its paragraph. */
-export function lineHeightOf({ shaped, look }: Block, { start, visible }: LineRange): number {
-  if (!look) return 0;
-  if (look.exact) return look.exact;
-  let most = 0;
-  for (const piece of shaped.pieces) if (piece.start < visible && piece.end > start) most = Math.max(most, piece.style.scale / (piece.style.rise ? 0.66 : 1));
-  return (most || look.least) * NATURAL * look.times;
+/** A line of a text in looks of its own, in em: how high it stands, and how large the letters are that ask for most. */
+export function lineOf({ shaped, look }: Block, { start, visible }: LineRange): { height: number; letters: number } {
+  if (!look) return { height: 0, letters: 1 };
+  let [most, letters] = [0, 0];
+  for (const piece of shaped.pieces) {
+    if (piece.start >= visible || piece.end <= start) continue;
+    const size = piece.style.scale / (piece.style.rise ? 0.66 : 1);
+    if (size * piece.line > most) [most, letters] = [size * piece.line, size];
+  }
+  // A line without words is as high as words would be.
+  if (!most) [most, letters] = [look.blank * look.least, look.least];
+  return { height: look.exact || most * look.times, letters };
 }
 
 /** Lines with their runs where they stand on the page, and the signs before items. */
@@ -36,9 +38,10 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const { look } = block;
     const first = index !== before;
     if (first && before >= 0) y += (look ? ((blocks[before] as Block).look?.after ?? 0) + look.before : PARAGRAPH_GAP[role]) * size;
-    const lineHeight = (look ? lineHeightOf(block, range) : LINE_HEIGHT[role]) * size;
+    const line = look ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
+    const lineHeight = line.height * size;
     const { ascent, descent } = look ? (block.shaped.pieces[0] ? fonts.face(block.shaped.pieces[0].face).metrics : usual) : usual;
-    const letters = look ? (lineHeight / (look.exact ? 1 : look.times) / NATURAL) : size;
+    const letters = line.letters * size;
     const rise = look ? Math.min(lineHeight, (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters) : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
     const baseline = y + rise;
     const { runs, width } = runsOf(block.shaped, range, size, theme, role, style !== undefined, fill);

@@ -166,7 +166,7 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
       const [over, down] = [Math.min(cell.columns ?? 1, row.length - x), Math.min(cell.rows ?? 1, rows.length - y)];
       const width = Math.max(1, spanOf(widths, x, over) - left - right);
       const blocks = shapeText(cell.text, "figure", align[x] ?? "start", setting);
-      const text = isEmptyText(cell.text) ? size * 1.2 : breakText(blocks, "figure", size, width).height;
+      const text = cell.text.length ? breakText(blocks, "figure", size, width).height : size * 1.2;
       return [{ cell, x, y, over, down, need: text + top + bottom, insets: [left, top, right, bottom] as const }];
     }),
   );

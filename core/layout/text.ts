@@ -1,10 +1,11 @@
 import { canonical, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme } from "@unitext/core/model";
+import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import { type Setting, BULLETS, INDENT, type Block, styleFor, levelOf, standing, signOf, listNumbers } from "./textstyle";
 import { drawnSign, isSignFont } from "./symbols";
-import { placeLines, lineHeightOf, type Broken } from "./placelines";
+import { placeLines, lineOf, type Broken } from "./placelines";
 
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
@@ -78,7 +79,9 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const marker = sign && !empty ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
     const indent = (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em;
     const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
-    const least = (own(empty ? undefined : first?.look).size ?? em) / em;
+    const without = own(empty ? paragraph.look?.words : first?.look);
+    const least = (without.size ?? em) / em;
+    const { family } = styleFor(theme, role, [], undefined, without, em);
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),
       marker,
@@ -87,7 +90,7 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
       // Room between paragraphs is none above the first and below the last (common practice, no source).
-      look: { before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1 },
+      look: { before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1, blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line },
     };
   });
 }
@@ -98,11 +101,21 @@ export function breakText(blocks: readonly Block[], role: SlotRole, size: number
   blocks.forEach((block, index) => {
     const ranges = breakLines(block.shaped, Math.max(1, width / size - block.indent - (block.look?.right ?? 0)), block.look && !block.marker ? block.look.first : 0);
     for (const range of ranges) lines.push({ block: index, range });
-    if (block.look) for (const range of ranges) height += lineHeightOf(block, range) * size;
+    if (block.look) for (const range of ranges) height += lineOf(block, range).height * size;
     else height += ranges.length * LINE_HEIGHT[role] * size;
     height += (block.look ? block.look.before + block.look.after : index ? PARAGRAPH_GAP[role] : 0) * size;
   });
   return { lines, height };
+}
+
+/** How high the empty lines at the end of a text are together, in points: they stand out unseen. */
+function blankBelow(blocks: readonly Block[], size: number): number {
+  let height = 0;
+  for (let at = blocks.length - 1; at > 0 && blocks[at]?.shaped.text === ""; at--) {
+    const { look } = blocks[at] as Block;
+    height += look ? ((look.exact || look.least * look.blank * look.times) + look.before + (blocks[at - 1]?.look?.after ?? 0)) * size : 0;
+  }
+  return height;
 }
 
 /** A text set into a frame: its lines, the size taken, the height used and what stands out below. */
@@ -129,7 +142,7 @@ export function setText(text: RichText, place: SlotPlace, sizes: readonly number
     size = next;
     broken = breakText(blocks, role, size, measure);
   }
-  const overflow = Math.max(0, broken.height - room);
+  const overflow = Math.max(0, broken.height - blankBelow(blocks, size) - room);
   if (setting.measure) return { lines: [], size, used: broken.height, overflow: overflow < 0.01 ? 0 : overflow };
   if (columns > 1) return { lines: inColumns(blocks, broken, size, place, setting, columns, measure, gap), size, used: Math.min(broken.height, frame.height), overflow: overflow < 0.01 ? 0 : overflow };
   if (!setting.style && (role === "title" || role === "opening" || role === "name")) broken = balanced(blocks, role, size, frame, broken);

@@ -41,8 +41,8 @@ export interface Block {
   indent: number;
   kind: Paragraph["kind"];
   align: "start" | "centre" | "end";
-  /** Where a file says how it stands: room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins. */
-  look?: { before: number; after: number; times: number; exact: number; first: number; right: number; least: number };
+  /** Where a file says how it stands: room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
+  look?: { before: number; after: number; times: number; exact: number; first: number; right: number; least: number; blank: number };
 }
 
 const styles = new WeakMap<Theme, Map<string, Style>>();

@@ -46,6 +46,8 @@ export const ParagraphLook = z.object({
   tabs: z.array(TabStop).max(32).optional(),
   direction: z.enum(["ltr", "rtl"]).optional(),
   bullet: Bullet.optional(),
+  /** How words would look that are written in a paragraph that has none; its size is that of the empty line. */
+  words: RunLook.optional(),
 });
 export type ParagraphLook = z.infer<typeof ParagraphLook>;
 

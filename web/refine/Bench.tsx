@@ -71,9 +71,16 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
   };
   const open = (element: Element | undefined) => {
     if (!canEdit || !element) return;
+    // One of a group is opened by itself.
+    if (chosen.length > 1 || chosen[0] !== element.id) choose([element.id]);
     if (element.kind === "text" || element.kind === "shape") setTarget({ element: element.id });
     else if (element.kind === "picture") setCropping(element.id);
-    else document.querySelector<HTMLElement>("[data-selected] [data-first]")?.focus();
+    else requestAnimationFrame(() => document.querySelector<HTMLElement>("[data-selected] [data-first]")?.focus());
+  };
+  /** An element that was pressed among several that are chosen. */
+  const pressed = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
+    if (twice) open(given.elements.find((element) => element.id === id));
+    else if (more || !chosen.includes(id)) pick(id, more);
   };
   const leave = () => {
     const back = target && "element" in target ? target.element : undefined;
@@ -188,7 +195,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
               </button>
             ))}
           {canEdit && !target && !cut && chosen.length > 0 && stage.current && scale > 0 && (
-            <Frames stage={stage.current} chosen={chosen} scale={scale} page={deck.page} frames={frames} keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"} onDraft={setDraft} onPlace={(next) => {
+            <Frames stage={stage.current} chosen={chosen} scale={scale} page={deck.page} frames={frames} keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"} onDraft={setDraft} onPress={pressed} onPlace={(next) => {
               acts.place(next);
               setDraft(new Map());
             }} />

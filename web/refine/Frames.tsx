@@ -7,9 +7,10 @@ type Standing = Frame & { rotation?: number };
 
 /**
  * Moves, sizes and turns the frames of the chosen elements over the slide, with guides at the middle and the edges of the
- * page and of the other elements, and where spaces are equal. `onDraft` gets what is shown meanwhile, `onPlace` what it came to.
+ * page and of the other elements, and where spaces are equal. `onDraft` gets what is shown meanwhile, `onPlace` what it came to,
+ * `onPress` the element that was pressed where the handles of several cover them.
  */
-export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft, onPlace }: { stage: HTMLElement; chosen: readonly string[]; scale: number; page: { width: number; height: number }; frames: ReadonlyMap<string, Standing>; keepRatio: boolean; onDraft: (frames: Map<string, Standing>) => void; onPlace: (frames: Map<string, Standing>) => void }) {
+export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft, onPlace, onPress }: { stage: HTMLElement; chosen: readonly string[]; scale: number; page: { width: number; height: number }; frames: ReadonlyMap<string, Standing>; keepRatio: boolean; onDraft: (frames: Map<string, Standing>) => void; onPlace: (frames: Map<string, Standing>) => void; onPress: (element: string, press: { twice: boolean; more: boolean }) => void }) {
   const moveable = useRef<Moveable>(null);
   const [targets, setTargets] = useState<HTMLElement[]>([]);
   const [others, setOthers] = useState<HTMLElement[]>([]);
@@ -50,9 +51,11 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
   const moved = (target: HTMLElement | SVGElement, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale }));
   const sized = (target: HTMLElement | SVGElement, width: number, height: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, width: Math.max(1, width / scale), height: Math.max(1, height / scale) }));
   const rotated = (target: HTMLElement | SVGElement, rotation: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, rotation: Math.round((((rotation % 360) + 540) % 360) - 180) }));
-  if (!targets.length) return null;
   return (
-    <Moveable
+    <>
+    {/* Brings the styles of the handles: inside a group they would come without the nonce, and be refused. */}
+    <Moveable cspNonce={styleNonce} />
+    {targets.length > 0 && <Moveable
       ref={moveable}
       target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
       container={stage}
@@ -75,6 +78,11 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
       snapRotationThreshold={3}
       rotationPosition="top"
       origin={false}
+      onClickGroup={({ clientX, clientY, isDouble, inputEvent }) => {
+        const under = document.elementsFromPoint(clientX, clientY).map((element) => element.closest<HTMLElement>("[data-frame]")?.dataset.frame);
+        const pressed = under.find((frame) => frame !== undefined);
+        if (pressed !== undefined) onPress(pressed, { twice: isDouble, more: Boolean((inputEvent as MouseEvent).shiftKey) });
+      }}
       onDrag={({ target, left, top }) => moved(target, left, top)}
       onDragEnd={end}
       onDragGroup={({ events }) => {
@@ -93,6 +101,7 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
         for (const { target, rotation, drag } of events) rotated(target, rotation, drag.left, drag.top);
       }}
       onRotateGroupEnd={end}
-    />
+    />}
+    </>
   );
 }

@@ -3,7 +3,7 @@ import { EditorContent, useEditor, useEditorState } from "@tiptap/react";
 import { type CSSProperties, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { LeadsTo } from "./LeadsTo";
-import { extensions, fromEditor, toEditor } from "./richtext";
+import { extensions, fromEditor, toEditor, untouched } from "./richtext";
 
 interface Props {
   text: RichText;
@@ -33,8 +33,8 @@ function FootnoteField({ words, onSet }: { words: string; onSet: (words: string)
 
 /** Edits a rich text in place. What is typed is given on after a short pause and when the text is left. */
 export function RichTextEditor({ text, label, placeholder, className = "", style, autoFocus = false, language, onChange, onLeave }: Props) {
-  const latest = useRef({ onChange, onLeave, written: JSON.stringify(text) });
-  latest.current = { ...latest.current, onChange, onLeave };
+  const latest = useRef({ onChange, onLeave, written: "" });
+  latest.current = { written: latest.current.written || untouched(text), onChange, onLeave };
   const { deck } = useDeck();
   /** What a link says that is set where no words are selected. */
   const wordsOf = (to: string) => {
@@ -77,7 +77,7 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
     };
   }, [editor]);
   useEffect(() => {
-    const written = JSON.stringify(text);
+    const written = untouched(text);
     if (!editor || written === latest.current.written || editor.isFocused) return;
     latest.current.written = written;
     editor.commands.setContent(toEditor(text), { emitUpdate: false });

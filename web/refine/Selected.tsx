@@ -114,7 +114,7 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
             <Measure label="Turned" unit="°" value={frame.rotation ?? 0} onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })} />
           </div>
         )}
-        <p className="quiet mt-1 text-xs">Arrow keys move by 1 point, with Shift by 10.</p>
+        <p className="quiet mt-1 text-xs">Arrow keys move by 1 point, with Shift by 10.{elements.some(({ groups }) => groups?.length) && elements.length > 1 ? " Press one of a group twice, or Enter on it, to have it by itself." : ""}</p>
         <div role="group" aria-label={elements.length > 1 ? "Line up with each other" : "Line up with the page"} className="mt-2 grid grid-cols-3 gap-1">
           {SIDES.map((side) => (
             <button key={side} type="button" className="btn btn-xs" onClick={() => acts.align(side)}>

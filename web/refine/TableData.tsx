@@ -17,7 +17,8 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
         if (!cell || !rows[change.y]) continue;
         // The first words say how the cell looks.
         const [first] = cell.text;
-        const text = plainText(change.text).map((paragraph) => ({ ...first, ...paragraph, runs: paragraph.runs.map((run) => ({ ...first?.runs[0], text: run.text })) }));
+        const { look: { words, ...stands } = {}, ...like } = first ?? {};
+        const text = plainText(change.text).map((paragraph) => ({ ...like, ...paragraph, ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((run) => ({ ...(first?.runs[0] ?? (words ? { look: words } : {})), text: run.text })) }));
         (rows[change.y] as (typeof cell | null)[])[change.x] = { ...cell, text };
       }
       return { ...element, rows };

@@ -122,8 +122,16 @@ export function fromEditor(content: JSONContent): RichText {
       const look = node.marks?.find(({ type }) => type === "look")?.attrs?.look as RunLook | undefined;
       return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link, look);
     });
-    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(attrs?.look ? { look: attrs.look as ParagraphLook } : {}), runs: joinRuns(runs) };
+    // What is written into an empty line looks as the line says; what has looks of its own keeps them.
+    const { words, ...stands } = (attrs?.look ?? {}) as ParagraphLook;
+    const look = runs.length ? stands : (attrs?.look as ParagraphLook | undefined);
+    if (words && runs.length) for (const item of runs) item.look ??= words;
+    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(look && Object.keys(look).length ? { look } : {}), runs: joinRuns(runs) };
   });
-  while (text.at(-1)?.runs.length === 0 && text.at(-1)?.kind === "plain") text.pop();
+  // Empty lines at the end are what typing leaves, unless a file says how they stand.
+  for (let last = text.at(-1); last && last.runs.length === 0 && last.kind === "plain" && !last.look; last = text.at(-1)) text.pop();
   return text;
 }
+
+/** A text as it would come out of the editor untouched, to compare with what comes. */
+export const untouched = (text: RichText): string => JSON.stringify(fromEditor(toEditor(text)));

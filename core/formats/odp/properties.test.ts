@@ -101,6 +101,13 @@ describe("paragraphs (20.216 and after)", () => {
     (deck) => (looksOf(deck).text as { runs: object[] }[])[0],
   );
 
+  const lines = (...inner: string[]) => `<draw:frame draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}><draw:text-box>${inner.join("")}</draw:text-box></draw:frame>`;
+  const small = '<style:style style:name="small" style:family="paragraph"><style:text-properties fo:font-size="9pt"/></style:style>';
+  check(
+    [["lines without words are as high as their style says, between words and after them", { more: small, shape: lines("<text:p>one</text:p>", '<text:p text:style-name="small"/>', "<text:p>two</text:p>", '<text:p text:style-name="small"/>') }, [{}, { runs: [], look: { words: { size: 9 } } }, {}, { runs: [], look: { words: { size: 9 } } }]]],
+    (deck) => looksOf(deck).text,
+  );
+
   const listed = (style: string): string => `<draw:frame draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}><draw:text-box><text:list text:style-name="l"><text:list-item${style}><text:p text:style-name="p">word</text:p><text:list><text:list-item><text:p text:style-name="p">deeper</text:p></text:list-item></text:list></text:list-item></text:list></draw:text-box></draw:frame>`;
   const level = (inner: string) => `<text:list-style style:name="l">${inner}</text:list-style>`;
   const properties = '<style:list-level-properties text:space-before="18pt" text:min-label-width="18pt"/>';
@@ -189,6 +196,7 @@ describe("tables (9.1)", () => {
       ["a cell over two columns", { more: styles(""), shape: table(row(cell("a", ' table:number-columns-spanned="2"'), "<table:covered-table-cell/>") + row(cell("c"), cell("d"))) }, { rows: [[{ columns: 2 }, null], [{}, {}]] }],
       ["a cell over two rows", { more: styles(""), shape: table(row(cell("a", ' table:number-rows-spanned="2"'), cell("b")) + row("<table:covered-table-cell/>", cell("d"))) }, { rows: [[{ rows: 2 }, {}], [null, {}]] }],
       ["fill, margins and anchor", { more: styles('draw:fill="solid" draw:fill-color="#0f5c63" fo:padding="0pt" draw:textarea-vertical-align="middle"'), shape: table(row(cell("a"), cell("b", "", "plain"))) }, { rows: [[{ fill: { kind: "solid", colour: "#0f5c63" }, insets: [0, 0, 0, 0], anchor: "middle" }, {}]] }],
+      ["a cell without words in small letters", { more: `${styles("")}<style:style style:name="s" style:family="table-cell"><style:text-properties fo:font-size="10pt"/></style:style>`, shape: table(row(cell("a"), cell("", "", "s"))) }, { rows: [[{ text: [{ runs: [{ text: "a" }] }] }, { text: [{ runs: [], look: { words: { size: 10 } } }] }]] }],
       ["borders", { more: styles("", '<style:paragraph-properties fo:border-bottom="2pt solid #7a2e57"/>'), shape: table(row(cell("a"), cell("b", "", "plain"))) }, { rows: [[{ borders: { bottom: { colour: "#7a2e57", width: 2 } } }, {}]] }],
     ],
     looksOf,

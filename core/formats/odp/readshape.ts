@@ -179,8 +179,8 @@ export class ShapeReader {
     return { ...(fill ? { fill } : {}), ...(stroke ? { stroke } : {}), ...(shadow ? { shadow } : {}) };
   }
 
-  private looked(children: readonly XmlNode[], properties: Properties, outline?: string): { text: RichText; style: string } {
-    const { text, style } = readLooked(children, this.darkUnder(properties.graphic) ? this.onDark : this.work.text, properties, outline);
+  private looked(children: readonly XmlNode[], properties: Properties, outline?: string, blank = false): { text: RichText; style: string } {
+    const { text, style } = readLooked(children, this.darkUnder(properties.graphic) ? this.onDark : this.work.text, properties, outline, blank);
     return { text, style: this.work.style(style) };
   }
 
@@ -320,11 +320,12 @@ export class ShapeReader {
           const own = attribute(cell, "style-name") ?? attribute(row, "default-cell-style-name") ?? attribute(columns[x], "default-cell-style-name");
           const base = styles.properties("table-cell", templated(x, y));
           const properties = own === undefined ? base : styles.said("table-cell", own, base);
-          const { text, style } = this.looked(cell.children, properties);
+          const { text, style } = this.looked(cell.children, properties, undefined, true);
           first ??= this.unmarked(style);
           const [wide, tall] = [Math.min(repeated(cell, "number-columns-spanned", 200), columns.length - x), Math.min(repeated(cell, "number-rows-spanned", 500), rows.length - y)];
           for (let dy = 0; dy < tall; dy++) for (let dx = 0; dx < wide; dx++) if (dx || dy) covered.add(`${y + dy}/${x + dx}`);
-          cells.push({ text: inStyle(text, style, first, this.work), ...(wide > 1 ? { columns: wide } : {}), ...(tall > 1 ? { rows: tall } : {}), ...cellLook(properties, this.paint(properties.graphic)) });
+          const words = inStyle(text, style, first, this.work);
+          cells.push({ text: isEmptyText(words) && !words.some((paragraph) => paragraph.look?.words) ? [] : words, ...(wide > 1 ? { columns: wide } : {}), ...(tall > 1 ? { rows: tall } : {}), ...cellLook(properties, this.paint(properties.graphic)) });
         }
       }
       while (cells.length < columns.length) cells.push(covered.has(`${y}/${cells.length}`) ? null : { text: [] });
@@ -358,7 +359,7 @@ function inStyle(text: RichText, style: string, table: string, work: ShapeWork):
   if (!own) return text;
   const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
   const look = canonical(own.run) === canonical(work.styled(table)?.[0]?.run) ? undefined : own.run;
-  return text.map((paragraph) => ({ ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) }));
+  return text.map((paragraph) => ({ ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), ...(look && !paragraph.runs.length ? { look: { ...paragraph.look, words: { ...look, ...paragraph.look?.words } } } : {}), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) }));
 }
 
 function cellLook({ graphic, paragraph, cell }: Properties, { fill }: Pick<Element, "fill">): Pick<Cell, "fill" | "anchor" | "insets" | "borders"> {

@@ -137,7 +137,7 @@ function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): Paragraph
  * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
  * `outline` with a number after; and what its paragraphs and runs say beyond that.
  */
-export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string): { text: RichText; style: TextStyle } {
+export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string, blank = false): { text: RichText; style: TextStyle } {
   const { styles } = reader;
   const lookOf = (properties: Properties): RunLook => {
     const { language, ...look } = styles.runLook(properties, reader.automatic);
@@ -157,13 +157,14 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   // What a run cannot take back is not said of its level.
   for (const { level, pieces } of stated) for (const { look } of pieces) for (const name of LASTING) if (look[name] === undefined && levels[level]?.run?.[name] !== undefined) levels[level] = { ...levels[level], run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)) };
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
-    const runs = pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook));
+    const runs = trimmed(joinRuns(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook))));
+    const wordless = runs.length ? {} : (differing(lookOf(own), levels[level]?.run) as RunLook);
     const align = alignOf(own.paragraph["text-align"]) ?? "start";
     const stands = paragraphOf(own, kind, list, level);
-    const look = differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph) as ParagraphLook;
-    return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs: trimmed(joinRuns(runs)) };
+    const look: ParagraphLook = { ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph), ...(Object.keys(wordless).length ? { words: wordless } : {}) };
+    return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs };
   });
-  const words: RichText = closed(text);
+  const words: RichText = isEmptyText(text) && !blank ? [] : text;
   // Where all text of a level is bold or slanted as its style is, the style says it.
   const whole = (mark: Mark, name: "strong" | "emphasis", test: (properties: Properties) => boolean) => {
     for (const [level, properties] of byLevel.entries()) {

@@ -189,7 +189,7 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
       },
       "text-properties": {
         ...(context.levels ? {} : { "fo:font-size": length(context.size), "fo:color": context.colour, "style:font-name": context.font }),
-        ...lookAttributes(context.levels ? { size, ...run } : {}),
+        ...lookAttributes({ ...(context.levels ? { size, ...run } : {}), ...(paragraph.runs.length ? {} : paragraph.look?.words) }),
         "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
         "fo:font-style": level.emphasis ? "italic" : undefined,
       },

@@ -102,6 +102,18 @@ describe("paragraphs (21.1.2.2)", () => {
   );
 });
 
+describe("lines without words (endParaRPr, 21.1.2.2.3)", () => {
+  const line = (size: number) => `<a:p><a:endParaRPr lang="en" sz="${size}"/></a:p>`;
+  check(
+    [
+      ["are as high as they say, between words and after them", `<a:p><a:r><a:t>one</a:t></a:r></a:p>${line(900)}<a:p><a:r><a:t>two</a:t></a:r></a:p>${line(4000)}`, [{ look: {} }, { look: { words: { size: 9 } }, runs: [] }, {}, { look: { words: { size: 40 } }, runs: [] }]],
+      ["say nothing where a text has no words at all", line(900), []],
+    ],
+    (text) => sp({ spPr: '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:solidFill><a:srgbClr val="0F5C63"/></a:solidFill>', text }),
+    (deck) => first(deck).text,
+  );
+});
+
 describe("how text stands in its shape (21.1.2.1.1)", () => {
   check(
     [
@@ -189,6 +201,7 @@ describe("tables (21.1.3)", () => {
       ["a cell over two columns", row(cell("a", ' gridSpan="2"'), cell("", ' hMerge="1"')) + row(cell("c"), cell("d")), { rows: [[{ columns: 2 }, null], [{}, {}]] }],
       ["a cell over two rows", row(cell("a", ' rowSpan="2"'), cell("b")) + row(cell("", ' vMerge="1"'), cell("d")), { rows: [[{ rows: 2 }, {}], [null, {}]] }],
       ["fill, margins and anchor", row(cell("a", "", '<a:tcPr marL="0" marT="0" marR="0" marB="0" anchor="ctr"><a:solidFill><a:srgbClr val="0F5C63"/></a:solidFill></a:tcPr>'), cell("b")), { rows: [[{ fill: { kind: "solid", colour: "#0f5c63" }, insets: [0, 0, 0, 0], anchor: "middle" }, {}]] }],
+      ["a cell without words in small letters", row('<a:tc><a:txBody><a:bodyPr/><a:p><a:endParaRPr lang="en" sz="1000"/></a:p></a:txBody><a:tcPr/></a:tc>', cell("")), { rows: [[{ text: [{ look: { words: { size: 10 } }, runs: [] }] }, { text: [] }]] }],
       ["borders", row(cell("a", "", '<a:tcPr><a:lnB w="25400"><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill></a:lnB></a:tcPr>'), cell("b")), { rows: [[{ borders: { bottom: { colour: "#7a2e57", width: 2 } } }, {}]] }],
     ],
     (rows) => table(rows),

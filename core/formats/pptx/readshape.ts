@@ -306,7 +306,7 @@ export class ShapeReader {
     const flags = child(table, "tblPr")?.attributes ?? {};
     const style = work.tableStyle(child(child(table, "tblPr"), "tableStyleId")?.text.trim() ?? "");
     const lists = [child(work.inheritance.texts, "otherStyle"), work.defaults];
-    const read: ReadContext = { styles: lists, codeFont: undefined, link: work.link, looks: work.styles };
+    const read: ReadContext = { styles: lists, codeFont: undefined, link: work.link, looks: work.styles, blank: true };
     const header = on(flags.firstRow) ? 1 : 0;
     const cells = rows.map((row, y) => {
       const own = childrenOf(row, "tc");

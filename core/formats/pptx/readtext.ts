@@ -14,6 +14,8 @@ export interface ReadContext {
   link(id: string, action: string): string | undefined;
   /** How looks are read; without it a text is read for its words and marks alone. */
   looks?: StyleContext;
+  /** Whether a text without words is kept for how it stands. */
+  blank?: boolean;
   /** Whether text of a level is bold or slanted by itself, so that a run may say that it is not. */
   weight?: { strong: boolean; emphasis: boolean };
 }
@@ -93,7 +95,9 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
     const whole = paragraphLook([properties, ...context.styles.map((style) => child(style, `lvl${level + 1}pPr`))], context.looks).bullet;
     if (whole) look.bullet = whole;
   }
-  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}), ...(look && Object.keys(look).length ? { look } : {}), runs };
+  const words = context.looks && runs.length === 0 ? runLook([child(element, "endParaRPr")], context.looks) : {};
+  const stands = { ...look, ...(Object.keys(words).length ? { words } : {}) };
+  return { kind: kindOf(properties, level, context), level, ...(align ? { align } : {}), ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}), ...(Object.keys(stands).length ? { look: stands } : {}), runs };
 }
 
 /** Whether a run of a body says that it is not bold, or not slanted. */
@@ -104,10 +108,11 @@ export function switchesOff(body: XmlElement | undefined, name: "b" | "i"): bool
   }));
 }
 
-/** The text of a body (`p:txBody`): its paragraphs, without the empty ones at its end. */
+/** The text of a body (`p:txBody`); where it is read for its words alone, without the empty paragraphs at its end. */
 export function readBody(body: XmlElement | undefined, context: ReadContext): RichText {
   const own: ReadContext = { ...context, styles: [child(body, "lstStyle"), ...context.styles] };
   const text = childrenOf(body, "p").map((paragraph) => paragraphOf(paragraph, own));
+  if (context.looks) return text.every(({ runs, look }) => runs.length === 0 && !(context.blank && look?.words)) ? [] : text;
   while (text.at(-1)?.runs.length === 0) text.pop();
   return text;
 }

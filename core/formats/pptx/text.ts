@@ -83,7 +83,7 @@ export function paragraphsXml(text: RichText, context: TextContext): string {
   const written = text.map((paragraph) => {
     const rtl = bidiLevels(paragraphText(paragraph)).base === 1;
     const content = runs(paragraph, context);
-    return xml("a:p", {}, paragraphProperties(paragraph, rtl, context), content || xml("a:endParaRPr", { lang: context.language }));
+    return xml("a:p", {}, paragraphProperties(paragraph, rtl, context), content || runProperties({ text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) }, "a:endParaRPr", context));
   });
   return written.join("") || xml("a:p", {}, xml("a:endParaRPr", { lang: context.language }));
 }

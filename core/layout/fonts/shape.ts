@@ -15,6 +15,8 @@ export interface ShapedWord {
 export interface FaceMetrics {
   ascent: number;
   descent: number;
+  /** How far apart the lines of a text stand by themselves: from ascent to descent and the gap that the font asks for. */
+  line: number;
 }
 
 const WORDS_KEPT = 30000;
@@ -41,10 +43,12 @@ export class ShapingFace {
     const face = new Face(new Blob(bytes));
     this.font = new Font(face);
     this.em = face.upem;
+    const { ascender, descender, lineGap } = this.font.hExtents();
     this.features = drawsLigatures(id) ? undefined : LIGATURES_OFF.map((tag) => new Feature(tag, 0));
     this.metrics = {
       ascent: this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_ASCENDER) / this.em,
       descent: -this.font.getMetricPositionWithFallback(MetricsTag.HORIZONTAL_DESCENDER) / this.em,
+      line: (ascender - descender + lineGap) / this.em,
     };
   }
 

@@ -52,6 +52,9 @@ export const lookedParagraph: fc.Arbitrary<Paragraph> = fc.constantFrom("plain" 
     .map(({ look, align, runs }): Paragraph => ({ kind, level: 0, ...(align ? { align } : {}), ...(Object.keys(look).length ? { look } : {}), runs: runs.map(({ text, look: own, strong, emphasis, strike }): Run => ({ text, ...(strong || emphasis || strike ? { marks: [...(strong ? ["strong" as const] : []), ...(emphasis ? ["emphasis" as const] : []), ...(strike ? ["strike" as const] : [])] } : {}), ...(Object.keys(own).length ? { look: own } : {}) })) })),
 );
 
+/** A line without words, which says how they would look. */
+export const wordless: fc.Arbitrary<Paragraph> = runLook.map((words) => ({ kind: "plain", level: 0, runs: [], ...(Object.keys(words).length ? { look: { words } } : {}) }));
+
 export const textBox: fc.Arbitrary<TextBox> = fc
   .record({
     insets: fc.tuple(quarter(0, 40), quarter(0, 20), quarter(0, 40), quarter(0, 20)),
@@ -168,7 +171,7 @@ export function looksOf(deck: Deck): Record<string, unknown> {
   const levels = deck.styles?.[element.style ?? ""] ?? [];
   const text = element.kind === "text" || element.kind === "shape" ? element.text.map(({ look, runs, ...paragraph }) => {
     const level: LevelStyle = levels[Math.min(paragraph.level, levels.length - 1)] ?? {};
-    return { ...paragraph, align: paragraph.align ?? level.align ?? "start", look: { ...level.paragraph, ...look, bullet: look?.bullet ?? level.paragraph?.bullet ?? {} }, runs: runs.map((run) => ({ ...run, marks: [...(run.marks ?? []), ...(level.strong ? ["strong"] : []), ...(level.emphasis ? ["emphasis"] : [])], look: { ...level.run, ...run.look } })) };
+    return { ...paragraph, align: paragraph.align ?? level.align ?? "start", look: { ...level.paragraph, ...look, bullet: look?.bullet ?? level.paragraph?.bullet ?? {}, ...(runs.length ? {} : { words: { ...level.run, ...look?.words } }) }, runs: runs.map((run) => ({ ...run, marks: [...(run.marks ?? []), ...(level.strong ? ["strong"] : []), ...(level.emphasis ? ["emphasis"] : [])], look: { ...level.run, ...run.look } })) };
   }) : undefined;
   const { id: _, kept: __, style: ___, ...rest } = element;
   return { ...rest, ...(text ? { text } : {}) };
