@@ -16,8 +16,8 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
     const given = readFileSync(join(content, name));
     await bring(page, name, given);
     const before = await deckOf(page);
-    expect(before.slides).toHaveLength(7);
-    expect(tally(before)).toMatchObject({ charts: 5, tables: 1, media: 1, hidden: 1, notes: { slides: 7 } });
+    expect(before.slides).toHaveLength(8);
+    expect(tally(before)).toMatchObject({ charts: 5, tables: 2, media: 1, formulas: 1, hidden: 1, notes: { slides: 8 } });
 
     // Nothing touched: every part is the one that was brought.
     const same = unzipSync(await write(page, label));
@@ -134,6 +134,14 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   await expect(page.getByRole("heading", { name: "2 elements" })).toBeVisible();
   await page.keyboard.press("ArrowDown");
   await kept(page);
+  // Enter opens one of them by itself, to write in it; it moves alone until the group is pressed again.
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: /^Text of the shape/ })).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("heading", { name: "2 elements" })).toHaveCount(0);
+  await page.keyboard.press("Escape");
+  await frame("Staff").focus();
+  await page.keyboard.press("Space");
   await page.keyboard.press("d");
   await kept(page);
   expect((await deckOf(page)).slides[5]?.elements.filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text)))).toHaveLength(4);
@@ -146,6 +154,32 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   await page.keyboard.press("Control+z");
   await kept(page);
   expect(await groups()).toEqual([undefined, undefined]);
+});
+
+test("a group has handles, moves as one, and gives one of its elements when that is pressed twice", async ({ page }) => {
+  await bring(page, "quay-in-autumn.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
+  const { slides } = await deckOf(page);
+  const nth = slides.findIndex(({ elements }) => elements.some(({ groups, kind }) => groups?.length && kind === "shape"));
+  const inside = slides[nth]?.elements.filter(({ groups }) => groups?.length) ?? [];
+  await refine(page, nth);
+  const button = page.locator(`[data-frame="${inside[0]?.id}"] button`);
+  await button.click();
+  await expect(page.getByRole("heading", { name: /^\d+ elements$/ })).toBeVisible();
+  const handle = page.locator(".moveable-control.moveable-se").last();
+  expect((await handle.boundingBox())?.width).toBeLessThan(20);
+  const box = (await button.boundingBox()) as { x: number; y: number; width: number; height: number };
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 31, y + 23, { steps: 6 });
+  await page.mouse.up();
+  await kept(page);
+  const moved = (await deckOf(page)).slides[nth]?.elements ?? [];
+  const by = moved.filter(({ groups }) => groups?.length).map(({ id, frame }) => [Math.round((frame?.x ?? 0) - (inside.find((one) => one.id === id)?.frame?.x ?? 0)), Math.round((frame?.y ?? 0) - (inside.find((one) => one.id === id)?.frame?.y ?? 0))]);
+  expect(by[0]?.[0]).toBeGreaterThan(20);
+  expect(new Set(by.map(String)).size).toBe(1);
+  await page.mouse.dblclick(x + 31, y + 23);
+  await expect(page.getByRole("heading", { name: /^\d+ elements$/ })).toHaveCount(0);
 });
 
 test("a text takes keys from the moment that it is opened", async ({ page }) => {

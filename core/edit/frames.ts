@@ -168,14 +168,15 @@ const turned = (table: TableElement): TableElement => {
   return { ...rest, rows, ...(table.heights ? { widths: table.heights } : {}), ...(table.widths ? { heights: table.widths } : {}) };
 };
 
-/** A table with a column more before a place; the others give it of their width. */
+/** A table with a column more before a place; each of the others gives of its width, so that it gets a fair share. */
 export function withColumn(table: TableElement, at: number): TableElement {
   const all = table.widths?.reduce((sum, width) => sum + width, 0);
   const made = turned({ ...withRow({ ...turned(table), header: 0 }, at) });
   const align = [...table.align];
   align.splice(at, 0, table.align[Math.max(0, at - 1)] ?? "start");
-  const sum = made.widths?.reduce((total, width) => total + width, 0);
-  return { ...made, header: table.header, align, ...(made.widths && all && sum ? { widths: made.widths.map((width) => Math.round((width / sum) * all * 100) / 100) } : {}) };
+  const columns = table.widths?.length ?? 0;
+  const left = columns / (columns + 1);
+  return { ...made, header: table.header, align, ...(made.widths && all ? { widths: made.widths.map((width, nth) => Math.round((nth === at ? all * (1 - left) : width * left) * 100) / 100) } : {}) };
 }
 
 /** A table without a column; undefined where it is the only one. */

@@ -130,6 +130,8 @@ describe("paragraphs", () => {
     const many = Array.from({ length: 20 }, () => blank);
     expect(box([paragraph("word"), ...many]).overflow).toBe(0);
     expect(box([paragraph("word"), ...many, paragraph("seen")]).overflow).toBeGreaterThan(0);
+    const [line] = lines(box([paragraph("word"), ...many], { fit: "shrink" })) as [SceneLine];
+    expect(inked(line)[0]?.size).toBe(20);
   });
 
   it("begin at their indent, their first line moved against it, their sign in the room before", () => {

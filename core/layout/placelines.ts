@@ -2,6 +2,7 @@ import type { CodeTone } from "@unitext/core/figures";
 import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
 import { FAMILIES, familyNamed } from "./fonts";
 import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrder } from "./paragraph";
+import { roleColour } from "./rolelook";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import { type Setting, HEADING, INDENT, type Block } from "./textstyle";
@@ -104,7 +105,7 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     } else {
       const { colours } = theme;
       const { tone, formula, rise } = piece.style;
-      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : styled ? colours.ink : piece.style.code ? colours.second : role === "number" ? colours.accent : role === "subtitle" || role === "caption" ? colours.muted : colours.ink);
+      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : styled ? colours.ink : piece.style.code ? colours.second : colours[roleColour(role)]);
       const next: SceneRun = {
         x,
         width,

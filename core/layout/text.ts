@@ -138,7 +138,7 @@ export function setText(text: RichText, place: SlotPlace, sizes: readonly number
   let size = sizes[0] as number;
   let broken = breakText(blocks, role, size, measure);
   for (const next of sizes.slice(1)) {
-    if (broken.height <= room + 0.01) break;
+    if (broken.height - blankBelow(blocks, size) <= room + 0.01) break;
     size = next;
     broken = breakText(blocks, role, size, measure);
   }

@@ -24,6 +24,8 @@ export interface Setting {
 
 /** The mark of a footnote's number, which the layout puts in the place of the footnote. */
 export const NOTE_MARK = "note";
+/** How large code and formulas in a line are against the words around them. */
+export const CODE_SCALE = 0.88;
 const TONE = "tone:";
 export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
 
@@ -59,7 +61,7 @@ export function styleFor(theme: Theme, role: SlotRole, marks: readonly string[],
   const noted = marks.includes(NOTE_MARK);
   const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;
   const shown = code || marks.includes("formula");
-  const style: Style = { family: shown && !code ? familyNamed(theme.fonts.code) : family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code: shown, scale: noted ? 0.62 : shown ? 0.88 : 1, ...(noted ? { rise: 0.36 } : {}), ...(tone ? { tone } : {}), ...(look ? looked(look, em, { code: shown }) : {}) };
+  const style: Style = { family: shown && !code ? familyNamed(theme.fonts.code) : family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code: shown, scale: noted ? 0.62 : shown ? CODE_SCALE : 1, ...(noted ? { rise: 0.36 } : {}), ...(tone ? { tone } : {}), ...(look ? looked(look, em, { code: shown }) : {}) };
   held.set(key, style);
   return style;
 }
@@ -68,7 +70,7 @@ export function styleFor(theme: Theme, role: SlotRole, marks: readonly string[],
 function looked({ size, colour, font, underline, caps, highlight, spacing, rise }: RunLook, em: number, { code }: { code: boolean }): Partial<Style> {
   const scale = (size && em ? size / em : 1) * (rise ? 0.66 : 1);
   return {
-    ...(scale === 1 ? {} : { scale: scale * (code && !size ? 0.88 : 1) }),
+    ...(size && em ? { scale } : rise ? { scale: scale * (code ? CODE_SCALE : 1) } : {}),
     ...(colour ? { fill: colour } : {}),
     ...(font ? { family: familyNamed(font) } : {}),
     ...(underline ? { underline } : {}),

@@ -34,6 +34,13 @@ const sign = (prefix: string, x: number, y: number, colour: string): Element[] =
   { ...shape(`${prefix}1`, at(x, y + 10, 60, 24), "rect"), geometry: DUNE, fill: solid(colour), groups: [`${prefix}g`] },
   shape(`${prefix}2`, at(x + 44, y, 12, 12), "ellipse", { fill: solid(SAND), groups: [`${prefix}g`] }),
 ];
+/** The staff at the quay: a board with its marks as a group in a group, and what it shows beside it. */
+const staff = (x: number, y: number): Element[] => [
+  shape("board", at(x, y, 40, 190), "rect", { fill: solid("#ffffff"), stroke: { colour: NAVY, width: 1.5 }, groups: ["staff", "marks"] }),
+  ...Array.from({ length: 5 }, (_, nth) => shape(`mark${nth}`, at(x, y + 18 + nth * 36, nth % 2 ? 14 : 24, 6), "rect", { fill: solid(NAVY), groups: ["staff", "marks"] })),
+  shape("water", at(x - 60, y + 96, 160, 94), "wave", { fill: { kind: "solid", colour: SEA, opacity: 0.55 }, groups: ["staff"] }),
+  words("reading", at(x + 112, y + 84, 130, 30), PLAIN, plainText("2.58 m at 7:00"), { groups: ["staff"] }),
+];
 const MASTERS: Deck["masters"] = {
   cover: { name: "Cover", background: { fill: CLOTH }, elements: [shape("band", at(0, 430, 960, 110), "rect", { fill: solid(NAVY) }), ...sign("s", 840, 460, SAND)] },
   page: { name: "Page", background: { colour: "#ffffff" }, elements: [shape("edge", at(0, 0, 18, 540), "rect", { fill: CLOTH }), shape("rule", at(56, 92, 848, 0.1), "line", { stroke: { colour: SAND, width: 2 } }), ...sign("s", 846, 40, SEA)] },
@@ -125,6 +132,18 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       { transition: { kind: "push", seconds: 0.5 } },
     ),
     page("hidden", "Kept back", [words("body", at(56, 112, 700, 200), BODY, bullets([0, run("What the insurance asked")], [0, run("Answers for the council")]))], "Only if somebody asks.", { hidden: true }),
+    page(
+      "reckoned",
+      report ? "How the mean is reckoned" : "Reckon it yourself",
+      [
+        { kind: "formula", id: "mean", slot: null, frame: at(56, 108, 400, 96), tex: "\\bar{h} = \\frac{1}{n}\\sum_{i=1}^{n} h_i" },
+        { kind: "code", id: "script", slot: null, frame: at(56, 220, 400, 130), language: "python", text: "levels = [2.41, 2.58, 2.96]\nmean = sum(levels) / len(levels)\nprint(f\"{mean:.2f} m\")" },
+        { kind: "diagram", id: "ways", slot: null, frame: at(56, 366, 400, 120), form: "steps", text: bullets([0, run("Read")], [0, run("Add up")], [0, run("Divide")]) },
+        { kind: "table", id: "worked", slot: null, frame: at(500, 112, 404, 144), style: PLAIN, header: 1, align: ["start", "end", "end"], widths: [144, 130, 130], heights: [36, 36, 36, 36], rows: [[{ ...head("Three readings of one morning"), columns: 3 }, null, null], [{ ...cell("Staff", true), rows: 3 }, cell("6:00", false, true), cell("2.41", false, true)], [null, cell("7:00", true, true), cell("2.58", true, true)], [null, cell("8:00", false, true), cell("2.96", false, true)]] },
+        ...staff(640, 290),
+      ],
+      "Let them divide by themselves.",
+    ),
   ];
   return { ...emptyDeck(report ? "quay-in-autumn" : "open-day", report ? "The quay in autumn" : "Open day at the bay"), language: "en-GB", theme: { ...THEMES.foreshore, fonts: { heading: "Carlito", body: "Carlito", code: "JetBrains Mono" } }, regions: { footer: "", number: false }, properties: { title: report ? "The quay in autumn" : "Open day at the bay", author: "Marram Bay Field Station", event: report ? "Autumn meeting" : "Open day", date: "" }, assets: files.assets, styles: STYLES, masters: MASTERS, slides };
 }

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { loadFormulas } from "@unitext/core/figures";
 import { pictureInfo, WRITERS } from "@unitext/core/formats";
 import type { FontSet } from "@unitext/core/layout";
 import type { Asset } from "@unitext/core/model";
@@ -8,7 +9,8 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { bell, houseDeck } from "./house";
 
 /** The presentations in the station's house style: written by our writers, then without a word of what Unitext keeps, as another program would have made them. */
-export function houseFiles(pictures: string, fonts: FontSet, png: (svg: string, width: number) => Uint8Array): { name: string; bytes: Uint8Array }[] {
+export async function houseFiles(pictures: string, fonts: FontSet, png: (svg: string, width: number) => Uint8Array): Promise<{ name: string; bytes: Uint8Array }[]> {
+  await loadFormulas();
   const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
   const blobs = new Map<string, Uint8Array>();
   const asset = (bytes: Uint8Array): Asset => {

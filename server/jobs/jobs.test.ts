@@ -89,7 +89,7 @@ describe("reading a presentation as a job", () => {
     const bytes = readFileSync(join(import.meta.dirname, "../../demo/content", name));
     const { id, job } = Brought.parse(await (await upload(name, bytes)).json());
     const done = await ended(owner, job as string);
-    expect(done).toMatchObject({ state: "done", slides: 7, pages: 7 });
+    expect(done).toMatchObject({ state: "done", slides: 8, pages: 8 });
     const { deck } = await state(id);
     const whole = readDeck(new Uint8Array(bytes), name, { newId: () => nanoid(10), sha256: (part) => createHash("sha256").update(part).digest("hex") });
     const sums = ({ slides }: Deck) => slides.map((slide) => textHash(canonical(slide).replace(/"id":"[\w-]+"|slide:[\w-]+/g, "")));

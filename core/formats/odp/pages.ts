@@ -115,12 +115,12 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
   const rects = layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
   const drawn = rects.map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
   const size = theme.scale.footer * (page.height / 540);
-  const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065, y: page.height - size * 2.8, width: page.width * 0.87, height: size * 1.4 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
+  const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding-left": "7.2pt", "fo:padding-top": "3.6pt", "fo:padding-right": "7.2pt", "fo:padding-bottom": "3.6pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065 - 7.2, y: page.height - size * 2.8 - 3.6, width: page.width * 0.87 + 14.4, height: size * 1.4 + 7.2 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
   return xml("style:master-page", { "style:name": prefix + name, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object">): string {
+function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
   const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
@@ -211,7 +211,7 @@ export class Pages {
   work(slide: Slide, number: number): Work {
     const { styles, definitions, file, shown, link, object, head } = this;
     const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [] };
+    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], fonts: this.options.fonts };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -297,7 +297,7 @@ export class Pages {
   masterPages(): string {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
     const ours = [["Opening", "opening"], ["Content", "points"]] as const;
-    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object }))].join("");
+    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
   }
 
   layout(): string {

@@ -2,7 +2,7 @@ import { ArrangementName, type Background, type Comment, Comment as CommentSchem
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
+import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
@@ -128,6 +128,7 @@ class OdpReader {
       if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
+    if (!kept.deck && !pages.length) this.left.push(NOTHING_STANDS);
     this.left.push(...this.parts.damaged().map(damagedPart));
     this.adapted.push(...standInFonts(this.families));
     return { adapted: this.adapted, left: this.left };

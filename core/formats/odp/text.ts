@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { bidiLevels } from "@unitext/core/layout";
+import { bidiLevels, CODE_SCALE } from "@unitext/core/layout";
 import { type Bullet, canonical, type LevelStyle, type Mark, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
@@ -93,6 +93,10 @@ export interface TextContext {
   font?: string;
   codeFont: string;
   bold?: boolean;
+  /** The colour of the signs before items, where no level says it. */
+  signs?: string;
+  /** Whether the shape around it says size, colour and font. */
+  said?: boolean;
   /** How text of its levels stands where a file gave it; sizes then come from there. */
   levels?: TextStyle;
   /** The path of a picture in the file, or undefined where it is gone. */
@@ -143,7 +147,7 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
   const style = () =>
     context.styles.style("text", {
       "text-properties": {
-        ...lookAttributes(look ?? {}),
+        ...lookAttributes({ ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}), ...look }),
         "fo:font-weight": held.has("strong") ? "bold" : undefined,
         "fo:font-style": held.has("emphasis") ? "italic" : undefined,
         "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
@@ -160,9 +164,9 @@ const side = { start: "start", centre: "center", end: "end" } as const;
 const gap = (value: ParagraphLook["before"], size: number) => (value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2));
 
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
-  const { styles, size, colour, font, bold, levels } = context;
+  const { styles, size, colour, font, bold, said, levels } = context;
   const rtl = paragraph.look?.direction ? paragraph.look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(["p", size, colour, font, bold, paragraph.level, paragraph.kind !== "plain", paragraph.align, rtl], levels, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(["p", size, colour, font, bold, said, paragraph.level, paragraph.kind !== "plain", paragraph.align, rtl], levels, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
@@ -188,8 +192,8 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
         "fo:margin-right": look.right === undefined ? undefined : length(look.right),
       },
       "text-properties": {
-        ...(context.levels ? {} : { "fo:font-size": length(context.size), "fo:color": context.colour, "style:font-name": context.font }),
-        ...lookAttributes({ ...(context.levels ? { size, ...run } : {}), ...(paragraph.runs.length ? {} : paragraph.look?.words) }),
+        ...(context.levels || context.said ? {} : { "style:font-name": context.font }),
+        ...lookAttributes({ ...(context.levels ? { size, ...run } : context.said ? {} : { size: context.size, ...(context.colour ? { colour: context.colour } : {}) }), ...(paragraph.runs.length ? {} : paragraph.look?.words) }),
         "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
         "fo:font-style": level.emphasis ? "italic" : undefined,
       },
@@ -244,6 +248,7 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     const { sign, scheme, picture, ...rest } = look.bullet;
     const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
     if (path !== undefined) return { kind, before: Math.max(0, left - label), label, image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) } };
+    if (context.signs && !context.levels) rest.colour ??= context.signs;
     return { kind, ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}), ...rest, before: Math.max(0, left - label), label };
   });
 }
@@ -252,7 +257,7 @@ function listStyle(item: Item, context: TextContext): string {
   const { styles, size, levels } = context;
   const { paragraph } = item;
   const make = () => styles.list(listLevels(item, context));
-  return paragraph?.look ? make() : styles.remember(["l", size, paragraph?.kind], levels, make);
+  return paragraph?.look ? make() : styles.remember(["l", size, context.signs, paragraph?.kind], levels, make);
 }
 
 function listXml(items: readonly Item[], context: TextContext): string {

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
-import { type SceneBox, sizeOf, turning } from "@unitext/core/layout";
+import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, slotPlaces, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
@@ -25,6 +25,7 @@ export interface Work {
   /** Puts a document of its own into the package; gives its path. */
   object(content: string): string;
   notes: Footnote[];
+  fonts: FontSet;
 }
 
 interface Shape {
@@ -33,6 +34,8 @@ interface Shape {
   size: number;
   /** The layer and class that a shape is written with. */
   presentation?: string | undefined;
+  /** Where its slot stands and what stands there, for text that looks as its role does. */
+  place?: SlotPlace;
 }
 
 const CLASS: Record<string, string> = { title: "title", opening: "title", subtitle: "subtitle", body: "outline", picture: "graphic" };
@@ -41,7 +44,7 @@ const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", 
 const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
 
 export function contextFor({ styles, theme, link, file }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
-  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, bold, link, picture: file, ...(levels ? { levels } : {}) };
+  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, signs: theme.colours.accent, bold, link, picture: file, ...(levels ? { levels } : {}) };
 }
 
 const named = ({ name, presentation }: Shape, style: string): Attributes => ({ [presentation ? "presentation:style-name" : "draw:style-name"]: style, "draw:name": name, "draw:layer": "layout", "presentation:class": presentation, "presentation:user-transformed": presentation ? "true" : undefined });
@@ -67,8 +70,22 @@ function graphic(element: Element, work: Work, presentation: string | undefined,
   );
 }
 
+const SIDE = { start: "start", centre: "center", end: "end" } as const;
+/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. */
+function roleStyle({ presentation, size, place: { role, anchor, align } }: Pick<Shape, "presentation" | "size"> & { place: Pick<SlotPlace, "role" | "anchor" | "align"> }, { styles, theme, fonts }: Work): string {
+  const { font, colour, strong, line, gap } = roleLook(role, theme, fonts);
+  const [letters, ink] = [theme.fonts[font], theme.colours[colour]];
+  return styles.remember(["role", presentation !== undefined, role, anchor, align, size, letters, ink], undefined, () =>
+    styles.style(presentation ? "presentation" : "graphic", {
+      "graphic-properties": { ...BARE, "draw:textarea-vertical-align": anchor },
+      "paragraph-properties": { "fo:text-align": SIDE[align], "fo:line-height": `${Math.round(line * 100)}%`, "fo:margin-top": gap ? length(gap * size) : undefined },
+      "text-properties": { "fo:font-size": length(size), "fo:color": ink, "style:font-name": letters, "fo:font-weight": strong ? "bold" : undefined },
+    }),
+  );
+}
+
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
-  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : work.styles.remember(["bare", shape.presentation !== undefined], undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
+  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : shape.place ? roleStyle({ ...shape, place: shape.place }, work) : work.styles.remember(["bare", shape.presentation !== undefined], undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
   return xml("draw:frame", { ...named(shape, style), ...standing(shape.frame, element?.rotation) }, xml("draw:text-box", {}, text || "<text:p/>"));
 }
 
@@ -128,7 +145,7 @@ export function textOfShape(element: Element, work: Work): string | undefined {
 }
 
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, shape: Shape, work: Work) => string } = {
-  text: (element, shape, work) => textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element),
+  text: (element, shape, work) => (looked(element) || !shape.place ? textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element) : textFrame(textXml(flattened(element.text, work.notes), { ...contextFor(work, shape.size, false), said: true }), shape, work, element)),
   picture: (element, shape, work) => {
     const { source, alt, crop, opacity, recolour, flip } = element;
     const paths = work.shown(source);
@@ -214,7 +231,8 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
   const role = element.slot === null ? undefined : roleOf(slide, element);
   const size = box?.size || sizeOf(role ?? "body", theme, head.page);
   const presentation = element.kind === "text" && slide.id !== "" ? CLASS[role ?? ""] : undefined;
-  const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(element, { name, frame, size, presentation }, work);
+  const place = slotPlaces(slide.arrangement, head.page, slide.widths).get(element.slot ?? "") ?? (element.slot === null ? undefined : loosePlace(element.slot, head.page));
+  const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(element, { name, frame, size, presentation, ...(place ? { place } : {}) }, work);
   const caption = (element.kind === "picture" || element.kind === "table") && element.caption;
   const below: { name: string; xml: string }[] = [];
   if (caption) {

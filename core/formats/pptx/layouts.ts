@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { newSlide } from "@unitext/core/edit";
-import { type FontSet, layoutSlide, pageScale, type SceneNode, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { type FontSet, layoutSlide, pageScale, roleLook, type SceneNode, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { ARRANGEMENTS, type ArrangementName, type DeckHead, type Frame, type SlotRole } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../archive";
 import { emu, LAYOUT_TYPE, NS, type Placeholder, placeholderOf } from "./names";
@@ -27,11 +27,13 @@ export function placeholderShape(id: number, name: string, placeholder: Placehol
 const ANCHOR = { top: "t", middle: "ctr", bottom: "b" } as const;
 const insets = (anchor: keyof typeof ANCHOR) => `<a:bodyPr vert="horz" lIns="0" tIns="0" rIns="0" bIns="0" rtlCol="0" anchor="${ANCHOR[anchor]}"><a:normAutofit/></a:bodyPr>`;
 
-function level(nth: number, size: number, options: { bulleted: boolean; font: string; colour: string; bold?: boolean; centre?: boolean; gap?: number; line?: number }): string {
+const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
+
+function level(nth: number, size: number, options: { bulleted: boolean; font: string; colour: string; bold?: boolean; align?: keyof typeof SIDE; gap?: number; line?: number }): string {
   const step = size * 1.15;
   return xml(
     `a:lvl${nth + 1}pPr`,
-    { marL: options.bulleted ? emu((nth + 1) * step) : 0, indent: options.bulleted ? -emu(step) : 0, algn: options.centre ? "ctr" : "l", defTabSz: 914400, rtl: 0, eaLnBrk: 1, latinLnBrk: 0, hangingPunct: 1 },
+    { marL: options.bulleted ? emu((nth + 1) * step) : 0, indent: options.bulleted ? -emu(step) : 0, algn: SIDE[options.align ?? "start"], defTabSz: 914400, rtl: 0, eaLnBrk: 1, latinLnBrk: 0, hangingPunct: 1 },
     xml("a:lnSpc", {}, xml("a:spcPct", { val: Math.round((options.line ?? 1.05) * 100000) })),
     xml("a:spcBef", {}, xml("a:spcPts", { val: Math.round((options.gap ?? 0) * size * 100) })),
     options.bulleted ? `<a:buClr><a:schemeClr val="accent1"/></a:buClr><a:buFont typeface="Arial"/><a:buChar char="${nth % 2 ? "–" : "•"}"/>` : "<a:buNone/>",
@@ -39,11 +41,12 @@ function level(nth: number, size: number, options: { bulleted: boolean; font: st
   );
 }
 
-function styleOf(role: SlotRole, head: DeckHead, centre: boolean): string {
+const COLOUR = { ink: "tx1", muted: "tx2", accent: "accent1" } as const;
+
+function styleOf(role: SlotRole, head: DeckHead, align: keyof typeof SIDE, fonts: FontSet): string {
   const size = sizeOf(role, head.theme, head.page);
-  const heading = role === "opening" || role === "title" || role === "statement" || role === "number" || role === "name";
-  const colour = role === "number" ? "accent1" : role === "subtitle" || role === "caption" ? "tx2" : "tx1";
-  const options = { bulleted: role === "body", font: heading ? "+mj-lt" : "+mn-lt", colour, bold: role === "number", centre, gap: role === "body" ? 0.38 : 0, line: 1 };
+  const { font, colour, strong, line, gap } = roleLook(role, head.theme, fonts);
+  const options = { bulleted: role === "body", font: font === "heading" ? "+mj-lt" : "+mn-lt", colour: COLOUR[colour], bold: strong, align, gap, line };
   return Array.from({ length: 9 }, (_, nth) => level(nth, size, options)).join("");
 }
 
@@ -86,7 +89,7 @@ export function layoutPart(arrangement: ArrangementName, head: DeckHead, fonts: 
   const scene = layoutSlide(newSlide("layout", arrangement), { head, number: 1, fonts });
   const ornaments = scene.nodes.filter((node) => node.kind === "rect").map((node, nth) => rectangle(node, 100 + nth, head));
   const shapes = [...places].map(([slot, { frame, role, anchor, align }], nth) =>
-    placeholderShape(nth + 2, `${slot} ${nth + 2}`, placeholderOf(slot, role), `<a:lstStyle>${styleOf(role, head, align === "centre")}</a:lstStyle>${prompt(PROMPT[role])}`, frame, insets(anchor)),
+    placeholderShape(nth + 2, `${slot} ${nth + 2}`, placeholderOf(slot, role), `<a:lstStyle>${styleOf(role, head, align, fonts)}</a:lstStyle>${prompt(PROMPT[role])}`, frame, insets(anchor)),
   );
   const shown = arrangement !== "opening" && arrangement !== "blank";
   const tree = xml("p:spTree", {}, GROUP, ...ornaments, ...shapes, regionShapes(head, 80, false, { footer: shown, number: shown }));
@@ -97,7 +100,7 @@ const BACKGROUND = '<p:bg><p:bgPr><a:solidFill><a:schemeClr val="bg1"/></a:solid
 const COLOUR_MAP = '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
 /** The master part: title, body, footer and number, and the text styles that all layouts start from; its `count` layouts are numbered from `firstId`. */
-export function masterPart(head: DeckHead, firstId: number, count: number): string {
+export function masterPart(head: DeckHead, firstId: number, count: number, fonts: FontSet): string {
   const places = slotPlaces("points", head.page);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
     placeholderShape(id, `${slot} ${id}`, placeholder, `<a:lstStyle/>${prompt(PROMPT[role])}`, places.get(slot)?.frame, insets(places.get(slot)?.anchor ?? "top"));
@@ -106,7 +109,7 @@ export function masterPart(head: DeckHead, firstId: number, count: number): stri
   const layouts = Array.from({ length: count }, (_, nth) => xml("p:sldLayoutId", { id: firstId + nth, "r:id": `rId${nth + 1}` }));
   return (
     XML_HEAD +
-    xml("p:sldMaster", namespaces, xml("p:cSld", {}, BACKGROUND, tree), COLOUR_MAP, xml("p:sldLayoutIdLst", {}, ...layouts), xml("p:txStyles", {}, xml("p:titleStyle", {}, styleOf("title", head, false)), xml("p:bodyStyle", {}, styleOf("body", head, false)), xml("p:otherStyle", {}, other)))
+    xml("p:sldMaster", namespaces, xml("p:cSld", {}, BACKGROUND, tree), COLOUR_MAP, xml("p:sldLayoutIdLst", {}, ...layouts), xml("p:txStyles", {}, xml("p:titleStyle", {}, styleOf("title", head, "start", fonts)), xml("p:bodyStyle", {}, styleOf("body", head, "start", fonts)), xml("p:otherStyle", {}, other)))
   );
 }
 

@@ -1,7 +1,7 @@
-import { type ArrangementName, type Background, Binding, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
+import { type ArrangementName, type Background, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, NOTHING_STANDS, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -11,7 +11,7 @@ import { Inheritance, placeholderRef, shapesOf } from "./inherit";
 import { TAG } from "./names";
 import { OpenedPackage } from "./package";
 import { externalLink, readBody, type ReadContext } from "./readtext";
-import { type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
+import { identityOf, type KeptIdentity, ShapeReader, type ShapeWork } from "./readshape";
 import { commentReader } from "./readcomments";
 import { type OwnFile, type OwnSlide, OwnSlides } from "./readours";
 import { isTagged, readHead, readTags } from "./readhead";
@@ -112,6 +112,7 @@ class Reader implements OwnFile {
       if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
+    if (own === undefined && !paths.length) this.left.push(NOTHING_STANDS);
     this.left.push(...pack.damaged.map(damagedPart));
     this.adapted.push(...standInFonts(this.families));
     return { adapted: this.adapted, left: this.left };
@@ -380,12 +381,6 @@ class Reader implements OwnFile {
     const body = shapesOf(this.pack.tree(part)).find((shape) => placeholderRef(shape)?.type === "body");
     return readBody(child(body, "txBody"), { styles: [], codeFont: this.codeFont, link: this.linker(part, 0) });
   }
-}
-
-function identityOf(value: unknown): KeptIdentity {
-  const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
-  const [own, bound] = [held(Id, id), held(Binding, binding)];
-  return { ...(own === undefined ? {} : { id: own }), ...(slot === null || typeof slot === "string" ? { slot } : {}), ...(bound ? { binding: bound } : {}) };
 }
 
 /**

@@ -1,9 +1,9 @@
-import { type ArrangementName, type Cell, ForeignDrawing, type Element, type Geometry, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type ArrangementName, Binding, type Cell, ForeignDrawing, type Element, type Geometry, Id, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
 import { type DrawingContext, inGroup, pictureIds, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
-import { listed } from "../kept";
+import { held, listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
@@ -13,10 +13,13 @@ import { type StyleContext, textBox, textStyle } from "./styles";
 import { unmodelled } from "./unmodelled";
 
 /** What a file keeps of an element that Unitext wrote it for. */
-export interface KeptIdentity {
-  id?: string;
-  slot?: string | null;
-  binding?: Element["binding"];
+export type KeptIdentity = Partial<Pick<Element, "id" | "slot" | "binding">>;
+
+/** What a file says of an element that Unitext wrote, as far as it can be true. */
+export function identityOf(value: unknown): KeptIdentity {
+  const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
+  const [own, bound] = [held(Id, id), held(Binding, binding)];
+  return { ...(own === undefined ? {} : { id: own }), ...(slot === null || typeof slot === "string" ? { slot } : {}), ...(bound ? { binding: bound } : {}) };
 }
 
 /** What shapes of one part are read with. */

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { bidiLevels } from "@unitext/core/layout";
+import { bidiLevels, CODE_SCALE } from "@unitext/core/layout";
 import { type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
@@ -11,6 +11,8 @@ import { bulletXml, type Embedded, lookParts, paragraphParts } from "./writedraw
 export interface TextContext {
   language: string;
   codeFont: string;
+  /** The size of the words around, in points, before a box makes all of them smaller. */
+  size: number;
   /** The size of one level's indent in points. */
   indent: number;
   /** Whether the placeholder's own style brings bullets. */
@@ -29,6 +31,8 @@ function runProperties(run: Run, name: string, context: TextContext): string {
   const marks = new Set(run.marks);
   const link = run.link ? context.link(run.link) : undefined;
   const { attributes, before, fonts } = lookParts(run.look);
+  // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
+  if (marks.has("code") && !run.look?.size && !context.style) attributes.sz = Math.round(context.size * CODE_SCALE * 100);
   return xml(
     name,
     { lang: run.look?.language ?? context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, ...attributes, ...(marks.has(RAISED as never) ? { baseline: 30000 } : {}), dirty: 0 },

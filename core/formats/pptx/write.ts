@@ -219,7 +219,7 @@ class Writer {
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
     links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
-    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, indent: 14, bulleted: false, link: linker(links, this.paths, path) };
+    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, size: 12, indent: 14, bulleted: false, link: linker(links, this.paths, path) };
     const said: Footnote[] = [];
     const flat = flattened(slide.notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
@@ -273,7 +273,7 @@ class Writer {
     }
     own.add(REL.theme, relativeTo(master, theme));
     this.firstId = this.base ? freeMasterId(this.files.values()) : 2147483648;
-    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length), own);
+    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts), own);
     this.master = master;
   }
 

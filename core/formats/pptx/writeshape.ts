@@ -85,9 +85,9 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
   return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name }), '<p:cNvSpPr txBox="1"/>', "<p:nvPr/>"), xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'), xml("p:txBody", {}, '<a:bodyPr wrap="square" lIns="0" tIns="0" rIns="0" bIns="0"><a:normAutofit/></a:bodyPr>', style, paragraphs));
 }
 
-export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle): TextContext {
+export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle, full = size): TextContext {
   const { head, relationships, paths, path, math } = work;
-  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
+  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, size: full, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
@@ -144,7 +144,7 @@ function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header"
   const { frame, box, head } = work;
   const size = box?.size || sizeOf("figure", head.theme, head.page);
   const context = textContext(work, size, false);
-  const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr /g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
+  const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr (?![^>]*\bsz=)/g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
   return graphicFrame(work, {}, "table", tableXml(table, frame.width, frame.height, sized));
 }
 
@@ -194,7 +194,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     if (element.style !== undefined || element.box || element.fill || element.stroke || element.rotation) return lookedShape(element, work, placeholder());
     const full = sizeOf(role ?? "body", head.theme, head.page);
     const held = role === undefined ? undefined : placeholder();
-    const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, box?.size ?? full, held !== undefined && role === "body"));
+    const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, box?.size ?? full, held !== undefined && role === "body", undefined, held === undefined ? (box?.size ?? full) : full));
     if (held === undefined) return textBox(work, paragraphs, box?.size ?? full);
     const own = element.frame ? `${transform(element.frame)}<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>` : "";
     return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, held)), xml("p:spPr", {}, own), xml("p:txBody", {}, autofit(box, full), "<a:lstStyle/>", paragraphs));

@@ -1,9 +1,16 @@
 import { createHash } from "node:crypto";
 import { type ReadResult, readDeck } from "@unitext/core/formats";
 import { idSource } from "../index";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { shippedFonts } from "../fonts";
 
 export const sha256 = (bytes: Uint8Array): string => createHash("sha256").update(bytes).digest("hex");
+
+/** A presentation without a word of what Unitext keeps in it, as another program would have written the same. */
+export function withoutTags(bytes: Uint8Array): Uint8Array {
+  const bare = (part: Uint8Array) => strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:"));
+  return zipSync(Object.fromEntries(Object.entries(unzipSync(bytes)).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? bare(part) : part])));
+}
 
 /** Where tests write and read files: the pictures given are there, and what is taken in of a file that is read is there when the next is written. */
 export function filesBench(...pictures: readonly Uint8Array[]) {

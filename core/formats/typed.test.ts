@@ -1,0 +1,83 @@
+import { newSlide } from "@unitext/core/edit";
+import { layoutSlide, leavesOf, type SceneRun } from "@unitext/core/layout";
+import { ARRANGEMENTS, type ArrangementName, type Deck, emptyDeck, headOf, plainText, type RichText, run, slotsOf, THEMES } from "@unitext/core/model";
+import { filesBench, withoutTags } from "@unitext/core/testing/files";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { PNG } from "pngjs";
+import { WRITERS } from "./index";
+
+// What people type stands in arrangements and roles, which no file knows: what is written says all that they mean for size, colour, face, side, anchor and lines.
+const bench = filesBench(new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 }))));
+const fonts = shippedFonts();
+
+const LIST: RichText = [{ kind: "bullet", level: 0, runs: [run("first point with "), run("weight", ["strong"])] }, { kind: "bullet", level: 1, runs: [run("what is below it")] }, { kind: "number", level: 0, runs: [run("second point")] }];
+const wordsFor = (slot: string, role: string): RichText => (role === "body" ? [...LIST, { kind: "plain", level: 0, runs: [run(`plain words of ${slot}`)] }] : plainText(`words of the ${slot}`));
+const deck: Deck = {
+  ...emptyDeck("d", "Typed"),
+  slides: (Object.keys(ARRANGEMENTS) as ArrangementName[]).map((arrangement, nth) => ({
+    ...newSlide(`s${nth}`, arrangement),
+    elements: slotsOf(arrangement).flatMap(([slot, role]) => (role === "picture" || role === "figure" ? [] : [{ kind: "text" as const, id: `${nth}${slot}`, slot, text: wordsFor(slot, role) }])),
+  })),
+};
+
+/** Code and a list as figures, and code between words. */
+const figures: Deck = {
+  ...emptyDeck("d", "Figures"),
+  slides: [
+    { ...newSlide("f0", "code"), elements: [{ kind: "code", id: "c", slot: "code", language: "python", text: "levels = [2.41, 2.58]\nmean = sum(levels) / 2" }] },
+    { ...newSlide("f1", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("call "), run("mean()", ["code"]), run(" once a day")] }] }] },
+  ],
+};
+
+/** The words of a slide where they are drawn: each with its size, colour, face and place. */
+function drawn(of: Deck, nth: number): Map<string, { size: number; fill: string; face: string; x: number; y: number }> {
+  const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], { head: headOf(of), number: nth + 1, fonts });
+  const found = new Map<string, { size: number; fill: string; face: string; x: number; y: number }>();
+  const at = (item: SceneRun, y: number) => found.set(item.text.trim(), { size: item.size, fill: item.fill, face: item.face, x: item.x, y });
+  for (const node of leavesOf(nodes)) if (node.kind === "text") for (const line of node.lines) for (const item of line.runs) if (item.text.trim()) at(item, line.y);
+  return found;
+}
+
+const asAnother = (of: Deck, format: "pptx" | "odp"): Deck => bench.read(withoutTags(WRITERS[format].write(of, bench.context) as Uint8Array), `deck.${format}`).deck;
+
+describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as another program reads it", (format) => {
+  const read = asAnother(deck, format);
+
+  it("keeps the size of code against the words around it", () => {
+    const there = asAnother(figures, format);
+    for (const nth of [0, 1]) {
+      const sizes = new Map([...drawn(there, nth)].map(([text, { size }]) => [text, size]));
+      // Words of a figure are coloured by what they mean here, one run each; in the file a line is one.
+      for (const [text, { size, face }] of drawn(figures, nth)) {
+        const found = [...sizes].find(([other]) => other.includes(text));
+        if (face.startsWith("jetbrains") || nth === 1) expect([text, found?.[1]]).toEqual([text, expect.closeTo(size, 1)]);
+      }
+    }
+    expect(drawn(there, 1).get("mean()")?.size).toBeLessThan(drawn(there, 1).get("call")?.size ?? 0);
+  });
+
+  it.each(deck.slides.map(({ arrangement }, nth) => [arrangement, nth] as const))("%s", (_, nth) => {
+    const [here, there] = [drawn(deck, nth), drawn(read, nth)];
+    for (const [text, { size, fill, face, x, y }] of here) {
+      const other = there.get(text);
+      expect([text, other?.fill, other?.size]).toEqual([text, fill, expect.closeTo(size, 1)]);
+      // Signs before items are of a font that every program has.
+      if (!/^[•–]$/.test(text)) expect(other?.face).toBe(face);
+      expect(other?.x).toBeCloseTo(x, 0);
+      // A line lower than its font asks is cut above its letters in other programs, in the middle here.
+      expect(Math.abs((other?.y ?? 0) - y)).toBeLessThan(size * 0.26);
+    }
+    expect(there.size).toBe(here.size);
+  });
+});
+
+describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
+  it("gives its page and its colours, and says that what would stand behind slides is left", () => {
+    const empty: Deck = { ...emptyDeck("d", "House style"), page: { width: 720, height: 540 }, theme: THEMES.nightwatch };
+    const bytes = WRITERS[format].write(empty, bench.context) as Uint8Array;
+    expect(bench.read(bytes, `deck.${format}`).left).toEqual([]);
+    const { deck: read, left } = bench.read(withoutTags(bytes), `deck.${format}`);
+    expect([read.slides, read.page]).toEqual([[], { width: 720, height: 540 }]);
+    expect(left).toContainEqual({ slide: null, what: "its masters and layouts", why: expect.stringContaining("no slide stands on them") });
+  });
+});

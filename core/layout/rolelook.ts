@@ -1,0 +1,28 @@
+import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
+import { type FontSet, faceFor, familyNamed } from "./fonts";
+import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
+import { HEADING } from "./textstyle";
+
+/** How text of a role looks, as a file can say it: the font of the theme, the colour by its name there, and the room around lines. */
+export interface RoleLook {
+  font: "heading" | "body";
+  colour: keyof ThemeColours & ("ink" | "muted" | "accent");
+  strong: boolean;
+  /** The height of a line as a multiple of what the font asks for. */
+  line: number;
+  /** Room before a paragraph that follows another, in em. */
+  gap: number;
+}
+
+const COLOUR: Partial<Record<SlotRole, RoleLook["colour"]>> = { number: "accent", subtitle: "muted", caption: "muted" };
+
+/** The colour that the words of a role have where nothing else says one. */
+export const roleColour = (role: SlotRole): RoleLook["colour"] => COLOUR[role] ?? "ink";
+
+/** How text of a role looks in a theme: for programs that know nothing of roles. */
+export function roleLook(role: SlotRole, theme: Theme, fonts: FontSet): RoleLook {
+  const font = HEADING.has(role) ? "heading" : "body";
+  const strong = role === "number";
+  const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false).id).metrics;
+  return { font, colour: roleColour(role), strong, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+}

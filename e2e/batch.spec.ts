@@ -1,0 +1,31 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+import { strFromU8, unzipSync } from "fflate";
+import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
+
+test("decks chosen by their names are written at once, in one archive with one report", async ({ page }) => {
+  await page.goto("/");
+  for (const title of ["Batch of the east", "Batch of the west"]) await page.request.post("/api/decks", { data: { title, text: `# ${title}\n\n## Said\n\n- one\n\n:::notes\nSaid aloud\n:::\n\n## Seen\n\n- two\n` } });
+  await page.reload();
+  await page.getByRole("searchbox").fill("Batch of*");
+  await expect(page.getByRole("row")).toHaveCount(3);
+  await page.getByRole("button", { name: "Write decks" }).click();
+  const form = page.getByRole("form", { name: /Write 2 decks at once/ });
+  await expect(form).toContainText("Those whose name fits “Batch of*”.");
+  await form.getByLabel("Format").selectOption({ label: "Pages (.pdf)" });
+  await form.getByLabel("Pages show").selectOption({ label: "two slides to a page" });
+  await form.getByRole("button", { name: "Write them" }).click();
+  const link = page.getByRole("button", { name: /^Download 2 decks as pdf\.zip/ });
+  await expect(page.getByText(/2 left out, report\.json|2 are left out|left out/).first()).toBeVisible({ timeout: 30_000 });
+  await expect(link).toBeVisible({ timeout: 30_000 });
+  const [download] = await Promise.all([page.waitForEvent("download"), link.click()]);
+  const files = unzipSync(readFileSync((await download.path()) as string));
+  expect(Object.keys(files).sort()).toEqual(["Batch of the east.pdf", "Batch of the west.pdf", "report.json"]);
+  for (const name of ["Batch of the east.pdf", "Batch of the west.pdf"]) {
+    const file = await getDocument({ data: (files[name] as Uint8Array).slice(), verbosity: 0 }).promise;
+    // Three slides, two to a page.
+    expect(file.numPages).toBe(2);
+  }
+  const report = JSON.parse(strFromU8(files["report.json"] as Uint8Array));
+  expect(JSON.stringify(report)).toContain("Batch of the west");
+});
