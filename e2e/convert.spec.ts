@@ -162,7 +162,7 @@ test("a group has handles, moves as one, and gives one of its elements when that
   const nth = slides.findIndex(({ elements }) => elements.some(({ groups, kind }) => groups?.length && kind === "shape"));
   const inside = slides[nth]?.elements.filter(({ groups }) => groups?.length) ?? [];
   await refine(page, nth);
-  const button = page.locator(`[data-frame="${inside[0]?.id}"] button`);
+  const button = page.locator(`[data-frame="${inside.at(-1)?.id}"] button`);
   await button.click();
   await expect(page.getByRole("heading", { name: /^\d+ elements$/ })).toBeVisible();
   const handle = page.locator(".moveable-control.moveable-se").last();

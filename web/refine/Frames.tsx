@@ -1,7 +1,11 @@
 import type { Frame } from "@unitext/core/model";
-import { useEffect, useRef, useState } from "react";
+import { type ComponentType, useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
 import { styleNonce } from "../shell/nonce";
+
+// The styles of the handles come before them: those of a group would come without the nonce, and be refused.
+Moveable.makeStyled();
+const HandleStyles = Moveable.defaultStyled as ComponentType<{ cspNonce: string; hidden: boolean }>;
 
 type Standing = Frame & { rotation?: number };
 
@@ -53,8 +57,7 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
   const rotated = (target: HTMLElement | SVGElement, rotation: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, rotation: Math.round((((rotation % 360) + 540) % 360) - 180) }));
   return (
     <>
-    {/* Brings the styles of the handles: inside a group they would come without the nonce, and be refused. */}
-    <Moveable cspNonce={styleNonce} />
+    <HandleStyles cspNonce={styleNonce} hidden />
     {targets.length > 0 && <Moveable
       ref={moveable}
       target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
