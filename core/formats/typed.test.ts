@@ -25,7 +25,7 @@ const figures: Deck = {
   ...emptyDeck("d", "Figures"),
   slides: [
     { ...newSlide("f0", "code"), elements: [{ kind: "code", id: "c", slot: "code", language: "python", text: "levels = [2.41, 2.58]\nmean = sum(levels) / 2" }] },
-    { ...newSlide("f1", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("call "), run("mean()", ["code"]), run(" once a day")] }] }] },
+    { ...newSlide("f1", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("call "), run("mean()", ["code"]), run(" once a day, see "), run("the page", [], "https://example.org/mean")] }] }] },
   ],
 };
 
@@ -53,7 +53,20 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
         if (face.startsWith("jetbrains") || nth === 1) expect([text, found?.[1]]).toEqual([text, expect.closeTo(size, 1)]);
       }
     }
+    for (const text of ["mean()", "the page", "call"]) expect([text, drawn(there, 1).get(text)?.fill]).toEqual([text, drawn(figures, 1).get(text)?.fill]);
     expect(drawn(there, 1).get("mean()")?.size).toBeLessThan(drawn(there, 1).get("call")?.size ?? 0);
+  });
+
+  it.each(["saltmarsh", "foreshore", "nightwatch", "chalk"] as const)("has what the theme %s draws behind each arrangement", (theme) => {
+    const themed = { ...deck, theme: THEMES[theme] };
+    const there = asAnother(themed, format);
+    const rounded = (frames: { x: number; y: number; width: number; height: number }[]) => frames.map(({ x, y, width, height }) => [x, y, width, height].map((value) => Math.round(value * 10) / 10));
+    themed.slides.forEach((slide, nth) => {
+      const here = layoutSlide({ ...slide, elements: [] }, { head: { ...headOf(themed), regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+      const other = there.masters?.[there.slides[nth]?.master ?? ""]?.elements.filter(({ kind, fill }) => kind === "shape" && fill?.kind === "solid") ?? [];
+      expect([slide.arrangement, rounded(other.flatMap(({ frame }) => frame ?? []))]).toEqual([slide.arrangement, rounded(here)]);
+      expect(other.map(({ fill }) => (fill?.kind === "solid" ? fill.colour : ""))).toEqual(here.map(({ fill }) => fill));
+    });
   });
 
   it.each(deck.slides.map(({ arrangement }, nth) => [arrangement, nth] as const))("%s", (_, nth) => {

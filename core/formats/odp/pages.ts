@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
 import { flattened, footnoteText, isSpecial } from "../kept";
@@ -108,12 +108,16 @@ function pageProperties({ slide, head, theme, definitions, file }: Work, onMaste
 }
 const pageStyle = (work: Work, onMaster = false): string => work.styles.style("drawing-page", { "drawing-page-properties": pageProperties(work, onMaster) });
 
+/** What the theme draws on an empty slide of an arrangement. */
+function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSet) {
+  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
+  return layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+}
+
 /** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
 function masterXml(prefix: string, name: string, arrangement: Slide["arrangement"], head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
-  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
   const { page, theme } = head;
-  const rects = layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
-  const drawn = rects.map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
+  const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
   const size = theme.scale.footer * (page.height / 540);
   const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding-left": "7.2pt", "fo:padding-top": "3.6pt", "fo:padding-right": "7.2pt", "fo:padding-bottom": "3.6pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065 - 7.2, y: page.height - size * 2.8 - 3.6, width: page.width * 0.87 + 14.4, height: size * 1.4 + 7.2 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
   return xml("style:master-page", { "style:name": prefix + name, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
@@ -150,6 +154,9 @@ export class Pages {
   readonly head: DeckHead;
   /** Whether a page stands on a master of ours. */
   plain = false;
+  /** Our masters: what the theme draws on an arrangement, by the name under which it is written. */
+  private readonly drawn = new Map<ArrangementName, string>();
+  private readonly ours = new Map<string, { name: string; arrangement: ArrangementName }>();
 
   constructor(
     readonly deck: Deck,
@@ -233,11 +240,22 @@ export class Pages {
     this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
   }
 
+  /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
+  private standard(arrangement: ArrangementName): string {
+    if (arrangement === "opening") return "Opening";
+    if (!this.drawn.size && arrangement !== "points") this.standard("points");
+    const drawn = this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
+    this.drawn.set(arrangement, drawn);
+    const known = this.ours.get(drawn) ?? { name: arrangement === "points" ? "Content" : ARRANGEMENTS[arrangement].label, arrangement };
+    this.ours.set(drawn, known);
+    return known.name;
+  }
+
   /** The name of a master of ours, for a slide that stands on no master of its file. */
   private behind({ master, arrangement }: Slide): string {
     if (master === undefined || !this.head.masters?.[master]) {
       this.plain = true;
-      return this.prefix + (arrangement === "opening" ? "Opening" : "Content");
+      return this.prefix + this.standard(arrangement);
     }
     const name = this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`;
     this.ownMasters.set(master, name);
@@ -296,8 +314,9 @@ export class Pages {
 
   masterPages(): string {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
-    const ours = [["Opening", "opening"], ["Content", "points"]] as const;
-    return [...(this.plain || !this.ownMasters.size ? ours.map(([name, arrangement]) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
+    this.standard("points");
+    const ours = [{ name: "Opening", arrangement: "opening" as const }, ...this.ours.values()];
+    return [...(this.plain || !this.ownMasters.size ? ours.map(({ name, arrangement }) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
   }
 
   layout(): string {

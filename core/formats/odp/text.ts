@@ -92,6 +92,9 @@ export interface TextContext {
   colour?: string;
   font?: string;
   codeFont: string;
+  /** The colours of code between words and of links, where no level says colours. */
+  codeColour?: string;
+  linkColour?: string;
   bold?: boolean;
   /** The colour of the signs before items, where no level says it. */
   signs?: string;
@@ -144,10 +147,13 @@ function lookAttributes({ size, colour, font, underline, caps, highlight, spacin
 
 function span({ text, marks, link, look }: Run, context: TextContext): string {
   const held = new Set<Mark | typeof RAISED>(marks);
+  const target = link === undefined ? undefined : context.link(link);
+  const tint = context.levels ? undefined : target !== undefined ? context.linkColour : held.has("code") ? context.codeColour : undefined;
+  const own: RunLook = { ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}), ...(tint ? { colour: tint } : {}), ...(tint && target !== undefined ? { underline: "single" } : {}) };
   const style = () =>
     context.styles.style("text", {
       "text-properties": {
-        ...lookAttributes({ ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}), ...look }),
+        ...lookAttributes({ ...own, ...look }),
         "fo:font-weight": held.has("strong") ? "bold" : undefined,
         "fo:font-style": held.has("emphasis") ? "italic" : undefined,
         "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
@@ -155,8 +161,7 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
         ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
       },
     });
-  const words = held.size || look ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
-  const target = link === undefined ? undefined : context.link(link);
+  const words = held.size || look || tint ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
   return target === undefined ? words : xml("text:a", { "xlink:href": target, "xlink:type": "simple" }, words);
 }
 

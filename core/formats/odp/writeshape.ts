@@ -44,7 +44,7 @@ const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", 
 const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
 
 export function contextFor({ styles, theme, link, file }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
-  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, signs: theme.colours.accent, bold, link, picture: file, ...(levels ? { levels } : {}) };
+  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, codeColour: theme.colours.second, linkColour: theme.colours.link, signs: theme.colours.accent, bold, link, picture: file, ...(levels ? { levels } : {}) };
 }
 
 const named = ({ name, presentation }: Shape, style: string): Attributes => ({ [presentation ? "presentation:style-name" : "draw:style-name"]: style, "draw:name": name, "draw:layer": "layout", "presentation:class": presentation, "presentation:user-transformed": presentation ? "true" : undefined });
@@ -90,7 +90,8 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
 }
 
 function figureFrame(element: Element, shape: Shape, work: Work): string {
-  return textFrame(textXml(figureWords(element, work.notes) ?? [], contextFor(work, shape.size, false)), shape, work);
+  const { codeColour: _, ...context } = contextFor(work, shape.size, false);
+  return textFrame(textXml(figureWords(element, work.notes) ?? [], context), shape, work);
 }
 
 const borderOf = (stroke: Stroke | null | undefined) => (stroke ? `${length(Math.max(stroke.width, 0.05))} ${stroke.dash === "dot" ? "dotted" : stroke.dash ? "dashed" : "solid"} ${stroke.colour}` : "none");

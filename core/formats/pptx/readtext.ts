@@ -52,6 +52,9 @@ function signFont(properties: XmlElement | undefined, text: string): string | un
   return isSignFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? typeface.slice(0, 200) : undefined;
 }
 
+/** Whether a link keeps the colour of its words (an extension of its maker): else it has that of the theme's links (common practice, no source). */
+const ownLinkColour = (click: XmlElement | undefined): boolean => childrenOf(child(click, "extLst"), "ext").some((extension) => child(extension, "hlinkClr")?.attributes.val === "tx");
+
 function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefined {
   const kind = localName(element);
   if (kind === "m" || kind === "oMathPara" || kind === "oMath") return formulasIn(element);
@@ -65,7 +68,8 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const looked = context.looks ? runLook([properties], context.looks) : undefined;
   const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
   const signs = looked && signFont(properties, text);
-  const look = language || signs ? { ...looked, ...(language ? { language } : {}), ...(signs ? { font: signs } : {}) } : looked;
+  const led = looked && link && !ownLinkColour(click) ? context.looks?.colours.named.get("hlink") : undefined;
+  const look = language || signs || led ? { ...looked, ...(language ? { language } : {}), ...(signs ? { font: signs } : {}), ...(led ? { colour: led } : {}) } : looked;
   return run(text, marksOf(properties, context), link, look);
 }
 

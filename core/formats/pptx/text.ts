@@ -11,6 +11,8 @@ import { bulletXml, type Embedded, lookParts, paragraphParts } from "./writedraw
 export interface TextContext {
   language: string;
   codeFont: string;
+  /** The colour of code between words. */
+  codeColour?: string;
   /** The size of the words around, in points, before a box makes all of them smaller. */
   size: number;
   /** The size of one level's indent in points. */
@@ -30,7 +32,9 @@ export interface TextContext {
 function runProperties(run: Run, name: string, context: TextContext): string {
   const marks = new Set(run.marks);
   const link = run.link ? context.link(run.link) : undefined;
-  const { attributes, before, fonts } = lookParts(run.look);
+  // Code has a colour of its own; text in a style says colours itself.
+  const tinted = marks.has("code") && context.codeColour && !context.style ? { colour: context.codeColour, ...run.look } : run.look;
+  const { attributes, before, fonts } = lookParts(tinted);
   // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
   if (marks.has("code") && !run.look?.size && !context.style) attributes.sz = Math.round(context.size * CODE_SCALE * 100);
   return xml(

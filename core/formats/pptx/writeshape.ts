@@ -87,7 +87,7 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
 
 export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle, full = size): TextContext {
   const { head, relationships, paths, path, math } = work;
-  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, size: full, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
+  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, codeColour: head.theme.colours.second, size: full, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
@@ -98,7 +98,8 @@ function autofit(box: SceneBox | undefined, full: number): string {
 /** A figure as its words in a box. */
 function figureText(element: Element, work: ShapeWork): string {
   const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
-  return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], textContext(work, size, false)), size);
+  const { codeColour: _, ...context } = textContext(work, size, false);
+  return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], context), size);
 }
 
 const styleOf = ({ style }: Pick<Element, "style">, { head }: SlideWork) => (style === undefined ? undefined : head.styles?.[style]);
