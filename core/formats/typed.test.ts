@@ -26,6 +26,7 @@ const figures: Deck = {
   slides: [
     { ...newSlide("f0", "code"), elements: [{ kind: "code", id: "c", slot: "code", language: "python", text: "levels = [2.41, 2.58]\nmean = sum(levels) / 2" }] },
     { ...newSlide("f1", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("call "), run("mean()", ["code"]), run(" once a day, see "), run("the page", [], "https://example.org/mean")] }] }] },
+    { ...newSlide("f2", "table"), elements: [{ kind: "table", id: "t", slot: "table", header: 1, align: ["start", "end", "end"], rows: [["Month", "Mean", "Highest"], ["January of this year and what came before", "2.41", "4.12"], ["February", "2.38", "3.90"]].map((row) => row.map((text) => ({ text: plainText(text) }))) }] },
   ],
 };
 
@@ -55,6 +56,20 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
     }
     for (const text of ["mean()", "the page", "call"]) expect([text, drawn(there, 1).get(text)?.fill]).toEqual([text, drawn(figures, 1).get(text)?.fill]);
     expect(drawn(there, 1).get("mean()")?.size).toBeLessThan(drawn(there, 1).get("call")?.size ?? 0);
+  });
+
+  it("gives a table the widths, the rows, the fills and the lines that the theme draws", () => {
+    const there = asAnother(figures, format);
+    const [here, other] = [drawn(figures, 2), drawn(there, 2)];
+    for (const [text, { size, fill, face, x, y }] of here) {
+      expect([text, other.get(text)?.fill, other.get(text)?.face]).toEqual([text, fill, face]);
+      expect([text, other.get(text)?.size, other.get(text)?.x]).toEqual([text, expect.closeTo(size, 1), expect.closeTo(x, 0)]);
+      expect(Math.abs((other.get(text)?.y ?? 0) - y)).toBeLessThan(size / 2);
+    }
+    const table = there.slides[2]?.elements.find(({ kind }) => kind === "table");
+    const rows = table?.kind === "table" ? table.rows : [];
+    const { colours } = figures.theme;
+    expect(rows.map((row) => row.map((cell) => [cell?.fill !== undefined, cell?.borders?.bottom?.colour === colours.accent]))).toEqual([[[true, true], [true, true], [true, true]], [[false, false], [false, false], [false, false]], [[false, true], [false, true], [false, true]]]);
   });
 
   it.each(["saltmarsh", "foreshore", "nightwatch", "chalk"] as const)("has what the theme %s draws behind each arrangement", (theme) => {

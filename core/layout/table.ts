@@ -20,7 +20,7 @@ interface Placed {
 const PAD = { x: 0.5, y: 0.28 };
 const STRONG = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, marks: [...new Set(["strong" as const, ...(run.marks ?? [])])] })) }));
 
-function cellsOf({ rows, header, align }: TableElement, setting: Setting): Placed[] {
+function cellsOf({ rows, header, align }: Pick<TableElement, "rows" | "header" | "align">, setting: Setting): Placed[] {
   return rows.flatMap((row, at) =>
     row.flatMap((cell, column) => {
       if (!cell) return [];
@@ -101,6 +101,31 @@ function spanOf(list: readonly number[], from: number, count: number): number {
   return sum;
 }
 
+/** How the theme draws a table, as a file can say it: lengths in points. */
+export interface TableLook {
+  widths: number[];
+  /** How high each row is with its words. */
+  heights: number[];
+  insets: [left: number, top: number, right: number, bottom: number];
+  /** What fills the rows of headings. */
+  fill: string;
+  /** The line under each row. */
+  lines: { colour: string; width: number }[];
+}
+
+const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) => (row === rows - 1 || row === header - 1 ? { colour: accent, width: 1 } : { colour: mixed(muted, paper, 0.5), width: 0.5 });
+const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
+
+/** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. */
+export function tableLook(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): TableLook {
+  const columns = Math.max(...table.rows.map((row) => row.length));
+  const cells = cellsOf(table, setting);
+  const widths = widthsOf(needs(cells, columns), size, width);
+  const { colours } = setting.theme;
+  const [side, above] = [PAD.x * size, PAD.y * size];
+  return { widths, heights: heightsOf(cells, table.rows.length, widths, size), insets: [side, above, side, above], fill: headingFill(colours), lines: table.rows.map((_, row) => lineUnder(row, table.rows.length, table.header, colours)) };
+}
+
 /** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
 export interface SetTable {
   nodes: SceneNode[];
@@ -133,10 +158,10 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
   const nodes: SceneNode[] = [];
   if (setting.measure) return { nodes, size, used, overflow };
   const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
-  if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: mixed(colours.accent, colours.paper, 0.86) });
+  if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: headingFill(colours) });
   heights.forEach((height, at) => {
-    const last = at === heights.length - 1 || at === element.header - 1;
-    nodes.push({ kind: "rect", x: frame.x, y: (tops[at] as number) + height - (last ? 1 : 0.5), width: frame.width, height: last ? 1 : 0.5, fill: last ? colours.accent : mixed(colours.muted, colours.paper, 0.5) });
+    const line = lineUnder(at, heights.length, element.header, colours);
+    nodes.push({ kind: "rect", x: frame.x, y: (tops[at] as number) + height - line.width, width: frame.width, height: line.width, fill: line.colour });
   });
   for (const cell of cells) {
     const place = {

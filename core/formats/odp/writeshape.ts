@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
-import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, slotPlaces, turning } from "@unitext/core/layout";
+import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, slotPlaces, tableLook, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
@@ -97,22 +97,25 @@ function figureFrame(element: Element, shape: Shape, work: Work): string {
 const borderOf = (stroke: Stroke | null | undefined) => (stroke ? `${length(Math.max(stroke.width, 0.05))} ${stroke.dash === "dot" ? "dotted" : stroke.dash ? "dashed" : "solid"} ${stroke.colour}` : "none");
 
 function tableXml(table: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">, work: Work, size: number, frame: Frame): string {
-  const { rows, header, align, widths, heights } = table;
+  const { rows, header, align } = table;
   const columns = rows[0]?.length ?? 1;
+  // Without looks of its own it stands as the theme draws it.
+  const themed = table.widths ? undefined : tableLook(table, frame.width, size, { fonts: work.fonts, theme: work.theme, language: work.head.language });
+  const { widths, heights } = themed ?? table;
   const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
   const column = (width: number) => work.styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } });
-  const cell = (one: Cell | null, x: number, head: boolean) => {
-    if (!one) return "<table:covered-table-cell/>";
+  const cell = (given: Cell | null, x: number, y: number, head: boolean) => {
+    if (!given) return "<table:covered-table-cell/>";
+    const under = themed?.lines[y + (given.rows ?? 1) - 1];
+    const one: Cell = themed ? { ...given, insets: themed.insets, ...(head ? { fill: { kind: "solid", colour: themed.fill } } : {}), ...(under ? { borders: { bottom: under } } : {}) } : given;
     const [left, top, right, bottom] = one.insets ?? [7.2, 3.6, 7.2, 3.6];
-    const own = widths
-      ? { "graphic-properties": { ...fillAttributes(one.fill, work.definitions, work.file), "draw:textarea-vertical-align": one.anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) }, "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(one.borders?.[side])])) }
-      : { "graphic-properties": { "draw:fill": "none" }, "paragraph-properties": { "fo:border-bottom": `${head ? 1.5 : 0.5}pt solid ${work.theme.colours.muted}` } };
+    const own = { "graphic-properties": { ...fillAttributes(one.fill, work.definitions, work.file), "draw:textarea-vertical-align": one.anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) }, "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(one.borders?.[side])])) };
     const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
-    return xml("table:table-cell", { "table:style-name": work.styles.style("table-cell", own), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), contextFor(work, size, false, head && !widths, levels)));
+    return xml("table:table-cell", { "table:style-name": work.styles.style("table-cell", own), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), contextFor(work, size, false, head && themed !== undefined, levels)));
   };
-  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(heights[y] as number) } }) : undefined }, ...row.map((one, x) => cell(one, x, head)));
+  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(heights[y] as number) } }) : undefined }, ...row.map((one, x) => cell(one, x, y, head)));
   const heads = rows.slice(0, header).map((row, y) => line(row, y, true));
-  const grid = widths ? Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths[x] || frame.width / columns) })) : [xml("table:table-column", { "table:style-name": column(frame.width / columns), "table:number-columns-repeated": columns })];
+  const grid = Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths?.[x] || frame.width / columns) }));
   return xml("table:table", { "table:use-first-row-styles": header ? "true" : undefined }, ...grid, heads.length ? xml("table:table-header-rows", {}, ...heads) : "", ...rows.slice(header).map((row, y) => line(row, header + y, false)));
 }
 

@@ -1,15 +1,16 @@
+import type { TableLook } from "@unitext/core/layout";
 import { type Cell, plainText, type RichText, type TableElement } from "@unitext/core/model";
 import { type XmlElement, childrenOf, child, localName, xml } from "../archive";
 import { emu } from "./names";
 
 type Table = Pick<TableElement, "rows" | "header" | "align">;
 
-/** A table (`a:tbl`, ECMA-376-1, 21.1.3.13) as wide as its frame, its columns as wide as they were laid out. */
-export function tableXml({ rows, header, align }: Table, width: number, height: number, paragraphs: (text: RichText) => string): string {
-  const columns = rows[0]?.length ?? 1;
-  const grid = xml("a:tblGrid", {}, ...Array.from({ length: columns }, () => xml("a:gridCol", { w: emu(width / columns) })));
-  const line = '<a:solidFill><a:schemeClr val="tx2"/></a:solidFill>';
-  const edges = (head: boolean) => `<a:lnL w="0"><a:noFill/></a:lnL><a:lnR w="0"><a:noFill/></a:lnR><a:lnT w="0"><a:noFill/></a:lnT><a:lnB w="${head ? 19050 : 6350}">${line}</a:lnB><a:noFill/>`;
+/** A table (`a:tbl`, ECMA-376-1, 21.1.3.13) as the theme draws it. */
+export function tableXml({ rows, header, align }: Table, { widths, heights, insets, fill, lines }: TableLook, paragraphs: (text: RichText) => string): string {
+  const grid = xml("a:tblGrid", {}, ...widths.map((width) => xml("a:gridCol", { w: emu(width) })));
+  const solid = (colour: string) => `<a:solidFill><a:srgbClr val="${colour.slice(1).toUpperCase()}"/></a:solidFill>`;
+  const edges = (row: number, first: number) => `<a:lnL w="0"><a:noFill/></a:lnL><a:lnR w="0"><a:noFill/></a:lnR><a:lnT w="0"><a:noFill/></a:lnT><a:lnB w="${emu(lines[row]?.width ?? 0)}">${solid(lines[row]?.colour ?? fill)}</a:lnB>${first < header ? solid(fill) : "<a:noFill/>"}`;
+  const [marL, marT, marR, marB] = insets.map(emu);
   const covered = (y: number, x: number): { hMerge?: number; vMerge?: number } => {
     for (let up = 0; up <= y; up++) {
       for (let left = 0; left <= x; left++) {
@@ -22,11 +23,11 @@ export function tableXml({ rows, header, align }: Table, width: number, height: 
   const body = rows.map((row, y) =>
     xml(
       "a:tr",
-      { h: emu(height / rows.length) },
+      { h: emu(heights[y] ?? 0) },
       ...row.map((cell, x) => {
         const side = align[x] ?? "start";
         const text = (cell?.text.length ? cell.text : plainText(" ")).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? side, runs: y < header ? paragraph.runs.map((run) => ({ ...run, marks: [...new Set([...(run.marks ?? []), "strong" as const])] })) : paragraph.runs }));
-        return xml("a:tc", { gridSpan: cell?.columns, rowSpan: cell?.rows, ...(cell ? {} : covered(y, x)) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphs(cell?.text.length ? text : [])), xml("a:tcPr", { marL: 45720, marR: 45720 }, edges(y < header)));
+        return xml("a:tc", { gridSpan: cell?.columns, rowSpan: cell?.rows, ...(cell ? {} : covered(y, x)) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphs(cell?.text.length ? text : [])), xml("a:tcPr", { marL, marR, marT, marB }, edges(y + (cell?.rows ?? 1) - 1, y)));
       }),
     ),
   );

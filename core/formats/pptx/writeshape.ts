@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type FontSet, type SceneBox, sizeOf } from "@unitext/core/layout";
+import { type FontSet, type SceneBox, sizeOf, tableLook } from "@unitext/core/layout";
 import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
@@ -146,7 +146,7 @@ function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header"
   const size = box?.size || sizeOf("figure", head.theme, head.page);
   const context = textContext(work, size, false);
   const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr (?![^>]*\bsz=)/g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
-  return graphicFrame(work, {}, "table", tableXml(table, frame.width, frame.height, sized));
+  return graphicFrame(work, {}, "table", tableXml(table, tableLook(table, frame.width, size, { fonts: work.options.fonts, theme: head.theme, language: head.language }), sized));
 }
 
 /** A table in the look that its file gave it: widths, heights, fills, borders, insets. */
