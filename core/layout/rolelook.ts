@@ -19,10 +19,18 @@ const COLOUR: Partial<Record<SlotRole, RoleLook["colour"]>> = { number: "accent"
 /** The colour that the words of a role have where nothing else says one. */
 export const roleColour = (role: SlotRole): RoleLook["colour"] => COLOUR[role] ?? "ink";
 
+const looks = new WeakMap<Theme, Map<SlotRole, RoleLook>>();
+
 /** How text of a role looks in a theme: for programs that know nothing of roles. */
 export function roleLook(role: SlotRole, theme: Theme, fonts: FontSet): RoleLook {
+  const held = looks.get(theme) ?? new Map<SlotRole, RoleLook>();
+  looks.set(theme, held);
+  const known = held.get(role);
+  if (known) return known;
   const font = HEADING.has(role) ? "heading" : "body";
   const strong = role === "number";
   const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false).id).metrics;
-  return { font, colour: roleColour(role), strong, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+  const look: RoleLook = { font, colour: roleColour(role), strong, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+  held.set(role, look);
+  return look;
 }

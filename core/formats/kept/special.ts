@@ -10,6 +10,7 @@ export function isSpecial(text: RichText): boolean {
 
 /** The text with a raised number for each footnote and formulas as their TeX; `notes` gathers what the footnotes say. */
 export function flattened(text: RichText, notes: Footnote[]): RichText {
+  if (!isSpecial(text)) return text;
   const flat = (item: Run): Run => {
     if (item.footnote) return { text: String(notes.push(item.footnote)), marks: [RAISED as never] };
     return item.marks?.includes("formula") ? run(item.text, ["code", "formula"], item.link, item.look) : item;

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { boxesOf, type FontSet, layoutSlide } from "@unitext/core/layout";
+import { boxesOf, type FontSet, layoutSlide, type SlotPlace, slotPlaces } from "@unitext/core/layout";
 import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
@@ -126,7 +126,7 @@ function masterXml(prefix: string, name: string, arrangement: Slide["arrangement
 /** What a file draws behind its slides, as a master of the presentation. */
 function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
-  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [] };
+  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [], places: new Map() };
   const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
   return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
@@ -155,6 +155,7 @@ export class Pages {
   /** Whether a page stands on a master of ours. */
   plain = false;
   /** Our masters: what the theme draws on an arrangement, by the name under which it is written. */
+  private readonly slots = new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, { name: string; arrangement: ArrangementName }>();
 
@@ -218,7 +219,7 @@ export class Pages {
   work(slide: Slide, number: number): Work {
     const { styles, definitions, file, shown, link, object, head } = this;
     const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], fonts: this.options.fonts };
+    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], places: this.places(slide), fonts: this.options.fonts };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -238,6 +239,14 @@ export class Pages {
   keep(slide: Slide, more: object): void {
     const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
     this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
+  }
+
+  /** Where the slots of a slide stand: asked once for each arrangement, where its columns are not moved. */
+  private places({ arrangement, widths }: Slide): ReadonlyMap<string, SlotPlace> {
+    const known = widths ? undefined : this.slots.get(arrangement);
+    const made = known ?? slotPlaces(arrangement, this.head.page, widths);
+    if (!widths) this.slots.set(arrangement, made);
+    return made;
   }
 
   /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */

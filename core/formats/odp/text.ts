@@ -16,8 +16,7 @@ function keyOf(attributes: Attributes): string {
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
-  private readonly levels = new Map<TextStyle, number>();
-  private readonly remembered = new Map<string, string>();
+  private readonly remembered = new Map<TextStyle | undefined, Map<string, string>>();
   constructor(private readonly prefix: string) {}
 
   private named(family: string, key: string, make: (name: string) => string): string {
@@ -52,14 +51,14 @@ export class StyleSheet {
     return this.named("list", JSON.stringify(levels), (name) => xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))));
   }
 
-  /** The name of a style that is asked for again and again by the same few facts. */
-  remember(facts: readonly (string | number | boolean | undefined)[], levels: TextStyle | undefined, make: () => string): string {
-    if (levels && !this.levels.has(levels)) this.levels.set(levels, this.levels.size + 1);
-    const key = `${levels ? this.levels.get(levels) : 0}/${facts.join("/")}`;
-    const known = this.remembered.get(key);
+  /** The name of a style that is asked for again and again by the same facts, said as a key, and the same levels. */
+  remember(key: string, levels: TextStyle | undefined, make: () => string): string {
+    let held = this.remembered.get(levels);
+    if (!held) this.remembered.set(levels, (held = new Map()));
+    const known = held.get(key);
     if (known !== undefined) return known;
     const name = make();
-    this.remembered.set(key, name);
+    held.set(key, name);
     return name;
   }
 
@@ -146,6 +145,7 @@ function lookAttributes({ size, colour, font, underline, caps, highlight, spacin
 }
 
 function span({ text, marks, link, look }: Run, context: TextContext): string {
+  if (!marks?.length && link === undefined && !look) return characters(text);
   const held = new Set<Mark | typeof RAISED>(marks);
   const target = link === undefined ? undefined : context.link(link);
   const tint = context.levels ? undefined : target !== undefined ? context.linkColour : held.has("code") ? context.codeColour : undefined;
@@ -171,7 +171,7 @@ const gap = (value: ParagraphLook["before"], size: number) => (value === undefin
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const { styles, size, colour, font, bold, said, levels } = context;
   const rtl = paragraph.look?.direction ? paragraph.look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(["p", size, colour, font, bold, said, paragraph.level, paragraph.kind !== "plain", paragraph.align, rtl], levels, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}`, levels, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
@@ -262,7 +262,7 @@ function listStyle(item: Item, context: TextContext): string {
   const { styles, size, levels } = context;
   const { paragraph } = item;
   const make = () => styles.list(listLevels(item, context));
-  return paragraph?.look ? make() : styles.remember(["l", size, context.signs, paragraph?.kind], levels, make);
+  return paragraph?.look ? make() : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}`, levels, make);
 }
 
 function listXml(items: readonly Item[], context: TextContext): string {

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
-import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, slotPlaces, tableLook, turning } from "@unitext/core/layout";
+import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, type TableLook, tableLook, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
@@ -25,6 +25,8 @@ export interface Work {
   /** Puts a document of its own into the package; gives its path. */
   object(content: string): string;
   notes: Footnote[];
+  /** Where the slots of the slide's arrangement stand. */
+  places: ReadonlyMap<string, SlotPlace>;
   fonts: FontSet;
 }
 
@@ -75,7 +77,7 @@ const SIDE = { start: "start", centre: "center", end: "end" } as const;
 function roleStyle({ presentation, size, place: { role, anchor, align } }: Pick<Shape, "presentation" | "size"> & { place: Pick<SlotPlace, "role" | "anchor" | "align"> }, { styles, theme, fonts }: Work): string {
   const { font, colour, strong, line, gap } = roleLook(role, theme, fonts);
   const [letters, ink] = [theme.fonts[font], theme.colours[colour]];
-  return styles.remember(["role", presentation !== undefined, role, anchor, align, size, letters, ink], undefined, () =>
+  return styles.remember(`role/${presentation !== undefined}/${role}/${anchor}/${align}/${size}/${letters}/${ink}`, undefined, () =>
     styles.style(presentation ? "presentation" : "graphic", {
       "graphic-properties": { ...BARE, "draw:textarea-vertical-align": anchor },
       "paragraph-properties": { "fo:text-align": SIDE[align], "fo:line-height": `${Math.round(line * 100)}%`, "fo:margin-top": gap ? length(gap * size) : undefined },
@@ -85,7 +87,7 @@ function roleStyle({ presentation, size, place: { role, anchor, align } }: Pick<
 }
 
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
-  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : shape.place ? roleStyle({ ...shape, place: shape.place }, work) : work.styles.remember(["bare", shape.presentation !== undefined], undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
+  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : shape.place ? roleStyle({ ...shape, place: shape.place }, work) : work.styles.remember(`bare/${shape.presentation !== undefined}`, undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
   return xml("draw:frame", { ...named(shape, style), ...standing(shape.frame, element?.rotation) }, xml("draw:text-box", {}, text || "<text:p/>"));
 }
 
@@ -103,17 +105,28 @@ function tableXml(table: Pick<TableElement, "rows" | "header" | "align" | "width
   const themed = table.widths ? undefined : tableLook(table, frame.width, size, { fonts: work.fonts, theme: work.theme, language: work.head.language });
   const { widths, heights } = themed ?? table;
   const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
-  const column = (width: number) => work.styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } });
-  const cell = (given: Cell | null, x: number, y: number, head: boolean) => {
-    if (!given) return "<table:covered-table-cell/>";
-    const under = themed?.lines[y + (given.rows ?? 1) - 1];
-    const one: Cell = themed ? { ...given, insets: themed.insets, ...(head ? { fill: { kind: "solid", colour: themed.fill } } : {}), ...(under ? { borders: { bottom: under } } : {}) } : given;
-    const [left, top, right, bottom] = one.insets ?? [7.2, 3.6, 7.2, 3.6];
-    const own = { "graphic-properties": { ...fillAttributes(one.fill, work.definitions, work.file), "draw:textarea-vertical-align": one.anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) }, "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(one.borders?.[side])])) };
-    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
-    return xml("table:table-cell", { "table:style-name": work.styles.style("table-cell", own), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), contextFor(work, size, false, head && themed !== undefined, levels)));
+  const column = (width: number) => work.styles.remember(`column/${width}`, undefined, () => work.styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } }));
+  const high = (height: number) => work.styles.remember(`row/${height}`, undefined, () => work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(height) } }));
+  const cellStyle = ({ insets, fill, anchor, borders }: Omit<Cell, "text">) => {
+    const [left, top, right, bottom] = insets ?? [7.2, 3.6, 7.2, 3.6];
+    return work.styles.style("table-cell", {
+      "graphic-properties": { ...fillAttributes(fill, work.definitions, work.file), "draw:textarea-vertical-align": anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) },
+      "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(borders?.[side])])),
+    });
   };
-  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(heights[y] as number) } }) : undefined }, ...row.map((one, x) => cell(one, x, y, head)));
+  /** The style of a cell as the theme draws it: few, and asked for again and again. */
+  const themedStyle = ({ insets, fill, lines }: TableLook, head: boolean, last: number) => {
+    const under = lines[last];
+    return work.styles.remember(`cell/${insets[0]}/${head ? fill : ""}/${under?.colour}/${under?.width}`, undefined, () => cellStyle({ insets, ...(head ? { fill: { kind: "solid", colour: fill } } : {}), ...(under ? { borders: { bottom: under } } : {}) }));
+  };
+  const [plain, bold] = [contextFor(work, size, false, false, levels), contextFor(work, size, false, themed !== undefined, levels)];
+  const cell = (one: Cell | null, x: number, y: number, head: boolean) => {
+    if (!one) return "<table:covered-table-cell/>";
+    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
+    const style = themed ? themedStyle(themed, head, y + (one.rows ?? 1) - 1) : cellStyle(one);
+    return xml("table:table-cell", { "table:style-name": style, "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), head ? bold : plain));
+  };
+  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? high(heights[y] as number) : undefined }, ...row.map((one, x) => cell(one, x, y, head)));
   const heads = rows.slice(0, header).map((row, y) => line(row, y, true));
   const grid = Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths?.[x] || frame.width / columns) }));
   return xml("table:table", { "table:use-first-row-styles": header ? "true" : undefined }, ...grid, heads.length ? xml("table:table-header-rows", {}, ...heads) : "", ...rows.slice(header).map((row, y) => line(row, header + y, false)));
@@ -235,7 +248,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
   const role = element.slot === null ? undefined : roleOf(slide, element);
   const size = box?.size || sizeOf(role ?? "body", theme, head.page);
   const presentation = element.kind === "text" && slide.id !== "" ? CLASS[role ?? ""] : undefined;
-  const place = slotPlaces(slide.arrangement, head.page, slide.widths).get(element.slot ?? "") ?? (element.slot === null ? undefined : loosePlace(element.slot, head.page));
+  const place = element.kind !== "text" || element.slot === null || looked(element) ? undefined : (work.places.get(element.slot) ?? loosePlace(element.slot, head.page));
   const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(element, { name, frame, size, presentation, ...(place ? { place } : {}) }, work);
   const caption = (element.kind === "picture" || element.kind === "table") && element.caption;
   const below: { name: string; xml: string }[] = [];
