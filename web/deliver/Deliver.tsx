@@ -9,7 +9,7 @@ import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "../shell/entries";
 import { FOR, LABEL, PAGES_SHOW } from "./formats";
 
-const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", tables: "tables", charts: "charts", pictures: "pictures", media: "films and sounds", comments: "comments", steps: "entrances", transitions: "transitions", foreign: "things of other programs", bindings: "linked data" };
+const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", hidden: "hidden slides", tables: "tables", charts: "charts", diagrams: "diagrams", pictures: "pictures", media: "films and sounds", formulas: "formulas", code: "program code", footnotes: "footnotes", comments: "comments", steps: "entrances", transitions: "transitions", foreign: "things of other programs", bindings: "linked data" };
 
 function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const { deck, version, session } = useDeck();
