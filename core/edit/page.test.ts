@@ -55,7 +55,7 @@ describe("a page of another shape", () => {
       slides: [
         slide(
           [
-            { kind: "text", id: "t", slot: null, frame: frame(60, 54, 840, 100), style: "big", box: { insets: [8, 4, 8, 4], columns: 2, gap: 16 }, stroke: { colour: "#000000", width: 4 }, shadow: { colour: "#000000", opacity: 0.5, blur: 8, distance: 4, direction: 45 }, text: [{ kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], look: { size: 60 } }] }] } as Element,
+            { kind: "text", id: "t", slot: null, frame: frame(60, 54, 840, 100), style: "big", box: { insets: [8, 4, 8, 4], columns: 2, gap: 16 }, stroke: { colour: "#000000", width: 4 }, shadow: { colour: "#000000", opacity: 0.5, blur: 8, distance: 4, direction: 45 }, text: [{ kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], look: { size: 60 } }] }, { kind: "plain", level: 0, look: { words: { size: 20 } }, runs: [] }] } as Element,
             { kind: "table", id: "u", slot: null, frame: frame(100, 300, 400, 80), widths: [100, 300], heights: [40, 40], header: 1, align: [], rows: [[{ text: plainText("a"), insets: [4, 4, 4, 4] }, { text: plainText("b"), borders: { top: { colour: "#000000", width: 2 } } }]] },
             { kind: "text", id: "v", slot: "title", text: plainText("In its slot") },
           ],
@@ -66,7 +66,7 @@ describe("a page of another shape", () => {
     const next = refitDeck(deck, OLD);
     const [one] = next.slides as [Slide];
     const [text, table, title] = one.elements as [Element, Element, Element];
-    expect(text).toMatchObject({ box: { insets: [6, 3, 6, 3], gap: 12 }, stroke: { width: 3 }, shadow: { blur: 6, distance: 3 }, text: [{ runs: [{ look: { size: 45 } }] }] });
+    expect(text).toMatchObject({ box: { insets: [6, 3, 6, 3], gap: 12 }, stroke: { width: 3 }, shadow: { blur: 6, distance: 3 }, text: [{ runs: [{ look: { size: 45 } }] }, { look: { words: { size: 15 } } }] });
     expect(next.styles?.[text.style ?? ""]).toEqual([{ run: { size: 30, spacing: 1.5 }, paragraph: { left: 15, first: -15, before: { points: 6 }, after: { times: 0.5 }, line: { points: 36 }, tabs: [75, 150] } }]);
     expect(table).toMatchObject({ widths: [75, 225], heights: [30, 30], rows: [[{ insets: [3, 3, 3, 3] }, { borders: { top: { width: 1.5 } } }]] });
     expect(title).toBe(deck.slides[0]?.elements[2]);

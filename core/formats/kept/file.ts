@@ -12,7 +12,7 @@ export const isMacro = (path: string): boolean => MACROS.test(path);
 export const MACROS_LEFT = { slide: null, what: "its macros", why: "Unitext neither runs nor keeps programs; what they would have done does not happen" };
 
 /** What is said of a presentation of another program in which no slide stands. */
-export const NOTHING_STANDS = { slide: null, what: "its masters and layouts", why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides; colours and fonts are taken" };
+export const NOTHING_STANDS = { slide: null, what: "its masters and layouts", why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides" };
 
 /** Names in a sentence. */
 export const listed = (names: readonly string[]): string => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));

@@ -108,6 +108,15 @@ function pageProperties({ slide, head, theme, definitions, file }: Work, onMaste
 }
 const pageStyle = (work: Work, onMaster = false): string => work.styles.style("drawing-page", { "drawing-page-properties": pageProperties(work, onMaster) });
 
+/** A master of ours: its name in the file, that for people, and an arrangement on which the theme draws the same. */
+interface StandardMaster {
+  name: string;
+  label?: string;
+  arrangement: ArrangementName;
+}
+const OPENING: StandardMaster = { name: "Opening", arrangement: "opening" };
+const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
+
 /** What the theme draws on an empty slide of an arrangement. */
 function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSet) {
   const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
@@ -115,12 +124,12 @@ function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSe
 }
 
 /** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
-function masterXml(prefix: string, name: string, arrangement: Slide["arrangement"], head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
+function masterXml(prefix: string, { name, label, arrangement }: StandardMaster, head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
   const { page, theme } = head;
   const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
   const size = theme.scale.footer * (page.height / 540);
   const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding-left": "7.2pt", "fo:padding-top": "3.6pt", "fo:padding-right": "7.2pt", "fo:padding-bottom": "3.6pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065 - 7.2, y: page.height - size * 2.8 - 3.6, width: page.width * 0.87 + 14.4, height: size * 1.4 + 7.2 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
-  return xml("style:master-page", { "style:name": prefix + name, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
+  return xml("style:master-page", { "style:name": prefix + name, "style:display-name": label, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
@@ -154,10 +163,10 @@ export class Pages {
   readonly head: DeckHead;
   /** Whether a page stands on a master of ours. */
   plain = false;
-  /** Our masters: what the theme draws on an arrangement, by the name under which it is written. */
   private readonly slots = new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
+  /** What the theme draws on an arrangement, and the master of ours that draws so. */
   private readonly drawn = new Map<ArrangementName, string>();
-  private readonly ours = new Map<string, { name: string; arrangement: ArrangementName }>();
+  private readonly ours = new Map<string, StandardMaster>();
 
   constructor(
     readonly deck: Deck,
@@ -251,11 +260,11 @@ export class Pages {
 
   /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
   private standard(arrangement: ArrangementName): string {
-    if (arrangement === "opening") return "Opening";
+    if (arrangement === "opening") return OPENING.name;
     if (!this.drawn.size && arrangement !== "points") this.standard("points");
     const drawn = this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
     this.drawn.set(arrangement, drawn);
-    const known = this.ours.get(drawn) ?? { name: arrangement === "points" ? "Content" : ARRANGEMENTS[arrangement].label, arrangement };
+    const known = this.ours.get(drawn) ?? (arrangement === "points" ? CONTENT : { name: arrangement, label: ARRANGEMENTS[arrangement].label, arrangement });
     this.ours.set(drawn, known);
     return known.name;
   }
@@ -324,8 +333,8 @@ export class Pages {
   masterPages(): string {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
     this.standard("points");
-    const ours = [{ name: "Opening", arrangement: "opening" as const }, ...this.ours.values()];
-    return [...(this.plain || !this.ownMasters.size ? ours.map(({ name, arrangement }) => masterXml(prefix, name, arrangement, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
+    const ours = [OPENING, ...this.ours.values()];
+    return [...(this.plain || !this.ownMasters.size ? ours.map((master) => masterXml(prefix, master, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
   }
 
   layout(): string {

@@ -135,7 +135,8 @@ function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): Paragraph
 
 /**
  * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
- * `outline` with a number after; and what its paragraphs and runs say beyond that.
+ * `outline` with a number after; and what its paragraphs and runs say beyond that. A text without words is none, unless
+ * it is wanted for how it stands (`blank`).
  */
 export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string, blank = false): { text: RichText; style: TextStyle } {
   const { styles } = reader;

@@ -102,6 +102,27 @@ describe("paragraphs (21.1.2.2)", () => {
   );
 });
 
+describe("the colour of a link (21.1.2.3.5)", () => {
+  const led = (more: string) => sp({ text: `<a:p><a:r><a:rPr><a:solidFill><a:srgbClr val="B23A30"/></a:solidFill><a:hlinkClick r:id="" action="ppaction://hlinkshowjump?jump=firstslide">${more}</a:hlinkClick></a:rPr><a:t>back to the beginning</a:t></a:r></a:p>` });
+  const colourOf = (deck: Deck) => first(deck).text[0]?.runs[0]?.look;
+
+  it("is that of the theme's links, whatever its words say (common practice, no source), here and in what is written", () => {
+    const deck = slideOf(led(""));
+    const wanted = { colour: emptyDeck("d", "D").theme.colours.link };
+    expect(colourOf(deck)).toMatchObject(wanted);
+    expect(colourOf(rewritten(deck))).toMatchObject(wanted);
+    expect(first(deck).text[0]?.runs[0]).toMatchObject({ link: `slide:${deck.slides[0]?.id}` });
+  });
+
+  it("is that of its words where the file says so in an extension", () => {
+    expect(colourOf(slideOf(led('<a:extLst><a:ext uri="{made-up}"><x:hlinkClr xmlns:x="urn:made-up" val="tx"/></a:ext></a:extLst>')))).toMatchObject({ colour: "#b23a30" });
+  });
+
+  it("does not touch words without a link", () => {
+    expect(colourOf(slideOf(sp({ text: '<a:p><a:r><a:rPr><a:solidFill><a:srgbClr val="B23A30"/></a:solidFill></a:rPr><a:t>plain</a:t></a:r></a:p>' })))).toMatchObject({ colour: "#b23a30" });
+  });
+});
+
 describe("lines without words (endParaRPr, 21.1.2.2.3)", () => {
   const line = (size: number) => `<a:p><a:endParaRPr lang="en" sz="${size}"/></a:p>`;
   check(
