@@ -5,7 +5,11 @@ import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-const folder = mkdtempSync(join(tmpdir(), "unitext-page-"));
+let folder = "";
+// Files of tests are loaded more often than they are run.
+test.beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "unitext-page-"));
+});
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 test("a deck given away as a web page speaks by itself, without a server", async ({ page, context }) => {

@@ -71,7 +71,14 @@ export interface DrawingContext {
   theme: XmlElement | undefined;
 }
 
-const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+/** The relationship that an attribute of an element names, whatever its prefix. */
+export const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+/** The relationships of the charts that a shape draws, and those in it. */
+export function chartsIn(shape: XmlElement): string[] {
+  if (localName(shape) !== "graphicFrame") return shape.children.flatMap(chartsIn);
+  const id = relationOf(at(shape, "graphic", "graphicData", "chart"), "id");
+  return id === undefined ? [] : [id];
+}
 /** The relationships of a picture (CT_Blip), the best first: its drawing in SVG, its file, a file elsewhere. */
 export function pictureIds(blip: XmlElement | undefined): string[] {
   const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];

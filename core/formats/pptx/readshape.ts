@@ -2,7 +2,7 @@ import { type ArrangementName, Binding, type Cell, ForeignDrawing, type Element,
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
-import { type DrawingContext, inGroup, pictureIds, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
+import { chartsIn, type DrawingContext, inGroup, pictureIds, relationOf, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
 import { held, listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
@@ -48,7 +48,6 @@ export interface ShapeWork {
   report: Pick<Report, "adapted" | "left">;
 }
 
-const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
 const REGIONS = ["dt", "ftr", "sldNum", "hdr", "sldImg"];
 const WIDE_RECTS = new Set(["rect", "flowChartProcess"]);
 
@@ -68,6 +67,8 @@ const holdsDisplay = (element: XmlElement): boolean => localName(element) === "o
 
 export class ShapeReader {
   private readonly used = new Set<string>();
+  /** How often the part of a chart is drawn, by its relationship. */
+  private readonly charts = new Map<string, number>();
   private readonly drawing: DrawingContext;
   constructor(private readonly work: ShapeWork) {
     const picture = (id: string) => {
@@ -78,6 +79,7 @@ export class ShapeReader {
   }
 
   read(shapes: readonly XmlElement[]): Element[] {
+    for (const id of shapes.flatMap(chartsIn)) this.charts.set(id, (this.charts.get(id) ?? 0) + 1);
     return shapes.flatMap((shape, nth) => this.shape(shape, String(nth), [], (standing) => standing));
   }
 
@@ -111,7 +113,7 @@ export class ShapeReader {
       ...(standing ? standingFacts(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
-      kept: { shape: path, sum: "", ...(part && takesData(part) ? { data: true } : {}), ...(more.length ? { more } : {}) },
+      kept: { shape: path, sum: "", ...(part && takesData(part) && this.charts.get(chartsIn(shape)[0] ?? "") === 1 ? { data: true } : {}), ...(more.length ? { more } : {}) },
     };
     const whose = named.name ? `“${named.name}”` : "a shape";
     if (this.work.number !== null && more.length) this.adapted(`${listed(more)} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
@@ -253,8 +255,8 @@ export class ShapeReader {
 
   /** The part of the chart that a frame shows. */
   private chartPart(shape: XmlElement): XmlElement | undefined {
-    const chart = at(shape, "graphic", "graphicData", "chart");
-    return chart && this.work.part(relationOf(chart, "id") ?? "");
+    const [id] = localName(shape) === "graphicFrame" ? chartsIn(shape) : [];
+    return id === undefined ? undefined : this.work.part(id);
   }
 
   private graphic(shape: XmlElement, base: Base, named: Record<string, string>): Element {

@@ -1,6 +1,6 @@
 import { createRequire } from "node:module";
 import type { ChartElement, Deck, Element, Slide } from "@unitext/core/model";
-import { filesBench } from "@unitext/core/testing/files";
+import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { childrenOf, child, readXml } from "../archive";
@@ -115,6 +115,20 @@ describe("a chart of another program whose data are changed", () => {
     const [text = ""] = textIn(write(more), CHART);
     expect(text.match(/<c:ser>/g)).toHaveLength(3);
     expect(writeReport(more, "pptx").adapted.length).toBeGreaterThan(0);
+  });
+
+  it("is written anew where its part draws another chart too, which keeps its own, and that is told before", () => {
+    const path = "ppt/slides/slide1.xml";
+    const frame = /<p:graphicFrame[\s\S]*?<\/p:graphicFrame>/.exec(strFromU8(before[path] as Uint8Array))?.[0] as string;
+    const both = read(zipSync({ ...before, [path]: strToU8(strFromU8(before[path] as Uint8Array).replace(frame, frame + frame.replace(/ id="\d+"/, ' id="77"'))) }), "twice.pptx").deck;
+    const [first, second] = both.slides[0]?.elements.filter(isChart) as [ChartElement, ChartElement];
+    expect([first.kept?.data, second.kept?.data]).toEqual([undefined, undefined]);
+    const made: Deck = { ...both, slides: both.slides.map((slide) => ({ ...slide, elements: slide.elements.map((element) => (element.id === first.id ? withValue(first) : element)) })) };
+    const told = (given: Deck) => writeReport(given, "pptx").adapted.filter(({ slide, what }) => slide === 1 && what.includes(first.kept?.more?.[0] ?? "-"));
+    expect(told(both)).toEqual([]);
+    expect(told(made).length).toBeGreaterThan(0);
+    const again = read(withoutTags(WRITERS.pptx.write(made, context) as Uint8Array), "again.pptx").deck.slides[0]?.elements.filter(isChart) as ChartElement[];
+    expect(again.map(({ series }) => series[0]?.values)).toEqual([[10, 25.5, 30], [10, 20, 30]]);
   });
 
   it("leaves nothing of itself in the file when it is taken off its slide: its part and its workbook go", () => {

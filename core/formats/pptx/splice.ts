@@ -98,7 +98,8 @@ export function changedCharts({ elements }: Slide, kept: KeptParts, part: string
     const slice = slices && sliceAt(slices, element.kept.shape)?.slice;
     const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
     const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
-    if (target !== undefined) found.set(target, element);
+    // A part that draws two charts of the slide is not changed for one of them: that one is written anew.
+    if (target !== undefined && slices && slices.text.split(`"${id}"`).length === 2) found.set(target, element);
   }
   return found;
 }
