@@ -29,3 +29,19 @@ test("decks chosen by their names are written at once, in one archive with one r
   const report = JSON.parse(strFromU8(files["report.json"] as Uint8Array));
   expect(JSON.stringify(report)).toContain("Batch of the west");
 });
+
+test("what the deck carries, and what each file will carry of it, is counted before anything is written", async ({ page }) => {
+  await page.goto("/decks/quay-in-autumn/deliver");
+  const counts = async (label: string) => {
+    const region = page.locator("section", { has: page.getByRole("heading", { name: label }) });
+    await expect(region.getByRole("row").nth(1)).toBeVisible();
+    const rows = await region.getByRole("row").evaluateAll((list) => list.slice(1).map((row) => [...row.querySelectorAll("th, td")].map((cell) => cell.textContent ?? "")));
+    return Object.fromEntries(rows.map(([name, before, after]) => [name, [Number(before), Number(after)]]));
+  };
+  const deck = { slides: 8, "slides with notes": 8, "hidden slides": 1, tables: 2, charts: 5, pictures: 5, "films and sounds": 1, formulas: 1, comments: 1, entrances: 9, transitions: 2 };
+  const [presentation, pages, notes] = [await counts("Presentation (.pptx)"), await counts("Pages (.pdf)"), await counts("Notes (.txt)")];
+  for (const [name, count] of Object.entries(deck)) expect([name, presentation[name]]).toEqual([name, [count, count]]);
+  // Pages show what is not hidden, and nothing moves on them.
+  expect([pages.slides, pages["hidden slides"], pages.formulas, pages.entrances]).toEqual([[8, 7], [1, 0], [1, 1], [9, 0]]);
+  expect([notes["slides with notes"], notes.tables, notes.charts, notes.formulas]).toEqual([[8, 8], [2, 0], [5, 0], [1, 0]]);
+});

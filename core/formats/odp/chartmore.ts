@@ -17,8 +17,11 @@ export function chartUnmodelled(content: XmlNode): string[] {
   };
   const chart = at(content, "body", "chart", "chart") as XmlNode | undefined;
   if (chart) look(chart);
-  for (const style of child(content, "automatic-styles")?.children ?? []) {
+  const styles = (child(content, "automatic-styles")?.children ?? []) as XmlNode[];
+  const values = ((child(chart, "plot-area")?.children ?? []) as XmlNode[]).filter((axis) => axis.local === "axis" && attribute(axis, "dimension") === "y").map((axis) => attribute(axis, "style-name"));
+  for (const style of styles) {
     const properties = child(style, "chart-properties") as XmlNode | undefined;
+    if (attribute(properties, "reverse-direction") === "true" && values.includes(attribute(style, "name"))) found.add("the direction of its values");
     for (const [name, { words, usual }] of Object.entries(PROPERTIES)) {
       const value = attribute(properties, name);
       if (value !== undefined && !usual.includes(value)) found.add(words);

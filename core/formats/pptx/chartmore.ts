@@ -1,4 +1,4 @@
-import { child, localName, type XmlElement } from "../archive";
+import { at, child, localName, type XmlElement } from "../archive";
 
 /** What of a chart's part is read and drawn (ECMA-376-1, 21.2.2), or says nothing of how it looks. */
 const READ = new Set(
@@ -22,9 +22,13 @@ const isPlain = (properties: XmlElement, inside: string) => {
   return inside === "majorGridlines" && fills.every((name) => ["ln", "solidFill"].includes(name));
 };
 
+/** Whether an axis of values runs from the top down, or from the right. The lower one of a scatter chart is drawn so. */
+const turnsValues = (axis: XmlElement): boolean => child(child(axis, "scaling"), "orientation")?.attributes.val === "maxMin";
+
 /** Names of what a chart's part says beyond what is drawn of it, each once, so that it can be told before it would go. */
 export function chartUnmodelled(space: XmlElement): string[] {
   const found = new Set<string>();
+  const scattered = at(space, "chart", "plotArea", "scatterChart") !== undefined;
   const look = (element: XmlElement, inside: string): void => {
     const name = localName(element);
     const { val } = element.attributes;
@@ -33,6 +37,7 @@ export function chartUnmodelled(space: XmlElement): string[] {
     else if (name === "symbol" && val !== "none" && val !== "circle") found.add("the signs of its points");
     else if (name === "spPr") isPlain(element, inside) || found.add(inside === "ser" || inside === "dPt" ? "the fills of its series" : "the looks of its areas and lines");
     else if (name === "txPr") [...Object.keys(child(child(child(element, "p"), "pPr"), "defRPr")?.attributes ?? {})].every((key) => key === "sz") || found.add("the looks of its letters");
+    else if (name === "valAx" && turnsValues(element) && !(scattered && /^[bt]$/.test(child(element, "axPos")?.attributes.val ?? ""))) found.add("the direction of its values");
     else if (!READ.has(name) && !AS_OTHERS.test(name)) found.add("other settings");
     if (["spPr", "txPr", "rich", "extLst", "AlternateContent", "printSettings", "protection", "clrMapOvr"].includes(name) || NAMED[name]) return;
     for (const inner of element.children) look(inner, name);
