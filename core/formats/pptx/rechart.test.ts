@@ -121,7 +121,7 @@ describe("a chart of another program whose data are changed", () => {
     const path = "ppt/slides/slide1.xml";
     const frame = /<p:graphicFrame[\s\S]*?<\/p:graphicFrame>/.exec(strFromU8(before[path] as Uint8Array))?.[0] as string;
     const both = read(zipSync({ ...before, [path]: strToU8(strFromU8(before[path] as Uint8Array).replace(frame, frame + frame.replace(/ id="\d+"/, ' id="77"'))) }), "twice.pptx").deck;
-    const [first, second] = both.slides[0]?.elements.filter(isChart) as [ChartElement, ChartElement];
+    const [first, second] = (both.slides[0] as Slide).elements.filter(isChart) as [ChartElement, ChartElement];
     expect([first.kept?.data, second.kept?.data]).toEqual([undefined, undefined]);
     const made: Deck = { ...both, slides: both.slides.map((slide) => ({ ...slide, elements: slide.elements.map((element) => (element.id === first.id ? withValue(first) : element)) })) };
     const told = (given: Deck) => writeReport(given, "pptx").adapted.filter(({ slide, what }) => slide === 1 && what.includes(first.kept?.more?.[0] ?? "-"));
