@@ -116,14 +116,22 @@ export interface TableLook {
 const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) => (row === rows - 1 || row === header - 1 ? { colour: accent, width: 1 } : { colour: mixed(muted, paper, 0.5), width: 0.5 });
 const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
 
+/** How tables were set last: a file that says how they look is mostly written right after they were laid out. */
+const lately = new WeakMap<TableElement["rows"], { width: number; size: number; theme: Setting["theme"]; header: number; widths: number[]; heights: number[] }>();
+
+function columnsAndRows(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): Pick<TableLook, "widths" | "heights"> {
+  const cells = cellsOf(table, setting);
+  const widths = widthsOf(needs(cells, Math.max(...table.rows.map((row) => row.length))), size, width);
+  return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
+}
+
 /** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. */
 export function tableLook(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): TableLook {
-  const columns = Math.max(...table.rows.map((row) => row.length));
-  const cells = cellsOf(table, setting);
-  const widths = widthsOf(needs(cells, columns), size, width);
   const { colours } = setting.theme;
   const [side, above] = [PAD.x * size, PAD.y * size];
-  return { widths, heights: heightsOf(cells, table.rows.length, widths, size), insets: [side, above, side, above], fill: headingFill(colours), lines: table.rows.map((_, row) => lineUnder(row, table.rows.length, table.header, colours)) };
+  const known = lately.get(table.rows);
+  const { widths, heights } = known?.size === size && known.width === width && known.theme === setting.theme && known.header === table.header ? known : columnsAndRows(table, width, size, setting);
+  return { widths, heights, insets: [side, above, side, above], fill: headingFill(colours), lines: table.rows.map((_, row) => lineUnder(row, table.rows.length, table.header, colours)) };
 }
 
 /** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
@@ -153,6 +161,7 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
     const tight = need.least.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
   }
+  lately.set(element.rows, { width: frame.width, size, theme: setting.theme, header: element.header, widths, heights });
   const used = spanOf(heights, 0, heights.length);
   const overflow = Math.max(0, used - frame.height);
   const nodes: SceneNode[] = [];
