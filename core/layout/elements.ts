@@ -1,6 +1,6 @@
 import { type Element, type ForeignElement, type Frame, type Geometry, isEmptyText, type MediaElement, type PictureElement, plainText, type RichText, type ShapeElement, type SlotRole, type TextBox, type TextElement, type TextStyle } from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
-import { type SceneBox, type SceneNode, signNodes } from "./scene";
+import { boxAt, type SceneBox, type SceneNode, signNodes } from "./scene";
 import { drawForm, turning } from "./shapes";
 import { pageScale, sizeOf, type SlotPlace } from "./slots";
 import { setText } from "./text";
@@ -22,7 +22,7 @@ export function sizesFor(role: SlotRole, { head }: SlideContext): number[] {
 
 function layText(element: TextElement, place: SlotPlace, sizes: readonly number[], slot: string | null, setting: Setting): Laid {
   const { lines, size, used, overflow } = setText(element.text, place, sizes, setting);
-  return { nodes: [{ kind: "text", element: element.id, role: place.role, lines }], box: { ...place.frame, element: element.id, slot, size, overflow }, used };
+  return { nodes: [{ kind: "text", element: element.id, role: place.role, lines }], box: boxAt(place.frame, element.id, slot, size, overflow), used };
 }
 
 /** The insets of a text box where a file does not say them (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
@@ -50,7 +50,7 @@ function layTextBox(element: TextElement, place: SlotPlace, slot: string | null,
   // A box that grows is as high as what is in it.
   const frame = element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
   const back = element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
-  return { nodes: [...back, ...nodes], box: { ...frame, element: element.id, slot, size, overflow }, used };
+  return { nodes: [...back, ...nodes], box: boxAt(frame, element.id, slot, size, overflow), used };
 }
 
 function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
@@ -58,14 +58,14 @@ function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, 
   const drawn = drawForm(element.geometry, frame, element, context.head.assets);
   const matrix = turning(frame, 0, element.flip);
   const outline: SceneNode[] = matrix ? [{ kind: "group", element: element.id, matrix, nodes: drawn.nodes }] : drawn.nodes;
-  if (isEmptyText(element.text)) return { nodes: outline, box: { ...frame, element: element.id, slot, size: 0, overflow: 0 }, used: frame.height };
+  if (isEmptyText(element.text)) return { nodes: outline, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
   const sizes = [sizeOf("body", context.head.theme, context.head.page) * 0.7];
   const text = layBoxed(element.text, element.id, drawn.text, { ...place, anchor: "middle", align: style ? "start" : "centre" }, style, element.box ?? (style ? undefined : { insets: INSETS }), sizes, setting);
   // A shape that grows is drawn again, as much higher as its text stands out.
   const more = element.box?.fit === "grow" ? text.used - drawn.text.height : 0;
   if (more > 0.5 && !setting.grown) return layShape(element, { ...place, frame: { ...frame, height: frame.height + more } }, slot, context, { ...setting, grown: true });
-  return { nodes: [...outline, ...text.nodes], box: { ...frame, element: element.id, slot, size: text.size, overflow: text.overflow }, used: frame.height };
+  return { nodes: [...outline, ...text.nodes], box: boxAt(frame, element.id, slot, text.size, text.overflow), used: frame.height };
 }
 
 /** A node of a drawing as part of the thing that is drawn. */
@@ -80,7 +80,7 @@ function layStandIn(element: MediaElement | ForeignElement, place: SlotPlace, sl
   const { frame } = place;
   const source = element.kind === "media" ? element.poster : element.picture;
   const asset = source === undefined ? undefined : head.assets[source];
-  const box = { ...frame, element: element.id, slot, size: 0, overflow: 0 };
+  const box = boxAt(frame, element.id, slot, 0, 0);
   if (source !== undefined && asset) return { nodes: [{ kind: "picture", element: element.id, source, alt: element.alt, missing: false, sha256: asset.sha256, ...frame }], box, used: frame.height };
   const drawing = element.kind === "foreign" ? element.drawing : undefined;
   if (drawing) {
@@ -114,7 +114,7 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
     : picture;
   const matrix = turning(frame, 0, element.flip);
   const nodes = [...under, matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside, ...over];
-  return { nodes, box: { ...frame, element: element.id, slot, size: 0, overflow: 0 }, used: frame.height };
+  return { nodes, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
 }
 
 function layPicture(element: PictureElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
@@ -142,7 +142,7 @@ function layPicture(element: PictureElement, place: SlotPlace, slot: string | nu
   const fitted = { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height };
   return {
     nodes: [{ kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, ...fitted, ...(asset ? { sha256: asset.sha256 } : {}) }, ...nodes],
-    box: { ...fitted, element: element.id, slot, size: 0, overflow },
+    box: boxAt(fitted, element.id, slot, 0, overflow),
     used: place.frame.height,
   };
 }

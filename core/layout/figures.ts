@@ -1,7 +1,7 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
 import type { CodeElement, DeckHead, Element, ForeignElement, FormulaElement, MediaElement, PictureElement, RichText, ShapeElement, TextElement, Theme } from "@unitext/core/model";
 import { familyNamed, faceFor } from "./fonts";
-import type { SceneBox, SceneNode } from "./scene";
+import { boxAt, type SceneBox, type SceneNode, type TableGrid } from "./scene";
 import type { SlotPlace } from "./slots";
 import { setTable } from "./table";
 import { setText } from "./text";
@@ -15,7 +15,7 @@ export interface Laid {
 }
 
 export type FigureElement = Exclude<Element, TextElement | PictureElement | ShapeElement | MediaElement | ForeignElement>;
-type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"]) => Omit<Laid, "box"> & { size: number; overflow: number };
+type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"]) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
 
 function measure(text: string, size: number, { fonts, theme, language }: Setting): number {
   const family = familyNamed(theme.fonts.body);
@@ -111,6 +111,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
 
 /** Lays out an element that is drawn from data: table, code, formula, diagram, chart. `sizes` are those of its text, largest first. */
 export function layFigure(element: FigureElement, place: SlotPlace, slot: string | null, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"] = {}): Laid {
-  const { nodes, used, size, overflow } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting, assets);
-  return { nodes, used, box: { ...place.frame, element: element.id, slot, size, overflow: overflow < 0.01 ? 0 : overflow } };
+  const { nodes, used, size, overflow, grid } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting, assets);
+  const box = boxAt(place.frame, element.id, slot, size, overflow < 0.01 ? 0 : overflow);
+  return { nodes, used, box: grid ? { ...box, grid } : box };
 }

@@ -6,7 +6,7 @@ export { type RoleLook, roleLook } from "./rolelook";
 export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";
 export { contentArea, LINE_HEIGHT, loosePlace, PARAGRAPH_GAP, pageScale, sizeOf, type SlotPlace, slotPlaces } from "./slots";
-export { type TableLook, tableLook } from "./table";
+export { type CellLook, type TableLook, tableLook } from "./table";
 export { turning } from "./shapes";
 export { isSignFont } from "./symbols";
 export { CODE_SCALE, listNumbers } from "./textstyle";

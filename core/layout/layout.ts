@@ -87,7 +87,9 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
   const context = inItsLook(given, plain);
   const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, assets: context.head.assets, measure: true, places: true };
-  return new Map(placedParts(given, context, setting).groups.flatMap((group) => layGroup(group, context, setting).boxes.flatMap((box) => (box.element === null ? [] : [[box.element, box] as const]))));
+  const boxes = new Map<string, SceneBox>();
+  for (const group of placedParts(given, context, setting).groups) for (const box of layGroup(group, context, setting).boxes) if (box.element !== null) boxes.set(box.element, box);
+  return boxes;
 }
 
 /**

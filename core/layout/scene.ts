@@ -60,6 +60,12 @@ export type SceneNode =
 /** a b c d e f: x' = a·x + c·y + e, y' = b·x + d·y + f. */
 export type Matrix = readonly [number, number, number, number, number, number];
 
+/** The widths of the columns and the heights of the rows of a table, in points. */
+export interface TableGrid {
+  widths: number[];
+  heights: number[];
+}
+
 /** Where an element was put and how it fits: `size` is the text size taken, `overflow` what stands out below, in points. */
 export interface SceneBox extends Frame {
   element: string | null;
@@ -70,7 +76,12 @@ export interface SceneBox extends Frame {
   rotation?: number;
   /** Where the whole of it leads when it is pressed. */
   link?: string;
+  /** How a table in it stands. */
+  grid?: TableGrid;
 }
+
+/** The box of an element that stands in a frame. */
+export const boxAt = ({ x, y, width, height }: Frame, element: string, slot: string | null, size: number, overflow: number): SceneBox => ({ x, y, width, height, element, slot, size, overflow });
 
 /** All nodes of a list and of the groups in it that hold no nodes themselves, in drawing order. */
 export function leavesOf(nodes: readonly SceneNode[]): Exclude<SceneNode, { kind: "group" }>[] {

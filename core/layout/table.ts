@@ -1,6 +1,6 @@
 import { mixed } from "@unitext/core/figures";
 import { type Align, type Cell, type DeckHead, type Frame, isEmptyText, type RichText, type TableElement, type ThemeColours } from "@unitext/core/model";
-import { type SceneNode, signNodes } from "./scene";
+import { type SceneNode, signNodes, type TableGrid } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { breakText, setText, shapeText } from "./text";
 import type { Block, Setting } from "./textstyle";
@@ -102,36 +102,44 @@ function spanOf(list: readonly number[], from: number, count: number): number {
 }
 
 /** How the theme draws a table, as a file can say it: lengths in points. */
-export interface TableLook {
-  widths: number[];
-  /** How high each row is with its words. */
-  heights: number[];
-  insets: [left: number, top: number, right: number, bottom: number];
-  /** What fills the rows of headings. */
-  fill: string;
-  /** The line under each row. */
-  lines: { colour: string; width: number }[];
+export interface TableLook extends TableGrid {
+  /** What a cell wears by the rows of the table in which it begins and ends; equal looks are one value. */
+  worn(first: number, last: number): CellLook;
 }
+
+export type CellLook = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
 
 const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) => (row === rows - 1 || row === header - 1 ? { colour: accent, width: 1 } : { colour: mixed(muted, paper, 0.5), width: 0.5 });
 const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
 
-/** How tables were set last: a file that says how they look is mostly written right after they were laid out. */
-const lately = new WeakMap<TableElement["rows"], { width: number; size: number; theme: Setting["theme"]; header: number; widths: number[]; heights: number[] }>();
-
-function columnsAndRows(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): Pick<TableLook, "widths" | "heights"> {
+function gridOf(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): TableGrid {
   const cells = cellsOf(table, setting);
   const widths = widthsOf(needs(cells, Math.max(...table.rows.map((row) => row.length))), size, width);
   return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
 }
 
-/** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. */
-export function tableLook(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): TableLook {
-  const { colours } = setting.theme;
+/** Looks of cells, made once for the colours of a theme. */
+const looksOnce = new WeakMap<ThemeColours, Map<string, CellLook>>();
+
+function cellLook(size: number, heading: boolean, line: { colour: string; width: number }, colours: ThemeColours): CellLook {
+  const held = looksOnce.get(colours) ?? new Map<string, CellLook>();
+  looksOnce.set(colours, held);
+  const key = `${size}/${heading}/${line.colour}/${line.width}`;
   const [side, above] = [PAD.x * size, PAD.y * size];
-  const known = lately.get(table.rows);
-  const { widths, heights } = known?.size === size && known.width === width && known.theme === setting.theme && known.header === table.header ? known : columnsAndRows(table, width, size, setting);
-  return { widths, heights, insets: [side, above, side, above], fill: headingFill(colours), lines: table.rows.map((_, row) => lineUnder(row, table.rows.length, table.header, colours)) };
+  const look = held.get(key) ?? { insets: [side, above, side, above], ...(heading ? { fill: { kind: "solid", colour: headingFill(colours) } } : {}), borders: { bottom: line } };
+  held.set(key, look);
+  return look;
+}
+
+/** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. `laid` is its grid where it has been laid out so. */
+export function tableLook(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">, laid?: TableGrid): TableLook {
+  const { colours } = setting.theme;
+  const { rows, header } = table;
+  const under = rows.map((_, row) => {
+    const line = lineUnder(row, rows.length, header, colours);
+    return [cellLook(size, false, line, colours), cellLook(size, true, line, colours)] as const;
+  });
+  return { ...(laid ?? gridOf(table, width, size, setting)), worn: (first, last) => (under[last] as (typeof under)[number])[first < header ? 1 : 0] };
 }
 
 /** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
@@ -140,6 +148,7 @@ export interface SetTable {
   size: number;
   used: number;
   overflow: number;
+  grid: TableGrid;
 }
 
 /**
@@ -161,11 +170,11 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
     const tight = need.least.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
   }
-  lately.set(element.rows, { width: frame.width, size, theme: setting.theme, header: element.header, widths, heights });
+  const grid = { widths, heights };
   const used = spanOf(heights, 0, heights.length);
   const overflow = Math.max(0, used - frame.height);
   const nodes: SceneNode[] = [];
-  if (setting.measure) return { nodes, size, used, overflow };
+  if (setting.measure) return { nodes, size, used, overflow, grid };
   const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
   if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: headingFill(colours) });
   heights.forEach((height, at) => {
@@ -182,7 +191,7 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
     const { lines } = setText(cell.cell.text, { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align }, [size], setting);
     nodes.push({ kind: "text", element: element.id, role: "table", lines });
   }
-  return { nodes, size, used, overflow };
+  return { nodes, size, used, overflow, grid };
 }
 
 /** The room in a cell where a file does not say it (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
@@ -212,7 +221,8 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
   const used = spanOf(high, 0, high.length);
   const overflow = Math.max(0, used - Math.max(frame.height, spanOf(heights, 0, heights.length)));
   const nodes: SceneNode[] = [];
-  if (setting.measure) return { nodes, size, used, overflow: 0 };
+  const grid = { widths, heights: high };
+  if (setting.measure) return { nodes, size, used, overflow: 0, grid };
   const lines: SceneNode[] = [];
   for (const { cell, x, y, over, down, insets } of placed) {
     const box = { x: frame.x + spanOf(widths, 0, x), y: frame.y + spanOf(high, 0, y), width: spanOf(widths, x, over), height: spanOf(high, y, down) };
@@ -228,5 +238,5 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
     const set = setText(cell.text, { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" }, [size], setting);
     lines.push({ kind: "text", element: id, role: "table", lines: set.lines }, ...signNodes(set.lines, id, setting.assets));
   }
-  return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0 };
+  return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0, grid };
 }

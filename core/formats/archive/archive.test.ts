@@ -2,7 +2,7 @@ import { strToU8 } from "fflate";
 import fc from "fast-check";
 import { toBase64 } from "../json";
 import { pictureInfo } from "../picture";
-import { at, childrenOf, localName, partText, readXml, unzip, xml, zip } from "./index";
+import { at, childrenOf, crc32, localName, partText, readXml, unzip, xml, zip } from "./index";
 
 describe("zip", () => {
   it("packs and unpacks any parts, the same bytes each time", () => {
@@ -15,6 +15,21 @@ describe("zip", () => {
       }),
       { numRuns: 50 },
     );
+  });
+
+  // ISO/IEC 3309 and RFC 1952, 8: the remainder by the polynomial, bit by bit; 0xcbf43926 for the digits 1 to 9 is the check value in the catalogues of such sums.
+  it("sums parts as the standard says, whatever their length", () => {
+    const plain = (bytes: Uint8Array) => {
+      let crc = 0xffffffff;
+      for (const byte of bytes) {
+        crc ^= byte;
+        for (let bit = 0; bit < 8; bit++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
+      }
+      return (crc ^ 0xffffffff) >>> 0;
+    };
+    expect(crc32(strToU8("123456789"))).toBe(0xcbf43926);
+    expect(crc32(new Uint8Array())).toBe(0);
+    fc.assert(fc.property(fc.uint8Array({ maxLength: 40 }), (bytes) => void expect(crc32(bytes)).toBe(plain(bytes))), { numRuns: 200 });
   });
 
   it("never lets anything but a Failure out, whatever the bytes", () => {

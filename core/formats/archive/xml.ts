@@ -94,7 +94,8 @@ export function xml(name: string, attributes: Record<string, XmlValue> = {}, ...
     const value = attributes[key];
     if (value !== undefined) open += ` ${key}="${typeof value === "string" ? escapeXml(value) : value === true ? 1 : value === false ? 0 : value}"`;
   }
-  const inside = content.join("");
+  let inside = "";
+  for (const part of content) if (part !== undefined) inside += part;
   return inside ? `${open}>${inside}</${name}>` : `${open}/>`;
 }
 

@@ -143,15 +143,26 @@ export function unpacked({ method, data, size }: PackedPart): Uint8Array {
   return method === 0 ? data : inflateSync(data, { out: new Uint8Array(size) });
 }
 
-const CRC = new Uint32Array(256).map((_, index) => {
-  let value = index;
-  for (let bit = 0; bit < 8; bit++) value = value & 1 ? 0xedb88320 ^ (value >>> 1) : value >>> 1;
-  return value;
-});
+/** Eight tables, so that eight bytes are taken in one step: the first has the remainders of bytes, each other those of the one before with a byte of zero behind. */
+const CRC = Array.from({ length: 8 }, () => new Uint32Array(256));
+for (const [nth, table] of CRC.entries()) {
+  const before = CRC[nth - 1];
+  for (let index = 0; index < 256; index++) {
+    let value = before?.[index] ?? index;
+    if (before) value = (value >>> 8) ^ ((CRC[0] as Uint32Array)[value & 255] as number);
+    else for (let bit = 0; bit < 8; bit++) value = value & 1 ? 0xedb88320 ^ (value >>> 1) : value >>> 1;
+    table[index] = value;
+  }
+}
 /** CRC-32 of ISO/IEC 3309, as zip archives have it. */
 export function crc32(bytes: Uint8Array): number {
+  const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array];
+  const value = (table: Uint32Array, index: number) => table[index & 255] as number;
+  const byte = (at: number) => bytes[at] as number;
   let crc = -1;
-  for (let at = 0; at < bytes.length; at++) crc = (CRC[(crc ^ (bytes[at] as number)) & 255] as number) ^ (crc >>> 8);
+  let at = 0;
+  for (; at + 8 <= bytes.length; at += 8) crc = value(t7, crc ^ byte(at)) ^ value(t6, (crc >>> 8) ^ byte(at + 1)) ^ value(t5, (crc >>> 16) ^ byte(at + 2)) ^ value(t4, (crc >>> 24) ^ byte(at + 3)) ^ value(t3, byte(at + 4)) ^ value(t2, byte(at + 5)) ^ value(t1, byte(at + 6)) ^ value(last, byte(at + 7));
+  for (; at < bytes.length; at++) crc = value(last, crc ^ byte(at)) ^ (crc >>> 8);
   return (crc ^ -1) >>> 0;
 }
 

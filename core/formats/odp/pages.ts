@@ -1,9 +1,9 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide, type SlotPlace, slotPlaces } from "@unitext/core/layout";
-import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, type Theme, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
-import { flattened, footnoteText, isSpecial } from "../kept";
+import { flattened, footnoteText, isSpecial, type Worn } from "../kept";
 import { masterRegions, standsOnMaster } from "../regions";
 import { isLines, stillPictures } from "../picture";
 import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION, wornSums } from "./names";
@@ -106,7 +106,7 @@ function pageProperties({ slide, head, theme, definitions, file }: Work, onMaste
     "presentation:display-date-time": has("date") ? "true" : "false",
   };
 }
-const pageStyle = (work: Work, onMaster = false): string => work.styles.style("drawing-page", { "drawing-page-properties": pageProperties(work, onMaster) });
+const pageStyle = ({ styles }: Work, properties: Attributes): string => styles.style("drawing-page", { "drawing-page-properties": properties });
 
 /** A master of ours: its name in the file, that for people, and an arrangement on which the theme draws the same. */
 interface StandardMaster {
@@ -163,10 +163,12 @@ export class Pages {
   readonly head: DeckHead;
   /** Whether a page stands on a master of ours. */
   plain = false;
-  private readonly slots = new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
+  private readonly slots = new Map<Theme, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
   /** What the theme draws on an arrangement, and the master of ours that draws so. */
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, StandardMaster>();
+  /** The sums of what pages wear, by the names of their styles. */
+  private readonly wears = new Map<string, Worn>();
 
   constructor(
     readonly deck: Deck,
@@ -250,12 +252,16 @@ export class Pages {
     this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
   }
 
-  /** Where the slots of a slide stand: asked once for each arrangement, where its columns are not moved. */
-  private places({ arrangement, widths }: Slide): ReadonlyMap<string, SlotPlace> {
-    const known = widths ? undefined : this.slots.get(arrangement);
-    const made = known ?? slotPlaces(arrangement, this.head.page, widths);
-    if (!widths) this.slots.set(arrangement, made);
-    return made;
+  /** Where the slots of a slide stand: asked once for each theme and arrangement, where its columns are not moved. */
+  private places(slide: Slide): ReadonlyMap<string, SlotPlace> {
+    const { arrangement, widths } = slide;
+    if (widths) return slotPlaces(arrangement, this.head.page, widths);
+    const theme = themeOf(slide, this.head);
+    const held = this.slots.get(theme) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
+    this.slots.set(theme, held);
+    const places = held.get(arrangement) ?? slotPlaces(arrangement, this.head.page);
+    held.set(arrangement, places);
+    return places;
   }
 
   /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
@@ -287,9 +293,12 @@ export class Pages {
     const onMaster = standsOnMaster(slide, this.deck);
     const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) => bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined));
     const { master, regions, comments } = slide;
-    const wears = wornSums(Object.fromEntries(Object.entries(pageProperties(work, onMaster)).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value])));
+    const properties = pageProperties(work, onMaster);
+    const style = pageStyle(work, properties);
+    const wears = this.wears.get(style) ?? wornSums(Object.fromEntries(Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value])));
+    this.wears.set(style, wears);
     this.keep(slide, { ...lookOf(slide), wears, ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": pageStyle(work, onMaster), "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
+    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": style, "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
@@ -323,7 +332,7 @@ export class Pages {
       kept[region.name] = { footnotes: true };
       below.push(region.xml);
     }
-    const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, onMaster) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
+    const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
     const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, text: (element) => textOfShape(element, work), named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped, object: this.object });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });

@@ -16,7 +16,7 @@ function keyOf(attributes: Attributes): string {
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
-  private readonly remembered = new Map<TextStyle | undefined, Map<string, string>>();
+  private readonly remembered = new Map<object | undefined, Map<string, string>>();
   constructor(private readonly prefix: string) {}
 
   private named(family: string, key: string, make: (name: string) => string): string {
@@ -51,10 +51,10 @@ export class StyleSheet {
     return this.named("list", JSON.stringify(levels), (name) => xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))));
   }
 
-  /** The name of a style that is asked for again and again by the same facts, said as a key, and the same levels. */
-  remember(key: string, levels: TextStyle | undefined, make: () => string): string {
-    let held = this.remembered.get(levels);
-    if (!held) this.remembered.set(levels, (held = new Map()));
+  /** The name of a style that is asked for again and again by the same facts, said as a key, and the same value: levels of a text, the look of a cell. */
+  remember(key: string, of: object | undefined, make: () => string): string {
+    let held = this.remembered.get(of);
+    if (!held) this.remembered.set(of, (held = new Map()));
     const known = held.get(key);
     if (known !== undefined) return known;
     const name = make();
@@ -111,6 +111,7 @@ const levelOf = ({ levels }: TextContext, level: number): LevelStyle => levels?.
 
 /** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
 function characters(text: string): string {
+  if (!/[\n\t]|^ | $| {2}/.test(text)) return escapeXml(text);
   return text
     .split("\n")
     .map((line) => escapeXml(line).replace(/\t/g, "<text:tab/>").replace(/^ | $| {2,}/g, (spaces) => `<text:s text:c="${spaces.length}"/>`))

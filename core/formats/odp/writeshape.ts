@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
-import { type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, type TableLook, tableLook, turning } from "@unitext/core/layout";
+import { type CellLook, type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, type TableGrid, tableLook, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
@@ -73,22 +73,21 @@ function graphic(element: Element, work: Work, presentation: string | undefined,
 }
 
 const SIDE = { start: "start", centre: "center", end: "end" } as const;
-/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. */
-function roleStyle({ presentation, size, place: { role, anchor, align } }: Pick<Shape, "presentation" | "size"> & { place: Pick<SlotPlace, "role" | "anchor" | "align"> }, { styles, theme, fonts }: Work): string {
-  const { font, colour, strong, line, gap } = roleLook(role, theme, fonts);
-  const [letters, ink] = [theme.fonts[font], theme.colours[colour]];
-  return styles.remember(`role/${presentation !== undefined}/${role}/${anchor}/${align}/${size}/${letters}/${ink}`, undefined, () =>
-    styles.style(presentation ? "presentation" : "graphic", {
-      "graphic-properties": { ...BARE, "draw:textarea-vertical-align": anchor },
-      "paragraph-properties": { "fo:text-align": SIDE[align], "fo:line-height": `${Math.round(line * 100)}%`, "fo:margin-top": gap ? length(gap * size) : undefined },
-      "text-properties": { "fo:font-size": length(size), "fo:color": ink, "style:font-name": letters, "fo:font-weight": strong ? "bold" : undefined },
-    }),
-  );
+/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. A place belongs to one theme. */
+function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, theme, fonts }: Work): string {
+  return styles.remember(`role/${presentation !== undefined}/${size}`, place, () => {
+    const { font, colour, strong, line, gap } = roleLook(place.role, theme, fonts);
+    return styles.style(presentation ? "presentation" : "graphic", {
+      "graphic-properties": { ...BARE, "draw:textarea-vertical-align": place.anchor },
+      "paragraph-properties": { "fo:text-align": SIDE[place.align], "fo:line-height": `${Math.round(line * 100)}%`, "fo:margin-top": gap ? length(gap * size) : undefined },
+      "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours[colour], "style:font-name": theme.fonts[font], "fo:font-weight": strong ? "bold" : undefined },
+    });
+  });
 }
 
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
-  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : shape.place ? roleStyle({ ...shape, place: shape.place }, work) : work.styles.remember(`bare/${shape.presentation !== undefined}`, undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
-  return xml("draw:frame", { ...named(shape, style), ...standing(shape.frame, element?.rotation) }, xml("draw:text-box", {}, text || "<text:p/>"));
+  const style = element && looked(element) ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" }) : shape.place ? roleStyle(shape, shape.place, work) : work.styles.remember(`bare/${shape.presentation !== undefined}`, undefined, () => work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }));
+  return xml("draw:frame", Object.assign(named(shape, style), standing(shape.frame, element?.rotation)), xml("draw:text-box", {}, text || "<text:p/>"));
 }
 
 function figureFrame(element: Element, shape: Shape, work: Work): string {
@@ -98,42 +97,47 @@ function figureFrame(element: Element, shape: Shape, work: Work): string {
 
 const borderOf = (stroke: Stroke | null | undefined) => (stroke ? `${length(Math.max(stroke.width, 0.05))} ${stroke.dash === "dot" ? "dotted" : stroke.dash ? "dashed" : "solid"} ${stroke.colour}` : "none");
 
-function tableXml(table: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">, work: Work, size: number, frame: Frame): string {
-  const { rows, header, align } = table;
-  const columns = rows[0]?.length ?? 1;
-  // Without looks of its own it stands as the theme draws it.
-  const themed = table.widths ? undefined : tableLook(table, frame.width, size, { fonts: work.fonts, theme: work.theme, language: work.head.language });
-  const { widths, heights } = themed ?? table;
-  const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
-  const column = (width: number) => work.styles.remember(`column/${width}`, undefined, () => work.styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } }));
-  const high = (height: number) => work.styles.remember(`row/${height}`, undefined, () => work.styles.style("table-row", { "table-row-properties": { "style:row-height": length(height) } }));
-  const cellStyle = ({ insets, fill, anchor, borders }: Omit<Cell, "text">) => {
-    const [left, top, right, bottom] = insets ?? [7.2, 3.6, 7.2, 3.6];
-    return work.styles.style("table-cell", {
-      "graphic-properties": { ...fillAttributes(fill, work.definitions, work.file), "draw:textarea-vertical-align": anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) },
-      "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(borders?.[side])])),
-    });
-  };
-  /** The style of a cell as the theme draws it: few, and asked for again and again. */
-  const themedStyle = ({ insets, fill, lines }: TableLook, head: boolean, last: number) => {
-    const under = lines[last];
-    return work.styles.remember(`cell/${insets[0]}/${head ? fill : ""}/${under?.colour}/${under?.width}`, undefined, () => cellStyle({ insets, ...(head ? { fill: { kind: "solid", colour: fill } } : {}), ...(under ? { borders: { bottom: under } } : {}) }));
-  };
-  const [plain, bold] = [contextFor(work, size, false, false, levels), contextFor(work, size, false, themed !== undefined, levels)];
-  const cell = (one: Cell | null, x: number, y: number, head: boolean) => {
-    if (!one) return "<table:covered-table-cell/>";
-    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
-    const style = themed ? themedStyle(themed, head, y + (one.rows ?? 1) - 1) : cellStyle(one);
-    return xml("table:table-cell", { "table:style-name": style, "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), head ? bold : plain));
-  };
-  const line = (row: (Cell | null)[], y: number, head: boolean) => xml("table:table-row", { "table:style-name": heights?.[y] ? high(heights[y] as number) : undefined }, ...row.map((one, x) => cell(one, x, y, head)));
-  const heads = rows.slice(0, header).map((row, y) => line(row, y, true));
-  const grid = Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths?.[x] || frame.width / columns) }));
-  return xml("table:table", { "table:use-first-row-styles": header ? "true" : undefined }, ...grid, heads.length ? xml("table:table-header-rows", {}, ...heads) : "", ...rows.slice(header).map((row, y) => line(row, header + y, false)));
+type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">;
+
+/** How a table stands: as it says itself, or as the theme draws it where it says nothing. */
+function standingOf(table: Table, { size, frame }: Shape, { fonts, theme, head }: Work, laid: TableGrid | undefined): { widths: number[]; heights: number[]; worn(cell: Cell, row: number): CellLook } {
+  const { widths, heights = [], rows } = table;
+  if (widths) return { widths, heights, worn: (cell) => cell };
+  const look = tableLook(table, frame.width, size, { fonts, theme, language: head.language }, laid);
+  return { ...look, worn: (cell, row) => look.worn(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1) };
 }
 
-function tableFrame(table: Parameters<typeof tableXml>[0], shape: Shape, work: Work): string {
-  return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, tableXml(table, work, shape.size, shape.frame));
+function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | undefined): string {
+  const { rows, header, align } = table;
+  const { styles } = work;
+  const columns = rows[0]?.length ?? 1;
+  const { widths, heights, worn } = standingOf(table, shape, work, laid);
+  const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
+  const column = (width: number) => styles.remember(`column/${width}`, undefined, () => styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } }));
+  const high = (height: number) => styles.remember(`row/${height}`, undefined, () => styles.style("table-row", { "table-row-properties": { "style:row-height": length(height) } }));
+  const styleOf = (look: CellLook) => {
+    const [left, top, right, bottom] = look.insets ?? [7.2, 3.6, 7.2, 3.6];
+    return styles.remember("cell", look, () =>
+      styles.style("table-cell", {
+        "graphic-properties": { ...fillAttributes(look.fill, work.definitions, work.file), "draw:textarea-vertical-align": look.anchor ?? "top", "fo:padding-left": length(left), "fo:padding-top": length(top), "fo:padding-right": length(right), "fo:padding-bottom": length(bottom) },
+        "paragraph-properties": Object.fromEntries((["left", "right", "top", "bottom"] as const).map((side) => [`fo:border-${side}`, borderOf(look.borders?.[side])])),
+      }),
+    );
+  };
+  const [plain, bold] = [contextFor(work, shape.size, false, false, levels), contextFor(work, shape.size, false, !table.widths, levels)];
+  const cell = (one: Cell | null, x: number, y: number) => {
+    if (!one) return "<table:covered-table-cell/>";
+    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
+    return xml("table:table-cell", { "table:style-name": styleOf(worn(one, y)), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), y < header ? bold : plain));
+  };
+  const line = (row: (Cell | null)[], y: number) => xml("table:table-row", { "table:style-name": heights[y] ? high(heights[y] as number) : undefined }, ...row.map((one, x) => cell(one, x, y)));
+  const lines = rows.map(line);
+  const grid = Array.from({ length: columns }, (_, x) => xml("table:table-column", { "table:style-name": column(widths[x] || shape.frame.width / columns) }));
+  return xml("table:table", { "table:use-first-row-styles": header ? "true" : undefined }, ...grid, header ? xml("table:table-header-rows", {}, ...lines.slice(0, header)) : "", ...lines.slice(header));
+}
+
+function tableFrame(table: Table, shape: Shape, work: Work, laid?: TableGrid): string {
+  return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, tableXml(table, shape, work, laid));
 }
 
 /** A straight line or connector between its two ends, wherever they were turned to. */
@@ -181,7 +185,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     };
     return around(xml("draw:frame", { ...named(shape, work.styles.style("graphic", { "graphic-properties": properties })), ...standing(shape.frame, element.rotation) }, ...paths.map((path) => xml("draw:image", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" })), inside, described(alt)));
   },
-  table: (element, shape, work) => tableFrame(element, shape, work),
+  table: (element, shape, work) => tableFrame(element, shape, work, work.boxes.get(element.id)?.grid),
   chart: (element, shape, work) => {
     if (!element.series.some(({ values }) => values.length)) return tableFrame(chartTable(element), shape, work);
     const path = work.object(chartContent(element, shape.frame, palette(work), Math.max(8, Math.min(14, shape.frame.height / 24))));

@@ -1,38 +1,46 @@
-import type { TableLook } from "@unitext/core/layout";
-import { type Cell, plainText, type RichText, type TableElement } from "@unitext/core/model";
+import type { CellLook } from "@unitext/core/layout";
+import type { Cell, RichText, TableElement } from "@unitext/core/model";
 import { type XmlElement, childrenOf, child, localName, xml } from "../archive";
 import { emu } from "./names";
+import { strokeXml } from "./writedrawing";
 
 type Table = Pick<TableElement, "rows" | "header" | "align">;
 
-/** A table (`a:tbl`, ECMA-376-1, 21.1.3.13) as the theme draws it. */
-export function tableXml({ rows, header, align }: Table, { widths, heights, insets, fill, lines }: TableLook, paragraphs: (text: RichText) => string): string {
-  const grid = xml("a:tblGrid", {}, ...widths.map((width) => xml("a:gridCol", { w: emu(width) })));
-  const solid = (colour: string) => `<a:solidFill><a:srgbClr val="${colour.slice(1).toUpperCase()}"/></a:solidFill>`;
-  const edges = (row: number, first: number) => `<a:lnL w="0"><a:noFill/></a:lnL><a:lnR w="0"><a:noFill/></a:lnR><a:lnT w="0"><a:noFill/></a:lnT><a:lnB w="${emu(lines[row]?.width ?? 0)}">${solid(lines[row]?.colour ?? fill)}</a:lnB>${first < header ? solid(fill) : "<a:noFill/>"}`;
-  const [marL, marT, marR, marB] = insets.map(emu);
-  const covered = (y: number, x: number): { hMerge?: number; vMerge?: number } => {
-    for (let up = 0; up <= y; up++) {
-      for (let left = 0; left <= x; left++) {
-        const cell = rows[y - up]?.[x - left];
-        if (cell && (up || left) && (cell.rows ?? 1) > up && (cell.columns ?? 1) > left) return { ...(left ? { hMerge: 1 } : {}), ...(up ? { vMerge: 1 } : {}) };
-      }
-    }
-    return {};
-  };
-  const body = rows.map((row, y) =>
-    xml(
-      "a:tr",
-      { h: emu(heights[y] ?? 0) },
-      ...row.map((cell, x) => {
-        const side = align[x] ?? "start";
-        const text = (cell?.text.length ? cell.text : plainText(" ")).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? side, runs: y < header ? paragraph.runs.map((run) => ({ ...run, marks: [...new Set([...(run.marks ?? []), "strong" as const])] })) : paragraph.runs }));
-        return xml("a:tc", { gridSpan: cell?.columns, rowSpan: cell?.rows, ...(cell ? {} : covered(y, x)) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphs(cell?.text.length ? text : [])), xml("a:tcPr", { marL, marR, marT, marB }, edges(y + (cell?.rows ?? 1) - 1, y)));
-      }),
-    ),
-  );
-  return xml("a:tbl", {}, xml("a:tblPr", { firstRow: header ? 1 : undefined }), grid, ...body);
+/** How a table stands in a file: lengths in points, what each cell wears by its row, and whether headings are bold by the theme. */
+export interface TableStanding {
+  widths: readonly number[];
+  heights: readonly number[];
+  worn(cell: Cell, row: number): CellLook;
+  bold: boolean;
 }
+
+/** Cells that others reach over say so (ECMA-376-1, 21.1.3.18). */
+function coveredIn(rows: Table["rows"]): ReadonlyMap<string, { hMerge?: 1; vMerge?: 1 }> {
+  const covered = new Map<string, { hMerge?: 1; vMerge?: 1 }>();
+  for (const [y, row] of rows.entries()) for (const [x, cell] of row.entries()) {
+    for (let down = 0; down < (cell?.rows ?? 1); down++) for (let right = 0; right < (cell?.columns ?? 1); right++) if (down || right) covered.set(`${y + down}/${x + right}`, { ...(right ? { hMerge: 1 } : {}), ...(down ? { vMerge: 1 } : {}) });
+  }
+  return covered;
+}
+
+const EDGES = { left: "a:lnL", right: "a:lnR", top: "a:lnT", bottom: "a:lnB" } as const;
+const ANCHOR = { top: undefined, middle: "ctr", bottom: "b" } as const;
+
+/** A table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the words of a cell, `fill` what fills it. */
+export function tableXml({ rows, header, align }: Table, { widths, heights, worn, bold }: TableStanding, paragraphs: (text: RichText) => string, fill: (fill: NonNullable<Cell["fill"]>) => string): string {
+  const covered = coveredIn(rows);
+  const cell = (one: Cell | null, x: number, y: number) => {
+    const { insets, borders, anchor, ...look } = one ? worn(one, y) : {};
+    const [left, top, right, bottom] = insets ?? [7.2, 3.6, 7.2, 3.6];
+    const sided = (one?.text ?? []).map((paragraph) => ({ ...paragraph, ...(paragraph.align || align[x] === undefined || align[x] === "start" ? {} : { align: align[x] }), ...(bold && y < header ? { runs: paragraph.runs.map(strong) } : {}) }));
+    const edges = (["left", "right", "top", "bottom"] as const).map((side) => strokeXml(borders?.[side] ?? null, EDGES[side])).join("");
+    return xml("a:tc", { gridSpan: one?.columns, rowSpan: one?.rows, ...covered.get(`${y}/${x}`) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphs(sided)), xml("a:tcPr", { marL: emu(left), marR: emu(right), marT: emu(top), marB: emu(bottom), anchor: ANCHOR[anchor ?? "top"] }, edges, look.fill ? fill(look.fill) : "<a:noFill/>"));
+  };
+  const grid = xml("a:tblGrid", {}, ...widths.map((width) => xml("a:gridCol", { w: emu(width) })));
+  return xml("a:tbl", {}, xml("a:tblPr", { firstRow: header ? 1 : undefined }), grid, ...rows.map((row, y) => xml("a:tr", { h: emu(heights[y] ?? 0) }, ...row.map((one, x) => cell(one, x, y)))));
+}
+
+const strong = (run: RichText[number]["runs"][number]) => ({ ...run, marks: [...new Set([...(run.marks ?? []), "strong" as const])] });
 
 /** Reads a table; a header row's own bold is taken as its being a header. */
 export function readTable(table: XmlElement, body: (text: XmlElement | undefined) => RichText): Table | undefined {

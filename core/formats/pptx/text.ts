@@ -15,6 +15,8 @@ export interface TextContext {
   codeColour?: string;
   /** The size of the words around, in points, before a box makes all of them smaller. */
   size: number;
+  /** Whether runs say their size: no level around them does. */
+  sized?: boolean;
   /** The size of one level's indent in points. */
   indent: number;
   /** Whether the placeholder's own style brings bullets. */
@@ -37,6 +39,7 @@ function runProperties(run: Run, name: string, context: TextContext): string {
   const { attributes, before, fonts } = lookParts(tinted);
   // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
   if (marks.has("code") && !run.look?.size && !context.style) attributes.sz = Math.round(context.size * CODE_SCALE * 100);
+  if (context.sized) attributes.sz ??= Math.round(context.size * 100);
   return xml(
     name,
     { lang: run.look?.language ?? context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, ...attributes, ...(marks.has(RAISED as never) ? { baseline: 30000 } : {}), dirty: 0 },
@@ -93,5 +96,5 @@ export function paragraphsXml(text: RichText, context: TextContext): string {
     const content = runs(paragraph, context);
     return xml("a:p", {}, paragraphProperties(paragraph, rtl, context), content || runProperties({ text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) }, "a:endParaRPr", context));
   });
-  return written.join("") || xml("a:p", {}, xml("a:endParaRPr", { lang: context.language }));
+  return written.join("") || xml("a:p", {}, xml("a:endParaRPr", { lang: context.language, sz: context.sized ? Math.round(context.size * 100) : undefined }));
 }

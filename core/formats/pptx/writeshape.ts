@@ -1,14 +1,14 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type FontSet, type SceneBox, sizeOf, tableLook } from "@unitext/core/layout";
-import { type Background, type Cell, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
+import { type Background, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
 import { isLines, stillPictures } from "../picture";
 import { ShapeMath } from "./math";
 import { NUMBER_FIELD, transform } from "./layouts";
-import { emu, type Placeholder, placeholderOf, REL, TYPE } from "./names";
+import { type Placeholder, placeholderOf, REL, TYPE } from "./names";
 import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
-import { tableXml } from "./table";
+import { type TableStanding, tableXml } from "./table";
 import { paragraphsXml, type TextContext } from "./text";
 import { chartPart, workbook } from "./writechart";
 import { blipXml, boxXml, type Embedded, fillXml, geometryXml, listStyleXml, shadowXml, standingXml, strokeXml } from "./writedrawing";
@@ -141,35 +141,22 @@ function graphicFrame({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fram
   );
 }
 
-function tableFrame(work: ShapeWork, table: Pick<TableElement, "rows" | "header" | "align">): string {
-  const { frame, box, head } = work;
-  const size = box?.size || sizeOf("figure", head.theme, head.page);
-  const context = textContext(work, size, false);
-  const sized = (text: RichText) => paragraphsXml(flattened(text, work.notes), context).replace(/<a:rPr (?![^>]*\bsz=)/g, `<a:rPr sz="${Math.round(size * 100)}" `).replace(/<a:endParaRPr /g, `<a:endParaRPr sz="${Math.round(size * 100)}" `);
-  return graphicFrame(work, {}, "table", tableXml(table, tableLook(table, frame.width, size, { fonts: work.options.fonts, theme: head.theme, language: head.language }), sized));
-}
-
-/** A table in the look that its file gave it: widths, heights, fills, borders, insets. */
-function lookedTable(element: TableElement, work: ShapeWork): string {
+/** A table as it says itself that it looks, or as the theme draws it where it says nothing. */
+function tableFrame(element: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "name">, work: ShapeWork, laid?: TableGrid): string {
+  const { frame, box, head, notes, options } = work;
+  const { rows, widths, heights } = element;
   const style = styleOf(element, work);
-  const size = style?.[0]?.run?.size ?? 18;
-  const context = textContext(work, size, false);
-  const { rows, header, widths = [], heights = [] } = element;
-  const width = Math.max(...rows.map((row) => row.length));
-  const covered = new Map<string, Record<string, number>>();
-  for (const [y, row] of rows.entries()) for (const [x, cell] of row.entries()) {
-    for (let dy = 0; dy < (cell?.rows ?? 1); dy++) for (let dx = 0; dx < (cell?.columns ?? 1); dx++) if (dx || dy) covered.set(`${y + dy}/${x + dx}`, { ...(dx ? { hMerge: 1 } : {}), ...(dy ? { vMerge: 1 } : {}) });
-  }
-  const borders = ({ borders: own }: Pick<Cell, "borders">) => (["left", "right", "top", "bottom"] as const).map((side) => strokeXml(own?.[side] ?? null, { left: "a:lnL", right: "a:lnR", top: "a:lnT", bottom: "a:lnB" }[side])).join("");
+  const size = widths ? (style?.[0]?.run?.size ?? 18) : box?.size || sizeOf("figure", head.theme, head.page);
+  const context: TextContext = { ...textContext(work, size, false), sized: !widths };
   const base = style?.[0]?.run;
-  const dressed = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, look: { ...base, ...run.look } })) }));
-  const cells = rows.map((row, y) => xml("a:tr", { h: emu(heights[y] || work.frame.height / rows.length) }, ...row.map((cell, x) => {
-    const [l, t, r, b] = cell?.insets ?? [7.2, 3.6, 7.2, 3.6];
-    const sided = (cell?.text ?? []).map((paragraph) => ({ ...paragraph, ...(paragraph.align || element.align[x] === undefined || element.align[x] === "start" ? {} : { align: element.align[x] }) }));
-    return xml("a:tc", { gridSpan: cell?.columns, rowSpan: cell?.rows, ...covered.get(`${y}/${x}`) }, xml("a:txBody", {}, "<a:bodyPr/><a:lstStyle/>", paragraphsXml(flattened(dressed(sided), work.notes), context)), xml("a:tcPr", { marL: emu(l), marR: emu(r), marT: emu(t), marB: emu(b), anchor: cell?.anchor === "middle" ? "ctr" : cell?.anchor === "bottom" ? "b" : undefined }, borders(cell ?? {}), cell?.fill ? fillXml(cell.fill, (source) => embedded(work, source)) : "<a:noFill/>"));
-  })));
-  const grid = xml("a:tblGrid", {}, ...Array.from({ length: width }, (_, x) => xml("a:gridCol", { w: emu(widths[x] || work.frame.width / width) })));
-  return graphicFrame(work, element, "table", xml("a:tbl", {}, xml("a:tblPr", { firstRow: header ? 1 : undefined }), grid, ...cells));
+  const dressed = (text: RichText): RichText => (base ? text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, look: { ...base, ...run.look } })) })) : text);
+  const columns = Math.max(...rows.map((row) => row.length));
+  const standing = (): TableStanding => {
+    if (widths) return { widths: Array.from({ length: columns }, (_, x) => widths[x] || frame.width / columns), heights: rows.map((_, y) => heights?.[y] || frame.height / rows.length), worn: (cell) => cell, bold: false };
+    const look = tableLook(element, frame.width, size, { fonts: options.fonts, theme: head.theme, language: head.language }, laid);
+    return { ...look, worn: (cell, row) => look.worn(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1), bold: true };
+  };
+  return graphicFrame(work, element, "table", tableXml(element, standing(), (text) => paragraphsXml(flattened(dressed(text), notes), context), (fill) => fillXml(fill, (source) => embedded(work, source))));
 }
 
 /** Colours of series, in the order in which they are told apart. */
@@ -200,10 +187,10 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     const own = element.frame ? `${transform(element.frame)}<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>` : "";
     return xml("p:sp", {}, xml("p:nvSpPr", {}, xml("p:cNvPr", { id: work.id, name: element.name ?? work.name }), '<p:cNvSpPr><a:spLocks noGrp="1"/></p:cNvSpPr>', xml("p:nvPr", {}, held)), xml("p:spPr", {}, own), xml("p:txBody", {}, autofit(box, full), "<a:lstStyle/>", paragraphs));
   },
-  table: (element, work) => (element.widths ? lookedTable(element, work) : tableFrame(work, element)) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
+  table: (element, work) => tableFrame(element, work, work.box?.grid) + (element.caption ? work.line(element.caption, { ...work.frame, y: work.frame.y + work.frame.height + 4, height: 24 }) : ""),
   chart: (element, work) => {
     const { pack, relationships, path } = work;
-    if (!element.series.some(({ values }) => values.length)) return tableFrame(work, chartTable(element));
+    if (!element.series.some(({ values }) => values.length)) return tableFrame(chartTable(element), work);
     const own = new Relationships();
     const chart = pack.free("ppt/charts/chart1.xml");
     pack.put(chart, TYPE.chart, new Uint8Array());
