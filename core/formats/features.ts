@@ -1,5 +1,6 @@
-import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts, stepsForm, withSteps } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
+import { normalText } from "@unitext/core/text";
 import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./kept";
 import { standsOnMaster } from "./regions";
 import type { WritableFormat } from "./index";
@@ -29,6 +30,9 @@ function known(deck: Deck, id: string): boolean {
 const looked = (element: Element) => element.style !== undefined || elementTexts(element).some((text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined));
 
 const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
+
+/** Whether the points of a text come in groups that only a list of them can say. */
+const inGroups = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && stepsForm(normalText(element.text)) === "own";
 
 /** The features that a deck may have, with what names each thing found on a slide. */
 export const FEATURES = {
@@ -66,7 +70,8 @@ export const FEATURES = {
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
   "pictures before items": (slide, deck) => slide.elements.flatMap((element) => (signsOf(element, deck.styles).length ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
-  "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps ? ["points that appear one at a time"] : [])),
+  "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps && !inGroups(element) ? ["points that appear one at a time"] : [])),
+  "points in groups": (slide) => slide.elements.flatMap((element) => (inGroups(element) ? ["points that appear in groups"] : [])),
   entrances: (slide) => slide.elements.flatMap((element) => (element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "other motion": ({ moves = [] }) => moves,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
@@ -136,6 +141,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "pictures before items": kept,
   footnotes: FOOT,
   "points one at a time": kept,
+  "points in groups": kept,
   entrances: kept,
   "other motion": (slide) => (onItsLayout(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
   transitions: kept,
@@ -169,6 +175,7 @@ const PAGES: Record<FeatureName, Judge> = {
   footnotes: kept,
   groups: kept,
   "points one at a time": { how: "shown at once" },
+  "points in groups": { how: "shown at once" },
   entrances: { how: "shown at once" },
   "other motion": { why: "pages do not move" },
   transitions: { why: "pages do not move" },
@@ -200,7 +207,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
   pdf: { ...PAGES, "named sections": kept, "soft shadows": { how: "drawn in layers, as pages have no soft edges" }, "pictures of lines": { how: "drawn in dots, up to 2400 in a row" } },
-  html: { ...PAGES, notes: kept, "points one at a time": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
+  html: { ...PAGES, notes: kept, "points one at a time": kept, "points in groups": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
   docx: { ...PAGES, "links of pictures": NO_LINKS_SHOWN, "links of shapes": NO_LINKS_SHOWN, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
   png: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
   svg: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
@@ -238,6 +245,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "pictures before items": { why: "text has no place for them; the items stay" },
     footnotes: kept,
     "points one at a time": kept,
+    "points in groups": { how: "each comes by itself" },
     entrances: { why: "text has no place for it; what comes in is there at once" },
     "other motion": OTHER_MOTION,
     backgrounds: ({ background }) => (background && "fill" in background ? { how: "named by one colour" } : kept),
@@ -275,6 +283,12 @@ export function entriesOf(deck: Deck, format: WritableFormat, besides: ReadonlyS
   return { adapted, left };
 }
 
+/** How many points come in on a slide, of the texts asked for. */
+function pointsIn(slide: Slide, of: (element: Element) => boolean): number {
+  const wanted = new Set(slide.elements.filter(of).map(({ id }) => id));
+  return revealsOf(slide).filter(({ element, paragraph }) => paragraph !== undefined && wanted.has(element)).length;
+}
+
 /** The counts that a feature stands for, so that what is left out is not counted as carried. */
 const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: number) => void>> = {
   notes: (to) => {
@@ -299,7 +313,10 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
     to.media -= found;
   },
   "points one at a time": (to, slide) => {
-    to.steps -= revealsOf(slide).filter(({ paragraph }) => paragraph !== undefined).length;
+    to.steps -= pointsIn(slide, (element) => !inGroups(element));
+  },
+  "points in groups": (to, slide) => {
+    to.steps -= pointsIn(slide, inGroups);
   },
   entrances: (to, slide) => {
     to.steps -= revealsOf(slide).filter(({ paragraph }) => paragraph === undefined).length;
@@ -315,7 +332,7 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   },
 };
 /** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
-const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "entrances", "films and sounds", "foreign content"]);
+const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "points in groups", "entrances", "films and sounds", "foreign content"]);
 
 /** What a deck written in a format carries, as counts. */
 export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Tally {
@@ -325,7 +342,8 @@ export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlyS
     return { ...noTally(), slides: slides.filter(hasNotes).length, notes };
   }
   const foreign = TABLE[format]["foreign content"];
-  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.flatMap(standIns) } : slide)) : slides;
+  const shown = (slide: Slide): Slide => (format === "md" && slide.elements.some(inGroups) ? { ...slide, elements: slide.elements.map((element) => (inGroups(element) ? { ...element, text: withSteps(element.text, "each") } : element)) } : slide);
+  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.flatMap(standIns) } : slide)) : slides.map(shown);
   const to = tally({ slides: drawn });
   // Links of notes go with the notes.
   for (const name of Object.keys(COUNTS) as FeatureName[]) {

@@ -1,4 +1,4 @@
-import { type Effect, type Element, type Entrance, isEmptyText, orderedEntrances, type Slide, type Transition, type Trigger } from "@unitext/core/model";
+import { type Effect, type Element, type Entrance, isEmptyText, orderedEntrances, type Paragraph, type RichText, type Slide, type Transition, type Trigger, withSteps } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
 /** One thing that a file lets happen on a slide: an entrance of a shape, or of some of its paragraphs, or another motion by its name. */
@@ -9,17 +9,23 @@ export type Happening = { shape: string } & (
 
 interface Coming {
   entrance: Entrance;
-  points: Set<number>;
-  /** Whether a later point came by itself, and whether some came together. */
-  apart: boolean;
-  together: boolean;
-  otherwise?: string;
+  /** Its points by what comes together, in order; none where it comes as a whole. */
+  groups: number[][];
+  /** The run of things that begin together in which its last points came. */
+  run: number;
+  /** In what it comes otherwise than an entrance can say. */
+  unlike: Set<string>;
 }
+
+const IN_TURN = "its points in turn with other things";
+const UNEVEN = "its points otherwise than the first";
 
 /** What the happenings of a slide are as entrances of shapes, and what no entrance can say. */
 function gathered(happenings: readonly Happening[]): { entrances: Map<string, Coming>; moves: { shape: string; what: string }[] } {
   const entrances = new Map<string, Coming>();
   const moves: { shape: string; what: string }[] = [];
+  let run = 0;
+  let last = "";
   for (const [order, one] of happenings.entries()) {
     const { shape } = one;
     if ("motion" in one) {
@@ -27,21 +33,36 @@ function gathered(happenings: readonly Happening[]): { entrances: Map<string, Co
       continue;
     }
     const { trigger, effect, seconds, delay, points, otherwise } = one;
+    if (trigger !== "with") run += 1;
     const known = entrances.get(shape);
-    const coming = known ?? { entrance: { order, trigger, effect, seconds, ...(delay ? { delay } : {}) }, points: new Set<number>(), apart: false, together: false, ...(otherwise ? { otherwise } : {}) };
+    const seen = known?.groups.flat() ?? [];
+    const coming: Coming = known ?? { entrance: { order, trigger, effect, seconds, ...(delay ? { delay } : {}) }, groups: [], run, unlike: new Set(otherwise ? [otherwise] : []) };
     entrances.set(shape, coming);
-    if (known && (points ? !known.points.size || known.points.has(points[0]) : true)) {
-      // A text whose box comes in before its points comes in with the first of them.
-      if (!points || known.points.size) moves.push({ shape, what: "a second entrance" });
-    } else if (known) {
-      if (trigger === "with") known.together = true;
-      else known.apart = true;
+    // A text whose box comes in before its points comes in with the first of them.
+    if (known && (points ? seen.includes(points[0]) : true)) {
+      if (!points || seen.length) moves.push({ shape, what: "a second entrance" });
+    } else if (points) {
+      const group = Array.from({ length: Math.max(1, Math.min(points[1] - points[0], 10_000) + 1) }, (_, nth) => points[0] + nth).filter((point) => !seen.includes(point));
+      const { entrance, groups } = coming;
+      if (groups.length && last !== shape) coming.unlike.add(IN_TURN);
+      else if (groups.length && (effect !== entrance.effect || seconds !== entrance.seconds || delay !== (entrance.delay ?? 0) || (trigger === "after") !== (entrance.trigger === "after") && trigger !== "with" || (groups.at(-1)?.at(-1) ?? 0) > points[0])) coming.unlike.add(UNEVEN);
+      if (groups.length && trigger === "with" && coming.run === run) groups.at(-1)?.push(...group);
+      else groups.push(group);
+      coming.run = run;
     }
-    if (!points) continue;
-    if (points[1] > points[0]) coming.together = true;
-    for (let at = points[0]; at <= Math.min(points[1], points[0] + 10000); at++) coming.points.add(at);
+    last = shape;
   }
   return { entrances, moves };
+}
+
+/** The text with its points in the groups in which they come; undefined where the whole text comes. */
+function grouped(text: RichText, groups: readonly (readonly number[])[]): RichText | undefined {
+  const said = text.flatMap((paragraph, at) => (isEmptyText([paragraph]) ? [] : [at]));
+  const own = groups.map((group) => group.filter((at) => said.includes(at))).filter((group) => group.length);
+  const coming = new Set(own.flat());
+  if (!coming.size) return undefined;
+  const leading = new Set(own.map((group) => Math.min(...group)));
+  return withSteps(text, "each").map((paragraph, at): Paragraph => (!said.includes(at) || leading.has(at) ? paragraph : { ...paragraph, step: coming.has(at) ? "with" : "shown" }));
 }
 
 /** How slides come in that come in otherwise in their file: nearest to what moves in, to what is uncovered, and to all else. */
@@ -65,18 +86,16 @@ const HOW: Record<Effect, string> = { appear: "appearing", fade: "fading in", wi
  */
 export function withMotion(slide: Pick<Slide, "arrangement" | "elements">, happenings: readonly Happening[], elementsOf: (shape: string) => readonly Element[], adapted: (entry: Omit<Report["adapted"][number], "slide">) => void): { elements: Element[]; moves: string[] } {
   const { entrances, moves } = gathered(happenings);
-  const said = new Map<string, Pick<Element, "entrance"> & { steps?: boolean }>();
+  const said = new Map<string, Pick<Element, "entrance"> & { steps?: boolean; text?: RichText }>();
   const named = (element: Element | undefined) => (element?.name ? ` of “${element.name}”` : "");
-  for (const [shape, { entrance, points, apart, together, otherwise }] of entrances) {
+  for (const [shape, { entrance, groups, unlike }] of entrances) {
     for (const [nth, element] of elementsOf(shape).entries()) {
       if (said.has(element.id)) continue;
-      // Points that all come at once come as the text.
-      const stepped = element.kind === "text" && (apart || (points.size === 1 && !together)) && element.text.some((paragraph) => !isEmptyText([paragraph]));
-      const some = points.size > 0 && element.kind === "text" && element.text.filter((paragraph) => !isEmptyText([paragraph])).length > points.size;
-      const unlike = nth ? [] : [otherwise, apart && together ? "several points at once" : undefined, some ? "some of its points alone" : undefined].filter(Boolean);
+      const text = element.kind === "text" ? grouped(element.text, groups) : undefined;
+      if (element.kind !== "text" && groups.length > 1) unlike.add("point by point");
       // What a group is made of comes in together.
-      said.set(element.id, { entrance: nth ? { ...entrance, order: entrance.order + nth / 10000, trigger: "with" } : entrance, ...(stepped ? { steps: true } : {}) });
-      if (unlike.length) adapted({ what: `the entrance${named(element)} (${unlike.join(", ")})`, how: `shown as ${HOW[entrance.effect]}${stepped ? ", point by point" : ""}; its own format keeps it as it was` });
+      said.set(element.id, { entrance: nth ? { ...entrance, order: entrance.order + nth / 10000, trigger: "with" } : entrance, ...(text ? { steps: true, text } : {}) });
+      if (!nth && unlike.size) adapted({ what: `the entrance${named(element)} (${[...unlike].join(", ")})`, how: `shown as ${HOW[entrance.effect]}${text ? ", point by point" : ""}; its own format keeps it as it was` });
     }
   }
   const elements = orderedEntrances({ ...slide, elements: slide.elements.map((element) => (said.has(element.id) ? ({ ...element, ...said.get(element.id) } as Element) : element)) });

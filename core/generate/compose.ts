@@ -1,5 +1,5 @@
-import { ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf } from "@unitext/core/model";
-import { chartOf, type Content, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, type Problem, recognised } from "@unitext/core/text";
+import { ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf, withSteps } from "@unitext/core/model";
+import { chartOf, type Content, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, type Problem, recognised, type Steps } from "@unitext/core/text";
 import type { Flow } from "./draft";
 
 /** A slide that has its content and does not have its ids yet. */
@@ -13,7 +13,7 @@ export interface Composed {
   arrangement: ArrangementName;
   because: string;
   /** All text of the main flow appears point by point. */
-  steps: boolean;
+  steps: Steps;
 }
 
 export interface Draftlike {
@@ -46,12 +46,12 @@ export function arranged(draft: Draftlike, first: boolean, given: string | undef
   return { arrangement, because };
 }
 
-type Bare = { slot: string | null; content: Content; steps?: boolean };
+type Bare = { slot: string | null; content: Content; steps?: Steps };
 
 /** The contents of a slide with the slots that they take, texts of one slot that follow each other as one. */
 function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
   const all: Bare[] = title && !isEmptyText(title) ? [{ slot: "title", content: { kind: "text", text: title } }] : [];
-  const add = (slot: string | null, content: Content, stepped: boolean) => {
+  const add = (slot: string | null, content: Content, stepped: Steps) => {
     const last = all.at(-1);
     if (content.kind === "text") {
       if (isEmptyText(content.text)) return;
@@ -60,7 +60,7 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
         return;
       }
     }
-    all.push({ slot, content, ...(stepped ? { steps: true } : {}) });
+    all.push({ slot, content, ...(stepped ? { steps: stepped } : {}) });
   };
   const counts: Record<string, number> = {};
   const numbered = arrangement === "number" && !slots.has("number") && isBigNumber(textOf(flowText(flow, false).slice(0, 1)).trim());
@@ -80,9 +80,17 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
   return all;
 }
 
+const mainOnce = new WeakMap<RichText, RichText>();
+/** A text whose main points come with what is below them; made once, so that it is laid out once. */
+function mainPoints(text: RichText): RichText {
+  const made = mainOnce.get(text) ?? withSteps(text, "main");
+  mainOnce.set(text, made);
+  return made;
+}
+
 /** Makes the slide of a composition. Equal compositions share their contents, so that they are laid out once. */
 export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
-  const elements = placed(composed).map(({ slot, content, steps }) => ({ ...content, id: newId(), slot, ...(steps ? { steps } : {}) }) as Element);
+  const elements = placed(composed).map(({ slot, content, steps }) => ({ ...content, ...(steps === "main" && content.kind === "text" ? { text: mainPoints(content.text) } : {}), id: newId(), slot, ...(steps ? { steps: true } : {}) }) as Element);
   const slide: Slide = { id, parent: null, arrangement: composed.arrangement, elements, notes: composed.notes, hidden: false, ...composed.look };
   return { ...slide, elements: readingOrder(slide) };
 }

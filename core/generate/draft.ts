@@ -1,9 +1,9 @@
 import { joinRuns, type RichText, run, type SlideLook } from "@unitext/core/model";
-import type { Block, Content, Lines, SlideMark } from "@unitext/core/text";
+import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text";
 
 /** A stretch of a slide's content in the order of the text: paragraphs with the line of each, or something that is no text. */
 export type Flow =
-  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; steps?: boolean }
+  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; steps?: Steps }
   | { kind: "content"; content: Exclude<Content, { kind: "text" }>; line: number };
 
 /** What a slide is gathered from before it has an arrangement. */
@@ -88,7 +88,7 @@ export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
       const held = draft.slots.get(name) ?? { flow: [], ...(block.width ? { width: block.width } : {}) };
       for (const inner of block.blocks) {
         if (inner.kind === "notes") draft.notes = [...draft.notes, ...inner.text];
-        else held.flow.push(...flowOfBlock(inner).map((flow) => (flow.kind === "text" && block.steps ? { ...flow, steps: true } : flow)));
+        else held.flow.push(...flowOfBlock(inner).map((flow) => (flow.kind === "text" && block.steps ? { ...flow, steps: block.steps } : flow)));
       }
       draft.slots.set(name, held);
       break;

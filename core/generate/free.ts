@@ -1,5 +1,5 @@
 import type { SingleChange } from "@unitext/core/edit";
-import { type ChartElement, DEFAULT_RULE, type Element, emptyDeck, lookOf, type Paragraph, paragraphText, type RichText, type Slide, type TableElement } from "@unitext/core/model";
+import { type ChartElement, DEFAULT_RULE, type Element, emptyDeck, lookOf, type Paragraph, paragraphText, type RichText, type Slide, stepsForm, type TableElement } from "@unitext/core/model";
 import { deckText, normalText, readText } from "@unitext/core/text";
 import { diffIndices } from "node-diff3";
 import { bareContent, contentKey } from "./content";
@@ -14,7 +14,7 @@ export function isFree(slide: Slide): boolean {
   const known = free.get(slide.elements);
   if (known !== undefined) return known;
   const more = ({ frame, style, box, rotation, flip, groups, fill, stroke, shadow, ...element }: Element) =>
-    Boolean(KINDS.has(element.kind) || frame || style || box || rotation || flip || groups || fill || stroke || shadow || (element.kind === "picture" && (element.crop || element.opacity !== undefined || element.recolour || element.shape)) || (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour))));
+    Boolean(KINDS.has(element.kind) || frame || style || box || rotation || flip || groups || fill || stroke || shadow || (element.kind === "text" && element.steps && stepsForm(element.text) === "own") || (element.kind === "picture" && (element.crop || element.opacity !== undefined || element.recolour || element.shape)) || (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour))));
   const found = slide.elements.some(more);
   free.set(slide.elements, found);
   return found;
@@ -43,7 +43,7 @@ interface Said {
 }
 /** The paragraphs of a slide in order, with where they stand. */
 function paragraphs(slide: Slide, shapes: boolean): Said[] {
-  return slide.elements.flatMap((element) => (element.kind === "text" || (shapes && element.kind === "shape") ? element.text.flatMap((paragraph, at) => (paragraphText(paragraph).trim() || paragraph.runs.some(({ footnote }) => footnote) ? [{ words: JSON.stringify(normalText([{ ...paragraph, look: undefined, align: undefined, level: 0, kind: "plain", runs: paragraph.runs.map(({ look: _, ...run }) => run) } as Paragraph])), paragraph, element, at }] : [])) : []));
+  return slide.elements.flatMap((element) => (element.kind === "text" || (shapes && element.kind === "shape") ? element.text.flatMap((paragraph, at) => (paragraphText(paragraph).trim() || paragraph.runs.some(({ footnote }) => footnote) ? [{ words: JSON.stringify(normalText([{ ...paragraph, look: undefined, step: undefined, align: undefined, level: 0, kind: "plain", runs: paragraph.runs.map(({ look: _, ...run }) => run) } as Paragraph])), paragraph, element, at }] : [])) : []));
 }
 const bareWords = (words: string) => words.replace(/"marks":\[[^\]]*\],?/g, "");
 

@@ -1,5 +1,5 @@
 import { newSlide } from "@unitext/core/edit";
-import { type Element, type Entrance, orderedEntrances, plainText, pressesOf, revealsOf } from "@unitext/core/model";
+import { type Element, type Entrance, orderedEntrances, plainText, pressesOf, revealsOf, stepsForm, withSteps } from "@unitext/core/model";
 
 const box = (id: string, entrance?: Partial<Entrance>, words = id, steps = false): Element => ({ kind: "text", id, slot: null, frame: { x: 0, y: 0, width: 100, height: 40 }, text: plainText(words), ...(steps ? { steps } : {}), ...(entrance ? { entrance: { order: 0, trigger: "press", effect: "fade", seconds: 0.5, ...entrance } } : {}) });
 const slide = (...elements: Element[]) => ({ ...newSlide("s", "blank"), elements });
@@ -25,6 +25,24 @@ describe("how the elements of a slide come in", () => {
 
   it("lets points follow by themselves where the first one does", () => {
     expect(revealsOf(slide(box("x", { trigger: "after", seconds: 1 }, "one\ntwo\nthree", true))).map(({ press, start }) => [press, start])).toEqual([[0, 0], [0, 1], [0, 2]]);
+  });
+
+  it("brings points together with those before them, and leaves what is there from the beginning", () => {
+    const points = (...steps: (string | undefined)[]) => ({ ...box("x", { effect: "wipe", seconds: 1, delay: 0.5 }), steps: true, text: steps.map((step, at) => ({ kind: "bullet" as const, level: 0, runs: [{ text: String(at) }], ...(step ? { step } : {}) })) }) as Element;
+    expect(revealsOf(slide(points("shown", undefined, "with", "shown", undefined, "with"))).map(({ paragraph, press, start, trigger }) => [paragraph, press, start, trigger])).toEqual([[1, 1, 0.5, "press"], [2, 1, 0.5, "with"], [4, 2, 0.5, "press"], [5, 2, 0.5, "with"]]);
+    // What would come with nothing comes first.
+    expect(revealsOf(slide(points("with", "with", undefined))).map(({ paragraph, press }) => [paragraph, press])).toEqual([[0, 1], [1, 1], [2, 2]]);
+    expect(revealsOf(slide(points("shown", "shown")))).toEqual([]);
+  });
+
+  it("knows the forms in which points come, and puts them into one", () => {
+    const text = [0, 1, 1, 0, 2].map((level, at) => ({ kind: "bullet" as const, level, runs: at === 2 ? [] : [{ text: String(at) }] }));
+    expect(stepsForm(text)).toBe("each");
+    const main = withSteps(text, "main");
+    expect(main.map(({ step }) => step)).toEqual([undefined, "with", undefined, undefined, "with"]);
+    expect(stepsForm(main)).toBe("main");
+    expect(withSteps(main, "each")).toEqual(text);
+    expect(stepsForm(main.map((paragraph, at) => (at === 3 ? { ...paragraph, step: "with" as const } : paragraph)))).toBe("own");
   });
 
   it("has orders that count from 0, and no entrance that says no more than its steps", () => {

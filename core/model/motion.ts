@@ -1,7 +1,7 @@
 import type { Element, Slide } from "./deck";
 import type { Effect, Entrance, Trigger } from "./look";
 import { readingOrder } from "./read";
-import { isEmptyText } from "./richtext";
+import { isEmptyText, type Paragraph, type RichText } from "./richtext";
 
 /** An entrance in its time: it begins `start` seconds after the press with that number; 0 is the coming of the slide. */
 export interface Reveal {
@@ -17,6 +17,28 @@ export interface Reveal {
 }
 
 const stepped = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && element.text.length > 0;
+
+/** How the points of a text come one at a time: each by itself, each of the first level with what is below it, or in groups of their own. */
+export type StepsForm = "each" | "main" | "own";
+
+const spoken = (text: RichText): Paragraph[] => text.filter((paragraph) => !isEmptyText([paragraph]));
+const mainStep = ({ level }: Paragraph, nth: number): Paragraph["step"] => (nth > 0 && level > 0 ? "with" : undefined);
+
+/** In which form the points of a text come. */
+export function stepsForm(text: RichText): StepsForm {
+  const said = spoken(text);
+  if (said.every(({ step }) => step === undefined)) return "each";
+  return said.every((paragraph, nth) => paragraph.step === mainStep(paragraph, nth)) ? "main" : "own";
+}
+
+/** The text with its points coming each by itself, or those of the first level with what is below them. */
+export function withSteps(text: RichText, form: Exclude<StepsForm, "own">): RichText {
+  const said = spoken(text);
+  return text.map(({ step: _, ...paragraph }, at): Paragraph => {
+    const step = form === "main" ? mainStep(paragraph, said.indexOf(text[at] as Paragraph)) : undefined;
+    return step ? { ...paragraph, step } : paragraph;
+  });
+}
 
 /**
  * The entrances of a slide in the order in which they are seen. Points that come one at a time without an entrance of
@@ -36,10 +58,10 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
   for (const { element } of entering) {
     const { trigger, effect, seconds, delay = 0 }: Omit<Entrance, "order"> = element.entrance ?? { trigger: "press", effect: "appear", seconds: 0 };
     // Empty lines between points wait for nobody.
-    const points = stepped(element) ? element.text.flatMap((paragraph, nth) => (isEmptyText([paragraph]) ? [] : [nth])) : [undefined];
-    for (const [nth, paragraph] of points.entries()) {
+    const points = stepped(element) ? element.text.flatMap((paragraph, at) => (isEmptyText([paragraph]) || paragraph.step === "shown" ? [] : [{ paragraph: at, along: paragraph.step === "with" }])) : [{ paragraph: undefined, along: false }];
+    for (const [nth, { paragraph, along }] of points.entries()) {
       // Later points follow by themselves where the first one does.
-      const by = nth ? (trigger === "after" ? "after" : "press") : trigger;
+      const by = !nth ? trigger : along ? "with" : trigger === "after" ? "after" : "press";
       if (by === "press") {
         press += 1;
         [begun, ended] = [0, 0];

@@ -44,6 +44,8 @@ export const Paragraph = z.object({
   /** The number that a numbered item begins to count from, where it is not the next. */
   start: z.number().int().min(0).max(1_000_000).optional(),
   look: ParagraphLook.optional(),
+  /** In a text whose paragraphs come one at a time: that it comes together with the one before it, or is there from the beginning. */
+  step: z.enum(["with", "shown"]).optional(),
   runs: z.array(Run),
 });
 export type Paragraph = z.infer<typeof Paragraph>;

@@ -48,6 +48,7 @@ export function everything(assets: Deck["assets"]): Deck {
         notes: plainText("Speak slowly here.\nThen wait."),
       },
       { ...newSlide("detail", "title"), parent: "words", hidden: true, elements: [title("A detail")] },
+      { ...newSlide("groups", "points"), elements: [title("In groups"), { kind: "text", id: "grouped", slot: "body", steps: true, text: (["shown", undefined, "with", undefined] as const).map((step, nth) => ({ kind: "bullet", level: 0, ...(step ? { step } : {}), runs: [run(`point ${nth}`)] })) }] },
       {
         ...newSlide("figures", "blank"),
         section: "Figures",

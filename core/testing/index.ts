@@ -1,5 +1,5 @@
 import { apply, type Change, copies, duplicate, hide, moveTo, nest, newSlide, rearrange, remove, step, unnest } from "@unitext/core/edit";
-import { type ArrangementName, ARRANGEMENTS, type Cell, type Deck, type Element, emptyDeck, footnote, type Mark, MARKS, type Paragraph, readingOrder, type RichText, type Run, run, type Slide, type SlideLook, slotsOf, THEMES } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, type Cell, type Deck, type Element, emptyDeck, footnote, type Mark, MARKS, type Paragraph, readingOrder, type RichText, type Run, run, type Slide, type SlideLook, slotsOf, THEMES, withSteps } from "@unitext/core/model";
 import { normalCell, normalText } from "@unitext/core/text";
 import fc from "fast-check";
 
@@ -57,7 +57,7 @@ const isFigureSlot = (slot: string) => ["table", "chart", "diagram", "code", "fo
 /** A slide with text in its slots, figures, notes, and now and then pictures, steps and a look of its own. */
 export function slideArbitrary(newId: () => string): fc.Arbitrary<Slide> {
   return fc.constantFrom(...(Object.keys(ARRANGEMENTS) as ArrangementName[])).chain((arrangement) =>
-    fc.record({ title: oneLine, texts: fc.array(richText, { minLength: 4, maxLength: 4 }), notes: richText, hidden: fc.boolean(), pictures: fc.array(picture, { maxLength: 2 }), figures: fc.array(figure, { minLength: 1, maxLength: 2 }), steps: fc.option(fc.boolean(), { nil: false, freq: 5 }), own: look }).map(({ title, texts, notes, hidden, pictures, figures, steps, own }) => {
+    fc.record({ title: oneLine, texts: fc.array(richText, { minLength: 4, maxLength: 4 }), notes: richText, hidden: fc.boolean(), pictures: fc.array(picture, { maxLength: 2 }), figures: fc.array(figure, { minLength: 1, maxLength: 2 }), steps: fc.option(fc.constantFrom("each" as const, "main" as const), { nil: undefined, freq: 2 }), own: look }).map(({ title, texts, notes, hidden, pictures, figures, steps, own }) => {
       const widths = arrangement === "comparison" && hidden ? { widths: [40, 60] } : {};
       const slide: Slide = { ...newSlide(newId(), arrangement), notes, hidden, ...own, ...widths };
       const add = (element: Bare, slot: string | null) => slide.elements.push({ ...element, id: newId(), slot } as Element);
@@ -72,10 +72,10 @@ export function slideArbitrary(newId: () => string): fc.Arbitrary<Slide> {
           return;
         }
         const text = slot === "title" ? title : (texts[index] ?? []);
-        if (text.length) add({ kind: "text", text, ...(steps && slot !== "title" ? { steps: true } : {}) }, slot);
+        if (text.length) add({ kind: "text", text: steps && slot !== "title" ? withSteps(normalText(text), steps) : text, ...(steps && slot !== "title" ? { steps: true } : {}) }, slot);
         if (slot === "body" && arrangement === "points" && figures[1]) {
           add(figures[1], "body");
-          if (texts[3]?.length) add({ kind: "text", text: texts[3], ...(steps ? { steps: true } : {}) }, "body");
+          if (texts[3]?.length) add({ kind: "text", text: steps ? withSteps(normalText(texts[3]), steps) : texts[3], ...(steps ? { steps: true } : {}) }, "body");
         }
       });
       // In reading order, as everything that is read stands.

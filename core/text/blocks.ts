@@ -1,9 +1,11 @@
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
-import type { Block, FrontMatter, SlideMark } from "./manuscript";
+import type { Block, FrontMatter, SlideMark, Steps } from "./manuscript";
 import { backgroundWord } from "./deck";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
+
+const stepsWord = (steps: Steps) => (steps === "main" ? steps : "");
 
 function markAttributes({ id, arrangement, hidden, level, steps, background, transition, delay, widths, section }: SlideMark): Record<string, string> {
   return {
@@ -11,7 +13,7 @@ function markAttributes({ id, arrangement, hidden, level, steps, background, tra
     ...(arrangement ? { arrangement } : {}),
     ...(level ? { level: String(level) } : {}),
     ...(hidden ? { hidden: "" } : {}),
-    ...(steps ? { steps: "" } : {}),
+    ...(steps ? { steps: stepsWord(steps) } : {}),
     ...(background ? { background: backgroundWord(background) } : {}),
     ...(transition ? { transition: transition.kind, seconds: String(transition.seconds) } : {}),
     ...(delay ? { delay: String(delay) } : {}),
@@ -30,7 +32,7 @@ const WRITERS: { [K in Block["kind"]]: Writer<Extract<Block, { kind: K }>> } = {
   figure: ({ figure }, notes) => contentNodes(figure, notes),
   picture: ({ picture }, notes) => contentNodes(picture, notes),
   notes: ({ text }, notes) => [container("notes", {}, blocksOf(text, notes))],
-  slot: ({ slot, steps, width, blocks }, notes) => [container(slot === "column" ? "column" : "slot", { ...(slot === "column" ? {} : { name: slot }), ...(width ? { width: String(width) } : {}), ...(steps ? { steps: "" } : {}) }, blocks.flatMap((block) => nodesOf(block, notes)))],
+  slot: ({ slot, steps, width, blocks }, notes) => [container(slot === "column" ? "column" : "slot", { ...(slot === "column" ? {} : { name: slot }), ...(width ? { width: String(width) } : {}), ...(steps ? { steps: stepsWord(steps) } : {}) }, blocks.flatMap((block) => nodesOf(block, notes)))],
   mark: ({ mark }) => [leaf("slide", markAttributes(mark))],
   break: () => [{ type: "thematicBreak" }],
   join: () => [leaf("join", {})],

@@ -1,10 +1,10 @@
-import { type Background, type Deck, type Element, isEmptyText, levels, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideLinks, themeKey } from "@unitext/core/model";
+import { type Background, canonical, type Deck, type Element, isEmptyText, levels, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideLinks, stepsForm, themeKey, withSteps } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Content, FrontMatter } from "./manuscript";
 import { flowOf, isBigNumber, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
-import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
+import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf, normalText } from "./write";
 
 function frontMatter(deck: Deck, opens: boolean): string {
   const { title, author, event, date } = deck.properties;
@@ -39,14 +39,14 @@ export function backgroundWord(background: Background): string {
 }
 
 /** The attributes of the `::slide` line; none where the text alone says all. */
-function markOf(slide: Slide, empty: boolean, steps: boolean, { id, first, level }: Marks): Record<string, string> {
+function markOf(slide: Slide, empty: boolean, steps: StepsWord | undefined, { id, first, level }: Marks): Record<string, string> {
   const { background, transition, delay, widths, section } = slide;
   const attributes: Record<string, string> = {};
   if (id) attributes.id = slide.id;
   if (empty || recognise(partsOf(slide, first)) !== slide.arrangement) attributes.arrangement = slide.arrangement;
   if (level) attributes.level = String(level);
   if (slide.hidden) attributes.hidden = "";
-  if (steps) attributes.steps = "";
+  if (steps !== undefined) attributes.steps = steps;
   if (background) attributes.background = backgroundWord(background);
   if (transition) attributes.transition = transition.kind;
   if (transition && transition.seconds !== 0.5) attributes.seconds = String(transition.seconds);
@@ -66,28 +66,38 @@ function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootCont
   return align ? [container("align", { to: align }, [heading])] : [heading];
 }
 
-/** Whether the text of a slot appears point by point, as a whole: a mark of the slot says it. */
-const stepped = (elements: readonly Element[]) => {
-  const texts = elements.filter((element) => element.kind === "text");
-  return texts.length > 0 && texts.every((element) => element.kind === "text" && element.steps);
+/** How a mark says that points come one at a time: each by itself, or the main ones with what is below them. */
+type StepsWord = "" | "main";
+
+/** How the text of a slot appears point by point, as a whole: a mark of the slot says it. Undefined where it does not, or not all of it alike. */
+function stepsOf(elements: readonly Element[]): StepsWord | undefined {
+  const texts = elements.flatMap((element) => (element.kind === "text" ? [element] : []));
+  if (!texts.length || texts.some(({ steps }) => !steps)) return undefined;
+  const forms = texts.map(({ text }) => stepsForm(normalText(text)));
+  if (!forms.includes("main")) return "";
+  return texts.every(({ text }) => canonical(withSteps(normalText(text), "main")) === canonical(normalText(text))) ? "main" : undefined;
+}
+const stepsAttribute = (elements: readonly Element[]) => {
+  const word = stepsOf(elements);
+  return word === undefined ? {} : { steps: word };
 };
 
 /** One slide in the text form. */
 export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): string {
   const { title, flow, slots } = flowOf(slide);
   const quoted = (element: Element) => slide.arrangement === "quotation" && element.slot === "body";
-  const steps = stepped(flow);
+  const steps = stepsOf(flow);
   // Without a number of its own, a line that looks like one would be read as it: it says that it is not.
   const [opening] = flow;
   const unnumbered = slide.arrangement === "number" && !slots.has("number") && opening?.kind === "text" && isBigNumber(paragraphText(opening.text[0] as Paragraph).trim()) ? opening : undefined;
   const body: RootContent[] = [];
   for (const element of flow) {
     if (quoted(element) && element.kind === "text") body.push({ type: "blockquote", children: blocksOf(element.text, notes) });
-    else if (element === unnumbered) body.push(container("slot", { name: mainSlot(slide.arrangement), ...(unnumbered.steps ? { steps: "" } : {}) }, blocksOf(unnumbered.text, notes)));
-    else if (element.kind === "text" && element.steps && !steps) body.push(container("slot", { name: mainSlot(slide.arrangement), steps: "" }, blocksOf(element.text, notes)));
+    else if (element === unnumbered) body.push(container("slot", { name: mainSlot(slide.arrangement), ...stepsAttribute([unnumbered]) }, blocksOf(unnumbered.text, notes)));
+    else if (element.kind === "text" && element.steps && steps === undefined) body.push(container("slot", { name: mainSlot(slide.arrangement), ...stepsAttribute([element]) }, blocksOf(element.text, notes)));
     else body.push(...contentNodes(bare(element), notes));
   }
-  const named = [...slots].map(([name, elements]) => container("slot", { name, ...(stepped(elements) ? { steps: "" } : {}) }, elements.flatMap((element) => contentNodes(bare(element), notes))));
+  const named = [...slots].map(([name, elements]) => container("slot", { name, ...stepsAttribute(elements) }, elements.flatMap((element) => contentNodes(bare(element), notes))));
   const heading = title ? titleNodes(slide, title.text, notes) : [];
   const attributes = markOf(slide, unnumbered !== undefined || (!heading.length && !body.length && !named.length), steps, marks);
   const mark: RootContent[] = Object.keys(attributes).length ? [{ type: "leafDirective", name: "slide", attributes, children: [] } as unknown as LeafDirective & RootContent] : [];

@@ -91,7 +91,7 @@ export function readDirective(node: DirectiveNode, place: Omit<Place, "attribute
 function slot({ at, attributes, inner, say }: Place, otherwise?: string): Block[] {
   const width = Number(attributes.width?.replace(/%$/, "") ?? Number.NaN);
   const name = attributes.name ?? otherwise;
-  if (name) return [{ kind: "slot", slot: name, ...("steps" in attributes ? { steps: true } : {}), ...(width >= 5 && width <= 95 ? { width } : {}), blocks: inner(), ...at }];
+  if (name) return [{ kind: "slot", slot: name, ...("steps" in attributes ? { steps: attributes.steps === "main" ? ("main" as const) : true } : {}), ...(width >= 5 && width <= 95 ? { width } : {}), blocks: inner(), ...at }];
   say("A slot needs a name, as in :::slot{name=right}; its text is kept in the body.");
   return inner();
 }
@@ -107,7 +107,7 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     if (key === "id" && said) mark.id = said;
     else if (key === "arrangement" && said) mark.arrangement = said;
     else if (key === "hidden") mark.hidden = said !== "false";
-    else if (key === "steps") mark.steps = said !== "false";
+    else if (key === "steps") mark.steps = said === "main" ? said : said !== "false";
     else if (key === "level" && /^[0-8]$/.test(said)) mark.level = Number(said);
     else if (key === "background" && /^#[0-9a-f]{6}$/i.test(said)) mark.background = { colour: said.toLowerCase() };
     else if (key === "background" && said && !said.startsWith("#")) mark.background = { picture: said };
@@ -116,7 +116,7 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
     else if (key === "widths" && (numbers.length === 2 || numbers.length === 3) && numbers.every((width) => width >= 5 && width <= 95)) mark.widths = numbers;
     else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
-    else say(`A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`);
+    else say(`A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`);
   }
   return kind ? { ...mark, transition: { kind, seconds } } : mark;
 }

@@ -29,13 +29,16 @@ export const FrontMatter = z.object({
 });
 export type FrontMatter = z.infer<typeof FrontMatter>;
 
+/** Whether points come one at a time, each by itself or the main ones with what is below them. */
+export type Steps = boolean | "main";
+
 /** What a `::slide` line says about the slide it stands on. */
 export interface SlideMark extends SlideLook {
   id?: string;
   arrangement?: string;
   hidden?: boolean;
   level?: number;
-  steps?: boolean;
+  steps?: Steps;
 }
 
 /** What an element is made from: an element without id and place. */
@@ -52,7 +55,7 @@ export type Block = Lines &
     | { kind: "figure"; figure: Figure }
     | { kind: "picture"; picture: Extract<Content, { kind: "picture" }> }
     | { kind: "notes"; text: RichText }
-    | { kind: "slot"; slot: string; steps?: boolean; width?: number; blocks: Block[] }
+    | { kind: "slot"; slot: string; steps?: Steps; width?: number; blocks: Block[] }
     | { kind: "mark"; mark: SlideMark }
     | { kind: "break" }
     | { kind: "join" }

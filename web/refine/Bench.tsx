@@ -1,6 +1,6 @@
 import { MOTION_CSS } from "@unitext/core/draw";
 import { cssFamily, familyNamed, LINE_HEIGHT, PARAGRAPH_GAP, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Crop, type Element, type Frame, isEmptyText, type PictureElement, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
+import { type Crop, type Element, type Frame, isEmptyText, type PictureElement, type RichText, type Slide, type SlotRole, stepsForm, withSteps } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -92,7 +92,8 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
     if ("element" in target) {
       const element = given.elements.find(({ id }) => id === target.element);
       if (element?.kind === "shape") session.apply({ kind: "setElement", slide: given.id, element: { ...element, text } }, { words: "Changed the words of a shape" });
-      else session.apply({ kind: "setText", slide: given.id, element: target.element, text });
+      // Points that come with those above them go on doing so, whatever levels they have now.
+      else session.apply({ kind: "setText", slide: given.id, element: target.element, text: element?.kind === "text" && element.steps && stepsForm(element.text) === "main" ? withSteps(text, "main") : text });
     } else if (!isEmptyText(text)) {
       const held = given.elements.find((element) => element.slot === target.slot && element.kind === "text");
       const element: Element = { kind: "text", id: held?.id ?? nanoid(10), slot: target.slot, text };

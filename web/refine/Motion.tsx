@@ -1,5 +1,5 @@
 import { together, type SingleChange } from "@unitext/core/edit";
-import { EFFECTS, type Effect, type Element, type Entrance, lookOf, orderedEntrances, pressesOf, revealsOf, type Slide, TRANSITIONS, type Transition, type Trigger, TRIGGERS } from "@unitext/core/model";
+import { EFFECTS, type Effect, type Element, type Entrance, lookOf, orderedEntrances, pressesOf, revealsOf, type Slide, type StepsForm, stepsForm, TRANSITIONS, type Transition, type Trigger, TRIGGERS, withSteps } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { Measure } from "./Measure";
 import { type Acts, nameOfElement } from "./selection";
@@ -8,6 +8,18 @@ const EFFECT_NAMES: Record<Effect, string> = { appear: "At once", fade: "Fading 
 const TRIGGER_NAMES: Record<Trigger, string> = { press: "At a press", with: "Together with the one before", after: "After the one before" };
 const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
 
+type Text = Extract<Element, { kind: "text" }>;
+/** How the points of a text come: with it, or one at a time in a form. */
+type Points = "whole" | StepsForm;
+const POINT_NAMES: Record<Points, string> = { whole: "All together", each: "One at a time", main: "Main points, with what is below them", own: "In groups, as its file has them" };
+const POINT_ACTS: Record<Points, string> = { whole: "Shows points together", each: "Lets points come one at a time", main: "Lets main points come one at a time", own: "" };
+const pointsOf = ({ steps, text }: Text): Points => (steps ? stepsForm(text) : "whole");
+function pointed({ steps: _, ...element }: Text, points: Points): Element {
+  if (points === "own") return { ...element, steps: true };
+  const text = withSteps(element.text, points === "main" ? "main" : "each");
+  return { ...element, text, ...(points === "whole" ? {} : { steps: true }) };
+}
+
 /** How what is selected comes in. */
 export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
   const { elements } = acts;
@@ -15,6 +27,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
   if (!first) return null;
   const { entrance } = first;
   const texts = elements.filter((element) => element.kind === "text");
+  const points = texts[0] ? pointsOf(texts[0]) : "whole";
   const last = Math.max(-1, ...slide.elements.map((element) => element.entrance?.order ?? -1));
   const set = (change: (entrance: Entrance | undefined, nth: number) => Entrance | undefined, words: string) => {
     let nth = 0;
@@ -66,13 +79,15 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
         </>
       )}
       {texts.length > 0 && (
-        <label className="mt-2 flex items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={texts.every((element) => element.steps)} onChange={({ target: { checked } }) => acts.set((element) => {
-            if (element.kind !== "text") return element;
-            const { steps: _, ...rest } = element;
-            return checked ? { ...rest, steps: true } : rest;
-          }, checked ? "Lets points come one at a time" : "Shows points together")} />
-          Its points one at a time
+        <label className="mt-2 block">
+          Its points
+          <select className="select select-sm w-full" value={points} onChange={({ target: { value } }) => acts.set((element) => (element.kind === "text" ? pointed(element, value as Points) : element), POINT_ACTS[value as Points])}>
+            {(Object.keys(POINT_NAMES) as Points[]).map((name) => (
+              <option key={name} value={name} disabled={name === "own"} hidden={name === "own" && points !== "own"}>
+                {POINT_NAMES[name]}
+              </option>
+            ))}
+          </select>
         </label>
       )}
     </fieldset>

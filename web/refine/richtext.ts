@@ -25,6 +25,7 @@ const FlatParagraph = Node.create({
       align: { default: null, rendered: false },
       start: { default: null, rendered: false },
       look: { default: null, rendered: false },
+      step: { default: null, rendered: false },
     };
   },
   parseHTML: () => [{ tag: "p" }, { tag: "div[data-kind]" }, { tag: "h1" }, { tag: "h2" }, { tag: "h3" }],
@@ -100,9 +101,9 @@ export function toEditor(text: RichText): JSONContent {
   const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
   return {
     type: "doc",
-    content: paragraphs.map(({ kind, level, align, start, look: standing, runs }) => ({
+    content: paragraphs.map(({ kind, level, align, start, look: standing, step, runs }) => ({
       type: "paragraph",
-      attrs: { kind, level, align: align ?? null, start: start ?? null, look: standing ?? null },
+      attrs: { kind, level, align: align ?? null, start: start ?? null, look: standing ?? null, step: step ?? null },
       content: runs.flatMap(({ text: words, marks = [], link, look, footnote }): JSONContent[] => {
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
         const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : []), ...(look ? [{ type: "look", attrs: { look } }] : [])];
@@ -126,7 +127,7 @@ export function fromEditor(content: JSONContent): RichText {
     const { words, ...stands } = (attrs?.look ?? {}) as ParagraphLook;
     const look = runs.length ? stands : (attrs?.look as ParagraphLook | undefined);
     if (words && runs.length) for (const item of runs) item.look ??= words;
-    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(look && Object.keys(look).length ? { look } : {}), runs: joinRuns(runs) };
+    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(look && Object.keys(look).length ? { look } : {}), ...(attrs?.step ? { step: attrs.step } : {}), runs: joinRuns(runs) };
   });
   // Empty lines at the end are what typing leaves, unless a file says how they stand.
   for (let last = text.at(-1); last && last.runs.length === 0 && last.kind === "plain" && !last.look; last = text.at(-1)) text.pop();

@@ -1,4 +1,4 @@
-import { type ChartElement, type Element, revealsOf, type Slide, valueSum } from "@unitext/core/model";
+import { type ChartElement, type Element, revealsOf, type Slide, valueSum, withSteps } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
 
@@ -75,8 +75,8 @@ const sumByParts = (value: unknown, partOf: PartOf) => valueSum(value, (text) =>
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
 export function still<E extends Element>(element: E): E {
-  const { entrance: _, steps: __, ...rest } = element as E & { steps?: boolean };
-  return rest as E;
+  const { entrance: _, steps: __, ...rest } = element as Element & { steps?: boolean };
+  return (rest.kind === "text" && rest.text.some(({ step }) => step) ? { ...rest, text: withSteps(rest.text, "each") } : rest) as E;
 }
 
 /** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
