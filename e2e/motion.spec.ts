@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import type { Deck } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
-import { bring, kept, stored } from "./acts";
+import { bring, deckOf, kept, refine, stored } from "./acts";
 
 const given = readFileSync(join(import.meta.dirname, "../demo/content/quay-in-autumn.pptx"));
 
@@ -61,4 +61,39 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   const timing = /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(parts["ppt/slides/slide6.xml"] as Uint8Array))?.[0] ?? "";
   expect(timing.match(/nodeType="(click|after|with)Effect"/g)).toHaveLength(7);
   expect(timing).toContain('presetID="23"');
+});
+
+test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({ page, context }) => {
+  test.setTimeout(90_000);
+  await bring(page, "walk.md", new TextEncoder().encode("# A walk\n\n## Where we stop\n\n- The tide line\n  - weed\n  - shells\n- The dune\n  - its foot\n"));
+  await refine(page, 1);
+  const deck = await deckOf(page);
+  const slide = deck.slides[1] as Deck["slides"][number];
+  await page.getByRole("button", { name: /^Text “The tide line/i }).first().click();
+  await page.getByRole("combobox", { name: "Its points" }).selectOption("Main points, with what is below them");
+  await kept(page);
+  await page.getByRole("button", { name: "Look of the slide" }).click();
+  await expect(page.getByRole("button", { name: "Try it: 2 presses" })).toBeVisible();
+
+  await page.getByRole("link", { name: "Speak" }).click();
+  const opening = context.waitForEvent("page");
+  await page.getByRole("button", { name: "Open the hall's window" }).click();
+  const hall = await opening;
+  await expect(hall.locator(`[data-hall="${slide.id}"]`)).toBeVisible();
+  const words = hall.locator("[data-hall] text");
+  await expect(words.filter({ hasText: "weed" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Next", exact: true }).first().click();
+  for (const shown of ["The tide line", "weed", "shells"]) await expect(words.filter({ hasText: shown })).toHaveCount(1);
+  await expect(words.filter({ hasText: "The dune" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Next", exact: true }).first().click();
+  for (const shown of ["The dune", "its foot"]) await expect(words.filter({ hasText: shown })).toHaveCount(1);
+  await hall.close();
+
+  // The text says it in a word, and a word typed there leaves it so.
+  await page.getByRole("link", { name: "Write" }).click();
+  await expect(page.locator(".cm-content")).toContainText("steps=main");
+  await page.goto(`/decks/${deck.id}/deliver`);
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Download as Presentation (.odp)" }).click()]);
+  const content = strFromU8(unzipSync(readFileSync((await file.path()) as string))["content.xml"] as Uint8Array);
+  expect(content.match(/presentation:node-type="(on-click|with-previous)"/g)?.map((found) => found.split('"')[1])).toEqual(["on-click", "with-previous", "with-previous", "on-click", "with-previous"]);
 });

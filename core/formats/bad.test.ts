@@ -15,6 +15,7 @@ const blobs = new Map([[sha256(photo), photo]]);
 const context = { fonts, at: new Date(0), picture: (sum: string) => blobs.get(sum) };
 const assets = { [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 } };
 const reading = () => ({ newId: idSource("r"), sha256 });
+const SLIDES = everything(assets).slides.length;
 /** A file as another program would have it: nothing of what Unitext keeps. */
 function foreign(format: "pptx" | "odp"): Record<string, Uint8Array> {
   const parts = unzipSync(WRITERS[format].write(everything(assets), context) as Uint8Array);
@@ -56,7 +57,7 @@ describe("damaged and odd presentations are taken with what is in them", () => {
     ["formulas of an .odp that go round", () => edited(odp, "content.xml", (text) => text.replace(/(<draw:enhanced-geometry [^>]*)draw:enhanced-path="[^"]*"\/>/g, '$1draw:enhanced-path="M ?a ?b L 10 10 N"><draw:equation draw:name="a" draw:formula="?b +1"/><draw:equation draw:name="b" draw:formula="?a *2"/></draw:enhanced-geometry>')), "x.odp"],
   ])("%s", (_, make, name) => {
     const found = read(make(), name);
-    expect(found.deck.slides).toHaveLength(9);
+    expect(found.deck.slides).toHaveLength(SLIDES);
     sound(found);
   });
 
@@ -64,7 +65,7 @@ describe("damaged and odd presentations are taken with what is in them", () => {
     const broken = read(Object.fromEntries(Object.entries(pptx).map(([path, part]) => [path, /media\//.test(path) ? new Uint8Array([1, 2, 3]) : part])));
     expect([...broken.left, ...broken.adapted].some(({ what }) => /picture/i.test(what))).toBe(true);
     const twice = read(edited(pptx, "ppt/presentation.xml", (text) => text.replace(/(<p:sldId [^>]*\/>)/, "$1$1")));
-    expect(twice.deck.slides).toHaveLength(9);
+    expect(twice.deck.slides).toHaveLength(SLIDES);
     expect(twice.left.map(({ what }) => what)).toEqual(expect.arrayContaining([expect.stringContaining("second entry")]));
   });
 

@@ -30,6 +30,12 @@ const figures: Deck = {
   ],
 };
 
+/** Lists with numbers of two digits, so long that their letters are made smaller. */
+const counted: Deck = {
+  ...emptyDeck("d", "Counted"),
+  slides: [11, 12].map((count, nth) => ({ ...newSlide(`n${nth}`, "points"), elements: [{ kind: "text" as const, id: "b", slot: "body", text: Array.from({ length: count }, (_, at) => ({ kind: at % 5 === 4 ? ("bullet" as const) : ("number" as const), level: at % 5 === 4 ? 1 : 0, runs: [run(`step ${at} of them`)] })) }] })),
+};
+
 /** The words of a slide where they are drawn: each with its size, colour, face and place. */
 function drawn(of: Deck, nth: number): Map<string, { size: number; fill: string; face: string; x: number; y: number }> {
   const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], { head: headOf(of), number: nth + 1, fonts });
@@ -56,6 +62,15 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
     }
     for (const text of ["mean()", "the page", "call"]) expect([text, drawn(there, 1).get(text)?.fill]).toEqual([text, drawn(figures, 1).get(text)?.fill]);
     expect(drawn(there, 1).get("mean()")?.size).toBeLessThan(drawn(there, 1).get("call")?.size ?? 0);
+  });
+
+  it("gives numbers of several digits the room that they have here, and letters that are made smaller their edges", () => {
+    const there = asAnother(counted, format);
+    for (const nth of [0, 1]) {
+      const [here, other] = [drawn(counted, nth), drawn(there, nth)];
+      for (const [text, { x, size }] of here) if (text.startsWith("step")) expect([text, other.get(text)?.x, other.get(text)?.size]).toEqual([text, expect.closeTo(x, 0), expect.closeTo(size, 0)]);
+      expect(here.get("step 0 of them")?.x).toBeCloseTo(here.get("step 10 of them")?.x as number, 3);
+    }
   });
 
   it("gives a table the widths, the rows, the fills and the lines that the theme draws", () => {

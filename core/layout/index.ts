@@ -9,4 +9,4 @@ export { contentArea, LINE_HEIGHT, loosePlace, PARAGRAPH_GAP, pageScale, sizeOf,
 export { type CellLook, type TableLook, tableLook } from "./table";
 export { turning } from "./shapes";
 export { isSignFont } from "./symbols";
-export { CODE_SCALE, listNumbers } from "./textstyle";
+export { CODE_SCALE, INDENT, listIndents, listNumbers, numberRooms } from "./textstyle";

@@ -1,4 +1,4 @@
-import { elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
+import { countsSlide, elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, onSlide, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { drawnSign, signsAsText } from "./symbols";
@@ -48,6 +48,12 @@ function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, 
   return [...all.map((group) => (texts.includes(group) ? { ...group, place: narrow(group.place) } : group)), { place: { frame: right, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures }];
 }
 
+/** The slide with its own number where its words count it. */
+function counted(slide: Slide, number: number): Slide {
+  if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
+  return { ...slide, elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))) };
+}
+
 /** The slide with a number in the place of each footnote, and the footnotes in the order of their numbers. */
 function numbered(slide: Slide): { slide: Slide; notes: Footnote[] } {
   const notes: Footnote[] = [];
@@ -67,7 +73,7 @@ function above(place: SlotPlace, bottom: number): SlotPlace {
 
 /** The parts of a slide in their places, footnotes numbered and given their room at the foot. */
 function placedParts(given: Slide, context: SlideContext, setting: Setting): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
-  const { slide, notes } = numbered(given);
+  const { slide, notes } = numbered(counted(given, context.number));
   const foot = footnotes(notes, context, setting);
   const area = contentArea(context.head.page);
   const bottom = area.y + area.height - foot.height;

@@ -5,7 +5,7 @@ import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrd
 import { roleColour } from "./rolelook";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
-import { type Setting, HEADING, INDENT, type Block } from "./textstyle";
+import { type Setting, HEADING, type Block } from "./textstyle";
 
 /** Text in lines: which stretch of which paragraph each line holds, and how high all of them are together, in points. */
 export interface Broken {
@@ -25,6 +25,15 @@ export function lineOf({ shaped, look }: Block, { start, visible }: LineRange): 
   // A line without words is as high as words would be.
   if (!most) [most, letters] = [look.blank * look.least, look.least];
   return { height: look.exact || most * look.times, letters };
+}
+
+/** The edges of a paragraph in points, when its letters are set at a size: left and right of its lines, how far in the first begins, and where its sign stands before that. */
+export function edgesOf({ indent, hang, marker, look }: Block, size: number): { left: number; right: number; first: number; sign: number } {
+  const em = look?.em ?? size;
+  const first = (look?.first ?? 0) * em;
+  const edges = { left: indent * em, right: (look?.right ?? 0) * em, first: marker ? 0 : first, sign: hang * em - Math.max(0, first) };
+  // What follows a sign that is wider than its room follows it at once (common practice, no source).
+  return marker && look ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
 /** Lines with their runs where they stand on the page, and the signs before items. */
@@ -47,19 +56,19 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const baseline = y + rise;
     const { runs, width } = runsOf(block.shaped, range, size, theme, role, style !== undefined, fill);
     const rtl = block.shaped.base === 1;
-    const shift = look && first && !block.marker ? look.first * size : 0;
-    const room = frame.width - (block.indent + (look?.right ?? 0)) * size - shift;
+    const edges = edgesOf(block, size);
+    const shift = first ? edges.first : 0;
+    const room = frame.width - edges.left - edges.right - shift;
     const lead = block.align === "centre" ? (room - width) / 2 : (block.align === "end") !== rtl ? room - width : 0;
-    const left = frame.x + (rtl ? (look?.right ?? 0) * size : block.indent * size + shift) + lead;
+    const left = frame.x + (rtl ? edges.right : edges.left + shift) + lead;
     for (const item of runs) item.x += left;
     if (first && block.marker) {
       const sign = runsOf(block.marker, { start: 0, end: block.marker.text.length, visible: block.marker.text.length }, size, theme, role, style !== undefined, look ? (runs[0]?.fill ?? fill) : undefined);
-      const gutter = (look ? Math.max(-look.first, 0) : INDENT) * size;
-      const at = rtl ? frame.x + frame.width - block.indent * size + Math.max(0, gutter - sign.width) : (block.align === "start" ? frame.x + block.indent * size : left) - gutter;
+      const at = rtl ? frame.x + frame.width - edges.left + edges.sign - sign.width : (block.align === "start" ? frame.x + edges.left : left - shift) - edges.sign;
       for (const item of sign.runs) runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
     }
     const { sign: own } = block;
-    const gutter = Math.max(-(look?.first ?? 0), 0) * size;
+    const gutter = edges.sign;
     const sign = own && first ? { source: own.source, x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0), y: baseline - own.height * size, width: own.width * size, height: own.height * size } : undefined;
     const hyphen = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
     lines.push({ x: left, y: baseline, width, height: lineHeight, text: hyphen, paragraph: index, runs, ...(sign ? { sign } : {}) });

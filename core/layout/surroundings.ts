@@ -1,4 +1,4 @@
-import { type Footnote, type Master, plainText, type RegionBox, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
+import { countsSlide, type Element, elementTexts, type Footnote, mapElementTexts, type Master, NUMBER_SIGN, onSlide, plainText, type RegionBox, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
 import { contentArea, pageScale, slotPlaces } from "./slots";
@@ -25,8 +25,17 @@ export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
   return title ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)] : [];
 }
 
-/** What a file draws behind its slides, laid out once. */
-const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; nodes: SceneNode[] }>();
+/** What a file draws behind its slides, laid out once; what counts the slides is not laid out yet. */
+const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; drawn: (SceneNode[] | Element)[] }>();
+
+function masterNodes(master: Master, context: SlideContext, setting: Setting): SceneNode[] {
+  const { head, number } = context;
+  const lay = (element: Element) => (element.frame ? layElement(element, { frame: element.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : []);
+  const known = drawnMasters.get(master);
+  const drawn = known?.head === head ? known.drawn : master.elements.map((element) => (elementTexts(element).some(countsSlide) ? element : lay(element)));
+  if (known?.head !== head) drawnMasters.set(master, { head, drawn });
+  return drawn.flatMap((one) => (Array.isArray(one) ? one : lay(mapElementTexts(one, (text) => onSlide(text, number)))));
+}
 
 /** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
 export function behind(slide: Slide, context: SlideContext, setting: Setting): { colour: string; nodes: SceneNode[]; plates: boolean } {
@@ -34,9 +43,7 @@ export function behind(slide: Slide, context: SlideContext, setting: Setting): {
   const { paper } = head.theme.colours;
   const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
   const background = slide.background ?? master?.background;
-  const known = master && drawnMasters.get(master);
-  const shared = known?.head === head ? known.nodes : master ? master.elements.flatMap((element) => (element.frame ? layElement(element, { frame: element.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : [])) : [];
-  if (master && known?.head !== head) drawnMasters.set(master, { head, nodes: shared });
+  const shared = master ? masterNodes(master, context, setting) : [];
   if (!background) return { colour: paper, nodes: shared, plates: false };
   if ("colour" in background) return { colour: background.colour, nodes: shared, plates: false };
   const page = { x: 0, y: 0, ...head.page };
@@ -78,7 +85,7 @@ export function footnotes(notes: readonly Footnote[], { head }: SlideContext, se
 /** A footer, number or date where the slide's file puts it. */
 function ownRegion({ region, text, frame, style, box }: RegionBox, { head, number }: SlideContext, setting: Setting): SceneNode[] {
   const levels = style === undefined ? undefined : head.styles?.[style];
-  const words = region === "number" ? plainText(text.includes("‹#›") ? text.replace("‹#›", String(number)) : String(number)) : plainText(text);
+  const words = region === "number" ? onSlide(plainText(text.includes(NUMBER_SIGN) ? text : NUMBER_SIGN), number) : plainText(text);
   const role: SlotRole = "caption";
   return layBoxed(words, "", frame, { frame, role, anchor: "middle", align: "start" }, levels, box, [head.theme.scale.footer * pageScale(head.page)], setting).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }

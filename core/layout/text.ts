@@ -3,9 +3,9 @@ import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
-import { type Setting, BULLETS, INDENT, type Block, styleFor, levelOf, standing, signOf, listNumbers } from "./textstyle";
+import { type Setting, BULLETS, INDENT, type Block, styleFor, levelOf, standing, signOf, listIndents, listNumbers } from "./textstyle";
 import { drawnSign, isSignFont } from "./symbols";
-import { placeLines, lineOf, type Broken } from "./placelines";
+import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
 
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
@@ -37,6 +37,7 @@ export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["alig
   if (setting.style) return shapeStyled(text, role, setting, setting.style);
   const { theme } = setting;
   const numbers = listNumbers(text);
+  const indents = listIndents(text);
   return text.map((paragraph, index) => {
     const styleOf: StyleOf = (marks, link, look) => styleFor(theme, role, marks, link, look);
     const sign = paragraph.kind === "plain" ? null : paragraph.kind === "number" ? `${numbers[index]}.` : (BULLETS[paragraph.level] ?? "•");
@@ -44,7 +45,8 @@ export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["alig
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf),
       marker,
-      indent: (paragraph.level + (marker ? 1 : 0)) * INDENT,
+      indent: indents[index]?.left ?? 0,
+      hang: indents[index]?.hang ?? 0,
       kind: paragraph.kind,
       align: paragraph.align ?? (marker ? "start" : align),
     };
@@ -60,6 +62,7 @@ const TAB_STEP = 72;
 function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels, size: em }: NonNullable<Setting["style"]>): Block[] {
   const { theme } = setting;
   const numbers = listNumbers(text);
+  const indents = listIndents(text);
   const sum = canonical(levels);
   return text.map((paragraph, index): Block => {
     const level = levelOf(levels, paragraph.level);
@@ -77,7 +80,8 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const empty = paragraph.runs.every((item) => item.text === "");
     // An item without words shows no sign (common practice, no source).
     const marker = sign && !empty ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
-    const indent = (look.left ?? (marker ? (paragraph.level + 1) * INDENT * em : 0)) / em;
+    const indent = look.left === undefined ? (marker ? (indents[index]?.left ?? 0) : 0) : look.left / em;
+    const hang = !marker ? 0 : look.left === undefined ? (indents[index]?.hang ?? INDENT) : Math.max(0, -look.first);
     const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
     const without = own(empty ? paragraph.look?.words : first?.look);
     const least = (without.size ?? em) / em;
@@ -87,10 +91,11 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
       marker,
       ...(shown && marker ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
       indent,
+      hang,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
       // Room between paragraphs is none above the first and below the last (common practice, no source).
-      look: { before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -INDENT : look.first, right: look.right, least: Number.isFinite(least) ? least : 1, blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line },
+      look: { em, before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -hang : look.first, right: look.right, least: Number.isFinite(least) ? least : 1, blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line },
     };
   });
 }
@@ -99,7 +104,8 @@ export function breakText(blocks: readonly Block[], role: SlotRole, size: number
   const lines: Broken["lines"] = [];
   let height = 0;
   blocks.forEach((block, index) => {
-    const ranges = breakLines(block.shaped, Math.max(1, width / size - block.indent - (block.look?.right ?? 0)), block.look && !block.marker ? block.look.first : 0);
+    const { left, right, first } = edgesOf(block, size);
+    const ranges = breakLines(block.shaped, Math.max(1, (width - left - right) / size), first / size);
     for (const range of ranges) lines.push({ block: index, range });
     if (block.look) for (const range of ranges) height += lineOf(block, range).height * size;
     else height += ranges.length * LINE_HEIGHT[role] * size;

@@ -1,5 +1,5 @@
 import type { CodeTone } from "@unitext/core/figures";
-import { canonical, type DeckHead, type LevelStyle, type Paragraph, type ParagraphLook, type RichText, type RunLook, type SlotRole, type TextStyle, type Theme } from "@unitext/core/model";
+import { canonical, type DeckHead, type LevelStyle, MAX_LEVEL, type Paragraph, type ParagraphLook, type RichText, type RunLook, type SlotRole, type TextStyle, type Theme } from "@unitext/core/model";
 import { familyNamed, type FontSet } from "./fonts";
 import type { ShapedParagraph, Style } from "./paragraph";
 
@@ -39,12 +39,13 @@ export interface Block {
   marker: ShapedParagraph | null;
   /** The picture that is its sign, in em. */
   sign?: { source: string; width: number; height: number };
-  /** Left edge of the text in em. */
+  /** Left edge of the text in em, and how much of it is room for the sign. */
   indent: number;
+  hang: number;
   kind: Paragraph["kind"];
   align: "start" | "centre" | "end";
-  /** Where a file says how it stands: room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
-  look?: { before: number; after: number; times: number; exact: number; first: number; right: number; least: number; blank: number };
+  /** Where a file says how it stands: how many points its edges count as one em, however far its letters shrink (ECMA-376-1, 21.1.2.1.3: the font alone is scaled); room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
+  look?: { em: number; before: number; after: number; times: number; exact: number; first: number; right: number; least: number; blank: number };
 }
 
 const styles = new WeakMap<Theme, Map<string, Style>>();
@@ -107,6 +108,33 @@ function roman(value: number): string {
     left -= count * worth;
     return sign.repeat(count);
   }).join("");
+}
+
+/** How much wider the room before an item is for each further digit of its number, in em: digits are at most that wide in the faces that ship. */
+const DIGIT = 0.62;
+
+/** The room before numbers in em, level by level: as much as the longest of a level needs. */
+export function numberRooms(text: RichText): number[] {
+  const rooms = Array<number>(MAX_LEVEL + 1).fill(INDENT);
+  if (!text.some(({ kind }) => kind === "number")) return rooms;
+  const numbers = listNumbers(text);
+  text.forEach(({ kind, level }, at) => {
+    if (kind === "number") rooms[level] = Math.max(rooms[level] as number, INDENT + (String(numbers[at]).length - 1) * DIGIT);
+  });
+  return rooms;
+}
+
+/** Where the paragraphs of a text stand that say nothing of it, in em: the left edge of their words, and how much of it is the room for their sign. */
+export function listIndents(text: RichText): { left: number; hang: number }[] {
+  const rooms = numberRooms(text);
+  // What goes on in an item stands under its words.
+  const open: number[] = [];
+  return text.map(({ kind, level }) => {
+    const hang = kind === "plain" ? 0 : kind === "number" ? (rooms[level] as number) : INDENT;
+    const left = kind === "plain" ? (level ? (open[level - 1] ?? level * INDENT) : 0) : level * INDENT + hang;
+    if (kind !== "plain") open[level] = left;
+    return { left, hang };
+  });
 }
 
 /** List numbers of a text: for each paragraph its number among its neighbours on the same level, or 0. */

@@ -35,6 +35,15 @@ export type Footnote = z.infer<typeof Footnote>;
 export const Run = z.object({ ...words, footnote: Footnote.optional() });
 export type Run = z.infer<typeof Run>;
 
+/** In words on a slide it stands for the number of the slide, which files hold as a field. */
+export const NUMBER_SIGN = "‹#›";
+/** Whether a text counts the slide on which it stands. */
+export const countsSlide = (text: readonly Pick<Paragraph, "runs">[]): boolean => text.some(({ runs }) => runs.some((item) => item.text.includes(NUMBER_SIGN)));
+/** A text as it is read on a slide with a number. */
+export function onSlide(text: RichText, number: number): RichText {
+  return countsSlide(text) ? text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => ({ ...item, text: item.text.replaceAll(NUMBER_SIGN, String(number)) })) })) : text;
+}
+
 export const MAX_LEVEL = 8;
 /** A paragraph: plain, or an item of a bulleted or numbered list. A plain paragraph with a level above 0 continues the item above it. */
 export const Paragraph = z.object({

@@ -48,7 +48,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
           value={entrance?.trigger ?? ""}
           onChange={({ target: { value } }) => set((before, nth) => (value === "" ? undefined : { order: last + 1 + nth, effect: "fade", seconds: 0.5, ...before, trigger: nth && !before ? "with" : (value as Trigger) }), value === "" ? "Took an entrance away" : `Comes in ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`)}
         >
-          <option value="">It is there from the beginning</option>
+          <option value="">{points === "whole" ? "It is there from the beginning" : "Its points at presses, after all else"}</option>
           {TRIGGERS.map((trigger) => (
             <option key={trigger} value={trigger}>
               {TRIGGER_NAMES[trigger]}

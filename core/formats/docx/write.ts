@@ -1,6 +1,6 @@
 import { escapeXml, sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, deckLink, type Element, elementTexts, type Footnote, headOf, isEmptyText, levels, nameOf, plainText, readingOrder, type RichText, type Run, slideLink, titleElement } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementTexts, type Footnote, headOf, isEmptyText, levels, mapElementTexts, nameOf, onSlide, plainText, readingOrder, type RichText, type Run, slideLink, titleElement } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD, zip } from "../archive";
 import { toBase64 } from "../json";
@@ -138,7 +138,7 @@ export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOpt
       into.body.push(into.image(png(sceneSvg(scene, { outlines: fonts, picture: uri }), PIXELS), name, (MEASURE * head.page.height) / head.page.width));
     }
     const notes: Footnote[] = [];
-    for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(element, into, notes));
+    for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(mapElementTexts(element, (text) => onSlide(text, nth + 1)), into, notes));
     if (!isEmptyText(slide.notes)) into.body.push(into.paragraphs(flattened(slide.notes, notes), "Notes"));
     if (notes.length) into.body.push(into.paragraphs(footnoteText(notes), "Notes"));
   });

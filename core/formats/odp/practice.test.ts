@@ -55,6 +55,24 @@ function colourIn(deck: Deck): string | undefined {
   return element.text[0]?.runs[0]?.look?.colour ?? level(deck).run?.colour;
 }
 
+describe("white space (OpenDocument 1.3, part 3, 6.1.2 and 6.1.3)", () => {
+  const words = (inside: string) => {
+    const element = first(flat({ page: box("gr1", `<text:p>${inside}</text:p>`), automatic: graphic("gr1", 'draw:stroke="none"') }));
+    return element?.kind === "text" ? element.text[0]?.runs.map(({ text }) => text).join("") : undefined;
+  };
+  it.each([
+    ["spaces of the markup at the ends are none", "\n  word  \n", "word"],
+    ["several of them are one", "one   two\n three", "one two three"],
+    ["those that are spelled out are kept, at the beginning too", '<text:s text:c="3"/>word', "   word"],
+    ["and at the end", 'word<text:s/>', "word "],
+    ["and between", 'one <text:s text:c="2"/>two', "one   two"],
+  ])("%s", (_, inside, wanted) => expect(words(inside)).toBe(wanted));
+
+  it("a text of nothing but spaces is none", () => {
+    expect(words('<text:s text:c="4"/>')).toBeUndefined();
+  });
+});
+
 describe("the colour of text (style:use-window-font-color, 20.393)", () => {
   const BLUE = 'draw:fill="solid" draw:fill-color="#0b1f4b"';
   it("is that of a style over the automatic one of what it stands on", () => {

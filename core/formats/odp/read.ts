@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, NUMBER_SIGN, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -87,6 +87,7 @@ class OdpReader {
     const pages = childrenOf(body, "page") as XmlNode[];
     const head = this.head(styles, meta, kept.deck, pages);
     this.text.language = head.language;
+    this.text.count = pages.length;
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
     pages.forEach((page, nth) => {
@@ -236,7 +237,7 @@ class OdpReader {
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);
-    const regions = this.regions(page, graphic);
+    const regions = this.regions(page, graphic, number);
     const comments = this.comments(page);
     return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic, number), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
   }
@@ -329,7 +330,7 @@ class OdpReader {
   }
 
   /** Footer, number and date where the master puts them and the page shows them. */
-  private regions(page: XmlNode, graphic: Record<string, string>): RegionBox[] {
+  private regions(page: XmlNode, graphic: Record<string, string>, number: number): RegionBox[] {
     // A number that stands on the page itself counts there too.
     const frames = page.children.filter(isNumber).concat(this.masterPages.get(attribute(page, "master-page-name") ?? "")?.children.filter((shape) => REGIONS[attribute(shape, "class") ?? ""]) ?? []);
     const reader = new ShapeReader(this.shapeWork(null));
@@ -339,11 +340,15 @@ class OdpReader {
       const standing = standingOf(shape);
       const box = child(shape, "text-box") as XmlNode | undefined;
       if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
-      const declared = region === "number" ? "‹#›" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
+      const declared = region === "number" ? "" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
       const { properties } = reader.properties(shape);
       const { text, style } = readLooked(box.children.map(spoken), this.text, properties);
-      const words = declared || text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
-      if (!words.trim()) return [];
+      const written = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
+      const words = region === "number" && !written.includes(NUMBER_SIGN) ? NUMBER_SIGN : declared || written;
+      if (!words.trim()) {
+        if (region === "date") this.adapted.push({ slide: number, what: "the date of the day", how: "not shown, as every slide stands by itself; an .odp keeps it" });
+        return [];
+      }
       const align = text[0]?.align;
       const look = text[0]?.runs[0]?.look;
       const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
@@ -378,7 +383,7 @@ class OdpReader {
 
 /** A text whose empty fields say something, so that how they look is read with them. */
 function spoken(node: XmlNode): XmlNode {
-  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "text:page-number", local: "page-number", text: "<field>", content: ["<field>"], children: [] };
+  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "presentation:field", local: "field", text: "<field>", content: ["<field>"], children: [] };
   const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
   return { ...node, children: node.children.map((inner) => changed.get(inner) as XmlNode), content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))) };
 }

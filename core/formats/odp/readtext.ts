@@ -1,4 +1,4 @@
-import { canonical, isEmptyText, joinRuns, type LevelStyle, type Mark, MAX_LEVEL, type Paragraph, type ParagraphLook, type RichText, run, type RunLook, type TextStyle } from "@unitext/core/model";
+import { canonical, isEmptyText, joinRuns, type LevelStyle, type Mark, MAX_LEVEL, NUMBER_SIGN, type Paragraph, type ParagraphLook, type RichText, type Run, run, type RunLook, type TextStyle } from "@unitext/core/model";
 import { trimmed } from "@unitext/core/text";
 import { localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
@@ -47,10 +47,21 @@ export interface TextReader {
   styles: OdpStyles;
   /** Where a link of the file leads, as a link of the model. */
   target(href: string): string | undefined;
+  /** How many pages there are. */
+  count?: number;
   /** The language of the deck: what is in it does not say so. */
   language?: string;
   /** The colour of text that has none of its own, where the ground under it is dark. */
   automatic?: string | undefined;
+}
+
+/** Stands for a space that a file spells out, until those that only separate words in its markup are gone. */
+const SPACE = "\uE00A";
+const plainSpaces = (text: string) => text.replaceAll(SPACE, " ");
+/** Runs without white space at the ends, but for what the file spells out (OpenDocument 1.3, 6.1.3); none where there is nothing else. */
+function spelled(runs: Run[]): Run[] {
+  const held = trimmed(joinRuns(runs)).map((item) => ({ ...item, text: plainSpaces(item.text) }));
+  return held.some(({ text }) => text.trim() !== "") ? held : trimmed(held);
 }
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
@@ -71,13 +82,19 @@ function inline<T>(element: XmlNode, reader: TextReader, state: T, span: (state:
         inline(part, reader, state, span, reader.target(attribute(part, "href") ?? "") ?? link, into);
         break;
       case "s":
-        put(" ".repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)));
+        put(SPACE.repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)));
         break;
       case "tab":
         put("\t");
         break;
       case "line-break":
         put("\n");
+        break;
+      case "page-number":
+        put(NUMBER_SIGN);
+        break;
+      case "page-count":
+        put(reader.count === undefined ? part.text : String(reader.count));
         break;
       case "annotation":
       case "bookmark":
@@ -99,7 +116,7 @@ export function readText(children: readonly XmlNode[], reader: TextReader, headi
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
     inline(element, reader, base, (state, style) => reader.styles.said("text", style, state), undefined, pieces);
     const align = alignOf(base.paragraph["text-align"]);
-    const runs = pieces.map(({ text: words, state, link }) => run(words, marksOf(state, reader.styles), link));
+    const runs = pieces.map(({ text: words, state, link }) => run(plainSpaces(words), marksOf(state, reader.styles), link));
     return { kind: kind === "plain" && level === 0 ? "plain" : kind, level, ...(start === undefined ? {} : { start }), ...(align ? { align } : {}), runs: trimmed(joinRuns(runs)) };
   });
   return closed(text);
@@ -158,7 +175,7 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   // What a run cannot take back is not said of its level.
   for (const { level, pieces } of stated) for (const { look } of pieces) for (const name of LASTING) if (look[name] === undefined && levels[level]?.run?.[name] !== undefined) levels[level] = { ...levels[level], run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)) };
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
-    const runs = trimmed(joinRuns(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook))));
+    const runs = spelled(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook)));
     const wordless = runs.length ? {} : (differing(lookOf(own), levels[level]?.run) as RunLook);
     const align = alignOf(own.paragraph["text-align"]) ?? "start";
     const stands = paragraphOf(own, kind, list, level);

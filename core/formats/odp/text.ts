@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
-import { bidiLevels, CODE_SCALE } from "@unitext/core/layout";
-import { type Bullet, canonical, type LevelStyle, type Mark, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
+import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
+import { type Bullet, canonical, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -97,6 +97,8 @@ export interface TextContext {
   bold?: boolean;
   /** The colour of the signs before items, where no level says it. */
   signs?: string;
+  /** The room before numbers in em, level by level, where one needs more than is usual. */
+  rooms?: readonly number[];
   /** Whether the shape around it says size, colour and font. */
   said?: boolean;
   /** How text of its levels stands where a file gave it; sizes then come from there. */
@@ -111,11 +113,12 @@ const levelOf = ({ levels }: TextContext, level: number): LevelStyle => levels?.
 
 /** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
 function characters(text: string): string {
-  if (!/[\n\t]|^ | $| {2}/.test(text)) return escapeXml(text);
+  if (!/[\n\t]|^ | $| {2}|‹#›/.test(text)) return escapeXml(text);
   return text
     .split("\n")
     .map((line) => escapeXml(line).replace(/\t/g, "<text:tab/>").replace(/^ | $| {2,}/g, (spaces) => `<text:s text:c="${spaces.length}"/>`))
-    .join("<text:line-break/>");
+    .join("<text:line-break/>")
+    .replaceAll(NUMBER_SIGN, "<text:page-number>&lt;number&gt;</text:page-number>");
 }
 
 const UNDERLINE: Record<NonNullable<RunLook["underline"]>, Attributes> = {
@@ -248,9 +251,9 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     const { paragraph: given, run } = levelOf(context, level);
     const own = level === paragraph?.level ? paragraph.look : undefined;
     const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
-    const step = (run?.size ?? context.size) * 1.15;
-    const label = look.first === undefined ? step : Math.max(0, -look.first);
-    const left = look.left ?? (level + 1) * step;
+    const em = run?.size ?? context.size;
+    const label = look.first === undefined ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em : Math.max(0, -look.first);
+    const left = look.left ?? level * INDENT * em + label;
     const { sign, scheme, picture, ...rest } = look.bullet;
     const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
     if (path !== undefined) return { kind, before: Math.max(0, left - label), label, image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) } };
@@ -263,7 +266,7 @@ function listStyle(item: Item, context: TextContext): string {
   const { styles, size, levels } = context;
   const { paragraph } = item;
   const make = () => styles.list(listLevels(item, context));
-  return paragraph?.look ? make() : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}`, levels, make);
+  return paragraph?.look ? make() : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
 }
 
 function listXml(items: readonly Item[], context: TextContext): string {
@@ -291,7 +294,9 @@ function listXml(items: readonly Item[], context: TextContext): string {
 }
 
 /** Paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
-export function textXml(text: RichText, context: TextContext): string {
+export function textXml(text: RichText, given: TextContext): string {
+  const rooms = numberRooms(text);
+  const context = rooms.some((room) => room > INDENT) ? { ...given, rooms } : given;
   const parts: string[] = [];
   let list: Paragraph[] = [];
   const close = () => {

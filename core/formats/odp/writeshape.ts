@@ -1,7 +1,7 @@
 import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml } from "@unitext/core/figures";
 import { type CellLook, type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, type TableGrid, tableLook, turning } from "@unitext/core/layout";
-import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
+import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, NUMBER_SIGN, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../kept";
 import { chartContent } from "./writechart";
@@ -277,16 +277,16 @@ export function footnotesFrame(work: Work): string {
 }
 
 /** What stands for the footer, number and date of each page on its master (OpenDocument 1.3, 9.10). */
-const FIELDS = { footer: ["footer", "<presentation:footer/>"], number: ["page-number", "<text:page-number>&lt;number&gt;</text:page-number>"], date: ["date-time", "<presentation:date-time/>"] } as const;
+const FIELDS = { footer: { className: "footer", field: "<presentation:footer/>" }, number: { className: "page-number", field: undefined }, date: { className: "date-time", field: "<presentation:date-time/>" } } as const;
 
 /** Footer, number or date where the file that a slide came from puts it, on the slide itself or on its master. */
 export function regionFrames(work: Work, regions: Slide["regions"], onMaster = false): { name: string; xml: string }[] {
   return (regions ?? []).map(({ region, text, frame, style, box }, nth) => {
     const levels = style === undefined ? undefined : work.head.styles?.[style];
     const context = contextFor(work, 12, false, false, levels);
-    const words: RichText = plainText(text);
-    const [className, field] = FIELDS[region];
-    const written = onMaster || region === "number" ? textXml(plainText("\uE000"), context).replace("\uE000", field) : textXml(words, context);
+    const words: RichText = plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text);
+    const { className, field } = FIELDS[region];
+    const written = onMaster && field ? textXml(plainText("\uE000"), context).replace("\uE000", field) : textXml(words, context);
     const element: Element = { kind: "text", id: "region", slot: null, frame, text: words, ...(style ? { style } : {}), ...(box ? { box } : {}) };
     const name = `${region} ${nth + 1}`;
     return { name, xml: textFrame(written, { name, frame, size: 12, ...(onMaster ? { presentation: className } : {}) }, work, element) };

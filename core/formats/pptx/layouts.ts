@@ -1,9 +1,9 @@
 import { escapeXml } from "@unitext/core/draw";
 import { newSlide } from "@unitext/core/edit";
-import { type FontSet, layoutSlide, pageScale, roleLook, type SceneNode, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { type FontSet, INDENT, layoutSlide, pageScale, roleLook, type SceneNode, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { ARRANGEMENTS, type ArrangementName, type DeckHead, type Frame, type SlotRole } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../archive";
-import { emu, LAYOUT_TYPE, NS, type Placeholder, placeholderOf } from "./names";
+import { emu, LAYOUT_TYPE, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
 
 export const ARRANGEMENT_ORDER = Object.keys(ARRANGEMENTS) as ArrangementName[];
 export const namespaces = { "xmlns:a": NS.a, "xmlns:r": NS.r, "xmlns:p": NS.p };
@@ -30,7 +30,7 @@ const insets = (anchor: keyof typeof ANCHOR) => `<a:bodyPr vert="horz" lIns="0" 
 const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
 
 function level(nth: number, size: number, options: { bulleted: boolean; font: string; colour: string; bold?: boolean; align?: keyof typeof SIDE; gap?: number; line?: number }): string {
-  const step = size * 1.15;
+  const step = size * INDENT;
   return xml(
     `a:lvl${nth + 1}pPr`,
     { marL: options.bulleted ? emu((nth + 1) * step) : 0, indent: options.bulleted ? -emu(step) : 0, algn: SIDE[options.align ?? "start"], defTabSz: 914400, rtl: 0, eaLnBrk: 1, latinLnBrk: 0, hangingPunct: 1 },
@@ -52,9 +52,6 @@ function styleOf(role: SlotRole, head: DeckHead, align: keyof typeof SIDE, fonts
 
 const PROMPT: Record<SlotRole, string> = { opening: "Title", title: "Title", subtitle: "Author, event, date", body: "Points", statement: "Statement", number: "Number", caption: "Caption", picture: "Picture", figure: "Table or figure", references: "References", corner: "Name", name: "Name" };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
-
-/** The id of the fields that count slides. */
-export const NUMBER_FIELD = "{5C3B7E1A-6D0F-4C59-9C1E-2B1E8B5D7A10}";
 
 /** The placeholders for footer and number, with their frames when `framed`. */
 export function regionShapes(head: DeckHead, firstId: number, framed: boolean, shown: { footer: boolean; number: boolean }): string {

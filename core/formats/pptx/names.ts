@@ -102,3 +102,6 @@ export function placeholderOf(slot: string, role: SlotRole): Placeholder {
   if (role === "picture") return { type: "pic", idx };
   return role === "body" || role === "figure" ? { idx } : { type: "body", idx };
 }
+
+/** The id of the fields that count slides. */
+export const NUMBER_FIELD = "{5C3B7E1A-6D0F-4C59-9C1E-2B1E8B5D7A10}";

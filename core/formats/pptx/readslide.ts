@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Fill, type RegionBox, type Slide, type Transition } from "@unitext/core/model";
+import { ArrangementName, type Background, type Fill, NUMBER_SIGN, type RegionBox, type Slide, type Transition } from "@unitext/core/model";
 import { at, child, localName, type XmlElement } from "../archive";
 import { held } from "../kept";
 import { nearTransition } from "../motion";
@@ -28,7 +28,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
     const { text, style, box } = reader.body(shape, ref);
     const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
     if (words === "" && region !== "number") return [];
-    return [{ region, text: region === "number" ? "‹#›" : words, frame, style, box }];
+    return [{ region, text: region === "number" && !words.includes(NUMBER_SIGN) ? NUMBER_SIGN : words, frame, style, box }];
   }).slice(0, 10);
 }
 

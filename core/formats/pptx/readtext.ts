@@ -1,5 +1,5 @@
 import { bidiLevels, isSignFont } from "@unitext/core/layout";
-import { joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import { joinRuns, Language, type Mark, MAX_LEVEL, NUMBER_SIGN, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
 import { ommlTex } from "../math";
@@ -64,7 +64,8 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const click = child(properties, "hlinkClick");
   const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
   const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
-  const text = kind === "br" ? "\n" : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
+  // ECMA-376-1, 21.1.2.2.4: a field that counts the slide; what it said last stands in it.
+  const text = kind === "br" ? "\n" : kind === "fld" && element.attributes.type === "slidenum" ? NUMBER_SIGN : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
   const looked = context.looks ? runLook([properties], context.looks) : undefined;
   const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
   const signs = looked && signFont(properties, text);

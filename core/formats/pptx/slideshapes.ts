@@ -22,7 +22,7 @@ export function slideShapes(work: SlideWork, slide: Slide, number: number, kept:
   let next = 2;
   const regionTexts = (slide.regions ?? []).map((box) => {
     const id = next++;
-    return regionShape(box, number, { ...work, id, notes });
+    return regionShape(box, { ...work, id, notes });
   });
   const written = slide.elements.map((element: Element) => {
     const id = next++;

@@ -1,15 +1,17 @@
 import { escapeXml } from "@unitext/core/draw";
-import { bidiLevels, CODE_SCALE } from "@unitext/core/layout";
-import { type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
+import { bidiLevels, CODE_SCALE, listIndents } from "@unitext/core/layout";
+import { NUMBER_SIGN, type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import type { ShapeMath } from "./math";
-import { emu } from "./names";
+import { emu, NUMBER_FIELD } from "./names";
 import { bulletXml, type Embedded, lookParts, paragraphParts } from "./writedrawing";
 
 /** What writing text needs of the part that it stands in. */
 export interface TextContext {
   language: string;
+  /** The number of the slide, where the text stands on one. */
+  number?: number | undefined;
   codeFont: string;
   /** The colour of code between words. */
   codeColour?: string;
@@ -17,8 +19,8 @@ export interface TextContext {
   size: number;
   /** Whether runs say their size: no level around them does. */
   sized?: boolean;
-  /** The size of one level's indent in points. */
-  indent: number;
+  /** How many points the indents of levels count as one em. */
+  em: number;
   /** Whether the placeholder's own style brings bullets. */
   bulleted: boolean;
   /** The style of its levels, where the body says it. */
@@ -61,24 +63,31 @@ function runs(paragraph: Paragraph, context: TextContext): string {
 function plainRun(run: Run, context: TextContext): string {
   return run.text
     .split("\n")
-    .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context)) : "") + (line ? xml("a:r", {}, runProperties(run, "a:rPr", context), `<a:t>${escapeXml(line)}</a:t>`) : ""))
+    .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context)) : "") + lineXml(line, run, context))
     .join("");
 }
 
-function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl: boolean, context: TextContext): string {
+/** The words of a line; the number of the slide as the field that counts it (ECMA-376-1, 21.1.2.2.4). */
+function lineXml(line: string, run: Run, context: TextContext): string {
+  const words = (text: string) => (text ? xml("a:r", {}, runProperties(run, "a:rPr", context), `<a:t>${escapeXml(text)}</a:t>`) : "");
+  if (!line.includes(NUMBER_SIGN)) return words(line);
+  return line.split(NUMBER_SIGN).map(words).join(xml("a:fld", { id: NUMBER_FIELD, type: "slidenum" }, runProperties(run, "a:rPr", context), `<a:t>${context.number ?? NUMBER_SIGN}</a:t>`));
+}
+
+function paragraphProperties({ kind, level, align, start, look }: Paragraph, { left, hang }: { left: number; hang: number }, rtl: boolean, context: TextContext): string {
   const own = kind !== "plain";
   const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
-  const step = context.indent;
   const { attributes, spacing, tabs } = paragraphParts(look);
   const styled = context.style?.[Math.min(level, context.style.length - 1)]?.paragraph;
-  const inherits = context.style ? styled?.left !== undefined || !own : kind === "bullet" && context.bulleted;
+  // What the layout says of its levels is not as far in as letters that are made smaller.
+  const inherits = context.style ? styled?.left !== undefined || !own : kind === "bullet" && context.bulleted && Math.abs(context.em - context.size) < 0.1;
   const bullet = look?.bullet ?? styled?.bullet;
   return xml(
     "a:pPr",
     {
-      marL: inherits ? undefined : emu((level + (own ? 1 : 0)) * step),
+      marL: inherits ? undefined : emu(left * context.em),
       lvl: level || undefined,
-      indent: inherits ? undefined : own ? -emu(step) : 0,
+      indent: inherits ? undefined : own ? -emu(hang * context.em) : 0,
       algn: align ? side[align] : rtl ? "r" : undefined,
       rtl: rtl ? 1 : undefined,
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
@@ -91,10 +100,11 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, rtl
 
 /** The paragraphs of a text body (`a:p`, ECMA-376-1, 21.1.2.2.6); a body has at least one. */
 export function paragraphsXml(text: RichText, context: TextContext): string {
-  const written = text.map((paragraph) => {
+  const places = listIndents(text);
+  const written = text.map((paragraph, at) => {
     const rtl = bidiLevels(paragraphText(paragraph)).base === 1;
     const content = runs(paragraph, context);
-    return xml("a:p", {}, paragraphProperties(paragraph, rtl, context), content || runProperties({ text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) }, "a:endParaRPr", context));
+    return xml("a:p", {}, paragraphProperties(paragraph, places[at] as { left: number; hang: number }, rtl, context), content || runProperties({ text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) }, "a:endParaRPr", context));
   });
   return written.join("") || xml("a:p", {}, xml("a:endParaRPr", { lang: context.language, sz: context.sized ? Math.round(context.size * 100) : undefined }));
 }

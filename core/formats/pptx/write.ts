@@ -107,16 +107,16 @@ class Writer {
     };
   }
 
-  private work(slide: Slide, relationships: Relationships): SlideWork {
+  private work(slide: Slide, number: number, relationships: Relationships): SlideWork {
     const { deck, head, pack, options, paths } = this;
-    return { deck, head, path: paths.get(slide.id) as string, paths, pack, options, relationships };
+    return { deck, head, number, path: paths.get(slide.id) as string, paths, pack, options, relationships };
   }
 
   /** A slide on a layout of the deck's own. */
   private ownSlide(slide: Slide, number: number): void {
     const { pack } = this;
     const relationships = new Relationships();
-    const work = this.work(slide, relationships);
+    const work = this.work(slide, number, relationships);
     relationships.add(REL.layout, relativeTo(work.path, (this.masterLayouts.get(slide.master ?? "") ?? this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)]) as string));
     const noted = !isEmptyText(slide.notes);
     const notes = noted ? pack.free(`ppt/notesSlides/notesSlide${this.base ? 1 : number}.xml`) : undefined;
@@ -186,7 +186,7 @@ class Writer {
     });
     const relationships = new Relationships(rows);
     if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
-    const work = this.work(slide, relationships);
+    const work = this.work(slide, number, relationships);
     const { text, shapes: facts } = spliced({ slide, number, kept, part, partOf, work, fonts: this.options.fonts, recharted });
     const tagPath = pack.free("ppt/tags/tag1.xml");
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
@@ -219,7 +219,7 @@ class Writer {
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
     links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
-    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, size: 12, indent: 14, bulleted: false, link: linker(links, this.paths, path) };
+    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, size: 12, em: 12, bulleted: false, link: linker(links, this.paths, path) };
     const said: Footnote[] = [];
     const flat = flattened(slide.notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;

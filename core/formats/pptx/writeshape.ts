@@ -1,11 +1,11 @@
 import { escapeXml } from "@unitext/core/draw";
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
-import { type Background, type Deck, deckLink, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, NUMBER_SIGN, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
 import { isLines, stillPictures } from "../picture";
 import { ShapeMath } from "./math";
-import { NUMBER_FIELD, transform } from "./layouts";
+import { transform } from "./layouts";
 import { type Placeholder, placeholderOf, REL, TYPE } from "./names";
 import { EXTENSIONS, type Package, Relationships, relativeTo } from "./parts";
 import { type TableStanding, tableXml } from "./table";
@@ -27,6 +27,8 @@ export interface PptxOptions {
 export interface SlideWork {
   deck: Deck;
   head: DeckHead;
+  /** The number of the slide; none of what is drawn behind slides. */
+  number?: number;
   /** The path of the slide's part, and those of the parts of all slides by id. */
   path: string;
   paths: ReadonlyMap<string, string>;
@@ -86,8 +88,8 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
 }
 
 export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle, full = size): TextContext {
-  const { head, relationships, paths, path, math } = work;
-  return { picture: (source) => embedded(work, source), language: head.language, codeFont: head.theme.fonts.code, codeColour: head.theme.colours.second, size: full, indent: size * 1.15, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
+  const { head, number, relationships, paths, path, math } = work;
+  return { picture: (source) => embedded(work, source), language: head.language, number, codeFont: head.theme.fonts.code, codeColour: head.theme.colours.second, size: full, em: size, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
@@ -124,11 +126,10 @@ function lookedShape(element: Extract<Element, { kind: "text" | "shape" }>, work
 const REGION: Record<RegionBox["region"], object> = { date: { type: "dt", sz: "half", idx: 10 }, footer: { type: "ftr", sz: "quarter", idx: 11 }, number: { type: "sldNum", sz: "quarter", idx: 12 } };
 
 /** Footer, number or date where the file that a slide came from puts it; a number goes on counting (a field: ECMA-376-1, 21.1.2.2.4). */
-export function regionShape({ region, text, frame, style, box }: RegionBox, number: number, work: Pick<ShapeWork, keyof SlideWork | "id" | "notes">): string {
-  const words = region === "number" ? "\uE000" : text;
+export function regionShape({ region, text, frame, style, box }: RegionBox, work: Pick<ShapeWork, keyof SlideWork | "id" | "notes">): string {
+  const words = region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text;
   const element: Extract<Element, { kind: "text" }> = { kind: "text", id: "region", slot: null, frame, text: plainText(words), ...(style ? { style } : {}), ...(box ? { box } : {}) };
-  const made = lookedShape(element, { ...work, name: `${region} ${work.id}`, frame } as ShapeWork, xml("p:ph", { ...REGION[region] }));
-  return made.replace(/<a:r>((?:(?!<a:r>).)*?)<a:t>\uE000<\/a:t><\/a:r>/, (_, look: string) => xml("a:fld", { id: NUMBER_FIELD, type: "slidenum" }, look, `<a:t>${number}</a:t>`));
+  return lookedShape(element, { ...work, name: `${region} ${work.id}`, frame } as ShapeWork, xml("p:ph", { ...REGION[region] }));
 }
 
 function graphicFrame({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">, element: Pick<Element, "name">, uri: string, content: string): string {
