@@ -116,6 +116,17 @@ export function sceneLines(scene: Scene): string[] {
   return leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
 }
 
+/** What the elements say that lead somewhere as a whole, by their ids: their words, or what their picture shows. */
+export function linkNames({ nodes, boxes }: Pick<Scene, "nodes" | "boxes">): ReadonlyMap<string, string> {
+  const said = new Map(boxes.flatMap(({ element, link }) => (element !== null && link !== undefined ? [[element, [] as string[]]] : [])));
+  if (!said.size) return new Map();
+  for (const node of leavesOf(nodes)) {
+    const words = node.kind === "picture" ? node.alt : node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ") : "";
+    if (words && "element" in node && node.element !== null) said.get(node.element)?.push(words);
+  }
+  return new Map([...said].map(([element, words]) => [element, words.join(" ").trim()]));
+}
+
 /** The pictures before the items of a text, as nodes of an element. */
 export function signNodes(lines: readonly SceneLine[], element: string, assets: DeckHead["assets"] | undefined): SceneNode[] {
   return lines.flatMap(({ sign }): SceneNode[] => {

@@ -1,4 +1,4 @@
-import { leavesOf, type Scene } from "@unitext/core/layout";
+import { linkNames, type Scene } from "@unitext/core/layout";
 import { deckLink, slideLink } from "@unitext/core/model";
 
 interface Place {
@@ -12,8 +12,8 @@ interface Place {
 
 /** Where links stand on a scene: runs of words that follow each other on a line are one. */
 function placesOf(scene: Scene): Place[] {
-  const named = (element: string | null) => leavesOf(scene.nodes).flatMap((node) => ("element" in node && node.element === element ? (node.kind === "picture" ? node.alt : node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ") : "") : "")).filter(Boolean).join(" ");
-  const whole = scene.boxes.flatMap((box): Place[] => (box.link ? [{ to: box.link, words: named(box.element), x: box.x, y: box.y, width: box.width, height: box.height }] : []));
+  const names = linkNames(scene);
+  const whole = scene.boxes.flatMap((box): Place[] => (box.link ? [{ to: box.link, words: names.get(box.element ?? "") ?? "", x: box.x, y: box.y, width: box.width, height: box.height }] : []));
   const words = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines : [])).flatMap(({ y, runs }) => {
     const places: Place[] = [];
     for (const run of runs) {

@@ -1,5 +1,5 @@
 import { escapeXml, scenesMarkup } from "@unitext/core/draw";
-import { type FontSet, layoutSlide, leavesOf, type Scene } from "@unitext/core/layout";
+import { type FontSet, layoutSlide, leavesOf, linkNames, type Scene } from "@unitext/core/layout";
 import { type Deck, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../json";
@@ -76,9 +76,10 @@ function wordsHtml(element: Element, href: (to: string) => string | undefined): 
 /** Where links stand on the drawing, as places that can be pressed. */
 function linkPlaces(scene: Scene, href: (to: string) => string | undefined): string {
   const { width, height } = scene.page;
+  const names = linkNames(scene);
   const whole = scene.boxes.map((box) => {
     const target = box.link === undefined ? undefined : href(box.link);
-    const name = leavesOf(scene.nodes).flatMap((node) => ("element" in node && node.element === box.element ? (node.kind === "picture" ? node.alt : node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ") : "") : "")).filter(Boolean).join(" ").trim();
+    const name = names.get(box.element ?? "");
     return target === undefined ? "" : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(name || target)}" style="left:${percent(box.x, width)};top:${percent(box.y, height)};width:${percent(box.width, width)};height:${percent(box.height, height)}"></a>`;
   });
   const words = leavesOf(scene.nodes)

@@ -220,10 +220,17 @@ export class OdpBase {
     // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
     const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
     const keeps = same.motion && kept.shapes.every((place) => shown.has(place)) && slide.elements.every((one) => !one.kept || same.element(one));
+    const byTop = new Map<string, string[]>();
+    for (const place of kept.shapes) {
+      const top = place.split(".")[0] as string;
+      const held = byTop.get(top);
+      if (held) held.push(place);
+      else byTop.set(top, [place]);
+    }
     for (let at = 0; at < slide.elements.length; ) {
       const element = slide.elements[at] as Element;
       const top = element.kept?.shape.split(".")[0];
-      const members = kept.shapes.filter((place) => place.split(".")[0] === top);
+      const members = byTop.get(top ?? "") ?? [];
       const run = slide.elements.slice(at, at + members.length);
       const whole = top !== undefined && !taken.has(top) && members.length > 0 && run.length === members.length && run.every((one, nth) => one.kept?.shape === members[nth] && same.element(one));
       if (whole) {

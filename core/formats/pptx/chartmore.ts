@@ -1,4 +1,4 @@
-import { at, child, localName, type XmlElement } from "../archive";
+import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 
 /** What of a chart's part is read and drawn (ECMA-376-1, 21.2.2), or says nothing of how it looks. */
 const READ = new Set(
@@ -29,6 +29,15 @@ const turnsValues = (axis: XmlElement): boolean => child(child(axis, "scaling"),
 export function chartUnmodelled(space: XmlElement): string[] {
   const found = new Set<string>();
   const scattered = at(space, "chart", "plotArea", "scatterChart") !== undefined;
+  // One format serves axis and labels.
+  const formatOf = (holder: XmlElement | undefined) => {
+    const said = child(holder, "numFmt")?.attributes;
+    return said && !["1", "true"].includes(said.sourceLinked ?? "0") && said.formatCode !== "General" ? said.formatCode : undefined;
+  };
+  const plots = at(space, "chart", "plotArea")?.children ?? [];
+  const onAxis = plots.filter((part) => localName(part) === "valAx").map(formatOf)[0];
+  const labels = plots.flatMap((plot) => [child(plot, "dLbls"), ...childrenOf(plot, "ser").map((series) => child(series, "dLbls"))]);
+  if (onAxis && labels.some((one) => ["1", "true"].includes(child(one, "showVal")?.attributes.val ?? "0") && formatOf(one) && formatOf(one) !== onAxis)) found.add("the numbers of its labels");
   const look = (element: XmlElement, inside: string): void => {
     const name = localName(element);
     const { val } = element.attributes;

@@ -131,9 +131,10 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const turned = child(child(across, "scaling"), "orientation")?.attributes.val === "maxMin";
   const reversed = across !== undefined && form !== "scatter" && turned !== (form === "bar") ? { reversed: true } : {};
   const [along, y] = [{ ...axisOf(across), ...reversed }, axisOf(up)];
-  // A format that is not the source's is that of the axis, or of the labels.
+  // A format that is not the source's is that of the labels, or of the axis where it says more than that they are numbers.
   const own = (one: XmlElement | undefined) => (one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0") ? one.attributes.formatCode : undefined);
-  const told = own(child(up, "numFmt")) ?? own(child(labels, "numFmt"));
+  const [onAxis, onLabels] = [own(child(up, "numFmt")), shows("showVal") ? own(child(labels, "numFmt")) : undefined];
+  const told = onAxis && onAxis !== "General" ? onAxis : (onLabels ?? onAxis);
   const otherShown = own(child(second, "numFmt")) ?? otherFormat;
   const other = { ...axisOf(second), ...(otherShown && otherShown !== "General" ? { format: otherShown.slice(0, 100) } : {}) };
   const shown = stack === "share" ? format : (told ?? format);

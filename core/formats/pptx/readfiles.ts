@@ -74,12 +74,13 @@ export class PptxFiles {
     return name;
   }
 
-  media(path: string, id: string): { source: string } | undefined {
+  media(path: string, id: string): { source: string; form: "video" | "audio" } | undefined {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship || relationship.external) return undefined;
-    const known = this.taken.get(relationship.target);
-    if (known) return { source: known.source };
     const mediaType = mediaOf(relationship.target);
+    const form = mediaType?.startsWith("audio/") ? "audio" : "video";
+    const known = this.taken.get(relationship.target);
+    if (known) return { source: known.source, form };
     const file = mediaType && this.summed(relationship.target);
     if (!file) return undefined;
     const { bytes, sha256 } = file;
@@ -87,6 +88,6 @@ export class PptxFiles {
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
     this.taken.set(relationship.target, { sha256, source });
-    return { source };
+    return { source, form };
   }
 }

@@ -35,7 +35,7 @@ export interface ShapeWork {
   newId(path: string): string;
   /** Takes a picture in by the relationship that leads to it; the reason why not, where it cannot be shown. */
   picture(id: string): { source: string } | { why: string };
-  media(id: string): { source: string } | undefined;
+  media(id: string): { source: string; form: "video" | "audio" } | undefined;
   part(id: string): XmlElement | undefined;
   /** What the shapes of a part that this one names are read with. */
   within(id: string, newId: (path: string) => string): ShapeWork | undefined;
@@ -218,7 +218,7 @@ export class ShapeReader {
       const form = localName(film) === "videoFile" || localName(film) === "quickTimeFile" ? "video" : "audio";
       const id = relationOf(film, "link") ?? relationOf(film, "embed") ?? "";
       const media = this.work.media(id);
-      if (media) return { kind: "media", ...base, source: media.source, form, alt, ...("source" in found ? { poster: found.source } : {}) };
+      if (media) return { kind: "media", ...base, source: media.source, form: form === "audio" ? form : media.form, alt, ...("source" in found ? { poster: found.source } : {}) };
       this.adapted(`a ${form === "video" ? "film" : "sound"} “${named.name ?? ""}”`, "shown by its picture; a .pptx keeps it");
       return this.foreign(form === "video" ? "film" : "sound", base, named, [], "source" in found ? found.source : undefined);
     }

@@ -163,7 +163,15 @@ class Splicer {
     const { text, shapes } = slices;
     const modelled = new Set<number>();
     for (const path of slide.kept?.shapes ?? []) modelled.add(Number(path.split(".")[0]));
-    for (const { kept } of slide.elements) if (kept) modelled.add(Number(kept.shape.split(".")[0]));
+    const members = new Map<number, Element[]>();
+    for (const element of slide.elements) {
+      if (!element.kept) continue;
+      const top = Number(element.kept.shape.split(".")[0]);
+      modelled.add(top);
+      const held = members.get(top);
+      if (held) held.push(element);
+      else members.set(top, [element]);
+    }
     const units: { top: number | undefined; words: string }[] = [];
     const done = new Set<number>();
     for (const element of slide.elements) {
@@ -172,28 +180,31 @@ class Splicer {
       if (!slice) {
         units.push({ top: undefined, words: this.written(element, undefined) });
       } else if (slice.name === "grpSp") {
-        if (!done.has(top)) units.push(...this.group(slice, top, slide.elements.filter(({ kept }) => kept && Number(kept.shape.split(".")[0]) === top)));
+        if (!done.has(top)) units.push(...this.group(slice, top, members.get(top) ?? []));
       } else if (!done.has(top)) {
         // Alternate content that became several elements is one piece; of what became one, the changed stands alone.
-        const alone = slide.elements.filter(({ kept }) => kept && Number(kept.shape.split(".")[0]) === top).length === 1;
+        const alone = members.get(top)?.length === 1;
         const whole = this.same.get(element.id) || (slice.name === "AlternateContent" && !alone);
         units.push({ top, words: whole ? text.slice(slice.from, slice.to) : this.written(element, slice) });
       }
       if (slice) done.add(top);
     }
     // What is no element (footers, empty places) stays after what it stood after.
+    const standing = units.flatMap(({ top }, nth) => (top === undefined ? [] : [{ top, nth }])).sort((a, b) => a.top - b.top);
+    const following = new Map<number, typeof units>();
+    let [next, after] = [0, -1];
     shapes.forEach((slice, top) => {
       if (modelled.has(top)) return;
-      let at = -1;
-      units.forEach((unit, nth) => {
-        if (unit.top !== undefined && unit.top < top) at = nth;
-      });
-      units.splice(at + 1, 0, { top, words: text.slice(slice.from, slice.to) });
+      for (; (standing[next]?.top ?? Number.POSITIVE_INFINITY) < top; next++) after = Math.max(after, standing[next]?.nth as number);
+      const held = following.get(after) ?? [];
+      held.push({ top, words: text.slice(slice.from, slice.to) });
+      following.set(after, held);
     });
-    this.number(units);
+    const all = [...(following.get(-1) ?? []), ...units.flatMap((unit, nth) => [unit, ...(following.get(nth) ?? [])])];
+    this.number(all);
     const first = shapes[0]?.from ?? slices.treeEnd;
     const last = shapes.at(-1)?.to ?? slices.treeEnd;
-    const tree = units.map(({ words }) => words).join("");
+    const tree = all.map(({ words }) => words).join("");
     return this.framed(first, last, tree);
   }
 
