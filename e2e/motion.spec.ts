@@ -65,7 +65,12 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
 
 test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({ page, context }) => {
   test.setTimeout(90_000);
-  await bring(page, "walk.md", new TextEncoder().encode("# A walk\n\n## Where we stop\n\n- The tide line\n  - weed\n  - shells\n- The dune\n  - its foot\n"));
+  await page.goto("/");
+  await page.getByRole("button", { name: "New from text" }).click();
+  await page.locator("#new-text").fill("# A walk\n\n## Where we stop\n\n- The tide line\n  - weed\n  - shells\n- The dune\n  - its foot\n");
+  await page.getByRole("button", { name: "Make the deck" }).click();
+  await page.waitForURL(/\/write$/);
+  await expect.poll(async () => (await deckOf(page)).slides.length).toBe(2);
   await refine(page, 1);
   const deck = await deckOf(page);
   const slide = deck.slides[1] as Deck["slides"][number];

@@ -34,6 +34,9 @@ const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
 /** Whether the points of a text come in groups that only a list of them can say. */
 const inGroups = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && stepsForm(normalText(element.text)) === "own";
 
+/** The largest end of a line that a .pptx has, in widths of the line, with room for rounding. */
+const LARGE_END = 5.5;
+
 /** The features that a deck may have, with what names each thing found on a slide. */
 export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
@@ -65,6 +68,7 @@ export const FEATURES = {
   // What becomes of a picture without a file is said of the picture.
   "own places": (slide, deck) => slide.elements.flatMap((element) => (element.frame && !(element.kind === "picture" && !deck.assets[element.source]) ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
   "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && fill.stops.length > 2) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "large ends of lines": (slide) => slide.elements.flatMap((element) => (Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
@@ -135,6 +139,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   shapes: kept,
   "own places": kept,
   "fills of several colours": kept,
+  "large ends of lines": kept,
   "soft shadows": kept,
   groups: kept,
   "own looks of text": kept,
@@ -171,6 +176,7 @@ const PAGES: Record<FeatureName, Judge> = {
   formulas: kept,
   "formulas in lines": kept,
   code: kept,
+  "large ends of lines": kept,
   "soft shadows": kept,
   footnotes: kept,
   groups: kept,
@@ -190,7 +196,7 @@ const PAGES: Record<FeatureName, Judge> = {
 
 /** For every format what becomes of every feature; what is found there when a file is read again must agree (features.test.ts). */
 export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
-  pptx: PRESENTATION,
+  pptx: { ...PRESENTATION, "large ends of lines": { how: "smaller: no end is more than five times as wide as its line" } },
   odp: {
     ...PRESENTATION,
     "named sections": { how: "other programs do not show it; Unitext keeps it" },
@@ -233,6 +239,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     recolouring: { why: "text has no place for it" },
     "shaped pictures": { why: "text has no place for it" },
     "fills of several colours": { why: "text has no place for it" },
+    "large ends of lines": { why: "text has no place for it" },
     "soft shadows": { why: "text has no place for it" },
     code: kept,
     "films and sounds": { why: "text has no place for it; its description stays" },

@@ -83,6 +83,7 @@ export function everything(assets: Deck["assets"]): Deck {
           { kind: "text", id: "box", slot: null, name: "Box", frame: place(40, 220, 300, 160), style: STYLE, box: { ...box, columns: 2, gap: 12, anchor: "bottom" }, fill: { kind: "solid", colour: "#ffffff", opacity: 0.8 }, text: [{ kind: "bullet", level: 0, runs: [run("plain "), run("loud", ["strong"], undefined, { size: 30, colour: "#b23a30", underline: "double", spacing: 2 })] }, { kind: "bullet", level: 1, align: "end", look: { line: { times: 1.5 } }, runs: [run("caps", [], undefined, { caps: "small", highlight: "#fff2a8" })] }] },
           { kind: "text", id: "signs", slot: null, name: "Signs", style: STYLE, box, frame: place(360, 220, 200, 40), text: [{ kind: "bullet", level: 0, look: { bullet: { picture: FILES.photo } }, runs: [run("signed")] }] },
           { kind: "foreign", id: "x", slot: null, kept: { shape: "9", sum: "", more: ["the glow"] }, frame: place(600, 220, 200, 120), what: "an embedded object", text: plainText("Table of tides"), alt: "Table of tides", picture: FILES.photo },
+          { kind: "shape", id: "arrow", slot: null, name: "Tip", frame: place(40, 380, 120, 0), geometry: { preset: "line" }, text: [], stroke: { colour: "#20302e", width: 0.5, tail: { form: "triangle", size: 9 } } },
         ],
         master: "strip",
         regions: [{ region: "footer", text: "Quay", frame: place(40, 505, 300, 24), style: STYLE }, { region: "number", text: "‹#›", frame: place(860, 505, 60, 24) }],

@@ -179,6 +179,27 @@ describe("tables", () => {
   });
 });
 
+describe("templates of tables (OpenDocument 1.3, 16.20; letters and names common practice, no source)", () => {
+  const CELLS = '<style:style style:name="default" style:family="table-cell"><style:graphic-properties draw:fill="solid" draw:fill-color="#ccccff"/><style:text-properties fo:font-family="Georgia" fo:font-size="13pt"/></style:style><style:style style:name="dark" style:family="table-cell" style:parent-style-name="default"><style:graphic-properties draw:fill="solid" draw:fill-color="#b3b3b3"/></style:style><style:style style:name="light" style:family="table-cell" style:parent-style-name="default"><style:graphic-properties draw:fill="solid" draw:fill-color="#e6e6e6"/></style:style>';
+  const template = (named: string) => `<table:table-template ${named}><table:first-row table:style-name="dark"/><table:odd-rows table:style-name="dark"/><table:even-rows table:style-name="light"/><table:body table:style-name="light"/></table:table-template>`;
+  const tableOf = (styles: string, attributes: string) => {
+    const deck = flat({ styles, page: `<draw:frame draw:name="T" ${AT}><table:table ${attributes}><table:table-column/>${["a", "b", "c"].map((word) => `<table:table-row><table:table-cell><text:p>${word}</text:p></table:table-cell></table:table-row>`).join("")}</table:table></draw:frame>` });
+    const table = first(deck);
+    if (table.kind !== "table") throw new Error("no table");
+    return { fills: table.rows.map(([cell]) => (cell?.fill?.kind === "solid" ? cell.fill.colour : undefined)), letters: deck.styles?.[table.style ?? ""]?.[0]?.run };
+  };
+  it.each(['table:name="Bands"', 'text:style-name="Bands"'])("fill rows and give letters where they are named %s", (named) => {
+    const { fills, letters } = tableOf(CELLS + template(named), 'table:template-name="Bands" table:use-first-row-styles="true" table:use-banding-rows-styles="true"');
+    expect(fills).toEqual(["#b3b3b3", "#b3b3b3", "#e6e6e6"]);
+    expect(letters).toMatchObject({ font: "Georgia", size: 13 });
+  });
+  it("give a table without one the letters of the usual cell, and no fill", () => {
+    const { fills, letters } = tableOf(CELLS, "");
+    expect(fills).toEqual([undefined, undefined, undefined]);
+    expect(letters).toMatchObject({ font: "Georgia", size: 13 });
+  });
+});
+
 describe("a frame with the same picture several times (10.4.2)", () => {
   const image = (inside: string) => `<draw:image>${inside}</draw:image>`;
   const data = (bytes: Uint8Array) => image(`<office:binary-data>${Buffer.from(bytes).toString("base64")}</office:binary-data>`);

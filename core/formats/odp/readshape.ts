@@ -318,7 +318,9 @@ export class ShapeReader {
             continue;
           }
           const own = attribute(cell, "style-name") ?? attribute(row, "default-cell-style-name") ?? attribute(columns[x], "default-cell-style-name");
-          const base = styles.properties("table-cell", templated(x, y));
+          const usual = templated(x, y);
+          // Without a template, letters are those of the usual cell, where a file has one (common practice, no source).
+          const base = usual === undefined ? { ...styles.properties("table-cell", undefined), text: styles.properties("table-cell", "default").text } : styles.properties("table-cell", usual);
           const properties = own === undefined ? base : styles.said("table-cell", own, base);
           const { text, style } = this.looked(cell.children, properties, undefined, true);
           first ??= this.unmarked(style);

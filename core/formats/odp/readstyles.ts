@@ -61,7 +61,8 @@ export class OdpStyles {
 
   add(holder: XmlNode | undefined): void {
     for (const element of holder?.children ?? []) {
-      const name = attribute(element, "name") ?? "";
+      // Older programs name the templates of tables as if they were styles of text (common practice, no source).
+      const name = attribute(element, "name") ?? (localName(element) === "table-template" ? attribute(element, "style-name") : undefined) ?? "";
       const kind = localName(element);
       if (kind === "style") this.styles.set(`${attribute(element, "family")} ${name}`, element);
       else if (kind === "default-style") this.defaults.set(attribute(element, "family") ?? "", element);

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
-import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, NUMBER_SIGN, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
+import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, type LevelStyle, NUMBER_SIGN, type Paragraph, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
 import { isLines, stillPictures } from "../picture";
@@ -142,15 +142,24 @@ function graphicFrame({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fram
   );
 }
 
+/** A paragraph that says itself what its level says: in a table no level does. */
+function inLevel({ align, look, ...paragraph }: Paragraph, level: LevelStyle): Paragraph {
+  const side = align ?? level.align;
+  const stands = { ...level.paragraph, ...look, ...(paragraph.runs.length || !level.run ? {} : { words: { ...level.run, ...look?.words } }) };
+  const marks = [...(level.strong ? ["strong" as const] : []), ...(level.emphasis ? ["emphasis" as const] : [])];
+  return { ...paragraph, ...(side ? { align: side } : {}), ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((run) => ({ ...run, ...(marks.length ? { marks: [...new Set([...marks, ...(run.marks ?? [])])] } : {}), look: { ...level.run, ...run.look } })) };
+}
+
 /** A table as it says itself that it looks, or as the theme draws it where it says nothing. */
 function tableFrame(element: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "name">, work: ShapeWork, laid?: TableGrid): string {
   const { frame, box, head, notes, options } = work;
   const { rows, widths, heights } = element;
   const style = styleOf(element, work);
   const size = widths ? (style?.[0]?.run?.size ?? 18) : box?.size || sizeOf("figure", head.theme, head.page);
-  const context: TextContext = { ...textContext(work, size, false), sized: !widths };
-  const base = style?.[0]?.run;
-  const dressed = (text: RichText): RichText => (base ? text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, look: { ...base, ...run.look } })) })) : text);
+  const { codeColour, ...plain } = textContext(work, size, false);
+  const context: TextContext = { ...plain, sized: !widths, ...(widths || codeColour === undefined ? {} : { codeColour }) };
+  const level = widths ? style?.[0] : undefined;
+  const dressed = (text: RichText): RichText => (level ? text.map((paragraph) => inLevel(paragraph, level)) : text);
   const columns = Math.max(...rows.map((row) => row.length));
   const standing = (): TableStanding => {
     if (widths) return { widths: Array.from({ length: columns }, (_, x) => widths[x] || frame.width / columns), heights: rows.map((_, y) => heights?.[y] || frame.height / rows.length), worn: (cell) => cell, bold: false };
