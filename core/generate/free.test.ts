@@ -37,6 +37,14 @@ describe("slides that hold more than text can say, in Write", () => {
     expect(textOf((now.elements.find(({ id }) => id === "star") as Extract<Element, { kind: "shape" }>).text)).toBe("there");
   });
 
+  it("keep the groups in which their points come when a word of one is changed, and when others are typed elsewhere", () => {
+    const { deck: after } = typed(deck, (text) => text.replace("point 2", "another second point"));
+    const steps = (of: Deck) => (slide(of, "groups").elements.find(({ id }) => id === "grouped") as Extract<Element, { kind: "text" }>).text.map(({ step }) => step);
+    expect(textOf((slide(after, "groups").elements.find(({ id }) => id === "grouped") as Extract<Element, { kind: "text" }>).text)).toBe("point 0\npoint 1\nanother second point\npoint 3");
+    expect(steps(after)).toEqual(steps(deck));
+    expect(others(deck, after, ["groups"])).toBe(true);
+  });
+
   it("take a line more and a line less", () => {
     const { deck: more } = typed(deck, (text) => text.replace(/^(.*plain .*)$/m, "$1\n- one more"));
     const box = (of: Deck) => (slide(of, "shapes").elements.find(({ id }) => id === "box") as Extract<Element, { kind: "text" }>).text.map(paragraphText);

@@ -1,7 +1,7 @@
 import { newSlide } from "@unitext/core/edit";
 import { canonical, type Deck, type Element, emptyDeck, headOf, type Paragraph, plainText, type TextBox, textHash, type TextStyle } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
-import { layoutSlide, leavesOf, ruledPaths, type Scene, type SceneLine, type SceneNode } from "./index";
+import { layoutSlide, leavesOf, linkNames, ruledPaths, type Scene, type SceneLine, type SceneNode } from "./index";
 
 // What follows from the words of the two standards about boxes, paragraphs and tables, worked by hand: what is compared are distances, which do not depend on a face.
 const fonts = shippedFonts();
@@ -19,6 +19,12 @@ const inked = ({ runs }: SceneLine) => runs.filter(({ marker }) => !marker);
 const start = (line: SceneLine) => Math.min(...inked(line).map(({ x }) => x));
 const end = (line: SceneLine) => Math.max(...inked(line).map(({ x, width }) => x + width));
 const LONG = "The tide comes in over the flats and leaves them again before the sun is high";
+
+it("what leads somewhere as a whole is named by its words, or by what its picture shows; nothing else is", () => {
+  const frame = { x: 0, y: 0, width: 100, height: 50 };
+  const scene = layoutSlide({ ...newSlide("s", "blank"), elements: [{ kind: "shape", id: "a", slot: null, frame, geometry: { preset: "rect" }, text: plainText("To the\ntides"), link: "https://example.org/a" }, { kind: "picture", id: "b", slot: null, frame, source: "x.png", alt: "A dune", link: "https://example.org/b" }, { kind: "shape", id: "c", slot: null, frame, geometry: { preset: "rect" }, text: plainText("still") }] }, { head: headOf(emptyDeck("d", "D")), number: 1, fonts });
+  expect([...linkNames(scene)]).toEqual([["a", "To the tides"], ["b", "A dune"]]);
+});
 
 describe("a text in its box", () => {
   it("stands inside its insets, on every side where it is set", () => {

@@ -24,6 +24,21 @@ describe("the page on the text form", () => {
     for (const name of [...Object.keys(THEMES), ...Object.keys(ARRANGEMENTS)]) expect(page).toContain(name);
   });
 
+  it("lets points come one at a time, alone or with what is below them, on a slide and in a slot", () => {
+    const points = (text: string) => made(text).deck.slides[0]?.elements.flatMap((element) => (element.kind === "text" && element.steps ? [element.text.map(({ step }) => step)] : []));
+    const list = "- a\n  - b\n- c\n  - d\n";
+    expect(points(`::slide{steps}\n\n## Points\n\n${list}`)).toEqual([[undefined, undefined, undefined, undefined]]);
+    expect(points(`::slide{steps=main}\n\n## Points\n\n${list}`)).toEqual([[undefined, "with", undefined, "with"]]);
+    expect(points(`::slide{steps=false}\n\n## Points\n\n${list}`)).toEqual([]);
+    expect(points(`## Points\n\n${list}\n:::slot{name=right steps=main}\n${list}:::\n`)).toEqual([[undefined, "with", undefined, "with"]]);
+    // What is written is what was read, also where only one of two slots says it.
+    for (const text of [`::slide{steps=main}\n\n## Points\n\n${list}`, `## Points\n\n${list}\n:::slot{name=right steps=main}\n${list}:::\n`]) {
+      const { deck } = made(text);
+      const again = made(deckText(deck, { ids: true })).deck;
+      expect(again.slides.map(({ elements }) => elements.map((element) => (element.kind === "text" ? [element.steps, element.text] : element.kind)))).toEqual(deck.slides.map(({ elements }) => elements.map((element) => (element.kind === "text" ? [element.steps, element.text] : element.kind))));
+    }
+  });
+
   it("shows directives that do what it says", () => {
     const [slide = "", notes = "", figures = ""] = [...page.matchAll(/```markdown\n([\s\S]*?)\n```/g)].map(([, block = ""]) => block);
     const { deck, problems } = made(`## Above\n\n---\n\n${slide}\n\n## Menu\n\n- a\n\n${notes}\n\n---\n\n## Rest\n\n${figures}`);

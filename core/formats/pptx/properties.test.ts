@@ -230,6 +230,28 @@ describe("tables (21.1.3)", () => {
   );
 });
 
+describe("what is no element, among shapes that are changed", () => {
+  // Empty places (19.7.10) say nothing on a slide and stay in the file.
+  const place = (id: number) => `<p:sp><p:nvSpPr><p:cNvPr id="${id}" name="Place ${id}"/><p:cNvSpPr/><p:nvPr><p:ph type="body" idx="${id}"/></p:nvPr></p:nvSpPr><p:spPr/><p:txBody><a:bodyPr/><a:p><a:endParaRPr/></a:p></p:txBody></p:sp>`;
+  const shape = (id: number) => sp({}).replace('id="2" name="One"', `id="${id}" name="Shape ${id}"`).replace("word", `word ${id}`);
+  const file = zipSync({ ...base, "ppt/slides/slide1.xml": strToU8(`${HEAD}${place(10)}${shape(11)}${place(12)}${place(13)}${shape(14)}${shape(15)}${place(16)}</p:spTree></p:cSld></p:sld>`) });
+  const names = (elements: (given: Slide["elements"]) => Slide["elements"]): string[] => {
+    const deck = read(file);
+    const [slide] = deck.slides as [Slide];
+    const text = strFromU8(unzipSync(WRITERS.pptx.write({ ...deck, slides: [{ ...slide, elements: elements(slide.elements) }] }, context) as Uint8Array)["ppt/slides/slide1.xml"] as Uint8Array);
+    return [...text.matchAll(/<p:cNvPr id="\d+" name="([^"]+)"/g)].map(([, name = ""]) => name);
+  };
+  const moved = <E extends Slide["elements"][number]>(element: E): E => ({ ...element, frame: { x: 0, y: 0, width: 50, height: 50 } });
+  it("stays behind what it stood behind when shapes are moved", () => {
+    expect(names((given) => given.map(moved))).toEqual(["Place 10", "Shape 11", "Place 12", "Place 13", "Shape 14", "Shape 15", "Place 16"]);
+  });
+  it("goes along when shapes change their order, and stays when they go", () => {
+    expect(names(([one, two, three]) => [three, one, two].flatMap((element) => element ?? []))).toEqual(["Place 10", "Shape 15", "Shape 11", "Place 12", "Place 13", "Shape 14", "Place 16"]);
+    expect(names(([one]) => [one].flatMap((element) => element ?? []))).toEqual(["Place 10", "Shape 11", "Place 12", "Place 13", "Place 16"]);
+    expect(names(() => [])).toEqual(["Place 10", "Place 12", "Place 13", "Place 16"]);
+  });
+});
+
 describe("list styles of a master", () => {
   // ECMA-376-1, 21.1.2.4.2 (buBlip): the relationship is one of the part in which it stands.
   it("put the picture of their own part before items of every slide", () => {
