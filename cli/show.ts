@@ -1,5 +1,5 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, elementWords, headOf, levels, paragraphText, readingOrder, secondsOf, sections, type Slide, slideLinks, textOf, titleElement, titleOf } from "@unitext/core/model";
+import { counted, type Deck, elementWords, headOf, levels, paragraphText, readingOrder, secondsOf, sections, type Slide, slideLinks, textOf, titleElement, titleOf } from "@unitext/core/model";
 
 /** The contract of `show --json`. */
 export function show(deck: Deck, fonts: FontSet) {
@@ -12,7 +12,7 @@ export function show(deck: Deck, fonts: FontSet) {
     title: deck.properties.title,
     language: deck.language,
     page: deck.page,
-    slides: deck.slides.map((slide, nth) => ({
+    slides: deck.slides.map((given, nth) => [counted(given, nth + 1), nth] as const).map(([slide, nth]) => ({
       number: nth + 1,
       id: slide.id,
       level: level.get(slide.id) ?? 0,

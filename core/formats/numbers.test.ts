@@ -1,6 +1,6 @@
 import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, type Element, emptyDeck, headOf, NUMBER_SIGN, onSlide, plainText, textOf } from "@unitext/core/model";
+import { counted, type Deck, type Element, emptyDeck, headOf, NUMBER_SIGN, onSlide, plainText, textOf } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { readDeck, WRITERS } from "./index";
@@ -87,6 +87,7 @@ it("the date of the day is told, and stays in its own file", () => {
 it("a handout and a text say the number too", async () => {
   const handout = strFromU8(unzipSync((await WRITERS.docx.write(deck, context)) as Uint8Array)["word/document.xml"] as Uint8Array);
   expect(handout).toContain("here is 3.");
+  expect(counted(deck.slides[2] as Deck["slides"][number], 3).elements.map((element) => (element.kind === "text" ? textOf(element.text) : ""))).toEqual(["here is 3."]);
   const md = readDeck(WRITERS.md.write(deck, context) as Uint8Array, "numbers.md", { newId: () => "n", sha256: () => "" }).deck;
   expect(drawn(md, 1).join(" ")).toContain("here is 2.");
 });

@@ -1,4 +1,4 @@
-import { countsSlide, elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, onSlide, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
+import { counted, elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { drawnSign, signsAsText } from "./symbols";
@@ -46,12 +46,6 @@ function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, 
   const narrow = (place: SlotPlace): SlotPlace => ({ ...place, frame: { ...place.frame, x: area.x + (place.frame.x - area.x) * 0.58, width: place.frame.width * 0.56 } });
   const right: Frame = { x: area.x + area.width * 0.6, y: area.y, width: area.width * 0.4, height: area.height };
   return [...all.map((group) => (texts.includes(group) ? { ...group, place: narrow(group.place) } : group)), { place: { frame: right, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures }];
-}
-
-/** The slide with its own number where its words count it. */
-function counted(slide: Slide, number: number): Slide {
-  if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
-  return { ...slide, elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))) };
 }
 
 /** The slide with a number in the place of each footnote, and the footnotes in the order of their numbers. */

@@ -1,7 +1,7 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
 import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill } from "./look";
-import { isEmptyText, linksOf, mapLinks, plainText, type RichText, textOf, wordsIn } from "./richtext";
+import { countsSlide, isEmptyText, linksOf, mapLinks, onSlide, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
@@ -147,6 +147,12 @@ const ELEMENT_MAPS: { [K in ElementKind]?: (element: Extract<Element, { kind: K 
 export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
   const map = ELEMENT_MAPS[element.kind] as ((element: Element, change: (text: RichText) => RichText) => Element) | undefined;
   return map ? map(element, change) : element;
+}
+
+/** The slide with its own number where its words count it. */
+export function counted(slide: Slide, number: number): Slide {
+  if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
+  return { ...slide, elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))) };
 }
 
 /** Where a whole element leads. */

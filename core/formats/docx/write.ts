@@ -1,6 +1,6 @@
 import { escapeXml, sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, deckLink, type Element, elementTexts, type Footnote, headOf, isEmptyText, levels, mapElementTexts, nameOf, onSlide, plainText, readingOrder, type RichText, type Run, slideLink, titleElement } from "@unitext/core/model";
+import { counted, type Deck, deckLink, type Element, elementTexts, type Footnote, headOf, isEmptyText, levels, nameOf, plainText, readingOrder, type RichText, type Run, slideLink, titleElement } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD, zip } from "../archive";
 import { toBase64 } from "../json";
@@ -128,8 +128,9 @@ export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOpt
     return bytes && `data:${type};base64,${toBase64(bytes)}`;
   };
   into.body.push(into.paragraphs(plainText(deck.properties.title || "Handout"), "Title"));
-  deck.slides.forEach((slide, nth) => {
-    if (slide.hidden) return;
+  deck.slides.forEach((given, nth) => {
+    if (given.hidden) return;
+    const slide = counted(given, nth + 1);
     const title = titleElement(slide);
     const name = nameOf(slide) || `Slide ${nth + 1}`;
     into.body.push(into.paragraphs(plainText(`${nth + 1}  ${name}`), (depth.get(slide.id) ?? 0) > 0 ? "Heading2" : "Heading1"));
@@ -138,7 +139,7 @@ export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOpt
       into.body.push(into.image(png(sceneSvg(scene, { outlines: fonts, picture: uri }), PIXELS), name, (MEASURE * head.page.height) / head.page.width));
     }
     const notes: Footnote[] = [];
-    for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(mapElementTexts(element, (text) => onSlide(text, nth + 1)), into, notes));
+    for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(element, into, notes));
     if (!isEmptyText(slide.notes)) into.body.push(into.paragraphs(flattened(slide.notes, notes), "Notes"));
     if (notes.length) into.body.push(into.paragraphs(footnoteText(notes), "Notes"));
   });
