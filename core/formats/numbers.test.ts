@@ -81,6 +81,9 @@ it("the date of the day is told, and stays in its own file", () => {
   const { deck: found, adapted } = read(file, "odp");
   expect(drawn(found, 0)).toEqual(["Sheet 1, front", "here is 1.", "Slide 1 of 3"]);
   expect(adapted.filter(({ what }) => what === "the date of the day").map(({ slide }) => slide)).toEqual([1, 2, 3]);
+  // A page that names no date shows none, whatever stands on its master.
+  const dateless = changed(file, /content\.xml$/, (words) => words.replace(/ presentation:use-date-time-name="[^"]*"/g, ""));
+  expect(read(dateless, "odp").adapted.filter(({ what }) => what === "the date of the day")).toEqual([]);
   expect(unzipSync(WRITERS.odp.write(found, context) as Uint8Array)["content.xml"]).toEqual(unzipSync(file)["content.xml"]);
 });
 

@@ -346,7 +346,7 @@ class OdpReader {
       const written = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
       const words = region === "number" && !written.includes(NUMBER_SIGN) ? NUMBER_SIGN : declared || written;
       if (!words.trim()) {
-        if (region === "date") this.adapted.push({ slide: number, what: "the date of the day", how: "not shown, as every slide stands by itself; an .odp keeps it" });
+        if (region === "date" && attribute(page, "use-date-time-name") !== undefined) this.adapted.push({ slide: number, what: "the date of the day", how: "not shown, as every slide stands by itself; an .odp keeps it" });
         return [];
       }
       const align = text[0]?.align;
