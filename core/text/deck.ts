@@ -77,8 +77,10 @@ function stepsOf(elements: readonly Element[]): StepsWord | undefined {
   if (!forms.includes("main")) return "";
   return texts.every(({ text }) => canonical(withSteps(normalText(text), "main")) === canonical(normalText(text))) ? "main" : undefined;
 }
+/** The same as the attribute of a slot; where not all of it comes alike, each point by itself. */
 const stepsAttribute = (elements: readonly Element[]) => {
-  const word = stepsOf(elements);
+  const texts = elements.filter(({ kind }) => kind === "text");
+  const word = stepsOf(elements) ?? (texts.length && texts.every((element) => element.kind === "text" && element.steps) ? "" : undefined);
   return word === undefined ? {} : { steps: word };
 };
 
