@@ -1,13 +1,23 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import type { Deck } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
 import { bring, deckOf, kept, refine, stored } from "./acts";
 
 const given = readFileSync(join(import.meta.dirname, "../demo/content/quay-in-autumn.pptx"));
 
-test("what comes in on a slide is set, tried, spoken from and written", async ({ page, context }) => {
+/** Goes on to speak, and opens the hall's window, which shows a slide. */
+async function speak(page: Page, slide: string): Promise<Page> {
+  await page.getByRole("link", { name: "Speak" }).click();
+  const opening = page.context().waitForEvent("page");
+  await page.getByRole("button", { name: "Open the hall's window" }).click();
+  const hall = await opening;
+  await expect(hall.locator(`[data-hall="${slide}"]`)).toBeVisible();
+  return hall;
+}
+
+test("what comes in on a slide is set, tried, spoken from and written", async ({ page }) => {
   test.setTimeout(90_000);
   await bring(page, "quay-in-autumn.pptx", given);
   const deck = (await stored(page)).deck as unknown as Deck;
@@ -39,11 +49,7 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   await expect(shown).toHaveCount(all);
 
   // The hall follows the speaker, and plays what comes.
-  await page.getByRole("link", { name: "Speak" }).click();
-  const opening = context.waitForEvent("page");
-  await page.getByRole("button", { name: "Open the hall's window" }).click();
-  const hall = await opening;
-  await expect(hall.locator(`[data-hall="${slide.id}"]`)).toBeVisible();
+  const hall = await speak(page, slide.id);
   const words = hall.locator("[data-hall] text");
   await expect(words.filter({ hasText: "Staff" })).toHaveCount(1);
   await expect(words.filter({ hasText: "Book" })).toHaveCount(0);
@@ -63,7 +69,7 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   expect(timing).toContain('presetID="23"');
 });
 
-test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({ page, context }) => {
+test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({ page }) => {
   test.setTimeout(90_000);
   await page.goto("/");
   await page.getByRole("button", { name: "New from text" }).click();
@@ -80,11 +86,7 @@ test("main points come with what is below them: chosen, shown in the hall, in th
   await page.getByRole("button", { name: "Look of the slide" }).click();
   await expect(page.getByRole("button", { name: "Try it: 2 presses" })).toBeVisible();
 
-  await page.getByRole("link", { name: "Speak" }).click();
-  const opening = context.waitForEvent("page");
-  await page.getByRole("button", { name: "Open the hall's window" }).click();
-  const hall = await opening;
-  await expect(hall.locator(`[data-hall="${slide.id}"]`)).toBeVisible();
+  const hall = await speak(page, slide.id);
   const words = hall.locator("[data-hall] text");
   await expect(words.filter({ hasText: "weed" })).toHaveCount(0);
   await page.getByRole("button", { name: "Next", exact: true }).first().click();

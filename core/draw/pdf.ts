@@ -303,7 +303,8 @@ function drawNode(doc: Document, writer: TextWriter, node: Leaf, from: Pictures)
     const bytes = other ?? (node.sha256 ? from.picture(node.sha256) : undefined);
     const { x, y, width, height } = node;
     if (bytes && isDrawable(bytes)) {
-      doc.image(bytes.slice().buffer as ArrayBuffer, x, y, { width, height });
+      // A copy: what is handed in may be a stretch of a larger buffer.
+      doc.image(new Uint8Array(bytes).buffer, x, y, { width, height });
       if (node.recolour && !other) recoloured(doc, node.recolour, node);
     }
     else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();

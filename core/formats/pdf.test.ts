@@ -41,6 +41,15 @@ describe("pdf", () => {
     expect(annotations.map(({ url, dest }) => url ?? dest)).toEqual(["three", "https://example.org/a?b=1&c=2"]);
   });
 
+  it("shows pictures that are stretches of a file that was read", async () => {
+    const given = linked();
+    const slides = given.slides.slice(0, 1).map((slide) => ({ ...slide, elements: [{ kind: "picture" as const, id: "p", slot: null, frame: { x: 400, y: 300, width: 200, height: 150 }, source: "pictures/dune.png", alt: "A dune" }] }));
+    const within = Buffer.concat([Buffer.from("before it"), image, Buffer.from("behind it")]).subarray(9, 9 + image.length);
+    const bytes = await WRITERS.pdf.write({ ...given, assets, slides }, { ...context, picture: () => within });
+    expect(checked(bytes)).toContain("No syntax or stream encoding errors found");
+    expect(Buffer.from(bytes).toString("latin1")).toMatch(/\/Subtype \/Image\s[^>]*\/Width 40\s|\/Width 40\s[^>]*\/Subtype \/Image/);
+  });
+
   // ISO 32000-1, 14.7 and 14.8: what a reader that speaks finds; and the file itself as the Debian package qpdf checks it.
   it("has a structure of headings, paragraphs and figures with their descriptions, and is clean", async () => {
     const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
