@@ -224,6 +224,16 @@ function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
 
 type Pictures = Pick<PdfOptions, "picture" | "recoloured">;
 /** Whether the PDF can hold a picture as it is: PNG and JPEG. */
+/** A picture as the document takes it; undefined where it is broken. */
+function opened(doc: Document, bytes: Uint8Array): unknown {
+  try {
+    // A copy: what is handed in may be a stretch of a larger buffer.
+    return (doc as unknown as { openImage(bytes: ArrayBuffer): unknown }).openImage(new Uint8Array(bytes).buffer);
+  } catch {
+    return undefined;
+  }
+}
+
 const isDrawable = (bytes: Uint8Array) => (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
 
 /** The colour or gradient of a path as pdfkit takes it. */
@@ -302,9 +312,9 @@ function drawNode(doc: Document, writer: TextWriter, node: Leaf, from: Pictures)
     const other = node.sha256 && node.recolour ? from.recoloured?.(node.sha256, node.recolour) : undefined;
     const bytes = other ?? (node.sha256 ? from.picture(node.sha256) : undefined);
     const { x, y, width, height } = node;
-    if (bytes && isDrawable(bytes)) {
-      // A copy: what is handed in may be a stretch of a larger buffer.
-      doc.image(new Uint8Array(bytes).buffer, x, y, { width, height });
+    const image = bytes && isDrawable(bytes) ? opened(doc, bytes) : undefined;
+    if (image) {
+      doc.image(image as never, x, y, { width, height });
       if (node.recolour && !other) recoloured(doc, node.recolour, node);
     }
     else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();

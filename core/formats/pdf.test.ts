@@ -50,6 +50,17 @@ describe("pdf", () => {
     expect(Buffer.from(bytes).toString("latin1")).toMatch(/\/Subtype \/Image\s[^>]*\/Width 40\s|\/Width 40\s[^>]*\/Subtype \/Image/);
   });
 
+  it("is written whole where a picture breaks off: drawn anew as far as it goes, or as a frame", async () => {
+    const given = linked();
+    const slides = given.slides.slice(0, 1).map((slide) => ({ ...slide, elements: [{ kind: "picture" as const, id: "p", slot: null, frame: { x: 400, y: 300, width: 200, height: 150 }, source: "pictures/dune.png", alt: "A dune" }] }));
+    for (const anew of [undefined, image, image.slice(0, 30)]) {
+      const cut = image.slice(0, image.length - 20);
+      const bytes = await WRITERS.pdf.write({ ...given, assets, slides }, { ...context, picture: () => cut, ...(anew ? { png: () => anew } : {}) });
+      expect(checked(bytes)).toContain("No syntax or stream encoding errors found");
+      expect(Buffer.from(bytes).toString("latin1").includes("/Subtype /Image")).toBe(anew === image);
+    }
+  });
+
   // ISO 32000-1, 14.7 and 14.8: what a reader that speaks finds; and the file itself as the Debian package qpdf checks it.
   it("has a structure of headings, paragraphs and figures with their descriptions, and is clean", async () => {
     const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");

@@ -37,6 +37,13 @@ export function stillPictures(assets: Readonly<Record<string, Asset>>, picture: 
   };
 }
 
+/** Whether a PNG breaks off before its end (its last part, IEND: PNG, third edition, 11.2.5): programs show what there is of it, a PDF cannot hold it so. */
+function isCut(bytes: Uint8Array): boolean {
+  if (bytes[0] !== 0x89 || bytes[1] !== 0x50) return false;
+  for (let at = bytes.length - 8; at >= Math.max(0, bytes.length - 1000); at--) if (bytes[at] === 0x49 && bytes[at + 1] === 0x45 && bytes[at + 2] === 0x4e && bytes[at + 3] === 0x44) return false;
+  return true;
+}
+
 /** What a PDF is given of pictures: still ones, and the same in other colours. */
 export function pagePictures(assets: Readonly<Record<string, Asset>>, picture: (sha256: string) => Uint8Array | undefined, png: Draws | undefined): Pick<PdfOptions, "picture" | "recoloured"> {
   const known = new Map(Object.values(assets).map((asset) => [asset.sha256, asset]));
@@ -44,5 +51,10 @@ export function pagePictures(assets: Readonly<Record<string, Asset>>, picture: (
     const [bytes, asset] = [picture(sha256), known.get(sha256)];
     return bytes && asset && png ? asPng(bytes, asset, png, recolour) : undefined;
   };
-  return { picture: stillPictures(assets, picture, png), recoloured };
+  const still = stillPictures(assets, picture, png);
+  const whole = (sha256: string) => {
+    const [bytes, asset] = [still(sha256), known.get(sha256)];
+    return bytes && asset && png && isCut(bytes) ? asPng(bytes, asset, png) : bytes;
+  };
+  return { picture: whole, recoloured };
 }
