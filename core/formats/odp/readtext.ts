@@ -57,10 +57,12 @@ export interface TextReader {
 
 /** Stands for a space that a file spells out, until those that only separate words in its markup are gone. */
 const SPACE = "\uE00A";
-const plainSpaces = (text: string) => text.replaceAll(SPACE, " ");
+const plainSpaces = (text: string) => (text.includes(SPACE) ? text.replaceAll(SPACE, " ") : text);
 /** Runs without white space at the ends, but for what the file spells out (OpenDocument 1.3, 6.1.3); none where there is nothing else. */
 function spelled(runs: Run[]): Run[] {
-  const held = trimmed(joinRuns(runs)).map((item) => ({ ...item, text: plainSpaces(item.text) }));
+  const joined = trimmed(joinRuns(runs));
+  if (!joined.some(({ text }) => text.includes(SPACE))) return joined;
+  const held = joined.map((item) => ({ ...item, text: plainSpaces(item.text) }));
   return held.some(({ text }) => text.trim() !== "") ? held : trimmed(held);
 }
 
