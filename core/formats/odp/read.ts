@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, NUMBER_SIGN, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -8,17 +8,17 @@ import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { KEPT, points, wornSums } from "./names";
-import { ElementReader, isNumber, type PageWork } from "./readelements";
+import { readRegions } from "./readregions";
+import { ElementReader, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
 import { groundOf, readable, WHITE } from "./ground";
 import { colour, OdpStyles, readFill } from "./readstyles";
-import { readLooked, readText, type TextReader } from "./readtext";
+import { readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
-import { ShapeReader, standingOf, type ShapeWork } from "./readshape";
+import { ShapeReader, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 
-const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
 const [RegionBoxes, Comments] = [RegionBox.array(), CommentSchema.array()];
 
@@ -237,7 +237,7 @@ class OdpReader {
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);
-    const regions = this.regions(page, graphic, number);
+    const regions = readRegions(page, graphic, { master: this.masterPages.get(attribute(page, "master-page-name") ?? ""), declared: this.footers, text: this.text, work: this.shapeWork(null), told: (what, how) => this.adapted.push({ slide: number, what, how }) });
     const comments = this.comments(page);
     return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic, number), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
   }
@@ -329,33 +329,6 @@ class OdpReader {
     return sum;
   }
 
-  /** Footer, number and date where the master puts them and the page shows them. */
-  private regions(page: XmlNode, graphic: Record<string, string>, number: number): RegionBox[] {
-    // A number that stands on the page itself counts there too.
-    const frames = page.children.filter(isNumber).concat(this.masterPages.get(attribute(page, "master-page-name") ?? "")?.children.filter((shape) => REGIONS[attribute(shape, "class") ?? ""]) ?? []);
-    const reader = new ShapeReader(this.shapeWork(null));
-    return frames.flatMap((shape): RegionBox[] => {
-      const name = attribute(shape, "class") ?? "page-number";
-      const region = REGIONS[name] as RegionBox["region"];
-      const standing = standingOf(shape);
-      const box = child(shape, "text-box") as XmlNode | undefined;
-      if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
-      const declared = region === "number" ? "" : (this.footers.get(`${region === "footer" ? "footer" : "date-time"}-decl ${attribute(page, region === "footer" ? "use-footer-name" : "use-date-time-name") ?? ""}`) ?? "");
-      const { properties } = reader.properties(shape);
-      const { text, style } = readLooked(box.children.map(spoken), this.text, properties);
-      const written = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
-      const words = region === "number" && !written.includes(NUMBER_SIGN) ? NUMBER_SIGN : declared || written;
-      if (!words.trim()) {
-        if (region === "date" && attribute(page, "use-date-time-name") !== undefined) this.adapted.push({ slide: number, what: "the date of the day", how: "not shown, as every slide stands by itself; an .odp keeps it" });
-        return [];
-      }
-      const align = text[0]?.align;
-      const look = text[0]?.runs[0]?.look;
-      const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
-      return [{ region, text: words.slice(0, 500), frame: standing.frame, style: this.shapeWork(null).style(sided) }];
-    }).slice(0, 10);
-  }
-
   private comments(page: XmlNode): Comment[] {
     return (childrenOf(page, "annotation") as XmlNode[]).slice(0, 2000).map((note) => {
       const date = child(note, "date")?.text.slice(0, 40);
@@ -379,13 +352,6 @@ class OdpReader {
     const page = this.ids.get(decodeURIComponent(href.slice(1)));
     return page === undefined ? undefined : `slide:${page}`;
   }
-}
-
-/** A text whose empty fields say something, so that how they look is read with them. */
-function spoken(node: XmlNode): XmlNode {
-  if (/^(footer|date-time)$/.test(localName(node))) return { ...node, name: "presentation:field", local: "field", text: "<field>", content: ["<field>"], children: [] };
-  const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
-  return { ...node, children: node.children.map((inner) => changed.get(inner) as XmlNode), content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))) };
 }
 
 const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
