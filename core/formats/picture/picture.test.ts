@@ -52,6 +52,33 @@ describe("the size of a drawing in SVG", () => {
   });
 });
 
+describe("the size of pictures of dots", () => {
+  // GIF89a, 17 to 27, block by block.
+  const header = (version: string, colours: number[]) => [...Buffer.from(`GIF${version}`), 0x2c, 0x01, 0xc8, 0x00, ...colours];
+  const [screen, palette] = [[0, 0, 0], [0x80, 0, 0, 0, 0, 0, 255, 255, 255]];
+  const control = [0x21, 0xf9, 4, 1, 0, 0, 0, 0];
+  const comment = [0x21, 0xfe, 3, 0x2c, 0x3b, 0x00, 2, 1, 1, 0];
+  const image = [0x2c, 0, 0, 0, 0, 1, 0, 1, 0, 0, 2, 2, 0x44, 0x01, 0];
+  const coloured = [0x2c, 0, 0, 0, 0, 1, 0, 1, 0, 0x80, 0, 0, 0, 9, 9, 9, 2, 2, 0x44, 0x01, 0];
+  const wanted = { mediaType: "image/gif", width: 300, height: 200 };
+  it.each([
+    ["an image and an end", [...header("89a", palette), ...image, 0x3b], wanted],
+    ["of 1987", [...header("87a", palette), ...image, 0x3b], wanted],
+    ["a comment and a control before it", [...header("89a", palette), ...comment, ...control, ...image, 0x3b], wanted],
+    ["an image with colours of its own", [...header("89a", screen), ...coloured, 0x3b], wanted],
+    ["no end", [...header("89a", palette), ...image], wanted],
+    ["other bytes after its end", [...header("89a", palette), ...image, 0x3b, 10, 10], wanted],
+    ["other bytes instead of its end", [...header("87a", palette), ...image, 0x36, 0x30, 10], wanted],
+    ["an image that is whole before one that is cut off", [...header("89a", palette), ...image, ...image.slice(0, 8)], wanted],
+    ["an image that is cut off", [...header("89a", palette), ...image.slice(0, -2)], undefined],
+    ["only its colours", header("89a", palette), undefined],
+    ["no image before its end", [...header("89a", palette), ...comment, 0x3b], undefined],
+    ["no size", [...Buffer.from("GIF89a"), 0, 0, 0, 0, ...screen, ...coloured, 0x3b], undefined],
+  ])("of a GIF with %s", (_, bytes, found) => {
+    expect(pictureInfo(Uint8Array.from(bytes))).toEqual(found);
+  });
+});
+
 describe("pictures for formats of still dots", () => {
   const lines = svg('width="40" height="30"');
   const moving = strToU8("GIF");

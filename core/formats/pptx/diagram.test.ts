@@ -86,6 +86,24 @@ describe("a diagram of another program", () => {
     expect(tally(read)).toEqual(report.to);
   });
 
+  // The drawing gives a text a place of its own, turned against its form: quarters that cancel each other leave it upright.
+  it.each([
+    ["a quarter", "5400000", "-5400000", undefined],
+    ["a half", "10800000", "10800000", undefined],
+    ["not", "0", "0", undefined],
+    ["otherwise than it", "0", "5400000", 90],
+  ])("shows the text of a form that is turned %s where the drawing places it", (_, form, against, rotation) => {
+    const turned = drawing.replace("<a:xfrm>", `<a:xfrm rot="${form}">`).replace("</dsp:txBody>", `</dsp:txBody><dsp:txXfrm rot="${against}"><a:off x="${15 * EMU}" y="${5 * EMU}"/><a:ext cx="${80 * EMU}" cy="${30 * EMU}"/></dsp:txXfrm>`);
+    const [ebb, words, flood, ...others] = diagramIn(bench.read(fileOf(turned), "tides.pptx").deck).drawing?.elements ?? [];
+    expect(ebb).toMatchObject({ kind: "shape", text: [], frame: { x: 10, y: 20, width: 100, height: 50 }, geometry: { preset: "roundRect" } });
+    expect(ebb?.rotation ?? 0).toBe(Number(form) / 60000);
+    expect(words).toMatchObject({ kind: "text", frame: { x: 15, y: 5, width: 80, height: 30 }, box: { anchor: "middle" } });
+    expect(words?.kind === "text" && textOf(words.text)).toBe("Ebb");
+    expect(words?.rotation).toBe(rotation);
+    expect(words?.id).not.toBe(ebb?.id);
+    expect([flood?.kind, others]).toEqual(["shape", []]);
+  });
+
   it.each([
     ["without a drawing", fileOf(undefined)],
     ["whose data name a drawing that is not there", fileOf(drawing, data("rIdGone"))],

@@ -370,7 +370,7 @@ class Reader implements OwnFile {
         return `slide:${there}`;
       }
       const link = relationship?.external ? externalLink(relationship.target) : undefined;
-      if (!link) this.left.push({ slide: number, what: "a link", why: action ? `its action (${action}) is not read yet; its words stay` : "it leads nowhere that a slide can open; its words stay" });
+      if (!link) this.left.push({ slide: number, what: "a link", why: /hlinkfile|hlinkpres|program|macro|ole/.test(action) ? "it opens a file, a program or a macro of the computer on which it was made; its words stay, and a .pptx keeps it as long as they stay as they are" : "it leads nowhere that a slide can open; its words stay" });
       return link;
     };
   }

@@ -119,7 +119,17 @@ export class ShapeReader {
     if (this.work.number !== null && more.length) this.adapted(`${listed(more)} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
-    return element ? [element] : [];
+    return element ? this.apart(element, shape, path) : [];
+  }
+
+  /** A shape of a diagram's drawing as its form and, over it, its text, where the drawing gives the text a place of its own (`txXfrm`: upright, turned against its form; the name from memory). */
+  private apart(element: Element, shape: XmlElement, path: string): Element[] {
+    const own = standingOf(child(shape, "txXfrm"));
+    if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];
+    const { rotation, style, box, text, kept } = element;
+    const turned = ((((rotation ?? 0) + (own.rotation ?? 0)) % 360) + 360) % 360;
+    const form: Element = { ...element, kind: "shape", geometry: element.kind === "shape" ? element.geometry : { preset: "rect" }, text: [] };
+    return [form, { kind: "text", id: this.work.newId(`${path}.text`), slot: null, frame: own.frame, ...(turned ? { rotation: turned } : {}), style, box, text, kept } as Element];
   }
 
   private element(kind: string, shape: XmlElement, ref: PlaceholderRef | undefined, base: Base, named: Record<string, string>): Element | undefined {
@@ -285,8 +295,8 @@ export class ShapeReader {
     const object = at(data, "oleObj") ?? at(data, "AlternateContent", "Fallback", "oleObj") ?? at(data, "AlternateContent", "Choice", "oleObj");
     const blip = at(object, "pic", "blipFill", "blip") ?? at(data, "AlternateContent", "Fallback", "oleObj", "pic", "blipFill", "blip");
     const found = blip ? this.pictured(blip) : undefined;
-    const what = object ? `embedded object (${object.attributes.progId ?? "unknown"})` : "embedded object";
-    this.adapted(`the ${what} “${named.name ?? ""}”`, "shown by its picture, where the file has one that can be shown; a .pptx keeps it");
+    const what = object?.attributes.progId ? `embedded object (${object.attributes.progId})` : "embedded object";
+    this.adapted(`the ${what}${named.name ? ` “${named.name}”` : ""}`, "shown by its picture, where the file has one that can be shown; a .pptx keeps it");
     return this.foreign(what, base, named, [], found && "source" in found ? found.source : undefined);
   }
 

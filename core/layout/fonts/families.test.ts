@@ -55,6 +55,9 @@ describe("the family that is shown for one that does not ship", () => {
     ["DejaVu Sans Mono", "Cousine"],
     ["Verdana", "DejaVu Sans"],
     ["Tahoma", "DejaVu Sans"],
+    ["Lucida Sans Unicode", "Noto Sans"],
+    ["Arial Unicode MS", "Arimo"],
+    ["Code New", "Cousine"],
     ["Candara", "Carlito"],
     ["A family nobody knows", "Noto Sans"],
   ])("is near in kind for %s: %s", (name, family) => {

@@ -51,7 +51,8 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
 );
 /** Families that are near in kind, by words of their names. */
 const NEAR: readonly [RegExp, string][] = [
-  [/mono|code|consol|typewriter|courier|terminal/i, "Cousine"],
+  // “Code” as a word of its own: a family for Unicode need not be one for code.
+  [/mono|\bcode|consol|typewriter|courier|terminal/i, "Cousine"],
   [/verdana|vera sans|\btahoma/i, "DejaVu Sans"],
   [/gothic|grotes/i, "Noto Sans"],
   [/(?<!sans[\s-]?)serif|roman|garamond|georgia|book|palatino|century|baskerville|didot|cambria|constantia|antiqua|slab/i, "Tinos"],
