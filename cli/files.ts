@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { type AskedRule, extensionOf, type ReadResult, readDeck } from "@unitext/core/formats";
+import { type AskedRule, extensionOf, type ReadResult, readDeck, withDrawings } from "@unitext/core/formats";
 import { FontSet } from "@unitext/core/layout";
 import { Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
@@ -44,7 +44,8 @@ export async function readFile(file: string, rule?: AskedRule): Promise<ReadResu
     const path = resolve(beside, source);
     return !isAbsolute(source) && path.startsWith(`${beside}/`) && existsSync(path) ? readFileSync(path) : undefined;
   };
-  return named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }));
+  const read = named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }));
+  return withDrawings(read, sha256);
 }
 
 /** Writes a file whole or not at all. */

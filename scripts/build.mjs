@@ -5,11 +5,12 @@ import { root } from "./prepare.mjs";
 
 const watch = process.argv.includes("--watch");
 
-/** Our own rooms are bundled; packages stay packages. */
+/** Our own rooms are bundled; packages stay packages, but for one that lies where only our rooms find it. */
+const OURS = /^(@unitext\/|emf-converter$)/;
 const packagesOutside = {
   name: "packages-outside",
   setup(build) {
-    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true }));
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || OURS.test(path) ? undefined : { path, external: true }));
   },
 };
 

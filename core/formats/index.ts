@@ -11,7 +11,7 @@ import { writeHtml } from "./html";
 import { writeMarkdown } from "./markdown";
 import { writeNotes } from "./notes";
 import { odpLots, readOdp, writeOdp } from "./odp";
-import { pagePictures } from "./picture";
+import { Drawings, pagePictures } from "./picture";
 import { writePictures } from "./pictures";
 import { pptxLots, readPptx, writePptx } from "./pptx";
 import type { ReadDeck, ReadLots, ReadOptions } from "./reading";
@@ -140,6 +140,16 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
   return reader(bytes, name, context);
 }
 
+/** The same with the metafiles among its pictures drawn, so that they are shown. */
+export async function withDrawings<Read extends ReadDeck>(read: Read, sha256: (bytes: Uint8Array) => string): Promise<Read> {
+  const { undrawn, ...rest } = read;
+  if (!undrawn?.size) return read;
+  const drawings = new Drawings(sha256);
+  const [assets, blobs] = [{ ...read.deck.assets }, new Map(read.blobs)];
+  await drawings.into({ assets, blobs, undrawn });
+  return { ...(rest as Read), deck: { ...read.deck, assets }, blobs, left: [...read.left, ...drawings.left] };
+}
+
 /** What writing a deck in a format will keep, adapt and leave out; computed before anything is written. */
 export function writeReport(deck: Deck, format: WritableFormat, reading: Entries = { adapted: [], left: [] }, sheets: Sheets = "slides"): Report {
   const besides: ReadonlySet<FeatureName> = new Set(format === "pdf" && sheets === "notes" ? ["notes"] : []);
@@ -152,5 +162,6 @@ export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict }
 export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
 export { pagePictures, pictureInfo } from "./picture";
+export { Drawings } from "./picture";
 export type { ReadDeck, ReadLot } from "./reading";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

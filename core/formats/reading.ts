@@ -15,6 +15,8 @@ export interface ReadOptions {
 export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
+  /** The metafiles among its pictures, by name: they have no place among its assets until they are drawn. */
+  undrawn?: ReadonlyMap<string, Uint8Array>;
 }
 
 /** Some slides of a file in their order, with the deck's head as far as it is known with them, and the bytes that they are the first to need. */
@@ -22,6 +24,8 @@ export interface ReadLot {
   head: DeckHead;
   slides: Slide[];
   blobs: Map<string, Uint8Array>;
+  /** The metafiles that were met up to here, by the names that slides have for them. */
+  undrawn: ReadonlyMap<string, Uint8Array>;
   /** How many slides the file has. */
   of: number;
 }
@@ -35,11 +39,11 @@ export const isLot = (slides: number, done: number): boolean => (done <= 4 ? sli
 export function collected(lots: ReadLots): ReadDeck {
   const slides: Slide[] = [];
   const blobs = new Map<string, Uint8Array>();
-  let head: DeckHead | undefined;
+  let last: ReadLot | undefined;
   for (;;) {
     const next = lots.next();
-    if (next.done) return { deck: { ...(head as DeckHead), slides }, blobs, ...next.value };
-    head = next.value.head;
+    if (next.done) return { deck: { ...(last as ReadLot).head, slides }, blobs, undrawn: (last as ReadLot).undrawn, ...next.value };
+    last = next.value;
     slides.push(...next.value.slides);
     for (const [sha256, bytes] of next.value.blobs) blobs.set(sha256, bytes);
   }

@@ -80,3 +80,29 @@ describe("a page of a PDF and a picture of its slide show the same", () => {
     expect(found.filter(({ share }) => share > 0.01)).toEqual([]);
   });
 });
+
+describe("a picture in SVG that has pictures in it", () => {
+  const red = new PNG({ width: 10, height: 10 });
+  for (let at = 0; at < red.data.length; at += 4) red.data.set([183, 121, 31, 255], at);
+  const dots = `data:image/png;base64,${Buffer.from(PNG.sync.write(red)).toString("base64")}`;
+  const within = (image: string) => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="100" height="100"><rect width="100" height="50" fill="#0f5c63"/>${image}</svg>`;
+  /** The colours in the middle of its upper and its lower half, where it is shown on a page. */
+  const shown = (svg: string) => {
+    const page = png(`<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><image width="200" height="200" href="data:image/svg+xml;base64,${Buffer.from(svg).toString("base64")}"/></svg>`, 200);
+    const { data, width } = PNG.sync.read(Buffer.from(page));
+    return [50, 150].map((y) => [...data.subarray((y * width + 100) * 4, (y * width + 100) * 4 + 4)].join());
+  };
+  const [petrol, ochre, nothing] = ["15,92,99,255", "183,121,31,255", "0,0,0,0"];
+  // SVG Integration, 3 (secure animated and static mode): what is inside of it is shown, nothing is fetched.
+  it.each([
+    ["inside of it", `<image y="50" width="100" height="50" preserveAspectRatio="none" href="${dots}"/>`, [petrol, ochre]],
+    ["by the older attribute", `<image y="50" width="100" height="50" preserveAspectRatio="none" xlink:href="${dots}"/>`, [petrol, ochre]],
+    ["used twice", `<defs><image id="i" width="100" height="25" preserveAspectRatio="none" href="${dots}"/></defs><use href="#i" y="50"/><use href="#i" y="75"/>`, [petrol, ochre]],
+    ["beside it on the disk", `<image y="50" width="100" height="50" href="${join(process.cwd(), "docs/screenshots/desk.png")}"/>`, [petrol, nothing]],
+    ["beside it, by an address", `<image y="50" width="100" height="50" href="file://${join(process.cwd(), "docs/screenshots/desk.png")}"/>`, [petrol, nothing]],
+    ["elsewhere", '<image y="50" width="100" height="50" xlink:href = \'https://example.org/a.png\'/>', [petrol, nothing]],
+  ])("is drawn with what is %s", (_, image, colours) => {
+    expect(shown(within(image))).toEqual(colours);
+    expect(shown(within(image))).toEqual(colours);
+  });
+});

@@ -56,13 +56,32 @@ export function slidePng(deck: Deck, number: number, width: number, fonts: FontS
   return png(svg, width);
 }
 
+/** How wide a picture of lines is drawn that becomes dots. */
+const DOTS = 1600;
+
 /** The faces that stand for those that a picture in SVG names; its words are not shaped by Unitext. */
 const FACES = ["noto-sans-latin", "noto-sans-latin-ext", "noto-sans-greek", "noto-sans-cyrillic", "arimo-latin", "tinos-latin", "cousine-latin"].flatMap((name) => [`${name}-400-normal`, `${name}-700-normal`, ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : [])]);
 
 /** Draws SVG as PNGs of a width in pixels. Drawings of Unitext need no fonts; a picture in SVG with words in it takes them from a folder. */
 export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
+  const flat = new Map<string, string>();
   const faces = { loadSystemFonts: false, fontFiles: FACES.map((id) => join(fonts, `${id}.ttf`)), defaultFontFamily: "Noto Sans", sansSerifFamily: "Arimo", serifFamily: "Tinos", monospaceFamily: "Cousine" };
-  return (svg, width) => new Resvg(svg, { fitTo: { mode: "width", value: width }, font: svg.includes("data:image/svg+xml") ? faces : { loadSystemFonts: false } }).render().asPng();
+  const drawn = (svg: string, width: number, font: object) => new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
+  /** A picture in SVG that has pictures of dots in it, as dots: what draws here shows none in a picture. They are drawn once, and nothing is taken from elsewhere. */
+  const flattened = (uri: string): string => {
+    const known = flat.get(uri);
+    if (known !== undefined) return known;
+    const svg = Buffer.from(uri.slice(uri.indexOf(",") + 1), "base64").toString("utf8");
+    const alone = svg.replace(/\s(?:xlink:)?href\s*=\s*("|')(?!#|data:image\/(?:png|jpeg|gif)[;,])[^"']*\1/g, "");
+    const made = /<(?:\w+:)?image\b/.test(svg) ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces)).toString("base64")}` : uri;
+    if (flat.size >= 16) flat.clear();
+    flat.set(uri, made);
+    return made;
+  };
+  return (svg, width) => {
+    if (!svg.includes("data:image/svg+xml")) return drawn(svg, width, { loadSystemFonts: false });
+    return drawn(svg.replace(/data:image\/svg\+xml;base64,[A-Za-z0-9+/=]+/g, flattened), width, faces);
+  };
 }
 
 function dataUri(deck: Deck, sha256: string, bytes: Uint8Array | undefined): string | undefined {

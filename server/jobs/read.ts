@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
-import { type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
+import { Drawings, type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
 import { countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
@@ -47,13 +47,16 @@ export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
 /** Files that are stretches of a larger one as files of their own: a message to another thread takes all along that lies behind them. */
 const apart = (blobs: Map<string, Uint8Array>) => new Map([...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]));
 
-function* readPresentation({ name, bytes }: ReadWork): Generator<ReadProgress> {
+async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<ReadProgress> {
+  const drawings = new Drawings(sha256);
   const lots = presentationLots(bytes, { name, newId: () => nanoid(10), sha256 });
   for (let page = 0; ; ) {
     const { done, value } = lots.next();
-    if (done) return yield { kind: "end", ...value };
+    if (done) return yield { kind: "end", ...value, left: [...value.left, ...drawings.left] };
+    const { head, blobs, undrawn } = value;
+    await drawings.into({ assets: head.assets, blobs, undrawn });
     page += value.slides.length;
-    yield { kind: "head", head: value.head, blobs: apart(value.blobs), typed: false, of: value.of };
+    yield { kind: "head", head, blobs: apart(blobs), typed: false, of: value.of };
     yield { kind: "slides", slides: value.slides, page };
   }
 }

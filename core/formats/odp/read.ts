@@ -120,7 +120,7 @@ class OdpReader {
       const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
       const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
       const { styles: _, ...rest } = head;
-      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: pages.length };
+      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), undrawn: this.files.undrawn, of: pages.length };
     };
     for (const [nth, page] of pages.entries()) {
       const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
@@ -306,7 +306,8 @@ class OdpReader {
         return name;
       },
       styled: (name) => this.looks[name],
-      size: (source) => this.files.assets[source],
+      size: (source) => this.files.size(source),
+      drawn: (source) => this.files.drawn(source),
       report: this,
     };
   }

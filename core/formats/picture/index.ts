@@ -1,6 +1,7 @@
 import type { Asset } from "@unitext/core/model";
 import { svgInfo } from "./svg";
 
+export { Drawings, type Metafile, metafileInfo } from "./metafile";
 export { isLines, pagePictures, stillPictures } from "./raster";
 
 /** Whether bytes may be XML: a mark of their encoding, white space, then a tag. */

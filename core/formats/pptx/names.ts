@@ -26,6 +26,7 @@ export const REL = {
   tags: `${office}/tags`,
   link: `${office}/hyperlink`,
   image: `${office}/image`,
+  vml: `${office}/vmlDrawing`,
   chart: `${office}/chart`,
   workbook: `${office}/package`,
   video: `${office}/video`,

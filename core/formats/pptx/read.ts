@@ -103,7 +103,7 @@ class Reader implements OwnFile {
       if (own !== undefined) takeNamed(slides.flatMap((slide) => filesOf(slide, { masters, styles })), this.files, (tags.get(TAG.deck) as { assets?: unknown }).assets);
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
-      return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), of: paths.length };
+      return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), undrawn: this.files.undrawn, of: paths.length };
     };
     for (const [nth, path] of paths.entries()) {
       const slide = sections(path, this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
@@ -289,6 +289,7 @@ class Reader implements OwnFile {
       newId,
       picture,
       media: (id) => this.files.media(path, id),
+      legacy: (shape) => this.files.legacy(path, shape),
       part: (id) => {
         const target = this.pack.relationships(path).get(id);
         return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;

@@ -1,8 +1,18 @@
-import type { Asset } from "@unitext/core/model";
-import { localName, partText, type XmlElement } from "../archive";
-import { pictureInfo } from "../picture";
+import { type Asset, Failure } from "@unitext/core/model";
+import { child, localName, partText, type XmlElement } from "../archive";
+import { metafileInfo, pictureInfo } from "../picture";
 import { mediaOf } from "../reading";
 import type { OpenedPackage } from "./package";
+
+/** A tree that may be damaged: older drawings need not be XML. */
+function wellFormed(read: () => XmlElement): XmlElement | undefined {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof Failure) return undefined;
+    throw error;
+  }
+}
 
 /** The pictures, films and sounds of a package as they are asked for, by the relationships that lead to them. */
 export class PptxFiles {
@@ -10,7 +20,10 @@ export class PptxFiles {
   readonly assets: Record<string, Asset> = {};
   /** The parts that were taken in, with their sums and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
+  /** The metafiles that were asked for, by the names under which the deck will know their drawings; their parts stay in the file. */
+  readonly undrawn = new Map<string, Uint8Array>();
   private readonly marks = new WeakMap<XmlElement, string>();
+  private readonly legacies = new Map<string, XmlElement | undefined>();
   /** What is known of parts, by their path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
@@ -34,7 +47,8 @@ export class PptxFiles {
     return path === undefined ? undefined : this.pack.bytes(path);
   }
 
-  picture(path: string, id: string): { source: string } | { why: string } {
+  /** The picture that a relationship leads to by its name in the deck, and of which kind it is where it is to be drawn first; or why it cannot be shown. */
+  picture(path: string, id: string): { source: string; drawn?: string } | { why: string } {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship) return { why: "its file is missing" };
     if (relationship.external) return { why: "it lies outside of the file, and nothing is fetched" };
@@ -44,13 +58,29 @@ export class PptxFiles {
     const file = this.summed(target);
     if (!file) return { why: "its file is missing" };
     const { bytes, sha256, info } = file;
-    if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
     const base = target.slice(target.lastIndexOf("/") + 1);
+    const acts = info ? undefined : metafileInfo(bytes);
+    if (acts) {
+      this.undrawn.set(`${base}.svg`, bytes);
+      return { source: `${base}.svg`, drawn: acts.kind };
+    }
+    if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
     const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, ...info };
     this.taken.set(target, { sha256, source });
     return { source };
+  }
+
+  /** The picture by which an older drawing (VML, ECMA-376-4, 19.1.2.11 and 19.2.1: `o:spid`, `o:relid`) shows an embedded object of a part; undefined where it has none. */
+  legacy(path: string, shape: string): ReturnType<PptxFiles["picture"]> | undefined {
+    const drawing = this.pack.related(path, "vml");
+    if (!drawing || !this.pack.has(drawing)) return undefined;
+    const tree = this.legacies.get(drawing) ?? wellFormed(() => this.pack.tree(drawing));
+    this.legacies.set(drawing, tree);
+    const drawn = tree?.children.find((one) => localName(one) === "shape" && (one.attributes["o:spid"] ?? one.attributes.id) === shape);
+    const id = child(drawn, "imagedata")?.attributes["o:relid"];
+    return id === undefined ? undefined : this.picture(drawing, id);
   }
 
   /** Notes which pictures before items stand in a part of list styles: its relationships are theirs. */

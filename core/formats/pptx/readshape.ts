@@ -8,6 +8,8 @@ import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, S
 import { EMU, placeholderOf } from "./names";
 import { readChart } from "./readchart";
 import { takesData } from "./rechart";
+import type { PptxFiles } from "./readfiles";
+import { apart } from "./readdiagram";
 import { readBody, type ReadContext, switchesOff } from "./readtext";
 import { type StyleContext, textBox, textStyle } from "./styles";
 import { unmodelled } from "./unmodelled";
@@ -34,7 +36,9 @@ export interface ShapeWork {
   link: ReadContext["link"];
   newId(path: string): string;
   /** Takes a picture in by the relationship that leads to it; the reason why not, where it cannot be shown. */
-  picture(id: string): { source: string } | { why: string };
+  picture(id: string): ReturnType<PptxFiles["picture"]>;
+  /** The picture by which an older drawing shows an embedded object. */
+  legacy(shape: string): ReturnType<PptxFiles["picture"]> | undefined;
   media(id: string): { source: string; form: "video" | "audio" } | undefined;
   part(id: string): XmlElement | undefined;
   /** What the shapes of a part that this one names are read with. */
@@ -119,17 +123,7 @@ export class ShapeReader {
     if (this.work.number !== null && more.length) this.adapted(`${listed(more)} of ${whose}`, "not drawn; a .pptx keeps it as long as the shape is not given other looks here");
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
-    return element ? this.apart(element, shape, path) : [];
-  }
-
-  /** A shape of a diagram's drawing as its form and, over it, its text, where the drawing gives the text a place of its own (`txXfrm`: upright, turned against its form; the name from memory). */
-  private apart(element: Element, shape: XmlElement, path: string): Element[] {
-    const own = standingOf(child(shape, "txXfrm"));
-    if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];
-    const { rotation, style, box, text, kept } = element;
-    const turned = ((((rotation ?? 0) + (own.rotation ?? 0)) % 360) + 360) % 360;
-    const form: Element = { ...element, kind: "shape", geometry: element.kind === "shape" ? element.geometry : { preset: "rect" }, text: [] };
-    return [form, { kind: "text", id: this.work.newId(`${path}.text`), slot: null, frame: own.frame, ...(turned ? { rotation: turned } : {}), style, box, text, kept } as Element];
+    return element ? apart(element, shape, () => this.work.newId(`${path}.text`)) : [];
   }
 
   private element(kind: string, shape: XmlElement, ref: PlaceholderRef | undefined, base: Base, named: Record<string, string>): Element | undefined {
@@ -209,7 +203,7 @@ export class ShapeReader {
   }
 
   /** The first file of a picture that can be shown; why none can, where that is so. */
-  private pictured(blip: XmlElement | undefined): { source: string } | { why: string } {
+  private pictured(blip: XmlElement | undefined): ReturnType<PptxFiles["picture"]> {
     const ids = pictureIds(blip);
     for (const id of ids.slice(0, -1)) {
       const found = this.work.picture(id);
@@ -236,6 +230,7 @@ export class ShapeReader {
       this.adapted(`the picture “${named.name ?? ""}”`, `${found.why}; a frame stands in its place, and a .pptx keeps it`);
       return this.foreign("picture", base, named, []);
     }
+    if (found.drawn) this.adapted(`the picture “${named.name ?? ""}”`, `its drawing acts (${found.drawn}) are drawn anew as lines; a .pptx keeps them`);
     const { l, t, r, b } = at(shape, "blipFill", "srcRect")?.attributes ?? {};
     const crop = { left: l ? fraction(l) : 0, top: t ? fraction(t) : 0, right: r ? fraction(r) : 0, bottom: b ? fraction(b) : 0 };
     const properties = child(shape, "spPr");
@@ -294,7 +289,7 @@ export class ShapeReader {
     }
     const object = at(data, "oleObj") ?? at(data, "AlternateContent", "Fallback", "oleObj") ?? at(data, "AlternateContent", "Choice", "oleObj");
     const blip = at(object, "pic", "blipFill", "blip") ?? at(data, "AlternateContent", "Fallback", "oleObj", "pic", "blipFill", "blip");
-    const found = blip ? this.pictured(blip) : undefined;
+    const found = blip ? this.pictured(blip) : object?.attributes.spid === undefined ? undefined : this.work.legacy(object.attributes.spid);
     const what = object?.attributes.progId ? `embedded object (${object.attributes.progId})` : "embedded object";
     this.adapted(`the ${what}${named.name ? ` “${named.name}”` : ""}`, "shown by its picture, where the file has one that can be shown; a .pptx keeps it");
     return this.foreign(what, base, named, [], found && "source" in found ? found.source : undefined);
