@@ -1,8 +1,9 @@
-import { type ChartElement, type ChartForm, type ChartLook, type Frame, hasSecondAxis, type RichText } from "@unitext/core/model";
+import { type ChartElement, type ChartForm, type ChartLook, type Frame, hasSecondAxis, isJoined, type RichText } from "@unitext/core/model";
 import { format as numberFormat } from "d3-format";
 import { scaleBand, scaleLinear, scalePoint } from "d3-scale";
-import { arc, area as areaShape, curveLinear, curveMonotoneX, line, pie } from "d3-shape";
-import { circle, type Figure, type FigureLabel, type FigureStyle, mixed, palette, polygon, rectangle } from "./figure";
+import { arc, area as areaShape, curveCatmullRom, curveLinear, curveMonotoneX, line, pie } from "d3-shape";
+import { linesOf, naming, shortened } from "./categories";
+import { circle, type Figure, type FigureLabel, type FigureStyle, legible, mixed, palette, polygon, rectangle } from "./figure";
 
 type Data = Pick<ChartElement, "categories" | "series"> & ChartLook;
 type Drawer = (data: Data, frame: Frame, style: FigureStyle) => Figure;
@@ -84,15 +85,20 @@ const shadesOf = ({ series }: Data, style: FigureStyle) => {
   return series.map(({ colour }, at) => colour ?? (shades[at % shades.length] as string));
 };
 
+/** Puts a chart's title above it, in as many lines as it needs; returns what is left of the frame. */
+function headed(figure: Figure, title: string | undefined, frame: Frame, { colours, size: usual, measure }: FigureStyle): Frame {
+  if (!title) return frame;
+  const size = usual * 1.15;
+  const height = Math.min(frame.height / 3, (linesOf(title, frame.width, { size, measure }) ?? Math.ceil(measure(title, size) / frame.width)) * size * 1.3) + size * 0.2;
+  figure.labels.push({ text: plain(title), frame: { ...frame, height }, align: "centre", anchor: "top", fill: colours.ink, size });
+  return { ...frame, y: frame.y + height + size * 0.3, height: frame.height - height - size * 0.3 };
+}
+
 /** What stands around the plot: the title above, the key to the series on its side. `room` is what is left. */
 function around(data: Data, frame: Frame, style: FigureStyle, names = data.series.map(({ name }) => name), fills = shadesOf(data, style)): { figure: Figure; room: Frame } {
   const { colours, size, measure } = style;
   const figure: Figure = { paths: [], labels: [] };
-  let room = frame;
-  if (data.title) {
-    figure.labels.push({ text: plain(data.title), frame: { ...frame, height: size * 1.8 }, align: "centre", anchor: "top", fill: colours.ink, size: size * 1.15 });
-    room = { ...room, y: room.y + size * 2.1, height: room.height - size * 2.1 };
-  }
+  const room = headed(figure, data.title, frame, style);
   const place = data.legend ?? "top";
   const named = names.some((name) => name !== "");
   if (place === "none" || !named || (data.legend === undefined && names.length === 1 && data.title === names[0])) return { figure, room };
@@ -157,10 +163,8 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     const width = Math.max(1, inside.x + inside.width - left - right);
     const count = Math.max(1, data.categories.length);
     const room = width / count;
-    const widest = Math.max(0, ...data.categories.map((name) => measure(name, size)));
-    const lines = Math.min(3, Math.max(1, Math.ceil(widest / Math.max(1, room * 0.94))));
-    const every = room < size * 1.6 ? Math.ceil((size * 2.4) / room) : 1;
-    const foot = size * 1.3 * (every > 1 ? 1 : lines) + size * 0.5;
+    const { turn, every, height: high, longest } = naming(data.categories, room, inside.height, left + room / 2 - inside.x, style);
+    const foot = high + size * 0.5;
     const above = said(data.yAxis?.title || (twice ? data.secondAxis?.title : undefined));
     const area = { x: left, y: inside.y + above, width, height: Math.max(1, inside.height - foot - above - said(data.xAxis?.title)) };
     const scales = data.series.map(({ by }) => (by === "second" && other ? other.scale : first));
@@ -176,12 +180,24 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     }
     const along: [number, number] = data.xAxis?.reversed ? [area.x + area.width, area.x] : [area.x, area.x + area.width];
     data.categories.forEach((name, at) => {
-      const place = data.xAxis?.reversed ? count - at - every : at;
-      if (at % every === 0) figure.labels.push({ text: plain(name), frame: { x: area.x + place * room, y: area.y + area.height + size * 0.4, width: room * every, height: foot - size * 0.4 }, align: every > 1 ? "start" : "centre", anchor: "top", fill: colours.muted, size });
+      if (at % every) return;
+      const middle = area.x + ((data.xAxis?.reversed ? count - at - 1 : at) + 0.5) * room;
+      const top = area.y + area.height + size * 0.4;
+      const words = { align: turn ? ("end" as const) : ("centre" as const), anchor: turn ? ("middle" as const) : ("top" as const), fill: colours.muted, size };
+      if (!turn) {
+        figure.labels.push({ ...words, text: plain(name), frame: { x: middle - room / 2, y: top, width: room, height: high } });
+        return;
+      }
+      // Turned names end at their tick.
+      const said = shortened(name, longest, style);
+      const wide = measure(said, size) + 1;
+      figure.labels.push({ ...words, text: plain(said), frame: { x: middle - wide, y: top - size * 0.65, width: wide, height: size * 1.3 }, turn: { by: turn, about: [middle, top] } });
     });
-    const label = (nth: number, value: number, x: number, top: number) => {
+    // Beyond the end of a point or a column; in the middle of a piece of a stack, in letters that stand out from it.
+    const label = (nth: number, value: number, x: number, y: number, where: { anchor: "top" | "middle" | "bottom"; fill: string } = { anchor: "bottom", fill: colours.ink }) => {
       const format = data.series[nth]?.by === "second" ? data.secondAxis?.format : data.format;
-      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, format)), frame: { x: x - room, y: top - size * 1.4, width: room * 2, height: size * 1.3 }, align: "centre", anchor: "bottom", fill: colours.ink, size: size * 0.9 });
+      const top = y - size * { top: -0.1, middle: 0.65, bottom: 1.4 }[where.anchor];
+      if (data.labels === "value") figure.labels.push({ ...where, text: plain(formatted(value, format)), frame: { x: x - room, y: top, width: room * 2, height: size * 1.3 }, align: "centre", size: size * 0.9 });
     };
     const floors = scales.map((y) => Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0)));
     const piles = data.stack ? { first: stacked(measuredBy(data, "first")), second: stacked(measuredBy(data, "second")) } : undefined;
@@ -190,7 +206,10 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     const columns = data.series.flatMap((_, nth) => (forms[nth] === "column" ? [nth] : []));
     const inner = scaleBand<number>().domain(data.stack ? [0] : columns).range([0, band.bandwidth()]).padding(!data.stack && columns.length > 1 ? 0.08 : 0);
     const x = scalePoint<number>().domain(data.categories.map((_, at) => at)).range(along).padding(0.5);
-    data.series.forEach(({ values, points: own, smooth }, nth) => {
+    // Lines are drawn over columns, and columns over areas, whichever a file names first.
+    const order = ["area", "column", "line"];
+    const drawn = data.series.map((one, nth) => ({ ...one, nth })).sort((a, b) => order.indexOf(forms[a.nth] as string) - order.indexOf(forms[b.nth] as string));
+    drawn.forEach(({ values, points: own, smooth, joined, nth }) => {
       const fill = shades[nth] as string;
       const y = scales[nth] as typeof first;
       const span = (at: number): [number, number] | null => (spans[nth] ? (spans[nth]?.[at] ?? null) : values[at] === null || values[at] === undefined ? null : [floors[nth] as number, values[at] as number]);
@@ -201,7 +220,9 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
           const [a, b] = [y(value[0]), y(value[1])];
           const place = { x: (band(at) as number) + (inner(data.stack ? 0 : nth) as number), y: Math.min(a, b), width: inner.bandwidth(), height: Math.abs(a - b) };
           figure.paths.push({ d: rectangle(place), fill: own?.[at] ?? fill });
-          label(nth, values[at] as number, place.x + place.width / 2, place.y);
+          const middle = place.x + place.width / 2;
+          if (data.stack) label(nth, values[at] as number, middle, place.y + place.height / 2, { anchor: "middle", fill: legible(own?.[at] ?? fill, colours) });
+          else label(nth, values[at] as number, middle, b, { anchor: (values[at] as number) < 0 ? "top" : "bottom", fill: colours.ink });
         });
         return;
       }
@@ -211,10 +232,11 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
         if (d) figure.paths.push({ d, fill, fillOpacity: data.stack ? 1 : 0.55 });
       }
       const path = line<[number, number] | null>().curve(smooth ? curveMonotoneX : curveLinear).defined(defined).x((_, at) => x(at) as number).y((value) => y(value?.[1] ?? 0))(points);
-      if (path) figure.paths.push({ d: path, stroke: fill, width: forms[nth] === "area" ? 1.4 : 2.4 });
+      const unjoined = forms[nth] === "line" && !isJoined({ joined }, "line");
+      if (path && !unjoined) figure.paths.push({ d: path, stroke: fill, width: forms[nth] === "area" ? 1.4 : 2.4 });
       points.forEach((value, at) => {
         if (!value) return;
-        if (forms[nth] === "line" && data.categories.length <= 24) figure.paths.push({ d: rectangle({ x: (x(at) as number) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6), fill });
+        if (forms[nth] === "line" && (unjoined || data.categories.length <= 24)) figure.paths.push({ d: rectangle({ x: (x(at) as number) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6), fill });
         label(nth, values[at] as number, x(at) as number, y(value[1]));
       });
     });
@@ -245,6 +267,9 @@ const scatter: Drawer = (data, frame, style) => {
   }
   if (data.xAxis?.title) figure.labels.push({ text: plain(data.xAxis.title), frame: { x: area.x, y: area.y + area.height + size * 1.8, width: area.width, height: size * 1.5 }, align: "centre", anchor: "top", fill: colours.muted, size });
   data.series.forEach((series, nth) => {
+    const places = series.values.map((value, at): [number, number] | null => (value === null ? null : [x(series.x?.[at] ?? at + 1), y(value)]));
+    const path = isJoined(series, "scatter") ? line<[number, number] | null>().curve(series.smooth ? curveCatmullRom : curveLinear).defined((place) => place !== null).x((place) => place?.[0] ?? 0).y((place) => place?.[1] ?? 0)(places) : undefined;
+    if (path) figure.paths.push({ d: path, stroke: shades[nth] as string, width: 1.8 });
     series.values.forEach((value, at) => {
       if (value !== null) figure.paths.push({ d: circle(x(series.x?.[at] ?? at + 1), y(value), 3.6), fill: shades[nth] as string });
     });
@@ -278,8 +303,10 @@ const bar: Drawer = (data, frame, style) => {
       if (!span || value === null) return;
       const [a, b] = [x(span[0]), x(span[1])];
       const top = (band(at) as number) + (inner(data.stack ? 0 : nth) as number);
-      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }), fill: points?.[at] ?? (shades[nth] as string) });
-      if (data.labels === "value") figure.labels.push({ text: plain(formatted(value, data.format)), frame: { x: Math.max(a, b) + size * 0.3, y: top, width: size * 6, height: inner.bandwidth() }, align: "start", anchor: "middle", fill: colours.ink, size: size * 0.9 });
+      const fill = points?.[at] ?? (shades[nth] as string);
+      figure.paths.push({ d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }), fill });
+      const { from, ...words } = data.stack ? { from: (a + b) / 2 - size * 3, align: "centre" as const, fill: legible(fill, colours) } : { from: Math.max(a, b) + size * 0.3, align: "start" as const, fill: colours.ink };
+      if (data.labels === "value") figure.labels.push({ ...words, text: plain(formatted(value, data.format)), frame: { x: from, y: top, width: size * 6, height: inner.bandwidth() }, anchor: "middle", size: size * 0.9 });
     });
   });
   return figure;
@@ -287,14 +314,11 @@ const bar: Drawer = (data, frame, style) => {
 
 /** Shares of a whole, with a hole in the middle or without; the first series alone is drawn. */
 function round(hole: number): Drawer {
-  return (data, frame, { colours, size }) => {
+  return (data, frame, style) => {
+    const { colours, size } = style;
     const { categories, series, title } = data;
     const figure: Figure = { paths: [], labels: [] };
-    let room = frame;
-    if (title) {
-      figure.labels.push({ text: plain(title), frame: { ...frame, height: size * 1.8 }, align: "centre", anchor: "top", fill: colours.ink, size: size * 1.15 });
-      room = { ...frame, y: frame.y + size * 2.1, height: frame.height - size * 2.1 };
-    }
+    const room = headed(figure, title, frame, style);
     const shades = palette(colours);
     const values = categories.map((_, at) => Math.max(0, series[0]?.values[at] ?? 0));
     const total = values.reduce((sum, value) => sum + value, 0) || 1;

@@ -26,6 +26,8 @@ export interface FigureLabel {
   fill: string;
   /** The largest size in points. */
   size: number;
+  /** By how many degrees it is turned clockwise, and about which point, after it was set into its frame. */
+  turn?: { by: number; about: readonly [number, number] };
 }
 
 /** A drawing: outlines behind, words before them. */
@@ -78,4 +80,17 @@ export function arrow(from: readonly [number, number], to: readonly [number, num
   const back = (turn: number): [number, number] => [to[0] - head * Math.cos(angle + turn), to[1] - head * Math.sin(angle + turn)];
   const neck: [number, number] = [to[0] - head * 0.7 * Math.cos(angle), to[1] - head * 0.7 * Math.sin(angle)];
   return { line: polygon([from, neck], false), head: polygon([to, back(0.45), back(-0.45)]) };
+}
+
+/** The relative luminance of a colour (WCAG 2.2, "relative luminance"). */
+function luminance(colour: string): number {
+  const [r = 0, g = 0, b = 0] = channels(colour).map((value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4));
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+}
+
+/** Of paper and ink the colour that stands out more from one that is under it (WCAG 2.2, "contrast ratio"). */
+export function legible(under: string, { paper, ink }: Pick<ThemeColours, "paper" | "ink">): string {
+  const ground = luminance(under);
+  const ratio = (colour: string) => (Math.max(ground, luminance(colour)) + 0.05) / (Math.min(ground, luminance(colour)) + 0.05);
+  return ratio(paper) > ratio(ink) ? paper : ink;
 }

@@ -52,7 +52,7 @@ export const FEATURES = {
   "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
-  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.secondAxis || element.stack || element.series.some(({ colour, points, smooth, by }) => colour || points || smooth || by)) ? ["how a chart shows its data"] : [])),
+  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.secondAxis || element.stack || element.series.some(({ colour, points, smooth, joined, by }) => colour || points || smooth || joined !== undefined || by)) ? ["how a chart shows its data"] : [])),
   pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
   "missing pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
   "pictures of lines": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/svg+xml" ? [`the picture ${name}`] : [])),

@@ -172,7 +172,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
     const shown = (deck: Deck) => {
       const { kind, form: drawn, categories, series, stack, title, legend, labels, format: numbers, xAxis, yAxis } = looksOf(deck) as unknown as ChartElement;
       const said = (one: object | undefined) => (one && Object.keys(one).length ? one : undefined);
-      return { kind, drawn, categories: form === "scatter" ? [] : categories, series: series.map(({ name, values, x, form: own, colour, smooth }) => ({ name, values, x, own, colour, smooth: smooth ?? false })), stack, title, legend, labels, numbers: labels || form !== "pie" ? numbers : undefined, xAxis: said(xAxis), yAxis: said(yAxis) };
+      return { kind, drawn, categories: form === "scatter" ? [] : categories, series: series.map(({ name, values, x, form: own, colour, joined, smooth }) => ({ name, values, x, own, colour, joined, smooth: smooth ?? false })), stack, title, legend, labels, numbers: labels || form !== "pie" ? numbers : undefined, xAxis: said(xAxis), yAxis: said(yAxis) };
     };
     fc.assert(
       fc.property(lookedChart(form), (chart) => {

@@ -1,7 +1,7 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
 import type { CodeElement, DeckHead, Element, ForeignElement, FormulaElement, MediaElement, PictureElement, RichText, ShapeElement, TextElement, Theme } from "@unitext/core/model";
 import { familyNamed, faceFor } from "./fonts";
-import { boxAt, type SceneBox, type SceneNode, type TableGrid } from "./scene";
+import { boxAt, type Matrix, type SceneBox, type SceneNode, type TableGrid } from "./scene";
 import type { SlotPlace } from "./slots";
 import { setTable } from "./table";
 import { setText } from "./text";
@@ -24,6 +24,12 @@ function measure(text: string, size: number, { fonts, theme, language }: Setting
   return width * size;
 }
 
+/** A turn about a point, as a matrix. */
+function turnedAbout({ by, about: [x, y] }: NonNullable<Figure["labels"][number]["turn"]>): Matrix {
+  const [cos, sin] = [Math.cos((by * Math.PI) / 180), Math.sin((by * Math.PI) / 180)];
+  return [cos, sin, -sin, cos, x - x * cos + y * sin, y - x * sin - y * cos];
+}
+
 /** Sets the words of a drawing, each label at the largest size that fits it; what does not fit at the smallest is told. */
 function drawn({ paths, labels }: Figure, element: string, least: number, setting: Setting): { nodes: SceneNode[]; overflow: number } {
   let overflow = 0;
@@ -31,7 +37,8 @@ function drawn({ paths, labels }: Figure, element: string, least: number, settin
     const sizes = [1, 0.92, 0.84, 0.76, 0.68, 0.6].map((step) => label.size * step).filter((size) => size > least);
     const set = setText(label.text, { frame: label.frame, role: "figure", anchor: label.anchor, align: label.align }, [...sizes, Math.min(least, label.size)], { ...setting, fill: label.fill });
     overflow = Math.max(overflow, set.overflow);
-    return { kind: "text", element, role: "label", lines: set.lines };
+    const words: SceneNode = { kind: "text", element, role: "label", lines: set.lines };
+    return label.turn ? { kind: "group", element, matrix: turnedAbout(label.turn), nodes: [words] } : words;
   });
   return { nodes: [{ kind: "paths", element, paths }, ...texts], overflow };
 }

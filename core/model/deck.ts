@@ -63,8 +63,8 @@ export type DiagramElement = z.infer<typeof DiagramElement>;
 export const CHART_FORMS = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
 export const ChartForm = z.enum(CHART_FORMS);
 export type ChartForm = z.infer<typeof ChartForm>;
-/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; a `smooth` line is curved; a series `by` the second axis is measured on the right. */
-export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional(), points: z.array(Colour.nullable()).max(2000).optional(), smooth: z.boolean().optional(), by: z.literal("second").optional() });
+/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; lines join the points of a line, and of a scatter chart those that are `joined`, unless a line is not; a `smooth` one is curved; a series `by` the second axis is measured on the right. */
+export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional(), points: z.array(Colour.nullable()).max(2000).optional(), joined: z.boolean().optional(), smooth: z.boolean().optional(), by: z.literal("second").optional() });
 export type Series = z.infer<typeof Series>;
 /** An axis; a `reversed` one of categories runs from right to left, or in bars from the foot to the top. */
 export const Axis = z.object({ title: z.string().max(500).optional(), least: z.number().optional(), most: z.number().optional(), reversed: z.boolean().optional() });

@@ -278,5 +278,10 @@ export function hasNotes(slide: Slide): boolean {
 }
 
 
+/** Whether lines join the points of a series that is drawn so. */
+export function isJoined({ joined }: Pick<Series, "joined">, drawn: "line" | "scatter"): boolean {
+  return joined ?? drawn === "line";
+}
+
 /** Whether a second axis, on the right, measures some of the series of a chart beside a first; bars, slices and points by two values have one pair of axes. */
 export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: readonly Pick<Series, "by">[] }): boolean => ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second") && series.some(({ by }) => by !== "second");

@@ -1,4 +1,4 @@
-import type { ChartElement, ChartForm, ChartLook, Series } from "@unitext/core/model";
+import { type ChartElement, type ChartForm, type ChartLook, isJoined, type Series } from "@unitext/core/model";
 import { type ReactNode, useId } from "react";
 import { withAxis, withSeries, without } from "./chartdata";
 
@@ -76,7 +76,13 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
     <Part title={series.name || `Series ${nth + 1}`}>
       {chart.form === "combined" && <Choice label="Drawn as" value={own as keyof typeof OWN_FORMS} of={OWN_FORMS} onSet={(form) => form && put((one) => ({ ...one, form }), "Drew a series another way")} />}
       {["column", "line", "area", "combined"].includes(chart.form) && <Choice label="Measured" value={series.by} none="on the left" of={{ second: "on the right" }} onSet={(by) => put((one) => (by ? { ...one, by } : without(one, "by")), by ? "Measured a series on the right" : "Measured a series on the left")} />}
-      {own === "line" && (
+      {(own === "line" || own === "scatter") && (
+        <label className="mb-1 flex items-center gap-2">
+          <input type="checkbox" className="checkbox checkbox-xs" checked={isJoined(series, own)} onChange={({ target }) => put((one) => (target.checked === (own === "line") ? without(one, "joined") : { ...one, joined: target.checked }), target.checked ? "Joined the points of a series" : "Took off the line of a series")} />
+          Points joined
+        </label>
+      )}
+      {(own === "line" || own === "scatter") && isJoined(series, own) && (
         <label className="mb-1 flex items-center gap-2">
           <input type="checkbox" className="checkbox checkbox-xs" checked={series.smooth ?? false} onChange={({ target }) => put((one) => (target.checked ? { ...one, smooth: true } : without(one, "smooth")), target.checked ? "Curved a line" : "Drew a line straight")} />
           Curved

@@ -1,3 +1,4 @@
+import { legible } from "@unitext/core/figures";
 import type { Fill, Theme } from "@unitext/core/model";
 import { rgb } from "d3-color";
 
@@ -15,12 +16,9 @@ export function groundOf(fill: Fill | undefined): string | undefined {
   return rgb(mean("r"), mean("g"), mean("b")).formatHex();
 }
 
-/** Whether white stands out from a colour more than black does, by the relative luminance of WCAG 2.2. */
+/** Whether white stands out from a colour more than black does, by their contrast. */
 export function isDark(colour: string | undefined): boolean {
-  if (colour === undefined) return false;
-  const { r, g, b } = rgb(colour);
-  const [red, green, blue] = [r, g, b].map((value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4)) as [number, number, number];
-  return 1.05 / (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) > (0.2126 * red + 0.7152 * green + 0.0722 * blue + 0.05) / 0.05;
+  return colour !== undefined && legible(rgb(colour).formatHex(), { paper: LIGHT, ink: "#000000" }) === LIGHT;
 }
 
 /** Ink that can be read on a paper that came with a file. */

@@ -98,7 +98,10 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     const label = placeOf(attribute(one, "label-cell-address"));
     const domain = valuesAt(attribute(child(one, "domain") as XmlNode | undefined, "cell-range-address"));
     const own = FORMS[classOf(one)] ?? known;
-    const colour = (property(one, "graphic", own === "line" ? "stroke-color" : "fill-color") ?? "").toLowerCase();
+    const colour = (property(one, "graphic", (own === "line" && property(one, "graphic", "stroke") !== "none") || (own === "scatter" && !property(one, "graphic", "fill-color")) ? "stroke-color" : "fill-color") ?? "").toLowerCase();
+    // Lines of points by two values are drawn where their stroke, or else the plot, says so (20.32; what the stroke says, common practice).
+    const stroke = property(one, "graphic", "stroke");
+    const joined = own === "line" ? (stroke === "none" ? false : undefined) : own === "scatter" && main !== "bubble" && (stroke === undefined ? property(area, "chart", "lines") === "true" : stroke !== "none") ? true : undefined;
     const points = ["pie", "doughnut", "column"].includes(own) ? pointColours(one, (point) => {
       const fill = (property(point, "graphic", "fill-color") ?? "").toLowerCase();
       return fill === colour && own === "column" ? "" : fill;
@@ -110,7 +113,8 @@ export function readChart(content: XmlNode): ReadChart | undefined {
       ...(form === "combined" && ["column", "line", "area"].includes(own) ? { form: own as "column" } : {}),
       ...(COLOUR.test(colour) && form !== "pie" && form !== "doughnut" ? { colour } : {}),
       ...(points ? { points } : {}),
-      ...(own === "line" && isCurved(one) ? { smooth: true } : {}),
+      ...(joined === undefined ? {} : { joined }),
+      ...((own === "line" || joined) && isCurved(one) ? { smooth: true } : {}),
       ...(isSecond(one) ? { by: "second" as const } : {}),
     };
   });

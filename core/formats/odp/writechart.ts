@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, type Frame, hasSecondAxis } from "@unitext/core/model";
+import { type ChartElement, type Frame, hasSecondAxis, isJoined } from "@unitext/core/model";
 import { xml } from "../archive";
 import { columnName } from "../pptx/writechart";
 import { length, NS, VERSION } from "./names";
@@ -43,11 +43,13 @@ export function chartContent(chart: ChartElement, { width, height }: Pick<Frame,
       dimension === "y" && which === "primary" ? xml("chart:grid", { "chart:class": "major", "chart:style-name": styles.style("chart", { "graphic-properties": { "svg:stroke-color": "#d0d3d1" } }) }) : "",
     );
   const label = labels === "value" ? { "chart:data-label-number": "value" } : labels === "share" ? { "chart:data-label-number": "percentage" } : labels === "category" ? { "chart:data-label-text": "true" } : {};
-  const drawn = series.map(({ name: _, form: own, colour, values, points: single, by, smooth }, nth) => {
+  const drawn = series.map(({ name: _, form: own, colour, values, points: single, by, smooth, joined: asked }, nth) => {
     const paint = colour ?? (palette[nth % palette.length] as string);
     const kind = form === "combined" ? CLASS[own ?? "column"] : CLASS[form];
     const lined = kind === "chart:line";
-    const style = styles.style("chart", { "chart-properties": { "chart:symbol-type": scatter ? "named-symbol" : lined ? "none" : undefined, "chart:symbol-name": scatter ? "circle" : undefined, "chart:interpolation": lined && smooth ? "cubic-spline" : undefined, ...label }, "graphic-properties": scatter ? { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint } : lined ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint } : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint }, ...text });
+    const joined = (lined || scatter) && isJoined({ joined: asked }, lined ? "line" : "scatter");
+    const signs = scatter || (lined && !joined);
+    const style = styles.style("chart", { "chart-properties": { "chart:symbol-type": signs ? "named-symbol" : lined ? "none" : undefined, "chart:symbol-name": signs ? "circle" : undefined, "chart:interpolation": joined && smooth ? "cubic-spline" : undefined, ...label }, "graphic-properties": signs ? { ...(joined ? { "draw:stroke": "solid", "svg:stroke-width": "1.5pt", "svg:stroke-color": paint } : { "draw:stroke": "none" }), "draw:fill": "solid", "draw:fill-color": paint } : lined ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint } : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint }, ...text });
     const pointed = round || (single && ["chart:bar"].includes(kind));
     const pointFill = (at: number) => single?.[at] ?? (round ? palette[at % palette.length] : undefined);
     const points = pointed ? values.map((__, at) => xml("chart:data-point", pointFill(at) ? { "chart:style-name": styles.style("chart", { "graphic-properties": { "draw:fill": "solid", "draw:fill-color": pointFill(at) } }) } : {})) : [xml("chart:data-point", { "chart:repeated": Math.max(1, values.length) })];

@@ -92,6 +92,10 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     const colour = colourIn(at(ser, "spPr", "solidFill"), colours) ?? colourIn(at(ser, "spPr", "ln", "solidFill"), colours) ?? colourIn(at(ser, "marker", "spPr", "solidFill"), colours);
     const name = child(ser, "tx");
     const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
+    // Points by two values are joined where their line is not taken off (21.2.2.204).
+    const lined = !at(ser, "spPr", "ln", "noFill");
+    const style = child(plot, "scatterStyle")?.attributes.val ?? "lineMarker";
+    const joined = own === "line" ? (lined ? undefined : false) : scattered && localName(plot) !== "bubbleChart" && lined && !["none", "marker"].includes(style) ? true : undefined;
     const points = ["pie", "doughnut", "column", "bar"].includes(own) ? pointColours(ser, val.values.length, colours) : undefined;
     return {
       name: said,
@@ -100,7 +104,8 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
       ...(form === "combined" && own !== "bar" ? { form: own as "column" | "line" | "area" } : {}),
       ...(colour && form !== "pie" && form !== "doughnut" ? { colour: colour.colour } : {}),
       ...(points ? { points } : {}),
-      ...(own === "line" && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
+      ...(joined === undefined ? {} : { joined }),
+      ...((own === "line" || joined) && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
       ...(by ? { by: "second" as const } : {}),
     };
   });

@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, hasSecondAxis, type Series } from "@unitext/core/model";
+import { type ChartElement, hasSecondAxis, isJoined, type Series } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD, zip } from "../archive";
 import { NS } from "./names";
@@ -74,7 +74,9 @@ function seriesXml({ series, nth }: Plot["series"][number], plot: Plot, chart: C
   const colour = series.colour ?? (palette[nth % palette.length] as string);
   const lined = plot.form === "line";
   const round = plot.form === "pie" || plot.form === "doughnut";
-  const paint = round ? "" : plot.form === "scatter" ? `<c:spPr><a:ln w="19050"><a:noFill/></a:ln></c:spPr><c:marker>${val("c:symbol", "circle")}${val("c:size", 7)}${xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(colour)))}</c:marker>` : xml("c:spPr", {}, lined ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour))) : xml("a:solidFill", {}, colourXml(colour)));
+  const joined = plot.form === "line" || plot.form === "scatter" ? isJoined(series, plot.form) : false;
+  const signs = plot.form === "scatter" || (lined && !joined);
+  const paint = round ? "" : signs ? `${xml("c:spPr", {}, xml("a:ln", { w: 19050 }, joined ? xml("a:solidFill", {}, colourXml(colour)) : "<a:noFill/>"))}<c:marker>${val("c:symbol", "circle")}${val("c:size", 7)}${xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(colour)))}</c:marker>` : xml("c:spPr", {}, lined ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour))) : xml("a:solidFill", {}, colourXml(colour)));
   const standing = ["column", "bar"].includes(plot.form);
   const points = Array.from({ length: round || (standing && series.points) ? count : 0 }, (_, idx) => {
     const fill = series.points?.[idx] ?? (round ? palette[idx % palette.length] : undefined);
@@ -93,7 +95,7 @@ function seriesXml({ series, nth }: Plot["series"][number], plot: Plot, chart: C
     points,
     plot.form === "scatter" ? xml("c:xVal", {}, reference("num", range(column - 1, count), values.map((_, at) => series.x?.[at] ?? at + 1), undefined)) : xml("c:cat", {}, reference("str", range(0, count), chart.categories, undefined)),
     xml(plot.form === "scatter" ? "c:yVal" : "c:val", {}, reference("num", range(column, count), values, plot.by === "second" ? chart.secondAxis?.format : chart.format)),
-    ["line", "scatter"].includes(plot.form) ? val("c:smooth", series.smooth && plot.form === "line" ? 1 : 0) : "",
+    ["line", "scatter"].includes(plot.form) ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
   );
 }
 

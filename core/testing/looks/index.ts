@@ -147,8 +147,10 @@ export const lookedChart = (form: ChartForm): fc.Arbitrary<Omit<ChartElement, "i
                   form: form === "combined" ? fc.constant(nth % 2 ? ("line" as const) : ("column" as const)) : fc.constant(undefined),
                   // What is left open (colours, the place of the key) a file has to say.
                   colour: round ? fc.constant(undefined) : colour,
-                  smooth: lined ? some(fc.constant(true)) : fc.constant(undefined),
+                  joined: lined ? some(fc.constant(false)) : form === "scatter" ? some(fc.constant(true)) : fc.constant(undefined),
+                  smooth: lined || form === "scatter" ? some(fc.constant(true)) : fc.constant(undefined),
                 })
+                .map(({ joined, smooth, ...one }) => ({ ...one, joined, ...(joined === false || (form === "scatter" && !joined) ? {} : { smooth }) }))
                 .map((one): Series => said({ name, ...one }) as Series),
             ),
           ),
