@@ -145,7 +145,6 @@ export function recolourMarkup(recolour: Recolour, own = ""): string {
   return `<filter id="${own}recolour-${recolour}" color-interpolation-filters="sRGB">${RECOLOURS[recolour]}</filter>`;
 }
 
-/** The step at which a paragraph of an element appears; undefined where it is there from the beginning. */
 /** How an element, or a paragraph of a text, comes in; undefined where it is there from the beginning. */
 type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefined;
 

@@ -1,6 +1,7 @@
 import type { Asset } from "@unitext/core/model";
 import { svgInfo } from "./svg";
 
+export { duotone } from "./duotone";
 export { Drawings, type Metafile, metafileInfo } from "./metafile";
 export { isLines, pagePictures, stillPictures } from "./raster";
 

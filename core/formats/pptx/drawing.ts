@@ -67,8 +67,11 @@ export type PictureOf = (id: string) => string | undefined;
 export interface DrawingContext {
   colours: ColourContext;
   picture: PictureOf;
-  /** The theme, for what a style refers to. */
+  /** The theme, for what a style refers to, and the pictures that it names. */
   theme: XmlElement | undefined;
+  themePicture: PictureOf;
+  /** A picture in the place of whose colours stand those between two. */
+  duotone(source: string, colours: readonly [string, string]): string;
 }
 
 /** The relationship that an attribute of an element names, whatever its prefix. */
@@ -106,6 +109,12 @@ export function firstPicture(blip: XmlElement | undefined, take: (id: string) =>
   return undefined;
 }
 
+/** A picture as a blip has it: in two colours where it says so (20.1.8.23). */
+export function inItsColours(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
+  const [dark, light] = (child(blip, "duotone")?.children ?? []).map((colour) => colourIn({ name: "", local: "", attributes: {}, children: [colour], text: "" }, context.colours)?.colour);
+  return dark && light ? context.duotone(source, [dark, light]) : source;
+}
+
 /** A fill element as a fill; null for one that says that nothing is filled, undefined for one that is not known. */
 export function readFill(element: XmlElement | undefined, context: DrawingContext): Fill | null | undefined {
   if (!element) return undefined;
@@ -135,7 +144,7 @@ export function readFill(element: XmlElement | undefined, context: DrawingContex
       const blip = child(element, "blip");
       const source = firstPicture(blip, context.picture);
       const opacity = child(blip, "alphaModFix");
-      return source === undefined ? undefined : { kind: "picture", source, ...(child(element, "tile") ? { tile: true } : {}), ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}) };
+      return source === undefined ? undefined : { kind: "picture", source: inItsColours(source, blip, context), ...(child(element, "tile") ? { tile: true } : {}), ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}) };
     }
     default:
       return undefined;
@@ -148,7 +157,7 @@ export const fillElement = (properties: XmlElement | undefined) => properties?.c
 function themed(list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst", index: number, reference: XmlElement, context: DrawingContext): { element: XmlElement | undefined; context: DrawingContext } {
   const element = at(context.theme, "themeElements", "fmtScheme", list)?.children[index - 1];
   const placeholder = colourIn(reference, context.colours);
-  return { element, context: { ...context, colours: { ...context.colours, ...(placeholder ? { placeholder } : {}) } } };
+  return { element, context: { ...context, picture: context.themePicture, colours: { ...context.colours, ...(placeholder ? { placeholder } : {}) } } };
 }
 
 /** The fill of a shape: its own, that of the placeholders it follows (nearest first), or that of its style. */

@@ -6,7 +6,6 @@ import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
-import type { DrawingContext } from "./drawing";
 import { Inheritance, placeholderRef, shapesOf } from "./inherit";
 import { TAG } from "./names";
 import { OpenedPackage } from "./package";
@@ -205,7 +204,7 @@ class Reader implements OwnFile {
   /** Background and transition of a slide as its part says them. */
   private worn(path: string, number: number, tree: XmlElement, inheritance: Inheritance, arrangement: ArrangementName): Pick<Slide, "background" | "transition" | "delay"> {
     const map = this.looks.get(inheritance.layoutPath ?? "")?.map ?? {};
-    const background = backgroundOf(tree, this.drawing(this.shapeWork(path, number, inheritance, map, arrangement, new Map(), this.options.newId)));
+    const background = backgroundOf(tree, this.shapeWork(path, number, inheritance, map, arrangement, new Map(), this.options.newId).drawing);
     return { ...(background ? { background } : {}), ...transitionOf(tree, (what, how) => this.adapted.push({ slide: number, what, how })) };
   }
 
@@ -245,7 +244,7 @@ class Reader implements OwnFile {
     const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
     const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(timing), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
     for (const what of moved.moves) this.adapted.push({ slide: number, what, how: "not played; a .pptx keeps it while the entrances of its slide stay as they are" });
-    const background = backgroundOf(tree, this.drawing(work));
+    const background = backgroundOf(tree, work.drawing);
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
     const regions = regionsOf(shapes, work);
     const comments = this.comments(path, number);
@@ -269,10 +268,6 @@ class Reader implements OwnFile {
     return element;
   }
 
-  private drawing({ colours, inheritance, picture }: ShapeWork): DrawingContext {
-    return { colours, theme: inheritance.theme, picture: (id) => { const found = picture(id); return "source" in found ? found.source : undefined; } };
-  }
-
   private shapeWork(path: string, number: number | null, inheritance: Inheritance, map: Record<string, string>, arrangement: ArrangementName, kept: ReadonlyMap<string, KeptIdentity>, newId: (shape: string) => string): ShapeWork {
     const scheme = this.schemes.get(map) ?? { colours: { named: schemeColours(inheritance.theme, map) }, styles: new Map<string, TextStyle>() };
     this.schemes.set(map, scheme);
@@ -288,6 +283,7 @@ class Reader implements OwnFile {
       link: this.linker(path, number ?? 0),
       newId,
       picture,
+      drawing: this.files.drawing(path, colours, inheritance),
       media: (id) => this.files.media(path, id),
       legacy: (shape) => this.files.legacy(path, shape),
       part: (id) => {
@@ -328,7 +324,7 @@ class Reader implements OwnFile {
     const part = (path: string | undefined, tree: XmlElement | undefined, which: string) => {
       if (!path || !tree) return;
       const work = this.shapeWork(path, null, inheritance, look.map, "blank", new Map(), (shape) => `${which}${shape.replace(/\./g, "-")}`);
-      background = backgroundOf(tree, this.drawing(work)) ?? background;
+      background = backgroundOf(tree, work.drawing) ?? background;
       drawn.push(...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)));
     };
     const hides = inheritance.layout?.attributes.showMasterSp === "0";

@@ -1,7 +1,10 @@
 import { type Asset, Failure } from "@unitext/core/model";
 import { child, localName, partText, type XmlElement } from "../archive";
-import { metafileInfo, pictureInfo } from "../picture";
+import { duotone, metafileInfo, pictureInfo } from "../picture";
 import { mediaOf } from "../reading";
+import type { ColourContext } from "./colour";
+import type { DrawingContext } from "./drawing";
+import type { Inheritance } from "./inherit";
 import type { OpenedPackage } from "./package";
 
 /** A tree that may be damaged: older drawings need not be XML. */
@@ -81,6 +84,29 @@ export class PptxFiles {
     const drawn = tree?.children.find((one) => localName(one) === "shape" && (one.attributes["o:spid"] ?? one.attributes.id) === shape);
     const id = child(drawn, "imagedata")?.attributes["o:relid"];
     return id === undefined ? undefined : this.picture(drawing, id);
+  }
+
+  /** What the fills and lines of a part are read with. */
+  drawing(path: string, colours: ColourContext, { theme, themePath = path }: Inheritance): DrawingContext {
+    const from = (part: string) => (id: string) => {
+      const found = this.picture(part, id);
+      return "source" in found ? found.source : undefined;
+    };
+    return { colours, theme, picture: from(path), themePicture: from(themePath), duotone: (source, two) => this.duotone(source, two) };
+  }
+
+  /** A picture that was taken in, in two colours; itself where it cannot be drawn so. */
+  private duotone(source: string, colours: readonly [string, string]): string {
+    const asset = this.assets[source];
+    const bytes = asset && this.blobs.get(asset.sha256);
+    const name = `${source}-${colours.map((colour) => colour.slice(1)).join("-")}.svg`;
+    if (this.assets[name] || !asset || !bytes) return this.assets[name] ? name : source;
+    const drawing = duotone(bytes, asset, colours);
+    if (!drawing) return source;
+    const sha256 = this.sha256(drawing);
+    this.blobs.set(sha256, drawing);
+    this.assets[name] = { ...asset, sha256, mediaType: "image/svg+xml" };
+    return name;
   }
 
   /** Notes which pictures before items stand in a part of list styles: its relationships are theirs. */

@@ -2,7 +2,7 @@ import { type ArrangementName, Binding, type Cell, ForeignDrawing, type Element,
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
-import { chartsIn, type DrawingContext, inGroup, pictureIds, relationOf, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
+import { chartsIn, type DrawingContext, inGroup, inItsColours, pictureIds, relationOf, readFill, fillElement, readGeometry, readLine, readShadow, shapeFill, shapeLine, type Standing, standingFacts, standingOf } from "./drawing";
 import { held, listed } from "../kept";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "./names";
@@ -10,8 +10,8 @@ import { readChart } from "./readchart";
 import { takesData } from "./rechart";
 import type { PptxFiles } from "./readfiles";
 import { apart } from "./readdiagram";
-import { readBody, type ReadContext, switchesOff } from "./readtext";
-import { type StyleContext, textBox, textStyle } from "./styles";
+import { holdsDisplay, readBody, type ReadContext, switchesOff } from "./readtext";
+import { numberOf, type StyleContext, textBox, textStyle } from "./styles";
 import { unmodelled } from "./unmodelled";
 
 /** What a file keeps of an element that Unitext wrote it for. */
@@ -37,6 +37,8 @@ export interface ShapeWork {
   newId(path: string): string;
   /** Takes a picture in by the relationship that leads to it; the reason why not, where it cannot be shown. */
   picture(id: string): ReturnType<PptxFiles["picture"]>;
+  /** What fills and lines are read with. */
+  drawing: DrawingContext;
   /** The picture by which an older drawing shows an embedded object. */
   legacy(shape: string): ReturnType<PptxFiles["picture"]> | undefined;
   media(id: string): { source: string; form: "video" | "audio" } | undefined;
@@ -55,31 +57,14 @@ export interface ShapeWork {
 const REGIONS = ["dt", "ftr", "sldNum", "hdr", "sldImg"];
 const WIDE_RECTS = new Set(["rect", "flowChartProcess"]);
 
-const numbers = new WeakMap<XmlElement, number>();
-let count = 0;
-/** A number for a list style, by which it is known again; 0 for one that says nothing. */
-function numberOf(element: XmlElement | undefined): number {
-  if (!element?.children.length) return 0;
-  const known = numbers.get(element) ?? ++count;
-  numbers.set(element, known);
-  return known;
-}
-
 /** Reads the shapes of a part in drawing order, as they stand on the page. */
-/** Whether a paragraph holds a formula on a line of its own (`m:oMathPara`, ECMA-376-1, 22.1.2.78). */
-const holdsDisplay = (element: XmlElement): boolean => localName(element) === "oMathPara" || element.children.some(holdsDisplay);
-
 export class ShapeReader {
   private readonly used = new Set<string>();
   /** How often the part of a chart is drawn, by its relationship. */
   private readonly charts = new Map<string, number>();
-  private readonly drawing: DrawingContext;
-  constructor(private readonly work: ShapeWork) {
-    const picture = (id: string) => {
-      const found = work.picture(id);
-      return "source" in found ? found.source : undefined;
-    };
-    this.drawing = { colours: work.colours, picture, theme: work.inheritance.theme };
+  constructor(private readonly work: ShapeWork) {}
+  private get drawing(): DrawingContext {
+    return this.work.drawing;
   }
 
   read(shapes: readonly XmlElement[]): Element[] {
@@ -231,6 +216,8 @@ export class ShapeReader {
       return this.foreign("picture", base, named, []);
     }
     if (found.drawn) this.adapted(`the picture “${named.name ?? ""}”`, `its drawing acts (${found.drawn}) are drawn anew as lines; a .pptx keeps them`);
+    const source = inItsColours(found.source, blip, this.drawing);
+    if (child(blip, "duotone") && source === found.source) this.adapted(`the two colours of the picture “${named.name ?? ""}”`, "not drawn; a .pptx keeps them as long as the picture is not given other looks here");
     const { l, t, r, b } = at(shape, "blipFill", "srcRect")?.attributes ?? {};
     const crop = { left: l ? fraction(l) : 0, top: t ? fraction(t) : 0, right: r ? fraction(r) : 0, bottom: b ? fraction(b) : 0 };
     const properties = child(shape, "spPr");
@@ -245,7 +232,7 @@ export class ShapeReader {
     return {
       kind: "picture",
       ...base,
-      source: found.source,
+      source,
       alt,
       ...(crop.left || crop.top || crop.right || crop.bottom ? { crop } : {}),
       ...(form ? { shape: form } : {}),

@@ -126,3 +126,6 @@ export function readBody(body: XmlElement | undefined, context: ReadContext): Ri
 export function externalLink(target: string): string | undefined {
   return linkTarget(/^[\w.+-]+@[\w-]+\.[\w.]+$/.test(target) ? `mailto:${target}` : target);
 }
+
+/** Whether a paragraph holds a formula on a line of its own (`m:oMathPara`, ECMA-376-1, 22.1.2.78). */
+export const holdsDisplay = (element: XmlElement): boolean => localName(element) === "oMathPara" || element.children.some(holdsDisplay);

@@ -166,3 +166,12 @@ export function schemeFonts(theme: XmlElement | undefined): StyleContext["fonts"
   return { major: face("majorFont"), minor: face("minorFont") };
 }
 
+const numbers = new WeakMap<XmlElement, number>();
+let count = 0;
+/** A number for a list style, by which it is known again; 0 for one that says nothing. */
+export function numberOf(element: XmlElement | undefined): number {
+  if (!element?.children.length) return 0;
+  const known = numbers.get(element) ?? ++count;
+  numbers.set(element, known);
+  return known;
+}

@@ -3,7 +3,7 @@ import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { isNumberScheme } from "./styles";
 
 const EFFECTS: Record<string, string> = { glow: "the glow", innerShdw: "the inner shadow", reflection: "the reflection", softEdge: "the soft edge", blur: "the blur", fillOverlay: "the overlay" };
-const BLIP: Record<string, string> = { duotone: "the two colours", clrChange: "the colour that is made clear", tint: "the tint", hsl: "the changed hues", biLevelThresh: "the threshold" };
+const BLIP: Record<string, string> = { clrChange: "the colour that is made clear", tint: "the tint", hsl: "the changed hues", biLevelThresh: "the threshold" };
 
 /** Names of what a shape's words say, and the part of its chart, that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and 20.1.5), so that it can be told. */
 export function unmodelled(shape: XmlElement, chart: XmlElement | undefined): string[] {
