@@ -1,0 +1,45 @@
+import { linkNames, type Matrix, type Scene, type SceneNode } from "@unitext/core/layout";
+import { deckLink } from "@unitext/core/model";
+
+/** Where a link stands on a page, in points, and what it is called. */
+export interface Place {
+  to: string;
+  words: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** The lines of nodes, those in groups too, each with what moves and turns it, the innermost first. */
+const linesIn = (nodes: readonly SceneNode[], within: readonly Matrix[] = []): { line: Extract<SceneNode, { kind: "text" }>["lines"][number]; within: readonly Matrix[] }[] =>
+  nodes.flatMap((node) => (node.kind === "text" ? node.lines.map((line) => ({ line, within })) : node.kind === "group" ? linesIn(node.nodes, node.matrix ? [node.matrix, ...within] : within) : []));
+
+/** The upright box around a place that is moved and turned. */
+function seen(place: Place, within: readonly Matrix[]): Place {
+  if (!within.length) return place;
+  const { x, y, width, height } = place;
+  const corners = [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px = 0, py = 0]) => within.reduce(([qx, qy], [a, b, c, d, e, f]) => [a * qx + c * qy + e, b * qx + d * qy + f] as [number, number], [px, py] as [number, number]));
+  const [xs, ys] = [corners.map(([at]) => at), corners.map(([, at]) => at)];
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  return { ...place, x: left, y: top, width: Math.max(...xs) - left, height: Math.max(...ys) - top };
+}
+
+/** Where links stand on a scene: runs of words that follow each other on a line are one. */
+export function placesOf(scene: Scene): Place[] {
+  const names = linkNames(scene);
+  const whole = scene.boxes.flatMap((box): Place[] => (box.link ? [{ to: box.link, words: names.get(box.element ?? "") ?? "", x: box.x, y: box.y, width: box.width, height: box.height }] : []));
+  const words = linesIn(scene.nodes).flatMap(({ line: { y, runs }, within }) => {
+    const places: Place[] = [];
+    for (const run of runs) {
+      const last = places.at(-1);
+      if (!run.link) continue;
+      if (last && last.to === run.link && Math.abs(last.x + last.width - run.x) < 2) {
+        last.width = run.x + run.width - last.x;
+        last.words += run.text;
+      } else places.push({ to: run.link, words: run.text, x: run.x, y: y - run.size, width: run.width, height: run.size * 1.3 });
+    }
+    return places.map((place) => seen(place, within));
+  });
+  return [...whole, ...words].filter(({ to }) => !deckLink(to));
+}
