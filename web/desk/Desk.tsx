@@ -63,7 +63,7 @@ function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => 
         </Link>
       </td>
       <th scope="row" className="px-3 text-left font-normal">
-        <Link to={`/decks/${row.id}/write`} className="text-base font-semibold underline-offset-4 hover:underline">
+        <Link to={`/decks/${row.id}/write`} title={row.title} className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline">
           {row.title || "Untitled"}
         </Link>
         <p className="quiet text-sm">changed {when.format(new Date(row.changedAt))}</p>

@@ -14,7 +14,7 @@ export function Grid({ label, cells, disabled, onSet, onPlace }: { label: string
   const table = useRef<HTMLTableElement>(null);
   const go = (y: number, x: number) => table.current?.querySelector<HTMLTextAreaElement>(`[data-cell="${y}/${x}"]`)?.focus();
   return (
-    <div className="overflow-auto">
+    <div className="max-h-96 overflow-auto">
       <table ref={table} aria-label={label} className="border-collapse">
         <tbody>
           {cells.map((row, y) => (
