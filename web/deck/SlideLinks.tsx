@@ -1,11 +1,10 @@
-import type { Scene } from "@unitext/core/layout";
-import { slideLink } from "@unitext/core/model";
-import { placesOf } from "./links";
+import { linkPlaces, type Scene } from "@unitext/core/layout";
+import { deckLink, slideLink } from "@unitext/core/model";
 
 /** Links on a slide to be pressed: a slide of the deck opens where one stands, an address in a window of its own. */
 export function SlideLinks({ scene, onOpen }: { scene: Scene; onOpen: (slide: string) => void }) {
   const { width, height } = scene.page;
-  return placesOf(scene).map(({ to, words, ...at }, nth) => {
+  return linkPlaces(scene).filter(({ to }) => !deckLink(to)).map(({ to, words, ...at }, nth) => {
     const style = { left: `${(at.x / width) * 100}%`, top: `${(at.y / height) * 100}%`, width: `max(24px, ${(at.width / width) * 100}%)`, height: `max(24px, ${(at.height / height) * 100}%)` };
     const inside = slideLink(to);
     const name = words.trim() || to;

@@ -1,5 +1,5 @@
 import { escapeXml, scenesMarkup } from "@unitext/core/draw";
-import { type FontSet, layoutSlide, leavesOf, linkNames, type Scene } from "@unitext/core/layout";
+import { type FontSet, layoutSlide, linkPlaces, type Scene } from "@unitext/core/layout";
 import { type Deck, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../json";
@@ -74,21 +74,12 @@ function wordsHtml(element: Element, href: (to: string) => string | undefined): 
 }
 
 /** Where links stand on the drawing, as places that can be pressed. */
-function linkPlaces(scene: Scene, href: (to: string) => string | undefined): string {
+function pressed(scene: Scene, href: (to: string) => string | undefined): string {
   const { width, height } = scene.page;
-  const names = linkNames(scene);
-  const whole = scene.boxes.map((box) => {
-    const target = box.link === undefined ? undefined : href(box.link);
-    const name = names.get(box.element ?? "");
-    return target === undefined ? "" : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(name || target)}" style="left:${percent(box.x, width)};top:${percent(box.y, height)};width:${percent(box.width, width)};height:${percent(box.height, height)}"></a>`;
-  });
-  const words = leavesOf(scene.nodes)
-    .flatMap((node) => (node.kind === "text" ? node.lines.flatMap(({ y, runs }) => runs.flatMap((run) => {
-      const target = run.link === undefined ? undefined : href(run.link);
-      return target === undefined ? [] : [`<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(run.text.trim())}" style="left:${percent(run.x, width)};top:${percent(y - run.size, height)};width:${percent(run.width, width)};height:${percent(run.size * 1.25, height)}"${/^https?:/.test(target) ? ' target="_blank" rel="noreferrer"' : ""}></a>`];
-    })) : []))
-    .join("");
-  return whole.join("") + words;
+  return linkPlaces(scene).map(({ to, words, ...place }) => {
+    const target = href(to);
+    return target === undefined ? "" : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(words.trim() || target)}" style="left:${percent(place.x, width)};top:${percent(place.y, height)};width:${percent(place.width, width)};height:${percent(place.height, height)}"${/^https?:/.test(target) ? ' target="_blank" rel="noreferrer"' : ""}></a>`;
+  }).join("");
 }
 
 const KEYS: [string, string][] = [["→ or Space", "next, point by point"], ["←", "back"], ["↓", "into the details"], ["↑", "back to the main slide"], ["Home, End", "first, last slide"], ["N", "notes in a window of their own"], ["K", "dark"], ["F", "whole screen"], ["?", "this list"]];
@@ -123,7 +114,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     const title = titleElement(slide);
     const { transition, delay } = slide;
     const words = [...(title ? [`<h2>${inlineHtml(title.text.flatMap(({ runs }) => runs), href)}</h2>`] : []), ...readingOrder(slide).filter((element) => element !== title).map((element) => wordsHtml(element, href))].join("").replace(/<a /g, '<a tabindex="-1" ');
-    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${linkPlaces(scenes[nth] as Scene, href)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
+    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
   });
   const buttons = [["back", "Back"], ["next", "Next"], ["deeper", "Details"], ["up", "Main slide"], ["notes", "Notes"], ["full", "Whole screen"], ["keys", "Keys"]].map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`).join("");
   const keys = `<dialog aria-label="Keys"><table>${KEYS.map(([key, does]) => `<tr><td><kbd>${key}</kbd></td><td>${does}</td></tr>`).join("")}</table><form method="dialog"><button>Close</button></form></dialog>`;

@@ -1,14 +1,10 @@
-import { linkNames, type Matrix, type Scene, type SceneNode } from "@unitext/core/layout";
-import { deckLink } from "@unitext/core/model";
+import type { Frame } from "@unitext/core/model";
+import { linkNames, type Matrix, type Scene, type SceneNode } from "./scene";
 
-/** Where a link stands on a page, in points, and what it is called. */
-export interface Place {
+/** Where a link stands on a page, in points, where it leads and what it is called. */
+export interface LinkPlace extends Frame {
   to: string;
   words: string;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
 }
 
 /** The lines of nodes, those in groups too, each with what moves and turns it, the innermost first. */
@@ -16,7 +12,7 @@ const linesIn = (nodes: readonly SceneNode[], within: readonly Matrix[] = []): {
   nodes.flatMap((node) => (node.kind === "text" ? node.lines.map((line) => ({ line, within })) : node.kind === "group" ? linesIn(node.nodes, node.matrix ? [node.matrix, ...within] : within) : []));
 
 /** The upright box around a place that is moved and turned. */
-function seen(place: Place, within: readonly Matrix[]): Place {
+function seen(place: LinkPlace, within: readonly Matrix[]): LinkPlace {
   if (!within.length) return place;
   const { x, y, width, height } = place;
   const corners = [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px = 0, py = 0]) => within.reduce(([qx, qy], [a, b, c, d, e, f]) => [a * qx + c * qy + e, b * qx + d * qy + f] as [number, number], [px, py] as [number, number]));
@@ -26,11 +22,11 @@ function seen(place: Place, within: readonly Matrix[]): Place {
 }
 
 /** Where links stand on a scene: runs of words that follow each other on a line are one. */
-export function placesOf(scene: Scene): Place[] {
+export function linkPlaces(scene: Scene): LinkPlace[] {
   const names = linkNames(scene);
-  const whole = scene.boxes.flatMap((box): Place[] => (box.link ? [{ to: box.link, words: names.get(box.element ?? "") ?? "", x: box.x, y: box.y, width: box.width, height: box.height }] : []));
+  const whole = scene.boxes.flatMap((box): LinkPlace[] => (box.link ? [{ to: box.link, words: names.get(box.element ?? "") ?? "", x: box.x, y: box.y, width: box.width, height: box.height }] : []));
   const words = linesIn(scene.nodes).flatMap(({ line: { y, runs }, within }) => {
-    const places: Place[] = [];
+    const places: LinkPlace[] = [];
     for (const run of runs) {
       const last = places.at(-1);
       if (!run.link) continue;
@@ -41,5 +37,5 @@ export function placesOf(scene: Scene): Place[] {
     }
     return places.map((place) => seen(place, within));
   });
-  return [...whole, ...words].filter(({ to }) => !deckLink(to));
+  return [...whole, ...words];
 }
