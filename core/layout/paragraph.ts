@@ -141,11 +141,12 @@ const DECIMAL = /[.,](?=\d)/;
 
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
- * lead to the stops given, as far as their line has not been broken before; without them each is a space.
+ * lead to the stops given, as far as their line has not been broken before; without them each is a space. Without a
+ * direction its words decide.
  */
-export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf, tabs?: Tabs): ShapedParagraph {
+export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf, tabs?: Tabs, direction = paragraph.look?.direction): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
-  const { levels, base } = bidiLevels(text, paragraph.look?.direction);
+  const { levels, base } = bidiLevels(text, direction);
   const pieces: Piece[] = [];
   const upTo = new Float32Array(text.length + 1);
   let start = 0;

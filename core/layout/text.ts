@@ -1,4 +1,4 @@
-import { canonical, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme } from "@unitext/core/model";
+import { canonical, directionOf, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme } from "@unitext/core/model";
 import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
@@ -10,12 +10,12 @@ import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
 
-function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf, styled = "", tabs?: Tabs): ShapedParagraph {
+function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf, styled = "", tabs?: Tabs, direction?: "ltr" | "rtl"): ShapedParagraph {
   const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
   const key = `${role}/${language}${styled}`;
   const known = formulas ? undefined : shapedOnce.get(paragraph);
   if (known && known.theme === theme && known.key === key) return known.shaped;
-  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs);
+  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction);
   shapedOnce.set(paragraph, { theme, key, shaped });
   return shaped;
 }
@@ -87,7 +87,7 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const least = (without.size ?? em) / em;
     const { family } = styleFor(theme, role, [], undefined, without, em);
     return {
-      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs),
+      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs, directionOf(paragraph.look, level.paragraph)),
       marker,
       ...(shown && marker ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
       indent,

@@ -1,6 +1,6 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
 import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
-import type { Fill } from "./look";
+import type { Fill, ParagraphLook } from "./look";
 import { countsSlide, isEmptyText, linksOf, mapLinks, onSlide, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
@@ -277,6 +277,14 @@ export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }
 
+
+/**
+ * The direction of a paragraph that itself, or its level, says one; undefined where its words decide. A level that says
+ * left to right, as most files' do whatever is written in them, decides nothing.
+ */
+export function directionOf(own: ParagraphLook | undefined, level: ParagraphLook | undefined): ParagraphLook["direction"] {
+  return own?.direction ?? (level?.direction === "rtl" ? "rtl" : undefined);
+}
 
 /** Whether lines join the points of a series that is drawn so. */
 export function isJoined({ joined }: Pick<Series, "joined">, drawn: "line" | "scatter"): boolean {

@@ -226,7 +226,7 @@ export function levelStyle(run: RunLook, paragraph: ParagraphLook, align: LevelS
   return { run: { size: 18, ...run }, ...(Object.keys(paragraph).length ? { paragraph } : {}), ...(align ? { align } : {}) };
 }
 
-export const alignOf = (value: string | undefined): LevelStyle["align"] => ({ center: "centre", end: "end", right: "end" } as Record<string, LevelStyle["align"]>)[value ?? ""];
+export const alignOf = (value: string | undefined, rtl = false): LevelStyle["align"] => ({ center: "centre", end: "end", [rtl ? "left" : "right"]: "end" } as Record<string, LevelStyle["align"]>)[value ?? ""];
 
 const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
 /** An angle (18.3.1): with a unit, or degrees; a bare number over 360 counts tenths of degrees, as files have it. */

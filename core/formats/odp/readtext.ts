@@ -167,7 +167,8 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   const byLevel = Array.from({ length: 9 }, (_, level) => (outline !== undefined && styles.has("presentation", `${outline}${level + 1}`) ? (level === 0 ? shape : styles.properties("presentation", `${outline}${level + 1}`)) : shape));
   const paragraphOf = (properties: Properties, kind: Paragraph["kind"], list: Found["list"], level: number): ParagraphLook => ({ ...styles.paragraphLook(properties), ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})), ...(kind === "plain" && list !== undefined ? { first: 0 } : {}) });
   const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
-  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(lookOf(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"])));
+  const isRtl = ({ paragraph }: Properties) => /^rl/.test(paragraph["writing-mode"] ?? "");
+  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(lookOf(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"], isRtl(properties))));
   const stated = found.map((one) => {
     const own = styles.said("paragraph", attribute(one.element, "style-name"), byLevel[one.level] as Properties);
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
@@ -179,8 +180,8 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
     const runs = spelled(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook)));
     const wordless = runs.length ? {} : (differing(lookOf(own), levels[level]?.run) as RunLook);
-    const align = alignOf(own.paragraph["text-align"]) ?? "start";
-    const stands = paragraphOf(own, kind, list, level);
+    const align = alignOf(own.paragraph["text-align"], isRtl(own)) ?? "start";
+    const stands: ParagraphLook = { ...paragraphOf(own, kind, list, level), ...(levels[level]?.paragraph?.direction === "rtl" && !isRtl(own) ? { direction: "ltr" } : {}) };
     const look: ParagraphLook = { ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph), ...(Object.keys(wordless).length ? { words: wordless } : {}) };
     return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs };
   });

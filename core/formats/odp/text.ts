@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
-import { type Bullet, canonical, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
+import { type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -172,9 +172,11 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
 const side = { start: "start", centre: "center", end: "end" } as const;
 const gap = (value: ParagraphLook["before"], size: number) => (value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2));
 
+const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) => bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
+
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const { styles, size, colour, font, bold, said, levels } = context;
-  const rtl = paragraph.look?.direction ? paragraph.look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
+  const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
   const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}`, levels, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
@@ -184,7 +186,7 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
   const look = { ...level.paragraph, ...paragraph.look };
   const run = level.run ?? {};
   const size = run.size ?? context.size;
-  const rtl = look.direction ? look.direction === "rtl" : bidiLevels(paragraphText(paragraph)).base === 1;
+  const rtl = isRightToLeft(paragraph, level.paragraph);
   const align = paragraph.align ?? level.align;
   const listed = paragraph.kind !== "plain";
   const { line, tabs } = look;

@@ -89,8 +89,9 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   const properties = child(element, "pPr");
   const level = Math.min(MAX_LEVEL, Math.max(0, Math.floor(Number(properties?.attributes.lvl ?? 0)) || 0));
   const runs = joinRuns(element.children.flatMap((part) => runOf(part, context) ?? []));
-  const rtl = bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
-  const { algn } = properties?.attributes ?? {};
+  const { algn, rtl: said } = properties?.attributes ?? {};
+  const styled = context.styles.map((style) => child(style, `lvl${level + 1}pPr`)?.attributes.rtl).find((value) => value !== undefined);
+  const rtl = said !== undefined ? on(said) : on(styled) || bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
   // In a text with looks the start is said as well, since its level may say another side.
   const align = algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : algn && context.looks ? "start" : undefined;
   const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, listIndents } from "@unitext/core/layout";
-import { NUMBER_SIGN, type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
+import { directionOf, NUMBER_SIGN, type Paragraph, paragraphText, type RichText, type Run, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import type { ShapeMath } from "./math";
@@ -78,7 +78,10 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, { l
   const own = kind !== "plain";
   const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
   const { attributes, spacing, tabs } = paragraphParts(look);
-  const styled = context.style?.[Math.min(level, context.style.length - 1)]?.paragraph;
+  const under = context.style?.[Math.min(level, context.style.length - 1)];
+  const styled = under?.paragraph;
+  // Sides are left and right here: what the level says of one direction is another side in the other.
+  const stands = align ?? (rtl !== (styled?.direction === "rtl") ? (under?.align ?? "start") : undefined);
   // What the layout says of its levels is not as far in as letters that are made smaller.
   const inherits = context.style ? styled?.left !== undefined || !own : kind === "bullet" && context.bulleted && Math.abs(context.em - context.size) < 0.1;
   const bullet = look?.bullet ?? styled?.bullet;
@@ -88,7 +91,7 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, { l
       marL: inherits ? undefined : emu(left * context.em),
       lvl: level || undefined,
       indent: inherits ? undefined : own ? -emu(hang * context.em) : 0,
-      algn: align ? side[align] : rtl ? "r" : undefined,
+      algn: stands && side[stands],
       rtl: rtl ? 1 : undefined,
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
@@ -102,7 +105,7 @@ function paragraphProperties({ kind, level, align, start, look }: Paragraph, { l
 export function paragraphsXml(text: RichText, context: TextContext): string {
   const places = listIndents(text);
   const written = text.map((paragraph, at) => {
-    const rtl = bidiLevels(paragraphText(paragraph)).base === 1;
+    const rtl = bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, context.style?.[Math.min(paragraph.level, context.style.length - 1)]?.paragraph)).base === 1;
     const content = runs(paragraph, context);
     return xml("a:p", {}, paragraphProperties(paragraph, places[at] as { left: number; hang: number }, rtl, context), content || runProperties({ text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) }, "a:endParaRPr", context));
   });

@@ -156,7 +156,6 @@ export function paragraphParts(look: ParagraphLook | undefined): { attributes: R
   };
 }
 
-const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
 
 /** How a paragraph stands where its style says nothing: the master under it might say something else. */
 const STANDS: ParagraphLook = { left: 0, first: 0, line: { times: 1 }, before: { points: 0 }, after: { points: 0 } };
@@ -168,7 +167,7 @@ export function listStyleXml(style: TextStyle): string {
     const own = paragraphParts({ ...STANDS, ...paragraph });
     // A master may give signs a colour and a size; where the style says none they are as the text has them.
     const bullet = paragraph?.bullet ? bulletXml(paragraph.bullet.scheme ? "number" : "bullet", paragraph.bullet, undefined, { under: { colour: "#000000", size: 1 } }) : "<a:buClrTx/><a:buSzTx/>";
-    return xml(`a:lvl${nth + 1}pPr`, { ...own.attributes, algn: align ? SIDE[align] : "l" }, own.spacing, bullet, own.tabs, xml("a:defRPr", { ...attributes, b: strong ? 1 : 0, i: emphasis ? 1 : 0 }, before, fonts));
+    return xml(`a:lvl${nth + 1}pPr`, { ...own.attributes, algn: align === "centre" ? "ctr" : (align === "end") !== (paragraph?.direction === "rtl") ? "r" : "l" }, own.spacing, bullet, own.tabs, xml("a:defRPr", { ...attributes, b: strong ? 1 : 0, i: emphasis ? 1 : 0 }, before, fonts));
   };
   const last = style.at(-1) as LevelStyle;
   return xml("a:lstStyle", {}, ...Array.from({ length: 9 }, (_, nth) => level(style[nth] ?? last, nth)));
