@@ -2,6 +2,6 @@ export { chart, formatted, stacked } from "./chart";
 export { codeLines, codeRuns, type CodeTone } from "./code";
 export { diagram } from "./diagram";
 export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
-export { legible, mixed } from "./figure";
+export { legible, mixed, palette } from "./figure";
 export { formulaMathml, type FormulaShape, formulaShape, loadFormulas } from "./formula";
 export { type Form, formOf, guideValues, knowsPreset, type Outline, PathWriter } from "./geometry";

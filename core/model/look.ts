@@ -89,6 +89,12 @@ export const LineEnd = z.object({ form: z.enum(["triangle", "open", "barbed", "o
 export const Stroke = z.object({ colour: Colour, width: z.number().min(0).max(1600), opacity: share.optional(), dash: z.enum(DASHES).optional(), head: LineEnd.optional(), tail: LineEnd.optional() });
 export type Stroke = z.infer<typeof Stroke>;
 
+/** Whether a gradient runs from its middle to the same colour on both sides. */
+export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
+  const [first, middle, last, ...more] = stops;
+  return form === "linear" && !more.length && first !== undefined && last !== undefined && first.at < 0.02 && last.at > 0.98 && Math.abs((middle?.at ?? 0) - 0.5) < 0.02 && first.colour === last.colour && first.opacity === last.opacity;
+}
+
 /** Soft light behind a thing: blur and distance in points, direction in degrees clockwise from the right. */
 export const Shadow = z.object({ colour: Colour, opacity: share, blur: z.number().min(0).max(1000), distance: z.number().min(0).max(1000), direction: z.number() });
 export type Shadow = z.infer<typeof Shadow>;

@@ -161,7 +161,7 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
         "fo:font-weight": held.has("strong") ? "bold" : undefined,
         "fo:font-style": held.has("emphasis") ? "italic" : undefined,
         "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
-        ...(held.has("code") ? { "style:font-name": context.codeFont, "fo:font-family": undefined } : {}),
+        ...(held.has("code") && !look?.font ? { "style:font-name": context.codeFont, "fo:font-family": undefined } : {}),
         ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
       },
     });
@@ -254,7 +254,7 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     const own = level === paragraph?.level ? paragraph.look : undefined;
     const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
     const em = run?.size ?? context.size;
-    const label = look.first === undefined ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em : Math.max(0, -look.first);
+    const label = look.first === undefined && look.left === undefined ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em : Math.max(0, -(look.first ?? 0));
     const left = look.left ?? level * INDENT * em + label;
     const { sign, scheme, picture, ...rest } = look.bullet;
     const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;

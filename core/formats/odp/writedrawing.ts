@@ -1,5 +1,5 @@
 import { type Form, formOf } from "@unitext/core/figures";
-import type { Element, Fill, Frame, Geometry, Shadow, Stroke, TextBox } from "@unitext/core/model";
+import { type Element, type Fill, type Frame, type Geometry, isAxial, type Shadow, type Stroke, type TextBox } from "@unitext/core/model";
 import SvgPath from "svgpath";
 import { xml, type XmlValue } from "../archive";
 import { length } from "./names";
@@ -28,11 +28,12 @@ export class Definitions {
   picture(path: string): string {
     return this.named("draw:fill-image", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" });
   }
-  /** A gradient between its first and last colour; the format's run from the top, and turn against the clock. */
+  /** A gradient between its first and last colour, or from the middle to both sides; the format's run from the top, and turn against the clock. */
   gradient({ form, angle, stops }: Extract<Fill, { kind: "gradient" }>): string {
-    const [first, last] = [stops[0]?.colour, stops.at(-1)?.colour];
+    const mirrored = isAxial({ form, stops });
+    const [first, last] = [stops[mirrored ? 1 : 0]?.colour, stops.at(-1)?.colour];
     const radial = form === "radial";
-    return this.named("draw:gradient", { "draw:style": form, ...(radial ? { "draw:cx": "50%", "draw:cy": "50%" } : {}), "draw:start-color": radial ? last : first, "draw:end-color": radial ? first : last, "draw:start-intensity": "100%", "draw:end-intensity": "100%", ...(radial ? {} : { "draw:angle": `${turned(90 - angle)}deg` }), "draw:border": "0%" });
+    return this.named("draw:gradient", { "draw:style": mirrored ? "axial" : form, ...(radial ? { "draw:cx": "50%", "draw:cy": "50%" } : {}), "draw:start-color": radial ? last : first, "draw:end-color": radial ? first : last, "draw:start-intensity": "100%", "draw:end-intensity": "100%", ...(radial ? {} : { "draw:angle": `${turned(90 - angle)}deg` }), "draw:border": "0%" });
   }
   hatch({ pattern, fore }: Extract<Fill, { kind: "pattern" }>): string {
     const [style, rotation] = HATCHES[pattern];

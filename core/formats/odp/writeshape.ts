@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { formulaMathml } from "@unitext/core/figures";
+import { formulaMathml, palette } from "@unitext/core/figures";
 import { type CellLook, type FontSet, loosePlace, roleLook, type SceneBox, sizeOf, type SlotPlace, type TableGrid, tableLook, turning } from "@unitext/core/layout";
 import { type Cell, type DeckHead, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, NUMBER_SIGN, plainText, type RichText, roleOf, type ShapeElement, type Slide, type Stroke, type TableElement, type TextElement, textHash, type TextStyle, type Theme } from "@unitext/core/model";
 import { xml } from "../archive";
@@ -149,7 +149,6 @@ function lineXml(element: Extract<Element, { kind: "shape" }>, shape: Shape, sty
   return xml("draw:line", { ...named(shape, style), "svg:x1": length(from[0]), "svg:y1": length(from[1]), "svg:x2": length(to[0]), "svg:y2": length(to[1]) }, described(element.alt), inside);
 }
 
-const palette = ({ theme }: Work) => [theme.colours.accent, theme.colours.second, "#7f9fa3", "#b98aa5", theme.colours.muted, "#4d5b5a"];
 const RECOLOUR = { grey: "greyscale", mono: "mono", washout: "watermark" } as const;
 
 /** A picture's pixels count as 96 to the inch, as is usual where a file does not say. */
@@ -188,7 +187,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
   table: (element, shape, work) => tableFrame(element, shape, work, work.boxes.get(element.id)?.grid),
   chart: (element, shape, work) => {
     if (!element.series.some(({ values }) => values.length)) return tableFrame(chartTable(element), shape, work);
-    const path = work.object(chartContent(element, shape.frame, palette(work), Math.max(8, Math.min(14, shape.frame.height / 24))));
+    const path = work.object(chartContent(element, shape.frame, palette(work.theme.colours), Math.max(8, Math.min(14, shape.frame.height / 24))));
     return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...place(shape.frame) }, xml("draw:object", { "xlink:href": `./${path}`, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }));
   },
   code: figureFrame,

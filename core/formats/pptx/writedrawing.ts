@@ -141,10 +141,10 @@ const spacing = (name: string, value: ParagraphLook["before"] | ParagraphLook["l
 export function bulletXml(kind: "plain" | "bullet" | "number", bullet: Bullet | undefined, start: number | undefined, { embed, under }: { embed?: ((source: string) => Embedded | undefined) | undefined; under?: Bullet | undefined } = {}): string {
   if (kind === "plain") return "<a:buNone/>";
   const parts = (bullet?.colour ? xml("a:buClr", {}, colourXml(bullet.colour)) : under?.colour ? "<a:buClrTx/>" : "") + (bullet?.size ? xml("a:buSzPct", { val: share(bullet.size) }) : under?.size ? "<a:buSzTx/>" : "");
-  if (kind === "number") return `${parts}<a:buFont typeface="+mj-lt"/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
+  if (kind === "number") return `${parts}<a:buFontTx/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
   const picture = bullet?.picture === undefined ? undefined : embed?.(bullet.picture);
   if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, blipXml(picture))}`;
-  return `${parts}${xml("a:buFont", { typeface: bullet?.font ?? "Arial" })}${xml("a:buChar", { char: bullet?.sign ?? "•" })}`;
+  return `${parts}${bullet?.font ? xml("a:buFont", { typeface: bullet.font }) : "<a:buFontTx/>"}${xml("a:buChar", { char: bullet?.sign ?? "•" })}`;
 }
 
 /** The attributes and spacing of paragraph properties that a look gives. */
@@ -155,7 +155,6 @@ export function paragraphParts(look: ParagraphLook | undefined): { attributes: R
     tabs: look?.tabs?.length ? xml("a:tabLst", {}, ...look.tabs.map(tabParts).map(({ at, align }) => xml("a:tab", { pos: emu(at), algn: { start: "l", end: "r", centre: "ctr", decimal: "dec" }[align] }))) : "",
   };
 }
-
 
 /** How a paragraph stands where its style says nothing: the master under it might say something else. */
 const STANDS: ParagraphLook = { left: 0, first: 0, line: { times: 1 }, before: { points: 0 }, after: { points: 0 } };

@@ -1,3 +1,4 @@
+import { palette } from "@unitext/core/figures";
 import { escapeXml } from "@unitext/core/draw";
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
 import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, type LevelStyle, NUMBER_SIGN, type Paragraph, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
@@ -170,7 +171,6 @@ function tableFrame(element: Pick<TableElement, "rows" | "header" | "align" | "w
 }
 
 /** Colours of series, in the order in which they are told apart. */
-const palette = ({ head }: SlideWork) => [head.theme.colours.accent, head.theme.colours.second, "#7f9fa3", "#b98aa5", head.theme.colours.muted, "#4d5b5a"];
 
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
   picture: (element, work) => {
@@ -207,7 +207,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     const book = pack.free("ppt/embeddings/workbook1.xlsx");
     pack.put(book, undefined, workbook(element));
     const id = own.add(REL.workbook, relativeTo(chart, book));
-    pack.add(chart, TYPE.chart, chartPart(element, palette(work), id), own);
+    pack.add(chart, TYPE.chart, chartPart(element, palette(work.head.theme.colours), id), own);
     return graphicFrame(work, element, "chart", xml("c:chart", { "xmlns:c": "http://schemas.openxmlformats.org/drawingml/2006/chart", "r:id": relationships.add(REL.chart, relativeTo(path, chart)) }));
   },
   code: figureText,

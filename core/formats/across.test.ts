@@ -1,0 +1,62 @@
+import { layoutSlide, leavesOf, type SceneNode } from "@unitext/core/layout";
+import { type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { filesBench, withoutTags } from "@unitext/core/testing/files";
+import { strToU8, unzipSync, zipSync } from "fflate";
+import { WRITERS, writeReport } from "./index";
+
+// What files of other programs say, read, and written in the other format with nothing kept: the page must be drawn as it was.
+const bench = filesBench();
+const shown: Deck = { ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: null, text: [{ kind: "plain", level: 0, runs: [{ text: "tide" }] }], frame: { x: 100, y: 100, width: 400, height: 60 } }] }] };
+const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));
+const HEAD = '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld>';
+const shape = (fill: string, list: string, text: string) => `<p:sp><p:nvSpPr><p:cNvPr id="2" name="One"/><p:cNvSpPr txBox="1"/><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm><a:off x="1270000" y="1270000"/><a:ext cx="5080000" cy="1524000"/></a:xfrm><a:prstGeom prst="rect"><a:avLst/></a:prstGeom>${fill}</p:spPr><p:txBody><a:bodyPr/><a:lstStyle>${list}</a:lstStyle>${text}</p:txBody></p:sp>`;
+const slideOf = (inside: string) => bench.read(zipSync({ ...parts, "ppt/slides/slide1.xml": strToU8(`${HEAD}<p:spTree><p:nvGrpSpPr><p:cNvPr id="1" name=""/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr/>${inside}</p:spTree></p:cSld></p:sld>`) }), "other.pptx").deck;
+function through(deck: Deck, format: "pptx" | "odp"): Deck {
+  const bare = { ...deck, assets: {}, slides: deck.slides.map(({ kept: _, ...slide }) => ({ ...slide, elements: slide.elements.map(({ kept: __, ...element }) => element) })) as Slide[] };
+  return bench.read(withoutTags(WRITERS[format].write(bare, bench.context) as Uint8Array), `other.${format}`).deck;
+}
+const nodes = (deck: Deck): SceneNode[] => leavesOf(layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts }).nodes);
+const round = (value: number) => Math.round(value * 2) / 2;
+/** Words with their places, sizes and faces. */
+const words = (deck: Deck) => nodes(deck).flatMap((node) => (node.kind === "text" ? node.lines.flatMap((line) => line.runs.filter(({ text }) => text.trim()).map(({ text, x, size, face }) => [text.trim(), round(x), round(line.y), round(size), face])) : []));
+/** Areas with how they are painted. */
+const paints = (deck: Deck): unknown[] => nodes(deck).flatMap((node) => (node.kind === "paths" ? node.paths.flatMap(({ fill, paint }): unknown[] => (paint ? [paint.fill] : fill ? [fill] : [])) : []));
+
+const word = (text: string, rPr = "") => `<a:p><a:r><a:rPr lang="en" ${rPr}/><a:t>${text}</a:t></a:r></a:p>`;
+const inFace = (face: string, text: string) => `<a:p><a:r><a:rPr lang="en" sz="1700"><a:latin typeface="${face}"/></a:rPr><a:t>${text}</a:t></a:r></a:p>`;
+
+describe("a slide of a .pptx in an .odp, and back", () => {
+  it.each([
+    // 21.1.2.3.7: a typeface that is one for code is still the one that the file names.
+    ["code in the face of its file", shape("", "", inFace("Courier New", "CacheRoot /raid1") + inFace("Courier New", "CacheEnable disk"))],
+    // 21.1.2.2.7: with neither margin nor indent the words follow their sign at once.
+    ["items without room for their signs", shape("", '<a:lvl1pPr marL="0"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
+    ["items with a margin and no indent", shape("", '<a:lvl1pPr marL="254000" indent="0"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges"))],
+    ["items that hang", shape("", '<a:lvl1pPr marL="342900" indent="-342900"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
+    ["numbers that hang", shape("", '<a:lvl1pPr marL="457200" indent="-457200"><a:buAutoNum type="arabicParenR"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
+  ])("draws %s where they were", (_, inside) => {
+    const deck = slideOf(inside);
+    expect(words(deck).length).toBeGreaterThan(1);
+    expect(words(through(deck, "odp"))).toEqual(words(deck));
+    expect(words(through(through(deck, "odp"), "pptx"))).toEqual(words(deck));
+  });
+
+  const gradient = (...stops: [number, string][]) => `<a:gradFill><a:gsLst>${stops.map(([at, colour]) => `<a:gs pos="${at * 1000}"><a:srgbClr val="${colour}"/></a:gs>`).join("")}</a:gsLst><a:lin ang="5400000" scaled="0"/></a:gradFill>`;
+  it.each([
+    ["from one colour to another", gradient([0, "0F5C63"], [100, "F4F1E8"]), true],
+    ["from the middle to both sides", gradient([0, "0F5C63"], [50, "F4F1E8"], [100, "0F5C63"]), true],
+    ["over three colours", gradient([0, "0F5C63"], [50, "F4F1E8"], [100, "B7791F"]), false],
+    ["from a third to both sides", gradient([0, "0F5C63"], [33, "F4F1E8"], [100, "0F5C63"]), false],
+  ])("paints a gradient %s, and tells it where it cannot", (_, fill, whole) => {
+    const deck = slideOf(shape(fill, "", word("tide")));
+    const same = JSON.stringify(paints(through(deck, "odp"))) === JSON.stringify(paints(deck));
+    expect(same).toBe(whole);
+    expect(writeReport(deck, "odp").adapted.some(({ how }) => how.startsWith("runs from its first colour"))).toBe(!whole);
+  });
+
+  it("gives series the colours in which they were drawn, where no file says some", () => {
+    const chart: Deck = { ...shown, slides: [{ ...(shown.slides[0] as Slide), elements: [{ kind: "chart", id: "c", slot: null, frame: { x: 100, y: 100, width: 400, height: 240 }, form: "column", categories: ["Jan"], legend: "right", series: [1, 2, 3, 4, 5, 6].map((value) => ({ name: `S${value}`, values: [value] })) }] }] };
+    expect(paints(through(chart, "odp"))).toEqual(paints(chart));
+    expect(paints(through(chart, "pptx"))).toEqual(paints(chart));
+  });
+});
