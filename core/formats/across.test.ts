@@ -33,6 +33,13 @@ describe("a slide of a .pptx in an .odp, and back", () => {
     ["items without room for their signs", shape("", '<a:lvl1pPr marL="0"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
     ["items with a margin and no indent", shape("", '<a:lvl1pPr marL="254000" indent="0"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges"))],
     ["items that hang", shape("", '<a:lvl1pPr marL="342900" indent="-342900"><a:buChar char="•"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
+    // 21.1.2.2.1: breaks of lines at the ends of a paragraph are lines.
+    ["a break before the words", shape("", "", `<a:p><a:br/><a:r><a:rPr lang="en"/><a:t>Few gauges</a:t></a:r></a:p>${word("Many tides")}`)],
+    ["breaks after the words", shape("", "", `<a:p><a:r><a:rPr lang="en"/><a:t>Few gauges</a:t></a:r><a:br/><a:br/></a:p>${word("Many tides")}`)],
+    ["a paragraph of a break alone", shape("", "", `${word("Few gauges")}<a:p><a:br/></a:p>${word("Many tides")}`)],
+    // 20.1.9.22: a form has a rectangle for its text.
+    ["words in an ellipse", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="ellipse"')],
+    ["words in an arrow", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="downArrow"')],
     ["numbers that hang", shape("", '<a:lvl1pPr marL="457200" indent="-457200"><a:buAutoNum type="arabicParenR"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
   ])("draws %s where they were", (_, inside) => {
     const deck = slideOf(inside);

@@ -169,10 +169,8 @@ function draw(path: string, read: Read): Part[] {
   return parts;
 }
 
-/** A form of an enhanced geometry with a path, at a size in points, as outlines of its own; undefined where it has none. */
-export function readEnhanced(element: XmlNode, width: number, height: number): Geometry | undefined {
-  const path = attribute(element, "enhanced-path");
-  if (!path) return undefined;
+/** The box in which an enhanced geometry counts, and what its names stand for, at a size in points. */
+function measured(element: XmlNode, width: number, height: number): { left: number; top: number; wide: number; tall: number; read: Read } {
   const box = (attribute(element, "viewBox") ?? "0 0 21600 21600").trim().split(/[\s,]+/).map(Number);
   const [left = 0, top = 0] = box;
   let [, , wide = 21600, tall = 21600] = box;
@@ -197,6 +195,25 @@ export function readEnhanced(element: XmlNode, width: number, height: number): G
     values.set(bare, value);
     return value;
   };
+  return { left, top, wide, tall, read };
+}
+
+/** How far the text of an enhanced geometry stays from the sides of its shape (left, top, right, bottom), in points: its first text area (OpenDocument 1.3, part 3, 19.227); undefined where it has none. */
+export function textMargins(element: XmlNode, width: number, height: number): [number, number, number, number] | undefined {
+  const area = (attribute(element, "text-areas") ?? "").trim().split(/[\s,]+/).slice(0, 4);
+  if (area.length < 4) return undefined;
+  const { left, top, wide, tall, read } = measured(element, width, height);
+  const [l, t, r, b] = area.map((place) => (/^[-+]?[\d.]/.test(place) ? Number(place) : read(place))) as [number, number, number, number];
+  const found = [((l - left) / wide) * width, ((t - top) / tall) * height, ((left + wide - r) / wide) * width, ((top + tall - b) / tall) * height];
+  if (!found.every(Number.isFinite) || r <= l || b <= t) return undefined;
+  return found.map((value) => Math.max(0, Math.round(value * 100) / 100)) as [number, number, number, number];
+}
+
+/** A form of an enhanced geometry with a path, at a size in points, as outlines of its own; undefined where it has none. */
+export function readEnhanced(element: XmlNode, width: number, height: number): Geometry | undefined {
+  const path = attribute(element, "enhanced-path");
+  if (!path) return undefined;
+  const { left, top, wide, tall, read } = measured(element, width, height);
   const parts = draw(path, read).slice(0, 500);
   const moved = left || top ? parts.map((part) => ({ ...part, d: shifted(part.d, -left, -top) })) : parts;
   return moved.length && moved.every(({ d }) => d.length <= 200_000) ? { width: wide, height: tall, paths: moved } : undefined;

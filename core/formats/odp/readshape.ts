@@ -1,11 +1,11 @@
 import { knowsPreset } from "@unitext/core/figures";
-import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextStyle } from "@unitext/core/model";
+import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { mathmlTex } from "../math";
 import { attribute } from "../odt/styles";
 import SvgPath from "svgpath";
-import { presetNamed, readEnhanced } from "./enhanced";
+import { presetNamed, readEnhanced, textMargins } from "./enhanced";
 import { ellipseForm, regular } from "./forms";
 import { connectorForm } from "./connector";
 import { groundOf, isDark, LIGHT } from "./ground";
@@ -143,6 +143,15 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
   }
 }
 
+/** How text stands in a shape: where its own form says an area for it, the insets reach to there. */
+function boxIn(shape: XmlNode, geometry: Geometry, { width, height }: Frame, box: TextBox): TextBox {
+  const element = child(shape, "enhanced-geometry") as XmlNode | undefined;
+  const margins = element && !("preset" in geometry) ? textMargins(element, width, height) : undefined;
+  if (!margins?.some((margin) => margin > 0)) return box;
+  const insets = box.insets ?? [0, 0, 0, 0];
+  return { ...box, insets: margins.map((margin, side) => Math.round((margin + (insets[side] ?? 0)) * 100) / 100) as TextBox["insets"] };
+}
+
 /** Reads shapes of other programs as they stand on their page, in the looks that the file gives them. */
 export class ShapeReader {
   private readonly onDark: TextReader;
@@ -211,7 +220,7 @@ export class ShapeReader {
     const mirrored = flip ?? (lined && !straight ? undefined : turned);
     if (lined) delete paint.fill;
     if (isEmptyText(text) && !paint.fill && !paint.stroke && !link) return undefined;
-    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: readBox(properties, kind === "custom-shape"), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
+    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: boxIn(shape, geometry, standing.frame, readBox(properties, kind === "custom-shape")), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
   }
 
   private frame(shape: XmlNode, base: Omit<Base, "link">, alt: string, link: string | undefined): Element | undefined {

@@ -58,12 +58,23 @@ export interface TextReader {
 /** Stands for a space that a file spells out, until those that only separate words in its markup are gone. */
 const SPACE = "\uE00A";
 const plainSpaces = (text: string) => (text.includes(SPACE) ? text.replaceAll(SPACE, " ") : text);
-/** Runs without white space at the ends, but for what the file spells out (OpenDocument 1.3, 6.1.3); none where there is nothing else. */
+/** Runs without white space at the ends and around breaks of lines, but for what the file spells out: spaces, tabs and the breaks themselves (OpenDocument 1.3, 6.1.2 to 6.1.5). None where there is nothing else. */
 function spelled(runs: Run[]): Run[] {
-  const joined = trimmed(joinRuns(runs));
-  if (!joined.some(({ text }) => text.includes(SPACE))) return joined;
-  const held = joined.map((item) => ({ ...item, text: plainSpaces(item.text) }));
-  return held.some(({ text }) => text.trim() !== "") ? held : trimmed(held);
+  const joined = joinRuns(runs).map((item) => ({ ...item }));
+  const bare = (items: Run[], end: RegExp, inside: RegExp, put: string, stops: (text: string) => boolean) => {
+    let open = true;
+    for (const item of items) {
+      if (item.marks?.includes("code") || item.marks?.includes("formula") || item.footnote) open = false;
+      else {
+        item.text = (open ? item.text.replace(end, "") : item.text).replace(inside, put);
+        if (item.text) open = stops(item.text);
+      }
+    }
+  };
+  bare(joined, /^ +/, /\n +/g, "\n", (text) => text.endsWith("\n"));
+  bare([...joined].reverse(), / +$/, / +\n/g, "\n", (text) => text.startsWith("\n"));
+  const held = joined.filter(({ text }) => text !== "").map((item) => (item.text.includes(SPACE) ? { ...item, text: plainSpaces(item.text) } : item));
+  return held.some(({ text }) => /[^ \t]/.test(text)) ? held : trimmed(held);
 }
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
