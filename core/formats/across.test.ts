@@ -40,6 +40,8 @@ describe("a slide of a .pptx in an .odp, and back", () => {
     // 20.1.9.22: a form has a rectangle for its text.
     ["words in an ellipse", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="ellipse"')],
     ["words in an arrow", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="downArrow"')],
+    // 21.1.2.2.10 and 11: room before a paragraph as a share of its own words.
+    ["room by the words of each", shape("", '<a:lvl1pPr><a:spcBef><a:spcPct val="50000"/></a:spcBef><a:defRPr sz="3200"/></a:lvl1pPr><a:lvl2pPr><a:spcBef><a:spcPct val="50000"/></a:spcBef><a:defRPr sz="2800"/></a:lvl2pPr>', `${word("Tomcat", 'sz="2800"')}${word("Edit", 'sz="1400"')}${word("Tune").replace("<a:p>", '<a:p><a:pPr lvl="1"/>')}`)],
     ["numbers that hang", shape("", '<a:lvl1pPr marL="457200" indent="-457200"><a:buAutoNum type="arabicParenR"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
   ])("draws %s where they were", (_, inside) => {
     const deck = slideOf(inside);

@@ -1,4 +1,4 @@
-import { canonical, directionOf, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme } from "@unitext/core/model";
+import { canonical, directionOf, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme, wordsSize } from "@unitext/core/model";
 import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
@@ -66,7 +66,7 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
   const sum = canonical(levels);
   return text.map((paragraph, index): Block => {
     const level = levelOf(levels, paragraph.level);
-    const look = standing(paragraph.look, level.paragraph, em);
+    const look = standing(paragraph.look, level.paragraph, em, wordsSize(paragraph, level.run?.size ?? em));
     const own = (more: RunLook | undefined): RunLook => ({ ...(level.run ?? {}), ...(more ?? {}) });
     const marked = (marks: readonly string[]) => [...(level.strong && !marks.includes("strong") ? ["strong"] : []), ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []), ...marks];
     const styleOf: StyleOf = (marks, link, more) => styleFor(theme, role, marked(marks), link, own(more), em);

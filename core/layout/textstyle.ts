@@ -84,10 +84,10 @@ function looked({ size, colour, font, underline, caps, highlight, spacing, rise 
 
 export const levelOf = (levels: TextStyle, level: number): LevelStyle => (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
 
-/** How a paragraph stands by its own look and that of its level, in em. */
-export function standing(own: ParagraphLook | undefined, level: ParagraphLook | undefined, em: number): ParagraphLook & NonNullable<Block["look"]> {
+/** How a paragraph whose words are so `tall` stands by its own look and that of its level, in em. */
+export function standing(own: ParagraphLook | undefined, level: ParagraphLook | undefined, em: number, tall: number): ParagraphLook & NonNullable<Block["look"]> {
   const look = { ...level, ...own };
-  const gap = (value: ParagraphLook["before"]) => (!value ? 0 : "points" in value ? value.points / em : value.times * 1.2);
+  const gap = (value: ParagraphLook["before"]) => (!value ? 0 : "points" in value ? value.points / em : (value.times * 1.2 * tall) / em);
   return { ...look, before: gap(look.before), after: gap(look.after), times: look.line && "times" in look.line ? look.line.times : 1, exact: look.line && "points" in look.line ? look.line.points / em : 0, first: (look.first ?? 0) / em, right: (look.right ?? 0) / em, least: 1 } as never;
 }
 

@@ -1,7 +1,7 @@
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
 import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill, ParagraphLook } from "./look";
-import { countsSlide, isEmptyText, linksOf, mapLinks, onSlide, plainText, type RichText, textOf, wordsIn } from "./richtext";
+import { countsSlide, isEmptyText, linksOf, mapLinks, onSlide, type Paragraph, plainText, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
@@ -284,6 +284,12 @@ export function hasNotes(slide: Slide): boolean {
  */
 export function directionOf(own: ParagraphLook | undefined, level: ParagraphLook | undefined): ParagraphLook["direction"] {
   return own?.direction ?? (level?.direction === "rtl" ? "rtl" : undefined);
+}
+
+/** The size of the largest words of a paragraph, in points, where runs that say none have that of their level; by it room before and after counts that is a share (ECMA-376-1, 21.1.2.2.11). */
+export function wordsSize({ runs, look }: Paragraph, usual: number): number {
+  const sizes = runs.filter(({ text }) => text.trim() !== "").map((item) => item.look?.size ?? usual);
+  return sizes.length ? Math.max(...sizes) : (look?.words?.size ?? usual);
 }
 
 /** Whether lines join the points of a series that is drawn so. */

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
-import { type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle } from "@unitext/core/model";
+import { type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, wordsSize } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -177,7 +177,7 @@ const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) =
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const { styles, size, colour, font, bold, said, levels } = context;
   const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}`, levels, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${wordsSize(paragraph, 0)}`, levels, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
@@ -196,8 +196,8 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
       "paragraph-properties": {
         "fo:text-align": align ? side[align] : rtl ? "start" : undefined,
         "style:writing-mode": rtl ? "rl-tb" : undefined,
-        "fo:margin-top": gap(look.before, size),
-        "fo:margin-bottom": gap(look.after, size),
+        "fo:margin-top": gap(look.before, wordsSize(paragraph, size)),
+        "fo:margin-bottom": gap(look.after, wordsSize(paragraph, size)),
         "fo:line-height": line === undefined ? undefined : "times" in line ? `${Math.round(line.times * 100)}%` : length(line.points),
         ...(listed ? {} : { "fo:margin-left": look.left === undefined ? undefined : length(look.left), "fo:text-indent": look.first === undefined ? undefined : length(look.first) }),
         "fo:margin-right": look.right === undefined ? undefined : length(look.right),
