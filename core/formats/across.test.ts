@@ -4,7 +4,7 @@ import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS, writeReport } from "./index";
 
-// What files of other programs say, read, and written in the other format with nothing kept: the page must be drawn as it was.
+// What files of other programs say (ECMA-376-1; numbers from memory), read, and written in the other format with nothing kept: the page must be drawn as it was.
 const bench = filesBench();
 const shown: Deck = { ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: null, text: [{ kind: "plain", level: 0, runs: [{ text: "tide" }] }], frame: { x: 100, y: 100, width: 400, height: 60 } }] }] };
 const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));

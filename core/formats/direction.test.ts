@@ -4,7 +4,7 @@ import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "./index";
 
-// ECMA-376-1, 21.1.2.2.7: `rtl` says the direction of a paragraph, `algn` its side (20.1.10.59: l is the left one, r the right, whatever the direction). OpenDocument 1.3, part 3, 20.235: start and end go with the writing mode, left and right do not.
+// ECMA-376-1, 21.1.2.2.7: `rtl` says the direction of a paragraph, `algn` its side (20.1.10.59: l is the left one, r the right, whatever the direction; numbers from memory). `fo:text-align`, OpenDocument 1.3, part 3: start and end go with the writing mode, left and right do not.
 const bench = filesBench();
 const shown: Deck = { ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: null, text: [{ kind: "plain", level: 0, runs: [{ text: "tide." }] }], frame: { x: 100, y: 100, width: 400, height: 60 } }] }] };
 const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));

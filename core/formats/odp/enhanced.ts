@@ -198,7 +198,7 @@ function measured(element: XmlNode, width: number, height: number): { left: numb
   return { left, top, wide, tall, read };
 }
 
-/** How far the text of an enhanced geometry stays from the sides of its shape (left, top, right, bottom), in points: its first text area (OpenDocument 1.3, part 3, 19.227); undefined where it has none. */
+/** How far the text of an enhanced geometry stays from the sides of its shape (left, top, right, bottom), in points: its first text area (`draw:text-areas`, OpenDocument 1.3, part 3); undefined where it has none. */
 export function textMargins(element: XmlNode, width: number, height: number): [number, number, number, number] | undefined {
   const area = (attribute(element, "text-areas") ?? "").trim().split(/[\s,]+/).slice(0, 4);
   if (area.length < 4) return undefined;

@@ -99,7 +99,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     const domain = valuesAt(attribute(child(one, "domain") as XmlNode | undefined, "cell-range-address"));
     const own = FORMS[classOf(one)] ?? known;
     const colour = (property(one, "graphic", (own === "line" && property(one, "graphic", "stroke") !== "none") || (own === "scatter" && !property(one, "graphic", "fill-color")) ? "stroke-color" : "fill-color") ?? "").toLowerCase();
-    // Lines of points by two values are drawn where their stroke, or else the plot, says so (20.32; what the stroke says, common practice).
+    // Lines of points by two values are drawn where their stroke, or else the plot, says so (`chart:lines`, OpenDocument 1.3, part 3; what the stroke says, common practice).
     const stroke = property(one, "graphic", "stroke");
     const joined = own === "line" ? (stroke === "none" ? false : undefined) : own === "scatter" && main !== "bubble" && (stroke === undefined ? property(area, "chart", "lines") === "true" : stroke !== "none") ? true : undefined;
     const points = ["pie", "doughnut", "column"].includes(own) ? pointColours(one, (point) => {

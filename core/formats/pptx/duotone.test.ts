@@ -77,7 +77,7 @@ describe("a .pptx with a picture in two colours", () => {
     expect(found.adapted).toEqual([{ slide: 1, what: expect.stringMatching(/^the two colours of the picture “/), how: expect.stringMatching(/^not drawn/) }]);
   });
 
-  it("takes the pictures of its theme from the theme's own part, in the colour that refers to them (20.1.4.1.7, 19.3.1.3)", () => {
+  it("takes the pictures of its theme from the theme's own part, in the colour that refers to them (20.1.4.1.7, 19.3.1.3; numbers from memory)", () => {
     const theme = Object.keys(parts).find((path) => /ppt\/theme\/theme1\.xml$/.test(path)) as string;
     const master = "ppt/slideMasters/slideMaster1.xml";
     const rows = `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="../media/paper.png"/></Relationships>`;

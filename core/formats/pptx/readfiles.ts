@@ -75,7 +75,7 @@ export class PptxFiles {
     return { source };
   }
 
-  /** The picture by which an older drawing (VML, ECMA-376-4, 19.1.2.11 and 19.2.1: `o:spid`, `o:relid`) shows an embedded object of a part; undefined where it has none. */
+  /** The picture by which an older drawing (VML, ECMA-376-4, 19: `v:imagedata`, `o:spid`, `o:relid`) shows an embedded object of a part; undefined where it has none. */
   legacy(path: string, shape: string): ReturnType<PptxFiles["picture"]> | undefined {
     const drawing = this.pack.related(path, "vml");
     if (!drawing || !this.pack.has(drawing)) return undefined;
