@@ -23,6 +23,9 @@ const words = (deck: Deck) => nodes(deck).flatMap((node) => (node.kind === "text
 const paints = (deck: Deck): unknown[] => nodes(deck).flatMap((node) => (node.kind === "paths" ? node.paths.flatMap(({ fill, paint }): unknown[] => (paint ? [paint.fill] : fill ? [fill] : [])) : []));
 
 const word = (text: string, rPr = "") => `<a:p><a:r><a:rPr lang="en" ${rPr}/><a:t>${text}</a:t></a:r></a:p>`;
+/** A table of one column, a cell for each text. */
+const table = (...cells: string[]) => `<p:graphicFrame><p:nvGraphicFramePr><p:cNvPr id="3" name="Table"/><p:cNvGraphicFramePr/><p:nvPr/></p:nvGraphicFramePr><p:xfrm><a:off x="1270000" y="1270000"/><a:ext cx="5080000" cy="1524000"/></p:xfrm><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/table"><a:tbl><a:tblPr/><a:tblGrid><a:gridCol w="5080000"/></a:tblGrid>${cells.map((cell) => `<a:tr h="508000"><a:tc><a:txBody><a:bodyPr/><a:lstStyle/>${cell}</a:txBody><a:tcPr/></a:tc></a:tr>`).join("")}</a:tbl></a:graphicData></a:graphic></p:graphicFrame>`;
+const item = (properties: string, text: string) => `<a:p><a:pPr${properties}><a:buChar char="•"/></a:pPr><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 const inFace = (face: string, text: string) => `<a:p><a:r><a:rPr lang="en" sz="1700"><a:latin typeface="${face}"/></a:rPr><a:t>${text}</a:t></a:r></a:p>`;
 
 describe("a slide of a .pptx in an .odp, and back", () => {
@@ -42,6 +45,7 @@ describe("a slide of a .pptx in an .odp, and back", () => {
     ["words in an arrow", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="downArrow"')],
     // 21.1.2.2.10 and 11: room before a paragraph as a share of its own words.
     ["room by the words of each", shape("", '<a:lvl1pPr><a:spcBef><a:spcPct val="50000"/></a:spcBef><a:defRPr sz="3200"/></a:lvl1pPr><a:lvl2pPr><a:spcBef><a:spcPct val="50000"/></a:spcBef><a:defRPr sz="2800"/></a:lvl2pPr>', `${word("Tomcat", 'sz="2800"')}${word("Edit", 'sz="1400"')}${word("Tune").replace("<a:p>", '<a:p><a:pPr lvl="1"/>')}`)],
+    ["items in cells, with and without room for their signs", table(word("Few gauges"), item(' marL="0" indent="0"', "Many tides"), item(' marL="342900" indent="-342900"', "All dunes") + word("No storms"))],
     ["numbers that hang", shape("", '<a:lvl1pPr marL="457200" indent="-457200"><a:buAutoNum type="arabicParenR"/></a:lvl1pPr>', word("Few gauges") + word("Many tides"))],
   ])("draws %s where they were", (_, inside) => {
     const deck = slideOf(inside);

@@ -15,7 +15,7 @@ import { chartUnmodelled } from "./chartmore";
 import { readChart } from "./readchart";
 import { takesData } from "./rechart";
 import { colour, type OdpStyles, type Properties, readBox, readFill, readShadow, readStroke, share, type Values } from "./readstyles";
-import { readLooked, type TextReader } from "./readtext";
+import { readLooked, standsBeyond, type TextReader } from "./readtext";
 
 /** What shapes of a page or master are read with. */
 export interface ShapeWork {
@@ -367,14 +367,19 @@ function gather(holder: XmlNode, name: string, headers: string, body: string, he
   });
 }
 
-/** A cell's text under the style of its table: what its own style says more goes to its runs. */
+/** A cell's text under the style of its table: what its own style says more goes to its paragraphs and runs. */
 function inStyle(text: RichText, style: string, table: string, work: ShapeWork): RichText {
   if (style === table) return text;
-  const own = work.styled(style)?.[0];
+  const [levels = [], under = []] = [work.styled(style), work.styled(table)];
+  const [own] = levels;
   if (!own) return text;
+  const at = (all: TextStyle, level: number) => all[Math.min(level, all.length - 1)]?.paragraph;
   const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
   const look = canonical(own.run) === canonical(work.styled(table)?.[0]?.run) ? undefined : own.run;
-  return text.map((paragraph) => ({ ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), ...(look && !paragraph.runs.length ? { look: { ...paragraph.look, words: { ...look, ...paragraph.look?.words } } } : {}), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) }));
+  return text.map((paragraph) => {
+    const stands = { ...standsBeyond(at(levels, paragraph.level), at(under, paragraph.level), paragraph.kind), ...paragraph.look, ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.look?.words } } : {}) };
+    return { ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) };
+  });
 }
 
 function cellLook({ graphic, paragraph, cell }: Properties, { fill }: Pick<Element, "fill">): Pick<Cell, "fill" | "anchor" | "insets" | "borders"> {

@@ -163,6 +163,12 @@ function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): Paragraph
   return open;
 }
 
+/** What a level says of how its paragraphs stand beyond another, in whose place it is; of the signs of items only where there are some. */
+export function standsBeyond(level: ParagraphLook | undefined, other: ParagraphLook | undefined, kind: Paragraph["kind"]): ParagraphLook {
+  const { bullet, ...own } = level ?? {};
+  return differing({ ...unsaid(other, own), ...own, ...(bullet && kind !== "plain" ? { bullet } : {}) }, other);
+}
+
 /**
  * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
  * `outline` with a number after; and what its paragraphs and runs say beyond that. A text without words is none, unless
