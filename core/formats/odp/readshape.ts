@@ -1,5 +1,5 @@
 import { knowsPreset } from "@unitext/core/figures";
-import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
+import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type Paragraph, type ParagraphLook, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { mathmlTex } from "../math";
@@ -220,7 +220,7 @@ export class ShapeReader {
     const mirrored = flip ?? (lined && !straight ? undefined : turned);
     if (lined) delete paint.fill;
     if (isEmptyText(text) && !paint.fill && !paint.stroke && !link) return undefined;
-    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: boxIn(shape, geometry, standing.frame, readBox(properties, kind === "custom-shape")), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
+    return { kind: "shape", ...named, ...stands, ...(mirrored ? { flip: mirrored } : {}), ...paint, geometry, text, style, box: isEmptyText(text) ? readBox(properties, kind === "custom-shape") : boxIn(shape, geometry, standing.frame, readBox(properties, kind === "custom-shape")), ...(alt ? { alt } : {}), ...(link ? { link } : {}) } as Element;
   }
 
   private frame(shape: XmlNode, base: Omit<Base, "link">, alt: string, link: string | undefined): Element | undefined {
@@ -374,10 +374,17 @@ function inStyle(text: RichText, style: string, table: string, work: ShapeWork):
   const [own] = levels;
   if (!own) return text;
   const at = (all: TextStyle, level: number) => all[Math.min(level, all.length - 1)]?.paragraph;
+  const beyond = new Map<string, ParagraphLook>();
+  const standsOf = ({ level, kind }: Paragraph): ParagraphLook => {
+    const key = `${level}${kind}`;
+    const known = beyond.get(key) ?? standsBeyond(at(levels, level), at(under, level), kind);
+    beyond.set(key, known);
+    return known;
+  };
   const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
   const look = canonical(own.run) === canonical(work.styled(table)?.[0]?.run) ? undefined : own.run;
   return text.map((paragraph) => {
-    const stands = { ...standsBeyond(at(levels, paragraph.level), at(under, paragraph.level), paragraph.kind), ...paragraph.look, ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.look?.words } } : {}) };
+    const stands = { ...standsOf(paragraph), ...paragraph.look, ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.look?.words } } : {}) };
     return { ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) };
   });
 }

@@ -60,6 +60,9 @@ const SPACE = "\uE00A";
 const plainSpaces = (text: string) => (text.includes(SPACE) ? text.replaceAll(SPACE, " ") : text);
 /** Runs without white space at the ends and around breaks of lines, but for what the file spells out: spaces, tabs and the breaks themselves (OpenDocument 1.3, 6.1.2 to 6.1.5). None where there is nothing else. */
 function spelled(runs: Run[]): Run[] {
+  // Most paragraphs are one run that neither begins nor ends with a space.
+  const [only] = runs;
+  if (only && runs.length === 1 && only.text && !/^ | $|[\n\uE00A]/.test(only.text)) return runs;
   const joined = joinRuns(runs).map((item) => ({ ...item }));
   const bare = (items: Run[], end: RegExp, inside: RegExp, put: string, stops: (text: string) => boolean) => {
     let open = true;
