@@ -1,5 +1,5 @@
 import { knowsPreset } from "@unitext/core/figures";
-import { canonical, type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type Paragraph, type ParagraphLook, type PictureElement, plainText, type RichText, run, type Stroke, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
+import { type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { mathmlTex } from "../math";
@@ -12,10 +12,11 @@ import { groundOf, isDark, LIGHT } from "./ground";
 import { points } from "./names";
 import { listed } from "../kept";
 import { chartUnmodelled } from "./chartmore";
+import { cellLook, inStyle } from "./readcells";
 import { readChart } from "./readchart";
 import { takesData } from "./rechart";
-import { colour, type OdpStyles, type Properties, readBox, readFill, readShadow, readStroke, share, type Values } from "./readstyles";
-import { readLooked, standsBeyond, type TextReader } from "./readtext";
+import { type OdpStyles, type Properties, readBox, readFill, readShadow, readStroke, share, type Values } from "./readstyles";
+import { readLooked, type TextReader } from "./readtext";
 
 /** What shapes of a page or master are read with. */
 export interface ShapeWork {
@@ -365,40 +366,4 @@ function gather(holder: XmlNode, name: string, headers: string, body: string, he
     if (kind === headers) return gather(part, name, headers, body, true);
     return kind === body || kind === `${name}-group` ? gather(part, name, headers, body, head) : [];
   });
-}
-
-/** A cell's text under the style of its table: what its own style says more goes to its paragraphs and runs. */
-function inStyle(text: RichText, style: string, table: string, work: ShapeWork): RichText {
-  if (style === table) return text;
-  const [levels = [], under = []] = [work.styled(style), work.styled(table)];
-  const [own] = levels;
-  if (!own) return text;
-  const at = (all: TextStyle, level: number) => all[Math.min(level, all.length - 1)]?.paragraph;
-  const beyond = new Map<string, ParagraphLook>();
-  const standsOf = ({ level, kind }: Paragraph): ParagraphLook => {
-    const key = `${level}${kind}`;
-    const known = beyond.get(key) ?? standsBeyond(at(levels, level), at(under, level), kind);
-    beyond.set(key, known);
-    return known;
-  };
-  const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
-  const look = canonical(own.run) === canonical(work.styled(table)?.[0]?.run) ? undefined : own.run;
-  return text.map((paragraph) => {
-    const stands = { ...standsOf(paragraph), ...paragraph.look, ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.look?.words } } : {}) };
-    return { ...paragraph, ...(paragraph.align || !own.align ? {} : { align: own.align }), ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((item) => run(item.text, [...new Set([...given, ...(item.marks ?? [])])], item.link, look || item.look ? { ...look, ...item.look } : undefined)) };
-  });
-}
-
-function cellLook({ graphic, paragraph, cell }: Properties, { fill }: Pick<Element, "fill">): Pick<Cell, "fill" | "anchor" | "insets" | "borders"> {
-  const said = { ...cell, ...paragraph, ...graphic };
-  const inset = (side: string) => round(points(said[`padding-${side}`] ?? said.padding) ?? (side === "left" || side === "right" ? 7.09 : 3.69));
-  const border = (side: string): Stroke | null => {
-    const [width, form, shown] = (paragraph[`border-${side}`] ?? paragraph.border ?? cell[`border-${side}`] ?? cell.border ?? "none").split(/\s+/);
-    const own = colour(shown);
-    const wide = points(width);
-    return own && wide !== undefined && form !== "none" ? { colour: own, width: round(wide), ...(form === "dotted" ? { dash: "dot" as const } : form === "dashed" ? { dash: "dash" as const } : {}) } : null;
-  };
-  const anchor = ({ middle: "middle", bottom: "bottom" } as const)[(said["textarea-vertical-align"] ?? said["vertical-align"] ?? "") as "middle"];
-  const plain = fill ?? (colour(said["background-color"]) ? { kind: "solid" as const, colour: colour(said["background-color"]) as string } : undefined);
-  return { ...(plain ? { fill: plain } : {}), ...(anchor ? { anchor } : {}), insets: [inset("left"), inset("top"), inset("right"), inset("bottom")], borders: { left: border("left"), top: border("top"), right: border("right"), bottom: border("bottom") } };
 }

@@ -100,8 +100,8 @@ export class PptxFiles {
     const asset = this.assets[source];
     const bytes = asset && this.blobs.get(asset.sha256);
     const name = `${source}-${colours.map((colour) => colour.slice(1)).join("-")}.svg`;
-    if (this.assets[name] || !asset || !bytes) return this.assets[name] ? name : source;
-    const drawing = duotone(bytes, asset, colours);
+    if (this.assets[name]) return name;
+    const drawing = asset && bytes && duotone(bytes, asset, colours);
     if (!drawing) return source;
     const sha256 = this.sha256(drawing);
     this.blobs.set(sha256, drawing);
