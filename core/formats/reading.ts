@@ -57,17 +57,23 @@ export interface TakenFiles {
   bySum(sha256: string): Uint8Array | undefined;
 }
 
-/** Takes in the files that slides of Unitext name and that no shape has led to, by the sums that the file keeps with their names. */
-export function takeNamed(names: Iterable<string>, files: TakenFiles, kept: unknown): void {
-  const known = Assets.safeParse(kept);
-  for (const name of known.success ? names : []) {
-    const asset = known.data?.[name];
-    if (files.assets[name] || !asset) continue;
-    const bytes = files.bySum(asset.sha256);
-    if (!bytes) continue;
-    files.blobs.set(asset.sha256, bytes);
-    files.assets[name] = asset;
-  }
+/**
+ * Takes in the files that slides of Unitext name and that no shape has led to, by the sums that the file keeps with their
+ * names (`kept`, as it stands there). The names that slides have are asked for only while files are missing.
+ */
+export function namedFiles(files: TakenFiles, kept: unknown): (names: () => Iterable<string>) => void {
+  const missing = new Map(Object.entries(Assets.safeParse(kept).data ?? {}));
+  return (names) => {
+    for (const name of missing.keys()) if (files.assets[name]) missing.delete(name);
+    for (const name of missing.size ? names() : []) {
+      const asset = missing.get(name);
+      const bytes = asset && files.bySum(asset.sha256);
+      if (!bytes) continue;
+      files.blobs.set(asset.sha256, bytes);
+      files.assets[name] = asset;
+      missing.delete(name);
+    }
+  };
 }
 
 const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };

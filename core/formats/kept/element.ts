@@ -4,23 +4,23 @@ import { flattened, footnoteText, isSpecial } from "./special";
 
 /** What the tags keep of an element; anything that does not check is passed over. */
 export interface KeptElement {
-  id?: string;
-  slot?: string | null;
-  frame?: Frame;
-  binding?: Binding;
-  source?: string;
+  readonly id?: string | undefined;
+  readonly slot?: string | null | undefined;
+  readonly frame?: Frame | undefined;
+  readonly binding?: Binding | undefined;
+  readonly source?: string | undefined;
   /** All of it, where the file can only show it. */
-  whole?: Element;
+  readonly whole?: Element | undefined;
   /** What it is beside its text or its file: style, box, fill, turn, crop. */
-  facts?: Partial<Element>;
+  readonly facts?: Partial<Element> | undefined;
   /** A text with what the file has no run for. */
-  text?: RichText;
+  readonly text?: RichText | undefined;
   /** The box that lists footnotes, which belong to their text. */
-  footnotes?: boolean;
+  readonly footnotes?: boolean | undefined;
   /** The sum of the shape as it was written, or of how it stands and looks. */
-  sum?: string;
-  caption?: string;
-  width?: number;
+  readonly sum?: string | undefined;
+  readonly caption?: string | undefined;
+  readonly width?: number | undefined;
 }
 
 /** The words of a text whatever the white space between them. */
@@ -61,26 +61,56 @@ function keptFacts(value: object, whole: Element | undefined, source: unknown): 
   return text && factsOf(text, ["kind", "text"]);
 }
 
+/** What is kept of one element, each part checked when it is asked for; what was checked with the whole is not checked again. */
+class Held implements KeptElement {
+  readonly whole: Element | undefined;
+  readonly id: string | undefined;
+  private looked: { facts: Partial<Element> | undefined } | undefined;
+  constructor(private readonly value: Record<string, unknown>) {
+    this.whole = "kind" in value ? Element.safeParse(value).data : undefined;
+    this.id = this.whole?.id ?? held(Id, value.id);
+  }
+  get slot() {
+    const { slot } = this.value;
+    return slot === null || typeof slot === "string" ? slot : undefined;
+  }
+  get frame() {
+    return this.whole ? this.whole.frame : held(Frame, this.value.frame);
+  }
+  get binding() {
+    return this.whole ? this.whole.binding : held(Binding, this.value.binding);
+  }
+  get source() {
+    const { source } = this.value;
+    return typeof source === "string" && source ? source : undefined;
+  }
+  get facts() {
+    this.looked ??= { facts: keptFacts(this.value, this.whole, this.value.source) };
+    return this.looked.facts;
+  }
+  get text() {
+    return held(RichText, this.value.text);
+  }
+  get footnotes() {
+    return this.value.footnotes === true;
+  }
+  get sum() {
+    const { sum } = this.value;
+    return typeof sum === "string" ? sum : undefined;
+  }
+  get caption() {
+    const { caption } = this.value;
+    return typeof caption === "string" ? caption : undefined;
+  }
+  get width() {
+    const { width } = this.value;
+    return typeof width === "number" && width >= 1 && width <= 100 ? width : undefined;
+  }
+}
+
+/** What the tags keep of an element; nothing of a value that is none. */
 export function keptElement(value: unknown): KeptElement {
-  if (typeof value !== "object" || value === null) return {};
-  const { id, slot, frame, binding, source, text, footnotes, caption, width, sum } = value as Record<string, unknown>;
-  const whole = "kind" in value ? Element.safeParse(value).data : undefined;
-  const [ownId, bound, rich, place] = [held(Id, id), held(Binding, binding), held(RichText, text), held(Frame, frame)];
-  const facts = keptFacts(value, whole, source);
-  return {
-    ...(whole ? { whole } : {}),
-    ...(facts ? { facts } : {}),
-    ...(rich ? { text: rich } : {}),
-    ...(footnotes === true ? { footnotes } : {}),
-    ...(typeof sum === "string" ? { sum } : {}),
-    ...(typeof caption === "string" ? { caption } : {}),
-    ...(typeof width === "number" && width >= 1 && width <= 100 ? { width } : {}),
-    ...(ownId === undefined ? {} : { id: ownId }),
-    ...(slot === null || typeof slot === "string" ? { slot } : {}),
-    ...(place ? { frame: place } : {}),
-    ...(bound ? { binding: bound } : {}),
-    ...(typeof source === "string" && source ? { source } : {}),
-  };
+  return typeof value === "object" && value !== null ? new Held(value as Record<string, unknown>) : {};
 }
 
 /** The text that the tags keep, as long as the file still says the same words; else what the file says. */

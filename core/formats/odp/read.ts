@@ -2,25 +2,30 @@ import { ArrangementName, type Background, type Comment, Comment as CommentSchem
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
+import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, type Worn, wornBy } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
-import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { KEPT, points, wornSums } from "./names";
 import { readRegions } from "./readregions";
 import { ElementReader, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
-import { groundOf, readable, WHITE } from "./ground";
+import { groundOf, isDark, readable, WHITE } from "./ground";
 import { colour, OdpStyles, readFill } from "./readstyles";
 import { readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
 import { ShapeReader, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
-
-
 const [RegionBoxes, Comments] = [RegionBox.array(), CommentSchema.array()];
+
+/** What a page wears: the properties of its style, whether it is dark behind its shapes, and the sums of both. */
+interface PageStyle {
+  graphic: Record<string, string>;
+  dark: boolean;
+  sums: Worn;
+}
 
 class OdpReader {
   readonly adapted: Report["adapted"] = [];
@@ -38,6 +43,7 @@ class OdpReader {
   private readonly drawnBehind = new Map<string, Master>();
   private readonly families = new Set<string>();
   private readonly footers = new Map<string, string>();
+  private readonly pageStyles = new Map<string, PageStyle>();
   private foreign = false;
 
   constructor(
@@ -103,6 +109,7 @@ class OdpReader {
     const known = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     // The file is kept under a name that is known before it has been read.
     const file = this.flat ? undefined : keptName(this.bytes, options.sha256);
+    const takeNamed = kept.deck && typeof kept.deck === "object" ? namedFiles(this.files, (kept.deck as { assets?: unknown }).assets) : undefined;
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
@@ -113,7 +120,7 @@ class OdpReader {
       handed = read.length;
       const masters = { ...head.masters, ...this.masters };
       const all = { ...head.styles, ...this.looks };
-      if (kept.deck && typeof kept.deck === "object") takeNamed(slides.flatMap((slide) => filesOf(slide, { masters, styles: all })), this.files, (kept.deck as { assets?: unknown }).assets);
+      takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles: all })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
       const named = [...read.flatMap(({ elements, regions = [] }) => [...withDrawn(elements), ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
@@ -207,9 +214,10 @@ class OdpReader {
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
     const arrangement: ArrangementName = own ?? (classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank");
     const ours = kept.id !== undefined && kept.foreign !== true;
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number, this.ground(page))), ours, standing: new Map() };
+    const worn = this.worn(page);
+    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number, worn.dark)), ours, standing: new Map() };
     const elements = page.children.flatMap((shape, nth) => this.shapes.elements(shape, String(nth), [], undefined, work));
-    const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
+    const { graphic } = worn;
     const look = SlideLook.safeParse(kept);
     const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
@@ -232,7 +240,7 @@ class OdpReader {
       // A comment that says the same keeps what the file has no place for.
       const noted = held(Comments, kept.comments) ?? [];
       const said = this.comments(page).map((one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one);
-      const wears = wornBy(kept, wornSums(graphic), () => this.look(graphic, number));
+      const wears = wornBy(kept, worn.sums, () => this.look(graphic, number));
       return { ...common, ...wears, ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions ? { regions } : {}), ...(said.length ? { comments: said } : {}) };
     }
     this.foreign = true;
@@ -282,18 +290,25 @@ class OdpReader {
     return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
   }
 
-  /** The colour of a page behind what stands on it. */
-  private ground(page: XmlNode): string | undefined {
-    const { graphic } = this.styles.properties("drawing-page", attribute(page, "style-name"));
+  /** What the style of a page and its master say, found once for all pages that have both. */
+  private worn(page: XmlNode): PageStyle {
+    const [style, master] = [attribute(page, "style-name"), attribute(page, "master-page-name")];
+    const key = JSON.stringify([style, master]);
+    const known = this.pageStyles.get(key);
+    if (known) return known;
+    const { graphic } = this.styles.properties("drawing-page", style);
     const own = (given: Record<string, string>) => (given.fill === undefined || given.fill === "none" ? undefined : readFill(given, this.styles.drawn, () => undefined));
-    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(attribute(page, "master-page-name") ?? ""), "style-name")).graphic;
-    return groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind)));
+    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(master ?? ""), "style-name")).graphic;
+    const dark = isDark(groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))));
+    const made = { graphic, dark, sums: wornSums(graphic) };
+    this.pageStyles.set(key, made);
+    return made;
   }
 
-  private shapeWork(number: number | null, ground?: string): ShapeWork {
+  private shapeWork(number: number | null, dark = false): ShapeWork {
     return {
       number,
-      ground,
+      dark,
       styles: this.styles,
       text: this.text,
       picture: (href, holder) => this.files.file(href, holder),
@@ -317,7 +332,7 @@ class OdpReader {
     const element = this.masterPages.get(name ?? "");
     let drawn = this.drawnBehind.get(name ?? "");
     if (!drawn) {
-      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null, groundOf(readFill(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic, this.styles.drawn, () => undefined)))), ours: false, standing: new Map() };
+      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null, isDark(groundOf(readFill(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic, this.styles.drawn, () => undefined))))), ours: false, standing: new Map() };
       const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
       drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };

@@ -92,12 +92,15 @@ export class ElementReader {
 
   private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
     const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
-    const whole = kept.sum !== undefined && kept.sum === writtenSum(shape);
+    const unchanged = () => kept.sum !== undefined && kept.sum === writtenSum(shape);
     const own = { id: base.id, slot: base.slot, ...(base.binding ? { binding: base.binding } : {}), ...(base.kept ? { kept: base.kept } : {}) };
-    if (kept.whole && whole) for (const text of elementTexts(kept.whole)) flattened(text, work.footnotes);
-    if (kept.whole && whole) return { ...kept.whole, ...own } as Element;
+    const whole = kept.whole && unchanged() ? kept.whole : undefined;
+    if (whole) {
+      for (const text of elementTexts(whole)) flattened(text, work.footnotes);
+      return { ...whole, ...own } as Element;
+    }
     const looked = kept.facts !== undefined && (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
-    if (!work.ours || kept.id === undefined || (looked && !whole)) return this.famed(work.reader.element(shape, base, alt));
+    if (!work.ours || kept.id === undefined || (looked && (kept.whole || !unchanged()))) return this.famed(work.reader.element(shape, base, alt));
     // Unitext wrote the shape: what it is comes from what is kept, its words from the file.
     const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
     if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media")) return this.ourPicture(shape, kept, facts, alt);

@@ -24,8 +24,8 @@ export interface ShapeWork {
   number: number | null;
   styles: OdpStyles;
   text: TextReader;
-  /** The colour of the page under its shapes. */
-  ground: string | undefined;
+  /** Whether the page is dark behind its shapes. */
+  dark: boolean;
   /** Takes a picture, film or sound in; gives the name by which the deck knows it. */
   picture(href: string | undefined, holder: XmlNode): string | undefined;
   media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined;
@@ -156,17 +156,15 @@ function boxIn(shape: XmlNode, geometry: Geometry, { width, height }: Frame, box
 /** Reads shapes of other programs as they stand on their page, in the looks that the file gives them. */
 export class ShapeReader {
   private readonly onDark: TextReader;
-  private readonly darkPage: boolean;
   constructor(private readonly work: ShapeWork) {
     this.onDark = { ...work.text, automatic: LIGHT };
-    this.darkPage = isDark(work.ground);
   }
 
   /** Whether text of a shape stands on something dark: on what fills the shape, else on the page. */
   private darkUnder(graphic: Values): boolean {
-    if (graphic.fill === undefined || graphic.fill === "none") return this.darkPage;
+    if (graphic.fill === undefined || graphic.fill === "none") return this.work.dark;
     const ground = groundOf(readFill(graphic, this.work.styles.drawn, () => undefined));
-    return ground === undefined ? this.darkPage : isDark(ground);
+    return ground === undefined ? this.work.dark : isDark(ground);
   }
 
   /** The properties of a shape's style; `outline` is the name before the numbers of its levels. */

@@ -47,12 +47,44 @@ function over(base: Properties, own: Properties): Properties {
   return { graphic: { ...base.graphic, ...own.graphic }, paragraph: { ...base.paragraph, ...own.paragraph }, text, cell: { ...base.cell, ...own.cell }, list: own.list ?? base.list, columns: { ...base.columns, ...own.columns }, tabs: own.tabs.length ? own.tabs : base.tabs };
 }
 
+/** What a style says by itself. */
+function ownProperties(element: XmlNode): Properties {
+  const graphic = child(element, "graphic-properties") as XmlNode | undefined;
+  const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
+  const page = child(element, "drawing-page-properties") as XmlNode | undefined;
+  const list = (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
+  const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab): TabStop[] => {
+    const at = points(attribute(tab as XmlNode, "position"));
+    const align = TAB_TYPES[attribute(tab as XmlNode, "type") ?? ""] ?? "start";
+    return at === undefined ? [] : [tabStop(round(clamp(at, 0, 4032)), align)];
+  });
+  return {
+    graphic: { ...valuesOf(page), ...valuesOf(graphic) },
+    paragraph: valuesOf(paragraph),
+    text: valuesOf(child(element, "text-properties") as XmlNode | undefined),
+    cell: { ...valuesOf(child(element, "table-cell-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-column-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-row-properties") as XmlNode | undefined) },
+    list,
+    columns: valuesOf(child(graphic, "columns") as XmlNode | undefined),
+    tabs: tabs.slice(0, 32),
+  };
+}
+
+/** How the items of a list stand and are marked at a level. */
+interface ListLevel {
+  kind: "bullet" | "number" | "plain";
+  look: ParagraphLook;
+}
+
 /** The styles and drawing definitions of a presentation (OpenDocument 1.3, part 3, 16), resolved through those that they are based on. */
 export class OdpStyles {
   private readonly styles = new Map<string, XmlNode>();
   private readonly defaults = new Map<string, XmlNode>();
   private readonly lists = new Map<string, XmlNode>();
   private readonly known = new Map<string, Properties>();
+  /** What styles say by themselves, what they say over properties, and levels of lists: each is made once. */
+  private readonly alone = new Map<XmlNode, Properties>();
+  private readonly saidOver = new WeakMap<Properties, Map<string, Properties>>();
+  private readonly levels = new Map<XmlNode, (ListLevel | undefined)[]>();
   private readonly fonts = new Map<string, string>();
   /** Takes the picture in that is the sign of a level of a list. */
   sign: ((level: XmlNode) => string | undefined) | undefined;
@@ -74,24 +106,9 @@ export class OdpStyles {
 
   private own(element: XmlNode | undefined): Properties {
     if (!element) return none();
-    const graphic = child(element, "graphic-properties") as XmlNode | undefined;
-    const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
-    const page = child(element, "drawing-page-properties") as XmlNode | undefined;
-    const list = (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
-    const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab): TabStop[] => {
-      const at = points(attribute(tab as XmlNode, "position"));
-      const align = TAB_TYPES[attribute(tab as XmlNode, "type") ?? ""] ?? "start";
-      return at === undefined ? [] : [tabStop(round(clamp(at, 0, 4032)), align)];
-    });
-    return {
-      graphic: { ...valuesOf(page), ...valuesOf(graphic) },
-      paragraph: valuesOf(paragraph),
-      text: valuesOf(child(element, "text-properties") as XmlNode | undefined),
-      cell: { ...valuesOf(child(element, "table-cell-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-column-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-row-properties") as XmlNode | undefined) },
-      list,
-      columns: valuesOf(child(graphic, "columns") as XmlNode | undefined),
-      tabs: tabs.slice(0, 32),
-    };
+    const known = this.alone.get(element) ?? ownProperties(element);
+    this.alone.set(element, known);
+    return known;
   }
 
   /** The properties of a style; of the defaults alone where there is no style of the name. */
@@ -108,9 +125,18 @@ export class OdpStyles {
   }
   /** What a style says over given properties: its own words and those of its parents, without the defaults. */
   said(family: string, name: string | undefined, base: Properties): Properties {
+    if (name === undefined) return base;
+    const made = this.saidOver.get(base) ?? new Map<string, Properties>();
+    this.saidOver.set(base, made);
+    const key = `${family} ${name}`;
+    const known = made.get(key) ?? this.overChain(family, name, base);
+    made.set(key, known);
+    return known;
+  }
+  private overChain(family: string, name: string, base: Properties): Properties {
     const chain: XmlNode[] = [];
-    for (let next = name; next !== undefined && chain.length < 20; ) {
-      const element = this.styles.get(`${family} ${next}`);
+    for (let next: string | undefined = name; next !== undefined && chain.length < 20; ) {
+      const element: XmlNode | undefined = this.styles.get(`${family} ${next}`);
       if (!element) break;
       chain.unshift(element);
       next = attribute(element, "parent-style-name");
@@ -191,9 +217,16 @@ export class OdpStyles {
   }
 
   /** How the items of a list stand and are marked at a level, from 0; undefined where the style says nothing of it. */
-  listLevel(given: XmlNode | string | undefined, level: number): { kind: "bullet" | "number" | "plain"; look: ParagraphLook } | undefined {
+  listLevel(given: XmlNode | string | undefined, level: number): ListLevel | undefined {
     const style = this.list(given);
-    const element = style?.children.find((one) => Number(attribute(one, "level") ?? 1) === level + 1);
+    if (!style) return undefined;
+    const known = this.levels.get(style) ?? [];
+    this.levels.set(style, known);
+    if (!(level in known)) known[level] = this.levelOf(style, level);
+    return known[level];
+  }
+  private levelOf(style: XmlNode, level: number): ListLevel | undefined {
+    const element = style.children.find((one) => Number(attribute(one, "level") ?? 1) === level + 1);
     if (!element) return undefined;
     const kind = localName(element);
     const properties = child(element, "list-level-properties") as XmlNode | undefined;

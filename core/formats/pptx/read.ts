@@ -4,7 +4,7 @@ import { at, child, childrenOf, localName, partText, type XmlElement } from "../
 import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, NOTHING_STANDS, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
-import { collected, isLot, takeNamed, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
+import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
 import { schemeColours } from "./colour";
 import { Inheritance, placeholderRef, shapesOf } from "./inherit";
 import { TAG } from "./names";
@@ -89,6 +89,7 @@ class Reader implements OwnFile {
     const sections = this.sections(presentation, own);
     // The file is kept under a name that is known before it has been read.
     const file = keptName(this.bytes, options.sha256);
+    const takeNamed = own === undefined ? undefined : namedFiles(this.files, (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets);
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
@@ -99,7 +100,7 @@ class Reader implements OwnFile {
       handed = read.length;
       if (!head.properties.title) head = { ...head, properties: { ...head.properties, title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "") } };
       const [masters, styles] = [{ ...head.masters, ...this.masters }, { ...head.styles, ...this.styles }];
-      if (own !== undefined) takeNamed(slides.flatMap((slide) => filesOf(slide, { masters, styles })), this.files, (tags.get(TAG.deck) as { assets?: unknown }).assets);
+      takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
       return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), undrawn: this.files.undrawn, of: paths.length };
