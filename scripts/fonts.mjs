@@ -30,6 +30,9 @@ const FAMILIES = [
   ["Arimo", "arimo", COMMON, STYLES],
   ["Tinos", "tinos", COMMON, STYLES],
   ["Cousine", "cousine", COMMON, STYLES],
+  ["Gelasio", "gelasio", ["latin", "latin-ext"], STYLES],
+  ["Archivo Narrow", "archivo-narrow", ["latin", "latin-ext"], STYLES],
+  ["Comic Relief", "comic-relief", COMMON, UPRIGHT],
 ];
 
 const folderOf = (name) => dirname(require.resolve(`@fontsource/${name}/package.json`));

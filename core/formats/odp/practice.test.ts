@@ -16,6 +16,8 @@ interface Given {
   defaults?: string;
   styles?: string;
   automatic?: string;
+  /** Automatic styles of the part in which masters stand. */
+  behind?: string;
   /** What the page style of the master says of its ground. */
   ground?: string;
   page?: string;
@@ -37,7 +39,7 @@ function packed(given: Given): Uint8Array {
   return zipSync({
     mimetype: [strToU8("application/vnd.oasis.opendocument.presentation"), { level: 0 }],
     "content.xml": part("document-content", `<office:automatic-styles>${given.automatic ?? ""}</office:automatic-styles>${body(given)}`),
-    "styles.xml": part("document-styles", `${common(given)}<office:automatic-styles>${SIZES}${background(given)}</office:automatic-styles>${masters(given.notes ?? "")}`),
+    "styles.xml": part("document-styles", `${common(given)}<office:automatic-styles>${SIZES}${background(given)}${given.behind ?? ""}</office:automatic-styles>${masters(given.notes ?? "")}`),
     "meta.xml": part("document-meta", "<office:meta/>"),
     "META-INF/manifest.xml": strToU8(`<manifest:manifest xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0" manifest:version="1.3"><manifest:file-entry manifest:full-path="/" manifest:media-type="application/vnd.oasis.opendocument.presentation"/>${rows}</manifest:manifest>`),
   });
@@ -115,6 +117,27 @@ describe("the paper of a page", () => {
   });
   it("is what its master is filled with", () => {
     expect(flat({ ground: 'draw:fill="solid" draw:fill-color="#FFEE88"', page: box("g") }).theme.colours.paper).toBe("#ffee88");
+  });
+});
+
+// Automatic styles belong to the part that they stand in: those of content.xml to pages, those of styles.xml to masters (3.15.3).
+describe("automatic styles of one name in both parts", () => {
+  const letters = (size: number) => `<style:style style:name="T1" style:family="text"><style:text-properties fo:font-size="${size}pt"/></style:style>`;
+  const frame = (words: string) => box("gr1", `<text:p><text:span text:style-name="T1">${words}</text:span></text:p>`);
+  const number = `<draw:frame draw:style-name="gr1" presentation:class="page-number" ${AT}><draw:text-box><text:p><text:span text:style-name="T1"><text:page-number/></text:span></text:p></draw:text-box></draw:frame>`;
+  const shown = '<style:style style:name="dp1" style:family="drawing-page"><style:drawing-page-properties presentation:display-page-number="true"/></style:style>';
+  const { deck } = bench.read(packed({ page: frame("page"), notes: frame("master") + number, automatic: letters(30) + graphic("gr1", 'draw:fill="solid" draw:fill-color="#ff0000"') + shown, behind: letters(10) + graphic("gr1", 'draw:fill="solid" draw:fill-color="#00ff00"') }), "deck.odp");
+  const [slide] = deck.slides;
+  const sizeOf = (element: Element | undefined) => element?.kind === "text" && (element.text[0]?.runs[0]?.look?.size ?? deck.styles?.[element.style ?? ""]?.[0]?.run?.size);
+  it("are those of content.xml on a page", () => {
+    expect(first(deck)).toMatchObject({ kind: "text", fill: { colour: "#ff0000" } });
+    expect(sizeOf(first(deck))).toBe(30);
+  });
+  it("are those of styles.xml on a master, and where it puts the number", () => {
+    const behind = deck.masters?.[slide?.master ?? ""]?.elements[0];
+    expect(behind).toMatchObject({ kind: "text", fill: { colour: "#00ff00" } });
+    expect(sizeOf(behind)).toBe(10);
+    expect(slide?.regions?.map(({ style }) => deck.styles?.[style ?? ""]?.[0]?.run?.size)).toEqual([10]);
   });
 });
 

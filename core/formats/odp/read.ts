@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, DeckHead, type Element, emptyDeck, Failure, filesOf, Id, Language, mapElementLinks, mapLinks, type Master, Origin, Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -7,18 +7,26 @@ import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
-import { KEPT, points, wornSums } from "./names";
+import { KEPT, wornSums } from "./names";
+import { readHead } from "./readhead";
 import { readRegions } from "./readregions";
 import { ElementReader, type PageWork } from "./readelements";
 import { OdpFiles } from "./readfiles";
-import { groundOf, isDark, readable, WHITE } from "./ground";
-import { colour, OdpStyles, readFill } from "./readstyles";
+import { groundOf, isDark } from "./ground";
+import { OdpStyles, readFill } from "./readstyles";
 import { readText, type TextReader } from "./readtext";
 import { readTiming } from "./timing";
 import { ShapeReader, type ShapeWork } from "./readshape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 const [RegionBoxes, Comments] = [RegionBox.array(), CommentSchema.array()];
+
+/** What the shapes of one part are read with. */
+interface Side {
+  styles: OdpStyles;
+  text: TextReader;
+  shapes: ElementReader;
+}
 
 /** What a page wears: the properties of its style, whether it is dark behind its shapes, and the sums of both. */
 interface PageStyle {
@@ -31,11 +39,11 @@ class OdpReader {
   readonly adapted: Report["adapted"] = [];
   readonly left: Report["left"] = [];
   private readonly files: OdpFiles;
-  private readonly shapes: ElementReader;
   private readonly parts: Parts;
   private readonly flat: XmlNode | undefined;
-  private readonly styles = new OdpStyles();
-  private readonly text: TextReader = { styles: this.styles, target: (href) => this.target(href) };
+  /** Pages and masters have automatic styles of their own, in the part where they stand, and names in one may mean other things in the other (OpenDocument 1.3, part 3, 3.15.3, the number from memory). */
+  private readonly content: Side;
+  private readonly behind: Side;
   private readonly ids = new Map<string, string>();
   private readonly looks: Record<string, TextStyle> = {};
   private readonly masters: Record<string, Master> = {};
@@ -55,10 +63,17 @@ class OdpReader {
     this.parts = packed ? unzip(bytes, options.name) : NO_PARTS;
     if (!packed) this.flat = readMixed(partText(bytes), options.name);
     this.files = new OdpFiles(this.parts, options.sha256);
-    this.styles.sign = (level) => this.files.sign(attribute(level, "href"), level);
-    this.shapes = new ElementReader({ styles: this.styles, text: this.text, files: this.files, adapted: this.adapted, families: this.families, newId: options.newId, target: (href) => this.target(href), led: (action, number) => this.led(action, number) });
+    [this.content, this.behind] = [this.side(), this.side()];
     const manifest = this.parts.get("META-INF/manifest.xml");
     if (manifest && /encryption-data/.test(partText(manifest))) throw new Failure("not-readable", options.name, "The presentation is protected by a password. Save it without one and bring it in again.");
+  }
+
+  private side(): Side {
+    const styles = new OdpStyles();
+    styles.sign = (level) => this.files.sign(attribute(level, "href"), level);
+    const text: TextReader = { styles, target: (href) => this.target(href) };
+    const shapes = new ElementReader({ styles, text, files: this.files, adapted: this.adapted, families: this.families, newId: this.options.newId, target: (href) => this.target(href), led: (action, number) => this.led(action, number) });
+    return { styles, text, shapes };
   }
 
   private part(path: string, needed: boolean): XmlNode | undefined {
@@ -84,16 +99,17 @@ class OdpReader {
     const scripts = child(content, "scripts");
     if ([...this.parts.keys()].some(isMacro) || scripts?.children.length) this.left.push(MACROS_LEFT);
     const styles = this.part("styles.xml", false);
-    const holders = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")] as (XmlNode | undefined)[];
-    for (const holder of holders) this.styles.add(holder);
+    const [ofMasters, ofPages] = [child(styles, "automatic-styles"), child(content, "automatic-styles")];
+    const shared = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles")];
+    for (const holder of [...shared, ofMasters, ofPages]) this.content.styles.add(holder as XmlNode | undefined);
+    for (const holder of [...shared, ofPages, ofMasters]) this.behind.styles.add(holder as XmlNode | undefined);
     for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[]) this.masterPages.set(attribute(master, "name") ?? "", master);
     for (const part of body.children) if (/^(footer|date-time)-decl$/.test(localName(part))) this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
     const meta = child(this.part("meta.xml", false), "meta");
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
-    const head = this.head(styles, meta, kept.deck, pages);
-    this.text.language = head.language;
-    this.text.count = pages.length;
+    const head = readHead({ styles, meta, kept: kept.deck, pages, looks: this.behind.styles, masterPages: this.masterPages, newId: options.newId });
+    for (const { text } of [this.content, this.behind]) Object.assign(text, { language: head.language, count: pages.length });
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
     pages.forEach((page, nth) => {
@@ -181,33 +197,6 @@ class OdpReader {
     return { deck: parse(KEPT.deck), slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {} };
   }
 
-  private head(styles: XmlNode | undefined, meta: XmlElement | undefined, kept: unknown, pages: readonly XmlNode[]): DeckHead {
-    const said = (name: string) => child(meta, name)?.text.trim() ?? "";
-    const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
-    const layouts = [...childrenOf(child(styles, "automatic-styles"), "page-layout")] as XmlNode[];
-    const layout = layouts.find((one) => attribute(one, "name") === attribute(master, "page-layout-name")) ?? layouts[0];
-    const size = child(layout, "page-layout-properties") as XmlNode | undefined;
-    const page = Page.safeParse({ width: points(attribute(size, "page-width")), height: points(attribute(size, "page-height")) });
-    const words = childrenOf(child(styles, "styles"), "default-style").map((style) => child(style, "text-properties") as XmlNode | undefined).find((found) => attribute(found, "language"));
-    const [code, country] = [attribute(words, "language"), attribute(words, "country")];
-    const language = Language.safeParse(said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""));
-    const { slides: _, ...fresh } = emptyDeck(this.options.newId(), "");
-    const uses = new Map<string, number>();
-    for (const page of pages) uses.set(attribute(page, "master-page-name") ?? "", (uses.get(attribute(page, "master-page-name") ?? "") ?? 0) + 1);
-    const [most = ""] = [...uses].sort((a, b) => b[1] - a[1])[0] ?? [];
-    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(most) ?? master, "style-name")).graphic;
-    const paper = (behind.fill === "solid" ? colour(behind["fill-color"]) : undefined) ?? WHITE;
-    const base: DeckHead = {
-      ...fresh,
-      page: page.success ? page.data : fresh.page,
-      language: language.success ? language.data : "en",
-      properties: { title: said("title").slice(0, 500), author: (said("initial-creator") || said("creator")).slice(0, 500), event: said("subject").slice(0, 500), date: "" },
-      theme: { ...fresh.theme, name: "From the file", ornament: "none" as const, colours: readable({ ...fresh.theme.colours, paper, ink: "#000000" }) },
-    };
-    const whole = DeckHead.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });
-    return kept && whole.success ? { ...whole.data, properties: { ...whole.data.properties, title: base.properties.title || whole.data.properties.title } } : base;
-  }
-
   private slide(page: XmlNode, number: number, id: string, kept: Record<string, unknown>): Slide {
     const own = held(ArrangementName, kept.arrangement);
     const classes = page.children.map((shape) => attribute(shape, "class")).filter((name): name is string => name !== undefined);
@@ -215,13 +204,13 @@ class OdpReader {
     const arrangement: ArrangementName = own ?? (classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank");
     const ours = kept.id !== undefined && kept.foreign !== true;
     const worn = this.worn(page);
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(number, worn.dark)), ours, standing: new Map() };
-    const elements = page.children.flatMap((shape, nth) => this.shapes.elements(shape, String(nth), [], undefined, work));
+    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(this.content, number, worn.dark)), ours, standing: new Map() };
+    const elements = page.children.flatMap((shape, nth) => this.content.shapes.elements(shape, String(nth), [], undefined, work));
     const { graphic } = worn;
     const look = SlideLook.safeParse(kept);
     const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
-    const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.text);
+    const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.content.text);
     const moved = this.motion(page, { arrangement, elements }, work);
     const common = {
       id,
@@ -245,7 +234,7 @@ class OdpReader {
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);
-    const regions = readRegions(page, graphic, { master: this.masterPages.get(attribute(page, "master-page-name") ?? ""), declared: this.footers, text: this.text, work: this.shapeWork(null), told: (what, how) => this.adapted.push({ slide: number, what, how }) });
+    const regions = readRegions(page, graphic, { master: this.masterPages.get(attribute(page, "master-page-name") ?? ""), declared: this.footers, onPage: { text: this.content.text, work: this.shapeWork(this.content, null) }, onMaster: { text: this.behind.text, work: this.shapeWork(this.behind, null) }, told: (what, how) => this.adapted.push({ slide: number, what, how }) });
     const comments = this.comments(page);
     return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic, number), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
   }
@@ -286,7 +275,7 @@ class OdpReader {
   }
 
   private background(graphic: Record<string, string>): Background | undefined {
-    const fill = readFill(graphic, this.styles.drawn, (image) => this.files.file(attribute(image, "href"), image));
+    const fill = readFill(graphic, this.content.styles.drawn, (image) => this.files.file(attribute(image, "href"), image));
     return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
   }
 
@@ -296,21 +285,21 @@ class OdpReader {
     const key = JSON.stringify([style, master]);
     const known = this.pageStyles.get(key);
     if (known) return known;
-    const { graphic } = this.styles.properties("drawing-page", style);
-    const own = (given: Record<string, string>) => (given.fill === undefined || given.fill === "none" ? undefined : readFill(given, this.styles.drawn, () => undefined));
-    const behind = this.styles.properties("drawing-page", attribute(this.masterPages.get(master ?? ""), "style-name")).graphic;
+    const { graphic } = this.content.styles.properties("drawing-page", style);
+    const own = (given: Record<string, string>) => (given.fill === undefined || given.fill === "none" ? undefined : readFill(given, this.content.styles.drawn, () => undefined));
+    const behind = this.behind.styles.properties("drawing-page", attribute(this.masterPages.get(master ?? ""), "style-name")).graphic;
     const dark = isDark(groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))));
     const made = { graphic, dark, sums: wornSums(graphic) };
     this.pageStyles.set(key, made);
     return made;
   }
 
-  private shapeWork(number: number | null, dark = false): ShapeWork {
+  private shapeWork({ styles, text }: Side, number: number | null, dark = false): ShapeWork {
     return {
       number,
       dark,
-      styles: this.styles,
-      text: this.text,
+      styles,
+      text,
       picture: (href, holder) => this.files.file(href, holder),
       media: (href) => this.files.media(href),
       object: (href, holder) => this.files.object(href, holder),
@@ -332,9 +321,12 @@ class OdpReader {
     const element = this.masterPages.get(name ?? "");
     let drawn = this.drawnBehind.get(name ?? "");
     if (!drawn) {
-      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(null, isDark(groundOf(readFill(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic, this.styles.drawn, () => undefined))))), ours: false, standing: new Map() };
-      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : this.shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
-      const background = this.background(this.styles.properties("drawing-page", attribute(element, "style-name")).graphic);
+      const { styles, shapes } = this.behind;
+      const { graphic } = styles.properties("drawing-page", attribute(element, "style-name"));
+      const dark = isDark(groundOf(readFill(graphic, styles.drawn, () => undefined)));
+      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(this.behind, null, dark)), ours: false, standing: new Map() };
+      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
+      const background = this.background(graphic);
       drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };
       this.drawnBehind.set(name ?? "", drawn);
     }

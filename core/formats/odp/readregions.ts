@@ -12,17 +12,18 @@ export interface RegionSource {
   master: XmlNode | undefined;
   /** The words of footers and dates by the kind and the name under which they are declared (OpenDocument 1.3, 9.11). */
   declared: ReadonlyMap<string, string>;
-  text: TextReader;
-  work: ShapeWork;
+  /** What the shapes of the page are read with, and those of its master. */
+  onPage: { text: TextReader; work: ShapeWork };
+  onMaster: { text: TextReader; work: ShapeWork };
   told(what: string, how: string): void;
 }
 
 /** Footer, number and date where the master puts them and the page shows them. */
-export function readRegions(page: XmlNode, graphic: Record<string, string>, { master, declared, text: reader, work, told }: RegionSource): RegionBox[] {
+export function readRegions(page: XmlNode, graphic: Record<string, string>, { master, declared, onPage, onMaster, told }: RegionSource): RegionBox[] {
   // A number that stands on the page itself counts there too.
-  const frames = page.children.filter(isNumber).concat(master?.children.filter((shape) => REGIONS[attribute(shape, "class") ?? ""]) ?? []);
-  const shapes = new ShapeReader(work);
-  return frames.flatMap((shape): RegionBox[] => {
+  const own = page.children.filter(isNumber).map((shape) => ({ shape, ...onPage }));
+  const behind = (master?.children ?? []).filter((shape) => REGIONS[attribute(shape, "class") ?? ""]).map((shape) => ({ shape, ...onMaster }));
+  return [...own, ...behind].flatMap(({ shape, text: reader, work }): RegionBox[] => {
     const name = attribute(shape, "class") ?? "page-number";
     const region = REGIONS[name] as RegionBox["region"];
     const standing = standingOf(shape);
@@ -30,7 +31,7 @@ export function readRegions(page: XmlNode, graphic: Record<string, string>, { ma
     if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
     const kind = region === "footer" ? "footer" : "date-time";
     const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
-    const { properties } = shapes.properties(shape);
+    const { properties } = new ShapeReader(work).properties(shape);
     const { text, style } = readLooked(box.children.map(spoken), reader, properties);
     const written = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").replace(/<[^>]*>/g, "");
     const words = region === "number" && !written.includes(NUMBER_SIGN) ? NUMBER_SIGN : (used !== undefined && declared.get(`${kind}-decl ${used}`)) || written;

@@ -42,6 +42,7 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
   Object.entries({
     Carlito: ["calibri"],
     Caladea: ["cambria"],
+    Gelasio: ["georgia"],
     Arimo: ["arial", "arial mt", "helvetica", "helvetica neue", "liberation sans", "albany", "albany amt", "nimbus sans", "nimbus sans l", "tex gyre heros"],
     Tinos: ["times new roman", "times", "liberation serif", "thorndale", "thorndale amt", "nimbus roman", "nimbus roman no9 l", "tex gyre termes"],
     Cousine: ["courier new", "courier", "courier std", "liberation mono", "cumberland", "cumberland amt", "nimbus mono", "nimbus mono l", "nimbus mono ps", "tex gyre cursor"],
@@ -49,15 +50,20 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
     "DejaVu Sans": ["bitstream vera sans"],
   }).flatMap(([shown, names]) => names.map((name) => [name, shown])),
 );
-/** Families that are near in kind, by words of their names. */
+/** Families that are near in kind and in width, by words of their names: lines break nearly where they did. */
 const NEAR: readonly [RegExp, string][] = [
   // “Code” as a word of its own: a family for Unicode need not be one for code.
   [/mono|\bcode|consol|typewriter|courier|terminal/i, "Cousine"],
-  [/verdana|vera sans|\btahoma/i, "DejaVu Sans"],
-  [/gothic|grotes/i, "Noto Sans"],
-  [/(?<!sans[\s-]?)serif|roman|garamond|georgia|book|palatino|century|baskerville|didot|cambria|constantia|antiqua|slab/i, "Tinos"],
-  [/calibri|candara|corbel/i, "Carlito"],
-  [/arial|helvet|geneva/i, "Arimo"],
+  [/comic|chalkboard/i, "Comic Relief"],
+  [/narrow|condensed|\bcond\b|oswald/i, "Archivo Narrow"],
+  [/verdana|vera sans|arial black|montserrat|poppins/i, "DejaVu Sans"],
+  [/century gothic|avant ?garde|urw gothic|adventor|open sans|\binter\b|lucida(?! (?:bright|fax|calligraphy|handwriting))/i, "Noto Sans"],
+  [/gill|candara|corbel|myriad|source sans|futura|tw cen|twentieth|cabin|jost/i, "Carlito"],
+  [/century|schoolbook|schola\b|c059|bookman|bonum|merriweather|(?:noto|dejavu) serif/i, "Literata"],
+  [/palatino|palladio|pagella|p052|antiqua|constantia|slab|(?<!sans[\s-]?)serif/i, "Gelasio"],
+  [/roman|times|garamond|baskerville|didot|bodoni|minion|goudy/i, "Tinos"],
+  [/cambria/i, "Caladea"],
+  [/calibri/i, "Carlito"],
 ];
 
 /** The name of the family that is shown for a wanted one: itself where it ships, one of the same widths, one of its kind. */
@@ -66,7 +72,7 @@ export function shownFamily(name: string): { family: string; fit: "same" | "metr
   const own = FAMILIES.find(({ family }) => family.toLowerCase() === key);
   if (own) return { family: own.family, fit: "same" };
   if (METRIC[key]) return { family: METRIC[key], fit: "metric" };
-  return { family: NEAR.find(([words]) => words.test(key))?.[1] ?? "Noto Sans", fit: "near" };
+  return { family: NEAR.find(([words]) => words.test(key))?.[1] ?? "Arimo", fit: "near" };
 }
 
 const named = new Map<string, Family>();
