@@ -87,3 +87,13 @@ export async function write(page: Page, label: string): Promise<Uint8Array> {
   const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
   return readFileSync((await file.path()) as string);
 }
+
+/** Goes on to speak, and opens the hall's window, which shows a slide. */
+export async function speak(page: Page, slide: string): Promise<Page> {
+  await page.getByRole("link", { name: "Speak" }).click();
+  const opening = page.context().waitForEvent("page");
+  await page.getByRole("button", { name: "Open the hall's window" }).click();
+  const hall = await opening;
+  await expect(hall.locator(`[data-hall="${slide}"]`)).toBeVisible();
+  return hall;
+}

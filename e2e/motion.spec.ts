@@ -1,21 +1,11 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import type { Deck } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
-import { bring, deckOf, kept, refine, stored } from "./acts";
+import { bring, deckOf, kept, refine, speak, stored } from "./acts";
 
 const given = readFileSync(join(import.meta.dirname, "../demo/content/quay-in-autumn.pptx"));
-
-/** Goes on to speak, and opens the hall's window, which shows a slide. */
-async function speak(page: Page, slide: string): Promise<Page> {
-  await page.getByRole("link", { name: "Speak" }).click();
-  const opening = page.context().waitForEvent("page");
-  await page.getByRole("button", { name: "Open the hall's window" }).click();
-  const hall = await opening;
-  await expect(hall.locator(`[data-hall="${slide}"]`)).toBeVisible();
-  return hall;
-}
 
 test("what comes in on a slide is set, tried, spoken from and written", async ({ page }) => {
   test.setTimeout(90_000);

@@ -281,6 +281,13 @@ describe("pictures", () => {
     expect(policy).toContain("sandbox");
     expect(policy).not.toContain("script-src");
     expect(Buffer.from(await shown.arrayBuffer()).equals(drawing)).toBe(true);
+    // RFC 9110, 14.2 to 15.3.7: a stretch of what is there, and one that is not.
+    const part = await owner(`/api/decks/${id}/pictures/${picture.sha256}`, { headers: { range: "bytes=5-9" } });
+    expect([part.status, part.headers.get("content-range"), await part.text()]).toEqual([206, `bytes 5-9/${drawing.length}`, drawing.subarray(5, 10).toString()]);
+    const end = await owner(`/api/decks/${id}/pictures/${picture.sha256}`, { headers: { range: "bytes=-6" } });
+    expect([end.status, await end.text()]).toEqual([206, "</svg>"]);
+    const beyond = await owner(`/api/decks/${id}/pictures/${picture.sha256}`, { headers: { range: "bytes=9000-" } });
+    expect([beyond.status, beyond.headers.get("content-range")]).toEqual([416, `bytes */${drawing.length}`]);
     const refused = await owner(`/api/decks/${id}/pictures?name=broken.svg`, { method: "POST", body: drawing.subarray(0, 60) });
     expect([refused.status, ((await refused.json()) as { error: { message: string } }).error.message]).toEqual([422, "The picture is no PNG, JPEG, GIF or SVG file that can be read, or it has no name."]);
   });

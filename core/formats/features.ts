@@ -213,7 +213,7 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
   pdf: { ...PAGES, "named sections": kept, "soft shadows": { how: "drawn in layers, as pages have no soft edges" }, "pictures of lines": { how: "drawn in dots, up to 2400 in a row" } },
-  html: { ...PAGES, notes: kept, "points one at a time": kept, "points in groups": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
+  html: { ...PAGES, notes: kept, "films and sounds": ({ elements }, { assets }) => (elements.some((element) => element.kind === "media" && !assets[element.source]) ? { how: "shown by its picture" } : kept), "points one at a time": kept, "points in groups": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
   docx: { ...PAGES, "links of pictures": NO_LINKS_SHOWN, "links of shapes": NO_LINKS_SHOWN, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
   png: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
   svg: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },

@@ -1,4 +1,4 @@
-import { type Deck, type Element, emptyDeck, filesOf, plainText, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, filesOf, type MediaElement, plainText, type Slide } from "@unitext/core/model";
 import { newSlide } from "@unitext/core/edit";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -47,6 +47,24 @@ describe("a picture that stands in one place alone", () => {
     const sums = new Set(shown.map((name) => read.assets[name]?.sha256));
     expect(USES.filter((use) => !sums.has(sha256(pictures[use])))).toEqual([]);
     expect(JSON.stringify(read.slides[0]?.elements)).toContain('"kind":"picture","source"');
+  });
+});
+
+describe("a film without a picture", () => {
+  const { poster: _, ...bare } = deck.slides[0]?.elements.find(({ kind }) => kind === "media") as MediaElement;
+  const given: Deck = { ...deck, slides: [{ ...newSlide("one", "blank"), elements: [bare] }] };
+  const films = ({ slides }: Deck) => slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "media" ? [element] : [])));
+  it.each(["pptx", "odp"] as const)("is a film in a .%s, for another program too", (format) => {
+    const bytes = WRITERS[format].write(given, bench.context) as Uint8Array;
+    expect(films(bench.read(bytes, `deck.${format}`).deck)).toEqual([expect.objectContaining({ source: "film.mp4", alt: "A film" })]);
+    expect(films(bench.read(bytes, `deck.${format}`).deck)[0]).not.toHaveProperty("poster");
+    const parts = unzipSync(bytes);
+    const unsaid = zipSync(Object.fromEntries(Object.entries(parts).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? strToU8(strFromU8(part).replace(/UNITEXT_|unitext:/g, "other")) : part])));
+    const { deck: other, blobs } = bench.read(unsaid, `deck.${format}`);
+    expect(films(other).map(({ source }) => blobs.get(other.assets[source]?.sha256 ?? ""))).toEqual([film]);
+    // Where a picture must stand, it is one that can be drawn (PNG 3rd edition, 5.2: its signature).
+    const shown = films(other).flatMap(({ poster }) => (poster === undefined ? [] : [blobs.get(other.assets[poster]?.sha256 ?? "")]));
+    expect(shown.map((picture) => PNG.sync.read(Buffer.from(picture as Uint8Array)).width)).toEqual(format === "pptx" ? [16] : []);
   });
 });
 

@@ -84,6 +84,7 @@ export function createApp(context: AppContext, { client, log }: Site): Express {
           styleSrc: ["'self'", (_, response) => `'nonce-${(response as Response).locals.nonce}'`],
           styleSrcAttr: ["'none'"],
           imgSrc: ["'self'", "data:", "blob:"],
+          mediaSrc: ["'self'"],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],

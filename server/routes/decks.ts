@@ -12,6 +12,7 @@ import { Brought, ChangeRequest, type DeckState, type DocumentText, NewDeck, typ
 import { isSource } from "../jobs";
 import { addBlob, addBlobs, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck, loadFirstSlide } from "../store";
 import { type AppContext, body, bytesOf, deckRoute, route } from "./context";
+import { sendRange } from "./range";
 
 /** Upload limits in bytes. */
 export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, typed: 100 * 1024, json: "25mb" };
@@ -158,7 +159,7 @@ export function deckRoutes(context: AppContext): Router {
     response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
     if (!mediaType.startsWith("image/")) response.setHeader("content-disposition", "attachment");
     response.setHeader("cache-control", "private, max-age=31536000, immutable");
-    response.send(Buffer.from(bytes));
+    sendRange(request, response, Buffer.from(bytes));
   }));
 
   return routes;

@@ -35,6 +35,7 @@ export const COMMANDS = {
   first: { label: "To the first slide", place: "Speak", key: "Home" },
   last: { label: "To the last slide", place: "Speak", key: "End" },
   dark: { label: "Darken the hall", place: "Speak", key: "K" },
+  play: { label: "Play or stop the film or sound on the slide", place: "Speak", key: "P" },
 } as const;
 
 export type CommandName = keyof typeof COMMANDS;

@@ -5,6 +5,7 @@ import { ChartData } from "./ChartData";
 import { zoomOf } from "./Crop";
 import { LeadsTo } from "./LeadsTo";
 import { Measure } from "./Measure";
+import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";
 import { type Acts, KINDS, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
@@ -95,6 +96,7 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
         </button>
       )}
       {one?.kind === "picture" && canEdit && <PictureParts picture={one} acts={acts} frame={frame} cropping={cropping === one.id} onCropping={(on) => onCropping(on ? one.id : undefined)} onZoom={(zoom) => onZoom(one, zoom)} />}
+      {one?.kind === "media" && <MediaParts media={one} acts={acts} disabled={!canEdit} />}
       {one?.kind === "table" && <TableData table={one} acts={acts} disabled={!canEdit} />}
       {one?.kind === "chart" && <ChartData chart={one} acts={acts} disabled={!canEdit} />}
       {code && (

@@ -1,4 +1,4 @@
-import { nameOf, pressesOf, secondsOf, type Slide } from "@unitext/core/model";
+import { type MediaElement, nameOf, pressesOf, secondsOf, type Slide } from "@unitext/core/model";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
@@ -7,15 +7,27 @@ import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
-import { HallLine } from "./hall";
+import { type Heard, HallLine } from "./hall";
+import { calledMedia, PlayButtons } from "./Media";
 import { NotesView } from "./NotesView";
 import { walkFrom } from "./walk";
 
-function Small({ slide, label, step, onOpen }: { slide: Slide; label: string; step?: number; onOpen?: (slide: string) => void }) {
+interface Media {
+  playing: string | undefined;
+  onPlay: (element: string | undefined) => void;
+}
+function Small({ slide, label, step, onOpen, media }: { slide: Slide; label: string; step?: number; onOpen?: (slide: string) => void; media?: Media }) {
   const { deck, head } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
   const scene = useScene(slide, number, head);
-  return <div className="hairline relative border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}{scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}</div>;
+  return <div className="hairline relative border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}{scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}{scene && media && <PlayButtons scene={scene} slide={slide} step={step ?? 0} {...media} />}</div>;
+}
+
+/** What is known of a film or sound that is to play in the hall. */
+function Playing({ heard, called }: { heard: Heard["state"] | "nothing" | undefined; called: string }) {
+  if (heard === "nothing") return <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">No hall's window has answered, so the {called} is not to be heard. Open the hall's window, then play it again.</p>;
+  if (heard === "blocked") return <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">The hall's window does not play the {called}: its browser wants a click in that window first, or cannot read the file. Click there once, then play it again.</p>;
+  return <p role="status" className="quiet text-sm">{heard === "plays" ? `The ${called} plays in the hall.` : `The ${called} is about to play in the hall.`}</p>;
 }
 
 /** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
@@ -33,16 +45,37 @@ export default function Speak() {
   const steps = current ? pressesOf(current) : 0;
   const [at, setAt] = useState({ slide: "", step: 0 });
   const step = at.slide === current?.id ? Math.min(at.step, steps) : 0;
-  const state = useRef({ slide: current?.id ?? "", step, dark });
-  state.current = { slide: current?.id ?? "", step, dark };
+  // A film plays in the hall until it ends, is stopped, or the talk goes on to another slide.
+  const [film, setFilm] = useState({ slide: "", element: "" });
+  const [heard, setHeard] = useState<Heard["state"] | "nothing">();
+  const playing = film.element && film.slide === current?.id ? film.element : undefined;
+  const play = (element: string | undefined) => {
+    setHeard(undefined);
+    setFilm({ slide: current?.id ?? "", element: element ?? "" });
+  };
+  const now = { slide: current?.id ?? "", step, dark, ...(playing === undefined ? {} : { playing }) };
+  const state = useRef(now);
+  state.current = now;
 
   useEffect(() => {
     const open = new HallLine(deck.id);
     line.current = open;
-    open.listen({ ask: () => open.show(state.current) });
+    open.listen({
+      ask: () => open.show(state.current),
+      heard: (what) => {
+        if (what.element !== state.current.playing) return;
+        setHeard(what.state);
+        if (what.state === "ended") setFilm({ slide: "", element: "" });
+      },
+    });
     return () => open.close();
   }, [deck.id]);
-  useEffect(() => line.current?.show(state.current), [current?.id, step, dark]);
+  useEffect(() => line.current?.show(state.current), [current?.id, step, dark, playing]);
+  useEffect(() => {
+    if (playing === undefined) return;
+    const timer = setTimeout(() => setHeard((said) => said ?? "nothing"), 1500);
+    return () => clearTimeout(timer);
+  }, [playing]);
   useEffect(() => {
     if (since === undefined) return;
     const timer = setInterval(() => setElapsed((Date.now() - since) / 1000), 250);
@@ -80,7 +113,11 @@ export default function Speak() {
     shallower: () => go(walk.shallower),
     first: () => go(shown[0]?.id),
     last: () => go(shown.filter(({ parent }) => parent === null).at(-1)?.id),
-    dark: () => setDark((now) => !now),
+    dark: () => setDark((was) => !was),
+    play: () => {
+      const media = current?.elements.find((element) => element.kind === "media" && deck.assets[element.source]);
+      if (media) play(playing === undefined ? media.id : undefined);
+    },
   });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -142,7 +179,7 @@ export default function Speak() {
       <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4">
         <div className="flex min-h-0 flex-col gap-3 overflow-auto">
           <div className={dark ? "opacity-30" : ""}>
-            <Small slide={current} label="Now" step={step} onOpen={go} />
+            <Small slide={current} label="Now" step={step} onOpen={go} media={{ playing, onPlay: play }} />
           </div>
           <div className="flex flex-wrap items-center gap-2">
             <button type="button" className="btn btn-sm" disabled={!walk.previous && step === 0} onClick={back}>
@@ -166,6 +203,7 @@ export default function Speak() {
               The browser did not open the window. Allow windows for this page, or open <a className="text-primary underline" href={`/decks/${deck.id}/hall`} target="_blank" rel="noreferrer">the hall's page</a> yourself.
             </p>
           )}
+          {playing !== undefined && <Playing heard={heard} called={calledMedia(current.elements.find(({ id }) => id === playing) as MediaElement)} />}
           {nextSlide && (
             <div className="w-56">
               <p className="quiet pb-1 text-sm">Next</p>

@@ -38,6 +38,20 @@ describe("the web page", () => {
     expect(page).toContain('href="data:image/png;base64,AQID"');
   });
 
+  it("plays films with the controls of the browser and sounds with a button, where they stand and when they have come in", async () => {
+    const frame = { x: 96, y: 54, width: 480, height: 270 };
+    const given: Deck = { ...deck, assets: { ...deck.assets, "a.mp4": { sha256: "b".repeat(64), mediaType: "video/mp4", width: 1, height: 1 }, "a.wav": { sha256: "c".repeat(64), mediaType: "audio/wav", width: 1, height: 1 } }, slides: [{ ...newSlide("one", "blank"), elements: [{ kind: "media", id: "f", slot: null, frame, source: "a.mp4", form: "video", poster: "pictures/a.png", alt: "The \"tide\"", entrance: { order: 1, trigger: "press", effect: "fade", seconds: 0.5 } }, { kind: "media", id: "s", slot: null, frame, source: "a.wav", form: "audio", alt: "" }, { kind: "media", id: "w", slot: null, frame, source: "https://example.org/far.mp4", form: "video", alt: "Far" }] }] };
+    const tree = fromHtml(await write(given));
+    const [film, ...more] = all(tree, ({ tagName }) => tagName === "video");
+    expect(more).toEqual([]);
+    expect(film?.properties).toMatchObject({ controls: true, ariaLabel: 'The "tide"', src: "data:video/mp4;base64,AQID", poster: "data:image/png;base64,AQID", dataStep: "1", style: "left:10%;top:10%;width:50%;height:50%" });
+    const sounds = all(tree, has("sound"));
+    expect(sounds.map((sound) => [all(sound, ({ tagName }) => tagName === "audio")[0]?.properties.src, all(sound, ({ tagName }) => tagName === "button")[0]?.properties.ariaLabel])).toEqual([["data:audio/wav;base64,AQID", "Play: Sound"]]);
+    const said = (from: number, to: number) => writeReport({ ...given, slides: given.slides.map((slide) => ({ ...slide, elements: slide.elements.slice(from, to) })) }, "html");
+    expect([said(0, 2).adapted, said(0, 2).to.media]).toEqual([[], 2]);
+    expect([said(2, 3).adapted, said(2, 3).to.media]).toEqual([[{ slide: 1, what: "a film", how: "shown by its picture" }], 0]);
+  });
+
   it("has a section a slide with its name, its place, its words, its links, its steps and its notes", async () => {
     const tree = fromHtml(await write(deck));
     const sections = all(tree, ({ tagName }) => tagName === "section") as [Element, Element];

@@ -1,6 +1,6 @@
 import { escapeXml, scenesMarkup } from "@unitext/core/draw";
-import { type FontSet, layoutSlide, linkPlaces, type Scene } from "@unitext/core/layout";
-import { type Deck, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
+import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
+import { type Deck, type DeckHead, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../json";
 import { SCRIPT, STYLE } from "./page";
@@ -82,11 +82,24 @@ function pressed(scene: Scene, href: (to: string) => string | undefined): string
   }).join("");
 }
 
+/** Films, which have controls of their own, and sounds, each with a button, over the pictures that stand for them. */
+function played(scene: Scene, slide: Slide, { page, assets }: Pick<DeckHead, "page" | "assets">, address: (sha256: string) => string | undefined): string {
+  return mediaPlaces(scene, slide, assets).map(({ form, alt, sha256, poster, press, rotation, ...place }) => {
+    const source = address(sha256);
+    if (source === undefined) return "";
+    const called = escapeXml(alt || (form === "video" ? "Film" : "Sound"));
+    const still = poster === undefined ? undefined : address(poster);
+    const at = `style="left:${percent(place.x, page.width)};top:${percent(place.y, page.height)};width:${percent(place.width, page.width)};height:${percent(place.height, page.height)}${rotation ? `;transform:rotate(${rotation}deg)` : ""}"${press ? ` data-step="${press}"` : ""}`;
+    if (form === "video") return `<video class="film" controls playsinline preload="metadata" aria-label="${called}" src="${source}"${still === undefined ? "" : ` poster="${still}"`} ${at}></video>`;
+    return `<div class="sound" ${at}><audio preload="metadata" src="${source}"></audio><button type="button" data-play aria-pressed="false" aria-label="Play: ${called}">▶</button></div>`;
+  }).join("");
+}
+
 const KEYS: [string, string][] = [["→ or Space", "next, point by point"], ["←", "back"], ["↓", "into the details"], ["↑", "back to the main slide"], ["Home, End", "first, last slide"], ["N", "notes in a window of their own"], ["K", "dark"], ["F", "whole screen"], ["?", "this list"]];
 
 /**
  * Writes a deck as one web page that needs nothing else: slides as drawings with their words for assistive technology,
- * links, points one at a time, details, transitions, notes in a window of their own, keys. It asks no network.
+ * links, films and sounds, points one at a time, details, transitions, notes in a window of their own, keys. It asks no network.
  */
 export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Array {
   const head = headOf(deck);
@@ -99,10 +112,11 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
   };
   const types = new Map(Object.values(deck.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
   const scenes = slides.map(({ slide, number }) => layoutSlide(slide, { head, number, fonts }));
-  const { definitions, drawings } = scenesMarkup(scenes, { outlines: fonts, picture: (sha256) => {
+  const address = (sha256: string) => {
     const bytes = picture(sha256);
     return bytes && `data:${types.get(sha256) ?? "image/png"};base64,${toBase64(bytes)}`;
-  } });
+  };
+  const { definitions, drawings } = scenesMarkup(scenes, { outlines: fonts, picture: address });
   /** The nearest main slide that is shown. */
   const above = (slide: Slide): string => {
     let parent = slide.parent;
@@ -114,7 +128,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     const title = titleElement(slide);
     const { transition, delay } = slide;
     const words = [...(title ? [`<h2>${inlineHtml(title.text.flatMap(({ runs }) => runs), href)}</h2>`] : []), ...readingOrder(slide).filter((element) => element !== title).map((element) => wordsHtml(element, href))].join("").replace(/<a /g, '<a tabindex="-1" ');
-    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
+    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${played(scenes[nth] as Scene, slide, head, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
   });
   const buttons = [["back", "Back"], ["next", "Next"], ["deeper", "Details"], ["up", "Main slide"], ["notes", "Notes"], ["full", "Whole screen"], ["keys", "Keys"]].map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`).join("");
   const keys = `<dialog aria-label="Keys"><table>${KEYS.map(([key, does]) => `<tr><td><kbd>${key}</kbd></td><td>${does}</td></tr>`).join("")}</table><form method="dialog"><button>Close</button></form></dialog>`;

@@ -4,6 +4,7 @@ import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "
 import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, type LevelStyle, NUMBER_SIGN, type Paragraph, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
 import { chartTable, figureWords, flattened } from "../kept";
+import { fromBase64 } from "../json";
 import { isLines, stillPictures } from "../picture";
 import { ShapeMath } from "./math";
 import { transform } from "./layouts";
@@ -75,6 +76,9 @@ export function embedded({ head, options, pack, relationships, path }: SlideWork
   const dots = stillPictures({ [source]: asset }, options.picture, options.png)(asset.sha256);
   return dots ? { id: relationships.add(REL[type], relativeTo(path, pack.picture(`${asset.sha256} as dots`, dots, "png"))), lines: id } : { id };
 }
+
+/** A dark picture, 16 to 9, for films and sounds without one: the element that holds them wants a picture (CT_Picture, ECMA-376-1, 19.3.1.37). */
+const DARK = fromBase64("iVBORw0KGgoAAAANSUhEUgAAABAAAAAJCAMAAAAM9FwAAAAAA1BMVEUgMC6cp0AGAAAADElEQVR42mNgGKQAAACZAAF6xvHnAAAAAElFTkSuQmCC");
 
 const paint = (element: Pick<Element, "fill" | "stroke" | "shadow">, work: SlideWork) => (element.fill ? fillXml(element.fill, (source) => embedded(work, source)) : "<a:noFill/>") + (element.stroke ? strokeXml(element.stroke) : "") + shadowXml(element.shadow);
 
@@ -223,10 +227,10 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
   media: (element, work) => {
     const kept = work.kept(element);
     if (kept !== undefined) return kept;
-    const { id, name, frame } = work;
+    const { id, name, frame, pack, relationships, path } = work;
     const file = embedded(work, element.source, element.form);
-    const poster = element.poster === undefined ? undefined : embedded(work, element.poster);
-    if (file === undefined || poster === undefined) return standIn(element.alt || (element.form === "video" ? "Film" : "Sound"), work);
+    if (file === undefined) return standIn(element.alt || (element.form === "video" ? "Film" : "Sound"), work);
+    const poster = (element.poster === undefined ? undefined : embedded(work, element.poster)) ?? { id: relationships.add(REL.image, relativeTo(path, pack.picture("a film without a picture", DARK, "png"))) };
     const film = xml(element.form === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file.id });
     return xml("p:pic", {}, xml("p:nvPicPr", {}, xml("p:cNvPr", { id, name: element.name ?? name, descr: element.alt }, '<a:hlinkClick r:id="" action="ppaction://media"/>'), '<p:cNvPicPr><a:picLocks noChangeAspect="1"/></p:cNvPicPr>', xml("p:nvPr", {}, film)), xml("p:blipFill", {}, blipXml(poster), "<a:stretch><a:fillRect/></a:stretch>"), xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'));
   },

@@ -1,0 +1,31 @@
+import type { Asset, DeckHead, Frame, MediaElement, Slide } from "@unitext/core/model";
+import type { Scene } from "./scene";
+
+/** Where a film or sound stands on a page, in points, and what is played there. */
+export interface MediaPlace extends Frame {
+  element: string;
+  form: MediaElement["form"];
+  alt: string;
+  sha256: string;
+  mediaType: Asset["mediaType"];
+  /** The SHA-256 of the picture that stands there before. */
+  poster?: string;
+  /** How far it is turned about its middle, clockwise in degrees. */
+  rotation?: number;
+  /** After which press it is there: 0 from the beginning. */
+  press: number;
+}
+
+/** The films and sounds of a slide whose files are in its deck, where its scene has them. */
+export function mediaPlaces({ boxes, reveals = [] }: Pick<Scene, "boxes" | "reveals">, { elements }: Pick<Slide, "elements">, assets: DeckHead["assets"]): MediaPlace[] {
+  return elements.flatMap((element): MediaPlace[] => {
+    const box = boxes.find((one) => one.element === element.id);
+    if (element.kind !== "media" || !box) return [];
+    const { form, alt, rotation } = element;
+    const [asset, poster] = [assets[element.source], element.poster === undefined ? undefined : assets[element.poster]];
+    if (!asset) return [];
+    const press = reveals.find((one) => one.element === element.id && one.paragraph === undefined)?.press ?? 0;
+    const { x, y, width, height } = box;
+    return [{ element: element.id, form, alt, sha256: asset.sha256, mediaType: asset.mediaType, ...(poster ? { poster: poster.sha256 } : {}), ...(rotation ? { rotation } : {}), press, x, y, width, height }];
+  });
+}
