@@ -131,6 +131,20 @@ describe("an .odp written back", () => {
     expect(second.slides[at]?.elements.map(({ kind, name }) => [kind, name])).toEqual((slides[at] as Slide).elements.map(({ kind, name }) => [kind, name]));
   });
 
+  // The names that the namespaces of others' standards (XSL 1.0, SVG 1.1, SMIL 2.0) have there; drafts of OpenDocument and programs of those years used them (common practice, no source).
+  it("is kept as well where namespaces have the names of drafts", () => {
+    const old = { "urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0": "http://www.w3.org/1999/XSL/Format", "urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0": "http://www.w3.org/2000/svg", "urn:oasis:names:tc:opendocument:xmlns:smil-compatible:1.0": "http://www.w3.org/2001/SMIL20/" };
+    const drafted = zipSync(Object.fromEntries(Object.entries(unzipSync(foreign)).map(([path, part]) => [path, /^(content|styles)\.xml$/.test(path) ? strToU8(Object.entries(old).reduce((text, [name, draft]) => text.replaceAll(`"${name}"`, `"${draft}"`), strFromU8(part))) : part])));
+    const { deck: given } = read(drafted, "draft.odp");
+    expect(same(drafted, write(given))).toEqual([]);
+    const changed = { ...given, slides: given.slides.map((slide, nth) => (nth ? slide : { ...slide, notes: plainText("Another word") })) };
+    const written = write(changed);
+    expect(pagesOf(written).slice(1)).toEqual(pagesOf(drafted).slice(1));
+    const { deck: again } = read(written, "again.odp");
+    expect(again.slides.map(({ notes }) => textOf(notes))).toEqual(changed.slides.map(({ notes }) => textOf(notes)));
+    expect(again.slides.map(({ elements }) => elements.map(({ kind, frame }) => [kind, frame]))).toEqual(changed.slides.map(({ elements }) => elements.map(({ kind, frame }) => [kind, frame])));
+  });
+
   it("follows another order, slides taken out, hidden, doubled and added", () => {
     const [first, second, third] = deck.slides as [Slide, Slide, Slide];
     const moved = apply(deck, moveTo(deck, [third.id], { parent: null, after: null })).deck;

@@ -19,6 +19,9 @@ export const NS = {
   "xmlns:script": "urn:oasis:names:tc:opendocument:xmlns:script:1.0",
 } as const;
 
+/** What drafts of the standard called some of them: files of those years have these, and the same words in them. */
+export const DRAFT_NS: Partial<Record<keyof typeof NS, string>> = { "xmlns:fo": "http://www.w3.org/1999/XSL/Format", "xmlns:svg": "http://www.w3.org/2000/svg", "xmlns:smil": "http://www.w3.org/2001/SMIL20/" };
+
 export const MEDIA_TYPE = "application/vnd.oasis.opendocument.presentation";
 export const CHART_TYPE = "application/vnd.oasis.opendocument.chart";
 export const FORMULA_TYPE = "application/vnd.oasis.opendocument.formula";

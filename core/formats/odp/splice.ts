@@ -3,7 +3,7 @@ import { type Deck, type Element, Failure, type Frame, type Slide } from "@unite
 import { strFromU8 } from "fflate";
 import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from "../kept";
 import { reidentified } from "./brought";
-import { NS } from "./names";
+import { DRAFT_NS, NS } from "./names";
 import { SHAPES } from "./readshape";
 import { rechart } from "./rechart";
 import { standing } from "./writedrawing";
@@ -90,7 +90,7 @@ export class OdpBase {
       if (!file.has("content.xml") || !file.has("styles.xml")) return undefined;
       const base = new OdpBase(file, deck);
       const { namespaces } = base.content;
-      const usual = Object.entries(NS).every(([prefix, uri]) => (namespaces.get(prefix) ?? uri) === uri);
+      const usual = Object.entries(NS).every(([prefix, uri]) => [undefined, uri, DRAFT_NS[prefix as keyof typeof NS]].includes(namespaces.get(prefix)));
       return usual && base.content.pagesEnd > 0 && base.origins.size ? base : undefined;
     } catch (error) {
       if (error instanceof Failure || error instanceof SyntaxError) return undefined;
