@@ -72,6 +72,33 @@ describe("preset forms", () => {
     expect(formOf({ preset: "upDownArrowCallout" }, 60, 100).text).toMatchObject({ x: 0, width: 60 });
   });
 
+  // Worked by hand: a cubic leaves an end towards the control point beside it, an arc along its circle (SVG 2, 9.3).
+  it.each([
+    ["a line", "M0 0L40 30", [40, 30], [0, 0]],
+    ["a curve", "M0 0C38 0 77 19 77 39", [38, 0], [77, 19]],
+    ["a curve of one control point", "M0 0Q50 0 50 50", [50, 0], [50, 0]],
+    ["a curve whose control points lie on its ends", "M0 0C0 0 40 30 40 30", [40, 30], [0, 0]],
+    ["the last of several outlines", "M0 0L9 9M10 10C20 10 30 20 30 30", [20, 10], [30, 20]],
+  ])("knows where %s leaves and reaches its ends", (_, d, next, before) => {
+    const [{ ends } = { ends: undefined }] = formOf({ width: 100, height: 100, paths: [{ d, fill: false, stroke: true }] }, 200, 100).outlines;
+    const twice = ([x = 0, y = 0]: number[]) => [x * 2, y];
+    const sloped = (a: number[] = [], b: number[] = []) => Math.atan2((b[1] ?? 0) - (a[1] ?? 0), (b[0] ?? 0) - (a[0] ?? 0));
+    const [from, to] = [ends?.from ?? [], ends?.to ?? []];
+    expect(sloped(from, ends?.next)).toBeCloseTo(sloped(from, twice(next)), 6);
+    expect(sloped(ends?.before, to)).toBeCloseTo(sloped(twice(before), to), 6);
+  });
+  it("knows that an arc leaves its ends along its circle, and that a closed outline has none", () => {
+    const endsOf = (d: string) => formOf({ width: 100, height: 100, paths: [{ d, fill: false, stroke: true }] }, 100, 100).outlines[0]?.ends;
+    const arc = endsOf("M10 20A10 10 0 0 1 20 30");
+    expect([arc?.next[1], arc?.before[0]]).toEqual([20, 20]);
+    expect(arc?.next[0]).toBeGreaterThan(10);
+    expect(arc?.before[1]).toBeLessThan(30);
+    expect(endsOf("M0 0L9 0L9 9Z")).toBeUndefined();
+    // The same curve as one of the forms of the standard.
+    const [known] = formOf({ preset: "curvedConnector2" }, 100, 60).outlines;
+    expect(formOf({ width: 100, height: 60, paths: [{ d: known?.d as string, fill: false, stroke: true }] }, 100, 60).outlines[0]?.ends).toEqual(known?.ends);
+  });
+
   // ST_ShapeType, ECMA-376-1, 20.1.10.56; the list from memory.
   const ALL = "line lineInv triangle rtTriangle rect diamond parallelogram trapezoid nonIsoscelesTrapezoid pentagon hexagon heptagon octagon decagon dodecagon star4 star5 star6 star7 star8 star10 star12 star16 star24 star32 roundRect round1Rect round2SameRect round2DiagRect snipRoundRect snip1Rect snip2SameRect snip2DiagRect plaque ellipse teardrop homePlate chevron pieWedge pie blockArc donut noSmoking rightArrow leftArrow upArrow downArrow stripedRightArrow notchedRightArrow bentUpArrow leftRightArrow upDownArrow leftUpArrow leftRightUpArrow quadArrow leftArrowCallout rightArrowCallout upArrowCallout downArrowCallout leftRightArrowCallout upDownArrowCallout quadArrowCallout bentArrow uturnArrow circularArrow leftCircularArrow leftRightCircularArrow curvedRightArrow curvedLeftArrow curvedUpArrow curvedDownArrow swooshArrow cube can lightningBolt heart sun moon smileyFace irregularSeal1 irregularSeal2 foldedCorner bevel frame halfFrame corner diagStripe chord arc leftBracket rightBracket leftBrace rightBrace bracketPair bracePair straightConnector1 bentConnector2 bentConnector3 bentConnector4 bentConnector5 curvedConnector2 curvedConnector3 curvedConnector4 curvedConnector5 callout1 callout2 callout3 accentCallout1 accentCallout2 accentCallout3 borderCallout1 borderCallout2 borderCallout3 accentBorderCallout1 accentBorderCallout2 accentBorderCallout3 wedgeRectCallout wedgeRoundRectCallout wedgeEllipseCallout cloudCallout cloud ribbon ribbon2 ellipseRibbon ellipseRibbon2 leftRightRibbon verticalScroll horizontalScroll wave doubleWave plus flowChartProcess flowChartDecision flowChartInputOutput flowChartPredefinedProcess flowChartInternalStorage flowChartDocument flowChartMultidocument flowChartTerminator flowChartPreparation flowChartManualInput flowChartManualOperation flowChartConnector flowChartPunchedCard flowChartPunchedTape flowChartSummingJunction flowChartOr flowChartCollate flowChartSort flowChartExtract flowChartMerge flowChartOfflineStorage flowChartOnlineStorage flowChartMagneticTape flowChartMagneticDisk flowChartMagneticDrum flowChartDisplay flowChartDelay flowChartAlternateProcess flowChartOffpageConnector actionButtonBlank actionButtonHome actionButtonHelp actionButtonInformation actionButtonForwardNext actionButtonBackPrevious actionButtonEnd actionButtonBeginning actionButtonReturn actionButtonDocument actionButtonSound actionButtonMovie gear6 gear9 funnel mathPlus mathMinus mathMultiply mathDivide mathEqual mathNotEqual cornerTabs squareTabs plaqueTabs chartX chartStar chartPlus".split(" ");
   it("all forms of the standard are drawn, with numbers alone, at any size", () => {

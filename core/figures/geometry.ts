@@ -1,3 +1,4 @@
+import SvgPath from "svgpath";
 import type { Frame, Geometry } from "@unitext/core/model";
 import type { Preset } from "./preset";
 import { PRESETS, STARS } from "./presets";
@@ -252,8 +253,18 @@ export function formOf(geometry: Geometry, width: number, height: number): Form 
   return { outlines: geometry.paths.map(({ d, fill, stroke }) => ({ d: scaledPath(d, sx, sy), fill, stroke, shade: 0, ...openEnds(d, sx, sy) })), text: { x: 0, y: 0, width, height } };
 }
 
+/** The ends of an open path and the points by which it leaves and reaches them: control points where it is a curve; arcs as the curves that they are. */
 function openEnds(d: string, sx: number, sy: number): Pick<Outline, "ends"> {
-  const points = [...d.matchAll(/(-?[\d.]+)[\s,]+(-?[\d.]+)(?=\s*(?:[MLCQAZ]|$))/g)].map(([, x, y]): [number, number] => [Number(x) * sx, Number(y) * sy]);
-  const [from, next] = points;
-  return d.includes("Z") || !from || !next ? {} : { ends: { from, next, before: points.at(-2) as [number, number], to: points.at(-1) as [number, number] } };
+  if (d.includes("Z")) return {};
+  const points: [number, number][] = [];
+  new SvgPath(d).unarc().iterate(([command, ...values]) => {
+    if (command === "M") points.length = 0;
+    for (let at = 0; at + 1 < values.length; at += 2) points.push([(values[at] as number) * sx, (values[at + 1] as number) * sy]);
+  });
+  const [from, to] = [points[0], points.at(-1)];
+  // A control point may lie on its end; the direction is that of the next point then.
+  const apart = (one: [number, number]) => ([x, y]: [number, number]) => Math.hypot(x - one[0], y - one[1]) > 1e-6;
+  const next = from && points.find(apart(from));
+  const before = to && points.findLast(apart(to));
+  return from && to && next && before ? { ends: { from, next, before, to } } : {};
 }

@@ -54,10 +54,14 @@ describe("a slide of a .pptx in an .odp, and back", () => {
     expect(words(through(through(deck, "odp"), "pptx"))).toEqual(words(deck));
   });
 
-  const gradient = (...stops: [number, string][]) => `<a:gradFill><a:gsLst>${stops.map(([at, colour]) => `<a:gs pos="${at * 1000}"><a:srgbClr val="${colour}"/></a:gs>`).join("")}</a:gsLst><a:lin ang="5400000" scaled="0"/></a:gradFill>`;
+  const gradient = (...stops: [number, string, number?][]) => `<a:gradFill><a:gsLst>${stops.map(([at, colour, alpha]) => `<a:gs pos="${at * 1000}"><a:srgbClr val="${colour}">${alpha === undefined ? "" : `<a:alpha val="${alpha * 1000}"/>`}</a:srgbClr></a:gs>`).join("")}</a:gsLst><a:lin ang="5400000" scaled="0"/></a:gradFill>`;
   it.each([
     ["from one colour to another", gradient([0, "0F5C63"], [100, "F4F1E8"]), true],
     ["from the middle to both sides", gradient([0, "0F5C63"], [50, "F4F1E8"], [100, "0F5C63"]), true],
+    ["from nothing to a colour", gradient([0, "FFFFFF", 0], [100, "FFFFFF"]), true],
+    ["from its middle into nothing on both sides", gradient([0, "0F5C63", 0], [50, "F4F1E8"], [100, "0F5C63", 0]), true],
+    ["that begins after a third", gradient([32, "FFFFFF", 0], [100, "FFFFFF"]), true],
+    ["that is over after two thirds", gradient([0, "0F5C63"], [64, "F4F1E8"]), false],
     ["over three colours", gradient([0, "0F5C63"], [50, "F4F1E8"], [100, "B7791F"]), false],
     ["from a third to both sides", gradient([0, "0F5C63"], [33, "F4F1E8"], [100, "0F5C63"]), false],
   ])("paints a gradient %s, and tells it where it cannot", (_, fill, whole) => {

@@ -1,4 +1,4 @@
-import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, isAxial, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts, stepsForm, withSteps } from "@unitext/core/model";
+import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, isPlainGradient, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts, stepsForm, withSteps } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
 import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./kept";
@@ -67,7 +67,7 @@ export const FEATURES = {
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   // What becomes of a picture without a file is said of the picture.
   "own places": (slide, deck) => slide.elements.flatMap((element) => (element.frame && !(element.kind === "picture" && !deck.assets[element.source]) ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
-  "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && fill.stops.length > 2 && !isAxial(fill)) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && !isPlainGradient(fill)) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "large ends of lines": (slide) => slide.elements.flatMap((element) => (Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),

@@ -73,6 +73,7 @@ export const TextBox = z.object({
 export type TextBox = z.infer<typeof TextBox>;
 
 export const Stop = z.object({ at: share, colour: Colour, opacity: share.optional() });
+export type Stop = z.infer<typeof Stop>;
 export const PATTERNS = ["dots", "horizontal", "vertical", "rising", "falling", "grid", "cross"] as const;
 /** What an area is filled with. The angle of a gradient turns clockwise from left to right. */
 export const Fill = z.discriminatedUnion("kind", [
@@ -93,6 +94,12 @@ export type Stroke = z.infer<typeof Stroke>;
 export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, middle, last, ...more] = stops;
   return form === "linear" && !more.length && first !== undefined && last !== undefined && first.at < 0.02 && last.at > 0.98 && Math.abs((middle?.at ?? 0) - 0.5) < 0.02 && first.colour === last.colour && first.opacity === last.opacity;
+}
+
+/** Whether a gradient runs between two colours to its end, or from its middle to both sides: what both standards can say. */
+export function isPlainGradient({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
+  const [first, last] = [stops[0], stops.at(-1)];
+  return isAxial({ form, stops }) || (stops.length === 2 && (form === "linear" ? (last?.at ?? 1) > 0.99 : (first?.at ?? 0) < 0.01));
 }
 
 /** Soft light behind a thing: blur and distance in points, direction in degrees clockwise from the right. */

@@ -16,6 +16,7 @@ const NAMED: Record<string, string> = {
   "draw:master-page-name": "style:master-page",
   "draw:fill-gradient-name": "draw:gradient",
   "draw:fill-hatch-name": "draw:hatch",
+  "draw:opacity-name": "draw:opacity",
   "draw:fill-image-name": "draw:fill-image",
   "draw:stroke-dash": "draw:stroke-dash",
   "draw:marker-start": "draw:marker",

@@ -151,6 +151,10 @@ describe("shapes (10.3)", () => {
       row("a gradient along an angle", 'draw:fill="gradient" draw:fill-gradient-name="shore"', { fill: { kind: "gradient", form: "linear", angle: 0, stops: [{ at: 0, colour: "#ffffff" }, { at: 1, colour: "#0f5c63" }] } }, '<draw:gradient draw:name="shore" draw:style="linear" draw:start-color="#ffffff" draw:end-color="#0f5c63" draw:angle="90deg"/>'),
       // `draw:style` of gradients, OpenDocument 1.3, part 3 (the words from memory): from the middle outward, the first colour in the middle.
       row("a gradient from the middle to both sides", 'draw:fill="gradient" draw:fill-gradient-name="shore"', { fill: { kind: "gradient", form: "linear", angle: 0, stops: [{ at: 0, colour: "#0f5c63" }, { at: 0.5, colour: "#ffffff" }, { at: 1, colour: "#0f5c63" }] } }, '<draw:gradient draw:name="shore" draw:style="axial" draw:start-color="#ffffff" draw:end-color="#0f5c63" draw:angle="90deg"/>'),
+      // `draw:opacity` (16.40.7, the number from memory): a gradient of opacities over a colour, or over a gradient of colours; `draw:border` is where it has not begun.
+      row("a colour that fades", 'draw:fill="solid" draw:fill-color="#0f5c63" draw:opacity-name="fade"', { fill: { kind: "gradient", form: "linear", angle: 0, stops: [{ at: 0.25, colour: "#0f5c63", opacity: 0 }, { at: 1, colour: "#0f5c63" }] } }, '<draw:opacity draw:name="fade" draw:style="linear" draw:start="0%" draw:end="100%" draw:angle="90deg" draw:border="25%"/>'),
+      row("a gradient that fades where it does", 'draw:fill="gradient" draw:fill-gradient-name="shore" draw:opacity-name="fade"', { fill: { kind: "gradient", form: "radial", angle: 0, stops: [{ at: 0, colour: "#0f5c63", opacity: 0.2 }, { at: 0.5, colour: "#ffffff", opacity: 0.8 }] } }, '<draw:gradient draw:name="shore" draw:style="radial" draw:start-color="#ffffff" draw:end-color="#0f5c63" draw:border="50%"/><draw:opacity draw:name="fade" draw:style="radial" draw:start="80%" draw:end="20%" draw:border="50%"/>'),
+      row("a gradient that lets through as a whole", 'draw:fill="gradient" draw:fill-gradient-name="shore" draw:opacity="40%"', { fill: { kind: "gradient", form: "linear", angle: 0, stops: [{ at: 0, colour: "#ffffff", opacity: 0.4 }, { at: 1, colour: "#0f5c63", opacity: 0.4 }] } }, '<draw:gradient draw:name="shore" draw:style="linear" draw:start-color="#ffffff" draw:end-color="#0f5c63" draw:angle="90deg"/>'),
       row("a hatch over a colour", 'draw:fill="hatch" draw:fill-hatch-name="lines" draw:fill-hatch-solid="true" draw:fill-color="#ffffff"', { fill: { kind: "pattern", pattern: "rising", fore: "#0f5c63", back: "#ffffff" } }, '<draw:hatch draw:name="lines" draw:style="single" draw:color="#0f5c63" draw:distance="4pt" draw:rotation="450"/>'),
       row("a picture that is stretched", 'draw:fill="bitmap" draw:fill-image-name="photo" style:repeat="stretch"', { fill: { kind: "picture" } }, '<draw:fill-image draw:name="photo" xlink:href="Pictures/a.png" xlink:type="simple"/>'),
       row("a picture in tiles", 'draw:fill="bitmap" draw:fill-image-name="photo" style:repeat="repeat"', { fill: { kind: "picture", tile: true } }, '<draw:fill-image draw:name="photo" xlink:href="Pictures/a.png" xlink:type="simple"/>'),
@@ -166,6 +170,12 @@ describe("shapes (10.3)", () => {
     ],
     looksOf,
   );
+});
+
+// Halfway between white and black the colour is a grey of 128 (CSS Color 4, 12: interpolation in sRGB); such a fill is told before it is written.
+it("a gradient that fades elsewhere than it runs has stops for both", () => {
+  const deck = slideOf({ graphic: 'draw:fill="gradient" draw:fill-gradient-name="shore" draw:opacity-name="fade"', definitions: '<draw:gradient draw:name="shore" draw:style="linear" draw:start-color="#ffffff" draw:end-color="#000000" draw:angle="90deg"/><draw:opacity draw:name="fade" draw:style="linear" draw:start="50%" draw:end="100%" draw:angle="90deg" draw:border="50%"/>' });
+  expect(looksOf(deck)).toMatchObject({ fill: { stops: [{ at: 0, colour: "#ffffff", opacity: 0.5 }, { at: 0.5, colour: "#808080", opacity: 0.5 }, { at: 1, colour: "#000000" }] } });
 });
 
 it("an ellipse is the form of that name", () => expect(looksOf(slideOf({ graphic: 'draw:fill="solid" draw:fill-color="#0f5c63"', shape: `<draw:ellipse draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}/>` }))).toMatchObject({ geometry: { preset: "ellipse" } }));

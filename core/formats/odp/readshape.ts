@@ -15,7 +15,8 @@ import { chartUnmodelled } from "./chartmore";
 import { cellLook, inStyle } from "./readcells";
 import { readChart } from "./readchart";
 import { takesData } from "./rechart";
-import { type OdpStyles, type Properties, readBox, readFill, readShadow, readStroke, share, type Values } from "./readstyles";
+import { type OdpStyles, type Properties, readBox, readShadow, readStroke, share, type Values } from "./readstyles";
+import { readFill } from "./readfill";
 import { readLooked, type TextReader } from "./readtext";
 
 /** What shapes of a page or master are read with. */

@@ -22,6 +22,7 @@ const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const valuesOf = (element: XmlNode | undefined): Values => Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
 const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));
 const round = (value: number) => Math.round(value * 100) / 100;
+export const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
 
 /** A share that ODF writes in percent. */
 export function share(value: string | undefined): number | undefined {
@@ -260,56 +261,6 @@ export function levelStyle(run: RunLook, paragraph: ParagraphLook, align: LevelS
 }
 
 export const alignOf = (value: string | undefined, rtl = false): LevelStyle["align"] => ({ center: "centre", end: "end", [rtl ? "left" : "right"]: "end" } as Record<string, LevelStyle["align"]>)[value ?? ""];
-
-const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
-/** An angle (18.3.1): with a unit, or degrees; a bare number over 360 counts tenths of degrees, as files have it. */
-function angleOf(value: string | undefined): number {
-  const [, number, unit] = /^\s*(-?[\d.]+)\s*(deg|grad|rad)?\s*$/.exec(value ?? "0") ?? [];
-  const said = Number(number) || 0;
-  return unit === "rad" ? (said * 180) / Math.PI : unit === "grad" ? said * 0.9 : unit === "deg" ? said : said / 10;
-}
-
-/** Graphic properties as a fill; undefined where there is none. `picture` gives the name of a picture that fills. */
-export function readFill(graphic: Values, drawn: ReadonlyMap<string, XmlNode>, picture: (image: XmlNode) => string | undefined): Fill | undefined {
-  const kind = graphic.fill;
-  const opacity = share(graphic.opacity);
-  const see = opacity === undefined || opacity >= 1 ? {} : { opacity: clamp(opacity, 0, 1) };
-  const plain = colour(graphic["fill-color"]);
-  if (kind === "solid") return { kind: "solid", colour: plain ?? "#729fcf", ...see };
-  if (kind === "gradient") {
-    const element = drawn.get(`gradient ${graphic["fill-gradient-name"]}`) ?? drawn.get(`linearGradient ${graphic["fill-gradient-name"]}`) ?? drawn.get(`radialGradient ${graphic["fill-gradient-name"]}`);
-    if (!element) return plain ? { kind: "solid", colour: plain, ...see } : undefined;
-    const [start, end] = [colour(attribute(element, "start-color")) ?? "#ffffff", colour(attribute(element, "end-color")) ?? "#000000"];
-    const style = attribute(element, "style") ?? "linear";
-    const more = childrenOf(element, "gradient-stop").concat(childrenOf(element, "stop")).flatMap((stop) => {
-      const at = Number(attribute(stop as XmlNode, "offset"));
-      const own = colour(attribute(stop as XmlNode, "color-value") ?? attribute(stop as XmlNode, "stop-color"));
-      return own && Number.isFinite(at) ? [{ at: clamp(at, 0, 1), colour: own }] : [];
-    }).slice(0, 20);
-    const angle = turned(90 - angleOf(attribute(element, "angle")));
-    const border = clamp(share(attribute(element, "border")) ?? 0, 0, 0.99);
-    if (style === "linear" || style === "axial") {
-      const stops = more.length >= 2 ? more : style === "axial" ? [{ at: 0, colour: end }, { at: 0.5, colour: start }, { at: 1, colour: end }] : [{ at: border, colour: start }, { at: 1, colour: end }];
-      return { kind: "gradient", form: "linear", angle, stops };
-    }
-    return { kind: "gradient", form: "radial", angle: 0, stops: more.length >= 2 ? more.map((stop) => ({ ...stop, at: 1 - stop.at })).reverse() : [{ at: 0, colour: end }, { at: 1 - border, colour: start }] };
-  }
-  if (kind === "hatch") {
-    const element = drawn.get(`hatch ${graphic["fill-hatch-name"]}`);
-    const fore = colour(attribute(element, "color")) ?? "#000000";
-    const turn = Number(attribute(element, "rotation")?.replace(/deg$/, "")) || 0;
-    const degrees = turned(/deg/.test(attribute(element, "rotation") ?? "") ? turn : turn / 10) % 180;
-    const crossed = (attribute(element, "style") ?? "single") !== "single";
-    const pattern = crossed ? (degrees % 90 > 20 && degrees % 90 < 70 ? "cross" : "grid") : degrees < 22 || degrees > 158 ? "horizontal" : degrees < 68 ? "rising" : degrees < 112 ? "vertical" : "falling";
-    return { kind: "pattern", pattern, fore, back: graphic["fill-hatch-solid"] === "true" && plain ? plain : "#ffffff" };
-  }
-  if (kind === "bitmap") {
-    const image = drawn.get(`fill-image ${graphic["fill-image-name"]}`);
-    const source = image && picture(image);
-    return source === undefined ? undefined : { kind: "picture", source, ...((graphic.repeat ?? "repeat") === "repeat" ? { tile: true } : {}), ...see };
-  }
-  return undefined;
-}
 
 export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>): Stroke | undefined {
   const kind = graphic.stroke ?? "none";

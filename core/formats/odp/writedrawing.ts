@@ -1,5 +1,5 @@
 import { type Form, formOf } from "@unitext/core/figures";
-import { type Element, type Fill, type Frame, type Geometry, isAxial, type Shadow, type Stroke, type TextBox } from "@unitext/core/model";
+import { type Element, type Fill, type Frame, type Geometry, isAxial, type Shadow, type Stop, type Stroke, type TextBox } from "@unitext/core/model";
 import SvgPath from "svgpath";
 import { xml, type XmlValue } from "../archive";
 import { length } from "./names";
@@ -11,6 +11,15 @@ const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
 const HATCHES = { horizontal: ["single", 0], vertical: ["single", 90], rising: ["single", 45], falling: ["single", 135], grid: ["double", 0], cross: ["double", 45], dots: ["triple", 0] } as const;
 const DASHES = { dot: [1, 1, 0, 0, 1], dash: [1, 4, 0, 0, 3], longdash: [1, 8, 0, 0, 3], dashdot: [1, 4, 1, 1, 3], longdashdot: [1, 8, 1, 1, 3] } as const;
 const ENDS = { triangle: ["0 0 20 30", "m10 0-10 30h20z"], barbed: ["0 0 20 30", "m10 0-10 30 10-9 10 9z"], open: ["0 0 20 20", "m10 0-10 18 2 2 8-14 8 14 2-2z"], oval: ["0 0 20 20", "m10 0c5.5 0 10 4.5 10 10s-4.5 10-10 10-10-4.5-10-10 4.5-10 10-10z"], diamond: ["0 0 20 20", "m10 0 10 10-10 10-10-10z"] } as const;
+
+/** Where a gradient of the format starts and ends: in the middle where it runs to both sides; from outside where it is round. Its border is where it has not begun. */
+function ends(form: "linear" | "radial", stops: readonly Stop[]): { style: string; start: Stop | undefined; end: Stop | undefined; border: string } {
+  const [first, last] = [stops[0], stops.at(-1)];
+  if (isAxial({ form, stops: [...stops] })) return { style: "axial", start: stops[1], end: last, border: "0%" };
+  return form === "radial" ? { style: form, start: last, end: first, border: percent(1 - (last?.at ?? 1)) } : { style: form, start: first, end: last, border: percent(first?.at ?? 0) };
+}
+const middle = (form: string) => (form === "radial" ? { "draw:cx": "50%", "draw:cy": "50%" } : {});
+const across = (form: string, angle: number) => (form === "radial" ? {} : { "draw:angle": `${turned(90 - angle)}deg` });
 
 /** The fills, dashes and line ends that styles of a presentation name (OpenDocument 1.3, 16.40); equal ones are written once. */
 export class Definitions {
@@ -30,10 +39,13 @@ export class Definitions {
   }
   /** A gradient between its first and last colour, or from the middle to both sides; the format's run from the top, and turn against the clock. */
   gradient({ form, angle, stops }: Extract<Fill, { kind: "gradient" }>): string {
-    const mirrored = isAxial({ form, stops });
-    const [first, last] = [stops[mirrored ? 1 : 0]?.colour, stops.at(-1)?.colour];
-    const radial = form === "radial";
-    return this.named("draw:gradient", { "draw:style": mirrored ? "axial" : form, ...(radial ? { "draw:cx": "50%", "draw:cy": "50%" } : {}), "draw:start-color": radial ? last : first, "draw:end-color": radial ? first : last, "draw:start-intensity": "100%", "draw:end-intensity": "100%", ...(radial ? {} : { "draw:angle": `${turned(90 - angle)}deg` }), "draw:border": "0%" });
+    const { style, start, end, border } = ends(form, stops);
+    return this.named("draw:gradient", { "draw:style": style, ...middle(form), "draw:start-color": start?.colour, "draw:end-color": end?.colour, "draw:start-intensity": "100%", "draw:end-intensity": "100%", ...across(form, angle), "draw:border": border });
+  }
+  /** How far a gradient lets through, from its first colour to its last (16.40.7, the number from memory). */
+  opacity({ form, angle, stops }: Extract<Fill, { kind: "gradient" }>): string {
+    const { style, start, end, border } = ends(form, stops);
+    return this.named("draw:opacity", { "draw:style": style, ...middle(form), "draw:start": percent(start?.opacity ?? 1), "draw:end": percent(end?.opacity ?? 1), ...across(form, angle), "draw:border": border });
   }
   hatch({ pattern, fore }: Extract<Fill, { kind: "pattern" }>): string {
     const [style, rotation] = HATCHES[pattern];
@@ -60,7 +72,7 @@ export function fillAttributes(fill: Fill | undefined, definitions: Definitions,
     case "solid":
       return { "draw:fill": "solid", "draw:fill-color": fill.colour, ...(fill.opacity === undefined ? {} : { "draw:opacity": percent(fill.opacity) }) };
     case "gradient":
-      return { "draw:fill": "gradient", "draw:fill-gradient-name": definitions.gradient(fill), "draw:fill-color": fill.stops[0]?.colour };
+      return { "draw:fill": "gradient", "draw:fill-gradient-name": definitions.gradient(fill), "draw:fill-color": fill.stops[0]?.colour, ...(fill.stops.some(({ opacity = 1 }) => opacity < 1) ? { "draw:opacity-name": definitions.opacity(fill) } : {}) };
     case "pattern":
       return { "draw:fill": "hatch", "draw:fill-hatch-name": definitions.hatch(fill), "draw:fill-hatch-solid": "true", "draw:fill-color": fill.back };
     case "picture": {

@@ -66,11 +66,14 @@ export const textBox: fc.Arbitrary<TextBox> = fc
   .chain((box) => (box.columns ? quarter(0, 40).map((gap) => ({ ...box, gap })) : fc.constant(box)))
   .map(said) as fc.Arbitrary<TextBox>;
 
-/** Fills that both standards hold: gradients of two colours. */
+/** The two ends of a gradient: colours, how far they let through, and where it begins (linear) or is over (round). */
+const twoStops = fc.record({ from: colour, to: colour, first: some(hundredth(0, 0.95)), second: some(hundredth(0, 0.95)), begins: hundredth(0, 0.9) });
+/** Fills that both standards hold: gradients of two colours, or from the middle to both sides. */
 export const plainFill: fc.Arbitrary<Fill> = fc.oneof(
   fc.record({ colour, opacity: some(hundredth(0.05, 0.95)) }).map((fill) => said({ kind: "solid" as const, ...fill })),
-  fc.record({ from: colour, to: colour, angle: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) }).map(({ from, to, angle }) => ({ kind: "gradient" as const, form: "linear" as const, angle, stops: [{ at: 0, colour: from }, { at: 1, colour: to }] })),
-  fc.record({ from: colour, to: colour }).map(({ from, to }) => ({ kind: "gradient" as const, form: "radial" as const, angle: 0, stops: [{ at: 0, colour: from }, { at: 1, colour: to }] })),
+  fc.record({ of: twoStops, angle: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) }).map(({ of: { from, to, first, second, begins }, angle }) => ({ kind: "gradient" as const, form: "linear" as const, angle, stops: [said({ at: begins, colour: from, opacity: first }), said({ at: 1, colour: to, opacity: second })] })),
+  fc.record({ of: twoStops, angle: fc.integer({ min: 0, max: 71 }).map((value) => value * 5) }).map(({ of: { from, to, first, second }, angle }) => ({ kind: "gradient" as const, form: "linear" as const, angle, stops: [said({ at: 0, colour: from, opacity: first }), said({ at: 0.5, colour: to, opacity: second }), said({ at: 1, colour: from, opacity: first })] })),
+  twoStops.map(({ from, to, first, second, begins }) => ({ kind: "gradient" as const, form: "radial" as const, angle: 0, stops: [said({ at: 0, colour: from, opacity: first }), said({ at: 1 - begins, colour: to, opacity: second })] })),
   fc.record({ pattern: fc.constantFrom(...PATTERNS.filter((pattern) => pattern !== "dots")), fore: colour, back: colour }).map((fill) => ({ kind: "pattern" as const, ...fill })),
 ) as fc.Arbitrary<Fill>;
 
