@@ -124,3 +124,15 @@ describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
     expect(left).toContainEqual({ slide: null, what: "its masters and layouts", why: expect.stringContaining("no slide stands on them") });
   });
 });
+
+describe("spaces that are more than space between words (The Unicode Standard, 6.2: U+00A0, U+2009, U+3000)", () => {
+  const spaced = ["\u3000A paragraph as Japanese ones begin", "10\u00a0m at 5\u2009%", "ends wide\u3000"];
+  const deck: Deck = { ...emptyDeck("d", "Spaced"), slides: [{ ...newSlide("one", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: spaced.map((text) => ({ kind: "bullet", level: 0, runs: [run(text)] })) }], notes: spaced.map((text) => ({ kind: "plain", level: 0, runs: [run(text)] })) }] };
+  it.each(["pptx", "odp", "md", "json"] as const)("stay where they are in a .%s", async (format) => {
+    const bytes = await WRITERS[format].write(deck, bench.context);
+    const [slide] = bench.read(bytes as Uint8Array, `deck.${format}`).deck.slides;
+    const body = slide?.elements.find(({ kind }) => kind === "text");
+    expect(body?.kind === "text" && body.text.map(({ runs }) => runs.map(({ text }) => text).join(""))).toEqual(spaced);
+    expect(slide?.notes.map(({ runs }) => runs.map(({ text }) => text).join(""))).toEqual(spaced);
+  });
+});

@@ -106,20 +106,22 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
 export function trimmed(runs: Run[]): Run[] {
   const result = runs.map((item) => ({ ...item }));
   const isCode = (item: Run) => item.marks?.includes("code") || item.footnote || item.marks?.includes("formula");
+  // Spaces that do not break, or are as wide as a letter, are set where they stand; a text of nothing else says nothing.
+  if (!result.some((item) => isCode(item) || /\S/.test(item.text))) return [];
   result.forEach((item, index) => {
     if (isCode(item)) return;
     item.text = item.text.replace(/[ \t]*\n[ \t]*/g, "\n");
     if (index > 0 && result[index - 1]?.text.endsWith("\n")) item.text = item.text.replace(/^[ \t]+/, "");
   });
   while (result[0] && !isCode(result[0])) {
-    result[0].text = result[0].text.replace(/^\s+/, "");
+    result[0].text = result[0].text.replace(/^[ \t\n\r\f]+/, "");
     if (result[0].text !== "") break;
     result.shift();
   }
   while (result.length) {
     const last = result[result.length - 1] as Run;
     if (isCode(last)) break;
-    last.text = last.text.replace(/\s+$/, "");
+    last.text = last.text.replace(/[ \t\n\r\f]+$/, "");
     if (last.text !== "") break;
     result.pop();
   }

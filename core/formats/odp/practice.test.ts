@@ -63,6 +63,8 @@ describe("white space (OpenDocument 1.3, part 3, 6.1.2 and 6.1.3)", () => {
     return element?.kind === "text" ? element.text[0]?.runs.map(({ text }) => text).join("") : undefined;
   };
   it.each([
+    // White space is the four characters of the markup; spaces that do not break, or are as wide as a letter (as Japanese paragraphs begin), are words.
+    ["other spaces stand where they are", "\u3000\u3000ten\u00a0\u00a0m\u2009s\u3000", "\u3000\u3000ten\u00a0\u00a0m\u2009s\u3000"],
     ["spaces of the markup at the ends are none", "\n  word  \n", "word"],
     ["several of them are one", "one   two\n three", "one two three"],
     ["those that are spelled out are kept, at the beginning too", '<text:s text:c="3"/>word', "   word"],

@@ -87,7 +87,8 @@ function inline<T>(element: XmlNode, reader: TextReader, state: T, span: (state:
   const put = (text: string) => into.push({ text, state, link });
   for (const part of element.content) {
     if (typeof part === "string") {
-      put(part.replace(/\s+/g, " "));
+      // White space of the markup is these four characters; others are set as they are (OpenDocument 1.3, part 3, 6.1.2).
+      put(part.replace(/[ \t\r\n]+/g, " "));
       continue;
     }
     switch (localName(part)) {
