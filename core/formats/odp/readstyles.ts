@@ -1,4 +1,4 @@
-import { type Bullet, type Fill, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
+import { type Bullet, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { points } from "./names";

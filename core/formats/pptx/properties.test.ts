@@ -118,6 +118,15 @@ describe("the colour of a link (21.1.2.3.5)", () => {
     expect(colourOf(slideOf(led('<a:extLst><a:ext uri="{made-up}"><x:hlinkClr xmlns:x="urn:made-up" val="tx"/></a:ext></a:extLst>')))).toMatchObject({ colour: "#b23a30" });
   });
 
+  it("is written so where its words have a colour of their own, by themselves or by their level, and only there", () => {
+    const own = '<a:extLst><a:ext uri="{made-up}"><x:hlinkClr xmlns:x="urn:made-up" val="tx"/></a:ext></a:extLst>';
+    expect(colourOf(rewritten(slideOf(led(own))))).toMatchObject({ colour: "#b23a30" });
+    const click = `<a:hlinkClick r:id="" action="ppaction://hlinkshowjump?jump=firstslide">${own}</a:hlinkClick>`;
+    const levelled = slideOf(sp({ body: '<a:bodyPr/><a:lstStyle><a:lvl1pPr><a:defRPr><a:solidFill><a:srgbClr val="5E7B35"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>', text: `<a:p><a:r><a:rPr>${click}</a:rPr><a:t>back</a:t></a:r></a:p>` }));
+    const inked = (deck: Deck) => colourOf(deck)?.colour ?? deck.styles?.[first(deck).style ?? ""]?.[0]?.run?.colour;
+    expect([inked(levelled), inked(rewritten(levelled))]).toEqual(["#5e7b35", "#5e7b35"]);
+  });
+
   it("does not touch words without a link", () => {
     expect(colourOf(slideOf(sp({ text: '<a:p><a:r><a:rPr><a:solidFill><a:srgbClr val="B23A30"/></a:solidFill></a:rPr><a:t>plain</a:t></a:r></a:p>' })))).toMatchObject({ colour: "#b23a30" });
   });

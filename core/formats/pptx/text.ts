@@ -15,6 +15,8 @@ export interface TextContext {
   codeFont: string;
   /** The colour of code between words. */
   codeColour?: string;
+  /** The colour of links in the theme: a link in another one says so. */
+  linkColour: string;
   /** The size of the words around, in points, before a box makes all of them smaller. */
   size: number;
   /** Whether runs say their size: no level around them does. */
@@ -33,9 +35,13 @@ export interface TextContext {
   link(to: string): { id: string; slide: boolean } | undefined;
 }
 
-function runProperties(run: Run, name: string, context: TextContext): string {
+/** Says that a link keeps the colour of its words, in the place that the standard has for what it does not say itself (ECMA-376-1, 20.1.2.2.15). */
+const OWN_COLOUR = xml("a:extLst", {}, xml("a:ext", { uri: "{A12FA001-AC4F-418D-AE19-62706E023703}" }, xml("ahyp:hlinkClr", { "xmlns:ahyp": "http://schemas.microsoft.com/office/drawing/2018/hyperlinkcolor", val: "tx" })));
+
+function runProperties(run: Run, name: string, context: TextContext, level = 0): string {
   const marks = new Set(run.marks);
   const link = run.link ? context.link(run.link) : undefined;
+  const coloured = run.look?.colour ?? context.style?.[Math.min(level, context.style.length - 1)]?.run?.colour ?? context.linkColour;
   // Code has a colour of its own; text in a style says colours itself.
   const tinted = marks.has("code") && context.codeColour && !context.style ? { colour: context.codeColour, ...run.look } : run.look;
   const { attributes, before, fonts } = lookParts(tinted);
@@ -47,31 +53,31 @@ function runProperties(run: Run, name: string, context: TextContext): string {
     { lang: run.look?.language ?? context.language, b: marks.has("strong") ? 1 : undefined, i: marks.has("emphasis") ? 1 : undefined, strike: marks.has("strike") ? "sngStrike" : undefined, ...attributes, ...(marks.has(RAISED as never) ? { baseline: 30000 } : {}), dirty: 0 },
     before,
     marks.has("code") && !run.look?.font ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont }) : fonts,
-    link ? xml("a:hlinkClick", { "r:id": link.id, action: link.slide ? "ppaction://hlinksldjump" : undefined }) : "",
+    link ? xml("a:hlinkClick", { "r:id": link.id, action: link.slide ? "ppaction://hlinksldjump" : undefined }, coloured === context.linkColour ? undefined : OWN_COLOUR) : "",
   );
 }
 
 function runs(paragraph: Paragraph, context: TextContext): string {
   return paragraph.runs
     .map((run) => {
-      const plain = plainRun(run, context);
+      const plain = plainRun(run, context, paragraph.level);
       return (run.marks?.includes("formula") ? context.math?.formula(run.text, plain) : undefined) ?? plain;
     })
     .join("");
 }
 
-function plainRun(run: Run, context: TextContext): string {
+function plainRun(run: Run, context: TextContext, level: number): string {
   return run.text
     .split("\n")
-    .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context)) : "") + lineXml(line, run, context))
+    .map((line, index) => (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context, level)) : "") + lineXml(line, run, context, level))
     .join("");
 }
 
 /** The words of a line; the number of the slide as the field that counts it (ECMA-376-1, 21.1.2.2.4). */
-function lineXml(line: string, run: Run, context: TextContext): string {
-  const words = (text: string) => (text ? xml("a:r", {}, runProperties(run, "a:rPr", context), `<a:t>${escapeXml(text)}</a:t>`) : "");
+function lineXml(line: string, run: Run, context: TextContext, level: number): string {
+  const words = (text: string) => (text ? xml("a:r", {}, runProperties(run, "a:rPr", context, level), `<a:t>${escapeXml(text)}</a:t>`) : "");
   if (!line.includes(NUMBER_SIGN)) return words(line);
-  return line.split(NUMBER_SIGN).map(words).join(xml("a:fld", { id: NUMBER_FIELD, type: "slidenum" }, runProperties(run, "a:rPr", context), `<a:t>${context.number ?? NUMBER_SIGN}</a:t>`));
+  return line.split(NUMBER_SIGN).map(words).join(xml("a:fld", { id: NUMBER_FIELD, type: "slidenum" }, runProperties(run, "a:rPr", context, level), `<a:t>${context.number ?? NUMBER_SIGN}</a:t>`));
 }
 
 function paragraphProperties({ kind, level, align, start, look }: Paragraph, { left, hang }: { left: number; hang: number }, rtl: boolean, context: TextContext): string {

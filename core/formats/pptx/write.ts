@@ -219,7 +219,7 @@ class Writer {
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
     links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
-    const context: TextContext = { language: head.language, codeFont: head.theme.fonts.code, size: 12, em: 12, bulleted: false, link: linker(links, this.paths, path) };
+    const context: TextContext = { language: head.language, linkColour: head.theme.colours.link, codeFont: head.theme.fonts.code, size: 12, em: 12, bulleted: false, link: linker(links, this.paths, path) };
     const said: Footnote[] = [];
     const flat = flattened(slide.notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;

@@ -94,7 +94,7 @@ export function textBox({ id, name, frame }: Pick<ShapeWork, "id" | "name" | "fr
 
 export function textContext(work: SlideWork & Pick<ShapeWork, "math">, size: number, bulleted: boolean, style?: TextStyle, full = size): TextContext {
   const { head, number, relationships, paths, path, math } = work;
-  return { picture: (source) => embedded(work, source), language: head.language, number, codeFont: head.theme.fonts.code, codeColour: head.theme.colours.second, size: full, em: size, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
+  return { picture: (source) => embedded(work, source), language: head.language, number, codeFont: head.theme.fonts.code, codeColour: head.theme.colours.second, linkColour: head.theme.colours.link, size: full, em: size, bulleted, ...(style ? { style } : {}), ...(math ? { math } : {}), link: linker(relationships, paths, path) };
 }
 
 function autofit(box: SceneBox | undefined, full: number): string {
