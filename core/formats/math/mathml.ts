@@ -16,6 +16,8 @@ export function texCharacters(text: string): string {
   }).join("");
 }
 
+/** Functions whose names TeX has as commands (The TeXbook, 18; the list from memory). */
+export const FUNCTIONS: ReadonlySet<string> = new Set("arccos arcsin arctan arg cos cosh cot coth csc deg det dim exp gcd hom inf ker lg lim liminf limsup ln log max min Pr sec sin sinh sup tan tanh".split(" "));
 const group = (tex: string) => `{${tex.trim()}}`;
 const ACCENT: Record<string, string> = { "¯": "\\overline", "‾": "\\overline", "^": "\\hat", "ˆ": "\\hat", "~": "\\tilde", "˜": "\\tilde", "→": "\\vec", "⃗": "\\vec", "˙": "\\dot", ".": "\\dot", "¨": "\\ddot" };
 
@@ -24,7 +26,7 @@ const [first, second, third] = [0, 1, 2].map((at) => (list: readonly string[]) =
 
 /** The elements of MathML Core (W3C) that show something, as TeX. */
 const WRITERS: Record<string, Writer> = {
-  mi: (_, { text }) => (text.trim().length > 1 && /^[a-z]+$/i.test(text.trim()) ? (/^(sin|cos|tan|log|ln|exp|max|min|lim|sup|inf|det|dim)$/.test(text.trim()) ? `\\${text.trim()} ` : `\\mathrm{${text.trim()}}`) : texCharacters(text.trim())),
+  mi: (_, { text }) => (text.trim().length > 1 && /^[a-z]+$/i.test(text.trim()) ? (FUNCTIONS.has(text.trim()) ? `\\${text.trim()} ` : `\\mathrm{${text.trim()}}`) : texCharacters(text.trim())),
   mn: (_, { text }) => texCharacters(text.trim()),
   mo: (_, { text }) => texCharacters(text.trim()),
   mtext: (_, { text }) => (text.trim() ? `\\text{${text}}` : "\\ "),

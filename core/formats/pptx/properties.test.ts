@@ -123,7 +123,7 @@ describe("the colour of a link (21.1.2.3.5)", () => {
     expect(colourOf(rewritten(slideOf(led(own))))).toMatchObject({ colour: "#b23a30" });
     const click = `<a:hlinkClick r:id="" action="ppaction://hlinkshowjump?jump=firstslide">${own}</a:hlinkClick>`;
     const levelled = slideOf(sp({ body: '<a:bodyPr/><a:lstStyle><a:lvl1pPr><a:defRPr><a:solidFill><a:srgbClr val="5E7B35"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>', text: `<a:p><a:r><a:rPr>${click}</a:rPr><a:t>back</a:t></a:r></a:p>` }));
-    const inked = (deck: Deck) => colourOf(deck)?.colour ?? deck.styles?.[first(deck).style ?? ""]?.[0]?.run?.colour;
+    const inked = (deck: Deck) => (colourOf(deck) as { colour?: string }).colour ?? deck.styles?.[String(first(deck).style)]?.[0]?.run?.colour;
     expect([inked(levelled), inked(rewritten(levelled))]).toEqual(["#5e7b35", "#5e7b35"]);
   });
 
