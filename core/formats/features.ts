@@ -19,6 +19,12 @@ const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) => sli
   return leads ? [`the link of ${element.name ? `“${element.name}”` : `a ${kind}`}`] : [];
 });
 const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
+const isManifold = (fill: Fill | undefined) => fill?.kind === "gradient" && !isPlainGradient(fill);
+/** What fills the background of a slide: its own, else that of the master that its file draws behind it. */
+function groundOn({ background, master }: Slide, { masters }: Deck): Fill | undefined {
+  const behind = background ?? (master === undefined ? undefined : masters?.[master]?.background);
+  return behind && "fill" in behind ? behind.fill : undefined;
+}
 const ofKind = (kind: Element["kind"], what: (element: Element) => string): Finder => (slide) => slide.elements.filter((element) => element.kind === kind).map(what);
 const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) => text.some(({ runs }) => runs.some(test));
 const ids = new WeakMap<readonly Slide[], Set<string>>();
@@ -67,7 +73,7 @@ export const FEATURES = {
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   // What becomes of a picture without a file is said of the picture.
   "own places": (slide, deck) => slide.elements.flatMap((element) => (element.frame && !(element.kind === "picture" && !deck.assets[element.source]) ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
-  "fills of several colours": (slide) => slide.elements.flatMap((element) => (hasFill(element, (fill) => fill.kind === "gradient" && !isPlainGradient(fill)) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "fills of several colours": (slide, deck) => [...(isManifold(groundOn(slide, deck)) ? ["the fill of its background"] : []), ...slide.elements.flatMap((element) => (hasFill(element, isManifold) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : []))],
   "large ends of lines": (slide) => slide.elements.flatMap((element) => (Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),

@@ -62,7 +62,7 @@ function keptFacts(value: object, whole: Element | undefined, source: unknown): 
 }
 
 /** What is kept of one element, each part checked when it is asked for; what was checked with the whole is not checked again. */
-class Held implements KeptElement {
+class Kept implements KeptElement {
   readonly whole: Element | undefined;
   readonly id: string | undefined;
   private looked: { facts: Partial<Element> | undefined } | undefined;
@@ -110,7 +110,7 @@ class Held implements KeptElement {
 
 /** What the tags keep of an element; nothing of a value that is none. */
 export function keptElement(value: unknown): KeptElement {
-  return typeof value === "object" && value !== null ? new Held(value as Record<string, unknown>) : {};
+  return typeof value === "object" && value !== null ? new Kept(value as Record<string, unknown>) : {};
 }
 
 /** The text that the tags keep, as long as the file still says the same words; else what the file says. */

@@ -1,3 +1,4 @@
+export * from "./cover";
 export * from "./drawings";
 export * from "./element";
 export * from "./special";

@@ -12,6 +12,7 @@ export function groundOf(fill: Fill | undefined): string | undefined {
   if (fill?.kind === "solid") return (fill.opacity ?? 1) < 0.5 ? undefined : fill.colour;
   if (fill?.kind === "pattern") return fill.back;
   if (fill?.kind !== "gradient") return undefined;
+  if (fill.stops.reduce((sum, { opacity = 1 }) => sum + opacity, 0) / fill.stops.length < 0.5) return undefined;
   const mean = (channel: "r" | "g" | "b") => fill.stops.reduce((sum, stop) => sum + rgb(stop.colour)[channel], 0) / fill.stops.length;
   return rgb(mean("r"), mean("g"), mean("b")).formatHex();
 }

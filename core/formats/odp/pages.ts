@@ -1,9 +1,9 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide, type SlotPlace, slotPlaces } from "@unitext/core/layout";
-import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Fill, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, type Theme, themeOf } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, type Theme, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
-import { flattened, footnoteText, isSpecial, type Worn } from "../kept";
+import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../kept";
 import { masterRegions, standsOnMaster } from "../regions";
 import { isLines, stillPictures } from "../picture";
 import { CHART_TYPE, EXTENSIONS, FORMULA_TYPE, KEPT, length, VERSION, wornSums } from "./names";
@@ -85,14 +85,22 @@ function shapes(work: Work, named: Named, onMaster: boolean, foreign: (element: 
 
 const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }, push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" }, wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" } } as const;
 
-const backgroundFill = (background: Background): Fill => ("colour" in background ? { kind: "solid", colour: background.colour } : "picture" in background ? { kind: "picture", source: background.picture } : background.fill);
+/** A background as properties of a page. A picture that covers it stands in its middle as large as that takes (20.155 to 20.158, the numbers from memory). */
+function backgroundAttributes(background: Background, { page, assets }: DeckHead, definitions: Definitions, file: (source: string) => string | undefined): Attributes {
+  if ("colour" in background) return fillAttributes({ kind: "solid", colour: background.colour }, definitions, file);
+  if ("fill" in background) return fillAttributes(background.fill, definitions, file);
+  const { across, down } = coverOf(assets[background.picture], page);
+  const filled = fillAttributes({ kind: "picture", source: background.picture }, definitions, file);
+  if (filled["draw:fill"] === "none" || (!across && !down)) return filled;
+  return { ...filled, "style:repeat": "no-repeat", "draw:fill-image-width": length(page.width * (1 + 2 * across)), "draw:fill-image-height": length(page.height * (1 + 2 * down)), "draw:fill-image-ref-point": "center" };
+}
 
 /** What a page wears, as the properties of its style. */
 function pageProperties({ slide, head, theme, definitions, file }: Work, onMaster: boolean): Attributes {
   const { background, transition, delay, hidden } = slide;
   const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
   const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
-  const fill = background ? fillAttributes(backgroundFill(background), definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
+  const fill = background ? backgroundAttributes(background, head, definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
   return {
     ...(fill["draw:fill"] === "none" ? {} : fill),
     "presentation:visibility": hidden ? "hidden" : undefined,
@@ -136,7 +144,7 @@ function masterXml(prefix: string, { name, label, arrangement }: StandardMaster,
 function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">): string {
   const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
   const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [], places: new Map() };
-  const fill = background ? fillAttributes(backgroundFill(background), common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
+  const fill = background ? backgroundAttributes(background, head, common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
   return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
 }

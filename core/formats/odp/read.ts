@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -7,7 +7,7 @@ import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
 import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
-import { KEPT, wornSums } from "./names";
+import { KEPT, points, wornSums } from "./names";
 import { readHead } from "./readhead";
 import { readRegions } from "./readregions";
 import { ElementReader, type PageWork } from "./readelements";
@@ -54,6 +54,7 @@ class OdpReader {
   private readonly footers = new Map<string, string>();
   private readonly pageStyles = new Map<string, PageStyle>();
   private foreign = false;
+  private page: Page = { width: 0, height: 0 };
 
   constructor(
     private readonly bytes: Uint8Array,
@@ -110,6 +111,7 @@ class OdpReader {
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
     const head = readHead({ styles, meta, kept: kept.deck, pages, looks: this.behind.styles, masterPages: this.masterPages, newId: options.newId });
+    this.page = head.page;
     for (const { text } of [this.content, this.behind]) Object.assign(text, { language: head.language, count: pages.length });
     const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
     const taken = new Set<string>();
@@ -277,7 +279,10 @@ class OdpReader {
 
   private background(graphic: Record<string, string>): Background | undefined {
     const fill = readFill(graphic, this.content.styles.drawn, (image) => this.files.file(attribute(image, "href"), image));
-    return !fill ? undefined : fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : fill.kind === "picture" && !fill.tile && fill.opacity === undefined ? { picture: fill.source } : { fill };
+    if (fill?.kind === "solid" && fill.opacity === undefined) return { colour: fill.colour };
+    // A picture that is not repeated stands as large as it says; one that is larger than the page covers it.
+    const covers = fill?.kind === "picture" && fill.opacity === undefined && graphic.repeat === "no-repeat" && (points(graphic["fill-image-width"]) ?? 0) >= this.page.width - 1 && (points(graphic["fill-image-height"]) ?? 0) >= this.page.height - 1;
+    return covers ? { picture: fill.source } : fill && { fill };
   }
 
   /** What the style of a page and its master say, found once for all pages that have both. */

@@ -91,6 +91,8 @@ export class ShapeReader {
     if (named.hidden === "1" || named.hidden === "true") return [];
     const own = standingOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
+    // What stands nowhere on a master shows nothing on slides; on a slide it may not be lost.
+    if (!standing && this.work.number === null) return [];
     const identity = this.work.kept.get(path) ?? {};
     const part = this.chartPart(shape);
     const more = unmodelled(shape, part);

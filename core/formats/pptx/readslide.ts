@@ -14,7 +14,12 @@ export function backgroundOf(tree: XmlElement | undefined, context: DrawingConte
   const reference = child(own, "bgRef");
   const fill: Fill | null | undefined = reference ? referredFill(reference, context) : readFill(fillElement(child(own, "bgPr")), context);
   if (!fill) return undefined;
-  return fill.kind === "solid" && fill.opacity === undefined ? { colour: fill.colour } : { fill };
+  if (fill.kind === "solid" && fill.opacity === undefined) return { colour: fill.colour };
+  // Standing out of the page on both sides of one axis alone, a picture covers it.
+  const { l, t, r, b } = at(own, "bgPr", "blipFill", "stretch", "fillRect")?.attributes ?? {};
+  const [across, down] = [[l, r], [t, b]].map((sides) => sides.map((side) => Number(side ?? 0)));
+  const covers = (one: number[] = [], other: number[] = []) => (one[0] ?? 0) < 0 && one[0] === one[1] && other.every((side) => side === 0);
+  return fill.kind === "picture" && !fill.tile && fill.opacity === undefined && (covers(across, down) || covers(down, across)) ? { picture: fill.source } : { fill };
 }
 
 /** Footer, number and date where the slide has them. */

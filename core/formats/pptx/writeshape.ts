@@ -3,7 +3,7 @@ import { escapeXml } from "@unitext/core/draw";
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
 import { type Background, type Deck, type DeckHead, deckLink, type Element, type ElementKind, type Footnote, type Frame, isEmptyText, type LevelStyle, NUMBER_SIGN, type Paragraph, plainText, type RegionBox, type RichText, type SlotRole, type TableElement, type TextStyle } from "@unitext/core/model";
 import { xml } from "../archive";
-import { chartTable, figureWords, flattened } from "../kept";
+import { chartTable, coverOf, figureWords, flattened } from "../kept";
 import { fromBase64 } from "../json";
 import { isLines, stillPictures } from "../picture";
 import { ShapeMath } from "./math";
@@ -248,6 +248,7 @@ function standIn(words: string, work: ShapeWork): string {
   return textBox(work, paragraphsXml(plainText(words), textContext(work, 12, false)), 12);
 }
 
+const out = (share: number) => (share ? -Math.round(share * 100000) : undefined);
 /** The background of a slide that has one of its own. */
 export function backgroundXml(background: Background | undefined, work: SlideWork): string {
   if (!background) return "";
@@ -255,7 +256,10 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   if ("colour" in background) return fill(xml("a:solidFill", {}, xml("a:srgbClr", { val: background.colour.slice(1).toUpperCase() })));
   const whole = "fill" in background ? background.fill : { kind: "picture" as const, source: background.picture };
   if (whole.kind === "picture" && embedded(work, whole.source) === undefined) return "";
-  return fill(fillXml(whole, (source) => embedded(work, source)));
+  const drawn = fillXml(whole, (source) => embedded(work, source));
+  // A picture that covers the page stands out of it on two sides (ECMA-376-1, 20.1.8.30: what is below 0 is outside).
+  const { across, down } = "picture" in background ? coverOf(work.head.assets[background.picture], work.head.page) : { across: 0, down: 0 };
+  return fill(across || down ? drawn.replace("<a:fillRect/>", xml("a:fillRect", { l: out(across), t: out(down), r: out(across), b: out(down) })) : drawn);
 }
 
 /** The placeholder of a slot as XML. */
