@@ -39,6 +39,7 @@ describe("a slide of a .pptx in an .odp, and back", () => {
     // 21.1.2.2.1: breaks of lines at the ends of a paragraph are lines.
     ["a break before the words", shape("", "", `<a:p><a:br/><a:r><a:rPr lang="en"/><a:t>Few gauges</a:t></a:r></a:p>${word("Many tides")}`)],
     ["breaks after the words", shape("", "", `<a:p><a:r><a:rPr lang="en"/><a:t>Few gauges</a:t></a:r><a:br/><a:br/></a:p>${word("Many tides")}`)],
+    ["a line of a tab alone, in small letters", shape("", "", `${word("Few gauges", 'sz="2800"')}<a:p><a:r><a:rPr lang="en" sz="1200"/><a:t>\t</a:t></a:r></a:p>${word("Many tides", 'sz="2800"')}`)],
     ["a paragraph of a break alone", shape("", "", `${word("Few gauges")}<a:p><a:br/></a:p>${word("Many tides")}`)],
     // 20.1.9.22: a form has a rectangle for its text.
     ["words in an ellipse", shape("", "", word("Methods and routines for watching gauges and refining what is taught, with what students say of it")).replace('prst="rect"', 'prst="ellipse"')],

@@ -94,3 +94,12 @@ it("a handout and a text say the number too", async () => {
   const md = readDeck(WRITERS.md.write(deck, context) as Uint8Array, "numbers.md", { newId: () => "n", sha256: () => "" }).deck;
   expect(drawn(md, 1).join(" ")).toContain("here is 2.");
 });
+
+it("the number is one in the place of the date too, as files have it, and in a line at the foot", () => {
+  const dated = changed(bytes("pptx"), /slides\/slide2\.xml$/, (words) => words.replace('type="sldNum"', 'type="dt"').replace("<a:t>Slide </a:t>", "<a:t></a:t>").replace("<a:t> of 3</a:t>", "<a:t></a:t>"));
+  const found = read(dated, "pptx").deck;
+  expect(found.slides[1]?.regions).toMatchObject([{ region: "number", text: NUMBER_SIGN }]);
+  expect(drawn(found, 1)).toContain("2");
+  const footed: Deck = { ...deck, slides: deck.slides.map((slide) => ({ ...slide, regions: [{ region: "footer" as const, text: `Marram Bay, ${NUMBER_SIGN}`, frame: frame(480) }] })) };
+  expect(drawn(footed, 2)).toContain("Marram Bay, 3");
+});

@@ -85,7 +85,7 @@ export function footnotes(notes: readonly Footnote[], { head }: SlideContext, se
 /** A footer, number or date where the slide's file puts it. */
 function ownRegion({ region, text, frame, style, box }: RegionBox, { head, number }: SlideContext, setting: Setting): SceneNode[] {
   const levels = style === undefined ? undefined : head.styles?.[style];
-  const words = region === "number" ? onSlide(plainText(text.includes(NUMBER_SIGN) ? text : NUMBER_SIGN), number) : plainText(text);
+  const words = onSlide(plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text), number);
   const role: SlotRole = "caption";
   return layBoxed(words, "", frame, { frame, role, anchor: "middle", align: "start" }, levels, box, [head.theme.scale.footer * pageScale(head.page)], setting).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }

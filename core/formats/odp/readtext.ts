@@ -200,7 +200,8 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
   for (const { level, pieces } of stated) for (const { look } of pieces) for (const name of LASTING) if (look[name] === undefined && levels[level]?.run?.[name] !== undefined) levels[level] = { ...levels[level], run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)) };
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
     const runs = spelled(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook)));
-    const wordless = runs.length ? {} : (differing(lookOf(own), levels[level]?.run) as RunLook);
+    // A line without words is as high as what is left of it says: its last spaces, else its paragraph.
+    const wordless = runs.length ? {} : (differing(pieces.at(-1)?.look ?? lookOf(own), levels[level]?.run) as RunLook);
     const align = alignOf(own.paragraph["text-align"], isRtl(own)) ?? "start";
     const stands: ParagraphLook = { ...paragraphOf(own, kind, list, level), ...(levels[level]?.paragraph?.direction === "rtl" && !isRtl(own) ? { direction: "ltr" } : {}) };
     const look: ParagraphLook = { ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph), ...(Object.keys(wordless).length ? { words: wordless } : {}) };

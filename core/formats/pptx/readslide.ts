@@ -33,6 +33,8 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
     const { text, style, box } = reader.body(shape, ref);
     const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
     if (words === "" && region !== "number") return [];
+    // What holds the number and nothing else is one, wherever the file has it.
+    if (words.trim() === NUMBER_SIGN) return [{ region: "number", text: NUMBER_SIGN, frame, style, box }];
     return [{ region, text: region === "number" && !words.includes(NUMBER_SIGN) ? NUMBER_SIGN : words, frame, style, box }];
   }).slice(0, 10);
 }
