@@ -95,7 +95,7 @@ export async function convert(): Promise<Row[]> {
     const [read = 0, parsed = 1] = await inTurn(both);
     rows.push(row(`read a .${format} of 200 slides with pictures, tables and charts / bare unzip and SAX parse`, read / parsed, 3));
     const writing = [() => WRITERS[format].write(deck, context), zipped(file)];
-    await inTurn(writing, 6);
+    await inTurn(writing, 12);
     const [write = 0, packed = 1] = await inTurn(writing);
     rows.push(row(`write it / bare zip of the same parts`, write / packed, 3));
     if (format === "odp") continue;

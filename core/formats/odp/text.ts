@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
-import { type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, wordsSize } from "@unitext/core/model";
+import { type Align, type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, wordsSize } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -101,6 +101,8 @@ export interface TextContext {
   rooms?: readonly number[];
   /** Whether the shape around it says size, colour and font. */
   said?: boolean;
+  /** The side of paragraphs that say none. */
+  align?: Align;
   /** How text of its levels stands where a file gave it; sizes then come from there. */
   levels?: TextStyle;
   /** The path of a picture in the file, or undefined where it is gone. */
@@ -177,7 +179,7 @@ const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) =
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const { styles, size, colour, font, bold, said, levels } = context;
   const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${wordsSize(paragraph, 0)}`, levels, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align ?? context.align}/${rtl}/${wordsSize(paragraph, 0)}`, levels, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
@@ -187,7 +189,7 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
   const run = level.run ?? {};
   const size = run.size ?? context.size;
   const rtl = isRightToLeft(paragraph, level.paragraph);
-  const align = paragraph.align ?? level.align;
+  const align = paragraph.align ?? context.align ?? level.align;
   const listed = paragraph.kind !== "plain";
   const { line, tabs } = look;
   return context.styles.style(
@@ -273,7 +275,8 @@ function listStyle(item: Item, context: TextContext): string {
 
 function listXml(items: readonly Item[], context: TextContext): string {
   // Where items stand and what stands before them is said by the style of their list.
-  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${canonical([paragraph?.look?.bullet ?? null, paragraph?.look?.left ?? null, paragraph?.look?.first ?? null])}`;
+  const saidOf = ({ bullet, left, first }: ParagraphLook) => (bullet === undefined && left === undefined && first === undefined ? "" : canonical([bullet ?? null, left ?? null, first ?? null]));
+  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.look ? saidOf(paragraph.look) : ""}`;
   const counts = (group: readonly Item[] | undefined) => group?.[0]?.paragraph?.kind === "number";
   const groups: Item[][] = [];
   for (const item of items) {
@@ -297,7 +300,7 @@ function listXml(items: readonly Item[], context: TextContext): string {
 
 /** Paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
 export function textXml(text: RichText, given: TextContext): string {
-  const rooms = numberRooms(text);
+  const rooms = text.some(({ kind }) => kind === "number") ? numberRooms(text) : [];
   const context = rooms.some((room) => room > INDENT) ? { ...given, rooms } : given;
   const parts: string[] = [];
   let list: Paragraph[] = [];

@@ -125,10 +125,11 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
     );
   };
   const [plain, bold] = [contextFor(work, shape.size, false, false, levels), contextFor(work, shape.size, false, !table.widths, levels)];
+  const sided = [plain, bold].map((context) => Array.from({ length: columns }, (_, x): TextContext => ({ ...context, align: align[x] ?? "start" })));
   const cell = (one: Cell | null, x: number, y: number) => {
     if (!one) return "<table:covered-table-cell/>";
-    const text = flattened(one.text, work.notes).map((paragraph) => ({ ...paragraph, align: paragraph.align ?? align[x] ?? ("start" as const) }));
-    return xml("table:table-cell", { "table:style-name": styleOf(worn(one, y)), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), y < header ? bold : plain));
+    const text = flattened(one.text, work.notes);
+    return xml("table:table-cell", { "table:style-name": styleOf(worn(one, y)), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] ?? plain));
   };
   const line = (row: (Cell | null)[], y: number) => xml("table:table-row", { "table:style-name": heights[y] ? high(heights[y] as number) : undefined }, ...row.map((one, x) => cell(one, x, y)));
   const lines = rows.map(line);
@@ -260,9 +261,11 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
     const captionName = `caption of ${name}`;
     below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
   }
-  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element)), sum: textHash(bareShape(drawn)) }, below };
+  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element)), ...(isSummed(element) ? { sum: textHash(bareShape(drawn)) } : {}) }, below };
 }
 
+/** Whether it must be known of a shape that it is as it was written: where the file does not say all that is kept, or another program may have painted it otherwise. */
+const isSummed = ({ kind, style, fill, stroke }: Element) => (kind !== "text" && kind !== "picture") || style !== undefined || fill !== undefined || stroke !== undefined;
 /** A shape without the anchor around it. */
 const bareShape = (drawn: string) => /^<draw:a [^>]*>([\s\S]*)<\/draw:a>$/.exec(drawn)?.[1] ?? drawn;
 
