@@ -20,7 +20,7 @@ async function slideWith(children: MathComponent[]): Promise<Deck> {
   file.addSlide().addText("FORMULA", { x: 1, y: 1, w: 6, h: 1 });
   const parts = unzipSync(new Uint8Array((await file.write({ outputType: "nodebuffer" })) as Buffer));
   // 22.1 stands in a paragraph of a slide as the extension for drawings has it, with the namespace of its elements.
-  const math = `<a14:m xmlns:a14="http://schemas.microsoft.com/office/drawing/2010/main"><m:oMathPara xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math">${set}</m:oMathPara></a14:m>`;
+  const math = `<a14:m xmlns:a14="urn:made-up"><m:oMathPara xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math">${set}</m:oMathPara></a14:m>`;
   const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array).replace(/<a:r>(?:(?!<\/a:r>)[\s\S])*FORMULA<\/a:t><\/a:r>/, () => math);
   expect(slide).toContain("<m:oMath>");
   return bench.read(zipSync({ ...parts, "ppt/slides/slide1.xml": strToU8(slide) }), "others.pptx").deck;
