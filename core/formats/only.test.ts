@@ -51,7 +51,7 @@ describe("a picture that stands in one place alone", () => {
 });
 
 describe("a film without a picture", () => {
-  const { poster: _, ...bare } = deck.slides[0]?.elements.find(({ kind }) => kind === "media") as MediaElement;
+  const { poster: _, ...bare } = (deck.slides[0] as Slide).elements.find(({ kind }) => kind === "media") as MediaElement;
   const given: Deck = { ...deck, slides: [{ ...newSlide("one", "blank"), elements: [bare] }] };
   const films = ({ slides }: Deck) => slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "media" ? [element] : [])));
   it.each(["pptx", "odp"] as const)("is a film in a .%s, for another program too", (format) => {
