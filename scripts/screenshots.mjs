@@ -92,7 +92,7 @@ await shot("refine-file", `${house}/refine`, async (page) => {
   await page.getByRole("group", { name: "How it comes in" }).scrollIntoViewIfNeeded();
 });
 await shot("refine-chart", `${house}/refine`, select(3, /^chart/));
-await shot("speak", `${deck}/speak`, spine(7));
+await shot("speak", `${house}/speak`, spine(5));
 await shot("hall", `${deck}/hall`);
 await shot("deliver", `${house}/deliver`, async (page) => {
   const section = page.locator("section", { has: page.getByRole("heading", { name: "Presentation (.odp)" }) });

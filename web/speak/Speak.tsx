@@ -47,10 +47,12 @@ export default function Speak() {
   const step = at.slide === current?.id ? Math.min(at.step, steps) : 0;
   // A film plays in the hall until it ends, is stopped, or the talk goes on to another slide.
   const [film, setFilm] = useState({ slide: "", element: "" });
-  const [heard, setHeard] = useState<Heard["state"] | "nothing">();
+  const [heard, setHeard] = useState<{ element: string; state: Heard["state"] | "nothing" }>();
+  const answered = useRef("");
   const playing = film.element && film.slide === current?.id ? film.element : undefined;
   const play = (element: string | undefined) => {
     setHeard(undefined);
+    answered.current = "";
     setFilm({ slide: current?.id ?? "", element: element ?? "" });
   };
   const now = { slide: current?.id ?? "", step, dark, ...(playing === undefined ? {} : { playing }) };
@@ -64,8 +66,9 @@ export default function Speak() {
       ask: () => open.show(state.current),
       heard: (what) => {
         if (what.element !== state.current.playing) return;
-        setHeard(what.state);
-        if (what.state === "ended") setFilm({ slide: "", element: "" });
+        answered.current = what.element;
+        setHeard(what);
+        if (what.state !== "plays") setFilm({ slide: "", element: "" });
       },
     });
     return () => open.close();
@@ -73,7 +76,11 @@ export default function Speak() {
   useEffect(() => line.current?.show(state.current), [current?.id, step, dark, playing]);
   useEffect(() => {
     if (playing === undefined) return;
-    const timer = setTimeout(() => setHeard((said) => said ?? "nothing"), 1500);
+    const timer = setTimeout(() => {
+      if (answered.current === playing) return;
+      setHeard({ element: playing, state: "nothing" });
+      setFilm({ slide: "", element: "" });
+    }, 1500);
     return () => clearTimeout(timer);
   }, [playing]);
   useEffect(() => {
@@ -143,6 +150,7 @@ export default function Speak() {
   const pace = since === undefined ? "Not begun" : elapsed > plannedEnd ? `${clock(elapsed - plannedEnd)} behind the plan` : elapsed < planned ? `${clock(planned - elapsed)} ahead of the plan` : "On time";
   const total = main.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const nextSlide = deck.slides.find(({ id }) => id === walk.next);
+  const media = current?.elements.find((element): element is MediaElement => element.kind === "media" && element.id === (playing ?? heard?.element));
   const details = current ? deck.slides.filter(({ parent, hidden }) => parent === current.id && !hidden).length : 0;
 
   const openHall = () => {
@@ -203,7 +211,7 @@ export default function Speak() {
               The browser did not open the window. Allow windows for this page, or open <a className="text-primary underline" href={`/decks/${deck.id}/hall`} target="_blank" rel="noreferrer">the hall's page</a> yourself.
             </p>
           )}
-          {playing !== undefined && <Playing heard={heard} called={calledMedia(current.elements.find(({ id }) => id === playing) as MediaElement)} />}
+          {media && (playing !== undefined || heard?.state === "nothing" || heard?.state === "blocked") && <Playing heard={heard?.state} called={calledMedia(media)} />}
           {nextSlide && (
             <div className="w-56">
               <p className="quiet pb-1 text-sm">Next</p>

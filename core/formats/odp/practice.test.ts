@@ -129,17 +129,17 @@ describe("automatic styles of one name in both parts", () => {
   const number = `<draw:frame draw:style-name="gr1" presentation:class="page-number" ${AT}><draw:text-box><text:p><text:span text:style-name="T1"><text:page-number/></text:span></text:p></draw:text-box></draw:frame>`;
   const shown = '<style:style style:name="dp1" style:family="drawing-page"><style:drawing-page-properties presentation:display-page-number="true"/></style:style>';
   const { deck } = bench.read(packed({ page: frame("page"), notes: frame("master") + number, automatic: letters(30) + graphic("gr1", 'draw:fill="solid" draw:fill-color="#ff0000"') + shown, behind: letters(10) + graphic("gr1", 'draw:fill="solid" draw:fill-color="#00ff00"') }), "deck.odp");
-  const [slide] = deck.slides;
+  const [page] = deck.slides;
   const sizeOf = (element: Element | undefined) => element?.kind === "text" && (element.text[0]?.runs[0]?.look?.size ?? deck.styles?.[element.style ?? ""]?.[0]?.run?.size);
   it("are those of content.xml on a page", () => {
     expect(first(deck)).toMatchObject({ kind: "text", fill: { colour: "#ff0000" } });
     expect(sizeOf(first(deck))).toBe(30);
   });
   it("are those of styles.xml on a master, and where it puts the number", () => {
-    const behind = deck.masters?.[slide?.master ?? ""]?.elements[0];
+    const behind = deck.masters?.[page?.master ?? ""]?.elements[0];
     expect(behind).toMatchObject({ kind: "text", fill: { colour: "#00ff00" } });
     expect(sizeOf(behind)).toBe(10);
-    expect(slide?.regions?.map(({ style }) => deck.styles?.[style ?? ""]?.[0]?.run?.size)).toEqual([10]);
+    expect(page?.regions?.map(({ style }) => deck.styles?.[style ?? ""]?.[0]?.run?.size)).toEqual([10]);
   });
 });
 
