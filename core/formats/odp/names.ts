@@ -42,6 +42,10 @@ export function points(value: string | undefined): number | undefined {
   return Number.isFinite(found) ? found : undefined;
 }
 
+export const clamp = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));
+/** An angle in degrees as one from 0 up to a whole turn. */
+export const turned = (degrees: number): number => ((degrees % 360) + 360) % 360;
+
 /** The sums of what a page wears, by the local names of the properties of its style: what another program has changed has another. */
 export function wornSums(properties: Readonly<Record<string, unknown>>): Worn {
   const sum = (test: RegExp) => valueSum(Object.fromEntries(Object.entries(properties).flatMap(([name, value]) => (value !== undefined && test.test(name) ? [[name, String(value)]] : []))));

@@ -2,9 +2,9 @@ import { mixed } from "@unitext/core/figures";
 import type { Fill, Stop } from "@unitext/core/model";
 import { childrenOf, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
-import { colour, share, turned, type Values } from "./readstyles";
+import { clamp, turned } from "./names";
+import { colour, share, type Values } from "./readstyles";
 
-const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));
 
 /** An angle (18.3.1): with a unit, or degrees; a bare number over 360 counts tenths of degrees, as files have it. */
 function angleOf(value: string | undefined): number {

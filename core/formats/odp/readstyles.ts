@@ -1,7 +1,7 @@
 import { type Bullet, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
-import { points } from "./names";
+import { clamp, points, turned } from "./names";
 
 export type Values = Record<string, string>;
 /** What a style says, those that it is based on included, by the local names of its attributes. */
@@ -20,9 +20,7 @@ const TAB_TYPES: Record<string, "end" | "centre" | "decimal"> = { right: "end", 
 const none = (): Properties => ({ graphic: {}, paragraph: {}, text: {}, cell: {}, list: undefined, columns: {}, tabs: [] });
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const valuesOf = (element: XmlNode | undefined): Values => Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
-const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));
 const round = (value: number) => Math.round(value * 100) / 100;
-export const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
 
 /** A share that ODF writes in percent. */
 export function share(value: string | undefined): number | undefined {

@@ -2,11 +2,10 @@ import { type Form, formOf } from "@unitext/core/figures";
 import { type Element, type Fill, type Frame, type Geometry, isAxial, type Shadow, type Stop, type Stroke, type TextBox } from "@unitext/core/model";
 import SvgPath from "svgpath";
 import { xml, type XmlValue } from "../archive";
-import { length } from "./names";
+import { length, turned } from "./names";
 
 export type Attributes = Record<string, XmlValue>;
 const percent = (share: number) => `${Math.round(share * 1000) / 10}%`;
-const turned = (degrees: number) => ((degrees % 360) + 360) % 360;
 
 const HATCHES = { horizontal: ["single", 0], vertical: ["single", 90], rising: ["single", 45], falling: ["single", 135], grid: ["double", 0], cross: ["double", 45], dots: ["triple", 0] } as const;
 const DASHES = { dot: [1, 1, 0, 0, 1], dash: [1, 4, 0, 0, 3], longdash: [1, 8, 0, 0, 3], dashdot: [1, 4, 1, 1, 3], longdashdot: [1, 8, 1, 1, 3] } as const;
