@@ -164,6 +164,31 @@ test("the beginning of a slide is dragged in the margin, and set and taken away 
   await expect.poll(async () => (await slides(page)).length).toBe(2);
 });
 
+test("a document can be changed only once all its slides are on the page, not when its job has ended", async ({ page }) => {
+  // What the server has since then is told late, as on a slow line.
+  let told = () => {};
+  const late = new Promise<void>((resolve) => { told = resolve; });
+  await page.route(/\/changes\?since=/, async (route) => {
+    await late;
+    await route.continue();
+  });
+  const long = Array.from({ length: 8 }, () => CHAPTERS).flat();
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
+  await dropOn(page, "main", "long-handbook.docx", await Packer.toBuffer(handbook(long)));
+  await page.waitForURL(/\/write$/);
+  await expect.poll(async () => ((await (await page.request.get("/api/jobs")).json()) as { jobs: { name: string; state: string }[] }).jobs.find(({ name }) => name === "long-handbook.docx")?.state, { timeout: 30_000 }).toBe("done");
+  const all = (await slides(page)).length;
+  const counted = async () => Number(await page.locator("strong").first().textContent());
+  expect(await counted()).toBeLessThan(all);
+  await expect(page.locator("[data-reading]")).toBeVisible();
+  await expect(page.locator("[data-reading]").getByRole("button", { name: "Cancel" })).toHaveCount(0);
+  told();
+  await expect(page.locator("[data-reading]")).toHaveCount(0);
+  expect(await counted()).toBe(all);
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
+});
+
 test("words are found and replaced over text, slides and notes", async ({ page }) => {
   await bring(page, "field-handbook.docx", readFileSync(join(root, "demo/content/field-handbook.docx")));
   await page.getByRole("button", { name: "Find" }).click();

@@ -4,7 +4,7 @@ import { loadDemo } from "../demo";
 import { inlineExporter, threadExporter } from "./export";
 import { inlineReader, Jobs, threadReader } from "./jobs";
 import { Announcements, createApp } from "./routes";
-import { connect, migrated } from "./store";
+import { connect, migrated, versionOf } from "./store";
 
 /** Settings come from the environment that the start script gives. */
 const { UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext", UNITEXT_ROOT = process.cwd(), UNITEXT_PORT = "4280", UNITEXT_DEMO = "1", UNITEXT_WORKER, UNITEXT_READER } = process.env;
@@ -13,7 +13,7 @@ const log = pino({ level: process.env.UNITEXT_LOG ?? "info", base: null });
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
 if (UNITEXT_DEMO === "1") await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
-const announcements = new Announcements(UNITEXT_DATABASE);
+const announcements = new Announcements(UNITEXT_DATABASE, (deck) => versionOf(db, deck));
 await announcements.start();
 const exporter = UNITEXT_WORKER ? threadExporter(UNITEXT_WORKER) : inlineExporter;
 const fonts = join(UNITEXT_ROOT, "dist/fonts");

@@ -1,4 +1,4 @@
-import { eq } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import fc from "fast-check";
 import { nanoid } from "nanoid";
 import { PNG } from "pngjs";
@@ -6,6 +6,7 @@ import { apply, newSlide } from "@unitext/core/edit";
 import type { Deck, Slide } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
 import { ACTS, permit, RIGHTS } from "./access";
+import { Announcements } from "./routes";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
 import { brought, type TestServer, testServer } from "./testing";
 
@@ -225,6 +226,31 @@ describe("files", () => {
     await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }));
     expect(await next()).toBe("data: 1\n\n");
     stop.abort();
+  });
+
+  it("tell a page of the version that is committed while it begins to listen, and of what was missed while the database was away", async () => {
+    const deck = await stored("a");
+    const told: string[] = [];
+    const page = { writeHead: () => page, flushHeaders: () => undefined, write: (line: string) => told.push(line), on: () => page, end: () => undefined };
+    const hide = (base: number, hidden: boolean) => owner(`/api/decks/${deck.id}/changes`, change(base, { kind: "setHidden", slide: "a", hidden }));
+    let meanwhile = async () => void (await hide(0, true));
+    const announcements = new Announcements(`${server.url}?application_name=pages`, async (id) => {
+      const { version } = await loadDeck(server.db, id);
+      await meanwhile();
+      return version;
+    });
+    await announcements.start();
+    announcements.stream(deck.id, page as never);
+    const until = async (line: string) => {
+      for (let wait = 0; wait < 200 && !told.includes(line); wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+      expect(told).toContain(line);
+    };
+    await until("data: 1\n\n");
+    meanwhile = async () => undefined;
+    await server.db.execute(sql`select pg_terminate_backend(pid) from pg_stat_activity where application_name = 'pages'`);
+    await hide(1, false);
+    await until("data: 2\n\n");
+    await announcements.stop();
   });
 });
 

@@ -7,12 +7,14 @@ import { Brought, Job } from "./api";
 import { inlineExporter } from "./export";
 import { inlineReader, Jobs } from "./jobs";
 import { Announcements, createApp } from "./routes";
-import { connect, type Database, ensureUser, migrated, openSession } from "./store";
+import { connect, type Database, ensureUser, migrated, openSession, versionOf } from "./store";
 
 const root = join(import.meta.dirname, "..");
 
 export interface TestServer {
   address: string;
+  /** Of its database. */
+  url: string;
   db: Database;
   /** A fetch with the session of a user. */
   as(user: string): Promise<(path: string, init?: RequestInit) => Promise<Response>>;
@@ -30,7 +32,7 @@ export async function testServer(name: string, { withoutJobs = false } = {}): Pr
   url.pathname = `/${name}`;
   const { db, close } = connect(url.href);
   await migrated(db, join(root, "server/migrations"));
-  const announcements = new Announcements(url.href);
+  const announcements = new Announcements(url.href, (deck) => versionOf(db, deck));
   await announcements.start();
   const fonts = join(root, "dist/fonts");
   const jobs = new Jobs(db, url.href, inlineReader, fonts);
@@ -41,6 +43,7 @@ export async function testServer(name: string, { withoutJobs = false } = {}): Pr
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
     address,
+    url: url.href,
     db,
     async as(user) {
       await ensureUser(db, { id: user, name: user });

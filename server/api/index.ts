@@ -127,6 +127,7 @@ export const Job = z.object({
 });
 export type Job = z.infer<typeof Job>;
 export const JobList = z.object({ jobs: z.array(Job) });
+export type JobList = z.infer<typeof JobList>;
 
 /** A document read for a deck that was made from an earlier version of it, or for its text: in the text form, with its pictures. */
 export const DocumentText = z.object({ name: z.string(), text: z.string(), typed: z.boolean(), rule: BreakRule, assets: z.record(z.string(), Asset), problems: z.array(z.object({ line: z.number().int(), message: z.string() })) });

@@ -115,7 +115,7 @@ export function deckRoutes(context: AppContext): Router {
     }
   }));
 
-  routes.get("/decks/:deck/events", deckRoute(context, "see", async ({ deck, response }) => context.announcements.stream(deck, (await loadDeck(db, deck)).version, response)));
+  routes.get("/decks/:deck/events", deckRoute(context, "see", async ({ deck, response }) => context.announcements.stream(deck, response)));
 
   routes.get("/decks/:deck/report", deckRoute(context, "export", async ({ deck, request, response }) => response.json(writeReport((await loadDeck(db, deck)).deck, format(request.query.format), undefined, sheetsAsked(request.query.sheets)))));
 

@@ -2,6 +2,8 @@ import type { Response } from "express";
 import pg from "pg";
 import { CHANNEL, JOB_CHANNEL } from "../store";
 
+const JOBS_OF = "jobs of ";
+
 /** Tells the pages that show a deck of its new versions, whichever server took the change. */
 export class Announcements {
   private readonly listeners = new Map<string, Set<Response>>();
@@ -9,7 +11,11 @@ export class Announcements {
   private closed = false;
   private beat: NodeJS.Timeout | undefined;
 
-  constructor(private readonly url: string) {}
+  /** @param versionOf the version of a deck that is committed now */
+  constructor(
+    private readonly url: string,
+    private readonly versionOf: (deck: string) => Promise<number>,
+  ) {}
 
   /** Listens on the database; when the connection drops it is opened again. */
   async start(): Promise<void> {
@@ -18,13 +24,15 @@ export class Announcements {
     client.on("end", () => this.again());
     client.on("notification", ({ channel, payload }) => {
       const [about = "", value = "0"] = (payload ?? "").split(" ");
-      for (const response of this.listeners.get(channel === JOB_CHANNEL ? `jobs of ${about}` : about) ?? []) response.write(`data: ${value}\n\n`);
+      this.write(channel === JOB_CHANNEL ? JOBS_OF + about : about, value);
     });
     try {
       await client.connect();
       await client.query(`listen ${CHANNEL}`);
       await client.query(`listen ${JOB_CHANNEL}`);
       this.client = client;
+      // What was announced while nobody listened is told now.
+      for (const about of this.listeners.keys()) void this.tell(about);
     } catch {
       this.again();
     }
@@ -44,21 +52,36 @@ export class Announcements {
   }
 
   /** Streams a deck's versions to a page (server-sent events) until it goes away. */
-  stream(deck: string, version: number, response: Response): void {
-    this.open(deck, String(version), response);
+  stream(deck: string, response: Response): void {
+    this.open(deck, response);
   }
 
   /** Streams the ids of a user's jobs as they go on. */
   streamJobs(user: string, response: Response): void {
-    this.open(`jobs of ${user}`, "", response);
+    this.open(JOBS_OF + user, response);
   }
 
-  private open(about: string, first: string, response: Response): void {
+  private write(about: string, value: string): void {
+    for (const response of this.listeners.get(about) ?? []) response.write(`data: ${value}\n\n`);
+  }
+
+  /** Tells how far a deck is, or that there may be news of jobs. */
+  private async tell(about: string): Promise<void> {
+    try {
+      this.write(about, about.startsWith(JOBS_OF) ? "" : String(await this.versionOf(about)));
+    } catch {
+      // The deck is gone, or the database: its next word tells.
+    }
+  }
+
+  private open(about: string, response: Response): void {
     response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" });
-    response.write(first ? `data: ${first}\n\n` : ": open\n\n");
+    response.flushHeaders();
     const set = this.listeners.get(about) ?? new Set();
     set.add(response);
     this.listeners.set(about, set);
+    // Asked for only now that nothing is missed: what is committed in between would be told to nobody.
+    void this.tell(about);
     response.on("close", () => {
       set.delete(response);
       if (set.size === 0) this.listeners.delete(about);

@@ -37,6 +37,13 @@ export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; ve
   return { deck, version: row.version, text };
 }
 
+/** The version of a deck that is committed now. Throws a Failure `not-found`. */
+export async function versionOf(db: Reader, id: string): Promise<number> {
+  const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, id));
+  if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
+  return row.version;
+}
+
 /** Several decks at once, those that a user may see, with their versions; decks that are gone or not to be seen are missing. */
 export async function loadDecks(db: Reader, ids: readonly string[], user: string): Promise<Map<string, { deck: Deck; version: number }>> {
   const heads = await db

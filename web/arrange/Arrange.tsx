@@ -302,7 +302,7 @@ export default function Arrange() {
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={start} onDragMove={(event) => setLanding((now) => same(now, land(event)))} onDragEnd={end} onDragCancel={() => { setDragged(undefined); setLanding(undefined); }}>
         <div className="flex h-full flex-col">
         {bar}
-        <Arrival deck={deck.id} />
+        <Arrival />
         <div className="relative min-h-0 flex-1">
           <div ref={scroller} onPointerDown={frame} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
             {rows.length === 0 && (

@@ -89,6 +89,20 @@ describe("a deck open in a page", () => {
     session.close();
   });
 
+  it("is up to date only when all that the server has is here, also when nothing was announced and the network was away", async () => {
+    const session = await open();
+    backend.current.take("other", hide("a"));
+    backend.current.online = false;
+    let whole = false;
+    const waiting = session.upToDate().then(() => { whole = true; });
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(whole).toBe(false);
+    backend.current.online = true;
+    await waiting;
+    expect(hidden(session.snapshot().deck)).toEqual(["a"]);
+    session.close();
+  });
+
   it("undoes and does again without limit, each as a change of its own", async () => {
     const session = await open();
     for (const id of ["a", "b", "c"]) session.apply(hide(id));

@@ -139,7 +139,9 @@ export class DeckSession {
     window.addEventListener("pagehide", this.leave);
   }
 
+  private closed = false;
   close(): void {
+    this.closed = true;
     this.events?.close();
     window.removeEventListener("online", this.send);
     window.removeEventListener("pagehide", this.leave);
@@ -301,35 +303,42 @@ export class DeckSession {
     this.set({ deck, version, text, status: "saved" });
   }
 
-  /** Takes in what others changed, when nothing of ours is on its way. */
-  private async catchUp(): Promise<void> {
-    if (this.catching || !this.settled) return;
+  /** Resolves when all that the server has by now is here, or the deck is closed. */
+  async upToDate(): Promise<void> {
+    while (!this.closed && !(await this.catchUp())) await new Promise((resolve) => setTimeout(resolve, 150));
+  }
+
+  /** Takes in what others changed, when nothing of ours is on its way. Returns whether it is all here. */
+  private async catchUp(): Promise<boolean> {
+    if (this.catching || !this.settled) return false;
     this.catching = true;
+    let whole = false;
     try {
       const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.view.version}`, ChangesSince);
-      if (version <= this.view.version) return;
       for (const given of changes) {
         await aBreath();
         const { version: own, change } = LoggedChange.parse(given);
         await aBreath();
-        if (!this.settled) return;
+        if (!this.settled) return false;
         const { deck } = apply(this.view.deck, change);
         // Of a document the text may be another now; slides that are only added say nothing of it.
         const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide");
         if (deck.manuscript && !(grown && this.view.text !== null)) {
           await this.reload(true);
-          return;
+          break;
         }
         this.set({ deck, version: own, text: this.textAfter(deck, undefined) });
       }
+      whole = this.view.version >= version;
     } catch {
       // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again.
-      await this.reload(true).catch(() => undefined);
+      await this.reload(true).then(() => { whole = this.settled; }, () => undefined);
     } finally {
       this.catching = false;
     }
     // More came while this was taken in.
     if (this.announced > this.view.version && this.settled) setTimeout(() => void this.catchUp(), 150);
+    return whole;
   }
 
   /** The page goes away: what is not acknowledged is sent once more, and stays in the outbox besides. */

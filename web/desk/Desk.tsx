@@ -11,7 +11,7 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../deck/time";
 import { Rail } from "../shell/Rail";
-import { arrivalOf, isOpen, JobLines, useJobs } from "../jobs";
+import { arrivalOf, isOpen, JobLines, noteReading, useJobs } from "../jobs";
 import { reportLines } from "../shell/entries";
 import { ACCEPTED } from "./accepted";
 import { WriteDecks } from "./WriteDecks";
@@ -127,7 +127,7 @@ export default function Desk() {
       try {
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
         if (job) {
-          void mutateJobs();
+          noteReading(job, id, file.name);
           if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
           return;
         }

@@ -1,4 +1,5 @@
-export { arrivalOf, cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, takeOff } from "./JobLine";
+export { arrivalOf, cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress } from "./JobLine";
 export { BalanceTable, Outcome } from "./Outcome";
-export { useJobs } from "./useJobs";
+export { useArrival } from "./useArrival";
+export { noteReading, useJobs } from "./useJobs";
 export { useRefusal } from "./useRefusal";

@@ -4,8 +4,8 @@ import { useDeck } from "../deck/DeckContext";
 import type { TextEditorHandle } from "./TextEditor";
 
 /** Finds words in the text, on the slides and in the notes, and replaces them everywhere at once. */
-export function FindReplace({ editor, text, onGoTo, onClose }: { editor: RefObject<TextEditorHandle | null>; text: string; onGoTo: (slide: string) => void; onClose: () => void }) {
-  const { deck, session, canEdit } = useDeck();
+export function FindReplace({ editor, text, readOnly, onGoTo, onClose }: { editor: RefObject<TextEditorHandle | null>; text: string; readOnly: boolean; onGoTo: (slide: string) => void; onClose: () => void }) {
+  const { deck, session } = useDeck();
   const own = deck.manuscript !== undefined;
   const [words, setWords] = useState("");
   const [other, setOther] = useState("");
@@ -53,7 +53,7 @@ export function FindReplace({ editor, text, onGoTo, onClose }: { editor: RefObje
       }}
     >
       <input ref={field} className="input input-sm w-48" placeholder="Find" aria-label="Find" value={words} onChange={(event) => { setWords(event.target.value); setPlace(-1); }} />
-      <input className="input input-sm w-48" placeholder="Put in its place" aria-label="Put in its place" value={other} disabled={!canEdit} onChange={(event) => setOther(event.target.value)} />
+      <input className="input input-sm w-48" placeholder="Put in its place" aria-label="Put in its place" value={other} disabled={readOnly} onChange={(event) => setOther(event.target.value)} />
       <fieldset className="flex items-center gap-3">
         <legend className="sr-only">Where</legend>
         {own && (
@@ -80,7 +80,7 @@ export function FindReplace({ editor, text, onGoTo, onClose }: { editor: RefObje
       <button type="button" className="btn btn-sm" disabled={!stops.length} onClick={() => go(1)}>
         Next
       </button>
-      <button type="button" className="btn btn-primary btn-sm" disabled={!canEdit || !(found.count || textCount)} onClick={replaceAll}>
+      <button type="button" className="btn btn-primary btn-sm" disabled={readOnly || !(found.count || textCount)} onClick={replaceAll}>
         Replace all
       </button>
       <button type="button" className="btn btn-ghost btn-sm" onClick={onClose}>

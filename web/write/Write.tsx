@@ -8,7 +8,7 @@ import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
 import { clock } from "../deck/time";
-import { cancelJob, isOpen, isPlain, JobLine, jobProgress, takeOff, useJobs } from "../jobs";
+import { cancelJob, isOpen, isPlain, JobLine, jobProgress, useArrival } from "../jobs";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core, type Cutting } from "../worker";
@@ -37,11 +37,7 @@ interface Waiting {
 export default function Write() {
   const { deck, text, session, head, select, selected, canEdit } = useDeck();
   const measureOf = useMeasures(deck, head);
-  const jobs = useJobs().filter((found) => found.deck === deck.id);
-  const job = jobs.find(isOpen);
-  // A document that was read and taken whole needs no more words once its slides are seen.
-  const seen = jobs.filter(isPlain);
-  useEffect(() => void (seen.length > 0 && takeOff(...seen)), [seen.length]);
+  const { jobs, coming: job } = useArrival();
   const editor = useRef<TextEditorHandle>(null);
   const level = useRef<LevelHandle>(null);
   const { mapping, busy, shown, type, rule, setRule, cutting, rerun } = useManuscript(job !== undefined, editor);
@@ -197,17 +193,19 @@ export default function Write() {
                 {job.name} is being read: {jobProgress(job)}. You can open any slide that is there; the text can be changed when all are.
               </p>
               <progress className="progress progress-primary w-40" aria-label="Pages read" value={job.pages ? job.page : undefined} max={job.pages || 1} />
-              <button type="button" className="btn btn-xs" onClick={() => cancelJob(job)}>
-                Cancel
-              </button>
+              {isOpen(job) && (
+                <button type="button" className="btn btn-xs" onClick={() => cancelJob(job)}>
+                  Cancel
+                </button>
+              )}
             </div>
           )}
-          {jobs.filter((found) => !isOpen(found) && !isPlain(found)).map((found) => (
+          {jobs.filter((found) => found !== job && !isPlain(found)).map((found) => (
             <div key={found.id} className="hairline border-b px-4 pt-2 text-sm">
               <JobLine job={found} here />
             </div>
           ))}
-          {finding && <FindReplace editor={editor} text={shown.current} onGoTo={goTo} onClose={() => setFinding(false)} />}
+          {finding && <FindReplace editor={editor} text={shown.current} readOnly={readOnly} onGoTo={goTo} onClose={() => setFinding(false)} />}
           <div className="relative flex min-h-0 flex-1">
             <p role="status" className={landing === undefined ? "sr-only" : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"}>
               {landing === undefined ? "" : `The slide begins at line ${landing}; Escape leaves it where it was.`}

@@ -42,6 +42,12 @@ function remembered(slides: readonly Slide[]): Mapping {
   return { ...NOTHING, ids: known.map(({ id }) => id), lines: known.map(({ source }) => ({ from: source?.from ?? 1, to: source?.to ?? 1 })) };
 }
 
+/** The lines of the slides that a run of the rule found or made. */
+function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
+  const made = ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] ?? "" }]));
+  return { ids: made.map(({ id }) => id), lines: made.map((one) => one.lines), reasons: made.map(({ reason }) => reason), problems, hand: new Set(hand) };
+}
+
 /** Decks above this many slides wait for a pause in typing. */
 const MANY = 300;
 
@@ -81,8 +87,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     async (base: Cutting, next: Cutting, words?: string) => {
       const result = await core.take(session.snapshot().deck, base, next, new Map(), base.rule === next.rule);
       if (canEdit && (result.change || session.snapshot().text !== next.text)) session.apply(result.change ?? { kind: "batch", changes: [] }, { text: next.text, ...(words ? { words } : { quiet: true }) });
-      const made = result.ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: result.lines[nth] as Lines, reason: result.reasons[nth] ?? "" }]));
-      startTransition(() => setMapping({ ids: made.map(({ id }) => id), lines: made.map(({ lines }) => lines), reasons: made.map(({ reason }) => reason), problems: result.problems, hand: new Set(result.hand) }));
+      startTransition(() => setMapping(mappingOf(result)));
     },
     [session, canEdit],
   );
@@ -124,13 +129,15 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     if (!now || typed.current !== undefined || running.current) return;
     const { deck: current, head: own } = latest.current;
     if (current.manuscript) {
-      await rerun(cutting(now), cutting(now));
+      const result = await core.take(current, cutting(now), cutting(now), new Map(), true);
+      // What was typed meanwhile has lines of its own.
+      if (shown.current === now) startTransition(() => setMapping(mappingOf(result)));
       return;
     }
     const { made, problems } = await core.read(now, own, "x");
     const { ids } = reconcile(current, own, made);
     setMapping({ ids, lines: made.map(({ lines }) => lines), reasons: made.map(({ because }) => because), problems, hand: new Set() });
-  }, [rerun, cutting]);
+  }, [cutting]);
 
   useEffect(() => {
     const draft = readDraft(deck.id);

@@ -1,0 +1,35 @@
+import type { Job } from "@unitext/server/api";
+import { useEffect, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { isOpen, isPlain, takeOff } from "./JobLine";
+import { useJobs } from "./useJobs";
+
+export interface Arrival {
+  /** The files that the open deck is or was read from, the last first. */
+  jobs: readonly Job[];
+  /** The file whose slides are not all on this page yet, though its job may have ended. */
+  coming: Job | undefined;
+}
+
+/** How the slides of the open deck arrive. A file that was read and taken whole is taken off the list once this page has all of it. */
+export function useArrival(): Arrival {
+  const { deck, session } = useDeck();
+  const jobs = useJobs().filter((job) => job.deck === deck.id && job.kind === "read");
+  const [here, setHere] = useState<readonly string[]>([]);
+  const ended = jobs.filter((job) => !isOpen(job));
+  const ids = ended.map(({ id }) => id).join(" ");
+  // The word that a job has ended may be here before its last slides are.
+  useEffect(() => {
+    if (!ids) return;
+    let shown = true;
+    void session.upToDate().then(() => {
+      if (!shown) return;
+      setHere(ids.split(" "));
+      void takeOff(...ended.filter(isPlain));
+    });
+    return () => {
+      shown = false;
+    };
+  }, [session, ids]);
+  return { jobs, coming: jobs.find((job) => isOpen(job) || !here.includes(job.id)) };
+}
