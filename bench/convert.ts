@@ -92,11 +92,11 @@ export async function convert(): Promise<Row[]> {
     // The threads that read files in the product have read before; so have both sides here.
     const both = [() => readDeck(file, `bench.${format}`, reading()), () => parse(file)];
     await inTurn(both, 12);
-    const [read = 0, parsed = 1] = await inTurn(both);
+    const [read = 0, parsed = 1] = await inTurn(both, 20);
     rows.push(row(`read a .${format} of 200 slides with pictures, tables and charts / bare unzip and SAX parse`, read / parsed, 3));
     const writing = [() => WRITERS[format].write(deck, context), zipped(file)];
     await inTurn(writing, 12);
-    const [write = 0, packed = 1] = await inTurn(writing);
+    const [write = 0, packed = 1] = await inTurn(writing, 20);
     rows.push(row(`write it / bare zip of the same parts`, write / packed, 3));
     if (format === "odp") continue;
     const { parseOffice } = createRequire(import.meta.url)("officeparser") as { parseOffice(file: Buffer): Promise<unknown> };

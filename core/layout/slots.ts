@@ -75,12 +75,25 @@ function placed(page: Page, { share: [x, y, width, height], anchor = "top", alig
 /** The columns of an arrangement from left to right, those that widths are for. */
 const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = { comparison: ["left", "right"], columns: ["left", "middle", "right"] };
 
-/** Where the slots of an arrangement are on a page, by name. `widths` are the shares of its columns in percent. */
-export function slotPlaces(arrangement: ArrangementName, page: Page, widths?: readonly number[]): Map<string, SlotPlace> {
+const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
+/** The slots of an arrangement in their usual widths: worked out once for a page. */
+function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<string, SlotPlace> {
+  const held = usualOn.get(page) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
+  usualOn.set(page, held);
+  const known = held.get(arrangement);
+  if (known) return known;
   const roles = new Map(slotsOf(arrangement));
   const places = new Map(Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]));
+  held.set(arrangement, places);
+  return places;
+}
+
+/** Where the slots of an arrangement are on a page, by name. `widths` are the shares of its columns in percent. */
+export function slotPlaces(arrangement: ArrangementName, page: Page, widths?: readonly number[]): ReadonlyMap<string, SlotPlace> {
+  const usual = usualPlaces(arrangement, page);
   const columns = COLUMNS[arrangement];
-  if (!columns || widths?.length !== columns.length) return places;
+  if (!columns || widths?.length !== columns.length) return usual;
+  const places = new Map(usual);
   const area = contentArea(page);
   const total = widths.reduce((sum, width) => sum + width, 0);
   const room = area.width * (1 - GAP * (columns.length - 1));

@@ -107,7 +107,12 @@ export function familyOf(slides: readonly Slide[], id: string): Slide[] {
 const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K }>) => RichText[] } = {
   text: ({ text }) => [text],
   picture: ({ caption }) => (caption ? [plainText(caption)] : []),
-  table: ({ rows, caption }) => [...rows.flatMap((row) => row.flatMap((cell) => (cell ? [cell.text] : []))), ...(caption ? [plainText(caption)] : [])],
+  table: ({ rows, caption }) => {
+    const texts: RichText[] = [];
+    for (const row of rows) for (const cell of row) if (cell) texts.push(cell.text);
+    if (caption) texts.push(plainText(caption));
+    return texts;
+  },
   code: () => [],
   formula: () => [],
   diagram: ({ text }) => [text],

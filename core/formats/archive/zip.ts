@@ -144,20 +144,20 @@ export function unpacked({ method, data, size }: PackedPart): Uint8Array {
 }
 
 /** Eight tables, so that eight bytes are taken in one step: the first has the remainders of bytes, each other those of the one before with a byte of zero behind. */
-const CRC = Array.from({ length: 8 }, () => new Uint32Array(256));
+const CRC = Array.from({ length: 8 }, () => new Int32Array(256));
 for (const [nth, table] of CRC.entries()) {
   const before = CRC[nth - 1];
   for (let index = 0; index < 256; index++) {
     let value = before?.[index] ?? index;
-    if (before) value = (value >>> 8) ^ ((CRC[0] as Uint32Array)[value & 255] as number);
+    if (before) value = (value >>> 8) ^ ((CRC[0] as Int32Array)[value & 255] as number);
     else for (let bit = 0; bit < 8; bit++) value = value & 1 ? 0xedb88320 ^ (value >>> 1) : value >>> 1;
     table[index] = value;
   }
 }
 /** CRC-32 of ISO/IEC 3309, as zip archives have it. */
 export function crc32(bytes: Uint8Array): number {
-  const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array, Uint32Array];
-  const value = (table: Uint32Array, index: number) => table[index & 255] as number;
+  const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array];
+  const value = (table: Int32Array, index: number) => table[index & 255] as number;
   const byte = (at: number) => bytes[at] as number;
   let crc = -1;
   let at = 0;

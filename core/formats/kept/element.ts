@@ -122,15 +122,15 @@ export function keptText(kept: RichText | undefined, read: RichText, said: Footn
 
 /** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
 export function keptOf(given: Element): object {
-  const { kept: _, ...own } = still(given);
-  const element = own as Element;
-  if (element.kind === "text") {
-    const { kind: __, text, ...facts } = element;
+  const own = still(given);
+  if (own.kind === "text") {
+    const { kept: _, kind: __, text, ...facts } = own;
     return isSpecial(text) ? { ...facts, text } : facts;
   }
-  if (element.kind === "picture") {
-    const { kind: __, alt: ___, ...facts } = element;
+  if (own.kind === "picture") {
+    const { kept: _, kind: __, alt: ___, ...facts } = own;
     return facts;
   }
+  const { kept: _, ...element } = own;
   return element;
 }

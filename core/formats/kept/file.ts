@@ -75,6 +75,7 @@ const sumByParts = (value: unknown, partOf: PartOf) => valueSum(value, (text) =>
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
 export function still<E extends Element>(element: E): E {
+  if (element.entrance === undefined && (element.kind !== "text" || (element.steps === undefined && !element.text.some(({ step }) => step)))) return element;
   const { entrance: _, steps: __, ...rest } = element as Element & { steps?: boolean };
   return (rest.kind === "text" && rest.text.some(({ step }) => step) ? { ...rest, text: withSteps(rest.text, "each") } : rest) as E;
 }

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
-import { boxesOf, type FontSet, layoutSlide, type SlotPlace, slotPlaces } from "@unitext/core/layout";
-import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, type Theme, themeOf } from "@unitext/core/model";
+import { boxesOf, type FontSet, layoutSlide, slotPlaces } from "@unitext/core/layout";
+import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
 import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../kept";
@@ -171,7 +171,6 @@ export class Pages {
   readonly head: DeckHead;
   /** Whether a page stands on a master of ours. */
   plain = false;
-  private readonly slots = new Map<Theme, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
   /** What the theme draws on an arrangement, and the master of ours that draws so. */
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, StandardMaster>();
@@ -238,7 +237,7 @@ export class Pages {
   work(slide: Slide, number: number): Work {
     const { styles, definitions, file, shown, link, object, head } = this;
     const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], places: this.places(slide), fonts: this.options.fonts };
+    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], places: slotPlaces(slide.arrangement, head.page, slide.widths), fonts: this.options.fonts };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -258,18 +257,6 @@ export class Pages {
   keep(slide: Slide, more: object): void {
     const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
     this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
-  }
-
-  /** Where the slots of a slide stand: asked once for each theme and arrangement, where its columns are not moved. */
-  private places(slide: Slide): ReadonlyMap<string, SlotPlace> {
-    const { arrangement, widths } = slide;
-    if (widths) return slotPlaces(arrangement, this.head.page, widths);
-    const theme = themeOf(slide, this.head);
-    const held = this.slots.get(theme) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
-    this.slots.set(theme, held);
-    const places = held.get(arrangement) ?? slotPlaces(arrangement, this.head.page);
-    held.set(arrangement, places);
-    return places;
   }
 
   /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */

@@ -73,9 +73,9 @@ function graphic(element: Element, work: Work, presentation: string | undefined,
 }
 
 const SIDE = { start: "start", centre: "center", end: "end" } as const;
-/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. A place belongs to one theme. */
+/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. */
 function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, theme, fonts }: Work): string {
-  return styles.remember(`role/${presentation !== undefined}/${size}`, place, () => {
+  return styles.remember(`role/${presentation !== undefined}/${size}/${place.role}/${place.anchor}/${place.align}`, theme, () => {
     const { font, colour, strong, line, gap } = roleLook(place.role, theme, fonts);
     return styles.style(presentation ? "presentation" : "graphic", {
       "graphic-properties": { ...BARE, "draw:textarea-vertical-align": place.anchor },
@@ -261,7 +261,8 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
     const captionName = `caption of ${name}`;
     below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
   }
-  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: { ...(element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element)), ...(isSummed(element) ? { sum: textHash(bareShape(drawn)) } : {}) }, below };
+  const kept = element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element);
+  return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: isSummed(element) ? { ...kept, sum: textHash(bareShape(drawn)) } : kept, below };
 }
 
 /** Whether it must be known of a shape that it is as it was written: where the file does not say all that is kept, or another program may have painted it otherwise. */
