@@ -113,10 +113,11 @@ function roman(value: number): string {
 /** How much wider the room before an item is for each further digit of its number, in em: digits are at most that wide in the faces that ship. */
 const DIGIT = 0.62;
 
+const USUAL_ROOMS: readonly number[] = Array<number>(MAX_LEVEL + 1).fill(INDENT);
 /** The room before numbers in em, level by level: as much as the longest of a level needs. */
-export function numberRooms(text: RichText): number[] {
-  const rooms = Array<number>(MAX_LEVEL + 1).fill(INDENT);
-  if (!text.some(({ kind }) => kind === "number")) return rooms;
+export function numberRooms(text: RichText): readonly number[] {
+  if (!text.some(({ kind }) => kind === "number")) return USUAL_ROOMS;
+  const rooms = [...USUAL_ROOMS];
   const numbers = listNumbers(text);
   text.forEach(({ kind, level }, at) => {
     if (kind === "number") rooms[level] = Math.max(rooms[level] as number, INDENT + (String(numbers[at]).length - 1) * DIGIT);

@@ -293,8 +293,9 @@ export function directionOf(own: ParagraphLook | undefined, level: ParagraphLook
 
 /** The size of the largest words of a paragraph, in points, where runs that say none have that of their level; by it room before and after counts that is a share (ECMA-376-1, 21.1.2.2.11). */
 export function wordsSize({ runs, look }: Paragraph, usual: number): number {
-  const sizes = runs.filter(({ text }) => text.trim() !== "").map((item) => item.look?.size ?? usual);
-  return sizes.length ? Math.max(...sizes) : (look?.words?.size ?? usual);
+  let most: number | undefined;
+  for (const { text, look: own } of runs) if (text.trim() !== "") most = Math.max(most ?? 0, own?.size ?? usual);
+  return most ?? look?.words?.size ?? usual;
 }
 
 /** Whether lines join the points of a series that is drawn so. */

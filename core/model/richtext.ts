@@ -67,8 +67,10 @@ export function plainText(text: string): RichText {
   return text === "" ? [] : text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [{ text: line }] : [] }));
 }
 
-export function paragraphText(paragraph: Paragraph): string {
-  return paragraph.runs.map((run) => run.text).join("");
+export function paragraphText({ runs }: Paragraph): string {
+  let words = "";
+  for (const { text } of runs) words += text;
+  return words;
 }
 
 /** The words alone, paragraphs separated by `\n`. */

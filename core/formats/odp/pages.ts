@@ -249,7 +249,7 @@ export class Pages {
       "presentation:notes",
       {},
       xml("draw:page-thumbnail", { "draw:layer": "layout", "presentation:class": "page", "draw:page-number": number, ...place({ x: 86, y: 60, width: 424, height: 238 }) }),
-      xml("draw:frame", { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) }, xml("draw:text-box", {}, isEmptyText(spoken) ? "<text:p/>" : textXml(spoken, { styles, size: 12, codeFont: head.theme.fonts.code, link }))),
+      xml("draw:frame", { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) }, xml("draw:text-box", {}, isEmptyText(spoken) ? "<text:p/>" : textXml(spoken, styles.context("notes", head.theme, undefined, () => ({ styles, size: 12, codeFont: head.theme.fonts.code, link }))))),
     );
   }
 

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
-import { type Align, type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, wordsSize } from "@unitext/core/model";
+import { type Align, type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, type Theme, wordsSize } from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -13,10 +13,22 @@ function keyOf(attributes: Attributes): string {
   return key;
 }
 
+type Remembered<V> = Map<object | undefined, Map<string, V>>;
+function rememberedIn<V>(all: Remembered<V>, key: string, of: object | undefined, make: () => V): V {
+  let held = all.get(of);
+  if (!held) all.set(of, (held = new Map()));
+  const known = held.get(key);
+  if (known !== undefined) return known;
+  const made = make();
+  held.set(key, made);
+  return made;
+}
+
 /** The automatic styles of a part: equal ones are written once. */
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
-  private readonly remembered = new Map<object | undefined, Map<string, string>>();
+  private readonly names: Remembered<string> = new Map();
+  private readonly contexts = new Map<Theme, Remembered<TextContext>>();
   constructor(private readonly prefix: string) {}
 
   private named(family: string, key: string, make: (name: string) => string): string {
@@ -53,13 +65,13 @@ export class StyleSheet {
 
   /** The name of a style that is asked for again and again by the same facts, said as a key, and the same value: levels of a text, the look of a cell. */
   remember(key: string, of: object | undefined, make: () => string): string {
-    let held = this.remembered.get(of);
-    if (!held) this.remembered.set(of, (held = new Map()));
-    const known = held.get(key);
-    if (known !== undefined) return known;
-    const name = make();
-    held.set(key, name);
-    return name;
+    return rememberedIn(this.names, key, of, make);
+  }
+  /** What texts are written with in a theme and its levels, in a place of some facts, said as a key: the same for the same. */
+  context(key: string, theme: Theme, levels: TextStyle | undefined, make: () => TextContext): TextContext {
+    let held = this.contexts.get(theme);
+    if (!held) this.contexts.set(theme, (held = new Map()));
+    return rememberedIn(held, key, levels, make);
   }
 
   xml(): string {
@@ -84,7 +96,7 @@ function levelXml({ kind, sign, scheme, colour, size, font, before, label, image
   return xml("text:list-level-style-number", { "text:level": level, "style:num-format": number, "style:num-prefix": open || undefined, "style:num-suffix": close || undefined }, properties, look);
 }
 
-/** What writing text needs of the place where it stands. */
+/** What writing text needs of the place where it stands; places that are alike share one. */
 export interface TextContext {
   styles: StyleSheet;
   size: number;
@@ -177,9 +189,9 @@ const gap = (value: ParagraphLook["before"], size: number) => (value === undefin
 const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) => bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
 
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
-  const { styles, size, colour, font, bold, said, levels } = context;
+  const { styles, levels } = context;
   const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`p/${size}/${colour}/${font}/${bold}/${said}/${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align ?? context.align}/${rtl}/${wordsSize(paragraph, 0)}`, levels, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${levels ? wordsSize(paragraph, 0) : ""}`, context, () => paragraphStyle(paragraph, context));
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 

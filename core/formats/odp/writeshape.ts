@@ -43,10 +43,15 @@ interface Shape {
 const CLASS: Record<string, string> = { title: "title", opening: "title", subtitle: "subtitle", body: "outline", picture: "graphic" };
 const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", "draw:auto-grow-height": "false", "draw:textarea-vertical-align": "top" };
 
+const inLevels = (levels: TextStyle | undefined) => (levels ? { levels } : {});
 const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
 
-export function contextFor({ styles, theme, link, file }: Work, size: number, heading: boolean, bold = false, levels?: TextStyle): TextContext {
-  return { styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, codeColour: theme.colours.second, linkColour: theme.colours.link, signs: theme.colours.accent, bold, link, picture: file, ...(levels ? { levels } : {}) };
+interface Place extends Pick<TextContext, "bold" | "said" | "align" | "levels"> {
+  heading?: boolean;
+}
+function contextFor({ styles, theme, link, file }: Work, size: number, { heading = false, bold = false, said = false, align, levels }: Place = {}): TextContext {
+  const make = (): TextContext => ({ styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, codeColour: theme.colours.second, linkColour: theme.colours.link, signs: theme.colours.accent, bold, said, link, picture: file, ...(align ? { align } : {}), ...(levels ? { levels } : {}) });
+  return styles.context(`${size}/${heading}/${bold}/${said}/${align}`, theme, levels, make);
 }
 
 const named = ({ name, presentation }: Shape, style: string): Attributes => ({ [presentation ? "presentation:style-name" : "draw:style-name"]: style, "draw:name": name, "draw:layer": "layout", "presentation:class": presentation, "presentation:user-transformed": presentation ? "true" : undefined });
@@ -91,7 +96,7 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
 }
 
 function figureFrame(element: Element, shape: Shape, work: Work): string {
-  const { codeColour: _, ...context } = contextFor(work, shape.size, false);
+  const { codeColour: _, ...context } = contextFor(work, shape.size);
   return textFrame(textXml(figureWords(element, work.notes) ?? [], context), shape, work);
 }
 
@@ -124,12 +129,11 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
       }),
     );
   };
-  const [plain, bold] = [contextFor(work, shape.size, false, false, levels), contextFor(work, shape.size, false, !table.widths, levels)];
-  const sided = [plain, bold].map((context) => Array.from({ length: columns }, (_, x): TextContext => ({ ...context, align: align[x] ?? "start" })));
+  const sided = [false, !table.widths].map((bold) => Array.from({ length: columns }, (_, x) => contextFor(work, shape.size, { bold, align: align[x] ?? "start", ...inLevels(levels) })));
   const cell = (one: Cell | null, x: number, y: number) => {
     if (!one) return "<table:covered-table-cell/>";
     const text = flattened(one.text, work.notes);
-    return xml("table:table-cell", { "table:style-name": styleOf(worn(one, y)), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] ?? plain));
+    return xml("table:table-cell", { "table:style-name": styleOf(worn(one, y)), "table:number-columns-spanned": one.columns, "table:number-rows-spanned": one.rows }, textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] as TextContext));
   };
   const line = (row: (Cell | null)[], y: number) => xml("table:table-row", { "table:style-name": heights[y] ? high(heights[y] as number) : undefined }, ...row.map((one, x) => cell(one, x, y)));
   const lines = rows.map(line);
@@ -156,7 +160,7 @@ const RECOLOUR = { grey: "greyscale", mono: "mono", washout: "watermark" } as co
 const PIXEL = 0.75;
 
 /** The paragraphs of a text or a shape. */
-const wordsIn = (element: TextElement | ShapeElement, size: number, heading: boolean, work: Work) => textXml(flattened(element.text, work.notes), contextFor(work, size, heading, false, levelsOf(element, work)));
+const wordsIn = (element: TextElement | ShapeElement, size: number, heading: boolean, work: Work) => textXml(flattened(element.text, work.notes), contextFor(work, size, { heading, ...inLevels(levelsOf(element, work)) }));
 
 /** The words of an element for a shape of a file that is kept; undefined where it has no text. */
 export function textOfShape(element: Element, work: Work): string | undefined {
@@ -166,7 +170,7 @@ export function textOfShape(element: Element, work: Work): string | undefined {
 }
 
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, shape: Shape, work: Work) => string } = {
-  text: (element, shape, work) => (looked(element) || !shape.place ? textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element) : textFrame(textXml(flattened(element.text, work.notes), { ...contextFor(work, shape.size, false), said: true }), shape, work, element)),
+  text: (element, shape, work) => (looked(element) || !shape.place ? textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element) : textFrame(textXml(flattened(element.text, work.notes), contextFor(work, shape.size, { said: true })), shape, work, element)),
   picture: (element, shape, work) => {
     const { source, alt, crop, opacity, recolour, flip } = element;
     const paths = work.shown(source);
@@ -208,13 +212,13 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
   },
   media: (element, shape, work) => {
     const path = work.file(element.source);
-    if (path === undefined) return textFrame(textXml(plainText(element.alt || (element.form === "video" ? "Film" : "Sound")), contextFor(work, 12, false)), shape, work);
+    if (path === undefined) return textFrame(textXml(plainText(element.alt || (element.form === "video" ? "Film" : "Sound")), contextFor(work, 12)), shape, work);
     const poster = element.poster === undefined ? undefined : work.file(element.poster);
     return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) }, xml("draw:plugin", { "xlink:href": path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad", "draw:mime-type": work.head.assets[element.source]?.mediaType }), poster ? xml("draw:image", { "xlink:href": poster, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }) : "", described(element.alt));
   },
   foreign: (element, shape, work) => {
     const picture = element.picture === undefined ? undefined : work.file(element.picture);
-    if (picture === undefined) return textFrame(textXml([...plainText(element.what), ...element.text], contextFor(work, 12, false)), shape, work);
+    if (picture === undefined) return textFrame(textXml([...plainText(element.what), ...element.text], contextFor(work, 12)), shape, work);
     return xml("draw:frame", { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) }, xml("draw:image", { "xlink:href": picture, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }), described(element.alt || element.what));
   },
 };
@@ -259,7 +263,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
   if (caption) {
     const small = sizeOf("caption", theme, head.page) * 0.8;
     const captionName = `caption of ${name}`;
-    below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small, false)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
+    below.push({ name: captionName, xml: textFrame(textXml(plainText(caption), contextFor(work, small)), { name: captionName, frame: { x: frame.x, y: frame.y + frame.height + 4, width: frame.width, height: 24 }, size: small }, work) });
   }
   const kept = element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element);
   return { shape: { id: element.id, groups: element.groups ?? [], xml: drawn }, name, kept: isSummed(element) ? { ...kept, sum: textHash(bareShape(drawn)) } : kept, below };
@@ -268,7 +272,7 @@ export function shapeOf(element: Element, nth: number, work: Work, taken: Set<st
 /** Whether it must be known of a shape that it is as it was written: where the file does not say all that is kept, or another program may have painted it otherwise. */
 const isSummed = ({ kind, style, fill, stroke }: Element) => (kind !== "text" && kind !== "picture") || style !== undefined || fill !== undefined || stroke !== undefined;
 /** A shape without the anchor around it. */
-const bareShape = (drawn: string) => /^<draw:a [^>]*>([\s\S]*)<\/draw:a>$/.exec(drawn)?.[1] ?? drawn;
+const bareShape = (drawn: string) => (drawn.startsWith("<draw:a ") ? drawn.slice(drawn.indexOf(">") + 1, -"</draw:a>".length) : drawn);
 
 /** The box that lists a page's footnotes. */
 export function footnotesFrame(work: Work): string {
@@ -276,7 +280,7 @@ export function footnotesFrame(work: Work): string {
   const size = theme.scale.footer * 1.1;
   const height = notes.length * size * 1.5;
   const { width, height: tall } = head.page;
-  return textFrame(textXml(footnoteText(notes), contextFor(work, size, false)), { name: "footnotes", frame: { x: width * 0.065, y: tall * 0.92 - height, width: width * 0.87, height }, size }, work);
+  return textFrame(textXml(footnoteText(notes), contextFor(work, size)), { name: "footnotes", frame: { x: width * 0.065, y: tall * 0.92 - height, width: width * 0.87, height }, size }, work);
 }
 
 /** What stands for the footer, number and date of each page on its master (OpenDocument 1.3, 9.10). */
@@ -286,7 +290,7 @@ const FIELDS = { footer: { className: "footer", field: "<presentation:footer/>" 
 export function regionFrames(work: Work, regions: Slide["regions"], onMaster = false): { name: string; xml: string }[] {
   return (regions ?? []).map(({ region, text, frame, style, box }, nth) => {
     const levels = style === undefined ? undefined : work.head.styles?.[style];
-    const context = contextFor(work, 12, false, false, levels);
+    const context = contextFor(work, 12, inLevels(levels));
     const words: RichText = plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text);
     const { className, field } = FIELDS[region];
     const written = onMaster && field ? textXml(plainText("\uE000"), context).replace("\uE000", field) : textXml(words, context);
