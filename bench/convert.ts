@@ -107,7 +107,7 @@ export async function convert(): Promise<Row[]> {
   }
   const foreign = [() => readDeck(others, "others.pptx", reading()), () => parse(others)];
   await inTurn(foreign, 12);
-  const [taken = 0, bare = 1] = await inTurn(foreign);
+  const [taken = 0, bare = 1] = await inTurn(foreign, 20);
   rows.push(row("read a .pptx of 200 slides of another program / bare unzip and SAX parse", taken / bare, 3));
   const brought = readDeck(others, "others.pptx", reading());
   const kept = { ...context, picture: (sum: string) => brought.blobs.get(sum) };
