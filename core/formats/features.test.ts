@@ -99,6 +99,18 @@ describe("the table of features", () => {
     expect(said(readDeck(asAnother(bytes), "deck.odp", reading()).deck)).toEqual([wanted[0], wanted[1], ["number ‹#› 20"], wanted[3]]);
   });
 
+  it("writes a footer of an .odp that counts its slide on the slide, with a field, and says so", async () => {
+    const regions = [{ region: "footer" as const, text: "Quay, sheet ‹#›", frame: { x: 56, y: 504, width: 500, height: 26 } }];
+    const [opening] = deck.slides as [Slide];
+    const given: Deck = { ...deck, slides: ["first", "second"].map((id) => ({ ...opening, id, master: "strip", regions })) };
+    const bytes = (await WRITERS.odp.write(given, context)) as Uint8Array;
+    const content = strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array);
+    expect(content.match(/Quay, sheet <text:page-number>/g)).toHaveLength(2);
+    expect(content).not.toContain("sheet ‹#›");
+    expect(writeReport(given, "odp").adapted.filter(({ what }) => what.endsWith("where its file puts it")).map(({ slide }) => slide)).toEqual([1, 2]);
+    expect(readDeck(bytes, "deck.odp", reading()).deck.slides.map((slide) => slide.regions?.map(({ text }) => text))).toEqual([["Quay, sheet ‹#›"], ["Quay, sheet ‹#›"]]);
+  });
+
   it.each(["pptx", "odp"] as const)("counts in a report for .%s what the file carries", async (format) => {
     const bytes = await WRITERS[format].write(deck, context);
     expect(tally(readDeck(bytes, `deck.${format}`, reading()).deck)).toEqual(writeReport(deck, format).to);
