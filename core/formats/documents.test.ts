@@ -7,11 +7,13 @@ import { type Deck, footnotesOf, linksOf, type Paragraph, paragraphText, textOf 
 import { tally } from "@unitext/core/tally";
 import { type Block, readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
+import { dotsFile } from "@unitext/core/testing/dots";
 import { shippedFonts } from "@unitext/core/testing/fonts";
+import { emf } from "@unitext/core/testing/metafiles";
 import { CommentRangeEnd, CommentRangeStart, CommentReference, DeletedTextRun, Document, ExternalHyperlink, FootnoteReferenceRun, HeadingLevel, ImageRun, InsertedTextRun, LevelFormat, Math as DocxMath, MathFraction, MathRun, MathSuperScript, Packer, Paragraph as DocxParagraph, Table, TableCell, TableRow, TextRun, VerticalMergeType } from "docx";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
-import { deckFromSource, readDeck, readSource, type SourceKind } from "./index";
+import { deckFromSource, readDeck, readSource, type SourceKind, withDrawings } from "./index";
 
 const fonts = shippedFonts();
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -115,6 +117,32 @@ describe("a .docx of the package docx", () => {
   it("reads the same from the text that is kept of it", () => {
     const { source, blocks } = read(bytes, "docx");
     expect([...readText(source.text()).blocks]).toEqual(blocks);
+  });
+});
+
+describe("pictures that pages do not show as they come", () => {
+  it.each([
+    ["a BMP, as the package docx takes it", "bmp", dotsFile("halves.bmp"), "image/png", "dots (bmp) are packed anew as PNG"],
+    ["a TIFF", "tiff", dotsFile("halves.tiff"), "image/png", "dots (tiff) are packed anew as PNG"],
+    ["an EMF", "emf", emf(100, 50, [{ x: 0, y: 0, width: 50, height: 50, colour: [15, 92, 99] }]), "image/svg+xml", "drawing acts (emf) are drawn anew as lines"],
+  ])("are drawn from a .docx and a .odt, and told: %s", async (_, ending, bytes, mediaType, how) => {
+    const image = new ImageRun({ type: "bmp", data: dotsFile("halves.bmp"), transformation: { width: 200, height: 100 }, altText: { name: "halves", title: "halves", description: "Halves" } });
+    const parts = unzipSync(new Uint8Array(await Packer.toBuffer(new Document({ sections: [{ children: [new DocxParagraph({ text: "Halves", heading: HeadingLevel.HEADING_1 }), new DocxParagraph({ children: [image] })] }] }))));
+    const path = Object.keys(parts).find((name) => name.endsWith(".bmp")) as string;
+    const renamed = (text: string) => text.replaceAll(path.slice(path.lastIndexOf("/") + 1), `halves.${ending}`);
+    const docx = zipSync(Object.fromEntries(Object.entries(parts).map(([name, part]): [string, Uint8Array] => (name === path ? [renamed(name), bytes] : [name, name.endsWith(".rels") ? strToU8(renamed(strFromU8(part))) : part]))));
+    const NS = 'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" xmlns:draw="urn:oasis:names:tc:opendocument:xmlns:drawing:1.0" xmlns:svg="urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0" xmlns:xlink="http://www.w3.org/1999/xlink"';
+    const odt = zipSync({ mimetype: strToU8("application/vnd.oasis.opendocument.text"), "content.xml": strToU8(`<office:document-content ${NS}><office:body><office:text><text:h text:outline-level="1">Halves</text:h><text:p><draw:frame><draw:image xlink:href="Pictures/halves.${ending}"/><svg:desc>Halves</svg:desc></draw:frame></text:p></office:text></office:body></office:document-content>`), [`Pictures/halves.${ending}`]: bytes });
+    for (const [kind, file] of [["docx", docx], ["odt", odt]] as const) {
+      const found = await withDrawings(readDeck(file, `a.${kind}`, { newId: idSource(), sha256 }), sha256);
+      const [source] = found.deck.slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "picture" ? [element.source] : [])));
+      expect(source).toMatch(new RegExp(`halves\\.${ending}$`));
+      const asset = found.deck.assets[source as string];
+      expect(asset).toMatchObject({ mediaType });
+      expect(sha256(found.blobs.get(asset?.sha256 as string) as Uint8Array)).toBe(asset?.sha256);
+      expect(found.left).toEqual([]);
+      expect(found.adapted).toEqual([expect.objectContaining({ how: `Of the picture ${source} the ${how}.` })]);
+    }
   });
 });
 

@@ -39,8 +39,8 @@ export interface ReadResult extends ReadDeck {
 type Reader = (bytes: Uint8Array, name: string, context: ReadContext) => ReadResult;
 
 const sourceReaders = Object.fromEntries((Object.keys(SOURCES) as SourceKind[]).map((kind): [SourceKind, Reader] => [kind, (bytes, name, context) => {
-  const { deck, blobs, text, adapted, left } = deckFromSource(readSource(bytes, name, kind, context.rule), name, context);
-  return { deck, blobs, text, adapted, left };
+  const { deck, blobs, undrawn, text, adapted, left } = deckFromSource(readSource(bytes, name, kind, context.rule), name, context);
+  return { deck, blobs, undrawn, text, adapted, left };
 }])) as Record<SourceKind, Reader>;
 
 /** The extensions of presentations of each standard: as such, to be shown at once, as a template, and each of these with macros. */
@@ -140,7 +140,7 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
   return reader(bytes, name, context);
 }
 
-/** The same with the metafiles among its pictures drawn, so that they are shown. */
+/** The same with those of its pictures drawn anew that pages do not show as they come. */
 export async function withDrawings<Read extends ReadDeck>(read: Read, sha256: (bytes: Uint8Array) => string): Promise<Read> {
   const { undrawn, ...rest } = read;
   if (!undrawn?.size) return read;

@@ -15,7 +15,7 @@ export interface ReadOptions {
 export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
-  /** The metafiles among its pictures, by name: they have no place among its assets until they are drawn. */
+  /** The pictures that are to be drawn anew, by name: they have no place among its assets until they are. */
   undrawn?: ReadonlyMap<string, Uint8Array>;
 }
 
@@ -24,7 +24,7 @@ export interface ReadLot {
   head: DeckHead;
   slides: Slide[];
   blobs: Map<string, Uint8Array>;
-  /** The metafiles that were met up to here, by the names that slides have for them. */
+  /** The pictures to be drawn anew that were met up to here, by the names that slides have for them. */
   undrawn: ReadonlyMap<string, Uint8Array>;
   /** How many slides the file has. */
   of: number;

@@ -10,7 +10,7 @@ import { readDocx } from "./docx/read";
 import { htmlEncoding, readHtml } from "./html";
 import { readOdt } from "./odt/read";
 import { readOpml } from "./opml/read";
-import { pictureInfo } from "./picture";
+import { pictureInfo, unshownInfo } from "./picture";
 import { readPlain } from "./plain/read";
 
 /** A text or document read: one manuscript, whatever it was written in. */
@@ -114,13 +114,25 @@ export type SourceKind = keyof typeof SOURCES;
 /** More pixels than any slide shows: a picture beyond is not taken into a deck. */
 const MOST_PIXELS = 64_000_000;
 
+export interface TakenPictures {
+  assets: Record<string, Asset>;
+  blobs: Map<string, Uint8Array>;
+  /** Those that are shown only once they are drawn anew. */
+  undrawn: ReadonlyMap<string, Uint8Array>;
+}
+
 /** The picture files that a deck can show, by the names that it uses; the others are told. */
-export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: (bytes: Uint8Array) => string, problems: Problem[]): { assets: Record<string, Asset>; blobs: Map<string, Uint8Array> } {
+export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: (bytes: Uint8Array) => string, problems: Problem[]): TakenPictures {
   const assets: Record<string, Asset> = {};
   const blobs = new Map<string, Uint8Array>();
+  const undrawn = new Map<string, Uint8Array>();
   for (const [name, bytes] of pictures) {
     const info = pictureInfo(bytes);
-    if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG and JPEG are); its place is kept.` });
+    const unshown = info ? undefined : unshownInfo(bytes);
+    if (unshown) {
+      undrawn.set(name, bytes);
+      problems.push({ line: 1, message: `Of the picture ${name} ${unshown.how.replace(/^its /, "the ")}.` });
+    } else if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.` });
     else if (info.width * info.height > MOST_PIXELS) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
     else {
       const sum = sha256(bytes);
@@ -128,7 +140,7 @@ export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: 
       blobs.set(sum, bytes);
     }
   }
-  return { assets, blobs };
+  return { assets, blobs, undrawn };
 }
 
 export interface SourceContext {
@@ -155,10 +167,10 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
 }
 
 /** Makes a deck of a text or document that was read, and lists what was not taken as it stood. */
-export function deckFromSource(source: SourceRead, name: string, context: SourceContext): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<Report, "adapted" | "left"> {
+export function deckFromSource(source: SourceRead, name: string, context: SourceContext): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> & Pick<Report, "adapted" | "left"> {
   const { manuscript, rule, typed } = source;
   const { problems } = manuscript;
-  const { assets, blobs } = takePictures(source.pictures, context.sha256, problems);
+  const { assets, blobs, undrawn } = takePictures(source.pictures, context.sha256, problems);
   const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
   const document = typed ? undefined : context.document;
   const { deck, made } = generateDeck(manuscript, rule, { newId: context.newId, ...(context.fonts ? { fonts: context.fonts } : {}), ...(head ? { head } : {}), ...(document ? { document } : {}) }, name.replace(/\.[^.]*$/, "") || "Untitled", assets);
@@ -178,5 +190,5 @@ export function deckFromSource(source: SourceRead, name: string, context: Source
   });
   const lines = made.map(({ lines: own }) => own);
   const adapted = problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message }));
-  return { deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) }, blobs, text: source.text(), problems, adapted, left };
+  return { deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) }, blobs, undrawn, text: source.text(), problems, adapted, left };
 }

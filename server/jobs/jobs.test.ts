@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { readDeck } from "@unitext/core/formats";
+import { dotsFile } from "@unitext/core/testing/dots";
 import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
@@ -45,6 +46,20 @@ describe("reading a document as a job", () => {
     expect(changes.length).toBe(version);
     const blobs = Object.values(deck.assets);
     expect((await owner(`/api/decks/${id}/pictures/${blobs[0]?.sha256}`)).status).toBe(200);
+  });
+
+  it("shows pictures that pages do not show as they come, and says so", async () => {
+    const parts = unzipSync(handbook);
+    const path = Object.keys(parts).find((name) => /media\/.*\.png$/.test(name)) as string;
+    const { id, job } = Brought.parse(await (await upload("halves.docx", zipSync({ ...parts, [path]: dotsFile("halves.tiff") }))).json());
+    const done = await ended(owner, job as string);
+    expect(done.report).toEqual({ adapted: [expect.objectContaining({ how: expect.stringMatching(/the dots \(tiff\) are packed anew as PNG/) })], left: [] });
+    const { deck } = await state(id);
+    const [asset] = Object.values(deck.assets);
+    expect(asset).toMatchObject({ mediaType: "image/png", width: 100, height: 50 });
+    expect((await owner(`/api/decks/${id}/pictures/${asset?.sha256}`)).headers.get("content-type")).toBe("image/png");
+    const again = DocumentText.parse(await (await owner(`/api/decks/${id}/documents?name=halves.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: zipSync({ ...parts, [path]: dotsFile("halves.tiff") }) as BodyInit })).json());
+    expect(Object.values(again.assets)).toEqual([asset]);
   });
 
   it("takes what was typed as a deck without a job", async () => {

@@ -65,7 +65,9 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
   if (source.formulas) await loadFormulas();
-  const { assets, blobs } = takePictures(source.pictures, sha256, problems);
+  const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
+  const drawings = new Drawings(sha256);
+  await drawings.into({ assets, blobs, undrawn });
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
   const head: DeckHead = { ...headFrom(front, headOf(empty), problems), assets, ...(typed ? {} : { manuscript: { document, rule } }) };
@@ -85,7 +87,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
     }
   };
   const lines: Lines[] = [];
-  const left: Entries["left"] = [];
+  const left: Entries["left"] = [...drawings.left];
   let lot: Slide[] = [];
   let since = performance.now();
   let whole: ReadProgress | undefined;

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { checkText, extensionOf, isPresentation, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { checkText, Drawings, extensionOf, isPresentation, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
@@ -136,7 +136,10 @@ export function deckRoutes(context: AppContext): Router {
       // Taken to the end, so that the text and the problems are whole.
     }
     const { problems } = source.manuscript;
-    const { assets, blobs } = takePictures(source.pictures, sha256, problems);
+    const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
+    const drawings = new Drawings(sha256);
+    await drawings.into({ assets, blobs, undrawn });
+    for (const { what, why } of drawings.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
     const types = new Map(Object.values(assets).map((asset) => [asset.sha256, asset.mediaType]));
     await addBlobs(db, deck, [...blobs].map(([sum, bytes]) => ({ sha256: sum, mediaType: types.get(sum) ?? "image/png", bytes })));
     response.json({ name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems } satisfies DocumentText);

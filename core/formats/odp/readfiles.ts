@@ -2,7 +2,7 @@ import type { Asset } from "@unitext/core/model";
 import { Failure } from "@unitext/core/model";
 import { child, localName, type Parts, partText, readMixed, type XmlNode } from "../archive";
 import { fromBase64 } from "../json";
-import { type Metafile, metafileInfo, pictureInfo } from "../picture";
+import { pictureInfo, type Unshown, unshownInfo } from "../picture";
 import { mediaOf } from "../reading";
 
 /** The files inside a presentation as they are asked for: pictures, films and documents, packed beside its parts or written inside. */
@@ -11,7 +11,7 @@ export class OdpFiles {
   readonly assets: Record<string, Asset> = {};
   /** The pictures that were taken in, by their path, with their sums. */
   readonly taken = new Map<string, string>();
-  /** The metafiles that were asked for, by the names under which the deck will know their drawings; their files stay in the presentation. */
+  /** The pictures that were asked for and are to be drawn anew, by the names under which the deck will know them then; their files stay in the presentation. */
   readonly undrawn = new Map<string, Uint8Array>();
   /** What is known of the files beside the parts, by their path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
@@ -74,15 +74,15 @@ export class OdpFiles {
 
   /** The size in CSS pixels of a picture that was taken in. */
   size(source: string): { width: number; height: number } | undefined {
-    return this.assets[source] ?? this.acts(source);
+    return this.assets[source] ?? this.unshown(source);
   }
-  /** The kind of a picture that is still to be drawn. */
+  /** What becomes of a picture that is still to be drawn. */
   drawn(source: string): string | undefined {
-    return this.acts(source)?.kind;
+    return this.unshown(source)?.how;
   }
-  private acts(source: string): Metafile | undefined {
+  private unshown(source: string): Unshown | undefined {
     const undrawn = this.undrawn.get(source);
-    return undrawn && metafileInfo(undrawn);
+    return undrawn && unshownInfo(undrawn);
   }
 
   /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
@@ -93,10 +93,11 @@ export class OdpFiles {
     if (!bytes) return undefined;
     const { sha256, info } = this.summed(data ? undefined : path, bytes);
     if (!info) {
-      const acts = kept === undefined ? metafileInfo(bytes) : undefined;
-      const source = `${path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)}.svg`;
-      if (acts) this.undrawn.set(source, bytes);
-      return acts ? source : undefined;
+      const unshown = kept === undefined ? unshownInfo(bytes) : undefined;
+      if (!unshown) return undefined;
+      const source = (path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)) + unshown.extension;
+      this.undrawn.set(source, bytes);
+      return source;
     }
     const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
     const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);

@@ -35,7 +35,7 @@ export interface ShapeWork {
   style(style: TextStyle): string;
   styled(name: string): TextStyle | undefined;
   size(source: string): { width: number; height: number } | undefined;
-  /** Of which kind a picture is that is drawn first. */
+  /** What becomes of a picture that is drawn anew first. */
   drawn(source: string): string | undefined;
   report: Pick<Report, "adapted" | "left">;
 }
@@ -262,12 +262,12 @@ export class ShapeReader {
     if (!images.length) return undefined;
     const source = shown();
     if (!source) {
-      work.report.left.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", why: "its file is missing, or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF and EMF are)" });
+      work.report.left.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", why: "its file is missing, or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are)" });
       return undefined;
     }
     const { graphic } = properties;
-    const acts = work.drawn(source);
-    if (acts) work.report.adapted.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", how: `its drawing acts (${acts}) are drawn anew as lines; an .odp keeps them` });
+    const anew = work.drawn(source);
+    if (anew) work.report.adapted.push({ slide: work.number, what: alt || base.name ? `the picture “${alt || base.name}”` : "a picture without a name", how: `${anew}; an .odp keeps them` });
     const size = work.size(source);
     const clip = /^rect\(([^)]*)\)$/.exec((graphic.clip ?? "").trim())?.[1]?.split(/[\s,]+/).map((value) => points(value) ?? 0);
     const [w, h] = [(size?.width ?? 0) * 0.75, (size?.height ?? 0) * 0.75];

@@ -1,7 +1,8 @@
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { sha256 } from "@unitext/core/testing/files";
 import { strFromU8 } from "fflate";
-import { Drawings, metafileInfo, pictureInfo } from "./index";
+import { Drawings, pictureInfo } from "./index";
+import { metafileInfo } from "./metafile";
 
 const PETROL = [15, 92, 99] as const;
 const box = { x: 10, y: 5, width: 40, height: 20, colour: PETROL };

@@ -1,8 +1,5 @@
-import type { Asset } from "@unitext/core/model";
-import type { Report } from "@unitext/core/tally";
 import { shownFamily } from "@unitext/core/layout";
 import { strToU8 } from "fflate";
-import { svgInfo } from "./svg";
 
 /** A picture as a list of drawing acts: WMF ([MS-WMF], 2.3.2) or EMF ([MS-EMF], 2.3.4.2), with its own size in CSS pixels, 0 where it says none. */
 export interface Metafile {
@@ -36,7 +33,7 @@ export function metafileInfo(bytes: Uint8Array): Metafile | undefined {
 const withShown = (markup: string) => markup.replace(/font-family="(?:&quot;)?([^"&]*)(?:&quot;)?"/g, (_, name: string) => `font-family="&quot;${name}&quot;, &quot;${shownFamily(name).family}&quot;, sans-serif"`);
 
 /** A metafile drawn anew in SVG, to be stretched over its frame, and whether all its acts were known; undefined for one that cannot be drawn. */
-async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
+export async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
   // Few presentations hold one: what draws them is large, and loaded for the first.
   const { convertMetafileToSvg } = await import("emf-converter");
   // What the package does not know it says on the console alone.
@@ -52,36 +49,4 @@ async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8Array; w
     });
   if (!markup || markup.length > MOST.bytes || !/<(?:path|image|text|rect|ellipse|circle|polygon|polyline|line)\b/.test(markup)) return undefined;
   return { drawing: strToU8(withShown(markup).replace(/<svg /, '<svg preserveAspectRatio="none" ')), whole };
-}
-
-/** What is still to be drawn of the pictures of a file that was read: metafiles, by the names under which the deck will know them. */
-export interface Undrawn {
-  assets: Record<string, Asset>;
-  blobs: Map<string, Uint8Array>;
-  undrawn: ReadonlyMap<string, Uint8Array>;
-}
-
-/** Draws the metafiles of a file that is read, each once, and gives their drawings to what was read of it. */
-export class Drawings {
-  /** What could not be drawn at all, or not whole. */
-  readonly left: Report["left"] = [];
-  private readonly made = new Map<string, Asset | undefined>();
-  constructor(private readonly sha256: (bytes: Uint8Array) => string) {}
-
-  async into({ assets, blobs, undrawn }: Undrawn): Promise<void> {
-    for (const [source, bytes] of undrawn) {
-      if (!this.made.has(source)) {
-        const { drawing, whole } = (await drawMetafile(bytes)) ?? {};
-        const info = drawing && svgInfo(drawing);
-        const asset = drawing && info && { sha256: this.sha256(drawing), ...info };
-        if (drawing && asset) blobs.set(asset.sha256, drawing);
-        const what = `drawing acts of the picture ${source.replace(/\.svg$/, "")}`;
-        if (!asset) this.left.push({ slide: null, what: `the ${what}`, why: "they are damaged, too many or none; a frame stands in its place" });
-        else if (!whole) this.left.push({ slide: null, what: `some ${what}`, why: "they are of a kind that is not known; the others are drawn" });
-        this.made.set(source, asset);
-      }
-      const asset = this.made.get(source);
-      if (asset) assets[source] = asset;
-    }
-  }
 }

@@ -1,6 +1,6 @@
 import { type Asset, Failure } from "@unitext/core/model";
 import { child, localName, partText, type XmlElement } from "../archive";
-import { duotone, metafileInfo, pictureInfo } from "../picture";
+import { duotone, pictureInfo, unshownInfo } from "../picture";
 import { mediaOf } from "../reading";
 import type { ColourContext } from "./colour";
 import type { DrawingContext } from "./drawing";
@@ -23,7 +23,7 @@ export class PptxFiles {
   readonly assets: Record<string, Asset> = {};
   /** The parts that were taken in, with their sums and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
-  /** The metafiles that were asked for, by the names under which the deck will know their drawings; their parts stay in the file. */
+  /** The pictures that were asked for and are to be drawn anew, by the names under which the deck will know them then; their parts stay in the file. */
   readonly undrawn = new Map<string, Uint8Array>();
   private readonly marks = new WeakMap<XmlElement, string>();
   private readonly legacies = new Map<string, XmlElement | undefined>();
@@ -50,7 +50,7 @@ export class PptxFiles {
     return path === undefined ? undefined : this.pack.bytes(path);
   }
 
-  /** The picture that a relationship leads to by its name in the deck, and of which kind it is where it is to be drawn first; or why it cannot be shown. */
+  /** The picture that a relationship leads to by its name in the deck, and what becomes of it where it is drawn anew first; or why it cannot be shown. */
   picture(path: string, id: string): { source: string; drawn?: string } | { why: string } {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship) return { why: "its file is missing" };
@@ -62,10 +62,11 @@ export class PptxFiles {
     if (!file) return { why: "its file is missing" };
     const { bytes, sha256, info } = file;
     const base = target.slice(target.lastIndexOf("/") + 1);
-    const acts = info ? undefined : metafileInfo(bytes);
-    if (acts) {
-      this.undrawn.set(`${base}.svg`, bytes);
-      return { source: `${base}.svg`, drawn: acts.kind };
+    const unshown = info ? undefined : unshownInfo(bytes);
+    if (unshown) {
+      const source = base + unshown.extension;
+      this.undrawn.set(source, bytes);
+      return { source, drawn: unshown.how };
     }
     if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
     const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;

@@ -217,7 +217,7 @@ export class ShapeReader {
       this.adapted(`the picture “${named.name ?? ""}”`, `${found.why}; a frame stands in its place, and a .pptx keeps it`);
       return this.foreign("picture", base, named, []);
     }
-    if (found.drawn) this.adapted(`the picture “${named.name ?? ""}”`, `its drawing acts (${found.drawn}) are drawn anew as lines; a .pptx keeps them`);
+    if (found.drawn) this.adapted(`the picture “${named.name ?? ""}”`, `${found.drawn}; a .pptx keeps them`);
     const source = inItsColours(found.source, blip, this.drawing);
     if (child(blip, "duotone") && source === found.source) this.adapted(`the two colours of the picture “${named.name ?? ""}”`, "not drawn; a .pptx keeps them as long as the picture is not given other looks here");
     const { l, t, r, b } = at(shape, "blipFill", "srcRect")?.attributes ?? {};

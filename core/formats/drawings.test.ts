@@ -1,6 +1,7 @@
 import { loadFormulas } from "@unitext/core/figures";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { type Asset, type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { dotsFile } from "@unitext/core/testing/dots";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { Resvg } from "@resvg/resvg-js";
@@ -8,7 +9,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { type ReadResult, withDrawings, WRITERS } from "./index";
 
-// Presentations of other programs with pictures that are lists of drawing acts: the left half petrol, the right half ochre.
+// Presentations of other programs with pictures that pages do not show as they come: lists of drawing acts, and dots packed otherwise. The left half is petrol, the right half ochre.
 const half = (x: number, colour: readonly [number, number, number]) => ({ x, y: 0, width: 50, height: 50, colour });
 const HALVES = [half(0, [15, 92, 99]), half(50, [183, 121, 31])];
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 100, height: 50 })));
@@ -41,25 +42,29 @@ const COLOURS = HALVES.map(({ colour }) => [...colour]);
 
 beforeAll(loadFormulas);
 
-describe("a picture of drawing acts in a presentation", () => {
-  const kinds: [string, "pptx" | "odp", Uint8Array, string][] = [
-    [".pptx as EMF", "pptx", emf(100, 50, HALVES), "emf"],
-    [".pptx as WMF", "pptx", wmf(100, 50, HALVES), "wmf"],
-    [".odp as EMF", "odp", emf(100, 50, HALVES), "emf"],
-    [".odp as placed WMF", "odp", wmf(100, 50, HALVES, { inch: 100 }), "wmf"],
+describe("a picture of drawing acts, or of dots in a TIFF or BMP, in a presentation", () => {
+  const kinds: [string, "pptx" | "odp", Uint8Array, string, Asset["mediaType"]][] = [
+    [".pptx as EMF", "pptx", emf(100, 50, HALVES), "emf", "image/svg+xml"],
+    [".pptx as WMF", "pptx", wmf(100, 50, HALVES), "wmf", "image/svg+xml"],
+    [".pptx as TIFF", "pptx", dotsFile("halves.tiff"), "tiff", "image/png"],
+    [".pptx as BMP", "pptx", dotsFile("halves.bmp"), "bmp", "image/png"],
+    [".odp as EMF", "odp", emf(100, 50, HALVES), "emf", "image/svg+xml"],
+    [".odp as placed WMF", "odp", wmf(100, 50, HALVES, { inch: 100 }), "wmf", "image/svg+xml"],
+    [".odp as TIFF", "odp", dotsFile("halves.tiff"), "tiff", "image/png"],
+    [".odp as BMP", "odp", dotsFile("halves.bmp"), "bmp", "image/png"],
   ];
 
-  it.each(kinds)("in a %s is drawn over its frame, and told", async (_, format, bytes, ending) => {
+  it.each(kinds)("in a %s is drawn over its frame, and told", async (_, format, bytes, ending, mediaType) => {
     const found = await read(fileWith(format, bytes, ending), `tides.${format}`);
     const [element] = slideOf(found).elements;
     expect(element).toMatchObject({ kind: "picture", alt: "Halves" });
     const asset = element?.kind === "picture" ? found.deck.assets[element.source] : undefined;
-    expect(asset).toMatchObject({ mediaType: "image/svg+xml" });
+    expect(asset).toMatchObject({ mediaType });
     const scene = layoutSlide(slideOf(found), { head: headOf(found.deck), number: 1, fonts: context.fonts });
     expect(leavesOf(scene.nodes).filter(({ kind }) => kind === "picture")).toHaveLength(1);
     expect(halves(found)).toEqual(COLOURS);
     expect(found.left).toEqual([]);
-    expect(found.adapted).toContainEqual({ slide: 1, what: expect.stringMatching(/^the picture “/), how: `its drawing acts (${ending}) are drawn anew as lines; ${format === "pptx" ? "a .pptx" : "an .odp"} keeps them` });
+    expect(found.adapted).toContainEqual({ slide: 1, what: expect.stringMatching(/^the picture “/), how: `${mediaType === "image/png" ? `its dots (${ending}) are packed anew as PNG` : `its drawing acts (${ending}) are drawn anew as lines`}; ${format === "pptx" ? "a .pptx" : "an .odp"} keeps them` });
   });
 
   it.each(kinds)("in a %s stays in a file of its own kind as it came, also when its slide is changed", async (_, format, bytes, ending) => {
@@ -73,12 +78,12 @@ describe("a picture of drawing acts in a presentation", () => {
     }
   });
 
-  it.each(kinds)("in a %s goes into the other format as a drawing", async (_, format, bytes, ending) => {
+  it.each(kinds)("in a %s goes into the other format as what is shown", async (_, format, bytes, ending, mediaType) => {
     const found = await read(fileWith(format, bytes, ending), `tides.${format}`);
     const other = format === "pptx" ? "odp" : "pptx";
     const there = await read(WRITERS[other].write(found.deck, context) as Uint8Array, `tides.${other}`);
     expect(halves(there)).toEqual(COLOURS);
-    expect(there.deck.assets).toEqual(expect.objectContaining(Object.fromEntries(slideOf(there).elements.flatMap((element) => (element.kind === "picture" ? [[element.source, expect.objectContaining({ mediaType: "image/svg+xml" })]] : [])))));
+    expect(there.deck.assets).toEqual(expect.objectContaining(Object.fromEntries(slideOf(there).elements.flatMap((element) => (element.kind === "picture" ? [[element.source, expect.objectContaining({ mediaType })]] : [])))));
   });
 
   it("that cannot be drawn is told, and stands as a frame that a .pptx keeps", async () => {

@@ -1,0 +1,26 @@
+import { bmpInfo, bmpPixels } from "./bmp";
+import { tiffInfo, tiffPixels } from "./tiff";
+
+/** A picture of dots in a form that pages do not show, with its size in pixels. */
+export interface Dots {
+  kind: "tiff" | "bmp";
+  width: number;
+  height: number;
+}
+
+/** Pixels beyond which it is shown as a frame: no page of a presentation has so many. */
+const MOST_PIXELS = 25_000_000;
+
+export const dotsInfo = (bytes: Uint8Array): Dots | undefined => tiffInfo(bytes) ?? bmpInfo(bytes);
+
+/** The same dots as a PNG; undefined where they are damaged, too many, or packed in a way that is not read. */
+export async function packDots(bytes: Uint8Array, { kind, width, height }: Dots): Promise<Uint8Array | undefined> {
+  if (width * height > MOST_PIXELS) return undefined;
+  const { encode } = await import("fast-png");
+  try {
+    const pixels = kind === "tiff" ? tiffPixels(bytes) : bmpPixels(bytes);
+    return pixels && encode({ width, height, data: pixels, channels: 4, depth: 8 });
+  } catch {
+    return undefined;
+  }
+}
