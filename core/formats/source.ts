@@ -126,12 +126,13 @@ export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: 
   const assets: Record<string, Asset> = {};
   const blobs = new Map<string, Uint8Array>();
   const undrawn = new Map<string, Uint8Array>();
+  const anew = new Map<string, string[]>();
   for (const [name, bytes] of pictures) {
     const info = pictureInfo(bytes);
     const unshown = info ? undefined : unshownInfo(bytes);
     if (unshown) {
       undrawn.set(name, bytes);
-      problems.push({ line: 1, message: `Of the picture ${name} ${unshown.how.replace(/^its /, "the ")}.` });
+      anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
     } else if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.` });
     else if (info.width * info.height > MOST_PIXELS) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
     else {
@@ -140,6 +141,7 @@ export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: 
       blobs.set(sum, bytes);
     }
   }
+  for (const [how, names] of anew) problems.push({ line: 1, message: `Of ${names.length === 1 ? `the picture ${names[0]}` : `${names.length} pictures (${names.slice(0, 4).join(", ")}${names.length > 4 ? ", …" : ""})`} ${how.replace(/^its /, "the ")}.` });
   return { assets, blobs, undrawn };
 }
 
