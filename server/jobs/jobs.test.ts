@@ -44,6 +44,8 @@ describe("reading a document as a job", () => {
     // The log leads from the empty deck to this one: pages that watch it arrive end with the same slides.
     const { changes } = await (await owner(`/api/decks/${id}/changes?since=0`)).json();
     expect(changes.length).toBe(version);
+    // What the file brought is nothing that was done here: no press of Undo takes it away.
+    expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
     const blobs = Object.values(deck.assets);
     expect((await owner(`/api/decks/${id}/pictures/${blobs[0]?.sha256}`)).status).toBe(200);
   });
@@ -58,6 +60,7 @@ describe("reading a document as a job", () => {
     const [asset] = Object.values(deck.assets);
     expect(asset).toMatchObject({ mediaType: "image/png", width: 100, height: 50 });
     expect((await owner(`/api/decks/${id}/pictures/${asset?.sha256}`)).headers.get("content-type")).toBe("image/png");
+    expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
     const again = DocumentText.parse(await (await owner(`/api/decks/${id}/documents?name=halves.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: zipSync({ ...parts, [path]: dotsFile("halves.tiff") }) as BodyInit })).json());
     expect(Object.values(again.assets)).toEqual([asset]);
   });
@@ -111,6 +114,7 @@ describe("reading a presentation as a job", () => {
     expect(sums(deck)).toEqual(sums(whole.deck));
     for (const part of ["theme", "page", "properties", "assets", "masters", "styles", "language"] as const) expect(deck[part]).toEqual(whole.deck[part]);
     expect(done.report?.adapted).toEqual(whole.adapted);
+    expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
     // Untouched it is written as it came.
     const again = new Uint8Array(await (await owner(`/api/decks/${id}/export?format=${name.split(".").pop()}`)).arrayBuffer());
     const [before, after] = [unzipSync(new Uint8Array(bytes)), unzipSync(again)];

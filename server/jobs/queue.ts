@@ -1,12 +1,13 @@
 import { isPresentation } from "@unitext/core/formats";
+import type { SingleChange } from "@unitext/core/edit";
 import { headChanges, wholeHeadChanges } from "@unitext/core/generate";
-import { emptyDeck, Failure, headOf } from "@unitext/core/model";
+import { type DeckHead, emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import PgBoss from "pg-boss";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
 import { type Exporter, inlineExporter } from "../export";
-import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, updateJob, writeDocument } from "../store";
+import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, updateJob, versionOf, writeDocument } from "../store";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import type { Reader } from "./reader";
 import { runWrite } from "./write";
@@ -122,6 +123,15 @@ export class Jobs {
     }
   }
 
+  private async keepFiles(deck: string, assets: DeckHead["assets"], blobs: ReadonlyMap<string, Uint8Array>): Promise<void> {
+    const types = new Map(Object.values(assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
+    await addBlobs(this.db, deck, [...blobs].map(([sha256, bytes]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes })));
+  }
+
+  private async arrive(deck: string, owner: string, changes: SingleChange[], base?: number): Promise<void> {
+    await applyChanges(this.db, deck, owner, { base: base ?? (await versionOf(this.db, deck)), changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] }, { arrival: true });
+  }
+
   private async run(id: string): Promise<void> {
     const here = this.waiting.get(id);
     this.waiting.delete(id);
@@ -147,20 +157,22 @@ export class Jobs {
         if (progress.kind === "head") {
           const { head, blobs, typed, of } = progress;
           if (of !== undefined) await updateJob(this.db, id, { pages: of });
-          const types = new Map(Object.values(head.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
-          await addBlobs(this.db, deck, [...blobs].map(([sha256, file]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes: file })));
+          await this.keepFiles(deck, head.assets, blobs);
           kept = !typed;
           const { deck: now, version } = await loadDeck(this.db, deck);
           const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
-          if (changes.length) await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] });
+          if (changes.length) await this.arrive(deck, owner, changes, version);
         } else if (progress.kind === "text") {
           if (kept) {
             await writeDocument(this.db, deck, document, name, progress.text);
             // A change that changes nothing tells the pages that the text is there: no slides may follow that would.
-            const { version } = await loadDeck(this.db, deck);
-            await applyChanges(this.db, deck, owner, { base: version, changes: [{ id: nanoid(16), change: { kind: "batch", changes: [] } }] });
+            await this.arrive(deck, owner, []);
           } else typed = progress.text;
           await updateJob(this.db, id, { pages: progress.pages });
+        } else if (progress.kind === "pictures") {
+          await this.keepFiles(deck, progress.assets, progress.blobs);
+          // What else was changed meanwhile stays.
+          await this.arrive(deck, owner, Object.entries(progress.assets).map(([name, asset]) => ({ kind: "setAsset", name, asset })));
         } else if (progress.kind === "slides") {
           // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.
           if (!(await updateJob(this.db, id, { page: progress.page }))) return;

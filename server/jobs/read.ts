@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
 import { Drawings, type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
-import { countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
+import { type Asset, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { fontsIn } from "../export";
@@ -16,11 +16,12 @@ export interface ReadWork {
   document: string;
 }
 
-/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, and last what could not be taken as it stood. With the slides of a presentation its head grows. */
+/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, pictures that were drawn anew, and last what could not be taken as it stood. With the slides of a presentation its head grows. */
 export type ReadProgress =
   | { kind: "head"; head: DeckHead; blobs: Map<string, Uint8Array>; typed: boolean; /** How many slides the file has, where it says so. */ of?: number }
   | { kind: "text"; text: string; pages: number }
   | { kind: "slides"; slides: Slide[]; page: number }
+  | { kind: "pictures"; assets: Record<string, Asset>; blobs: Map<string, Uint8Array> }
   | ({ kind: "end" } & Entries);
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -66,8 +67,6 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const { front, problems } = source.manuscript;
   if (source.formulas) await loadFormulas();
   const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
-  const drawings = new Drawings(sha256);
-  await drawings.into({ assets, blobs, undrawn });
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
   const head: DeckHead = { ...headFrom(front, headOf(empty), problems), assets, ...(typed ? {} : { manuscript: { document, rule } }) };
@@ -87,7 +86,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
     }
   };
   const lines: Lines[] = [];
-  const left: Entries["left"] = [...drawings.left];
+  const left: Entries["left"] = [];
   let lot: Slide[] = [];
   let since = performance.now();
   let whole: ReadProgress | undefined;
@@ -109,6 +108,13 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   }
   if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
   if (!whole) yield rest();
-  yield { kind: "end", adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), left };
+  // Pictures that are drawn anew take longer than all else: the slides are there, and get them one by one.
+  const drawings = new Drawings(sha256);
+  for (const one of undrawn) {
+    const drawn = { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn: new Map([one]) };
+    await drawings.into(drawn);
+    if (drawn.blobs.size) yield { kind: "pictures", assets: drawn.assets, blobs: drawn.blobs };
+  }
+  yield { kind: "end", adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), left: [...left, ...drawings.left] };
 }
 

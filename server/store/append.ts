@@ -36,7 +36,7 @@ export async function appendSlides(db: Database, id: string, user: string, added
     const inverse: Change = { kind: "batch", changes: placed.map((slide): SingleChange => ({ kind: "deleteSlide", slide: slide.id })).reverse() };
     const version = row.version + 1;
     await tx.update(decks).set({ version, changedAt: new Date() }).where(eq(decks.id, id));
-    await tx.insert(changes).values({ deck: id, version, id: nanoid(16), user, change, inverse });
+    await tx.insert(changes).values({ deck: id, version, id: nanoid(16), user, change, inverse, arrival: true });
     await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
   });
 }

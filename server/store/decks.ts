@@ -215,9 +215,9 @@ export async function changesSince(db: Reader, deck: string, version: number): P
  * Applies changes made on `base` to the deck as it stands now, in one transaction: committed when this resolves.
  * Changes that others made meanwhile stay, as long as they wrote other things; a change that is in the log already
  * (sent twice) is not taken again. Throws a Failure `conflict` when both wrote the same thing or a change no longer
- * applies; nothing is taken then.
+ * applies; nothing is taken then. `arrival` says that they bring in what a file holds, and are no steps of the user.
  */
-export async function applyChanges(db: Database, id: string, user: string, { base, changes: sent }: ChangeRequest): Promise<ChangeReply> {
+export async function applyChanges(db: Database, id: string, user: string, { base, changes: sent }: ChangeRequest, { arrival = false } = {}): Promise<ChangeReply> {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(decks).where(eq(decks.id, id)).for("update");
     if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
@@ -232,14 +232,14 @@ export async function applyChanges(db: Database, id: string, user: string, { bas
     }
     let version = row.version;
     if (fresh.length) {
-      version = await writeChanges(tx, row, user, fresh);
+      version = await writeChanges(tx, row, user, fresh, arrival);
       await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
     }
     return { version, others };
   });
 }
 
-async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, user: string, fresh: ChangeRequest["changes"]): Promise<number> {
+async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, user: string, fresh: ChangeRequest["changes"], arrival: boolean): Promise<number> {
   const needed = fresh.map(({ change }) => slidesNeeded(change));
   const all = needed.includes("all");
   const ids = needed.flatMap((list) => (list === "all" ? [] : list));
@@ -252,7 +252,7 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
     version += 1;
-    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse, says: said ?? null, undoes: undoes ?? null, redoes: redoes ?? null });
+    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse, says: said ?? null, undoes: undoes ?? null, redoes: redoes ?? null, arrival });
   }
   await shareNamed(tx, row.id, user, fresh.flatMap(({ change }) => singles(change)));
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);

@@ -82,7 +82,7 @@ export function stepsOf(log: readonly Logged[]): { undo: Logged[]; redo: Logged[
 
 /** The last steps of a user on a deck with the changes that take them back or do them again; `skip` of those to be undone are known already. */
 export async function loadSteps(db: Database, deck: string, user: string, skip: number): Promise<Steps> {
-  const log = await db.select({ id: changes.id, version: changes.version, says: changes.says, undoes: changes.undoes, redoes: changes.redoes }).from(changes).where(and(eq(changes.deck, deck), eq(changes.user, user))).orderBy(asc(changes.version));
+  const log = await db.select({ id: changes.id, version: changes.version, says: changes.says, undoes: changes.undoes, redoes: changes.redoes }).from(changes).where(and(eq(changes.deck, deck), eq(changes.user, user), eq(changes.arrival, false))).orderBy(asc(changes.version));
   const { undo, redo } = stepsOf(log);
   const wanted = undo.slice(Math.max(0, undo.length - skip - PAGE), undo.length - skip).reverse();
   const again = skip === 0 ? redo.slice(-PAGE).reverse() : [];

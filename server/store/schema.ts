@@ -2,7 +2,7 @@ import type { Change } from "@unitext/core/edit";
 import type { DeckHead, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { JobResult } from "../api";
-import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
+import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
@@ -60,6 +60,8 @@ export const changes = pgTable(
     /** The change that this one takes back, or does again. */
     undoes: text("undoes"),
     redoes: text("redoes"),
+    /** Whether it brought in what a file holds: nobody did it here, so nobody takes it back. */
+    arrival: boolean("arrival").notNull().default(false),
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.version] }), unique("changes_once").on(table.deck, table.id)],

@@ -321,8 +321,8 @@ export class DeckSession {
         await aBreath();
         if (!this.settled) return false;
         const { deck } = apply(this.view.deck, change);
-        // Of a document the text may be another now; slides that are only added say nothing of it.
-        const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide");
+        // Of a document the text may be another now; slides and pictures that are only added say nothing of it.
+        const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
         if (deck.manuscript && !(grown && this.view.text !== null)) {
           await this.reload(true);
           break;

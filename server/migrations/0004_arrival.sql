@@ -1,0 +1,1 @@
+ALTER TABLE "changes" ADD COLUMN "arrival" boolean DEFAULT false NOT NULL;
