@@ -3,8 +3,11 @@ import fc from "fast-check";
 import { nanoid } from "nanoid";
 import { PNG } from "pngjs";
 import { apply, newSlide } from "@unitext/core/edit";
+import { pictureInfo } from "@unitext/core/formats";
 import type { Deck, Slide } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
+import { dotsFile } from "@unitext/core/testing/dots";
+import { wmf } from "@unitext/core/testing/metafiles";
 import { ACTS, permit, RIGHTS } from "./access";
 import { Announcements } from "./routes";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
@@ -293,6 +296,20 @@ describe("pictures", () => {
     expect((await owner(`/api/decks/${id}/pictures/${picture.sha256}`)).status).toBe(200);
   });
 
+  it.each([
+    ["halves.tiff", dotsFile("halves.tiff"), { mediaType: "image/png", width: 100, height: 50 }],
+    ["halves.bmp", dotsFile("halves.bmp"), { mediaType: "image/png", width: 100, height: 50 }],
+    ["box.wmf", wmf(100, 50, [{ x: 10, y: 5, width: 40, height: 20, colour: [15, 92, 99] }], { inch: 100 }), { mediaType: "image/svg+xml" }],
+  ])("that pages do not show as they come are drawn anew: %s", async (name, bytes, shown) => {
+    const { id } = await stored("a");
+    const sent = await owner(`/api/decks/${id}/pictures?name=${name}`, { method: "POST", body: bytes as BodyInit });
+    const picture = (await sent.json()) as { name: string; sha256: string };
+    expect([sent.status, picture]).toEqual([201, expect.objectContaining({ name, ...shown })]);
+    const found = await owner(`/api/decks/${id}/pictures/${picture.sha256}`);
+    expect(found.headers.get("content-type")).toBe(shown.mediaType);
+    expect(pictureInfo(new Uint8Array(await found.arrayBuffer()))).toMatchObject(shown);
+  });
+
   // Fetch of a drawing by its address: the policy forbids what stands in it (Content Security Policy Level 3, 6 and 7).
   it("takes drawings in SVG, which are served so that nothing in them is run or fetched, and refuses broken ones", async () => {
     const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><script>alert(1)</script></svg>');
@@ -315,7 +332,7 @@ describe("pictures", () => {
     const beyond = await owner(`/api/decks/${id}/pictures/${picture.sha256}`, { headers: { range: "bytes=9000-" } });
     expect([beyond.status, beyond.headers.get("content-range")]).toEqual([416, `bytes */${drawing.length}`]);
     const refused = await owner(`/api/decks/${id}/pictures?name=broken.svg`, { method: "POST", body: drawing.subarray(0, 60) });
-    expect([refused.status, ((await refused.json()) as { error: { message: string } }).error.message]).toEqual([422, "The picture is no PNG, JPEG, GIF or SVG file that can be read, or it has no name."]);
+    expect([refused.status, ((await refused.json()) as { error: { message: string } }).error.message]).toEqual([422, "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more dots than a slide can use, or it has no name."]);
   });
 });
 

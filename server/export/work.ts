@@ -1,10 +1,12 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
-import { type ReadDeck, WRITERS, type WritableFormat } from "@unitext/core/formats";
+import { Drawings, type ReadDeck, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
-import { type Deck, Failure, headOf } from "@unitext/core/model";
+import { type Asset, type Deck, Failure, headOf } from "@unitext/core/model";
+import type { Report } from "@unitext/core/tally";
 import { Resvg } from "@resvg/resvg-js";
 import readPdf from "./readpdf";
 
@@ -21,6 +23,20 @@ export async function readPages(file: { bytes: Uint8Array; name: string }): Prom
     if (error instanceof Failure) return { refused: { code: error.code, where: error.where, message: error.message } };
     throw error;
   }
+}
+
+/** Pictures drawn anew that pages do not show as they come, by name, and what of them could not be drawn. */
+export interface Drawn extends Pick<Report, "left"> {
+  assets: Record<string, Asset>;
+  blobs: Map<string, Uint8Array>;
+}
+
+/** Draws pictures anew; run on a worker thread, as it may take seconds. */
+export async function drawPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
+  const drawings = new Drawings((bytes) => createHash("sha256").update(bytes).digest("hex"));
+  const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
+  await drawings.into({ ...drawn, undrawn });
+  return { ...drawn, left: drawings.left };
 }
 
 export interface ExportWork {

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { checkText, Drawings, extensionOf, isPresentation, pictureInfo, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import { checkText, extensionOf, isPresentation, readDeck, type ReadResult, readSource, type SourceKind, takePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
 import { generateDeck } from "@unitext/core/generate";
 import { newSlide } from "@unitext/core/edit";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
@@ -136,23 +136,23 @@ export function deckRoutes(context: AppContext): Router {
       // Taken to the end, so that the text and the problems are whole.
     }
     const { problems } = source.manuscript;
-    const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
-    const drawings = new Drawings(sha256);
-    await drawings.into({ assets, blobs, undrawn });
-    for (const { what, why } of drawings.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
+    const taken = takePictures(source.pictures, sha256, problems);
+    const drawn = await context.exporter.pictures(taken.undrawn);
+    for (const { what, why } of drawn.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
+    const [assets, blobs] = [{ ...taken.assets, ...drawn.assets }, new Map([...taken.blobs, ...drawn.blobs])];
     const types = new Map(Object.values(assets).map((asset) => [asset.sha256, asset.mediaType]));
     await addBlobs(db, deck, [...blobs].map(([sum, bytes]) => ({ sha256: sum, mediaType: types.get(sum) ?? "image/png", bytes })));
     response.json({ name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems } satisfies DocumentText);
   }));
 
   routes.post("/decks/:deck/pictures", upload(LIMITS.picture), deckRoute(context, "addPicture", async ({ deck, request, response }) => {
-    const bytes = bytesOf(request);
     const name = String(request.query.name ?? "").slice(0, 200);
-    const info = pictureInfo(bytes);
-    if (!info || !name) throw new Failure("not-readable", name || "picture", "The picture is no PNG, JPEG, GIF or SVG file that can be read, or it has no name.");
-    const sum = sha256(bytes);
-    await addBlob(db, deck, sum, info.mediaType, bytes);
-    response.status(201).json({ name, sha256: sum, ...info } satisfies Picture);
+    const taken = takePictures(new Map([[name, bytesOf(request)]]), sha256, []);
+    const { assets, blobs } = taken.undrawn.size ? await context.exporter.pictures(taken.undrawn) : taken;
+    const [asset, bytes] = [assets[name], [...blobs.values()][0]];
+    if (!asset || !bytes || !name) throw new Failure("not-readable", name || "picture", "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more dots than a slide can use, or it has no name.");
+    await addBlob(db, deck, asset.sha256, asset.mediaType, bytes);
+    response.status(201).json({ name, ...asset } satisfies Picture);
   }));
 
   routes.get("/decks/:deck/pictures/:sha256", deckRoute(context, "see", async ({ deck, request, response }) => {

@@ -49,7 +49,7 @@ export function Add({ acts }: { acts: Acts }) {
       <input
         ref={file}
         type="file"
-        accept="image/png,image/jpeg,image/gif,image/svg+xml"
+        accept=".png,.jpg,.jpeg,.gif,.svg,.wmf,.emf,.tif,.tiff,.bmp"
         className="hidden"
         aria-label="Picture to add"
         onChange={({ target }) => {
