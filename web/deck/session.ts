@@ -331,8 +331,8 @@ export class DeckSession {
       }
       whole = this.view.version >= version;
     } catch {
-      // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again.
-      await this.reload(true).then(() => { whole = this.settled; }, () => undefined);
+      // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again; of a deck that is gone nothing more comes.
+      whole = await this.reload(true).then(() => this.settled, (error: unknown) => error instanceof Refused);
     } finally {
       this.catching = false;
     }
