@@ -12,6 +12,8 @@ import { z } from "zod";
 export const DeckRow = z.object({
   id: Id,
   title: z.string(),
+  /** The name of the file that it was brought in as, where that is not its title. */
+  file: z.string().nullable(),
   language: Language,
   slides: z.number().int(),
   seconds: z.number(),

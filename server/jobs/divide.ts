@@ -61,7 +61,7 @@ export async function runSplit({ db, owner, progress }: DivideWork, id: string, 
       let slides = 0;
       if (!(await progress(0, made.parts.length, 0))) throw new Cancelled();
       for (const [nth, part] of made.parts.entries()) {
-        await insertDeck(tx, owner, part, null, [deck]);
+        await insertDeck(tx, owner, part, null, { inputs: [deck] });
         await shareBlobs(tx, id, part.id, sumsOf(part));
         slides += part.slides.length;
         if (!(await progress(nth + 1, made.parts.length, slides))) throw new Cancelled();
@@ -95,7 +95,7 @@ export async function runMerge({ db, owner, progress }: DivideWork, asked: Merge
       const inputs = list.map((one) => one.deck);
       const closing = balance(inputs, [deck], accounts);
       if (!closing.closed) throw new Failure("not-valid", deck.properties.title, balanceSentence(closing));
-      await insertDeck(tx, owner, deck, null, inputs);
+      await insertDeck(tx, owner, deck, null, { inputs });
       const wanted = new Set(sumsOf(deck));
       const byDeck = new Map<string, string[]>();
       for (const { sha256, deck: from } of files) if (wanted.has(sha256)) byDeck.set(from, [...(byDeck.get(from) ?? []), sha256]);

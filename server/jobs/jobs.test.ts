@@ -6,7 +6,7 @@ import { dotsFile } from "@unitext/core/testing/dots";
 import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
-import { Brought, DeckState, DocumentText, JobList } from "../api";
+import { Brought, DeckList, DeckState, DocumentText, JobList } from "../api";
 import { createDeck, createJob, loadDeck, loadJob, updateJob } from "../store";
 import { ended, type TestServer, testServer } from "../testing";
 import { Jobs } from "./queue";
@@ -121,6 +121,17 @@ describe("reading a presentation as a job", () => {
     const same = Object.keys(before).filter((path) => /slides\/slide\d|content\.xml|media\//.test(path));
     expect(same.length).toBeGreaterThan(0);
     for (const path of same) expect(Buffer.from(after[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+  });
+
+  it("is found on the Desk by the name of its file too, where another title stands in it", async () => {
+    const { job } = Brought.parse(await (await upload("TB2-07-Curlew.pptx", quay)).json());
+    const done = await ended(owner, job as string);
+    const rows = DeckList.parse(await (await owner("/api/decks")).json()).decks;
+    const row = rows.find(({ id }) => id === done.deck);
+    expect(row).toMatchObject({ file: "TB2-07-Curlew" });
+    expect(row?.title).not.toBe("TB2-07-Curlew");
+    const named = Brought.parse(await (await upload("Shore.md", "# Shore\n\n## Tides\n")).json());
+    expect(DeckList.parse(await (await owner("/api/decks")).json()).decks.find(({ id }) => id === named.id)).toMatchObject({ title: "Shore", file: null });
   });
 
   it("is refused whole where a slide is damaged, however many came before it", async () => {

@@ -59,7 +59,8 @@ export class Jobs {
   async read(owner: string, name: string, bytes: Uint8Array): Promise<{ deck: string; job: string }> {
     const deck = nanoid(12);
     const job = nanoid(12);
-    await createDeck(this.db, owner, emptyDeck(deck, name.replace(/\.[^.]*$/, "") || "Untitled"), new Map(), null);
+    const file = name.replace(/\.[^.]*$/, "");
+    await createDeck(this.db, owner, emptyDeck(deck, file || "Untitled"), new Map(), null, file || null);
     await createJob(this.db, { id: job, owner, deck, kind: "read", name }, bytes);
     this.waiting.set(job, bytes);
     await this.resume(job);

@@ -80,7 +80,7 @@ export function deckRoutes(context: AppContext): Router {
         return;
       }
       const { deck, blobs, adapted, left, text }: ReadResult = extensionOf(name) === "pdf" ? await context.exporter.pages({ bytes, name }) : readDeck(bytes, name, { newId, sha256 });
-      const id = await createDeck(db, user.id, deck, blobs, text ?? null);
+      const id = await createDeck(db, user.id, deck, blobs, text ?? null, name.replace(/\.[^.]*$/, "") || null);
       const counts = tally(deck);
       response.status(201).json(Brought.parse({ id, report: report(counts, counts, { adapted, left }), job: null }));
     }),

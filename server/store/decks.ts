@@ -62,12 +62,12 @@ export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: De
   return { deck: { id, ...row.head, slides: rows.map((first) => ({ ...slideOf(first), parent: null })) }, version: row.version, text: null };
 }
 
-/** Stores a new deck with its pictures; the id is the deck's own unless it is taken. Returns the id. */
-export async function createDeck(db: Database, owner: string, deck: Deck, files: ReadonlyMap<string, Uint8Array>, text: string | null): Promise<string> {
+/** Stores a new deck with its pictures, and the name of the file that it comes from; the id is the deck's own unless it is taken. Returns the id. */
+export async function createDeck(db: Database, owner: string, deck: Deck, files: ReadonlyMap<string, Uint8Array>, text: string | null, file: string | null = null): Promise<string> {
   return db.transaction(async (tx) => {
     const [taken] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, deck.id));
     const id = taken ? nanoid(12) : deck.id;
-    await insertDeck(tx, owner, { ...deck, id }, text);
+    await insertDeck(tx, owner, { ...deck, id }, text, { file });
     for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, mediaTypeOf(deck, sha256), bytes);
     return id;
   });
@@ -84,9 +84,9 @@ function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string
  * Stores a new deck under its own id, without pictures. Slides that come unchanged from `inputs`, as they are read in the
  * same transaction, are copied inside the database.
  */
-export async function insertDeck(tx: Transaction, owner: string, deck: Deck, text: string | null, inputs: readonly Deck[] = []): Promise<void> {
+export async function insertDeck(tx: Transaction, owner: string, deck: Deck, text: string | null, { inputs = [], file = null }: { inputs?: readonly Deck[]; file?: string | null } = {}): Promise<void> {
   const { id, ...head } = headOf(deck);
-  await tx.insert(decks).values({ id, owner, head, text, textVersion: text === null ? -1 : 0 });
+  await tx.insert(decks).values({ id, owner, head, text, file, textVersion: text === null ? -1 : 0 });
   const keys = generateNKeysBetween(null, null, deck.slides.length);
   const known = new Map(inputs.map((input) => [input.id, new Map(input.slides.map((slide) => [slide.id, slide]))]));
   const rows: (typeof slides.$inferInsert)[] = [];
@@ -184,6 +184,7 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
   return rows.map(({ deck, right }) => ({
     id: deck.id,
     title: deck.head.properties.title,
+    file: deck.file === deck.head.properties.title ? null : deck.file,
     language: deck.head.language,
     ...(summaries.get(deck.id) as Summary),
     version: deck.version,

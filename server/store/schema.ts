@@ -25,6 +25,8 @@ export const decks = pgTable(
     /** What was typed in Write, and the version that it says. */
     text: text("text"),
     textVersion: integer("text_version").notNull().default(-1),
+    /** The name of the file that it was brought in as, without its ending: people name files by schemes that what stands in them does not follow. */
+    file: text("file"),
     createdAt: moment("created_at"),
     changedAt: moment("changed_at"),
   },

@@ -66,7 +66,9 @@ function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => 
         <Link to={`/decks/${row.id}/write`} title={row.title} className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline">
           {row.title || "Untitled"}
         </Link>
-        <p className="quiet text-sm">changed {when.format(new Date(row.changedAt))}</p>
+        <p className="quiet text-sm">
+          {row.file && `from ${row.file}, `}changed {when.format(new Date(row.changedAt))}
+        </p>
       </th>
       <td className="px-3 text-right">{row.slides}</td>
       <td className="px-3 text-right">{clock(row.seconds)}</td>
@@ -115,7 +117,7 @@ export default function Desk() {
   }, []);
   // A job that begins or ends changes what stands on the Desk.
   useEffect(() => void mutate(), [jobs.length, running]);
-  const rows = data?.decks.filter((row) => row.id !== gone?.row.id && matches(row.title, pattern));
+  const rows = data?.decks.filter((row) => row.id !== gone?.row.id && (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))));
   const complain = (message: string) => setProblems((list) => [...list, message]);
 
   async function bring(files: readonly File[]) {

@@ -140,13 +140,16 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 </tr>
               </thead>
               <tbody>
-                {fits.map(({ row, parts }) => (
+                {fits.map(({ row, name, parts }) => (
                   <tr key={row.id} className={`hairline border-t ${listed.has(row.id) ? "quiet" : ""}`}>
-                    <th scope="row" className="max-w-56 truncate py-1 pr-2 pl-4 text-left font-normal" title={row.title}>{row.title}</th>
+                    <th scope="row" className="max-w-56 truncate py-1 pr-2 pl-4 text-left font-normal" title={row.file ? `${row.title}, from ${row.file}` : row.title}>
+                      {name}
+                      {row.file && <span className="quiet block truncate text-xs">{name === row.file ? row.title : `from ${row.file}`}</span>}
+                    </th>
                     {parts.map((part, nth) => <td key={nth} className="max-w-32 truncate px-2">{part}</td>)}
                     <td className="px-2 text-right">{row.slides}</td>
                     <td className="pr-3 text-right">
-                      <button type="button" className="btn btn-ghost btn-xs" disabled={listed.has(row.id)} aria-label={`${listed.has(row.id) ? "taken:" : "Take"} ${row.title}`} onClick={() => add([{ row, parts }])}>
+                      <button type="button" className="btn btn-ghost btn-xs" disabled={listed.has(row.id)} aria-label={`${listed.has(row.id) ? "taken:" : "Take"} ${name}`} onClick={() => add([{ row, name, parts }])}>
                         {listed.has(row.id) ? "taken" : "Take"}
                       </button>
                     </td>
@@ -209,7 +212,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                   {state?.deck.slides[0] ? <SmallSlide slide={state.deck.slides[0]} number={1} head={headOf(state.deck)} deck={id} width={64} /> : <span className="bg-base-200 h-9 w-16" />}
                   <span className="min-w-0 flex-1 text-sm">
                     <span className="block truncate">{row?.title ?? "…"}</span>
-                    <span className="quiet text-xs">{row ? `${row.slides} slides, ${clock(row.seconds)}` : ""}</span>
+                    <span className="quiet text-xs">{row ? `${row.file ? `from ${row.file}, ` : ""}${row.slides} slides, ${clock(row.seconds)}` : ""}</span>
                     {wrong && <span role="alert" className="text-error block text-xs">{wrong}</span>}
                   </span>
                   <input className={`input input-xs w-28 font-mono ${wrong ? "border-error" : ""}`} aria-label={`Slides of ${row?.title ?? "the deck"}`} placeholder="all slides" value={slides} onChange={(event) => setList((now) => now.with(at, { id, slides: event.target.value }))} />

@@ -8,27 +8,31 @@ export interface Listed {
   slides: string;
 }
 
-/** A deck whose name fits the pattern, with what the stars stand for. */
+/** A deck of which a name fits the pattern, its title or that of its file, with what the stars stand for. */
 export interface Found {
   row: DeckRow;
+  name: string;
   parts: string[];
 }
 
 /** The decks whose names fit a pattern; a pattern without a star is looked for anywhere in the name. */
 export function found(rows: readonly DeckRow[], pattern: string): Found[] {
   const wanted = pattern.trim();
-  if (!wanted) return rows.map((row) => ({ row, parts: [] }));
+  if (!wanted) return rows.map((row) => ({ row, name: row.title, parts: [] }));
   const whole = /[*?]/.test(wanted);
   return rows.flatMap((row) => {
-    const parts = matchName(whole ? wanted : `*${wanted}*`, row.title);
-    return parts ? [{ row, parts: whole ? parts : [] }] : [];
+    for (const name of row.file === null ? [row.title] : [row.title, row.file]) {
+      const parts = matchName(whole ? wanted : `*${wanted}*`, name);
+      if (parts) return [{ row, name, parts: whole ? parts : [] }];
+    }
+    return [];
   });
 }
 
 /** Orders what was found by a part of the name, or by the whole name. */
 export function ordered(list: readonly Found[], column: number | "name"): Found[] {
-  const key = ({ row, parts }: Found) => (column === "name" ? row.title : (parts[column] ?? ""));
-  return [...list].sort((a, b) => byName(key(a), key(b)) || byName(a.row.title, b.row.title));
+  const key = ({ name, parts }: Found) => (column === "name" ? name : (parts[column] ?? ""));
+  return [...list].sort((a, b) => byName(key(a), key(b)) || byName(a.name, b.name));
 }
 
 /** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
