@@ -55,7 +55,7 @@ export default function Gather() {
                   <input className="input input-sm w-64" placeholder="of the new deck" value={title} onChange={(event) => setTitle(event.target.value)} />
                 </label>
                 <button type="submit" className="btn btn-primary btn-sm" disabled={!choice || (running !== undefined && isOpen(running))}>
-                  Merge {choice?.gathered.length ?? 0} decks, {slides} slides
+                  Merge {choice?.gathered.length ?? 0} {choice?.gathered.length === 1 ? "deck" : "decks"}, {slides} {slides === 1 ? "slide" : "slides"}
                 </button>
                 {problem && <p role="alert" className="text-error">{problem}</p>}
               </form>
