@@ -172,12 +172,25 @@ test("a document can be changed only once all its slides are on the page, not wh
     await late;
     await route.continue();
   });
+  // The page opens the deck as it was when its job had only begun, however fast the job is.
+  let early: string | undefined;
+  await page.route(/\/api\/files\?/, async (route) => {
+    const response = await route.fetch();
+    early = await (await page.request.get(`/api/decks/${(await response.json()).id}`)).text();
+    await route.fulfill({ response });
+  });
+  await page.route(/\/api\/decks\/[^/?]+$/, async (route) => {
+    const body = early;
+    early = undefined;
+    await (body ? route.fulfill({ contentType: "application/json", body }) : route.continue());
+  });
   const long = Array.from({ length: 8 }, () => CHAPTERS).flat();
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   await dropOn(page, "main", "long-handbook.docx", await Packer.toBuffer(handbook(long)));
   await page.waitForURL(/\/write$/);
   await expect.poll(async () => ((await (await page.request.get("/api/jobs")).json()) as { jobs: { name: string; state: string }[] }).jobs.find(({ name }) => name === "long-handbook.docx")?.state, { timeout: 30_000 }).toBe("done");
+  expect(early).toBeUndefined();
   const all = (await slides(page)).length;
   const counted = async () => Number(await page.locator("strong").first().textContent());
   expect(await counted()).toBeLessThan(all);
