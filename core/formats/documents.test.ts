@@ -144,6 +144,15 @@ describe("pictures that pages do not show as they come", () => {
       expect(found.adapted).toEqual([expect.objectContaining({ how: `Of the picture ${source} the ${how}.` })]);
     }
   });
+
+  it("are drawn beside a text that names them, once, and those that cannot be are told", async () => {
+    const picture = (name: string) => (name === "halves.tiff" ? dotsFile("halves.tiff") : name === "fax.tiff" ? dotsFile("other-fax.tiff") : name === "words.bin" ? strToU8("no picture") : undefined);
+    const text = "## One\n\n![Halves](halves.tiff)\n\n## Two\n\n![Halves](halves.tiff)\n\n## Three\n\n![Fax](fax.tiff)\n\n## Four\n\n![Words](words.bin)\n";
+    const found = await withDrawings(readDeck(strToU8(text), "a.md", { newId: idSource(), sha256, picture }), sha256);
+    expect(found.deck.assets).toEqual({ "halves.tiff": { mediaType: "image/png", width: 100, height: 50, sha256: expect.any(String) } });
+    expect(found.adapted).toEqual([{ slide: 1, what: "the picture halves.tiff", how: "its dots (tiff) are packed anew as PNG" }, { slide: 3, what: "the picture fax.tiff", how: "its dots (tiff) are packed anew as PNG" }]);
+    expect(found.left).toEqual([{ slide: 4, what: "the picture words.bin", why: expect.stringMatching(/^only PNG/) }, { slide: null, what: "the dots of the picture fax.tiff", why: expect.stringMatching(/^they are damaged/) }]);
+  });
 });
 
 describe("pictures that lead somewhere", () => {

@@ -172,25 +172,30 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
 export function deckFromSource(source: SourceRead, name: string, context: SourceContext): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> & Pick<Report, "adapted" | "left"> {
   const { manuscript, rule, typed } = source;
   const { problems } = manuscript;
-  const { assets, blobs, undrawn } = takePictures(source.pictures, context.sha256, problems);
+  const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
+  const undrawn = new Map(taken.undrawn);
   const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
   const document = typed ? undefined : context.document;
   const { deck, made } = generateDeck(manuscript, rule, { newId: context.newId, ...(context.fonts ? { fonts: context.fonts } : {}), ...(head ? { head } : {}), ...(document ? { document } : {}) }, name.replace(/\.[^.]*$/, "") || "Untitled", assets);
-  const left: Report["left"] = [];
+  const [left, anew]: [Report["left"], Report["adapted"]] = [[], []];
   const found: Record<string, Asset> = { ...deck.assets, ...assets };
   deck.slides.forEach((slide, nth) => {
     for (const picture of picturesOn(slide)) {
-      if (found[picture]) continue;
+      if (found[picture] || undrawn.has(picture)) continue;
       const bytes = context.picture?.(picture);
       const info = bytes && pictureInfo(bytes);
-      if (bytes && info) {
+      const unshown = bytes && !info ? unshownInfo(bytes) : undefined;
+      if (bytes && unshown) {
+        undrawn.set(picture, bytes);
+        anew.push({ slide: nth + 1, what: `the picture ${picture}`, how: unshown.how });
+      } else if (bytes && info) {
         const sum = context.sha256(bytes);
         blobs.set(sum, bytes);
         found[picture] = { sha256: sum, ...info };
-      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG, JPEG, GIF and SVG pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
+      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
     }
   });
   const lines = made.map(({ lines: own }) => own);
-  const adapted = problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message }));
+  const adapted = [...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), ...anew];
   return { deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) }, blobs, undrawn, text: source.text(), problems, adapted, left };
 }

@@ -21,9 +21,10 @@ export function cancelJob(job: Job): void {
   void post(`/jobs/${job.id}/cancel`, {}, Job).then(() => mutate("/jobs"));
 }
 
-/** How far a job is, in words: slides and pages. */
-export function jobProgress({ kind, name, slides, page, pages }: Job): string {
+/** How far a job is, in words: slides and pages; of one that is done, the slides that it made. */
+export function jobProgress({ kind, name, state, slides, page, pages }: Job): string {
   if (kind !== "read") return `${page} of ${pages} ${kind === "split" ? "parts" : "decks"}`;
+  if (state === "done") return `${slides} ${slides === 1 ? "slide" : "slides"}`;
   if (arrivalOf(name) === "arrange" && pages) return `${slides} of ${pages} ${pages === 1 ? "slide" : "slides"}`;
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
@@ -70,7 +71,7 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
     <div data-job={job.state} className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}>
       <div className="flex flex-wrap items-center gap-3">
         <p role={open ? "status" : undefined}>
-          {job.name} {refused ? "was refused, and nothing of it was taken" : STATE[job.kind][job.state]}
+          {job.name} {refused ? "was refused, and nothing of it was taken" : here && job.kind === "read" && job.state === "done" ? "has been read" : STATE[job.kind][job.state]}
           {(open && job.pages > 0) || (job.slides && job.kind === "read" && !refused) ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
           {!here && job.kind === "read" && job.deck && job.slides > 0 && (
             <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>

@@ -46,10 +46,11 @@ const BARE = { "draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt", 
 const inLevels = (levels: TextStyle | undefined) => (levels ? { levels } : {});
 const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined => (style === undefined ? undefined : head.styles?.[style]);
 
-interface Place extends Pick<TextContext, "bold" | "said" | "align" | "levels"> {
+/** What a text says of how it is written that does not follow from its theme. */
+interface TextOptions extends Pick<TextContext, "bold" | "said" | "align" | "levels"> {
   heading?: boolean;
 }
-function contextFor({ styles, theme, link, file }: Work, size: number, { heading = false, bold = false, said = false, align, levels }: Place = {}): TextContext {
+function contextFor({ styles, theme, link, file }: Work, size: number, { heading = false, bold = false, said = false, align, levels }: TextOptions = {}): TextContext {
   const make = (): TextContext => ({ styles, size: levels?.[0]?.run?.size ?? size, colour: theme.colours.ink, font: heading ? theme.fonts.heading : theme.fonts.body, codeFont: theme.fonts.code, codeColour: theme.colours.second, linkColour: theme.colours.link, signs: theme.colours.accent, bold, said, link, picture: file, ...(align ? { align } : {}), ...(levels ? { levels } : {}) });
   return styles.context(`${size}/${heading}/${bold}/${said}/${align}`, theme, levels, make);
 }
