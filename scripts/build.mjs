@@ -16,7 +16,7 @@ const packagesOutside = {
 
 const bundle = await context({
   absWorkingDir: root,
-  entryPoints: { "server/main": "server/main.ts", "server/worker": "server/export/work.ts", "server/reader": "server/jobs/thread.ts", "cli/main": "cli/main.ts" },
+  entryPoints: { "server/main": "server/main.ts", "server/worker": "server/work/process.ts", "cli/main": "cli/main.ts" },
   outdir: join(root, "dist"),
   bundle: true,
   platform: "node",

@@ -26,7 +26,7 @@ const server = spawn(process.execPath, [...(dev ? ["--watch"] : []), join(root, 
   cwd: root,
   detached: true,
   stdio: ["ignore", openSync(join(data, "server.log"), "a"), "inherit", "ipc"],
-  env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js"), UNITEXT_READER: join(root, "dist/server/reader.js") },
+  env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js") },
 });
 const helpers = [];
 

@@ -1,25 +1,38 @@
 import { join } from "node:path";
-import pino from "pino";
 import { loadDemo } from "../demo";
-import { inlineExporter, threadExporter } from "./export";
-import { inlineReader, Jobs, threadReader } from "./jobs";
-import { Announcements, createApp } from "./routes";
-import { connect, migrated, versionOf } from "./store";
+import { Jobs } from "./jobs";
+import { openLog } from "./log";
+import { Announcements, createApp, newsFrom } from "./routes";
+import { connect, migrated, tidy } from "./store";
+import { inlineWork, ProcessPool } from "./work";
 
 /** Settings come from the environment that the start script gives. */
-const { UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext", UNITEXT_ROOT = process.cwd(), UNITEXT_PORT = "4280", UNITEXT_DEMO = "1", UNITEXT_WORKER, UNITEXT_READER } = process.env;
+const { UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext", UNITEXT_ROOT = process.cwd(), UNITEXT_PORT = "4280", UNITEXT_DEMO = "1", UNITEXT_WORKER, UNITEXT_LOG_FILE, UNITEXT_HOST = "" } = process.env;
+const HOUR = 3600 * 1000;
 
-const log = pino({ level: process.env.UNITEXT_LOG ?? "info", base: null });
+const log = openLog({ level: process.env.UNITEXT_LOG ?? "info", ...(UNITEXT_LOG_FILE ? { file: UNITEXT_LOG_FILE } : {}) });
+// Nothing that a person asks for ends the process; what was overlooked is noted, and the server goes on.
+process.on("unhandledRejection", (error) => log.error({ err: error }, "unhandled rejection"));
+
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
 if (UNITEXT_DEMO === "1") await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
-const announcements = new Announcements(UNITEXT_DATABASE, (deck) => versionOf(db, deck));
+const announcements = new Announcements(UNITEXT_DATABASE, newsFrom(db));
 await announcements.start();
-const exporter = UNITEXT_WORKER ? threadExporter(UNITEXT_WORKER) : inlineExporter;
 const fonts = join(UNITEXT_ROOT, "dist/fonts");
-const jobs = new Jobs(db, UNITEXT_DATABASE, UNITEXT_READER ? threadReader(UNITEXT_READER, fonts) : inlineReader, fonts, (message, error) => log.error({ err: error }, message), exporter);
+const work = UNITEXT_WORKER ? new ProcessPool(UNITEXT_WORKER, fonts) : inlineWork;
+const jobs = new Jobs({ db, url: UNITEXT_DATABASE, work, fonts, log: (message, error) => log.error({ err: error }, message) });
 await jobs.start();
-const app = createApp({ db, exporter, jobs, announcements, fonts }, { client: join(UNITEXT_ROOT, "dist/web"), log });
+const hosts = UNITEXT_HOST.split(",").map((host) => host.trim()).filter(Boolean);
+const app = createApp({ db, work, jobs, announcements, fonts }, { client: join(UNITEXT_ROOT, "dist/web"), log, hosts });
+
+const tidying = setInterval(() => {
+  tidy(db).then(
+    (removed) => log.info(removed, "tidied"),
+    (error) => log.error({ err: error }, "tidying failed"),
+  );
+}, HOUR);
+tidying.unref();
 
 const server = app.listen(Number(UNITEXT_PORT), "127.0.0.1", () => {
   const address = server.address();
@@ -37,7 +50,7 @@ async function stop(): Promise<void> {
   server.close();
   server.closeIdleConnections();
   await jobs.close();
-  await exporter.close();
+  await work.close();
   await close();
   process.exit(0);
 }

@@ -9,7 +9,7 @@ import { emptyDeck, plainText } from "@unitext/core/model";
 import { dotsFile } from "@unitext/core/testing/dots";
 import { wmf } from "@unitext/core/testing/metafiles";
 import { ACTS, permit, RIGHTS } from "./access";
-import { Announcements } from "./routes";
+import { Announcements, newsFrom } from "./routes";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
 import { brought, type TestServer, testServer } from "./testing";
 
@@ -234,16 +234,20 @@ describe("files", () => {
   it("tell a page of the version that is committed while it begins to listen, and of what was missed while the database was away", async () => {
     const deck = await stored("a");
     const told: string[] = [];
-    const page = { writeHead: () => page, flushHeaders: () => undefined, write: (line: string) => told.push(line), on: () => page, end: () => undefined };
+    const page = { writeHead: () => page, flushHeaders: () => undefined, write: (line: string) => told.push(line), on: () => page, end: () => undefined, writableLength: 0 };
     const hide = (base: number, hidden: boolean) => owner(`/api/decks/${deck.id}/changes`, change(base, { kind: "setHidden", slide: "a", hidden }));
     let meanwhile = async () => void (await hide(0, true));
-    const announcements = new Announcements(`${server.url}?application_name=pages`, async (id) => {
-      const { version } = await loadDeck(server.db, id);
-      await meanwhile();
-      return version;
+    const source = newsFrom(server.db);
+    const announcements = new Announcements(`${server.url}?application_name=pages`, {
+      ...source,
+      versions: async (ids) => {
+        const versions = await source.versions(ids);
+        await meanwhile();
+        return versions;
+      },
     });
     await announcements.start();
-    announcements.stream(deck.id, page as never);
+    announcements.stream(deck.id, "olive", page as never);
     const until = async (line: string) => {
       for (let wait = 0; wait < 200 && !told.includes(line); wait++) await new Promise((resolve) => setTimeout(resolve, 20));
       expect(told).toContain(line);

@@ -4,10 +4,10 @@ import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
 import { Brought, Job } from "./api";
-import { inlineExporter } from "./export";
-import { inlineReader, Jobs } from "./jobs";
-import { Announcements, createApp } from "./routes";
-import { connect, type Database, ensureUser, migrated, openSession, versionOf } from "./store";
+import { Jobs } from "./jobs";
+import { Announcements, createApp, newsFrom } from "./routes";
+import { connect, type Database, ensureUser, migrated, newToken, openSession } from "./store";
+import { inlineWork, ProcessPool } from "./work";
 
 const root = join(import.meta.dirname, "..");
 
@@ -21,8 +21,8 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-/** A server with a database of its own inside the test run's PostgreSQL. */
-export async function testServer(name: string, { withoutJobs = false } = {}): Promise<TestServer> {
+/** A server with a database of its own inside the test run's PostgreSQL. With `processes` its work is done in worker processes, as in the product. */
+export async function testServer(name: string, { withoutJobs = false, processes = false } = {}): Promise<TestServer> {
   const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
   const admin = new pg.Client({ connectionString: url.href });
   await admin.connect();
@@ -32,12 +32,13 @@ export async function testServer(name: string, { withoutJobs = false } = {}): Pr
   url.pathname = `/${name}`;
   const { db, close } = connect(url.href);
   await migrated(db, join(root, "server/migrations"));
-  const announcements = new Announcements(url.href, (deck) => versionOf(db, deck));
+  const announcements = new Announcements(url.href, newsFrom(db));
   await announcements.start();
   const fonts = join(root, "dist/fonts");
-  const jobs = new Jobs(db, url.href, inlineReader, fonts);
+  const work = processes ? new ProcessPool(join(root, "dist/server/worker.js"), fonts) : inlineWork;
+  const jobs = new Jobs({ db, url: url.href, work, fonts });
   if (!withoutJobs) await jobs.start();
-  const app = createApp({ db, exporter: inlineExporter, jobs, announcements, fonts }, { log: pino({ level: "silent" }) });
+  const app = createApp({ db, work, jobs, announcements, fonts }, { log: pino({ level: "silent" }) });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -47,12 +48,14 @@ export async function testServer(name: string, { withoutJobs = false } = {}): Pr
     db,
     async as(user) {
       await ensureUser(db, { id: user, name: user });
-      const cookie = `unitext_session=${await openSession(db, user)}`;
-      return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { ...init.headers, cookie } });
+      const token = newToken();
+      await openSession(db, user, token);
+      return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { origin: address, ...init.headers, cookie: `unitext_session=${token}` } });
     },
     async close() {
       if (!withoutJobs) await jobs.close();
       await announcements.stop();
+      await work.close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await close();

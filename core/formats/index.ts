@@ -161,7 +161,7 @@ export { languageOf, sampleOf, suggestRule } from "./document/document";
 export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
 export { slidePictures } from "./pictures";
 export { checkText } from "./document/text";
-export { pagePictures, pictureInfo } from "./picture";
+export { mediaTypeOf, pagePictures, pictureInfo } from "./picture";
 export { Drawings } from "./picture";
 export type { ReadDeck, ReadLot } from "./reading";
 export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";

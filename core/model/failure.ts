@@ -1,7 +1,7 @@
 import type { z } from "zod";
 
 /** What the input did wrong, by code; the server and the command line turn it into a status and an exit code. */
-export type FailureCode = "not-found" | "not-readable" | "too-large" | "not-valid" | "conflict" | "not-supported" | "not-permitted";
+export type FailureCode = "not-found" | "not-readable" | "too-large" | "not-valid" | "conflict" | "not-supported" | "not-permitted" | "too-many" | "unavailable" | "no-space";
 
 /** Input that is refused: where it went wrong and a sentence for the person. Nothing was changed. */
 export class Failure extends Error {

@@ -3,27 +3,11 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
-import { Drawings, type ReadDeck, WRITERS, type WritableFormat } from "@unitext/core/formats";
+import { Drawings, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
-import { type Asset, type Deck, Failure, headOf } from "@unitext/core/model";
+import { type Asset, type Deck, headOf } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { Resvg } from "@resvg/resvg-js";
-import readPdf from "./readpdf";
-
-/** A refusal as it passes between threads, where errors lose what they are. */
-export interface Refused {
-  refused: Pick<Failure, "code" | "where" | "message">;
-}
-
-/** Reads a PDF; run on a worker thread. */
-export async function readPages(file: { bytes: Uint8Array; name: string }): Promise<ReadDeck | Refused> {
-  try {
-    return await readPdf(file);
-  } catch (error) {
-    if (error instanceof Failure) return { refused: { code: error.code, where: error.where, message: error.message } };
-    throw error;
-  }
-}
 
 /** Pictures drawn anew that pages do not show as they come, by name, and what of them could not be drawn. */
 export interface Drawn extends Pick<Report, "left"> {
@@ -31,7 +15,7 @@ export interface Drawn extends Pick<Report, "left"> {
   blobs: Map<string, Uint8Array>;
 }
 
-/** Draws pictures anew; run on a worker thread, as it may take seconds. */
+/** Draws pictures anew, which may take seconds. */
 export async function drawPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
   const drawings = new Drawings((bytes) => createHash("sha256").update(bytes).digest("hex"));
   const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
@@ -50,14 +34,14 @@ export interface ExportWork {
 
 const opened = new Map<string, FontSet>();
 
-/** The shipped fonts in a folder, opened once for each thread. */
+/** The shipped fonts in a folder, opened once for each process. */
 export function fontsIn(folder: string): FontSet {
   const known = opened.get(folder) ?? new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
   opened.set(folder, known);
   return known;
 }
 
-/** Writes a deck in a format; run on a worker thread, so that the server goes on answering. */
+/** Writes a deck in a format. */
 export default async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
   await loadFormulas();
   return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at), png: svgPng(fonts), ...(sheets ? { sheets } : {}) });

@@ -2,8 +2,9 @@ import { type Gathered, merge, resolvePlan, split } from "@unitext/core/divide";
 import { type Deck, Failure, filesOf, secondsOf } from "@unitext/core/model";
 import { type Account, ACCOUNTED, type Balance, balance, balanceSentence } from "@unitext/core/tally";
 import { nanoid } from "nanoid";
+import { permit } from "../access";
 import type { JobResult, MergeRequest, SplitRequest } from "../api";
-import { type Database, insertDeck, loadDeck, loadDecks, shareBlobs, type Transaction } from "../store";
+import { type Database, insertDeck, loadDeck, loadDecks, rightOn, shareBlobs, type Transaction } from "../store";
 
 /** How far a job is: parts or decks that are done, of so many. */
 export type Progress = (done: number, count: number, slides: number) => Promise<boolean>;
@@ -53,6 +54,8 @@ export interface Divided {
 export async function runSplit({ db, owner, progress }: DivideWork, id: string, { plan, date }: SplitRequest): Promise<Divided> {
   return db.transaction(
     async (tx) => {
+      // The right may have been taken back since the split was ordered.
+      permit(await rightOn(tx, id, owner), "copy", id);
       const { deck, version } = await loadDeck(tx, id);
       const { parts, remarks } = resolvePlan(deck, plan, date);
       const made = split({ deck, version }, parts, { newId: () => nanoid(10), deckId: () => nanoid(12) });

@@ -1,3 +1,2 @@
+export { fileNameOf } from "./names";
 export { Jobs } from "./queue";
-export { isSource } from "./read";
-export { inlineReader, type Reader, threadReader } from "./reader";

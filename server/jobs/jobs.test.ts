@@ -3,16 +3,17 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { readDeck } from "@unitext/core/formats";
 import { dotsFile } from "@unitext/core/testing/dots";
+import { eq } from "drizzle-orm";
 import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
 import { Brought, DeckList, DeckState, DocumentText, JobList } from "../api";
-import { createDeck, createJob, loadDeck, loadJob, updateJob } from "../store";
+import { applyChanges, createDeck, createJob, loadDeck, loadJob, schema, updateJob } from "../store";
 import { ended, type TestServer, testServer } from "../testing";
 import { Jobs } from "./queue";
-import { readFile } from "./read";
-import type { Reader } from "./reader";
-import { sampleDocument } from "./sample";
+import { readFile } from "../work/read";
+import { sampleDocument } from "../work/sample";
+import { inlineWork, type Work } from "../work";
 
 const handbook = readFileSync(join(import.meta.dirname, "../../demo/content/field-handbook.docx"));
 let server: TestServer;
@@ -146,14 +147,15 @@ describe("reading a presentation as a job", () => {
 });
 
 /** A reader that gives two slides and then waits until it is stopped or let on. */
-function slowReader(): Reader & { go: () => void } {
+function slowReader(): Work & { go: () => void } {
   let go: () => void = () => undefined;
   const gate = new Promise<void>((resolve) => {
     go = resolve;
   });
   return {
+    ...inlineWork,
     go: () => go(),
-    async *read({ deck }, stop) {
+    async *read({ deck }, { signal: stop = new AbortController().signal }) {
       const { slides: _, ...head } = emptyDeck(deck, "Slow");
       yield { kind: "head", head, blobs: new Map(), typed: false };
       yield { kind: "slides", slides: [1, 2].map((nth) => ({ id: `s${nth}`, parent: null, arrangement: "blank", elements: [], notes: [], hidden: false })), page: 1 };
@@ -187,7 +189,7 @@ describe("a job that does not run to its end", () => {
 
   it("keeps what was made when it is cancelled, and makes no more", async () => {
     const reader = slowReader();
-    jobs = new Jobs(slow.db, url(), reader, "");
+    jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
     await jobs.start();
     const { deck, job } = await jobs.read("olive", "slow.docx", new Uint8Array([1]));
     await until(async () => (await loadJob(slow.db, job)).slides === 2);
@@ -200,22 +202,62 @@ describe("a job that does not run to its end", () => {
     expect(await updateJob(slow.db, job, { state: "done" })).toBe(false);
   });
 
-  it("is taken up by the next server when it had not begun, and says that it was interrupted when it had", async () => {
+  it("is taken up by the next server within seconds when its server has ended, and begins again", async () => {
     const deck = emptyDeck(nanoid(12), "Left behind");
-    await createDeck(slow.db, "olive", deck, new Map(), null);
+    await createDeck(slow.db, "olive", { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] }, new Map(), null);
     const begun = nanoid(12);
     await createJob(slow.db, { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" }, new Uint8Array([1]));
-    await updateJob(slow.db, begun, { state: "running", slides: 2 });
+    // Its server was at work until a moment ago, and says nothing any more.
+    await slow.db.update(schema.jobs).set({ state: "running", server: "gone", beatAt: new Date(Date.now() - 8500), slides: 1, tries: 1 }).where(eq(schema.jobs.id, begun));
     const reader = slowReader();
     reader.go();
-    jobs = new Jobs(slow.db, url(), reader, "");
+    jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
     await jobs.start();
-    await jobs.resume(begun);
+    expect((await loadJob(slow.db, begun)).server).toBe("gone");
+    await until(async () => (await loadJob(slow.db, begun)).state === "done");
+    expect((await loadDeck(slow.db, deck.id)).deck.slides.map(({ id }) => id)).toEqual(["s1", "s2", "s3"]);
+  });
+
+  it("says that it was interrupted, and keeps what was made, where that was changed by hand since", async () => {
+    const deck = emptyDeck(nanoid(12), "Left behind");
+    await createDeck(slow.db, "olive", { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] }, new Map(), null);
+    await applyChanges(slow.db, deck.id, "olive", { base: 0, changes: [{ id: nanoid(12), change: { kind: "setHidden", slide: "half", hidden: true } }] });
+    const begun = nanoid(12);
+    await createJob(slow.db, { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" }, new Uint8Array([1]));
+    await updateJob(slow.db, begun, { slides: 1 });
+    const reader = slowReader();
+    reader.go();
+    jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
+    await jobs.start();
     await until(async () => (await loadJob(slow.db, begun)).state === "failed");
     expect((await loadJob(slow.db, begun)).message).toContain("interrupted");
-    const { job } = await jobs.read("olive", "whole.docx", new Uint8Array([1]));
-    await until(async () => (await loadJob(slow.db, job)).state === "done");
-    expect((await loadJob(slow.db, job)).slides).toBe(3);
+    expect((await loadDeck(slow.db, deck.id)).deck.slides.map(({ id, hidden }) => [id, hidden])).toEqual([["half", true]]);
+  });
+
+  it("is not begun without end when it ends its server each time", async () => {
+    const deck = emptyDeck(nanoid(12), "Fatal");
+    await createDeck(slow.db, "olive", deck, new Map(), null);
+    const fatal = nanoid(12);
+    await createJob(slow.db, { id: fatal, owner: "olive", deck: deck.id, kind: "read", name: "fatal.docx" }, new Uint8Array([1]));
+    await slow.db.update(schema.jobs).set({ tries: 3 }).where(eq(schema.jobs.id, fatal));
+    jobs = new Jobs({ db: slow.db, url: url(), work: slowReader(), fonts: "" });
+    await jobs.start();
+    await until(async () => (await loadJob(slow.db, fatal)).state === "failed");
+    expect((await loadJob(slow.db, fatal)).message).toContain("not tried again");
+  });
+
+  it("takes turns between people: who brings many files does not hold up one who brings a single one", async () => {
+    const reader = slowReader();
+    jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
+    await jobs.start();
+    await slow.as("perry");
+    const many = await Promise.all(Array.from({ length: 8 }, (_, nth) => jobs.read("olive", `many-${nth}.docx`, new Uint8Array([1]))));
+    const one = await jobs.read("perry", "one.docx", new Uint8Array([1]));
+    await until(async () => (await loadJob(slow.db, one.job)).slides === 2);
+    const states = await Promise.all(many.map(async ({ job }) => (await loadJob(slow.db, job)).state));
+    expect([states.filter((state) => state === "running").length, states.filter((state) => state === "waiting").length]).toEqual([2, 6]);
+    reader.go();
+    await until(async () => (await Promise.all(many.map(async ({ job }) => (await loadJob(slow.db, job)).state))).every((state) => state === "done"));
   });
 });
 

@@ -1,105 +1,184 @@
-import { isPresentation } from "@unitext/core/formats";
-import type { SingleChange } from "@unitext/core/edit";
 import { headChanges, wholeHeadChanges } from "@unitext/core/generate";
+import type { SingleChange } from "@unitext/core/edit";
+import { isPresentation } from "@unitext/core/formats";
 import { type DeckHead, emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
-import PgBoss from "pg-boss";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
-import { type Exporter, inlineExporter } from "../export";
-import { addBlobs, appendSlides, applyChanges, createDeck, createJob, type Database, deleteDeck, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, updateJob, versionOf, writeDocument } from "../store";
+import { addBlobs, appendSlides, applyChanges, beat, changedByHand, claimJob, createDeck, createJob, type Database, deleteDeck, isConnectionError, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, MOST_TRIES, openJobs, releaseJobs, updateJob, versionOf, writeDocument } from "../store";
+import type { ReadProgress, Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
-import type { Reader } from "./reader";
 import { runWrite } from "./write";
 
-const QUEUE = "read";
-/** How many documents one server reads at the same time. */
-const AT_ONCE = 2;
+/** How many jobs one server runs at the same time. */
+const AT_ONCE = 4;
+/** How often a server says that it is still at work, and looks for jobs that others left, in milliseconds. */
+const BEAT = 2500;
+/** How many jobs of one person may wait or run. */
+const MOST_OPEN = 200;
+
+type Kind = "read" | "split" | "merge" | "write";
+type JobRow = Awaited<ReturnType<typeof loadJob>>;
+
+interface Settings {
+  db: Database;
+  /** The database's address, for the connection that listens. */
+  url: string;
+  work: Work;
+  fonts: string;
+  log?: (message: string, error: unknown) => void;
+}
 
 /**
- * Reads documents and presentations into decks as jobs of a queue in the database: a server that ends leaves them to the next, several
- * share them. What is made is there at once; a job that is cancelled leaves it so.
+ * Runs long work. The table of jobs is the queue: servers take jobs from it, say every few seconds that they are at
+ * work, and take up what a server that ended has left. What is made is there at once; a job that is cancelled leaves it so.
  */
 export class Jobs {
-  private readonly boss: PgBoss;
-  private readonly stops = new Map<string, AbortController>();
+  private readonly server = nanoid(12);
+  private readonly running = new Map<string, AbortController>();
   /** Files that came in here and wait to be read: they need not be fetched from the database first. */
   private readonly waiting = new Map<string, Uint8Array>();
-  private workers: string[] = [];
   private listener: pg.Client | undefined;
+  private timer: NodeJS.Timeout | undefined;
+  private looking = false;
+  private closed = false;
+  private readonly db: Database;
+  private readonly work: Work;
+  private readonly log: (message: string, error: unknown) => void;
 
-  constructor(
-    private readonly db: Database,
-    private readonly url: string,
-    private readonly reader: Reader,
-    private readonly fonts: string,
-    private readonly log: (message: string, error: unknown) => void = () => undefined,
-    private readonly exporter: Exporter = inlineExporter,
-  ) {
-    this.boss = new PgBoss({ connectionString: url, schema: "queue", max: 3 });
-    this.boss.on("error", (error) => this.log("queue", error));
+  constructor(private readonly settings: Settings) {
+    this.db = settings.db;
+    this.work = settings.work;
+    this.log = settings.log ?? (() => undefined);
   }
 
   async start(): Promise<void> {
-    await this.boss.start();
-    await this.boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 2, expireInSeconds: 900 });
-    for (let nth = 0; nth < AT_ONCE; nth++) this.workers.push(await this.boss.work<{ job: string }>(QUEUE, { pollingIntervalSeconds: 1, batchSize: 1 }, async ([task]) => task && this.run(task.data.job)));
-    // A cancel may reach another server than the one that works.
-    this.listener = new pg.Client({ connectionString: this.url });
-    this.listener.on("error", (error) => this.log("job listener", error));
-    this.listener.on("notification", ({ payload }) => {
-      const [, job = "", state] = (payload ?? "").split(" ");
-      if (state === "cancelled") this.stops.get(job)?.abort();
-    });
-    await this.listener.connect();
-    await this.listener.query(`listen ${JOB_CHANNEL}`);
+    await this.listen();
+    this.timer = setInterval(() => void this.tick(), BEAT);
+    this.timer.unref();
+    void this.look();
   }
 
-  /** Takes a document: the deck is there at once, its slides follow. */
+  /** Listens for new jobs and for cancels, which may reach another server than the one that works; opens the line again when it drops. */
+  private async listen(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.settings.url });
+    const lost = () => {
+      if (this.listener !== client) return;
+      this.listener = undefined;
+    };
+    client.on("error", lost);
+    client.on("end", lost);
+    client.on("notification", ({ payload }) => {
+      const [, job = "", state] = (payload ?? "").split(" ");
+      if (state === "cancelled") this.running.get(job)?.abort();
+      if (state === "waiting") void this.look();
+    });
+    this.listener = client;
+    try {
+      await client.connect();
+      await client.query(`listen ${JOB_CHANNEL}`);
+    } catch (error) {
+      lost();
+      await client.end().catch(() => undefined);
+      throw error;
+    }
+  }
+
+  private async tick(): Promise<void> {
+    try {
+      if (!this.listener && !this.closed) await this.listen();
+      const kept = await beat(this.db, this.server, [...this.running.keys()]);
+      for (const [id, stop] of this.running) if (!kept.has(id)) stop.abort();
+      await this.look();
+    } catch {
+      // The database is gone for now; the next beat tries again.
+    }
+  }
+
+  /** Takes up jobs as long as there are any and this server has room. */
+  private async look(): Promise<void> {
+    if (this.looking) return;
+    this.looking = true;
+    try {
+      while (!this.closed && this.running.size < AT_ONCE) {
+        const id = await claimJob(this.db, this.server);
+        if (id === undefined) break;
+        const stop = new AbortController();
+        this.running.set(id, stop);
+        void this.run(id, stop.signal)
+          .catch((error) => this.log(`job ${id}`, error))
+          .finally(() => {
+            this.running.delete(id);
+            void this.look();
+          });
+      }
+    } catch {
+      // The database is gone for now; the next beat looks again.
+    } finally {
+      this.looking = false;
+    }
+  }
+
+  /** Takes a document: the deck is there at once, its slides follow. Throws a Failure `too-many`. */
   async read(owner: string, name: string, bytes: Uint8Array): Promise<{ deck: string; job: string }> {
+    await this.permitMore(owner);
     const deck = nanoid(12);
     const job = nanoid(12);
     const file = name.replace(/\.[^.]*$/, "");
     await createDeck(this.db, owner, emptyDeck(deck, file || "Untitled"), new Map(), null, file || null);
-    await createJob(this.db, { id: job, owner, deck, kind: "read", name }, bytes);
     this.waiting.set(job, bytes);
-    await this.resume(job);
+    await createJob(this.db, { id: job, owner, deck, kind: "read", name }, bytes);
+    void this.look();
     return { deck, job };
-  }
-
-  /** Puts a job that is noted into the queue again, as the queue itself does when a server has ended. */
-  async resume(job: string): Promise<void> {
-    await this.boss.send(QUEUE, { job });
-    for (const worker of this.workers) this.boss.notifyWorker(worker);
   }
 
   /** Takes a plan by which a deck becomes several. */
   async split(owner: string, deck: string, name: string, request: SplitRequest): Promise<string> {
-    return this.divide({ owner, deck, kind: "split", name }, request);
+    return this.order({ owner, deck, kind: "split", name }, request);
   }
 
   /** Takes a list of decks that become one. */
   async merge(owner: string, request: MergeRequest): Promise<string> {
-    return this.divide({ owner, deck: null, kind: "merge", name: request.title || "Merged deck" }, request);
+    return this.order({ owner, deck: null, kind: "merge", name: request.title || "Merged deck" }, request);
   }
 
   /** Takes a list of decks that are written in one format. */
   async write(owner: string, request: WriteRequest): Promise<string> {
     const count = request.decks.length;
-    return this.divide({ owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` }, request);
+    return this.order({ owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` }, request);
   }
 
-  private async divide(job: { owner: string; deck: string | null; kind: "split" | "merge" | "write"; name: string }, request: SplitRequest | MergeRequest | WriteRequest): Promise<string> {
+  private async permitMore(owner: string): Promise<void> {
+    if ((await openJobs(this.db, owner)) >= MOST_OPEN) throw new Failure("too-many", "jobs", `${MOST_OPEN} of your jobs are waiting already. Wait until some have ended, or cancel some, then try again.`);
+  }
+
+  private async order(job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string }, request: SplitRequest | MergeRequest | WriteRequest): Promise<string> {
+    await this.permitMore(job.owner);
     const id = nanoid(12);
     await createJob(this.db, { id, ...job }, new TextEncoder().encode(JSON.stringify(request)));
-    await this.resume(id);
+    void this.look();
     return id;
   }
 
+  private async run(id: string, signal: AbortSignal): Promise<void> {
+    const here = this.waiting.get(id);
+    this.waiting.delete(id);
+    const job = await loadJob(this.db, id, here === undefined);
+    const bytes = here ?? job.bytes;
+    if (!bytes || job.state !== "running") return;
+    if (job.tries > MOST_TRIES) {
+      await updateJob(this.db, id, { state: "failed", message: "This ended the service several times, so it is not tried again." });
+      return;
+    }
+    if (job.kind === "read") await this.runRead(job, bytes, signal);
+    else await this.runOrder(job, job.kind, bytes, signal);
+  }
+
   /** Splits, merges or writes: all that is made, or nothing. */
-  private async runDivide(id: string, kind: "split" | "merge" | "write", owner: string, deck: string | null, bytes: Uint8Array): Promise<void> {
+  private async runOrder({ id, owner, deck }: JobRow, kind: Exclude<Kind, "read">, bytes: Uint8Array, signal: AbortSignal): Promise<void> {
     let told = 0;
     const progress = async (page: number, pages: number, slides: number) => {
+      if (signal.aborted) return false;
       // Told a few times a second, and at the end.
       if (page < pages && page > 0 && Date.now() - told < 100) return true;
       told = Date.now();
@@ -109,7 +188,7 @@ export class Jobs {
     try {
       const request: unknown = JSON.parse(new TextDecoder().decode(bytes));
       if (kind === "write") {
-        const { result, report, file } = await runWrite(work, WriteRequest.parse(request), this.exporter, this.fonts);
+        const { result, report, file } = await runWrite({ ...work, signal, work: this.work, fonts: this.settings.fonts }, WriteRequest.parse(request));
         await keepOutput(this.db, id, file);
         await updateJob(this.db, id, { state: "done", result, report });
         return;
@@ -117,7 +196,8 @@ export class Jobs {
       const { result, report } = kind === "split" ? await runSplit(work, deck ?? "", SplitRequest.parse(request)) : await runMerge(work, MergeRequest.parse(request));
       await updateJob(this.db, id, { state: "done", result, report, ...(kind === "merge" ? { deck: result.decks[0]?.id ?? null } : {}) });
     } catch (error) {
-      if (error instanceof Cancelled) return;
+      if (error instanceof Cancelled || signal.aborted) return;
+      if (isConnectionError(error)) throw error;
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
       const where = error instanceof Failure && /^(parts|opening|closing|names)/.test(error.where) ? `${error.where}: ` : "";
       await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? `${where}${error.message}` : "This could not be done; nothing was made." });
@@ -133,73 +213,93 @@ export class Jobs {
     await applyChanges(this.db, deck, owner, { base: base ?? (await versionOf(this.db, deck)), changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] }, { arrival: true });
   }
 
-  private async run(id: string): Promise<void> {
-    const here = this.waiting.get(id);
-    this.waiting.delete(id);
-    const { owner, deck, kind, name, state, bytes: stored, slides: before } = await loadJob(this.db, id, here === undefined);
-    const bytes = here ?? stored;
-    if (!bytes || (state !== "waiting" && state !== "running")) return;
-    if (kind !== "read") return this.runDivide(id, kind, owner, deck, new Uint8Array(bytes));
+  private async runRead({ id, owner, deck, name, slides: before }: JobRow, bytes: Uint8Array, signal: AbortSignal): Promise<void> {
     if (!deck) return;
-    if (before > 0) {
-      // The server ended while it read: what was made may have been changed since, and stays.
-      await updateJob(this.db, id, { state: "failed", message: "Reading was interrupted; what was made until then is kept. Bring the file in again for the rest." });
-      return;
-    }
-    const stop = new AbortController();
-    this.stops.set(id, stop);
-    const document = nanoid(10);
-    let slides = 0;
-    let kept = false;
-    let typed: string | undefined;
+    if (before > 0 && !(await this.beganAgain(id, deck, owner))) return;
+    const arrival = new Arrival(nanoid(10));
     try {
-      await updateJob(this.db, id, { state: "running" });
-      for await (const progress of this.reader.read({ fonts: this.fonts, name, bytes: new Uint8Array(bytes), deck, document }, stop.signal)) {
-        if (progress.kind === "head") {
-          const { head, blobs, typed, of } = progress;
-          if (of !== undefined) await updateJob(this.db, id, { pages: of });
-          await this.keepFiles(deck, head.assets, blobs);
-          kept = !typed;
-          const { deck: now, version } = await loadDeck(this.db, deck);
-          const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
-          if (changes.length) await this.arrive(deck, owner, changes, version);
-        } else if (progress.kind === "text") {
-          if (kept) {
-            await writeDocument(this.db, deck, document, name, progress.text);
-            // A change that changes nothing tells the pages that the text is there: no slides may follow that would.
-            await this.arrive(deck, owner, []);
-          } else typed = progress.text;
-          await updateJob(this.db, id, { pages: progress.pages });
-        } else if (progress.kind === "pictures") {
-          await this.keepFiles(deck, progress.assets, progress.blobs);
-          // What else was changed meanwhile stays.
-          await this.arrive(deck, owner, Object.entries(progress.assets).map(([name, asset]) => ({ kind: "setAsset", name, asset })));
-        } else if (progress.kind === "slides") {
-          // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.
-          if (!(await updateJob(this.db, id, { page: progress.page }))) return;
-          await appendSlides(this.db, deck, owner, progress.slides);
-          slides += progress.slides.length;
-          if (!(await updateJob(this.db, id, { slides }))) return;
-        } else {
-          if (typed !== undefined) await keepTypedText(this.db, deck, typed);
-          await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });
-        }
+      for await (const progress of this.work.read({ fonts: this.settings.fonts, name, bytes: new Uint8Array(bytes), deck, document: arrival.document }, { owner, signal })) {
+        if (!(await this.take({ id, owner, deck, name }, arrival, progress))) return;
       }
     } catch (error) {
+      if (signal.aborted) return;
+      if (isConnectionError(error)) throw error;
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
       await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? error.message : isPresentation(name) ? "The presentation could not be read; nothing of it was taken." : "The document could not be read to its end; what was made is kept." });
       // A presentation is refused whole; an empty deck of a document is of no use to anybody.
       if (isPresentation(name)) await deleteDeck(this.db, deck);
-      else if (slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
-    } finally {
-      this.stops.delete(id);
+      else if (arrival.slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
     }
   }
 
-  async close(): Promise<void> {
-    for (const stop of this.stops.values()) stop.abort();
-    await this.listener?.end().catch(() => undefined);
-    await this.boss.stop({ graceful: true, timeout: 3000, wait: true }).catch(() => undefined);
-    await this.reader.close();
+  /** Clears what an interrupted reading made, so that it can begin again. Where somebody has worked on it since, it stays and the job ends; returns false then. */
+  private async beganAgain(id: string, deck: string, owner: string): Promise<boolean> {
+    if (await changedByHand(this.db, deck)) {
+      await updateJob(this.db, id, { state: "failed", message: "Reading was interrupted; what was made until then is kept, as it has been changed since. Bring the file in again for the rest." });
+      return false;
+    }
+    const { deck: now, version } = await loadDeck(this.db, deck);
+    if (now.slides.length) await this.arrive(deck, owner, [...now.slides].reverse().map(({ id: slide }) => ({ kind: "deleteSlide", slide })), version);
+    return updateJob(this.db, id, { slides: 0, page: 0 });
   }
+
+  /** Stores what reading made. Returns whether the job goes on. */
+  private async take({ id, owner, deck, name }: { id: string; owner: string; deck: string; name: string }, arrival: Arrival, progress: ReadProgress): Promise<boolean> {
+    switch (progress.kind) {
+      case "head": {
+        const { head, blobs, typed, of } = progress;
+        if (of !== undefined) await updateJob(this.db, id, { pages: of });
+        await this.keepFiles(deck, head.assets, blobs);
+        arrival.isDocument = !typed;
+        const { deck: now, version } = await loadDeck(this.db, deck);
+        const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
+        if (changes.length) await this.arrive(deck, owner, changes, version);
+        return true;
+      }
+      case "text":
+        if (arrival.isDocument) {
+          await writeDocument(this.db, deck, arrival.document, name, progress.text);
+          // A change that changes nothing tells the pages that the text is there: no slides may follow that would.
+          await this.arrive(deck, owner, []);
+        } else arrival.typed = progress.text;
+        await updateJob(this.db, id, { pages: progress.pages });
+        return true;
+      case "pictures":
+        await this.keepFiles(deck, progress.assets, progress.blobs);
+        // What else was changed meanwhile stays.
+        await this.arrive(deck, owner, Object.entries(progress.assets).map(([source, asset]) => ({ kind: "setAsset", name: source, asset })));
+        return true;
+      case "slides":
+        // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.
+        if (!(await updateJob(this.db, id, { page: progress.page }))) return false;
+        await appendSlides(this.db, deck, owner, progress.slides);
+        arrival.slides += progress.slides.length;
+        return updateJob(this.db, id, { slides: arrival.slides });
+      case "end":
+        if (arrival.typed !== undefined) await keepTypedText(this.db, deck, arrival.typed);
+        await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });
+        return true;
+    }
+  }
+
+  /** Stops all work; what has not ended is taken up by another server, or by the next start. */
+  async close(): Promise<void> {
+    this.closed = true;
+    clearInterval(this.timer);
+    for (const stop of this.running.values()) stop.abort();
+    const { listener } = this;
+    this.listener = undefined;
+    await listener?.end().catch(() => undefined);
+    await releaseJobs(this.db, this.server).catch(() => undefined);
+  }
+}
+
+/** What has arrived of a file so far. */
+class Arrival {
+  slides = 0;
+  isDocument = false;
+  /** The text of a deck that was typed. */
+  typed: string | undefined;
+
+  constructor(readonly document: string) {}
 }

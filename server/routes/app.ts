@@ -3,47 +3,67 @@ import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Failure, type FailureCode } from "@unitext/core/model";
 import { parseCookie, stringifySetCookie } from "cookie";
-import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from "express";
+import express, { type ErrorRequestHandler, type Express, type Request, type RequestHandler, type Response } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import type { ErrorBody, Me } from "../api";
-import { DEMO_USER, ensureUser, openSession, userOf } from "../store";
+import { DEMO_USER, endSession, ensureUser, isConnectionError, isDiskFull, isToken, newToken, note, openSession, renewSession, SESSION_LENGTH, sessionOf } from "../store";
 import type { AppContext } from "./context";
 import { userFrom } from "./context";
 import { deckRoutes } from "./decks";
 import { divideRoutes } from "./divide";
+import { healthRoutes } from "./health";
 import { jobRoutes } from "./jobs";
+import { personLimits } from "./limits";
+import { knownHost, sameOrigin } from "./origin";
 
 const COOKIE = "unitext_session";
-const STATUS: Record<FailureCode, number> = { "not-found": 404, "not-readable": 422, "too-large": 413, "not-valid": 400, conflict: 409, "not-supported": 415, "not-permitted": 403 };
+const STATUS: Record<FailureCode, number> = { "not-found": 404, "not-readable": 422, "too-large": 413, "not-valid": 400, conflict: 409, "not-supported": 415, "not-permitted": 403, "too-many": 429, unavailable: 503, "no-space": 507 };
+/** After how many seconds it is worth asking again while the database cannot be reached. */
+const RETRY_AFTER = 2;
 
-/** Signs the visitor in: by the session of the cookie, else, in the demo, as the demo user with a session of their own. */
+const cookie = (value: string, seconds: number) => stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: "strict", path: "/", maxAge: seconds });
+const MONTH = SESSION_LENGTH / 1000;
+
+/**
+ * Signs the visitor in: by the session of the cookie, else, in the demo, as the demo user. A visitor gets a cookie at
+ * once; the session is stored only when the cookie comes back, so that what keeps no cookie leaves nothing behind.
+ */
 function session({ db }: AppContext): RequestHandler {
+  const sign = async (request: Request, response: Response): Promise<Me> => {
+    const token = parseCookie(request.headers.cookie ?? "")[COOKIE];
+    const found = token && isToken(token) ? await sessionOf(db, token) : undefined;
+    if (token && found?.state === "open") {
+      if (found.renew) {
+        await renewSession(db, token);
+        response.append("set-cookie", cookie(token, MONTH));
+      }
+      return found.user;
+    }
+    await ensureUser(db, DEMO_USER);
+    if (token && found?.state === "unknown") {
+      if (await openSession(db, DEMO_USER.id, token)) await note(db, { user: DEMO_USER.id, act: "sign-in" });
+    } else response.append("set-cookie", cookie(newToken(), MONTH));
+    return DEMO_USER;
+  };
   return (request, response, next) => {
-    const sign = async (): Promise<Me> => {
-      const token = parseCookie(request.headers.cookie ?? "")[COOKIE];
-      const known = token ? await userOf(db, token) : undefined;
-      if (known) return known;
-      await ensureUser(db, DEMO_USER);
-      const value = await openSession(db, DEMO_USER.id);
-      response.append("set-cookie", stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: "strict", path: "/", maxAge: 365 * 24 * 3600 }));
-      return DEMO_USER;
-    };
-    sign().then((user) => {
+    sign(request, response).then((user) => {
       response.locals.user = user;
       next();
     }, next);
   };
 }
 
-/** Refuses a change that another site's page asks for: with the cookie's same-site rule, the second of two locks. */
-const sameOrigin: RequestHandler = (request, _, next) => {
-  const { origin, host } = request.headers;
-  if (request.method !== "GET" && request.method !== "HEAD" && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host)) {
-    next(new Failure("not-permitted", "origin", "This request came from another site, so nothing was done."));
-  } else next();
-};
+/** Ends the session of a request's cookie. */
+function signOut({ db }: AppContext): RequestHandler {
+  return (request, response, next) => {
+    const token = parseCookie(request.headers.cookie ?? "")[COOKIE] ?? "";
+    endSession(db, token)
+      .then(() => note(db, { user: userFrom(response).id, act: "sign-out" }))
+      .then(() => response.append("set-cookie", cookie("", 0)).status(204).end(), next);
+  };
+}
 
 const onError: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) {
@@ -54,6 +74,10 @@ const onError: ErrorRequestHandler = (error, request, response, next) => {
   if (error instanceof Failure) send(STATUS[error.code], error.code, error.where, error.message);
   else if (error?.type === "entity.too.large") send(413, "too-large", "body", `The file is larger than ${Math.round(error.limit / 1024 / 1024)} MB, the most that is taken at once.`);
   else if (error?.status >= 400 && error.status < 500) send(error.status, "not-valid", "body", "The request could not be read: its body is not what its type says.");
+  else if (isConnectionError(error)) {
+    response.setHeader("retry-after", RETRY_AFTER);
+    send(503, "unavailable", request.path, "The database cannot be reached for now. What you do is kept in your browser and saved as soon as it is back.");
+  } else if (isDiskFull(error)) send(507, "no-space", request.path, "The disk of the service is full, so this could not be saved; reading goes on. What you do is kept in your browser and saved as soon as there is room.");
   else {
     request.log?.error({ err: error }, "request failed");
     send(500, "failed", request.path, "Something went wrong on the server; nothing was changed. Try again, and if it stays so look at its log.");
@@ -64,10 +88,12 @@ export interface Site {
   /** The folder of the built client, if there is one to serve. */
   client?: string;
   log: Logger;
+  /** Names by which the service is reached beside those of loopback. */
+  hosts?: readonly string[];
 }
 
 /** The server's routes, the client and its fonts, with headers, sessions, logs and errors. */
-export function createApp(context: AppContext, { client, log }: Site): Express {
+export function createApp(context: AppContext, { client, log, hosts = [] }: Site): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use((_, response, next) => {
@@ -98,7 +124,10 @@ export function createApp(context: AppContext, { client, log }: Site): Express {
     }),
   );
   app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith("/api/") }, serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) } }));
-  app.use("/api", sameOrigin, session(context));
+  app.use(knownHost(hosts));
+  app.use(healthRoutes(context));
+  app.use("/api", sameOrigin, session(context), ...personLimits());
+  app.post("/api/sign-out", signOut(context));
   app.get("/api/me", (_, response) => {
     response.json(userFrom(response));
   });

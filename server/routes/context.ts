@@ -3,15 +3,15 @@ import type { NextFunction, Request, RequestHandler, Response } from "express";
 import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
 import type { Me } from "../api";
-import type { Exporter } from "../export";
 import type { Jobs } from "../jobs";
+import { type Asker, parseBody, type Work } from "../work";
 import { type Database, rightOn } from "../store";
 import type { Announcements } from "./events";
 
 /** What the routes work with. */
 export interface AppContext {
   db: Database;
-  exporter: Exporter;
+  work: Work;
   jobs: Jobs;
   announcements: Announcements;
   fonts: string;
@@ -53,6 +53,32 @@ export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall)
 /** The body of a request, checked. Throws a Failure that names the field. */
 export function body<S extends z.ZodType>(schema: S, request: Request): z.output<S> {
   return checked(schema, request.body, "The request");
+}
+
+/** Bodies above this many bytes are parsed and checked in a worker process. */
+const LARGE = 128 * 1024;
+
+/** The body of a request that may be large, which arrives as bytes. Throws a Failure that names the field. */
+export async function largeBody<T>({ work }: AppContext, schema: "changes" | "deck", call: Call): Promise<T> {
+  const bytes = bytesOf(call.request);
+  return (bytes.length > LARGE ? await work.run("body", { bytes, schema }, asker(call)) : parseBody({ bytes, schema })) as T;
+}
+
+/** On whose behalf a request asks for work, which ends when the one who asked is gone. */
+export function asker({ user, response }: Call): Asker {
+  const gone = new AbortController();
+  response.once("close", () => gone.abort(new Failure("unavailable", "request", "The request was ended before its answer.")));
+  return { owner: user.id, signal: gone.signal };
+}
+
+/** The largest whole number that the database stores as a version. */
+const MOST = 2 ** 31 - 1;
+
+/** A whole number of an address. Throws a Failure `not-valid` that names it. */
+export function numberOf(value: unknown, name: string): number {
+  const found = Number(value);
+  if (typeof value === "object" || !Number.isInteger(found) || found < 0 || found > MOST) throw new Failure("not-valid", name, `Say the ${name} as a whole number.`);
+  return found;
 }
 
 /** The bytes of an upload. */

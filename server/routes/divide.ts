@@ -5,15 +5,8 @@ import { nanoid } from "nanoid";
 import { permit } from "../access";
 import { type DeckAt, MergeRequest, type OriginalStates, SplitRequest, TailorRequest, VersionName } from "../api";
 import { createDeck, deckAt, followersOf, forgetVersionName, loadBlobs, loadDeck, loadHistory, loadSteps, namedVersions, nameVersion, rightOn } from "../store";
-import { type AppContext, body, deckRoute, route } from "./context";
+import { type AppContext, body, deckRoute, numberOf, route } from "./context";
 import { LIMITS } from "./decks";
-
-/** Whole numbers of an address. */
-function number(value: unknown, name: string): number {
-  const found = Number(value);
-  if (!Number.isInteger(found) || found < 0) throw new Failure("not-valid", name, `Say the ${name} as a whole number.`);
-  return found;
-}
 
 /** Acts that reach over several decks, and over the time of one: split, merge, tailor, history. */
 export function divideRoutes(context: AppContext): Router {
@@ -55,12 +48,12 @@ export function divideRoutes(context: AppContext): Router {
     response.json({ base: await deckAt(db, original.deck, Math.min(original.version, version)), now, version } satisfies OriginalStates);
   }));
 
-  routes.get("/decks/:deck/history", deckRoute(context, "see", async ({ deck, request, response }) => response.json(await loadHistory(db, deck, request.query.before === undefined ? undefined : number(request.query.before, "version")))));
+  routes.get("/decks/:deck/history", deckRoute(context, "see", async ({ deck, request, response }) => response.json(await loadHistory(db, deck, request.query.before === undefined ? undefined : numberOf(request.query.before, "version")))));
 
-  routes.get("/decks/:deck/steps", deckRoute(context, "change", async ({ deck, user, request, response }) => response.json(await loadSteps(db, deck, user.id, request.query.skip === undefined ? 0 : number(request.query.skip, "number of steps")))));
+  routes.get("/decks/:deck/steps", deckRoute(context, "change", async ({ deck, user, request, response }) => response.json(await loadSteps(db, deck, user.id, request.query.skip === undefined ? 0 : numberOf(request.query.skip, "number of steps")))));
 
   routes.get("/decks/:deck/at/:version", deckRoute(context, "see", async ({ deck, request, response }) => {
-    const version = number(request.params.version, "version");
+    const version = numberOf(request.params.version, "version");
     response.json({ version, deck: await deckAt(db, deck, version) } satisfies DeckAt);
   }));
 
@@ -73,7 +66,7 @@ export function divideRoutes(context: AppContext): Router {
   }));
 
   routes.delete("/decks/:deck/versions/:version", deckRoute(context, "change", async ({ deck, request, response }) => {
-    await forgetVersionName(db, deck, number(request.params.version, "version"));
+    await forgetVersionName(db, deck, numberOf(request.params.version, "version"));
     response.status(204).end();
   }));
 

@@ -1,97 +1,158 @@
+import { Failure } from "@unitext/core/model";
 import type { Response } from "express";
 import pg from "pg";
-import { CHANNEL, JOB_CHANNEL } from "../store";
+import { CHANNEL, type Database, JOB_CHANNEL, RIGHTS_CHANNEL, stillPermitted, versionsOf } from "../store";
+import { PERSON } from "./limits";
 
 const JOBS_OF = "jobs of ";
+/** How often streams are kept alive, and rights on them are looked at again, in milliseconds. */
+const BEAT = 20_000;
+/** A page that takes nothing while this many bytes wait for it is let go; it comes back by itself. */
+const MOST_WAITING = 256 * 1024;
 
-/** Tells the pages that show a deck of its new versions, whichever server took the change. */
+/** A page that listens: the user whose it is, and the deck where it listens to one. */
+interface Listener {
+  response: Response;
+  user: string;
+  deck: string | undefined;
+}
+
+/** What is looked up to tell pages the news. */
+export interface NewsSource {
+  /** The committed versions of decks; those that are gone are missing. */
+  versions(decks: readonly string[]): Promise<ReadonlyMap<string, number>>;
+  /** Which of the pairs may still see their deck, as `deck user`. */
+  permitted(pairs: readonly { deck: string; user: string }[]): Promise<ReadonlySet<string>>;
+}
+
+export const newsFrom = (db: Database): NewsSource => ({ versions: (decks) => versionsOf(db, decks), permitted: (pairs) => stillPermitted(db, pairs) });
+
+/** Tells the pages that show a deck of its new versions, whichever server took the change: one line to the database for all of them. */
 export class Announcements {
-  private readonly listeners = new Map<string, Set<Response>>();
+  private readonly listeners = new Map<string, Set<Listener>>();
+  private readonly streams = new Map<string, number>();
   private client: pg.Client | undefined;
   private closed = false;
-  private beat: NodeJS.Timeout | undefined;
+  private timer: NodeJS.Timeout | undefined;
 
-  /** @param versionOf the version of a deck that is committed now */
   constructor(
     private readonly url: string,
-    private readonly versionOf: (deck: string) => Promise<number>,
+    private readonly source: NewsSource,
   ) {}
 
   /** Listens on the database; when the connection drops it is opened again. */
   async start(): Promise<void> {
     const client = new pg.Client({ connectionString: this.url });
-    client.on("error", () => this.again());
-    client.on("end", () => this.again());
+    client.on("error", () => this.again(client));
+    client.on("end", () => this.again(client));
     client.on("notification", ({ channel, payload }) => {
       const [about = "", value = "0"] = (payload ?? "").split(" ");
-      this.write(channel === JOB_CHANNEL ? JOBS_OF + about : about, value);
+      if (channel === RIGHTS_CHANNEL) void this.checkRights((listener) => listener.deck === about);
+      else this.write(channel === JOB_CHANNEL ? JOBS_OF + about : about, value);
     });
+    this.client = client;
     try {
       await client.connect();
-      await client.query(`listen ${CHANNEL}`);
-      await client.query(`listen ${JOB_CHANNEL}`);
-      this.client = client;
+      for (const channel of [CHANNEL, JOB_CHANNEL, RIGHTS_CHANNEL]) await client.query(`listen ${channel}`);
       // What was announced while nobody listened is told now.
-      for (const about of this.listeners.keys()) void this.tell(about);
+      this.tell(...this.listeners.keys());
     } catch {
-      this.again();
+      this.again(client);
     }
-    this.beat ??= setInterval(() => {
-      for (const set of this.listeners.values()) for (const response of set) response.write(": beat\n\n");
-    }, 20000).unref();
+    this.timer ??= setInterval(() => this.beat(), BEAT).unref();
   }
 
-  private waiting = false;
-  private again(): void {
-    if (this.closed || this.waiting) return;
-    this.waiting = true;
+  private again(client: pg.Client): void {
+    if (this.closed || this.client !== client) return;
+    this.client = undefined;
+    client.end().catch(() => undefined);
     setTimeout(() => {
-      this.waiting = false;
-      if (!this.closed) void this.start();
+      if (!this.closed && !this.client) void this.start();
     }, 1000).unref();
   }
 
-  /** Streams a deck's versions to a page (server-sent events) until it goes away. */
-  stream(deck: string, response: Response): void {
-    this.open(deck, response);
+  private beat(): void {
+    for (const set of this.listeners.values()) for (const listener of set) this.send(listener, ": beat\n\n");
+    void this.checkRights(() => true);
   }
 
-  /** Streams the ids of a user's jobs as they go on. */
-  streamJobs(user: string, response: Response): void {
-    this.open(JOBS_OF + user, response);
-  }
-
-  private write(about: string, value: string): void {
-    for (const response of this.listeners.get(about) ?? []) response.write(`data: ${value}\n\n`);
-  }
-
-  /** Tells how far a deck is, or that there may be news of jobs. */
-  private async tell(about: string): Promise<void> {
+  /** Ends the streams of those who may not see their deck any more. */
+  private async checkRights(which: (listener: Listener) => boolean): Promise<void> {
+    const checked = [...this.listeners.values()].flatMap((set) => [...set]).flatMap((listener) => (listener.deck !== undefined && which(listener) ? [{ listener, deck: listener.deck, user: listener.user }] : []));
     try {
-      this.write(about, about.startsWith(JOBS_OF) ? "" : String(await this.versionOf(about)));
+      const permitted = await this.source.permitted(checked);
+      for (const { listener, deck, user } of checked) if (!permitted.has(`${deck} ${user}`)) listener.response.end();
     } catch {
-      // The deck is gone, or the database: its next word tells.
+      // The database is gone for now; the next beat looks again.
     }
   }
 
-  private open(about: string, response: Response): void {
+  /** Streams a deck's versions to a page (server-sent events) until it goes away, or its user's right does. Throws a Failure `too-many`. */
+  stream(deck: string, user: string, response: Response): void {
+    this.open(deck, { response, user, deck });
+  }
+
+  /** Streams the ids of a user's jobs as they go on. Throws a Failure `too-many`. */
+  streamJobs(user: string, response: Response): void {
+    this.open(JOBS_OF + user, { response, user, deck: undefined });
+  }
+
+  private send({ response }: Listener, text: string): void {
+    if (response.writableLength > MOST_WAITING) response.destroy();
+    else response.write(text);
+  }
+
+  private write(about: string, value: string): void {
+    for (const listener of this.listeners.get(about) ?? []) this.send(listener, `data: ${value}\n\n`);
+  }
+
+  private readonly toTell = new Set<string>();
+  private telling: NodeJS.Timeout | undefined;
+
+  /** Tells how far decks are, or that there may be news of jobs: what is asked for at the same time is looked up at once. */
+  private tell(...abouts: readonly string[]): void {
+    for (const about of abouts) this.toTell.add(about);
+    this.telling ??= setTimeout(() => {
+      this.telling = undefined;
+      const list = [...this.toTell];
+      this.toTell.clear();
+      for (const about of list) if (about.startsWith(JOBS_OF)) this.write(about, "");
+      this.source.versions(list.filter((about) => !about.startsWith(JOBS_OF))).then(
+        (versions) => {
+          for (const [deck, version] of versions) this.write(deck, String(version));
+        },
+        // The database is gone: its next word tells.
+        () => undefined,
+      );
+    }, 10);
+  }
+
+  private open(about: string, listener: Listener): void {
+    const { response, user } = listener;
+    const count = this.streams.get(user) ?? 0;
+    if (count >= PERSON.streams) throw new Failure("too-many", "streams", `You have ${count} pages open that wait for news, the most that one person may have. Close some of them.`);
+    this.streams.set(user, count + 1);
     response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" });
     response.flushHeaders();
     const set = this.listeners.get(about) ?? new Set();
-    set.add(response);
+    set.add(listener);
     this.listeners.set(about, set);
     // Asked for only now that nothing is missed: what is committed in between would be told to nobody.
-    void this.tell(about);
+    this.tell(about);
     response.on("close", () => {
-      set.delete(response);
-      if (set.size === 0) this.listeners.delete(about);
+      set.delete(listener);
+      if (set.size === 0 && this.listeners.get(about) === set) this.listeners.delete(about);
+      const left = (this.streams.get(user) ?? 1) - 1;
+      if (left > 0) this.streams.set(user, left);
+      else this.streams.delete(user);
     });
   }
 
   async stop(): Promise<void> {
     this.closed = true;
-    clearInterval(this.beat);
-    for (const set of this.listeners.values()) for (const response of set) response.end();
+    clearInterval(this.timer);
+    clearTimeout(this.telling);
+    for (const set of this.listeners.values()) for (const { response } of set) response.end();
     await this.client?.end().catch(() => undefined);
   }
 }

@@ -1,4 +1,4 @@
 export { createApp, type Site } from "./app";
 export type { AppContext } from "./context";
 export { LIMITS } from "./decks";
-export { Announcements } from "./events";
+export { Announcements, newsFrom } from "./events";

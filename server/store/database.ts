@@ -13,7 +13,7 @@ export interface Connection {
 }
 
 export function connect(url: string): Connection {
-  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 10_000 });
   // A connection that PostgreSQL drops while idle is replaced at the next query; without a listener it would end the process.
   pool.on("error", () => undefined);
   return { db: drizzle(pool, { schema }), pool, close: () => pool.end() };
@@ -28,3 +28,5 @@ export async function migrated(db: Database, folder: string): Promise<void> {
 export const CHANNEL = "unitext_deck";
 /** The channel on which they tell of a job's progress and of its end. */
 export const JOB_CHANNEL = "unitext_job";
+/** The channel on which they tell that a user's right on a deck has changed. */
+export const RIGHTS_CHANNEL = "unitext_rights";

@@ -44,6 +44,12 @@ export async function versionOf(db: Reader, id: string): Promise<number> {
   return row.version;
 }
 
+/** The committed versions of those of some decks that there are. */
+export async function versionsOf(db: Reader, ids: readonly string[]): Promise<Map<string, number>> {
+  const rows = ids.length ? await db.select({ id: decks.id, version: decks.version }).from(decks).where(inArray(decks.id, [...ids])) : [];
+  return new Map(rows.map(({ id, version }) => [id, version]));
+}
+
 /** Several decks at once, those that a user may see, with their versions; decks that are gone or not to be seen are missing. */
 export async function loadDecks(db: Reader, ids: readonly string[], user: string): Promise<Map<string, { deck: Deck; version: number }>> {
   const heads = await db
@@ -110,8 +116,11 @@ function mediaTypeOf(deck: Deck, sha256: string): Asset["mediaType"] {
   return Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
 }
 
+/** A picture that is there already is noted as brought in again, so that it is not tidied away before its deck names it. */
+const TAKEN = { target: blobs.sha256, set: { takenAt: sql`now()` } };
+
 async function storeBlob(tx: Reader, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
-  await tx.insert(blobs).values({ sha256, mediaType, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+  await tx.insert(blobs).values({ sha256, mediaType, bytes: Buffer.from(bytes) }).onConflictDoUpdate(TAKEN);
   await tx.insert(deckBlobs).values({ deck, sha256 }).onConflictDoNothing();
 }
 
@@ -120,7 +129,7 @@ export async function addBlobs(db: Database, deck: string, files: readonly { sha
   await db.transaction(async (tx) => {
     for (let at = 0; at < files.length; at += 100) {
       const lot = files.slice(at, at + 100);
-      await tx.insert(blobs).values(lot.map(({ sha256, mediaType, bytes }) => ({ sha256, mediaType, bytes: Buffer.from(bytes) }))).onConflictDoNothing();
+      await tx.insert(blobs).values(lot.map(({ sha256, mediaType, bytes }) => ({ sha256, mediaType, bytes: Buffer.from(bytes) }))).onConflictDoUpdate(TAKEN);
       await tx.insert(deckBlobs).values(lot.map(({ sha256 }) => ({ deck, sha256 }))).onConflictDoNothing();
     }
   });

@@ -32,6 +32,11 @@ export async function deckAt(db: Database, id: string, version: number): Promise
   return later.reduce((state, { inverse }) => apply(state, inverse).deck, deck);
 }
 
+/** Whether anybody has changed a deck since its file was brought in. */
+export async function changedByHand(db: Database, deck: string): Promise<boolean> {
+  return (await db.$count(changes, and(eq(changes.deck, deck), eq(changes.arrival, false)))) > 0;
+}
+
 /** Gives the state of a deck at a version a name, or another name. */
 export async function nameVersion(db: Database, deck: string, user: string, version: number, name: string): Promise<void> {
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, deck));

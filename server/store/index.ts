@@ -1,8 +1,12 @@
 export * from "./database";
 export * from "./append";
+export * from "./audit";
 export * from "./decks";
 export * from "./documents";
+export * from "./faults";
 export * from "./history";
 export * from "./jobs";
 export * as schema from "./schema";
+export * from "./shares";
+export * from "./tidy";
 export * from "./users";

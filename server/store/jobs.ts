@@ -1,20 +1,23 @@
 import { Failure } from "@unitext/core/model";
-import { and, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
+import { and, desc, eq, gt, inArray, lt, or, sql } from "drizzle-orm";
 import type { Job } from "../api";
 import { type Database, JOB_CHANNEL } from "./database";
 import { jobInputs, jobOutputs, jobs } from "./schema";
 
+/** How long a job that has ended stays on the list, in milliseconds. */
+const LISTED = 24 * 3600 * 1000;
 type Row = typeof jobs.$inferSelect;
 
 function jobOf({ id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt }: Row): Job {
   return { id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt: createdAt.toISOString() };
 }
 
-/** Notes a job and keeps the file that it reads. */
+/** Notes a job, keeps the file that it reads, and tells the servers that it waits. */
 export async function createJob(db: Database, job: Pick<Row, "id" | "owner" | "deck" | "kind" | "name">, bytes: Uint8Array): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.insert(jobs).values(job);
     await tx.insert(jobInputs).values({ job: job.id, bytes: Buffer.from(bytes) });
+    await tx.execute(sql`select pg_notify(${JOB_CHANNEL}, ${`${job.owner} ${job.id} waiting`})`);
   });
 }
 
@@ -42,6 +45,53 @@ export async function outputOf(db: Database, owner: string, job: string): Promis
   return row;
 }
 
+/** A server that has not said for this long that it works on a job has ended, and another takes the job up. In seconds. */
+const SILENT = 10;
+/** How often a job is begun: one that ended its server that often is not tried again. */
+export const MOST_TRIES = 3;
+/** How many jobs of one person run at the same time. */
+const EACH = 2;
+
+/**
+ * Takes up a job for a server: one that waits, or one whose server has ended. The person with the fewest jobs running
+ * comes next, then who has waited longest. Returns undefined when there is none.
+ */
+export async function claimJob(db: Database, server: string): Promise<string | undefined> {
+  const silent = sql`now() - make_interval(secs => ${SILENT})`;
+  const busy = sql`(select count(*) from jobs r where r.owner_id = j.owner_id and r.state = 'running' and r.beat_at >= ${silent})`;
+  const { rows } = await db.execute<{ id: string }>(sql`
+    update jobs set state = 'running', server = ${server}, beat_at = now(), tries = tries + 1
+    where id = (
+      select j.id from jobs j
+      where (j.state = 'waiting' or (j.state = 'running' and (j.beat_at is null or j.beat_at < ${silent}))) and ${busy} < ${EACH}
+      order by ${busy}, j.created_at
+      limit 1 for update of j skip locked)
+    returning id`);
+  return rows[0]?.id;
+}
+
+/** Says that a server still works on its jobs; returns those that are still its own. */
+export async function beat(db: Database, server: string, ids: readonly string[]): Promise<Set<string>> {
+  if (!ids.length) return new Set();
+  const kept = await db.update(jobs).set({ beatAt: new Date() }).where(and(inArray(jobs.id, [...ids]), eq(jobs.server, server), eq(jobs.state, "running"))).returning({ id: jobs.id });
+  return new Set(kept.map(({ id }) => id));
+}
+
+/** Gives the jobs of a server that ends back to the queue. */
+export async function releaseJobs(db: Database, server: string): Promise<void> {
+  await db.update(jobs).set({ state: "waiting", server: null, beatAt: null }).where(and(eq(jobs.server, server), eq(jobs.state, "running")));
+}
+
+/** How many jobs of a user have not ended. */
+export async function openJobs(db: Database, owner: string): Promise<number> {
+  return db.$count(jobs, and(eq(jobs.owner, owner), inArray(jobs.state, ["waiting", "running"])));
+}
+
+/** Removes jobs that ended longer ago than the list shows them, with their files. Returns how many. */
+export async function removeOldJobs(db: Database): Promise<number> {
+  return (await db.delete(jobs).where(lt(jobs.endedAt, new Date(Date.now() - LISTED))).returning({ id: jobs.id })).length;
+}
+
 /** Writes how far a job is and tells the pages of its owner. A job that has ended stays as it ended; returns whether it was still open. */
 export async function updateJob(db: Database, id: string, change: Partial<Pick<Row, "state" | "slides" | "page" | "pages" | "message" | "report" | "result" | "deck">>): Promise<boolean> {
   const ends = change.state !== undefined && change.state !== "running" && change.state !== "waiting";
@@ -61,14 +111,15 @@ export async function listJobs(db: Database, owner: string): Promise<Job[]> {
   const rows = await db
     .select()
     .from(jobs)
-    .where(and(eq(jobs.owner, owner), or(inArray(jobs.state, ["waiting", "running"]), gt(jobs.endedAt, new Date(Date.now() - 24 * 3600 * 1000)))))
+    .where(and(eq(jobs.owner, owner), or(inArray(jobs.state, ["waiting", "running"]), gt(jobs.endedAt, new Date(Date.now() - LISTED)))))
     .orderBy(desc(jobs.createdAt))
     .limit(50);
   return rows.map(jobOf);
 }
 
-/** Forgets a job that has ended. */
+/** Takes a job that has ended off the list. Throws a Failure `not-found` for one that is not the user's. */
 export async function forgetJob(db: Database, owner: string, id: string): Promise<void> {
+  await jobOfOwner(db, owner, id);
   await db.delete(jobs).where(and(eq(jobs.id, id), eq(jobs.owner, owner), inArray(jobs.state, ["done", "cancelled", "failed"])));
 }
 

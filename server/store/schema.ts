@@ -2,18 +2,40 @@ import type { Change } from "@unitext/core/edit";
 import type { DeckHead, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { JobResult } from "../api";
-import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
+import { bigint, boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
+/** The version of the stored-data schema that the JSON of a row was written in; rows from before it was noted have version 1. */
+const schemaVersion = () => integer("schema").notNull().default(1);
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
 export const users = pgTable("users", { id: text("id").primaryKey(), name: text("name").notNull() });
 
-export const sessions = pgTable("sessions", {
-  token: text("token").primaryKey(),
-  user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
-  createdAt: moment("created_at"),
-});
+/** Who is signed in where: only a hash of the cookie's token is stored, so that a copy of the database lets nobody in. */
+export const sessions = pgTable(
+  "sessions",
+  {
+    hash: text("hash").primaryKey(),
+    user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    createdAt: moment("created_at"),
+    expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
+  },
+  (table) => [index("sessions_expiry").on(table.expiresAt)],
+);
+
+/** Who did what that others may ask about later: sign-ins, shares, deletions, restores and exports. Entries outlive what they name. */
+export const audit = pgTable(
+  "audit",
+  {
+    id: bigint("id", { mode: "number" }).primaryKey().generatedAlwaysAsIdentity(),
+    at: moment("at"),
+    user: text("user_id").notNull(),
+    act: text("act", { enum: ["sign-in", "sign-out", "share", "unshare", "delete", "restore", "export"] }).notNull(),
+    deck: text("deck_id"),
+    detail: text("detail"),
+  },
+  (table) => [index("audit_at").on(table.at)],
+);
 
 export const decks = pgTable(
   "decks",
@@ -21,6 +43,8 @@ export const decks = pgTable(
     id: text("id").primaryKey(),
     owner: text("owner_id").notNull().references(() => users.id),
     head: jsonb("head").$type<Omit<DeckHead, "id">>().notNull(),
+    /** The version of the schema that \`head\` was written in. */
+    schema: schemaVersion(),
     version: integer("version").notNull().default(0),
     /** What was typed in Write, and the version that it says. */
     text: text("text"),
@@ -43,6 +67,8 @@ export const slides = pgTable(
     parent: text("parent_id"),
     body: jsonb("body").$type<Omit<Slide, "id" | "parent" | "notes">>().notNull(),
     notes: jsonb("notes").$type<RichText>().notNull(),
+    /** The version of the schema that \`body\` and \`notes\` were written in. */
+    schema: schemaVersion(),
   },
   (table) => [primaryKey({ columns: [table.deck, table.id] }), index("slides_order").on(table.deck, table.key)],
 );
@@ -57,6 +83,8 @@ export const changes = pgTable(
     user: text("user_id").notNull().references(() => users.id),
     change: jsonb("change").$type<Change>().notNull(),
     inverse: jsonb("inverse").$type<Change>().notNull(),
+    /** The version of the schema that both were written in. */
+    schema: schemaVersion(),
     /** What was done, in the words that the person saw. */
     says: text("says"),
     /** The change that this one takes back, or does again. */
@@ -111,10 +139,15 @@ export const jobs = pgTable(
     message: text("message"),
     report: jsonb("report").$type<Pick<Report, "adapted" | "left">>(),
     result: jsonb("result").$type<JobResult>(),
+    /** The server that runs it, and when that server last said so: one that has been silent for a while has ended. */
+    server: text("server"),
+    beatAt: timestamp("beat_at", { withTimezone: true }),
+    /** How often it was begun. */
+    tries: integer("tries").notNull().default(0),
     createdAt: moment("created_at"),
     endedAt: timestamp("ended_at", { withTimezone: true }),
   },
-  (table) => [index("jobs_owner").on(table.owner)],
+  (table) => [index("jobs_owner").on(table.owner), index("jobs_open").on(table.state, table.createdAt)],
 );
 
 /** The file that a job reads, kept until it has ended. */
@@ -123,8 +156,8 @@ export const jobInputs = pgTable("job_inputs", { job: text("job_id").primaryKey(
 /** The file that a job wrote, kept as long as the job is on the list. */
 export const jobOutputs = pgTable("job_outputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), name: text("name").notNull(), bytes: bytea("bytes").notNull() });
 
-/** Picture files by the sum of their bytes, stored once. */
-export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull() });
+/** Picture files by the SHA-256 of their bytes, stored once. */
+export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull(), /** When it was last brought in: what no deck names any more is kept a while longer. */ takenAt: moment("taken_at") });
 
 /** Which decks a picture file was brought into: who may see one of them may see the file. */
 export const deckBlobs = pgTable(

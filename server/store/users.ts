@@ -1,4 +1,5 @@
-import { eq } from "drizzle-orm";
+import { createHash } from "node:crypto";
+import { eq, lt, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import type { Me } from "../api";
 import type { Database } from "./database";
@@ -7,18 +8,47 @@ import { sessions, users } from "./schema";
 /** The user of the demo, who is signed in without a password. */
 export const DEMO_USER: Me = { id: "demo", name: "Course team" };
 
+/** How long a session lasts, in milliseconds; one that is used is renewed when half of it has passed. */
+export const SESSION_LENGTH = 30 * 24 * 3600 * 1000;
+
+/** Where a token stands: with a user; ended or expired; or unknown. */
+export type SessionState = { state: "open"; user: Me; renew: boolean } | { state: "ended" } | { state: "unknown" };
+
+const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
+
+/** A new secret for a session's cookie; nothing is stored yet. */
+export const newToken = (): string => nanoid(40);
+/** Whether a text has the form of a token. */
+export const isToken = (text: string): boolean => /^[\w-]{40}$/.test(text);
+
 export async function ensureUser(db: Database, user: Me): Promise<void> {
   await db.insert(users).values(user).onConflictDoNothing();
 }
 
-/** Opens a session; the token is the secret that its cookie carries. */
-export async function openSession(db: Database, user: string): Promise<string> {
-  const token = nanoid(40);
-  await db.insert(sessions).values({ token, user });
-  return token;
+/** Opens a session under a token, which is stored as a hash. Returns whether it is new. */
+export async function openSession(db: Database, user: string, token: string): Promise<boolean> {
+  const made = await db.insert(sessions).values({ hash: hashOf(token), user, expiresAt: new Date(Date.now() + SESSION_LENGTH) }).onConflictDoNothing().returning({ hash: sessions.hash });
+  return made.length > 0;
 }
 
-export async function userOf(db: Database, token: string): Promise<Me | undefined> {
-  const [found] = await db.select({ id: users.id, name: users.name }).from(sessions).innerJoin(users, eq(users.id, sessions.user)).where(eq(sessions.token, token));
-  return found;
+export async function sessionOf(db: Database, token: string): Promise<SessionState> {
+  const [found] = await db.select({ id: users.id, name: users.name, expiresAt: sessions.expiresAt }).from(sessions).innerJoin(users, eq(users.id, sessions.user)).where(eq(sessions.hash, hashOf(token)));
+  if (!found) return { state: "unknown" };
+  const left = found.expiresAt.getTime() - Date.now();
+  return left > 0 ? { state: "open", user: { id: found.id, name: found.name }, renew: left < SESSION_LENGTH / 2 } : { state: "ended" };
+}
+
+/** Lets a session last from now for its whole length. */
+export async function renewSession(db: Database, token: string): Promise<void> {
+  await db.update(sessions).set({ expiresAt: new Date(Date.now() + SESSION_LENGTH) }).where(eq(sessions.hash, hashOf(token)));
+}
+
+/** Ends a session: its token opens nothing any more. The row stays for a while, so that the token is known to have ended. */
+export async function endSession(db: Database, token: string): Promise<void> {
+  await db.update(sessions).set({ expiresAt: sql`now()` }).where(eq(sessions.hash, hashOf(token)));
+}
+
+/** Removes sessions that ended long ago. Returns how many. */
+export async function removeOldSessions(db: Database): Promise<number> {
+  return (await db.delete(sessions).where(lt(sessions.expiresAt, new Date(Date.now() - SESSION_LENGTH))).returning({ hash: sessions.hash })).length;
 }

@@ -1,0 +1,71 @@
+import { Failure } from "@unitext/core/model";
+import type { Request, RequestHandler, Response } from "express";
+import { type Options, rateLimit } from "express-rate-limit";
+import type { Me } from "../api";
+
+const MINUTE = 60_000;
+const MB = 1024 * 1024;
+
+/** What one person may ask for; more is answered with 429. A person at work stays far below. */
+export const PERSON = {
+  /** Requests in a minute. */
+  requests: { most: 20_000, window: MINUTE, what: "requests" },
+  /** Files and pictures sent in ten minutes. */
+  uploads: { most: 2_000, window: 10 * MINUTE, what: "uploads" },
+  /** Decks written or reported on in ten minutes. */
+  exports: { most: 1_000, window: 10 * MINUTE, what: "exports" },
+  /** Bytes sent in ten minutes. */
+  bytes: { most: 4096 * MB, window: 10 * MINUTE, what: "bytes" },
+  /** Pages that listen for news at the same time. */
+  streams: 200,
+} as const;
+
+const userOf = (response: Response) => (response.locals as { user?: Me }).user?.id ?? "nobody";
+
+const tooMany = (what: string, seconds: number) => new Failure("too-many", what, `These are more ${what} than one person may make in a short time. Nothing was lost; go on in ${seconds < 90 ? `${Math.max(1, Math.ceil(seconds))} seconds` : `${Math.ceil(seconds / 60)} minutes`}.`);
+
+/** Counts one kind of request of each person. */
+function perPerson({ most, window, what }: { most: number; window: number; what: string }, counted: (request: Request) => boolean): RequestHandler {
+  const options: Partial<Options> = {
+    limit: most,
+    windowMs: window,
+    standardHeaders: "draft-7",
+    legacyHeaders: false,
+    keyGenerator: (_, response) => userOf(response),
+    skip: (request) => !counted(request),
+    handler: (request, _, next) => {
+      const reset = (request as Request & { rateLimit?: { resetTime?: Date } }).rateLimit?.resetTime;
+      next(tooMany(what, reset ? (reset.getTime() - Date.now()) / 1000 : window / 1000));
+    },
+  };
+  return rateLimit(options);
+}
+
+/** Counts the bytes that each person sends, by what the request says that it holds. */
+function bytesPerPerson(): RequestHandler {
+  const { most, window, what } = PERSON.bytes;
+  const sent = new Map<string, { bytes: number; until: number }>();
+  return (request, response, next) => {
+    const length = Number(request.headers["content-length"] ?? 0);
+    if (!length) return next();
+    const now = Date.now();
+    const user = userOf(response);
+    for (const [id, { until }] of sent) if (until <= now) sent.delete(id);
+    const entry = sent.get(user) ?? { bytes: 0, until: now + window };
+    sent.set(user, entry);
+    entry.bytes += length;
+    next(entry.bytes > most ? tooMany(what, (entry.until - now) / 1000) : undefined);
+  };
+}
+
+/** The limits of each person, for signed-in requests. */
+export function personLimits(): RequestHandler[] {
+  const uploads = /^\/(files|decks\/[^/]+\/(documents|pictures))$/;
+  const exports = /^\/(decks\/[^/]+\/(export|report)|writes)$/;
+  return [
+    perPerson(PERSON.requests, () => true),
+    perPerson(PERSON.uploads, ({ method, path }) => method === "POST" && uploads.test(path)),
+    perPerson(PERSON.exports, ({ path }) => exports.test(path)),
+    bytesPerPerson(),
+  ];
+}

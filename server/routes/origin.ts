@@ -1,0 +1,33 @@
+import { Failure } from "@unitext/core/model";
+import type { Request, RequestHandler } from "express";
+
+/** Names by which a machine reaches itself. */
+const LOOPBACK = ["localhost", "127.0.0.1", "[::1]"];
+
+/** The name in a Host header, without its port. */
+function nameOf(host: string | undefined): string {
+  return (host ?? "").toLowerCase().replace(/:\d+$/, "");
+}
+
+/** Answers only requests that name this service: a page whose own name was made to lead here (DNS rebinding) names another. `hosts` are allowed beside the names of loopback. */
+export function knownHost(hosts: readonly string[]): RequestHandler {
+  const known = new Set([...LOOPBACK, ...hosts.map((host) => host.toLowerCase())]);
+  return ({ headers }, _, next) => {
+    next(known.has(nameOf(headers.host)) ? undefined : new Failure("not-permitted", "host", "This service is not at the address that was asked for. If it should be, name the address in UNITEXT_HOST and start it again."));
+  };
+}
+
+const changes = ({ method }: Request) => method !== "GET" && method !== "HEAD" && method !== "OPTIONS";
+
+/**
+ * Refuses what another site's page asks for. A browser says where a request comes from, by Sec-Fetch-Site or, for a
+ * change, by Origin; a change that says neither is refused too, and so are reads that another site makes.
+ */
+export const sameOrigin: RequestHandler = (request, _, next) => {
+  const { origin, host } = request.headers;
+  const site = request.headers["sec-fetch-site"];
+  const ownOrigin = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
+  const foreign = (origin !== undefined && !ownOrigin) || (site !== undefined && site !== "same-origin" && site !== "none");
+  const fromHere = changes(request) ? !foreign && (ownOrigin || site === "same-origin") : !foreign;
+  next(fromHere ? undefined : new Failure("not-permitted", "origin", foreign ? "This request came from another site, so nothing was done." : "This request does not say which page it comes from, so nothing was done. Send an Origin header with the address of this service."));
+};

@@ -1,0 +1,333 @@
+import { type ChildProcess, fork } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { Failure } from "@unitext/core/model";
+import { type Bounds, boundsOf, type Lane, MOST_WAITING, SLOTS } from "./limits";
+import type { ReadProgress, ReadWork } from "./read";
+import { carryOut, type Order, type Reply, type TaskInput, type TaskName, type TaskOutput } from "./tasks";
+
+/** On whose behalf an order is carried out, and what ends it early. */
+export interface Asker {
+  owner: string;
+  signal?: AbortSignal | undefined;
+}
+
+/** Does what is asked outside of the server's own thread. */
+export interface Work {
+  /** Runs a task to its end. Throws the Failure by which it refuses its input, or `too-large` where it went past a limit; an aborted one throws the reason of its signal. */
+  run<T extends TaskName>(task: T, input: TaskInput<T>, asker: Asker): Promise<TaskOutput<T>>;
+  /** Reads a document or presentation and tells what was made as it goes on. Throws as `run` does; ends without a word when it is aborted. */
+  read(work: ReadWork, asker: Asker): AsyncIterable<ReadProgress>;
+  close(): Promise<void>;
+}
+
+/** In this thread: for tests, and where the server runs from source. */
+export const inlineWork: Work = {
+  run: async (name, input, { signal }) => {
+    signal?.throwIfAborted();
+    return (await carryOut({ kind: "task", name, input }, () => undefined)) as never;
+  },
+  async *read(work, { signal }) {
+    const { readFile } = await import("./read");
+    for await (const progress of readFile(work)) {
+      if (signal?.aborted) return;
+      yield progress;
+      // Others get their turn between batches.
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  },
+  close: async () => undefined,
+};
+
+type Task = Exclude<Order, { kind: "warm" }>;
+
+/** An order that waits for a process or has one. */
+interface Entry {
+  order: Task;
+  owner: string;
+  bounds: Bounds;
+  listener: (reply: Reply) => void;
+  worker?: Worker;
+}
+
+/** How often the memory of working processes is looked at, in milliseconds. */
+const WATCH = 100;
+/** A process is replaced after this many orders, so that what packages keep does not grow without end. */
+const MOST_ORDERS = 40;
+/** How many idle processes are kept warm. */
+const IDLE = 2;
+const PAGE_SIZE = 4096;
+
+/** Bytes of memory that a process has in use, or 0 where the system does not say (proc(5), statm: resident pages). */
+function memoryOf(pid: number | undefined): number {
+  try {
+    return Number(readFileSync(`/proc/${pid}/statm`, "latin1").split(" ")[1]) * PAGE_SIZE;
+  } catch {
+    return 0;
+  }
+}
+
+/** Bytes in a value that goes to a process or comes from one, as far as files and texts make them. */
+export function sizeOf(value: unknown): number {
+  if (value instanceof Uint8Array) return value.byteLength;
+  if (typeof value === "string") return value.length;
+  if (value instanceof Map) return [...value.values()].reduce<number>((sum, one) => sum + sizeOf(one), 0);
+  if (typeof value !== "object" || value === null) return 0;
+  let sum = 0;
+  for (const one of Object.values(value)) if (one instanceof Uint8Array || one instanceof Map || typeof one === "string") sum += sizeOf(one);
+  return sum;
+}
+
+const describe = (order: Task) => (order.kind === "read" ? order.work.name : typeof (order.input as { name?: unknown }).name === "string" ? (order.input as { name: string }).name : order.name);
+
+/** One process and the order that it carries out. */
+class Worker {
+  readonly child: ChildProcess;
+  entry: Entry | undefined;
+  done = 0;
+  private timer: NodeJS.Timeout | undefined;
+  /** Why it was ended from here, as a sentence. */
+  private reason: Failure | undefined;
+
+  constructor(
+    program: string,
+    heap: number,
+    private readonly released: (worker: Worker, usable: boolean) => void,
+  ) {
+    this.child = fork(program, [], { serialization: "advanced", execArgv: [`--max-old-space-size=${heap}`], stdio: ["ignore", "ignore", "ignore", "ipc"], env: { NODE_ENV: "production", PATH: process.env.PATH } });
+    this.child.on("message", (reply: Reply) => this.receive(reply));
+    this.child.on("error", () => this.ended());
+    this.child.on("exit", () => this.ended());
+    // One that waits for work does not keep the server from ending.
+    this.child.unref();
+    this.child.channel?.unref();
+  }
+
+  /** Lets it prepare for the first file; one that is needed at once skips this, which takes longer than most files. */
+  warm(fonts: string): this {
+    this.send({ kind: "warm", fonts });
+    return this;
+  }
+
+  private send(order: Order): void {
+    this.child.send(order, () => undefined);
+  }
+
+  take(entry: Entry): void {
+    this.entry = entry;
+    entry.worker = this;
+    const { seconds } = entry.bounds;
+    this.timer = setTimeout(() => this.stop(new Failure("too-large", describe(entry.order), `This needs more than ${seconds} seconds, the most that one file may take. Divide it, or leave out what is largest in it.`)), seconds * 1000);
+    this.timer.unref();
+    this.child.ref();
+    this.child.channel?.ref();
+    this.send(entry.order);
+  }
+
+  /** Ends the process when it uses more memory than its order may. */
+  watch(): void {
+    if (!this.entry) return;
+    const { memory } = this.entry.bounds;
+    if (memoryOf(this.child.pid) > memory) this.stop(this.tooMuchMemory(this.entry));
+  }
+
+  private tooMuchMemory({ order, bounds }: Entry): Failure {
+    return new Failure("too-large", describe(order), `This needs more than ${Math.round(bounds.memory / 1024 / 1024)} MB of memory, the most that one file may take. Divide it, or leave out what is largest in it.`);
+  }
+
+  stop(reason?: Failure): void {
+    this.reason ??= reason;
+    this.child.kill("SIGKILL");
+  }
+
+  private receive(reply: Reply): void {
+    const { entry } = this;
+    if (reply.kind === "ready" || !entry) return;
+    if (reply.kind === "done" && sizeOf(reply.result) > entry.bounds.output) {
+      this.finish({ kind: "failed", message: "output", failure: { code: "too-large", where: describe(entry.order), message: `What this makes is larger than ${Math.round(entry.bounds.output / 1024 / 1024)} MB, the most that is kept. Divide it.` } }, true);
+    } else if (reply.kind === "progress") entry.listener(reply);
+    else this.finish(reply, true);
+  }
+
+  private ended(): void {
+    clearTimeout(this.timer);
+    const { entry } = this;
+    // A process that ends by itself while it works has run out of the memory that its engine gives it, or met a fault of a package.
+    const reason = this.reason ?? (entry && this.tooMuchMemory(entry));
+    if (entry) this.finish({ kind: "failed", message: "ended", ...(reason ? { failure: { code: reason.code, where: reason.where, message: reason.message } } : {}) }, false);
+    else this.released(this, false);
+  }
+
+  private finish(reply: Reply, usable: boolean): void {
+    clearTimeout(this.timer);
+    const { entry } = this;
+    this.entry = undefined;
+    this.done += 1;
+    this.child.unref();
+    this.child.channel?.unref();
+    this.released(this, usable && !this.reason && this.done < MOST_ORDERS);
+    entry?.listener(reply);
+  }
+}
+
+/** Worker processes in two lanes. In each, the person who has the fewest at work comes next, so that nobody's files hold up another's. */
+export class ProcessPool implements Work {
+  private readonly waiting: Entry[] = [];
+  private readonly workers = new Set<Worker>();
+  private readonly idle: Worker[] = [];
+  private readonly watcher: NodeJS.Timeout;
+  private closed = false;
+
+  /** @param program the worker's program @param fonts the folder of the shipped fonts @param heap megabytes that a worker's JavaScript heap may grow to */
+  constructor(
+    private readonly program: string,
+    private readonly fonts: string,
+    private readonly heap = 1280,
+  ) {
+    this.watcher = setInterval(() => {
+      for (const worker of this.workers) worker.watch();
+    }, WATCH);
+    this.watcher.unref();
+    this.refill();
+  }
+
+  async run<T extends TaskName>(name: T, input: TaskInput<T>, asker: Asker): Promise<TaskOutput<T>> {
+    return new Promise((resolve, reject) => {
+      this.enter({ kind: "task", name, input }, asker, reject, (reply) => {
+        if (reply.kind === "done") resolve(reply.result as TaskOutput<T>);
+        else if (reply.kind === "failed") reject(errorOf(reply));
+      });
+    });
+  }
+
+  async *read(work: ReadWork, asker: Asker): AsyncGenerator<ReadProgress> {
+    const queue: Reply[] = [];
+    let wake = () => undefined as void;
+    const push = (reply: Reply) => {
+      queue.push(reply);
+      wake();
+    };
+    const leave = this.enter({ kind: "read", work }, asker, () => push({ kind: "done" }), push);
+    try {
+      for (;;) {
+        const reply = queue.shift();
+        if (!reply) {
+          await new Promise<void>((resolve) => {
+            wake = resolve;
+          });
+          continue;
+        }
+        if (asker.signal?.aborted) return;
+        if (reply.kind === "progress") yield reply.progress;
+        else if (reply.kind === "failed") throw errorOf(reply);
+        else return;
+      }
+    } finally {
+      leave();
+    }
+  }
+
+  /** Puts an order in its lane; returns what takes it out again and ends its process. */
+  private enter(order: Task, { owner, signal }: Asker, aborted: (reason: unknown) => void, listener: (reply: Reply) => void): () => void {
+    signal?.throwIfAborted();
+    const bounds = boundsOf(order, sizeOf(order.kind === "task" ? order.input : order.work));
+    if (this.waiting.filter((other) => other.owner === owner).length >= MOST_WAITING) throw new Failure("too-many", "requests", "Too much of yours is waiting already. Wait until some of it is done, then try again.");
+    let over = false;
+    const entry: Entry = {
+      order,
+      owner,
+      bounds,
+      listener: (reply) => {
+        if (over) return;
+        if (reply.kind !== "progress") end();
+        listener(reply);
+      },
+    };
+    const end = () => {
+      over = true;
+      signal?.removeEventListener("abort", abort);
+    };
+    const leave = () => {
+      if (over) return;
+      end();
+      const at = this.waiting.indexOf(entry);
+      if (at >= 0) this.waiting.splice(at, 1);
+      else entry.worker?.stop();
+    };
+    const abort = () => {
+      leave();
+      aborted(signal?.reason);
+    };
+    signal?.addEventListener("abort", abort, { once: true });
+    this.waiting.push(entry);
+    this.next();
+    return leave;
+  }
+
+  private atWork(lane: Lane, owner?: string): number {
+    let count = 0;
+    for (const { entry } of this.workers) if (entry?.bounds.lane === lane && (owner === undefined || entry.owner === owner)) count += 1;
+    return count;
+  }
+
+  /** Gives every free slot to the order that comes next in its lane. */
+  private next(): void {
+    if (this.closed) return;
+    for (const lane of ["quick", "long"] as const) {
+      while (this.atWork(lane) < SLOTS[lane].all) {
+        let chosen: Entry | undefined;
+        let fewest: number = SLOTS[lane].each;
+        for (const entry of this.waiting) {
+          const busy = entry.bounds.lane === lane ? this.atWork(lane, entry.owner) : fewest;
+          if (busy < fewest) [chosen, fewest] = [entry, busy];
+        }
+        if (!chosen) break;
+        this.waiting.splice(this.waiting.indexOf(chosen), 1);
+        (this.idle.pop() ?? this.fresh()).take(chosen);
+        this.refill();
+      }
+    }
+  }
+
+  private fresh(): Worker {
+    const worker = new Worker(this.program, this.heap, (ended, usable) => this.release(ended, usable));
+    this.workers.add(worker);
+    return worker;
+  }
+
+  private release(worker: Worker, usable: boolean): void {
+    if (usable && !this.closed && this.idle.length < IDLE) this.idle.push(worker);
+    else {
+      this.workers.delete(worker);
+      const at = this.idle.indexOf(worker);
+      if (at >= 0) this.idle.splice(at, 1);
+      if (worker.child.exitCode === null && worker.child.signalCode === null) worker.stop();
+    }
+    // A process that cannot even start would be made again without end: the next one is made when there is work.
+    if (worker.done > 0) this.refill();
+    this.next();
+  }
+
+  /** Keeps one process ready, so that the next file does not wait for one to start. */
+  private refill(): void {
+    if (!this.closed && !this.idle.length) this.idle.push(this.fresh().warm(this.fonts));
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    clearInterval(this.watcher);
+    await Promise.all(
+      [...this.workers].map(
+        (worker) =>
+          new Promise<void>((resolve) => {
+            if (worker.child.exitCode !== null || worker.child.signalCode !== null) return resolve();
+            worker.child.once("exit", () => resolve());
+            worker.stop();
+          }),
+      ),
+    );
+  }
+}
+
+function errorOf({ failure, message }: Extract<Reply, { kind: "failed" }>): Error {
+  return failure ? new Failure(failure.code, failure.where, failure.message) : new Error(message);
+}

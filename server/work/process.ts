@@ -1,0 +1,42 @@
+import { writeFileSync } from "node:fs";
+import { Failure } from "@unitext/core/model";
+import { fontsIn } from "../export/work";
+import { readFile } from "./read";
+import { sampleDocument, samplePresentation } from "./sample";
+import { carryOut, type Order, type Reply } from "./tasks";
+
+/** The program of a worker process: it carries out one order after the other and is ended from outside when one goes past a limit. */
+
+const say = (reply: Reply) => process.send?.(reply);
+
+try {
+  // When the machine runs out of memory the kernel ends workers first, never the server or the database.
+  writeFileSync("/proc/self/oom_score_adj", "1000");
+} catch {
+  // Not on Linux, or not permitted: the limits of the pool still hold.
+}
+
+/** Reads samples, so that the code that reads files is compiled and the fonts are open before the first file comes. */
+async function warm(fonts: string): Promise<void> {
+  const samples = { "sample.docx": sampleDocument(), "sample.pptx": samplePresentation(fontsIn(fonts)) };
+  for (const [name, bytes] of Object.entries(samples)) {
+    for await (const _ of readFile({ fonts, name, bytes, deck: "sample", document: "sample" })) {
+      // Only the work counts.
+    }
+  }
+}
+
+process.on("message", async (order: Order) => {
+  try {
+    if (order.kind === "warm") {
+      await warm(order.fonts);
+      return;
+    }
+    say({ kind: "done", result: await carryOut(order, (progress) => say({ kind: "progress", progress })) });
+  } catch (error) {
+    const message = error instanceof Error ? error.message : String(error);
+    say({ kind: "failed", message, ...(error instanceof Failure ? { failure: { code: error.code, where: error.where, message } } : {}) });
+  }
+});
+process.on("disconnect", () => process.exit(0));
+say({ kind: "ready" });
