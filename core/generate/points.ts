@@ -175,10 +175,13 @@ export function pointsOf(prose: readonly Paragraph[], language: string, choices:
   const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(prose.length, MOST));
   const chosen = new Set<number>();
   const wordsAt = (at: number) => (list[at] as (typeof list)[number]).taken.words;
-  for (let paragraph = 0; paragraph < prose.length; paragraph++) {
-    // A text of many paragraphs still gives each its point; the slide continues.
-    const best = order.find((at) => list[at]?.paragraph === paragraph && wordsAt(at) >= 3);
-    if (best !== undefined) chosen.add(best);
+  // A text of many paragraphs still gives each its best sentence; the slide continues.
+  const given = new Set<number>();
+  for (const at of order) {
+    const { paragraph } = list[at] as (typeof list)[number];
+    if (given.has(paragraph) || wordsAt(at) < 3) continue;
+    given.add(paragraph);
+    chosen.add(at);
   }
   for (const at of order) {
     if (chosen.size >= wanted) break;

@@ -2,6 +2,7 @@ export * from "./arrangement";
 export * from "./deck";
 export * from "./failure";
 export * from "./hash";
+export * from "./limits";
 export * from "./look";
 export * from "./motion";
 export * from "./number";

@@ -1,4 +1,4 @@
-import { type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import { type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run, within } from "@unitext/core/model";
 import type { Element as HtmlElement, Nodes, Root } from "hast";
 import { fromHtml } from "hast-util-from-html";
 import { trimmed } from "./inline";
@@ -344,6 +344,7 @@ class HtmlReader {
     const grid: (Cell | null | undefined)[][] = rows.map(() => []);
     const align: Align[] = [];
     let header = 0;
+    let places = 0;
     rows.forEach((row, y) => {
       let x = 0;
       const cells = row.children.filter((child): child is HtmlElement => isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName));
@@ -355,6 +356,8 @@ class HtmlReader {
         const down = Math.min(rows.length - y, Math.max(1, Number(cell.properties.rowSpan ?? 1) || 1));
         const side = /text-align:\s*(center|right)/.exec(`${styleOf(cell)};text-align:${String(cell.properties.align ?? "")}`)?.[1];
         if (side && y >= header) align[x] = side === "center" ? "centre" : "end";
+        places += columns * down;
+        within("cells", places, "table");
         for (let dy = 0; dy < down; dy++) for (let dx = 0; dx < columns; dx++) (grid[y + dy] as (Cell | null)[])[x + dx] = null;
         (grid[y] as (Cell | null)[])[x] = { text: runs.length ? [{ kind: "plain", level: 0, runs }] : [], ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) };
         x += columns;
@@ -362,6 +365,7 @@ class HtmlReader {
     });
     const width = Math.max(0, ...grid.map(({ length }) => length));
     if (!width) return;
+    within("cells", width * grid.length, "table");
     const full = grid.map((row) => Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : (row[at] as Cell | null))));
     const figure: Extract<Figure, { kind: "table" }> = { kind: "table", rows: full, header: Math.min(header, full.length), align: Array.from({ length: width }, (_, at) => align[at] ?? "start"), ...(said ? { caption: said } : {}) };
     this.push({ kind: "figure", figure });
@@ -376,5 +380,31 @@ function without(children: HtmlElement["children"], gone: HtmlElement | undefine
 
 /** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing; a formula without its TeX is read by `math`, else shown as its characters. */
 export function htmlBlocks(html: string, math?: MathReader): Block[] {
-  return new HtmlReader(fromHtml(html, { fragment: true }), math).read();
+  return new HtmlReader(fromHtml(flattened(html), { fragment: true }), math).read();
+}
+
+/** Tags inside each other beyond this many add nothing that is shown, and every one costs the parser and what walks its tree a step down. */
+const DEPTH = 200;
+/** Elements that hold nothing (HTML, 13.1.2), and those that another of their kind ends: they do not nest. */
+const FLAT = new Set(["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "track", "wbr", "p", "li", "option", "dt", "dd", "tr", "td", "th"]);
+
+/** HTML without the tags that stand deeper than anything nests in earnest; their words stay. */
+function flattened(html: string): string {
+  let depth = 0;
+  let deepest = 0;
+  const tags = /<(\/?)([a-z][a-z0-9-]*)(?:[^>"']|"[^"]*"|'[^']*')*?(\/?)>/gi;
+  for (const [, close, name, empty] of html.matchAll(tags)) {
+    if (empty || FLAT.has((name as string).toLowerCase())) continue;
+    depth = Math.max(0, depth + (close ? -1 : 1));
+    deepest = Math.max(deepest, depth);
+  }
+  if (deepest <= DEPTH) return html;
+  depth = 0;
+  return html.replace(tags, (tag, close: string, name: string, empty: string) => {
+    if (empty || FLAT.has(name.toLowerCase())) return depth > DEPTH ? " " : tag;
+    if (!close) depth += 1;
+    const deep = depth > DEPTH;
+    if (close) depth = Math.max(0, depth - 1);
+    return deep ? " " : tag;
+  });
 }

@@ -10,6 +10,8 @@ export interface Gathered {
   lines: boolean;
   /** The runs of a footnote by its identifier, or undefined where it is not defined. */
   footnote: (identifier: string) => Run[] | undefined;
+  /** The address that a reference stands for, and its title, or undefined where it is not defined. */
+  definition: (identifier: string) => { url: string; title?: string | null | undefined } | undefined;
 }
 
 const WIDTH = /^\{width=(\d{1,3})%?\}/;
@@ -21,13 +23,38 @@ function isFormula(value: string, after: string): boolean {
   return value !== "" && !/^\s|\s$/.test(value) && !/^\d/.test(after);
 }
 
+const isBlank = (code: number) => code === 32 || code === 9;
+
+/** A text with `between` for its line ends and the spaces around them. In one pass: a regular expression would try every space of a long run anew. */
+function withoutMargins(text: string, between: string): string {
+  if (!text.includes("\n")) return text;
+  const lines = text.split(/\r?\n/);
+  return lines
+    .map((line, nth) => {
+      let [from, to] = [0, line.length];
+      if (nth > 0) while (from < to && isBlank(line.charCodeAt(from))) from++;
+      if (nth < lines.length - 1) while (to > from && isBlank(line.charCodeAt(to - 1))) to--;
+      return line.slice(from, to);
+    })
+    .join(between);
+}
+
+/** A link or picture by reference as one with its address (CommonMark 0.31, 6.3). */
+function resolved(node: PhrasingContent, into: Gathered): PhrasingContent {
+  if (node.type !== "linkReference" && node.type !== "imageReference") return node;
+  const defined = into.definition(node.identifier);
+  if (!defined) return node;
+  return (node.type === "linkReference" ? { ...node, type: "link", url: defined.url } : { ...node, type: "image", ...defined }) as PhrasingContent;
+}
+
 /** The runs of inline Markdown. Line ends inside a paragraph are spaces; hard breaks are `\n`. */
 export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): Run[] {
   const runs: Run[] = [];
   const tags: string[] = [];
   const tagged = (marks: readonly Mark[]): Mark[] => [...marks, ...tags.flatMap((tag) => TAGS[tag] ?? [])];
   const walk = (children: readonly PhrasingContent[], marks: readonly Mark[], link: string | undefined): void => {
-    children.forEach((node, at) => {
+    children.forEach((given, at) => {
+      const node = resolved(given, into);
       const line = node.position?.start.line ?? 1;
       switch (node.type as string) {
         case "text": {
@@ -42,7 +69,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
             last.picture = { ...rest, width: Math.min(100, Math.max(1, Number(width[1]))), ...(to ? { link: to } : {}) };
             value = value.slice(width[0].length);
           }
-          runs.push(run(value.replace(/[ \t]*\r?\n[ \t]*/g, into.lines ? "\n" : " "), tagged(marks), link));
+          runs.push(run(withoutMargins(value, into.lines ? "\n" : " "), tagged(marks), link));
           break;
         }
         case "inlineMath": {
@@ -110,7 +137,7 @@ export function trimmed(runs: Run[]): Run[] {
   if (!result.some((item) => isCode(item) || /\S/.test(item.text))) return [];
   result.forEach((item, index) => {
     if (isCode(item)) return;
-    item.text = item.text.replace(/[ \t]*\n[ \t]*/g, "\n");
+    item.text = withoutMargins(item.text, "\n");
     if (index > 0 && result[index - 1]?.text.endsWith("\n")) item.text = item.text.replace(/^[ \t]+/, "");
   });
   while (result[0] && !isCode(result[0])) {

@@ -1,11 +1,12 @@
-import { type Align, type Cell, MAX_LEVEL, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
-import type { BlockContent, Code, DefinitionContent, FootnoteDefinition, List, Root, RootContent, Table } from "mdast";
+import { type Align, type Cell, MAX_LEVEL, MOST, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
+import type { BlockContent, Code, Definition, DefinitionContent, FootnoteDefinition, List, Root, RootContent, Table } from "mdast";
 import { ALIGN, type DirectiveNode, readDirective } from "./directives";
 import { readFront } from "./front";
+import { boundNesting, isCrowded } from "./nesting";
 import { htmlBlocks } from "./html";
 import { type Gathered, inlineRuns } from "./inline";
 import type { Block, Figure, Manuscript, Problem } from "./manuscript";
-import { type Definitions, definitions, definitionsFor, segments } from "./segments";
+import { type Definitions, definitions, definitionsFor, labelOf, segments } from "./segments";
 import { parseMarkdown, parseStretch, type Stretch, stretches } from "./syntax";
 
 /**
@@ -18,12 +19,14 @@ export function readText(text: string, { lines: hard = false }: { lines?: boolea
   const plain = text.replace(/^\uFEFF/, "");
   const lines = plain.split(plain.includes("\r") ? /\r\n|\r|\n/ : "\n");
   const { front, next, problems } = readFront(lines);
+  const bounded = boundNesting(lines);
+  problems.push(...bounded.problems);
   let found: Definitions | undefined;
-  const shared = () => (found ??= definitions(lines));
+  const shared = () => (found ??= definitions(bounded.lines));
   function* blocks(): Generator<Block> {
     const used = new Set<string>();
-    for (const segment of segments(lines, next)) for (const stretch of stretches(segment)) yield* readStretch(stretch, shared, problems, used, hard);
-    yield* unused(shared(), used, lines, problems);
+    for (const segment of segments(bounded.lines, next)) for (const stretch of stretches(segment)) yield* readStretch(stretch, shared, problems, used, hard);
+    yield* unused(shared(), used, bounded.lines, problems);
   }
   return { front, blocks: { [Symbol.iterator]: blocks }, problems };
 }
@@ -41,14 +44,21 @@ const cache = new Map<string, ReadStretch>();
 
 /** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
 function* unused(shared: Definitions, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
-  if (![...shared.keys()].some((label) => label.startsWith("^"))) return;
-  const root = parseMarkdown([...shared.values()].join("\n\n"));
-  const reader = new BlockReader(problems, root);
-  for (const node of root.children) {
-    if (node.type !== "footnoteDefinition" || used.has(node.identifier)) continue;
-    const at = Math.max(1, lines.findIndex((line) => line.trimStart().startsWith(`[^${node.label ?? node.identifier}]:`)) + 1);
+  const usedLabels = new Set([...used].map((identifier) => labelOf(`^${identifier}`)));
+  const left = [...shared].filter(([label]) => label.startsWith("^") && !usedLabels.has(label));
+  if (!left.length) return;
+  const places = new Map<string, number>();
+  for (const [at, line] of lines.entries()) {
+    const label = /^\s*\[(\^[^\]]+)\]:/.exec(line)?.[1];
+    if (label !== undefined && !places.has(labelOf(label))) places.set(labelOf(label), at + 1);
+  }
+  for (const [label, definition] of left) {
+    const root = parseMarkdown([definition, definitionsFor(definition, shared)].join("\n\n"));
+    const node = root.children.find((child) => child.type === "footnoteDefinition");
+    if (node?.type !== "footnoteDefinition") continue;
+    const at = places.get(label) ?? 1;
     problems.push({ line: at, message: `Nothing refers to the footnote “${node.identifier}”; it is kept in the notes.` });
-    const text = reader.footnote(node.identifier);
+    const text = new BlockReader(problems, root).footnote(node.identifier);
     if (text?.length) yield { kind: "notes", text: [plain(text)], from: at, to: at };
   }
 }
@@ -59,10 +69,7 @@ function readStretch(stretch: Stretch, definitionsOf: () => Definitions, problem
   const key = stretch.plain ? stretch.text : `${hard ? "lines" : ""}\u0000${stretch.text}\u0000${shared}`;
   let read = cache.get(key);
   if (!read) {
-    const found: Problem[] = [];
-    const { root, own, lead } = parseStretch(stretch, shared);
-    const reader = new BlockReader(found, root, hard);
-    read = { blocks: reader.read(own), problems: found, lead, notes: [...reader.referred] };
+    read = parsedStretch(stretch, shared, hard) ?? asWords(stretch);
     if (cache.size >= CACHE_SIZE) cache.delete(cache.keys().next().value as string);
     cache.set(key, read);
   }
@@ -70,6 +77,28 @@ function readStretch(stretch: Stretch, definitionsOf: () => Definitions, problem
   const shift = stretch.from - 1 - read.lead;
   for (const problem of read.problems) problems.push({ ...problem, line: problem.line + shift });
   return shift === 0 ? read.blocks : read.blocks.map((block) => shifted(block, shift));
+}
+
+/** The blocks of a stretch, or undefined where it nests deeper, or has more marks, than can be read. */
+function parsedStretch(stretch: Stretch, shared: string, hard: boolean): ReadStretch | undefined {
+  if (isCrowded(stretch.text)) return undefined;
+  try {
+    const found: Problem[] = [];
+    const { root, own, lead } = parseStretch(stretch, shared);
+    const reader = new BlockReader(found, root, hard);
+    return { blocks: reader.read(own), problems: found, lead, notes: [...reader.referred] };
+  } catch (error) {
+    // Marks inside each other without end exhaust the stack of what reads them.
+    if (error instanceof RangeError) return undefined;
+    throw error;
+  }
+}
+
+/** A stretch as its bare lines, with a remark. */
+function asWords({ text }: Stretch): ReadStretch {
+  const lines = text.split("\n");
+  const words: RichText = lines.map((line) => plain(line.trim() ? [run(line)] : []));
+  return { blocks: [{ kind: "text", text: words, from: 1, to: lines.length }], problems: [{ line: 1, message: "This nests deeper, or has more marks, than can be read; it is kept as it was typed." }], lead: 0, notes: [] };
 }
 
 function shifted(block: Block, by: number): Block {
@@ -95,11 +124,22 @@ class BlockReader {
   ) {}
 
   private gather(): Gathered {
-    return { pictures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier) };
+    return { pictures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier), definition: (identifier) => this.definition(identifier) };
   }
 
   read(nodes: readonly RootContent[]): Block[] {
     return nodes.flatMap((node) => this.block(node));
+  }
+
+  private defined: Map<string, Definition> | undefined;
+
+  /** The first definition of an address by its identifier. */
+  private definition(identifier: string): Definition | undefined {
+    if (!this.defined) {
+      this.defined = new Map();
+      for (const node of this.root.children) if (node.type === "definition" && !this.defined.has(node.identifier)) this.defined.set(node.identifier, node);
+    }
+    return this.defined.get(identifier);
   }
 
   /** What a footnote says, its paragraphs joined. */
@@ -202,7 +242,7 @@ class BlockReader {
 
   private figure(node: Table | Code | { type: "math"; value: string }, gathered: Gathered): Figure {
     if (node.type === "code") return { kind: "code", language: node.lang?.slice(0, 40) ?? "", text: node.value };
-    if (node.type === "table") return this.table(node, gathered);
+    if (node.type === "table") return this.table(node, gathered) ?? this.tooWide(node, gathered);
     return { kind: "formula", tex: (node as { value: string }).value };
   }
 
@@ -265,8 +305,17 @@ class BlockReader {
     });
   }
 
-  private table(node: Table, gathered: Gathered): Extract<Figure, { kind: "table" }> {
-    const width = Math.max(1, ...node.children.map(({ children }) => children.length));
+  /** The words of a table with more cells than are taken, a line each row. */
+  private tooWide(node: Table, gathered: Gathered): Figure {
+    this.problems.push({ line: node.position?.start.line ?? 1, message: `The table would have more than ${MOST.cells.toLocaleString("en")} cells; its words are kept as they were typed.` });
+    const rows = node.children.map((row) => row.children.map((cell) => inlineRuns(cell.children, gathered).map(({ text }) => text).join("")).join(" | "));
+    return { kind: "code", language: "", text: rows.join("\n") };
+  }
+
+  /** A table, or undefined where it would have more cells than are taken. */
+  private table(node: Table, gathered: Gathered): Extract<Figure, { kind: "table" }> | undefined {
+    const width = node.children.reduce((most, { children }) => Math.max(most, children.length), 1);
+    if (width * node.children.length > MOST.cells) return undefined;
     const rows = node.children.map((row) => Array.from({ length: width }, (_, at): Cell | "left" | "above" => {
       const runs = inlineRuns(row.children[at]?.children ?? [], gathered);
       const text = runs.length ? [plain(runs)] : [];

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { fromMarkdown } from "mdast-util-from-markdown";
+import { readText } from "./read";
 import { definitions, definitionsFor, segments } from "./segments";
 import { parseMarkdown, parseStretch, stretches } from "./syntax";
 
@@ -66,4 +67,12 @@ describe("a stretch of text", () => {
       { numRuns: 1500 },
     );
   });
+});
+
+it("definitions that go on over lines are found wherever they are referred to (CommonMark 0.31, examples 193 to 196 and 541)", () => {
+  const links = (text: string) => [...readText(text).blocks].flatMap((block) => ("text" in block ? block.text.flatMap(({ runs }) => runs.flatMap(({ link }) => link ?? [])) : []));
+  for (const text of ["[foo]: \n   https://a.example/url  \n           'the title'  \n\n[foo]", "[Foo\n  bar]: https://a.example/url\n\n[Baz][Foo bar]", "[foo]: https://a.example/url '\ntitle\nline1\n'\n\n[foo]", "[foo]:\nhttps://a.example/url\n\n[foo]", "[foo]: https://a.example/url\n\"title\"\n\n[foo]"]) {
+    expect(links(text)).toEqual(["https://a.example/url"]);
+    expect(links(`${text.split("\n\n").reverse().join("\n\n")}`)).toEqual(["https://a.example/url"]);
+  }
 });

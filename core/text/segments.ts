@@ -50,12 +50,26 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
 }
 
 const DEFINITION = /^ {0,3}\[((?:\\.|[^\]\n\\])+)\]:[ \t]*\S/;
+/** A definition whose label, address or title goes on over lines (CommonMark 0.31, 4.7); the second group is what follows its address. */
+const LONG_DEFINITION = /^ {0,3}\[(?!\^)((?:\\.|[^[\]\\])+)\]:[ \t]*\n?[ \t]*(?:<[^<>\n]*>|[^\s<]\S*)([ \t]*\n?[ \t]+(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\))|[ \t]*\n[ \t]*(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\)))?[ \t]*(?:\n|$)/;
+/** How many lines such a definition has at most. */
+const LONGEST_DEFINITION = 12;
+
+/** The label and the lines of a definition that begins at a line and goes on over more than it, or undefined. */
+function longDefinition(lines: readonly string[], at: number): { label: string; lines: number } | undefined {
+  let end = at;
+  while (end < lines.length && end - at < LONGEST_DEFINITION && (lines[end] as string).trim() !== "") end++;
+  const found = end - at > 1 ? LONG_DEFINITION.exec(lines.slice(at, end).join("\n")) : null;
+  if (!found) return undefined;
+  const count = (found[0].replace(/\n$/, "").match(/\n/g)?.length ?? 0) + 1;
+  return count > 1 ? { label: found[1] as string, lines: count } : undefined;
+}
 
 /** The link and footnote definitions of a text by their labels, footnotes with the lines that continue them; of two with one label the first holds. */
 export type Definitions = ReadonlyMap<string, string>;
 
 /** Labels are one where they differ in case and white space only (CommonMark 0.31, 4.7). */
-const labelOf = (label: string) => label.trim().replace(/\s+/g, " ").toLowerCase().toUpperCase();
+export const labelOf = (label: string) => label.trim().replace(/\s+/g, " ").toLowerCase().toUpperCase();
 
 /** Lines that end what is before them: a definition cannot interrupt a paragraph (CommonMark 0.31, 4.7). */
 const ENDS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,})/;
@@ -89,7 +103,16 @@ export function definitions(lines: readonly string[]): Definitions {
     }
     const begun = DEFINITION.exec(line)?.[1];
     const after = lines[at - 1] ?? "";
-    if (begun !== undefined && (begun.startsWith("^") || after.trim() === "" || ended === at - 1 || ENDS.test(after))) {
+    const fresh = after.trim() === "" || ended === at - 1 || ENDS.test(after);
+    const long = fresh && /^ {0,3}\[/.test(line) ? longDefinition(lines, at) : undefined;
+    if (long) {
+      close();
+      const key = labelOf(long.label);
+      if (!found.has(key)) found.set(key, lines.slice(at, at + long.lines).join("\n"));
+      ended = at + long.lines - 1;
+      continue;
+    }
+    if (begun !== undefined && (begun.startsWith("^") || fresh)) {
       if (!begun.startsWith("^")) ended = at;
       close();
       held = [line];

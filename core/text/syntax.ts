@@ -30,9 +30,14 @@ export interface Stretch {
   plain: boolean;
 }
 
+/** A line at the margin that begins a paragraph whatever it holds: no mark of a list, quotation, fence or heading. */
+const PARAGRAPH = /^(?:[\p{L}“‘([]|[*_`]{1,2}[^\s*_`])/u;
+/** The line under a heading of the other form (CommonMark 0.31, 4.3). */
+const UNDERLINE = /^(?:=+|-+)[ \t]*$/;
+
 /**
- * Cuts a segment into the smallest pieces that can be read by themselves. Paragraphs and headings of plain words are
- * pieces of their own (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
+ * Cuts a segment into the smallest pieces that can be read by themselves: before each paragraph at the margin, and
+ * after a heading that is underlined (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
  * begins with a letter ends every list and indented block).
  */
 export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
@@ -43,12 +48,28 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
     while (from < to && lines[from]?.trim() === "") from++;
     return from < to ? [{ text: lines.slice(from, to).join("\n"), from: first + from, plain: false }] : [];
   };
+  /** Whether the lines since the last empty one are of one paragraph at the margin. */
+  let paragraph = false;
   for (let at = 0; !whole && at < lines.length; at++) {
     const line = lines[at] as string;
-    if ((lines[at - 1] ?? "").trim() !== "" || (lines[at + 1] ?? "").trim() !== "" || !wordsOf(line)) continue;
-    yield* between(at);
-    yield { text: line, from: first + at, plain: true };
-    from = at + 1;
+    const begins = at === from || (lines[at - 1] as string).trim() === "";
+    const margin = PARAGRAPH.test(line);
+    if (begins && (lines[at + 1] ?? "").trim() === "" && wordsOf(line)) {
+      yield* between(at);
+      yield { text: line, from: first + at, plain: true };
+      from = at + 1;
+      paragraph = false;
+    } else if (begins) {
+      if (margin) {
+        yield* between(at);
+        from = at;
+      }
+      paragraph = margin;
+    } else if (paragraph && UNDERLINE.test(line)) {
+      yield* between(at + 1);
+      from = at + 1;
+      paragraph = false;
+    } else paragraph &&= margin;
   }
   yield* between(lines.length);
 }

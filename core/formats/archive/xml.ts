@@ -1,5 +1,5 @@
 import { escapeXml } from "@unitext/core/draw";
-import { Failure } from "@unitext/core/model";
+import { Failure, MOST, within } from "@unitext/core/model";
 import { scanXml } from "./scan";
 
 /** An element of a part: names carry the prefixes of the part as written. */
@@ -41,6 +41,8 @@ export function readXml(text: string, where: string): XmlElement {
 }
 
 function parsed(text: string, where: string, mixed: boolean): XmlElement {
+  within("partCharacters", text.length, where);
+  let nodes = 0;
   const root: XmlElement = { name: "", local: "", attributes: {}, children: [], text: "" };
   const stack = [root];
   let top = root;
@@ -51,6 +53,8 @@ function parsed(text: string, where: string, mixed: boolean): XmlElement {
       top.children.push(element);
       if (mixed && top !== root) (top as XmlNode).content.push(element as XmlNode);
       stack.push(element);
+      nodes += 1;
+      if (nodes > MOST.nodes) within("nodes", nodes, where);
       if (stack.length > DEPTH) throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
       top = element;
     },

@@ -1,4 +1,4 @@
-import { type Cell, numberIn, run } from "@unitext/core/model";
+import { type Cell, numberIn, run, within } from "@unitext/core/model";
 import Papa from "papaparse";
 import { type DocumentRead, emptyDocument } from "../document/document";
 
@@ -11,6 +11,8 @@ export function readCsv(text: string, name: string): DocumentRead {
   for (const { row, message } of errors) if (message && row !== undefined && !/delimiter/i.test(message)) document.problems.push({ line: row + 1, message: `The row is not written as a table expects it (${message}); it was taken as far as it could be read.` });
   const width = data.reduce((most, row) => Math.max(most, row.length), 0);
   if (!data.length) return document;
+  if (width <= 1) within("blocks", data.length, name);
+  else within("cells", width * data.length, name);
   const title = name.replace(/\.[^.]*$/, "");
   if (width <= 1) {
     document.front.title = title;

@@ -1,4 +1,4 @@
-import { type Align, type Cell, joinRuns, type Paragraph, type Run, run } from "@unitext/core/model";
+import { type Align, type Cell, joinRuns, type Paragraph, type Run, run, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 
 /** A table as a document holds it; `undefined` stands where a row ends before its neighbours. */
@@ -37,6 +37,7 @@ const isBold = (cell: Cell | null): boolean => cell === null || (cell.text.lengt
 export function tableFigure({ grid, align, header, first = false }: TableRead, say: (message: string) => void): Extract<Figure, { kind: "table" }> | undefined {
   const width = Math.max(0, ...grid.map(({ length }) => length));
   if (!width) return undefined;
+  within("cells", width * grid.length, "table");
   if (new Set(grid.map(({ length }) => length)).size > 1) say("The rows of a table have different lengths; empty cells fill the shorter ones.");
   const full = grid.map((row) => Array.from({ length: width }, (_, x): Cell | null => (row[x] === undefined ? { text: [] } : row[x])));
   const heads = Math.min(full.length, header || (full.length > 1 && (first || (full[0] ?? []).every(isBold)) ? 1 : 0));

@@ -1,4 +1,4 @@
-import type { Align, Cell } from "@unitext/core/model";
+import { type Align, type Cell, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
 import { cellOf, tableFigure } from "../document/table";
@@ -41,7 +41,8 @@ export function readTable(element: XmlElement, reader: CellReader): { figure: Ex
     const line = grid[y] as (Cell | null)[];
     const properties = child(row, "trPr");
     if (child(properties, "tblHeader") && isOn(child(properties, "tblHeader")) && header === y) header = y + 1;
-    let x = Number(valueOf(child(properties, "gridBefore")) ?? 0);
+    let x = Math.max(0, Math.trunc(Number(valueOf(child(properties, "gridBefore")) ?? 0)) || 0);
+    within("columns", x, "table");
     for (let skip = 0; skip < x; skip++) line[skip] = { text: [] };
     for (const cell of parts(row, "tc")) {
       const own = child(cell, "tcPr");
@@ -62,6 +63,7 @@ export function readTable(element: XmlElement, reader: CellReader): { figure: Ex
       }
       for (let dx = 1; dx < columns; dx++) line[x + dx] = null;
       x += columns;
+      within("columns", x, "table");
     }
   });
   const look = child(child(element, "tblPr"), "tblLook");

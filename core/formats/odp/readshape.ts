@@ -1,5 +1,5 @@
 import { knowsPreset } from "@unitext/core/figures";
-import { type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, type TableElement, type TextBox, type TextStyle } from "@unitext/core/model";
+import { type Cell, type Element, type Frame, type Geometry, isEmptyText, linkedAll, type PictureElement, plainText, type RichText, type TableElement, type TextBox, type TextStyle, within } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { mathmlTex } from "../math";
@@ -304,6 +304,7 @@ export class ShapeReader {
     const repeated = (element: XmlNode, name: string, most: number) => Math.min(most, Math.max(1, Number(attribute(element, name) ?? 1) || 1));
     const columns = gather(table, "table-column", "table-header-columns", "table-columns").flatMap(({ element }) => Array.from({ length: repeated(element, "number-columns-repeated", 200) }, () => element)).slice(0, 200);
     const rows = gather(table, "table-row", "table-header-rows", "table-rows").flatMap(({ element, head }) => Array.from({ length: repeated(element, "number-rows-repeated", 500) }, () => ({ element, head }))).slice(0, 2000);
+    within("cells", rows.length * columns.length, "table");
     if (!rows.length || !columns.length) return undefined;
     const flag = (name: string) => attribute(table, name) === "true";
     const template = styles.drawn.get(`table-template ${attribute(table, "template-name")}`);

@@ -1,4 +1,4 @@
-import type { Align, Cell } from "@unitext/core/model";
+import { type Align, type Cell, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { localName, type XmlNode } from "../archive";
 import { cellOf, tableFigure } from "../document/table";
@@ -25,6 +25,8 @@ function rowsOf(holder: XmlNode, head = false): { row: XmlNode; head: boolean }[
 /** A table (OpenDocument 1.2, 9.1) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
 export function readTable(element: XmlNode, reader: CellReader): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
   const rows = rowsOf(element);
+  within("cells", rows.length, "table");
+  let places = 0;
   const after: Block[] = [];
   const align: Align[] = [];
   const first = rows.findIndex(({ head }) => !head);
@@ -33,6 +35,8 @@ export function readTable(element: XmlNode, reader: CellReader): { figure: Extra
     const cells: (Cell | null)[] = [];
     for (const part of row.children) {
       const repeated = count(part, "number-columns-repeated", 100);
+      places += repeated;
+      within("cells", places, "table");
       if (localName(part) === "covered-table-cell") for (let copy = 0; copy < repeated; copy++) cells.push(null);
       if (localName(part) !== "table-cell") continue;
       const blocks: Block[] = [];

@@ -1,5 +1,5 @@
 import type { CellLook } from "@unitext/core/layout";
-import type { Cell, RichText, TableElement } from "@unitext/core/model";
+import { type Cell, type RichText, type TableElement, within } from "@unitext/core/model";
 import { type XmlElement, childrenOf, child, localName, xml } from "../archive";
 import { emu } from "./names";
 import { strokeXml } from "./writedrawing";
@@ -47,6 +47,7 @@ export function readTable(table: XmlElement, body: (text: XmlElement | undefined
   const rows = childrenOf(table, "tr");
   const width = Math.max(0, ...rows.map((row) => childrenOf(row, "tc").length));
   if (!rows.length || !width) return undefined;
+  within("cells", width * rows.length, "table");
   const on = (value: string | undefined) => value === "1" || value === "true";
   const header = on(child(table, "tblPr")?.attributes.firstRow) ? 1 : 0;
   const align: Table["align"] = Array.from({ length: width }, () => "start");
