@@ -3,7 +3,7 @@ import { apply, newSlide } from "@unitext/core/edit";
 import { type Deck, emptyDeck, linksOf, plainText, run, type Slide, slideTexts, THEMES, titleOf } from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
 import { type SentChange, DeckAt, DeckState, Differs, History, Job, OriginalStates, Steps } from "./api";
-import { addBlob, createDeck, createJob, deckAt, loadDeck, loadJob, schema, stepsOf, updateJob } from "./store";
+import { addBlobs, createDeck, createJob, deckAt, loadDeck, loadJob, schema, stepsOf, updateJob } from "./store";
 import { type TestServer, testServer } from "./testing";
 
 let server: TestServer;
@@ -22,7 +22,7 @@ const SUM = "c".repeat(64);
 async function stored(title: string, slides: Slide[], user = "olive"): Promise<Deck> {
   const deck: Deck = { ...emptyDeck(nanoid(12), title), assets: { "pictures/a.png": { sha256: SUM, mediaType: "image/png", width: 2, height: 2 } }, slides };
   await createDeck(server.db, user, deck, new Map(), null);
-  await addBlob(server.db, deck.id, SUM, "image/png", new Uint8Array([1, 2, 3]));
+  await addBlobs(server.db, deck.id, new Map([[SUM, new Uint8Array([1, 2, 3])]]));
   return deck;
 }
 const course = () => [
@@ -143,7 +143,7 @@ describe("merging as a job", () => {
     expect((await owner(`/api/decks/${to.id}/pictures/${SUM}`)).status).toBe(200);
     // Not what one may not see.
     const secret = await stored("Secret", course(), "perry");
-    await addBlob(server.db, secret.id, "d".repeat(64), "image/png", new Uint8Array([9]));
+    await addBlobs(server.db, secret.id, new Map([["d".repeat(64), new Uint8Array([9])]]));
     await owner(`/api/decks/${to.id}/changes`, json({ base: 1, changes: [{ id: nanoid(), change: { kind: "setAsset", name: "x.png", asset: { sha256: "d".repeat(64), mediaType: "image/png", width: 1, height: 1 } } }] }));
     expect((await owner(`/api/decks/${to.id}/pictures/${"d".repeat(64)}`)).status).toBe(404);
   });

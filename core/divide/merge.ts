@@ -1,6 +1,6 @@
 import { type Change, insertAt, newSlide, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
 import { contentKey } from "@unitext/core/generate";
-import { type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, type Page, pageName, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
+import { cutText, type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, type Page, pageName, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { carry, relinked } from "./carry";
 import type { Versioned } from "./split";
@@ -100,7 +100,7 @@ class Looks {
     const same = (other: Theme) => JSON.stringify(other) === JSON.stringify(theme);
     if (same(this.place)) return undefined;
     let name = theme.name;
-    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++) name = `${theme.name.slice(0, 70)} ${nth}`;
+    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++) name = `${cutText(theme.name, 70)} ${nth}`;
     if (!this.themes[name]) this.themes[name] = this.added[name] = theme;
     return name;
   }

@@ -1,3 +1,4 @@
+import { cutText } from "@unitext/core/model";
 /** What a pattern for names may say of a part: its number and how many there are, its own name, the deck's title, the day. */
 export interface NameParts {
   number: number;
@@ -19,7 +20,7 @@ export const NAME_FIELDS = Object.keys(FIELDS);
 
 /** A part's name by a pattern such as `{title} – {part} ({number} of {count})`; what is no field stays as it is written. */
 export function nameBy(pattern: string, parts: NameParts): string {
-  return pattern.replace(/\{(\w+)\}/g, (whole, field: string) => FIELDS[field]?.(parts) ?? whole).replace(/\s+/g, " ").trim().slice(0, 500);
+  return cutText(pattern.replace(/\{(\w+)\}/g, (whole, field: string) => FIELDS[field]?.(parts) ?? whole).replace(/\s+/g, " ").trim(), 500);
 }
 
 /**

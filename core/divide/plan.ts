@@ -1,4 +1,4 @@
-import { type Deck, Failure, secondsOf, type Slide } from "@unitext/core/model";
+import { cutText, type Deck, Failure, secondsOf, type Slide } from "@unitext/core/model";
 import Papa from "papaparse";
 import { z } from "zod";
 import { nameBy, NAME_PATTERN } from "./names";
@@ -54,7 +54,7 @@ function planFromTable(text: string, file: string): SplitPlan {
     // Unquoted lists fill further columns; they belong to it all the same.
     const slides = [row.slides ?? "", ...((row as unknown as { __parsed_extra?: string[] }).__parsed_extra ?? [])].map((cell) => cell.trim()).filter(Boolean).join(", ");
     if (/^(opening|closing)$/i.test(name) && !plan.parts?.length) plan[name.toLowerCase() as "opening" | "closing"] = slides;
-    else plan.parts?.push({ name: name.slice(0, 500), slides });
+    else plan.parts?.push({ name: cutText(name, 500), slides });
     if (slides.length > 100_000) throw new Failure("not-valid", `${file}: line ${nth + 2}`, "The list of slides is too long.");
   });
   return plan;

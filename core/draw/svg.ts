@@ -14,12 +14,18 @@ export interface SvgOptions {
   own?: string;
 }
 
-const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
+const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
+
+/** A text as content or quoted attribute of XML, SVG and HTML. What XML 1.0, 2.2 does not allow is dropped; halves of characters become U+FFFD. */
 export function escapeXml(text: string): string {
-  if (!/[&<>"\u0000-\u001F\uFFFE\uFFFF]/.test(text)) return text;
-  // The characters that XML 1.0 does not allow are dropped.
-  return text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "").replace(/[&<>"]/g, (character) => ESCAPES[character] as string);
+  if (!/[&<>"'\u0000-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/.test(text)) return text;
+  return text.toWellFormed().replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "").replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
 }
+
+/** Path data as they are drawn: nothing where they are none, whatever they come from. */
+const drawn = (d: string) => (/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/.test(d) ? d : "");
+/** A colour as it is written into an attribute. */
+const paintOf = (colour: string) => (/^(#[0-9a-fA-F]{3,8}|[a-z]+|rgba?\([\d\s.,%/]*\))$/.test(colour) ? colour : "none");
 
 /** A number as SVG writes it: at most three decimals. */
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
@@ -34,8 +40,8 @@ export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["
 function paintMarkup(paint: Paint, own: string): string {
   const { fill, frame } = paint;
   const id = paintId(paint, own);
-  if (fill.kind === "pattern") return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${fill.back}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${fill.fore}"/></pattern>`;
-  const stops = fill.stops.map(({ at, colour, opacity }) => `<stop offset="${n(at)}" stop-color="${colour}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`).join("");
+  if (fill.kind === "pattern") return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${paintOf(fill.back)}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${paintOf(fill.fore)}"/></pattern>`;
+  const stops = fill.stops.map(({ at, colour, opacity }) => `<stop offset="${n(at)}" stop-color="${paintOf(colour)}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`).join("");
   if (fill.form === "radial") return `<radialGradient id="${id}">${stops}</radialGradient>`;
   const [x1, y1, x2, y2] = gradientLine(fill.angle, frame);
   return `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}">${stops}</linearGradient>`;
@@ -67,7 +73,7 @@ const softPath = ({ blur: _, ...path }: FigurePath, blur: NonNullable<FigurePath
 };
 
 function pathMarkup({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }: FigurePath, own: string): string {
-  return `${paint ? paintMarkup(paint, own) : ""}<path d="${d}" fill="${paint ? `url(#${paintId(paint, own)})` : (fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${stroke}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`;
+  return `${paint ? paintMarkup(paint, own) : ""}<path d="${drawn(d)}" fill="${paint ? `url(#${paintId(paint, own)})` : paintOf(fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${paintOf(stroke)}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`;
 }
 
 function textRun(run: SceneRun, line: number): string {
@@ -75,7 +81,7 @@ function textRun(run: SceneRun, line: number): string {
   const y = line - (run.rise ?? 0);
   const direction = run.rtl ? ' direction="rtl"' : "";
   const x = run.rtl ? run.x + run.width : run.x;
-  return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${run.fill}"${drawsLigatures(run.face) ? "" : ' style="font-variant-ligatures:none"'} xml:space="preserve">${escapeXml(run.text)}</text>`;
+  return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${paintOf(run.fill)}"${drawsLigatures(run.face) ? "" : ' style="font-variant-ligatures:none"'} xml:space="preserve">${escapeXml(run.text)}</text>`;
 }
 
 /** Glyph outlines, each defined once and used where it stands. */
@@ -98,7 +104,7 @@ class Outlines {
         pen += (word.advances[at] as number) * size;
       }
     }
-    return out ? `<g fill="${fill}">${out}</g>` : "";
+    return out ? `<g fill="${paintOf(fill)}">${out}</g>` : "";
   }
 
   private define(face: string, glyph: number, shaping: ReturnType<FontSet["face"]>): { id: string; em: number } {
@@ -121,7 +127,7 @@ class Outlines {
 }
 
 function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
-  const behind = line.runs.map((run) => (run.highlight ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${run.highlight}"/>` : "")).join("");
+  const behind = line.runs.map((run) => (run.highlight ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${paintOf(run.highlight)}"/>` : "")).join("");
   return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + pathsMarkup(ruledPaths(run, line.y - (run.rise ?? 0)))).join("");
 }
 
@@ -149,7 +155,7 @@ export function recolourMarkup(recolour: Recolour, own = ""): string {
 type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefined;
 
 const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string } = {
-  rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${fill}"/>`,
+  rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${paintOf(fill)}"/>`,
   paths: ({ paths }, { own }) => pathsMarkup(paths, own),
   text: ({ element, lines }, _, outlines, revealOf) =>
     lines.map((line) => revealed(lineMarkup(line, outlines), revealOf(element, line.paragraph))).join(""),
@@ -157,7 +163,7 @@ const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, 
   group: ({ matrix, clip, opacity, nodes }, options, outlines, revealOf) => {
     const id = clip === undefined ? "" : `${options.own ?? ""}c${textHash(clip)}`;
     const inside = nodes.map((node) => drawnNode(node, options, outlines, revealOf)).join("");
-    const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${clip}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
+    const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${drawn(clip)}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
     return `<g${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}${opacity === undefined ? "" : ` opacity="${n(opacity)}"`}>${cut}</g>`;
   },
 };
@@ -192,7 +198,7 @@ export function scenesMarkup(scenes: readonly Scene[], options: SvgOptions & { o
   const drawings = scenes.map((scene, nth) => {
     const { width, height } = scene.page;
     const revealOf: RevealOf = (element, paragraph) => scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
-    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
+    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${paintOf(scene.background)}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
   });
   return { definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`, drawings };
 }
@@ -204,5 +210,5 @@ export function sceneSvg(scene: Scene, options: SvgOptions): string {
   const body = nodesMarkup(scene, options, outlines, always);
   const title = options.title ? `<title>${escapeXml(options.title)}</title>` : "";
   const definitions = outlines?.definitions.length ? `<defs>${outlines.definitions.join("")}</defs>` : "";
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}" height="${n(height)}" viewBox="0 0 ${n(width)} ${n(height)}" xml:lang="${escapeXml(scene.language)}">${title}${definitions}<rect width="${n(width)}" height="${n(height)}" fill="${scene.background}"/>${body}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}" height="${n(height)}" viewBox="0 0 ${n(width)} ${n(height)}" xml:lang="${escapeXml(scene.language)}">${title}${definitions}<rect width="${n(width)}" height="${n(height)}" fill="${paintOf(scene.background)}"/>${body}</svg>`;
 }

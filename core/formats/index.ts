@@ -54,7 +54,7 @@ export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   ...sourceReaders,
   ...each(OFFICE_OPEN, (bytes: Uint8Array, name: string, context: ReadContext) => readPptx(bytes, { name, ...context })),
   ...each(OPEN_DOCUMENT, (bytes: Uint8Array, name: string, context: ReadContext) => readOdp(bytes, { name, ...context })),
-  json: (bytes, name, { sha256 }) => ({ ...readJson(decoded(bytes, name).text, { name, sha256 }), adapted: [], left: [] }),
+  json: (bytes, name, { sha256 }) => readJson(decoded(bytes, name).text, { name, sha256 }),
 };
 /** The readers of presentations that give some slides at a time, by extension. */
 const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = { ...each(OFFICE_OPEN, pptxLots), ...each(OPEN_DOCUMENT, odpLots) };

@@ -1,4 +1,4 @@
-import { type Asset, type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, Failure, picturesOn } from "@unitext/core/model";
+import { type Asset, type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, Failure, MOST, picturesOn, within } from "@unitext/core/model";
 import { generateDeck } from "@unitext/core/generate";
 import type { FontSet } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
@@ -10,7 +10,7 @@ import { readDocx } from "./docx/read";
 import { htmlEncoding, readHtml } from "./html";
 import { readOdt } from "./odt/read";
 import { readOpml } from "./opml/read";
-import { pictureInfo, unshownInfo } from "./picture";
+import { pictureInfo, pictureSize, unshownInfo } from "./picture";
 import { readPlain } from "./plain/read";
 
 /** A text or document read: one manuscript, whatever it was written in. */
@@ -58,6 +58,7 @@ function hasFormula(block: Block): boolean {
 }
 
 function fromDocument(document: DocumentRead, rule: AskedRule | undefined): SourceRead {
+  within("blocks", document.blocks.length, "document");
   const language = document.front.language ?? languageOf(sampleOf(document.blocks));
   const front = { ...document.front, ...(language ? { language } : {}) };
   const writer = new ManuscriptWriter(front);
@@ -111,9 +112,6 @@ export const SOURCES: Record<"md" | "txt" | "docx" | "odt" | "html" | "htm" | "c
 };
 export type SourceKind = keyof typeof SOURCES;
 
-/** More pixels than any slide shows: a picture beyond is not taken into a deck. */
-const MOST_PIXELS = 64_000_000;
-
 export interface TakenPictures {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
@@ -128,13 +126,13 @@ export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: 
   const undrawn = new Map<string, Uint8Array>();
   const anew = new Map<string, string[]>();
   for (const [name, bytes] of pictures) {
-    const info = pictureInfo(bytes);
+    const info = pictureSize(bytes);
     const unshown = info ? undefined : unshownInfo(bytes);
     if (unshown) {
       undrawn.set(name, bytes);
       anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
     } else if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.` });
-    else if (info.width * info.height > MOST_PIXELS) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
+    else if (info.width * info.height > MOST.pixels) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
     else {
       const sum = sha256(bytes);
       assets[name] = { sha256: sum, ...info };

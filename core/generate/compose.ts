@@ -1,4 +1,4 @@
-import { ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf, withSteps } from "@unitext/core/model";
+import { cutText, ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf, withSteps } from "@unitext/core/model";
 import { chartOf, type Content, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, type Problem, recognised, type Steps } from "@unitext/core/text";
 import type { Flow } from "./draft";
 
@@ -155,6 +155,6 @@ export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flo
 export function shortTitle(title: RichText, most: number): RichText {
   const words = textOf(title).replace(/\s+/g, " ").trim();
   const clause = /^.{12,}?[.;:!?–—](?=\s)/u.exec(words)?.[0];
-  const held = clause && countWords(clause) <= most ? clause.replace(/[.;:–—]+$/u, "").trimEnd() : `${words.split(" ").slice(0, most).join(" ").slice(0, 200).replace(/[\s.,;:–—-]+$/u, "")}…`;
+  const held = clause && countWords(clause) <= most ? clause.replace(/[.;:–—]+$/u, "").trimEnd() : `${cutText(words.split(" ").slice(0, most).join(" "), 200).replace(/[\s.,;:–—-]+$/u, "")}…`;
   return [{ kind: "plain", level: 0, runs: [run(held)] }];
 }

@@ -1,5 +1,5 @@
 import type { FontSet } from "@unitext/core/layout";
-import { type BreakRule, countWords, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf } from "@unitext/core/model";
+import { type BreakRule, countWords, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf, within } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
 import { arranged, charted, type Composed, divided, slideOf } from "./compose";
 import { contentSum } from "./content";
@@ -133,6 +133,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
   const used = new Set<string>();
   const line: string[] = [];
   let first = true;
+  let count = 0;
   const choices = rule.points?.length ? new Map(rule.points.map((choice) => [choice.sentence, choice])) : NO_CHOICES;
   const key = contextKey(rule, context);
 
@@ -166,6 +167,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
       line.push(id);
       const slide = { ...slideOf(one, id, newId), parent, hidden: mark.hidden ?? false };
       const range = { from: starts[at] as number, to: Math.max(starts[at] as number, at + 1 < composed.length && (starts[at + 1] as number) > (starts[at] as number) ? (starts[at + 1] as number) - 1 : lines.to) };
+      within("slides", ++count, "slides");
       yield {
         slide: document ? { ...slide, source: { document, ...range, hash: hashOf(one, slide) } } : slide,
         lines: range,

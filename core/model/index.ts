@@ -9,5 +9,7 @@ export * from "./number";
 export * from "./read";
 export * from "./richtext";
 export * from "./rule";
+export * from "./stored";
 export * from "./theme";
 export * from "./units";
+export * from "./wellformed";

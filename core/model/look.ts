@@ -106,10 +106,13 @@ export function isPlainGradient({ form, stops }: Pick<Extract<Fill, { kind: "gra
 export const Shadow = z.object({ colour: Colour, opacity: share, blur: z.number().min(0).max(1000), distance: z.number().min(0).max(1000), direction: z.number() });
 export type Shadow = z.infer<typeof Shadow>;
 
+/** Path data as SVG 2, 9.3.9 writes them: commands, numbers and what stands between, and nothing that could end the attribute in which they are drawn. */
+export const PathData = z.string().max(200000).regex(/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/, "an outline is written in SVG path data");
+
 /** A form: one of the standard's preset geometries with its adjust values, or outlines drawn in a box of `width` by `height` as SVG path data. */
 export const Geometry = z.union([
   z.object({ preset: z.string().regex(/^[A-Za-z0-9]{1,40}$/), adjust: z.record(z.string().max(20), z.number()).optional() }),
-  z.object({ width: z.number().positive(), height: z.number().positive(), paths: z.array(z.object({ d: z.string().max(200000), fill: z.boolean(), stroke: z.boolean() })).min(1).max(500) }),
+  z.object({ width: z.number().positive(), height: z.number().positive(), paths: z.array(z.object({ d: PathData, fill: z.boolean(), stroke: z.boolean() })).min(1).max(500) }),
 ]);
 export type Geometry = z.infer<typeof Geometry>;
 

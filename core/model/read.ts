@@ -1,3 +1,4 @@
+import { cutText } from "./wellformed";
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
 import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
 import type { Fill, ParagraphLook } from "./look";
@@ -55,7 +56,7 @@ export function nameOf(slide: Slide): string {
   if (title) return title;
   for (const element of slide.elements) {
     const words = elementWords(element).trim();
-    if (words) return words.length > 60 ? `${words.slice(0, 60).trimEnd()}…` : words;
+    if (words) return words.length > 60 ? `${cutText(words, 60).trimEnd()}…` : words;
   }
   return "";
 }

@@ -1,4 +1,4 @@
-import { type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run, within } from "@unitext/core/model";
+import { cutText, type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run, within } from "@unitext/core/model";
 import type { Element as HtmlElement, Nodes, Root } from "hast";
 import { fromHtml } from "hast-util-from-html";
 import { trimmed } from "./inline";
@@ -210,7 +210,7 @@ class HtmlReader {
     }
     const width = /^(\d+)%$/.exec(String(node.properties.width ?? ""))?.[1];
     this.flush();
-    this.push({ kind: "picture", picture: { kind: "picture", source, alt, ...(caption ? { caption: caption.slice(0, 2000) } : {}), ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}), ...(link ? { link } : {}) } });
+    this.push({ kind: "picture", picture: { kind: "picture", source, alt, ...(caption ? { caption: cutText(caption, 2000) } : {}), ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}), ...(link ? { link } : {}) } });
   }
 
   private figure(node: HtmlElement): void {
@@ -242,7 +242,7 @@ class HtmlReader {
     this.flush();
     const language = /(?:language|lang|highlight-source)-([\w+#-]+)/.exec(`${classes(node)} ${node.children.map((child) => (isElement(child as Nodes) ? classes(child as HtmlElement) : "")).join(" ")}`)?.[1] ?? "";
     const text = textIn(node).replace(/^\n|\n$/g, "");
-    if (text.trim()) this.push({ kind: "figure", figure: { kind: "code", language: language.slice(0, 40), text } });
+    if (text.trim()) this.push({ kind: "figure", figure: { kind: "code", language: cutText(language, 40), text } });
   }
 
   private quote(node: HtmlElement): void {

@@ -1,4 +1,4 @@
-import { footnote, joinRuns, type Mark, type Run, run } from "@unitext/core/model";
+import { cutText, footnote, joinRuns, type Mark, type Run, run } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
 import { type Content, linkTarget, type Problem } from "./manuscript";
 
@@ -103,7 +103,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
         }
         case "image": {
           const { url, alt, title } = node as { url: string; alt?: string | null; title?: string | null };
-          if (url) into.pictures.push({ picture: { kind: "picture", source: url.slice(0, 1000), alt: alt ?? "", ...(title ? { caption: title.replace(/\s+/g, " ").slice(0, 2000) } : {}), ...(link ? { link } : {}) }, line });
+          if (url) into.pictures.push({ picture: { kind: "picture", source: cutText(url, 1000), alt: alt ?? "", ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}), ...(link ? { link } : {}) }, line });
           else if (alt) runs.push(run(alt, tagged(marks), link));
           break;
         }

@@ -1,4 +1,4 @@
-import { type Align, type Cell, MAX_LEVEL, MOST, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
+import { cutText, type Align, type Cell, MAX_LEVEL, MOST, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
 import type { BlockContent, Code, Definition, DefinitionContent, FootnoteDefinition, List, Root, RootContent, Table } from "mdast";
 import { ALIGN, type DirectiveNode, readDirective } from "./directives";
 import { readFront } from "./front";
@@ -241,7 +241,7 @@ class BlockReader {
   }
 
   private figure(node: Table | Code | { type: "math"; value: string }, gathered: Gathered): Figure {
-    if (node.type === "code") return { kind: "code", language: node.lang?.slice(0, 40) ?? "", text: node.value };
+    if (node.type === "code") return { kind: "code", language: cutText(node.lang ?? "", 40), text: node.value };
     if (node.type === "table") return this.table(node, gathered) ?? this.tooWide(node, gathered);
     return { kind: "formula", tex: (node as { value: string }).value };
   }

@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { createCanvas } from "@napi-rs/canvas";
 import type { ReadDeck } from "@unitext/core/formats";
-import { type Asset, type Deck, emptyDeck, Failure, PAGES, plainText, type Slide } from "@unitext/core/model";
+import { cutText, type Asset, type Deck, emptyDeck, Failure, PAGES, plainText, type Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { nanoid } from "nanoid";
 
@@ -55,14 +55,14 @@ export default async function readPdf({ bytes, name }: { bytes: Uint8Array; name
       const words = wordsOf((await one.getTextContent()).items);
       const scale = Math.min(page.width / width, page.height / height);
       const frame = { x: (page.width - width * scale) / 2, y: (page.height - height * scale) / 2, width: width * scale, height: height * scale };
-      slides.push({ id: nanoid(10), parent: null, arrangement: "blank", hidden: false, notes: plainText(words.slice(0, 100_000)), elements: [{ kind: "picture", id: nanoid(10), slot: null, frame, source, alt: words.slice(0, 10_000) || `Page ${number}` }] });
+      slides.push({ id: nanoid(10), parent: null, arrangement: "blank", hidden: false, notes: plainText(cutText(words, 100_000)), elements: [{ kind: "picture", id: nanoid(10), slot: null, frame, source, alt: cutText(words, 10_000) || `Page ${number}` }] });
       if ((await one.getAnnotations()).some(({ subtype }) => subtype === "Link")) left.push({ slide: number, what: "the links of the page", why: "a page is one picture" });
       one.cleanup();
     }
     const title = (info.Title ?? "").trim() || name.replace(/\.[^.]*$/, "");
     const language = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/i.test(info.Language ?? "") ? (info.Language as string) : "en";
     const adapted = [{ slide: null, what: slides.length === 1 ? "the page" : `the ${slides.length} pages`, how: "each is one picture, its words are its description and its notes" }];
-    return { deck: { ...emptyDeck(nanoid(12), title), language, page, properties: { title: title.slice(0, 500), author: (info.Author ?? "").slice(0, 500), event: "", date: "" }, assets, slides }, blobs, adapted, left };
+    return { deck: { ...emptyDeck(nanoid(12), title), language, page, properties: { title: cutText(title, 500), author: cutText((info.Author ?? ""), 500), event: "", date: "" }, assets, slides }, blobs, adapted, left };
   } finally {
     await file.destroy();
   }

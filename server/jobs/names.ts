@@ -1,3 +1,4 @@
+import { cutText } from "@unitext/core/model";
 /** Names that some systems keep for devices, whatever the ending. */
 const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)$/i;
 
@@ -9,7 +10,7 @@ export function fileNameOf(title: string): string {
     .replace(/[\\/:*?"<>|\p{Cc}\p{Cf}\p{Cs}]+/gu, "-")
     .replace(/\s+/gu, " ")
     .trim();
-  const cut = [...new Intl.Segmenter().segment(clean)].slice(0, 120).map(({ segment }) => segment).join("");
+  const cut = cutText(clean, 120);
   const name = cut.replace(/^[.\s]+|[.\s]+$/gu, "");
   return name && !RESERVED.test(name) ? name : name ? `${name} deck` : "Untitled";
 }

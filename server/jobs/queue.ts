@@ -1,7 +1,7 @@
 import { headChanges, wholeHeadChanges } from "@unitext/core/generate";
 import type { SingleChange } from "@unitext/core/edit";
 import { isPresentation } from "@unitext/core/formats";
-import { type DeckHead, emptyDeck, Failure, headOf } from "@unitext/core/model";
+import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
@@ -204,11 +204,6 @@ export class Jobs {
     }
   }
 
-  private async keepFiles(deck: string, assets: DeckHead["assets"], blobs: ReadonlyMap<string, Uint8Array>): Promise<void> {
-    const types = new Map(Object.values(assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
-    await addBlobs(this.db, deck, [...blobs].map(([sha256, bytes]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes })));
-  }
-
   private async arrive(deck: string, owner: string, changes: SingleChange[], base?: number): Promise<void> {
     await applyChanges(this.db, deck, owner, { base: base ?? (await versionOf(this.db, deck)), changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] }, { arrival: true });
   }
@@ -249,7 +244,7 @@ export class Jobs {
       case "head": {
         const { head, blobs, typed, of } = progress;
         if (of !== undefined) await updateJob(this.db, id, { pages: of });
-        await this.keepFiles(deck, head.assets, blobs);
+        await addBlobs(this.db, deck, blobs);
         arrival.isDocument = !typed;
         const { deck: now, version } = await loadDeck(this.db, deck);
         const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
@@ -265,7 +260,7 @@ export class Jobs {
         await updateJob(this.db, id, { pages: progress.pages });
         return true;
       case "pictures":
-        await this.keepFiles(deck, progress.assets, progress.blobs);
+        await addBlobs(this.db, deck, progress.blobs);
         // What else was changed meanwhile stays.
         await this.arrive(deck, owner, Object.entries(progress.assets).map(([source, asset]) => ({ kind: "setAsset", name: source, asset })));
         return true;

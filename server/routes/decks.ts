@@ -1,10 +1,10 @@
 import { extensionOf, isPresentation, WRITABLE, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
-import { Failure } from "@unitext/core/model";
+import { cutText, Failure } from "@unitext/core/model";
 import express, { Router } from "express";
 import { Brought, type ChangeRequest, type DeckState, type DocumentText, type NewDeck, type Picture } from "../api";
 import { fileNameOf } from "../jobs";
-import { addBlob, addBlobs, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck, loadFirstSlide, note } from "../store";
+import { addBlobs, applyChanges, changesSince, copyDeck, createDeck, deleteDeck, listDecks, loadBlob, loadBlobs, loadDeck, loadFirstSlide, note } from "../store";
 import { isSource } from "../work";
 import { type AppContext, asker, bytesOf, deckRoute, largeBody, numberOf, route } from "./context";
 import { sendRange } from "./range";
@@ -128,23 +128,22 @@ export function deckRoutes(context: AppContext): Router {
     const name = String(request.query.name ?? "");
     if (!isSource(name)) throw new Failure("not-supported", name, "This is no document that slides can be made from again: .docx, .odt, .md, .txt, .html, .csv and .opml are.");
     const { document, blobs } = await context.work.run("document", { bytes: bytesOf(request), name }, asker(call));
-    const types = new Map(Object.values(document.assets).map((asset) => [asset.sha256, asset.mediaType]));
-    await addBlobs(db, deck, [...blobs].map(([sha256, bytes]) => ({ sha256, mediaType: types.get(sha256) ?? "image/png", bytes })));
+    await addBlobs(db, deck, blobs);
     response.json(document satisfies DocumentText);
   }));
 
   routes.post("/decks/:deck/pictures", upload(LIMITS.picture), deckRoute(context, "addPicture", async (call) => {
     const { deck, request, response } = call;
-    const name = [...String(request.query.name ?? "").toWellFormed().replace(/\p{Cc}/gu, "")].slice(0, 200).join("");
+    const name = cutText(String(request.query.name ?? "").toWellFormed().replace(/\p{Cc}/gu, ""), 200);
     const { assets, blobs } = await context.work.run("picture", { bytes: bytesOf(request), name }, asker(call));
     const [asset, bytes] = [assets[name], [...blobs.values()][0]];
     if (!asset || !bytes || !name) throw new Failure("not-readable", name || "picture", "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more dots than a slide can use, or it has no name.");
-    await addBlob(db, deck, asset.sha256, asset.mediaType, bytes);
+    await addBlobs(db, deck, new Map([[asset.sha256, bytes]]));
     response.status(201).json({ name, ...asset } satisfies Picture);
   }));
 
   routes.get("/decks/:deck/pictures/:sha256", deckRoute(context, "see", async ({ deck, request, response }) => {
-    const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256));
+    const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256).replaceAll("\0", ""));
     response.setHeader("content-type", mediaType);
     // What stands in a drawing is neither run nor fetched, wherever it is opened.
     response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");

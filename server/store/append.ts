@@ -1,5 +1,5 @@
 import type { Change, SingleChange } from "@unitext/core/edit";
-import { Failure, type Slide } from "@unitext/core/model";
+import { Failure, SCHEMA_VERSION, type Slide, wellFormed } from "@unitext/core/model";
 import { asc, desc, eq, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
 import { nanoid } from "nanoid";
@@ -11,7 +11,8 @@ import { changes, decks, slides } from "./schema";
  * Puts slides after the last of a deck, as one change of a user, without reading what is there: for slides that are
  * being made by the hundred. Throws a Failure `not-found` when the deck is gone.
  */
-export async function appendSlides(db: Database, id: string, user: string, added: readonly Slide[]): Promise<void> {
+export async function appendSlides(db: Database, id: string, user: string, given: readonly Slide[]): Promise<void> {
+  const added = wellFormed(given);
   await db.transaction(async (tx) => {
     const [row] = await tx.select({ version: decks.version }).from(decks).where(eq(decks.id, id)).for("update");
     if (!row) throw new Failure("not-found", id, "The deck was deleted meanwhile.");
@@ -36,7 +37,7 @@ export async function appendSlides(db: Database, id: string, user: string, added
     const inverse: Change = { kind: "batch", changes: placed.map((slide): SingleChange => ({ kind: "deleteSlide", slide: slide.id })).reverse() };
     const version = row.version + 1;
     await tx.update(decks).set({ version, changedAt: new Date() }).where(eq(decks.id, id));
-    await tx.insert(changes).values({ deck: id, version, id: nanoid(16), user, change, inverse, arrival: true });
+    await tx.insert(changes).values({ deck: id, version, id: nanoid(16), user, change, inverse, schema: SCHEMA_VERSION, arrival: true });
     await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
   });
 }

@@ -1,5 +1,6 @@
-import { apply, type Change, collide, longestRise, type SingleChange, singles, slidesNeeded, touches } from "@unitext/core/edit";
-import { type Asset, type Deck, type DeckHead, Failure, hasNotes, headOf, secondsOf, type Slide } from "@unitext/core/model";
+import { apply, Change, collide, longestRise, type SingleChange, singles, slidesNeeded, touches } from "@unitext/core/edit";
+import { mediaTypeOf } from "@unitext/core/formats";
+import { type Deck, DeckHead, Failure, hasNotes, headOf, readStored, SCHEMA_VERSION, secondsOf, Slide, wellFormed } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
 import { nanoid } from "nanoid";
@@ -14,12 +15,18 @@ export type Reader = Database | Transaction;
 export const runningOrder = sql`${slides.key} collate "C"`;
 type SlideRow = typeof slides.$inferSelect;
 
-function slideOf({ id, parent, body, notes }: SlideRow): Slide {
-  return { id, parent, notes, ...body };
+/** A slide as stored, in the present schema and checked. */
+function slideOf({ deck, id, parent, body, notes, schema }: SlideRow): Slide {
+  return readStored(Slide, { ...body, id, parent, notes }, schema, `slide ${id} of deck ${deck}`);
+}
+
+/** A deck's head as stored, in the present schema and checked. */
+function headIn({ id, head, schema }: Pick<typeof decks.$inferSelect, "id" | "head" | "schema">): DeckHead {
+  return readStored(DeckHead, { ...head, id }, schema, `deck ${id}`);
 }
 
 export function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
-  return { deck, id, key, parent, body, notes };
+  return { deck, id, key, parent, body, notes, schema: SCHEMA_VERSION };
 }
 
 async function headRow(db: Reader, id: string) {
@@ -32,8 +39,9 @@ async function headRow(db: Reader, id: string) {
 export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
   const row = await headRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
-  const deck: Deck = { id, ...row.head, slides: rows.map(slideOf) };
-  const text = row.head.manuscript ? await documentText(db, id, row.head.manuscript.document) : row.textVersion === row.version ? row.text : null;
+  const head = headIn(row);
+  const deck: Deck = { ...head, slides: rows.map(slideOf) };
+  const text = head.manuscript ? await documentText(db, id, head.manuscript.document) : row.textVersion === row.version ? row.text : null;
   return { deck, version: row.version, text };
 }
 
@@ -53,19 +61,19 @@ export async function versionsOf(db: Reader, ids: readonly string[]): Promise<Ma
 /** Several decks at once, those that a user may see, with their versions; decks that are gone or not to be seen are missing. */
 export async function loadDecks(db: Reader, ids: readonly string[], user: string): Promise<Map<string, { deck: Deck; version: number }>> {
   const heads = await db
-    .select({ id: decks.id, head: decks.head, version: decks.version })
+    .select({ id: decks.id, head: decks.head, schema: decks.schema, version: decks.version })
     .from(decks)
     .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
     .where(and(inArray(decks.id, [...ids]), or(eq(decks.owner, user), eq(shares.user, user))));
   const bySlides = grouped(heads.length ? await db.select().from(slides).where(inArray(slides.deck, heads.map(({ id }) => id))).orderBy(asc(runningOrder)) : []);
-  return new Map(heads.map(({ id, head, version }) => [id, { deck: { id, ...head, slides: (bySlides.get(id) ?? []).map(slideOf) }, version }]));
+  return new Map(heads.map(({ version, ...row }) => [row.id, { deck: { ...headIn(row), slides: (bySlides.get(row.id) ?? []).map(slideOf) }, version }]));
 }
 
 /** A deck's head with its first slide alone, as the Desk shows it. */
 export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
   const row = await headRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder)).limit(1);
-  return { deck: { id, ...row.head, slides: rows.map((first) => ({ ...slideOf(first), parent: null })) }, version: row.version, text: null };
+  return { deck: { ...headIn(row), slides: rows.map((first) => ({ ...slideOf(first), parent: null })) }, version: row.version, text: null };
 }
 
 /** Stores a new deck with its pictures, and the name of the file that it comes from; the id is the deck's own unless it is taken. Returns the id. */
@@ -74,15 +82,19 @@ export async function createDeck(db: Database, owner: string, deck: Deck, files:
     const [taken] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, deck.id));
     const id = taken ? nanoid(12) : deck.id;
     await insertDeck(tx, owner, { ...deck, id }, text, { file });
-    for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, mediaTypeOf(deck, sha256), bytes);
+    for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, bytes);
     return id;
   });
 }
 
+/** What of a slide is its own where it is copied; all else has to be the same object. */
+const OWN: ReadonlySet<string> = new Set(["id", "parent", "theme", "origin"] satisfies (keyof Slide)[]);
+const COPIED = (Object.keys(Slide.shape) as (keyof Slide)[]).filter((field) => !OWN.has(field));
+
 /** The slide of another deck that a slide has all its content from, its look and origin aside; undefined where anything differs. */
 function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string, Slide>>): Slide | undefined {
   const from = slide.origin && inputs.get(slide.origin.deck)?.get(slide.origin.slide);
-  const same = from && (["arrangement", "elements", "notes", "hidden", "background", "transition", "delay", "widths", "source", "master", "regions", "comments", "kept"] as const).every((field) => slide[field] === from[field]);
+  const same = from && COPIED.every((field) => slide[field] === from[field]);
   return same ? from : undefined;
 }
 
@@ -90,9 +102,10 @@ function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string
  * Stores a new deck under its own id, without pictures. Slides that come unchanged from `inputs`, as they are read in the
  * same transaction, are copied inside the database.
  */
-export async function insertDeck(tx: Transaction, owner: string, deck: Deck, text: string | null, { inputs = [], file = null }: { inputs?: readonly Deck[]; file?: string | null } = {}): Promise<void> {
+export async function insertDeck(tx: Transaction, owner: string, given: Deck, text: string | null, { inputs = [], file = null }: { inputs?: readonly Deck[]; file?: string | null } = {}): Promise<void> {
+  const deck = wellFormed(given);
   const { id, ...head } = headOf(deck);
-  await tx.insert(decks).values({ id, owner, head, text, file, textVersion: text === null ? -1 : 0 });
+  await tx.insert(decks).values({ id, owner, head, schema: SCHEMA_VERSION, text: wellFormed(text), file: wellFormed(file), textVersion: text === null ? -1 : 0 });
   const keys = generateNKeysBetween(null, null, deck.slides.length);
   const known = new Map(inputs.map((input) => [input.id, new Map(input.slides.map((slide) => [slide.id, slide]))]));
   const rows: (typeof slides.$inferInsert)[] = [];
@@ -103,8 +116,8 @@ export async function insertDeck(tx: Transaction, owner: string, deck: Deck, tex
     else rows.push(rowOf(id, slide, key));
   });
   // One parameter for all rows: many parameters cost more than the rows themselves.
-  if (rows.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes) select ${id}, r.id, r.key, r.parent, r.body, r.notes from json_to_recordset(${JSON.stringify(rows)}::json) as r(id text, key text, parent text, body jsonb, notes jsonb)`);
-  if (copies.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes) select ${id}, r.id, r.key, r.parent, (s.body - 'theme') || r.own, s.notes from json_to_recordset(${JSON.stringify(copies)}::json) as r(id text, key text, parent text, deck text, slide text, own jsonb) join slides s on s.deck_id = r.deck and s.id = r.slide`);
+  if (rows.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes, schema) select ${id}, r.id, r.key, r.parent, r.body, r.notes, ${SCHEMA_VERSION} from json_to_recordset(${JSON.stringify(rows)}::json) as r(id text, key text, parent text, body jsonb, notes jsonb)`);
+  if (copies.length) await tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes, schema) select ${id}, r.id, r.key, r.parent, (s.body - 'theme') || r.own, s.notes, s.schema from json_to_recordset(${JSON.stringify(copies)}::json) as r(id text, key text, parent text, deck text, slide text, own jsonb) join slides s on s.deck_id = r.deck and s.id = r.slide`);
 }
 
 /** Gives a deck the picture files of another that its slides name. */
@@ -112,32 +125,30 @@ export async function shareBlobs(tx: Transaction, from: string, to: string, sums
   if (sums.length) await tx.execute(sql`insert into deck_blobs (deck_id, sha256) select ${to}, sha256 from deck_blobs where deck_id = ${from} and sha256 in ${[...sums]} on conflict do nothing`);
 }
 
-function mediaTypeOf(deck: Deck, sha256: string): Asset["mediaType"] {
-  return Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
-}
+/** The media type under which bytes are given out: what they are, whoever brought them and whatever they were called. */
+const storedType = (bytes: Uint8Array): string => mediaTypeOf(bytes) ?? "application/octet-stream";
 
 /** A picture that is there already is noted as brought in again, so that it is not tidied away before its deck names it. */
 const TAKEN = { target: blobs.sha256, set: { takenAt: sql`now()` } };
 
-async function storeBlob(tx: Reader, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
-  await tx.insert(blobs).values({ sha256, mediaType, bytes: Buffer.from(bytes) }).onConflictDoUpdate(TAKEN);
+async function storeBlob(tx: Reader, deck: string, sha256: string, bytes: Uint8Array): Promise<void> {
+  await tx.insert(blobs).values({ sha256, mediaType: storedType(bytes), bytes: Buffer.from(bytes) }).onConflictDoUpdate(TAKEN);
   await tx.insert(deckBlobs).values({ deck, sha256 }).onConflictDoNothing();
 }
 
 /** Stores many picture files at once. */
-export async function addBlobs(db: Database, deck: string, files: readonly { sha256: string; mediaType: Asset["mediaType"]; bytes: Uint8Array }[]): Promise<void> {
+export async function addBlobs(db: Database, deck: string, files: ReadonlyMap<string, Uint8Array>): Promise<void> {
+  // In one order everywhere: two that store the same pictures do not wait for each other.
+  const list = [...files].map(([sha256, bytes]) => ({ sha256, bytes })).sort((a, b) => (a.sha256 < b.sha256 ? -1 : 1));
   await db.transaction(async (tx) => {
-    for (let at = 0; at < files.length; at += 100) {
-      const lot = files.slice(at, at + 100);
-      await tx.insert(blobs).values(lot.map(({ sha256, mediaType, bytes }) => ({ sha256, mediaType, bytes: Buffer.from(bytes) }))).onConflictDoUpdate(TAKEN);
+    for (let at = 0; at < list.length; at += 100) {
+      const lot = list.slice(at, at + 100);
+      await tx.insert(blobs).values(lot.map(({ sha256, bytes }) => ({ sha256, mediaType: storedType(bytes), bytes: Buffer.from(bytes) }))).onConflictDoUpdate(TAKEN);
       await tx.insert(deckBlobs).values(lot.map(({ sha256 }) => ({ deck, sha256 }))).onConflictDoNothing();
     }
   });
 }
 
-export async function addBlob(db: Database, deck: string, sha256: string, mediaType: Asset["mediaType"], bytes: Uint8Array): Promise<void> {
-  await db.transaction((tx) => storeBlob(tx, deck, sha256, mediaType, bytes));
-}
 
 /** The bytes of a picture that was brought into this deck. Throws a Failure `not-found`. */
 export async function loadBlob(db: Reader, deck: string, sha256: string): Promise<{ mediaType: string; bytes: Uint8Array }> {
@@ -186,7 +197,9 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
   const fresh = rows.flatMap(({ deck }) => (summaries.get(deck.id)?.version === deck.version ? [] : [deck]));
   const found = fresh.length ? await db.select().from(slides).where(inArray(slides.deck, fresh.map(({ id }) => id))) : [];
   const byDeck = grouped(found);
-  for (const { id, version, head } of fresh) {
+  for (const row of fresh) {
+    const { id, version } = row;
+    const head = headIn(row);
     const own = (byDeck.get(id) ?? []).map(slideOf);
     summaries.set(id, { version, slides: own.length, seconds: own.reduce((sum, slide) => sum + secondsOf(slide, head.rate), 0), withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length });
   }
@@ -218,7 +231,7 @@ function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
 
 export async function changesSince(db: Reader, deck: string, version: number): Promise<LoggedChange[]> {
   const rows = await db.select().from(changes).where(and(eq(changes.deck, deck), gt(changes.version, version))).orderBy(asc(changes.version));
-  return rows.map(({ version: at, id, change }) => ({ version: at, id, change }));
+  return rows.map(({ version: at, id, change, schema }) => ({ version: at, id, change: readStored(Change, change, schema, `change ${at} of deck ${deck}`) }));
 }
 
 /**
@@ -254,7 +267,7 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
   const all = needed.includes("all");
   const ids = needed.flatMap((list) => (list === "all" ? [] : list));
   const rows = all || ids.length ? await tx.select().from(slides).where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids))).orderBy(asc(runningOrder)) : [];
-  const before: Deck = { id: row.id, ...row.head, slides: rows.map(slideOf) };
+  const before: Deck = { ...headIn(row), slides: rows.map(slideOf) };
   let deck = before;
   let version = row.version;
   const log: (typeof changes.$inferInsert)[] = [];
@@ -262,7 +275,7 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
     version += 1;
-    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse, says: said ?? null, undoes: undoes ?? null, redoes: redoes ?? null, arrival });
+    log.push({ deck: row.id, version, id, user, change, inverse: applied.inverse, schema: SCHEMA_VERSION, says: said ?? null, undoes: undoes ?? null, redoes: redoes ?? null, arrival });
   }
   await shareNamed(tx, row.id, user, fresh.flatMap(({ change }) => singles(change)));
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
@@ -272,7 +285,7 @@ async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, use
   const typed = head.manuscript ? undefined : fresh.at(-1)?.text;
   await tx
     .update(decks)
-    .set({ version, changedAt: new Date(), ...(headChanged(before, deck) ? { head } : {}), ...(typed === undefined ? {} : { text: typed, textVersion: version }) })
+    .set({ version, changedAt: new Date(), ...(headChanged(before, deck) ? { head, schema: SCHEMA_VERSION } : {}), ...(typed === undefined ? {} : { text: typed, textVersion: version }) })
     .where(eq(decks.id, row.id));
   await tx.insert(changes).values(log);
   return version;
@@ -301,7 +314,7 @@ async function writeSlides(tx: Transaction, before: Deck, after: Deck, keys: Map
     await tx
       .insert(slides)
       .values(rows.slice(at, at + 500))
-      .onConflictDoUpdate({ target: [slides.deck, slides.id], set: { key: sql`excluded.key`, parent: sql`excluded.parent_id`, body: sql`excluded.body`, notes: sql`excluded.notes` } });
+      .onConflictDoUpdate({ target: [slides.deck, slides.id], set: { key: sql`excluded.key`, parent: sql`excluded.parent_id`, body: sql`excluded.body`, notes: sql`excluded.notes`, schema: sql`excluded.schema` } });
   }
 }
 

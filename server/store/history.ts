@@ -1,5 +1,5 @@
-import { apply, type Change, says } from "@unitext/core/edit";
-import { type Deck, Failure } from "@unitext/core/model";
+import { apply, Change, says } from "@unitext/core/edit";
+import { type Deck, Failure, readStored } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, lt, sql } from "drizzle-orm";
 import type { History, Steps } from "../api";
 import type { Database } from "./database";
@@ -13,14 +13,14 @@ export async function loadHistory(db: Database, deck: string, before: number | u
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, deck));
   if (!row) throw new Failure("not-found", deck, "There is no deck at this address. It may have been deleted.");
   const rows = await db
-    .select({ version: changes.version, id: changes.id, change: changes.change, says: changes.says, undoes: changes.undoes, at: changes.at, user: users.name, name: versions.name, undone: sql<boolean>`exists (select 1 from changes u where u.deck_id = ${deck} and u.undoes = ${changes.id} and not exists (select 1 from changes r where r.deck_id = ${deck} and r.redoes = u.undoes and r.version > u.version))` })
+    .select({ version: changes.version, id: changes.id, change: changes.change, schema: changes.schema, says: changes.says, undoes: changes.undoes, at: changes.at, user: users.name, name: versions.name, undone: sql<boolean>`exists (select 1 from changes u where u.deck_id = ${deck} and u.undoes = ${changes.id} and not exists (select 1 from changes r where r.deck_id = ${deck} and r.redoes = u.undoes and r.version > u.version))` })
     .from(changes)
     .innerJoin(users, eq(users.id, changes.user))
     .leftJoin(versions, and(eq(versions.deck, changes.deck), eq(versions.version, changes.version)))
     .where(before === undefined ? eq(changes.deck, deck) : and(eq(changes.deck, deck), lt(changes.version, before)))
     .orderBy(desc(changes.version))
     .limit(PAGE);
-  const entries = rows.map(({ version, change, says: said, at, user, name, undone }) => ({ version, user, at: at.toISOString(), says: said ?? says(change), undone, name }));
+  const entries = rows.map(({ version, change, schema, says: said, at, user, name, undone }) => ({ version, user, at: at.toISOString(), says: said ?? says(readStored(Change, change, schema, `change ${version} of deck ${deck}`)), undone, name }));
   return { version: row.version, entries, first: rows.length < PAGE };
 }
 
@@ -28,8 +28,8 @@ export async function loadHistory(db: Database, deck: string, before: number | u
 export async function deckAt(db: Database, id: string, version: number): Promise<Deck> {
   const { deck, version: now } = await loadDeck(db, id);
   if (!Number.isInteger(version) || version < 0 || version > now) throw new Failure("not-found", id, `The deck has no version ${version}; it has 0 to ${now}.`);
-  const later = await db.select({ inverse: changes.inverse }).from(changes).where(and(eq(changes.deck, id), gt(changes.version, version))).orderBy(desc(changes.version));
-  return later.reduce((state, { inverse }) => apply(state, inverse).deck, deck);
+  const later = await db.select({ version: changes.version, inverse: changes.inverse, schema: changes.schema }).from(changes).where(and(eq(changes.deck, id), gt(changes.version, version))).orderBy(desc(changes.version));
+  return later.reduce((state, { inverse, schema, version: at }) => apply(state, readStored(Change, inverse, schema, `change ${at} of deck ${id}`)).deck, deck);
 }
 
 /** Whether anybody has changed a deck since its file was brought in. */
@@ -92,11 +92,12 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
   const wanted = undo.slice(Math.max(0, undo.length - skip - PAGE), undo.length - skip).reverse();
   const again = skip === 0 ? redo.slice(-PAGE).reverse() : [];
   const numbers = [...wanted, ...again].map(({ version }) => version);
-  const rows = numbers.length ? await db.select({ version: changes.version, change: changes.change, inverse: changes.inverse }).from(changes).where(and(eq(changes.deck, deck), sql`${changes.version} in ${numbers}`)) : [];
+  const rows = numbers.length ? await db.select({ version: changes.version, change: changes.change, inverse: changes.inverse, schema: changes.schema }).from(changes).where(and(eq(changes.deck, deck), sql`${changes.version} in ${numbers}`)) : [];
   const byVersion = new Map(rows.map((row) => [row.version, row]));
   const step = ({ id, version, says: said }: Logged) => {
     const row = byVersion.get(version);
-    return { id, change: row?.inverse as Change, says: (said ?? says(row?.change as Change)).replace(/^(Undone|Done again): /, "") };
+    const stored = (value: unknown) => readStored(Change, value, row?.schema ?? 1, `change ${version} of deck ${deck}`);
+    return { id, change: stored(row?.inverse), says: (said ?? says(stored(row?.change))).replace(/^(Undone|Done again): /, "") };
   };
   return { undo: wanted.map(step), redo: again.map(step), more: undo.length > skip + wanted.length };
 }

@@ -3,7 +3,7 @@ import { type AskedRule, checkText, extensionOf, readDeck, type ReadResult, read
 import { newSlide } from "@unitext/core/edit";
 import { generateDeck } from "@unitext/core/generate";
 import type { Sheets } from "@unitext/core/layout";
-import { checked, type Deck, DEFAULT_RULE, Failure, plainText } from "@unitext/core/model";
+import { checked, type Deck, DEFAULT_RULE, Failure, plainText, wellFormed } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { readText } from "@unitext/core/text";
 import { zipSync } from "fflate";
@@ -79,7 +79,7 @@ export function parseBody({ bytes, schema }: { bytes: Uint8Array; schema: BodyNa
   } catch {
     throw new Failure("not-valid", "body", "The request could not be read: its body is not JSON in UTF-8.");
   }
-  return checked(BODIES[schema], value, "The request");
+  return checked(BODIES[schema], wellFormed(value), "The request");
 }
 
 /** Presentations, pages and archives do not get smaller by being packed again. */

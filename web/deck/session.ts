@@ -1,5 +1,5 @@
 import { apply, type Change, says, singles } from "@unitext/core/edit";
-import type { Deck } from "@unitext/core/model";
+import { cutText, type Deck } from "@unitext/core/model";
 import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { get, post, Refused, Unreachable } from "../api/client";
@@ -177,7 +177,7 @@ export class DeckSession {
     const said = words ?? says(change);
     const before = this.view.text;
     const id = nanoid(16);
-    const inverse = this.take(change, text, { id, says: said.slice(0, 500) });
+    const inverse = this.take(change, text, { id, says: cutText(said, 500) });
     if (!inverse) return false;
     this.undos.push({ id, change: inverse, says: said, text: before });
     this.redos = [];

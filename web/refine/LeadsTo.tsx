@@ -1,4 +1,4 @@
-import { deckLink, nameOf, slideLink } from "@unitext/core/model";
+import { cutText, deckLink, nameOf, slideLink } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { useEffect, useId, useState } from "react";
 import { Link } from "react-router";
@@ -54,7 +54,7 @@ export function LeadsTo({ to, disabled, onSet }: { to: string | undefined; disab
         <optgroup label="A slide">
           {deck.slides.map((slide, nth) => (
             <option key={slide.id} value={`slide:${slide.id}`}>
-              {nth + 1} {nameOf(slide).slice(0, 60) || "without words"}
+              {nth + 1} {cutText(nameOf(slide), 60) || "without words"}
             </option>
           ))}
         </optgroup>

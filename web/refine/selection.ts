@@ -1,6 +1,6 @@
 import { aligned, type Depth, grouped, placed, reordered, type Side, type SingleChange, spaced, together, ungrouped, withTheirGroups } from "@unitext/core/edit";
 import type { Scene } from "@unitext/core/layout";
-import { ARRANGEMENTS, type Element, type Frame, slotsOf, type Slide, textOf } from "@unitext/core/model";
+import { cutText, ARRANGEMENTS, type Element, type Frame, slotsOf, type Slide, textOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useDeck } from "../deck/DeckContext";
 
@@ -12,7 +12,7 @@ export const slotName = (slot: string) => SLOTS[slot] ?? slot;
 export function nameOfElement(element: Element): string {
   const kind = element.slot && SLOTS[element.slot] ? (SLOTS[element.slot] as string) : KINDS[element.kind];
   const words = element.kind === "text" || element.kind === "shape" ? textOf(element.text).replace(/\s+/g, " ").trim() : element.kind === "picture" || element.kind === "media" ? element.alt : (element.name ?? "");
-  return words ? `${kind} “${words.length > 40 ? `${words.slice(0, 40)}…` : words}”` : element.name?.toLowerCase().startsWith(kind) ? element.name : element.name ? `${kind} ${element.name}` : kind;
+  return words ? `${kind} “${words.length > 40 ? `${cutText(words, 40)}…` : words}”` : element.name?.toLowerCase().startsWith(kind) ? element.name : element.name ? `${kind} ${element.name}` : kind;
 }
 
 /** Where elements stand: their own frames, or the boxes that the layout gave them. */

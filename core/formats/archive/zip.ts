@@ -30,8 +30,8 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
       filter: (file) => {
         parts += 1;
         total += file.originalSize;
-        if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
-        if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(file.name)) throw new Failure("not-readable", file.name, `The archive holds a path that leads out of it (${file.name}), so it was not opened.`);
+        if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw tooLarge(name);
+        refuseUnsafe(file.name);
         if (!file.name.endsWith("/")) listed.set(file.name, file.originalSize);
         return false;
       },
@@ -136,6 +136,24 @@ export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
     parts.set(name, { method, data: bytes.subarray(from, from + packed), size, crc });
   }
   return parts;
+}
+
+/** The same for an archive that `unzip` has not looked at. Throws a Failure for paths that lead out of it and for one that would unpack to more than the limits. */
+export function checkedParts(bytes: Uint8Array, name: string): Map<string, PackedPart> {
+  const parts = packedParts(bytes);
+  let total = 0;
+  for (const [path, { size }] of parts) {
+    total += size;
+    refuseUnsafe(path);
+    if (parts.size > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw tooLarge(name);
+  }
+  return parts;
+}
+
+const tooLarge = (name: string) => new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
+
+function refuseUnsafe(path: string): void {
+  if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path)) throw new Failure("not-readable", path, `The archive holds a path that leads out of it (${path}), so it was not opened.`);
 }
 
 /** The bytes of a packed part. */

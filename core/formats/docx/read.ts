@@ -1,4 +1,4 @@
-import { type Align, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import { cutText, type Align, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { child, childrenOf, localName, partText, readXml, type XmlElement } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
@@ -62,8 +62,8 @@ class DocxReader {
     try {
       const core = bytes && readXml(partText(bytes), "docProps/core.xml");
       const said = (name: string) => (core ? (child(core, name)?.text.trim() ?? "") : "");
-      if (said("title")) front.title = said("title").slice(0, 500);
-      if (said("creator")) front.author = said("creator").slice(0, 500);
+      if (said("title")) front.title = cutText(said("title"), 500);
+      if (said("creator")) front.author = cutText(said("creator"), 500);
       const language = Language.safeParse(said("language") || (this.styles.language ?? ""));
       if (language.success) front.language = language.data;
     } catch {
@@ -144,7 +144,7 @@ class DocxReader {
     const text = paragraphText({ kind: "plain", level: 0, runs });
     if (depth !== undefined && !list?.own) {
       const words = runs.map((item) => (item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item));
-      if (/^title$/.test(name) && !this.document.front.title) this.document.front.title = text.replace(/\s+/g, " ").slice(0, 500);
+      if (/^title$/.test(name) && !this.document.front.title) this.document.front.title = cutText(text.replace(/\s+/g, " "), 500);
       this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: unbold(words) }] });
       return finish();
     }
@@ -209,7 +209,7 @@ class DocxReader {
   /** A line of the style “caption” belongs to the figure before it. */
   private caption(text: string, into: Block[]): boolean {
     const last = into.at(-1);
-    const words = text.replace(/\s+/g, " ").trim().slice(0, 2000);
+    const words = cutText(text.replace(/\s+/g, " ").trim(), 2000);
     if (last?.kind === "picture" && !last.picture.caption) last.picture.caption = words;
     else if (last?.kind === "figure" && last.figure.kind === "table" && !last.figure.caption) last.figure.caption = words;
     else return false;
@@ -381,7 +381,7 @@ class DocxReader {
     // A caption may stand over its table.
     if (before?.kind === "text" && before.to === from - 1 && before.text.length === 1 && /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))) {
       into.pop();
-      figure.caption = paragraphText(before.text[0] as Paragraph).trim().slice(0, 2000);
+      figure.caption = cutText(paragraphText(before.text[0] as Paragraph).trim(), 2000);
     }
     into.push({ kind: "figure", figure, from, to: this.number }, ...after);
   }

@@ -1,4 +1,4 @@
-import { Language } from "@unitext/core/model";
+import { cutText, Language } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
 import { type DocumentRead, emptyDocument } from "../document/document";
 import { fromBase64 } from "../json";
@@ -22,9 +22,9 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
       document.pictures.set(name, fromBase64(decodeURIComponent(data[2] as string).replace(/\s+/g, "")));
       return { ...block, picture: { ...block.picture, source: name } };
     }
-    if (/^(https?:)?\/\//i.test(source)) document.problems.push({ line: block.from, message: `The picture ${source.slice(0, 120)} is on the web and was not fetched; its place is kept. Drop its file to see it.` });
+    if (/^(https?:)?\/\//i.test(source)) document.problems.push({ line: block.from, message: `The picture ${cutText(source, 120)} is on the web and was not fetched; its place is kept. Drop its file to see it.` });
     else if (/^data:/i.test(source)) document.problems.push({ line: block.from, message: "A picture inside the page is of a kind that is not read (PNG and JPEG are); its place is kept." });
-    return { ...block, picture: { ...block.picture, source: source.startsWith("data:") ? `pictures/unread-${block.from}` : source.slice(0, 1000) } };
+    return { ...block, picture: { ...block.picture, source: source.startsWith("data:") ? `pictures/unread-${block.from}` : cutText(source, 1000) } };
   });
 }
 

@@ -1,6 +1,7 @@
 import { escapeXml, scenesMarkup } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
 import { type Deck, type DeckHead, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
+import { sha256 } from "@noble/hashes/sha2.js";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../json";
 import { SCRIPT, STYLE } from "./page";
@@ -9,6 +10,10 @@ export interface HtmlOptions {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
 }
+
+const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
+/** What the page may do (Content Security Policy 3): run its own script and look as its own style says, show the pictures and films inside it, and nothing else. Places on the slide stand in attributes. */
+const POLICY = `default-src 'none'; script-src ${hashOf(SCRIPT)}; style-src-elem ${hashOf(STYLE)}; style-src-attr 'unsafe-inline'; img-src data:; media-src data:; base-uri 'none'; form-action 'none'`;
 
 const percent = (value: number, of: number) => `${Math.round((value / of) * 100000) / 1000}%`;
 const MARKS: Record<string, string> = { strong: "strong", emphasis: "em", strike: "s", code: "code", formula: "code" };
@@ -135,8 +140,8 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
   const { title, author } = deck.properties;
   return strToU8(`<!doctype html>
 <html lang="${escapeXml(deck.language)}">
-<head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${escapeXml(title || "Slides")}</title><style>${STYLE}:root{--shape:${head.page.width / head.page.height}}</style></head>
-<body>${definitions}<main aria-label="${escapeXml(title || "Slides")}"><h1 class="words">${escapeXml(title || "Slides")}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
+<head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="${POLICY}"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${escapeXml(title || "Slides")}</title><style>${STYLE}</style></head>
+<body style="--shape:${head.page.width / head.page.height}">${definitions}<main aria-label="${escapeXml(title || "Slides")}"><h1 class="words">${escapeXml(title || "Slides")}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
 <nav aria-label="Slides">${buttons}<span data-at></span></nav>${keys}<script>${SCRIPT}</script></body>
 </html>
 `);

@@ -1,8 +1,10 @@
-import { checked, Deck, Failure } from "@unitext/core/model";
+import { type Asset, checked, Deck, Failure, MOST, SCHEMA_VERSION, upgraded, wellFormed, within } from "@unitext/core/model";
+import type { Report } from "@unitext/core/tally";
 import { z } from "zod";
+import { mediaTypeOf, pictureInfo } from "../picture";
 
 /** The deck as JSON: the model as it is, with the bytes of its pictures in base64 by their SHA-256. */
-const DeckFile = z.object({ format: z.literal("unitext-deck"), version: z.literal(1), deck: Deck, blobs: z.record(z.string(), z.string()) });
+const DeckFile = z.object({ format: z.literal("unitext-deck"), version: z.number().int().min(1), deck: z.unknown(), blobs: z.record(z.string(), z.string()) });
 
 export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): string {
   const blobs: Record<string, string> = {};
@@ -10,11 +12,11 @@ export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | 
     const bytes = picture(sha256);
     if (bytes) blobs[sha256] = toBase64(bytes);
   }
-  return JSON.stringify({ format: "unitext-deck", version: 1, deck, blobs });
+  return JSON.stringify({ format: "unitext-deck", version: SCHEMA_VERSION, deck, blobs });
 }
 
 /** Reads a deck from JSON. Throws a Failure that names the first field that is wrong; pictures whose bytes do not have their sum are refused. */
-export function readJson(text: string, { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string }): { deck: Deck; blobs: Map<string, Uint8Array> } {
+export function readJson(text: string, { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string }): { deck: Deck; blobs: Map<string, Uint8Array>; adapted: Report["adapted"]; left: Report["left"] } {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -25,7 +27,29 @@ export function readJson(text: string, { name, sha256 }: { name: string; sha256:
   const file = checked(DeckFile, value, "The deck");
   const blobs = new Map(Object.entries(file.blobs).map(([sum, data]) => [sum, fromBase64(data)]));
   for (const [sum, bytes] of blobs) if (sha256(bytes) !== sum) throw new Failure("not-valid", `blobs.${sum}`, "The bytes of a picture do not have the sum that the file gives for them.");
-  return { deck: file.deck, blobs };
+  const clean = wellFormed(file.deck);
+  const deck = checked(Deck, upgraded(clean, file.version, name), "The deck");
+  within("slides", deck.slides.length, name);
+  within("elements", deck.slides.reduce((sum, { elements }) => sum + elements.length, 0), name);
+  const left: Report["left"] = [];
+  const assets: Record<string, Asset> = {};
+  for (const [source, asset] of Object.entries(deck.assets)) {
+    const bytes = blobs.get(asset.sha256);
+    const shown = bytes ? whatItIs(asset, bytes) : asset;
+    if (shown) assets[source] = shown;
+    else left.push({ slide: null, what: `the picture ${source}`, why: `it is none that can be shown, or has more than ${MOST.pixels / 1e6} million pixels` });
+  }
+  const adapted = clean === file.deck ? [] : [{ slide: null, what: "texts", how: "halves of characters and NUL in them are shown as �" }];
+  return { deck: { ...deck, assets }, blobs, adapted, left };
+}
+
+/** An asset with the media type and the size that its own bytes show, whatever the file says of it; undefined for what cannot be shown. */
+function whatItIs(asset: Asset, bytes: Uint8Array): Asset | undefined {
+  const mediaType = mediaTypeOf(bytes);
+  if (!mediaType) return undefined;
+  if (!mediaType.startsWith("image/")) return { ...asset, mediaType };
+  const info = pictureInfo(bytes);
+  return info && { sha256: asset.sha256, ...info };
 }
 
 const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
@@ -41,7 +65,9 @@ export function toBase64(bytes: Uint8Array): string {
 }
 
 export function fromBase64(text: string): Uint8Array {
-  const clean = text.replace(/=+$/, "");
+  let end = text.length;
+  while (end > 0 && text[end - 1] === "=") end--;
+  const clean = text.slice(0, end);
   const bytes = new Uint8Array(Math.floor((clean.length * 3) / 4));
   let held = 0;
   let bits = 0;

@@ -1,15 +1,11 @@
 import { type ChartElement, type Element, revealsOf, type Slide, valueSum, withSteps } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
-import { directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
+import { checkedParts, directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
+import { isMacro } from "./macros";
+import { isChecked, safePart } from "./safe";
 
 /** Lists, in the kept file, the parts that are pictures of the deck, with their sums: they are not kept twice. */
 const PICTURES = "unitext/pictures.json";
-
-/** Parts that hold programs, in both standards: they are neither run nor kept. */
-const MACROS = /(?:^|\/)(?:vbaProject[^/]*\.bin|vbaData[^/]*\.xml)$|^(?:Basic|Scripts|Dialogs)\//i;
-export const isMacro = (path: string): boolean => MACROS.test(path);
-/** What is said where parts with programs were left out. */
-export const MACROS_LEFT = { slide: null, what: "its macros", why: "Unitext neither runs nor keeps programs; what they would have done does not happen" };
 
 /** What is said of a presentation of another program in which no slide stands. */
 export const NOTHING_STANDS = { slide: null, what: "its masters and layouts", why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides" };
@@ -35,12 +31,15 @@ export const keptName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => strin
 export class KeptFile {
   private readonly parts: Map<string, PackedPart>;
   private readonly pictures: Record<string, string>;
+  private readonly safe = new Map<string, Uint8Array | PackedPart>();
   constructor(
     readonly name: string,
     bytes: Uint8Array,
     private readonly picture: (sha256: string) => Uint8Array | undefined,
   ) {
-    this.parts = packedParts(bytes);
+    // A kept file may have come with a deck of any sender: what leads out of the archive or can run is not in it.
+    this.parts = checkedParts(bytes, name);
+    for (const path of this.parts.keys()) if (isMacro(path)) this.parts.delete(path);
     const list = this.parts.get(PICTURES);
     this.parts.delete(PICTURES);
     this.pictures = list ? (JSON.parse(strFromU8(unpacked(list))) as Record<string, string>) : {};
@@ -50,7 +49,16 @@ export class KeptFile {
   }
   /** The part as it can be written again; undefined where the file lacks it or its picture is gone. */
   part(path: string): Uint8Array | PackedPart | undefined {
-    return this.parts.get(path) ?? (this.pictures[path] === undefined ? undefined : this.picture(this.pictures[path]));
+    const part = this.parts.get(path);
+    if (!part) return this.pictures[path] === undefined ? undefined : this.picture(this.pictures[path]);
+    if (!isChecked(path)) return part;
+    const known = this.safe.get(path);
+    if (known) return known;
+    const bytes = unpacked(part);
+    const safe = safePart(path, bytes);
+    const shown = safe === bytes ? part : safe;
+    this.safe.set(path, shown);
+    return shown;
   }
   bytes(path: string): Uint8Array | undefined {
     const part = this.part(path);

@@ -1,6 +1,6 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide, slotPlaces } from "@unitext/core/layout";
-import { type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import { cutText, type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
 import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../kept";
@@ -29,7 +29,7 @@ export interface OdpOptions {
 
 /** The name of a slide's page in the file: what links lead to, and by which it is known again. */
 export function pageName(slide: Slide, number: number): string {
-  return `${number} ${nameOf(slide).replace(/[#\s]+/g, " ").trim().slice(0, 60)}`.trim();
+  return `${number} ${cutText(nameOf(slide).replace(/[#\s]+/g, " ").trim(), 60)}`.trim();
 }
 
 /** Gives what comes in the ids by which motion names it. */

@@ -1,8 +1,8 @@
-import { ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { cutText, ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, type Worn, wornBy } from "../kept";
+import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, unsafeContent, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, type Worn, wornBy } from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
@@ -100,6 +100,7 @@ class OdpReader {
     if (!body) throw new Failure("not-readable", options.name, at(content, "body", "text") ? "The file is a text document, not a presentation; rename it to .odt." : "The file holds no presentation.");
     const scripts = child(content, "scripts");
     if ([...this.parts.keys()].some(isMacro) || scripts?.children.length) this.left.push(MACROS_LEFT);
+    this.left.push(...unsafeContent(this.parts.keys(), (path) => this.parts.get(path)));
     const styles = this.part("styles.xml", false);
     const [ofMasters, ofPages] = [child(styles, "automatic-styles"), child(content, "automatic-styles")];
     const shared = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles")];
@@ -333,7 +334,7 @@ class OdpReader {
       const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(this.behind, null, dark)), ours: false, standing: new Map() };
       const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(graphic);
-      drawn = { name: (attribute(element, "display-name") ?? name ?? "").slice(0, 300), ...(background ? { background } : {}), elements };
+      drawn = { name: cutText((attribute(element, "display-name") ?? name ?? ""), 300), ...(background ? { background } : {}), elements };
       this.drawnBehind.set(name ?? "", drawn);
     }
     const { background, ...rest } = drawn;
@@ -347,7 +348,7 @@ class OdpReader {
     return (childrenOf(page, "annotation") as XmlNode[]).slice(0, 2000).map((note) => {
       const date = child(note, "date")?.text.slice(0, 40);
       const text = childrenOf(note, "p").map((paragraph) => plainWords(paragraph as XmlNode)).join("\n");
-      return { author: (child(note, "creator")?.text ?? "").slice(0, 300), text: text.slice(0, 20000), ...(date ? { date } : {}) };
+      return { author: cutText((child(note, "creator")?.text ?? ""), 300), text: cutText(text, 20000), ...(date ? { date } : {}) };
     });
   }
 

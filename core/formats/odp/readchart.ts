@@ -1,4 +1,4 @@
-import type { ChartElement, ChartForm, ChartLook, Series } from "@unitext/core/model";
+import { cutText, type ChartElement, type ChartForm, type ChartLook, type Series } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 
@@ -126,7 +126,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     return Number.isFinite(value) ? value : undefined;
   };
   const axisOf = (element: XmlNode | undefined): ChartLook["xAxis"] => {
-    const [title, least, most] = [titleOf(element).slice(0, 500), bound(element, "minimum"), bound(element, "maximum")];
+    const [title, least, most] = [cutText(titleOf(element), 500), bound(element, "minimum"), bound(element, "maximum")];
     const found = { ...(title ? { title } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
     return Object.keys(found).length ? found : undefined;
   };
@@ -140,17 +140,17 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const along = { ...axisOf(axis("x")), ...(form !== "scatter" && axis("x") && turned !== (form === "bar") ? { reversed: true } : {}) };
   const yAxis = axisOf(firstAxis);
   const otherFormat = usualShare(stack, formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? "")));
-  const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: otherFormat.slice(0, 100) } : {}) };
+  const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: cutText(otherFormat, 100) } : {}) };
   const odd = LIKE[main] ?? (property(area, "chart", "three-dimensional") === "true" ? "its depth" : undefined);
   return {
     form,
     categories,
     series,
     ...(stack ? { stack } : {}),
-    ...(title ? { title: title.slice(0, 1000) } : {}),
+    ...(title ? { title: cutText(title, 1000) } : {}),
     legend: legend ? (LEGEND[attribute(legend, "legend-position") ?? "end"] ?? "right") : "none",
     ...(labels ? { labels } : {}),
-    ...(format ? { format: format.slice(0, 100) } : {}),
+    ...(format ? { format: cutText(format, 100) } : {}),
     ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(yAxis ? { yAxis } : {}),
     ...(series.some(({ by }) => by === "second") && Object.keys(other).length ? { secondAxis: other } : {}),

@@ -1,4 +1,4 @@
-import { DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
 import { child, childrenOf, type XmlElement, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { readable, WHITE } from "./ground";
@@ -38,7 +38,7 @@ export function readHead({ styles, meta, kept, pages, looks, masterPages, newId 
     ...fresh,
     page: page.success ? page.data : fresh.page,
     language: language.success ? language.data : "en",
-    properties: { title: said("title").slice(0, 500), author: (said("initial-creator") || said("creator")).slice(0, 500), event: said("subject").slice(0, 500), date: "" },
+    properties: { title: cutText(said("title"), 500), author: cutText((said("initial-creator") || said("creator")), 500), event: cutText(said("subject"), 500), date: "" },
     theme: { ...fresh.theme, name: "From the file", ornament: "none" as const, colours: readable({ ...fresh.theme.colours, paper, ink: "#000000" }) },
   };
   const whole = DeckHead.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });

@@ -1,4 +1,4 @@
-import { NUMBER_SIGN, type RegionBox } from "@unitext/core/model";
+import { cutText, NUMBER_SIGN, type RegionBox } from "@unitext/core/model";
 import { child, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { isNumber } from "./readelements";
@@ -42,7 +42,7 @@ export function readRegions(page: XmlNode, graphic: Record<string, string>, { ma
     const align = text[0]?.align;
     const look = text[0]?.runs[0]?.look;
     const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
-    return [{ region: words.trim() === NUMBER_SIGN ? "number" : region, text: words.slice(0, 500), frame: standing.frame, style: work.style(sided) }];
+    return [{ region: words.trim() === NUMBER_SIGN ? "number" : region, text: cutText(words, 500), frame: standing.frame, style: work.style(sided) }];
   }).slice(0, 10);
 }
 

@@ -1,4 +1,4 @@
-import { type Bullet, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
+import { cutText, type Bullet, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { clamp, points, turned } from "./names";
@@ -237,7 +237,7 @@ export class OdpStyles {
     const size = share(attribute(text, "font-size"));
     const own = attribute(text, "use-window-font-color") === "true" ? undefined : colour(attribute(text, "color"));
     const family = attribute(text, "font-family")?.split(",")[0]?.replace(/^['"]|['"]$/g, "");
-    const rest = { ...(own ? { colour: own } : {}), ...(size && size !== 1 ? { size: clamp(size, 0.1, 4) } : {}), ...(family ? { font: family.slice(0, 200) } : {}) };
+    const rest = { ...(own ? { colour: own } : {}), ...(size && size !== 1 ? { size: clamp(size, 0.1, 4) } : {}), ...(family ? { font: cutText(family, 200) } : {}) };
     const indents = { left: round(clamp(left, -4032, 4032)), first: round(clamp(first, -4032, 4032)) };
     if (kind === "list-level-style-number") {
       const format = attribute(element, "num-format");

@@ -1,4 +1,4 @@
-import { Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import { cutText, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
@@ -55,8 +55,8 @@ class OdtReader {
     const { front } = this.document;
     const meta = at(this.part("meta.xml", false), "meta");
     const said = (name: string) => (child(meta, name) as XmlNode | undefined)?.text.trim() ?? "";
-    if (said("title")) front.title = said("title").slice(0, 500);
-    if (said("creator") || said("initial-creator")) front.author = (said("initial-creator") || said("creator")).slice(0, 500);
+    if (said("title")) front.title = cutText(said("title"), 500);
+    if (said("creator") || said("initial-creator")) front.author = cutText((said("initial-creator") || said("creator")), 500);
     const words = childrenOf(child(styles, "styles"), "default-style").map((style) => child(style, "text-properties") as XmlNode | undefined).find((found) => attribute(found, "language"));
     const [code, country] = [attribute(words, "language"), attribute(words, "country")];
     const language = Language.safeParse(said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""));
@@ -120,7 +120,7 @@ class OdtReader {
     const text = paragraphText({ kind: "plain", level: 0, runs });
     const outline = localName(element) === "h" ? Number(attribute(element, "outline-level") ?? 1) : chain.find(({ outline: level }) => level)?.outline;
     if (names.includes("title") || outline) {
-      if (names.includes("title") && !this.document.front.title) this.document.front.title = text.slice(0, 500);
+      if (names.includes("title") && !this.document.front.title) this.document.front.title = cutText(text, 500);
       const words = runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }));
       this.push(into, { kind: "heading", depth: names.includes("title") ? 1 : Math.min(6, outline ?? 1), text: [{ kind: "plain", level: 0, runs: words }] });
       return finish();
@@ -138,8 +138,8 @@ class OdtReader {
         next.to = this.number;
       } else this.push(into, { kind: "quote", text: [{ kind: "plain", level: 0, runs }] });
     } else if (names.some((name) => /^(table|figure|illustration|caption|drawing)$/.test(name)) && (next?.kind === "picture" || (next?.kind === "figure" && next.figure.kind === "table"))) {
-      if (next.kind === "picture") next.picture.caption = text.slice(0, 2000);
-      else if (next.kind === "figure" && next.figure.kind === "table") next.figure.caption = text.slice(0, 2000);
+      if (next.kind === "picture") next.picture.caption = cutText(text, 2000);
+      else if (next.kind === "figure" && next.figure.kind === "table") next.figure.caption = cutText(text, 2000);
     } else {
       const side = chain.find(({ align }) => align)?.align;
       this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, ...(side ? { align: side } : {}), runs }] });
@@ -229,7 +229,7 @@ class OdtReader {
       const picture = held.find((block) => block.kind === "picture");
       const [words, ...others] = held.filter((block) => block.kind === "text");
       if (picture?.kind === "picture" && words?.kind === "text" && !others.length) {
-        picture.picture.caption = words.text.map(paragraphText).join(" ").trim().slice(0, 2000);
+        picture.picture.caption = cutText(words.text.map(paragraphText).join(" ").trim(), 2000);
         into.push(picture);
       } else into.push(...held);
     } else if (image) {

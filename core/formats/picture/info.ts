@@ -1,11 +1,19 @@
-import type { Asset } from "@unitext/core/model";
+import { type Asset, MOST } from "@unitext/core/model";
 import { svgInfo } from "./svg";
 
 /** Whether bytes may be XML: a mark of their encoding, white space, then a tag. */
 const MARKUP = /^(?:\u00ef\u00bb\u00bf|\u00fe\u00ff|\u00ff\u00fe)?[\s\0]*</;
 
+type Size = Omit<Asset, "sha256">;
+
+/** Media type and pixel size of a picture that can be shown: one that is none, or has more pixels than are taken, is undefined. */
+export function pictureInfo(bytes: Uint8Array): Size | undefined {
+  const size = pictureSize(bytes);
+  return size && size.width * size.height <= MOST.pixels ? size : undefined;
+}
+
 /** Media type and pixel size of a PNG (ISO/IEC 15948, IHDR), a GIF (89a, logical screen), a JPEG (ISO/IEC 10918-1, frame header) or an SVG, or undefined for anything else. */
-export function pictureInfo(bytes: Uint8Array): Omit<Asset, "sha256"> | undefined {
+export function pictureSize(bytes: Uint8Array): Size | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length > 24 && view.getUint32(0) === 0x89504e47 && view.getUint32(4) === 0x0d0a1a0a) return sized("image/png", view.getUint32(16), view.getUint32(20));
   if (bytes.length > 13 && view.getUint32(0) === 0x47494638) return hasImage(bytes) ? sized("image/gif", view.getUint16(6, true), view.getUint16(8, true)) : undefined;
@@ -37,6 +45,6 @@ function hasImage(bytes: Uint8Array): boolean {
   return false;
 }
 
-function sized(mediaType: Asset["mediaType"], width: number, height: number) {
+function sized(mediaType: Asset["mediaType"], width: number, height: number): Size | undefined {
   return width > 0 && height > 0 ? { mediaType, width, height } : undefined;
 }

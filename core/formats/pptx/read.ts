@@ -1,7 +1,7 @@
-import { type ArrangementName, type Background, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum } from "@unitext/core/model";
+import { cutText, type ArrangementName, type Background, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum, within } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, motionSum, nested, NOTHING_STANDS, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
+import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, unsafeContent, motionSum, nested, NOTHING_STANDS, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -67,7 +67,9 @@ class Reader implements OwnFile {
     const presentation = pack.tree(main);
     if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
     if ([...pack.paths].some(isMacro)) this.left.push(MACROS_LEFT);
+    this.left.push(...unsafeContent(pack.paths, (path) => pack.bytes(path)));
     const paths = this.slidePaths(main, presentation);
+    within("slides", paths.length, options.name);
     const tagsOf = isTagged(pack) ? (path: string) => readTags(pack, path) : () => new Map<string, unknown>();
     const tags = tagsOf(main);
     const found = readHead(pack, options, { main, presentation, kept: tags.get(TAG.deck), firstSlide: paths[0] });
@@ -184,7 +186,7 @@ class Reader implements OwnFile {
       ...(source ? { source } : {}),
       ...(origin ? { origin } : {}),
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
-      ...(typeof kept.section === "string" && kept.section ? { section: kept.section.slice(0, 300) } : {}),
+      ...(typeof kept.section === "string" && kept.section ? { section: cutText(kept.section, 300) } : {}),
     };
     if (this.ours.isOurs(tree, shapes, kept, known)) {
       const used = new Set<string>();
@@ -332,12 +334,12 @@ class Reader implements OwnFile {
     part(inheritance.masterPath, inheritance.master, "m");
     if (hides) drawn.length = 0;
     part(inheritance.layoutPath, inheritance.layout, "l");
-    return this.named({ name: inheritance.layoutName.slice(0, 300), ...(background ? { background } : {}), elements: drawn });
+    return this.named({ name: cutText(inheritance.layoutName, 300), ...(background ? { background } : {}), elements: drawn });
   }
 
   private emptyMaster(inheritance: Inheritance, look: Look): string {
     const { background } = this.masters[this.master(inheritance, look)] as Master;
-    return this.named({ name: inheritance.layoutName.slice(0, 300), ...(background ? { background } : {}), elements: [] });
+    return this.named({ name: cutText(inheritance.layoutName, 300), ...(background ? { background } : {}), elements: [] });
   }
 
   private named(master: Master): string {

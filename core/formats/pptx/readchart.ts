@@ -1,4 +1,4 @@
-import type { ChartElement, ChartForm, ChartLook, Series } from "@unitext/core/model";
+import { cutText, type ChartElement, type ChartForm, type ChartLook, type Series } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, colourIn } from "./colour";
 
@@ -127,7 +127,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     };
     const said = words(child(found, "title"));
     const [least, most] = [bound("min"), bound("max")];
-    const all = { ...(said ? { title: said.slice(0, 500) } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
+    const all = { ...(said ? { title: cutText(said, 500) } : {}), ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) };
     return Object.keys(all).length ? all : undefined;
   };
   const onSide = (sides: string) => values.find((part) => sides.includes(child(part, "axPos")?.attributes.val ?? "-"));
@@ -141,7 +141,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const [onAxis, onLabels] = [own(child(up, "numFmt")), shows("showVal") ? own(child(labels, "numFmt")) : undefined];
   const told = onAxis && onAxis !== "General" ? onAxis : (onLabels ?? onAxis);
   const otherShown = own(child(second, "numFmt")) ?? otherFormat;
-  const other = { ...axisOf(second), ...(otherShown && otherShown !== "General" ? { format: otherShown.slice(0, 100) } : {}) };
+  const other = { ...axisOf(second), ...(otherShown && otherShown !== "General" ? { format: cutText(otherShown, 100) } : {}) };
   const shown = stack === "share" ? format : (told ?? format);
   const odd = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
@@ -149,10 +149,10 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     categories,
     series,
     ...(stack ? { stack } : {}),
-    ...(heading ? { title: heading.slice(0, 1000) } : {}),
+    ...(heading ? { title: cutText(heading, 1000) } : {}),
     legend: key ? legend : "none",
     ...(labels && shows("showPercent") ? { labels: "share" } : labels && shows("showVal") ? { labels: "value" } : {}),
-    ...(shown && shown !== "General" ? { format: shown.slice(0, 100) } : {}),
+    ...(shown && shown !== "General" ? { format: cutText(shown, 100) } : {}),
     ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(y ? { yAxis: y } : {}),
     ...(second && Object.keys(other).length ? { secondAxis: other } : {}),

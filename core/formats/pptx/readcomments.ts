@@ -1,4 +1,4 @@
-import { type Comment, Failure } from "@unitext/core/model";
+import { cutText, type Comment, Failure } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf } from "../archive";
 import type { OpenedPackage } from "./package";
@@ -22,7 +22,7 @@ export function commentReader(pack: OpenedPackage, main: () => string, left: Rep
           const words = child(comment, "text")?.text ?? readBody(child(comment, "txBody"), { styles: [], codeFont: undefined, link: () => undefined }).map(({ runs }) => runs.map(({ text }) => text).join("")).join("\n");
           const { authorId = "", dt, created } = comment.attributes;
           const date = dt ?? created;
-          return { author: (authors?.get(authorId) ?? "").slice(0, 300), text: words.slice(0, 20000), ...(date ? { date: date.slice(0, 40) } : {}) };
+          return { author: cutText((authors?.get(authorId) ?? ""), 300), text: cutText(words, 20000), ...(date ? { date: cutText(date, 40) } : {}) };
         });
       } catch (error) {
         if (!(error instanceof Failure)) throw error;

@@ -1,4 +1,4 @@
-import { DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
 import { child, childrenOf, partText, type XmlElement } from "../archive";
 import type { ReadOptions } from "../reading";
 import { Inheritance } from "./inherit";
@@ -37,7 +37,7 @@ export function readHead(pack: OpenedPackage, { newId }: ReadOptions, { main, pr
     ...fresh,
     page: page.success ? page.data : fresh.page,
     language: language.success ? language.data : guessLanguage(pack, firstSlide),
-    properties: { title: said("title").slice(0, 500), author: said("creator").slice(0, 500), event: said("subject").slice(0, 500), date: "" },
+    properties: { title: cutText(said("title"), 500), author: cutText(said("creator"), 500), event: cutText(said("subject"), 500), date: "" },
   };
   const whole = DeckHead.safeParse({ ...base, ...(typeof kept === "object" ? kept : {}), page: base.page });
   if (kept && whole.success) {

@@ -1,4 +1,4 @@
-import { type ArrangementName, Binding, type Cell, ForeignDrawing, type Element, type Geometry, Id, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
+import { cutText, type ArrangementName, Binding, type Cell, ForeignDrawing, type Element, type Geometry, Id, isEmptyText, joinRuns, linkedAll, type PictureElement, type RichText, run, slotsOf, type TableElement, type TextStyle } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { type ColourContext, fraction } from "./colour";
@@ -100,7 +100,7 @@ export class ShapeReader {
     const base = {
       id: identity.id ?? this.work.newId(path),
       slot,
-      ...(named.name ? { name: named.name.slice(0, 300) } : {}),
+      ...(named.name ? { name: cutText(named.name, 300) } : {}),
       ...(standing ? standingFacts(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
@@ -382,7 +382,7 @@ export class ShapeReader {
   }
 
   private foreign(what: string, base: Base, named: Record<string, string>, text: RichText, picture?: string): Element {
-    return { kind: "foreign", ...base, what: what.slice(0, 200), text, ...(picture ? { picture } : {}), alt: named.descr ?? "" };
+    return { kind: "foreign", ...base, what: cutText(what, 200), text, ...(picture ? { picture } : {}), alt: named.descr ?? "" };
   }
 
   private adapted(what: string, how: string): void {

@@ -1,4 +1,4 @@
-import { ArrangementName, type Background, type Fill, NUMBER_SIGN, type RegionBox, type Slide, type Transition } from "@unitext/core/model";
+import { cutText, ArrangementName, type Background, type Fill, NUMBER_SIGN, type RegionBox, type Slide, type Transition } from "@unitext/core/model";
 import { at, child, localName, type XmlElement } from "../archive";
 import { held } from "../kept";
 import { nearTransition } from "../motion";
@@ -31,7 +31,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
     const frame = ref && work.inheritance.frame(shape, ref);
     if (!ref || !region || !frame) return [];
     const { text, style, box } = reader.body(shape, ref);
-    const words = text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n").slice(0, 500);
+    const words = cutText(text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n"), 500);
     if (words === "" && region !== "number") return [];
     // What holds the number and nothing else is one, wherever the file has it.
     if (words.trim() === NUMBER_SIGN) return [{ region: "number", text: NUMBER_SIGN, frame, style, box }];

@@ -1,5 +1,5 @@
 import { bidiLevels, isSignFont } from "@unitext/core/layout";
-import { joinRuns, Language, type Mark, MAX_LEVEL, NUMBER_SIGN, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import { cutText, joinRuns, Language, type Mark, MAX_LEVEL, NUMBER_SIGN, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
 import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../archive";
 import { ommlTex } from "../math";
@@ -49,7 +49,7 @@ const SIGNS = /^[\u00a0-\u00ff\uf020-\uf0ff\s]+$/;
 /** The font of signs that a run names (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is of signs: it stands past ASCII, as such fonts have them. */
 function signFont(properties: XmlElement | undefined, text: string): string | undefined {
   const typeface = child(properties, "sym")?.attributes.typeface;
-  return isSignFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? typeface.slice(0, 200) : undefined;
+  return isSignFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? cutText(typeface, 200) : undefined;
 }
 
 /** Whether a link keeps the colour of its words (an extension of its maker): else it has that of the theme's links (common practice, no source). */

@@ -1,4 +1,4 @@
-import { Theme, THEMES } from "@unitext/core/model";
+import { cutText, Theme, THEMES } from "@unitext/core/model";
 import { at, child, type XmlElement } from "../archive";
 
 const SYSTEM: Record<string, string> = { windowText: "#000000", window: "#ffffff" };
@@ -36,6 +36,6 @@ export function readTheme(part: XmlElement, master: XmlElement | undefined): The
     fonts: { heading: face("majorFont", "Noto Sans"), body: face("minorFont", "Noto Sans"), code: base.fonts.code },
     ornament: "none" as const,
   };
-  return Theme.parse({ ...theme, name: theme.name.slice(0, 80) });
+  return Theme.parse({ ...theme, name: cutText(theme.name, 80) });
 }
 

@@ -1,4 +1,4 @@
-import { type Deck, sectionBegun, type Slide, textHash } from "@unitext/core/model";
+import { cutText, type Deck, sectionBegun, type Slide, textHash } from "@unitext/core/model";
 import { child, childrenOf, xml, type XmlElement } from "../archive";
 
 /**
@@ -18,7 +18,7 @@ interface Section {
 export function readSections(presentation: XmlElement): Section[] {
   const list = childrenOf(child(presentation, "extLst"), "ext").flatMap((extension) => childrenOf(extension, "sectionLst"))[0];
   return childrenOf(list, "section").map((section) => ({
-    name: (section.attributes.name ?? "").trim().slice(0, 300),
+    name: cutText((section.attributes.name ?? "").trim(), 300),
     slides: childrenOf(child(section, "sldIdLst"), "sldId").flatMap(({ attributes }) => attributes.id ?? []),
   }));
 }

@@ -1,4 +1,4 @@
-import { canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
+import { cutText, canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { firstPicture } from "./drawing";
 import { type ColourContext, colourIn, fraction } from "./colour";
@@ -24,7 +24,7 @@ const UNDERLINE: Record<string, NonNullable<RunLook["underline"]>> = { sng: "sin
 export function familyOf(typeface: string | undefined, { fonts }: StyleContext): string | undefined {
   if (!typeface) return undefined;
   const name = typeface.startsWith("+mj") ? fonts.major : typeface.startsWith("+mn") ? fonts.minor : typeface;
-  return name ? name.slice(0, 200) : undefined;
+  return name ? cutText(name, 200) : undefined;
 }
 
 /** What the first of several sources says that says anything: an attribute, or an element of one of some names. */
@@ -97,7 +97,7 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const share = size && localName(size) === "buSzPct" ? size : undefined;
   // "As the text has it" (buFontTx, buSzTx) ends what styles further off say.
   const font = inner("buFont", "buFontTx")?.attributes.typeface;
-  const bullet = { ...(sign ? { sign } : {}), ...(scheme ? { scheme } : {}), ...(picture ? { picture } : {}), ...(colour ? { colour } : {}), ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}), ...(font && kind === "buChar" ? { font: font.slice(0, 200) } : {}) };
+  const bullet = { ...(sign ? { sign } : {}), ...(scheme ? { scheme } : {}), ...(picture ? { picture } : {}), ...(colour ? { colour } : {}), ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}), ...(font && kind === "buChar" ? { font: cutText(font, 200) } : {}) };
   const [left, right, first] = [attribute("marL"), attribute("marR"), attribute("indent")];
   const rtl = attribute("rtl");
   const tabs = childrenOf(inner("tabLst"), "tab").map(({ attributes }) => tabStop(clamp(points(attributes.pos), 0, 4032), TABS[attributes.algn ?? ""] ?? "start")).slice(0, 32);

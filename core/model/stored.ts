@@ -1,0 +1,38 @@
+import type { z } from "zod";
+import { Failure } from "./failure";
+import { PathData } from "./look";
+import { wellFormed } from "./wellformed";
+
+/** The version of the schema in which decks, slides and changes are stored and sent. Raise it with every change of the model that data of before would not pass, and add the step that leads there. */
+export const SCHEMA_VERSION = 2;
+
+/** Outlines that are no path data are drawn as nothing. */
+function withPathData(value: unknown): unknown {
+  if (Array.isArray(value)) {
+    const list = value.map(withPathData);
+    return list.some((one, at) => one !== value[at]) ? list : value;
+  }
+  if (typeof value !== "object" || value === null) return value;
+  const entries = Object.entries(value).map(([key, held]): [string, unknown] => [key, key === "d" && typeof held === "string" && !PathData.safeParse(held).success ? "" : withPathData(held)]);
+  return entries.some(([key, held]) => held !== (value as Record<string, unknown>)[key]) ? Object.fromEntries(entries) : value;
+}
+
+/** What leads from each version to the next, the first from version 1: from the JSON of a deck, a slide or a change to the same in the next version. */
+const STEPS: readonly ((value: unknown) => unknown)[] = [
+  // 1 to 2: texts are well-formed Unicode, outlines are path data.
+  (value) => withPathData(wellFormed(value)),
+];
+
+/** JSON of an earlier version in the present one. Throws a Failure `not-supported` for one that a later version of the program has written. */
+export function upgraded(value: unknown, version: number, where: string): unknown {
+  if (version > SCHEMA_VERSION) throw new Failure("not-supported", where, "This was saved by a newer version of Unitext. Bring the program up to date to open it.");
+  return STEPS.slice(version - 1).reduce((current, step) => step(current), value);
+}
+
+/** Stored JSON, brought up to date and checked. Throws a Failure `not-readable` that names the field that is wrong, or `not-supported` for a later version. */
+export function readStored<S extends z.ZodType>(schema: S, value: unknown, version: number, where: string): z.output<S> {
+  const result = schema.safeParse(upgraded(value, version, where));
+  if (result.success) return result.data;
+  const [issue] = result.error.issues;
+  throw new Failure("not-readable", where, `What is stored of ${where} is damaged at ${issue?.path.map(String).join(".") || "its root"}: ${issue?.message ?? "it is not valid"}. Nothing was changed; restore a backup, or tell who runs the service.`);
+}

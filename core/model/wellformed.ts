@@ -1,0 +1,46 @@
+const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" });
+/** How far back from a cut the character that it goes through can begin. */
+const LONGEST = 64;
+
+/** A text cut to at most `most` UTF-16 code units, before the character (UAX #29, grapheme cluster) through which the cut would go. */
+export function cutText(text: string, most: number): string {
+  if (text.length <= most) return text;
+  const from = Math.max(0, most - LONGEST);
+  const start = from > 0 && /[\udc00-\udfff]/.test(text[from] as string) ? from - 1 : from;
+  const at = graphemes.segment(text.slice(start, most + LONGEST)).containing(most - start);
+  const cut = start + (at?.index ?? most - start);
+  // A character longer than that is none that anybody reads.
+  return text.slice(0, cut > start ? cut : most).toWellFormed();
+}
+
+/** What stands for a character that no text may hold. */
+const REPLACEMENT = "\ufffd";
+const isWell = (text: string) => text.isWellFormed() && !text.includes("\0");
+const well = (text: string) => text.toWellFormed().replaceAll("\0", REPLACEMENT);
+
+/**
+ * A value with every text in it as Unicode allows it: halves of surrogate pairs and NUL, which neither XML nor the
+ * database can hold, are replaced by U+FFFD. The same object where nothing is to be replaced.
+ */
+export function wellFormed<T>(value: T): T {
+  if (typeof value === "string") return (isWell(value) ? value : well(value)) as T;
+  if (typeof value !== "object" || value === null || value instanceof Uint8Array) return value;
+  if (Array.isArray(value)) {
+    let changed: unknown[] | undefined;
+    for (let at = 0; at < value.length; at++) {
+      const one = wellFormed(value[at] as unknown);
+      if (one !== value[at]) (changed ??= value.slice())[at] = one;
+    }
+    return (changed ?? value) as T;
+  }
+  let changed: Record<string, unknown> | undefined;
+  for (const [key, held] of Object.entries(value)) {
+    const name = isWell(key) ? key : well(key);
+    const one = wellFormed(held as unknown);
+    if (one === held && name === key) continue;
+    changed ??= { ...value } as Record<string, unknown>;
+    if (name !== key) delete changed[key];
+    changed[name] = one;
+  }
+  return (changed ?? value) as T;
+}
