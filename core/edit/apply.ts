@@ -61,7 +61,15 @@ export function touches(change: Change): string[] {
 
 /** Whether two changes made on the same version write the same thing: one aspect equals or contains the other. */
 export function collide(a: readonly string[], b: readonly string[]): boolean {
-  return a.some((one) => b.some((other) => one === other || one.startsWith(`${other}/`) || other.startsWith(`${one}/`)));
+  return meets(a, new Set(b)) || meets(b, new Set(a));
+}
+
+/** Whether an aspect, or one that contains it, is in a set. */
+function meets(aspects: readonly string[], others: ReadonlySet<string>): boolean {
+  return aspects.some((aspect) => {
+    for (let end = aspect.length; end > 0; end = aspect.lastIndexOf("/", end - 1)) if (others.has(aspect.slice(0, end))) return true;
+    return false;
+  });
 }
 
 /** What a change did, in a few words: "Moved 3 slides". */

@@ -40,14 +40,21 @@ export type Brought = z.infer<typeof Brought>;
 export const SentChange = z.object({ id: Id, change: Change, text: z.string().max(20_000_000).optional(), says: z.string().max(500).optional(), undoes: Id.optional(), redoes: Id.optional() });
 export type SentChange = z.infer<typeof SentChange>;
 /** Changes made on a version, in order; taken together or not at all. */
-export const ChangeRequest = z.object({ base: z.number().int().nonnegative(), changes: z.array(SentChange).min(1).max(500) });
+export const ChangeRequest = z.object({
+  base: z.number().int().nonnegative().max(2 ** 31 - 1),
+  changes: z
+    .array(SentChange)
+    .min(1)
+    .max(500)
+    .refine((list) => new Set(list.map(({ id }) => id)).size === list.length, "two changes have the same id"),
+});
 export type ChangeRequest = z.infer<typeof ChangeRequest>;
 
 /** A change as the log holds it. */
 export const LoggedChange = z.object({ version: z.number().int(), id: Id, change: Change });
 export type LoggedChange = z.infer<typeof LoggedChange>;
-/** The changes are committed: the version now, and those of others that came between. */
-export const ChangeReply = z.object({ version: z.number().int(), others: z.array(LoggedChange) });
+/** The changes are committed: the version now, and the log since the version that they were made on, in order; those that were sent come without their content. */
+export const ChangeReply = z.object({ version: z.number().int(), changes: z.array(LoggedChange.partial({ change: true })) });
 export type ChangeReply = z.infer<typeof ChangeReply>;
 /** What was changed since a version; each is a LoggedChange and is checked as it is taken in, so that many do not hold the page up. */
 export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(z.unknown()) });

@@ -246,9 +246,10 @@ export async function applyChanges(db: Database, id: string, user: string, { bas
     if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
     if (base > row.version) throw new Failure("conflict", id, "The changes were made on a version that this deck does not have.");
     const since = await changesSince(tx, id, base);
-    const known = new Set((await tx.select({ id: changes.id }).from(changes).where(and(eq(changes.deck, id), inArray(changes.id, sent.map((item) => item.id))))).map((item) => item.id));
+    const known = new Map((await tx.select({ id: changes.id, version: changes.version }).from(changes).where(and(eq(changes.deck, id), inArray(changes.id, sent.map((item) => item.id))))).map((item) => [item.id, item.version]));
     const fresh = sent.filter((item) => !known.has(item.id));
-    const others = since.filter((item) => !sent.some((own) => own.id === item.id));
+    const own = new Set(sent.map((item) => item.id));
+    const others = since.filter((item) => !own.has(item.id));
     const written = others.flatMap(({ change }) => touches(change));
     for (const { change } of fresh) {
       if (collide(touches(change), written)) throw new Failure("conflict", id, "Somebody else changed the same thing meanwhile.");
@@ -258,7 +259,9 @@ export async function applyChanges(db: Database, id: string, user: string, { bas
       version = await writeChanges(tx, row, user, fresh, arrival);
       await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
     }
-    return { version, others };
+    const log = since.map(({ version: at, id: change, ...entry }) => (own.has(change) ? { version: at, id: change } : { version: at, id: change, ...entry }));
+    const earlier = [...known].filter(([, at]) => at <= base).map(([change, at]) => ({ version: at, id: change }));
+    return { version, changes: [...earlier, ...log, ...fresh.map((item, nth) => ({ version: row.version + nth + 1, id: item.id }))] };
   });
 }
 

@@ -10,6 +10,10 @@ class Backend {
   online = true;
   conflict = false;
   received = 0;
+  /** The server has a fault; loses its next answer; refuses one rate. */
+  failing = false;
+  losing = false;
+  poison = 0;
   right = "own";
 
   /** Steps of earlier sessions, the last first. */
@@ -38,10 +42,16 @@ class Backend {
       this.conflict = false;
       return json({ error: { code: "conflict", where: "d", message: "Somebody else changed the same thing meanwhile." }, state: this.state() }, 409);
     }
-    const others = this.log.filter(({ version, id }) => version > base && !changes.some((own) => own.id === id));
+    const poison = changes.find(({ change }) => change.kind === "setRate" && change.rate === this.poison);
+    if (this.failing) return json({ error: { code: "failed", where: "/", message: "Something went wrong on the server." } }, 500);
+    if (poison) return json({ error: { code: "not-valid", where: "changes", message: "A rate like this is not taken." } }, 400);
     this.sent.push(...changes);
     for (const { id, change } of changes) if (!this.log.some((known) => known.id === id)) this.take(id, change);
-    return json({ version: this.version, others });
+    if (this.losing) {
+      this.losing = false;
+      throw new TypeError("network");
+    }
+    return json({ version: this.version, changes: this.log.filter(({ version }) => version > base) });
   }
 }
 
@@ -53,7 +63,7 @@ let announce: (version: number) => void = () => undefined;
 beforeAll(() => {
   Object.assign(globalThis, {
     fetch: async (path: string, init: RequestInit = {}) => backend.current.answer(path, init),
-    localStorage: { getItem: (key: string) => stored.get(key) ?? null, setItem: (key: string, value: string) => stored.set(key, value), removeItem: (key: string) => stored.delete(key) },
+    localStorage: { get length() { return stored.size; }, key: (at: number) => [...stored.keys()][at] ?? null, getItem: (key: string) => stored.get(key) ?? null, setItem: (key: string, value: string) => stored.set(key, value), removeItem: (key: string) => stored.delete(key) },
     window: { addEventListener: (name: string, listener: () => void) => listeners.set(name, new Set([...(listeners.get(name) ?? []), listener])), removeEventListener: (name: string, listener: () => void) => listeners.get(name)?.delete(listener) },
     EventSource: class {
       onmessage: (event: { data: string }) => void = () => undefined;
@@ -213,8 +223,66 @@ describe("a deck open in a page", () => {
     session.apply(hide("a"));
     session.apply(hide("b"));
     await settled(session);
-    expect(session.snapshot().said?.text).toContain("1 of your changes");
+    expect(session.snapshot().said?.text).toContain("“Hid a slide” of yours could not be put on top");
     expect(hidden(backend.current.deck)).toEqual(["b"]);
+    session.close();
+  });
+
+  it("keeps what was not sent while the server has a fault, also where the page is opened anew, and sends it afterwards", async () => {
+    const session = await open();
+    backend.current.failing = true;
+    session.apply(hide("a"));
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    expect(session.snapshot().status).toBe("waiting");
+    session.close();
+    const again = await open();
+    expect(hidden(again.snapshot().deck)).toEqual(["a"]);
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    expect([...stored.values()].some((value) => value.includes("setHidden"))).toBe(true);
+    backend.current.failing = false;
+    await settled(again);
+    expect(hidden(backend.current.deck)).toEqual(["a"]);
+    expect([...stored.keys()].filter((key) => key.includes("outbox"))).toEqual([]);
+    again.close();
+  });
+
+  it("sets aside a change that can never be taken, with its words, and sends what was done after it", async () => {
+    const session = await open();
+    backend.current.poison = 99;
+    session.apply(hide("a"));
+    session.apply({ kind: "setRate", rate: 99 }, { words: "Changed the rate" });
+    session.apply({ kind: "setNotes", slide: "b", notes: plainText("kept") });
+    await settled(session);
+    expect([hidden(backend.current.deck), textOf(backend.current.deck.slides[1]?.notes ?? []), backend.current.deck.rate]).toEqual([["a"], "kept", emptyDeck("d", "").rate]);
+    expect(session.snapshot().aside).toMatchObject([{ says: "Changed the rate", reason: "A rate like this is not taken." }]);
+    expect(session.snapshot().deck.rate).toBe(emptyDeck("d", "").rate);
+    session.close();
+    const again = await open();
+    expect(again.snapshot().aside).toHaveLength(1);
+    again.forgetAside();
+    expect(again.snapshot().aside).toEqual([]);
+    again.close();
+  });
+
+  it("has each change once where an answer was lost and another's change came between", async () => {
+    const session = await open();
+    const insert = (id: string): Change => ({ kind: "insertSlide", slide: newSlide(id, "points"), place: { parent: null, after: "a" } });
+    backend.current.losing = true;
+    session.apply(insert("mine"));
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    backend.current.take("other", insert("theirs"));
+    await settled(session);
+    const order = (deck: Deck) => deck.slides.map(({ id }) => id);
+    expect(order(backend.current.deck)).toEqual(["a", "theirs", "mine", "b", "c"]);
+    expect(order(session.snapshot().deck)).toEqual(order(backend.current.deck));
+    session.close();
+  });
+
+  it("replaces what no database can hold, so that pasting it never blocks saving", async () => {
+    const session = await open();
+    session.apply({ kind: "setNotes", slide: "a", notes: plainText("x\0\ud800y") });
+    await settled(session);
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("x\ufffd\ufffdy");
     session.close();
   });
 

@@ -1,8 +1,9 @@
-import { apply, type Change, says, singles } from "@unitext/core/edit";
-import { cutText, type Deck } from "@unitext/core/model";
+import { type Change, integrate, onTop, openReplica, applyOwn, type Integrated, type LogEntry, type RefusedChange, type Replica, says, singles } from "@unitext/core/edit";
+import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { get, post, Refused, Unreachable } from "../api/client";
+import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
 
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
 
@@ -22,11 +23,15 @@ export interface DeckView {
   said: Said | undefined;
   canUndo: boolean;
   canRedo: boolean;
+  /** Changes that could not be saved and that the person has not dismissed. */
+  aside: readonly SetAside[];
 }
 
 interface Step {
   /** The id of the act, by which the log knows what was taken back. */
   id: string;
+  /** The id of the change that did it last, here or in an earlier session. */
+  sent: string;
   change: Change;
   says: string;
   /** The text that the deck was made from before. */
@@ -39,39 +44,24 @@ const SOON = 100;
 /** Lets the page draw and answer before it goes on. */
 const aBreath = () => new Promise<void>((resolve) => setTimeout(resolve));
 
-const outboxKey = (deck: string) => `unitext:outbox:${deck}`;
-
-interface Outbox {
-  base: number;
-  changes: SentChange[];
-}
-
-/** Changes that were made here and are not known to be committed; they outlive the page. */
-export function readOutbox(deck: string): Outbox | undefined {
-  try {
-    const kept = localStorage.getItem(outboxKey(deck));
-    return kept ? (JSON.parse(kept) as Outbox) : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-function writeOutbox(deck: string, outbox: Outbox): void {
-  try {
-    if (outbox.changes.length) localStorage.setItem(outboxKey(deck), JSON.stringify(outbox));
-    else localStorage.removeItem(outboxKey(deck));
-  } catch {
-    // The browser's storage is full or closed: the changes are still sent, they only do not outlive the page.
-  }
-}
+/** How many changes go in one request. */
+const AT_ONCE = 200;
+/** How often the server may refuse the same changes as made on an old version before they are tried one by one. */
+const PATIENCE = 3;
 
 /**
  * A deck open in the page: applies changes at once, sends them in order, keeps them until the server has committed
  * them, takes in what others change, and holds the steps to undo and redo.
  */
 export class DeckSession {
-  private pending: SentChange[] = [];
-  private sending: SentChange[] = [];
+  private replica: Replica<SentChange>;
+  /** How many of the pending changes are on their way. */
+  private inFlight = 0;
+  /** How often the changes on top of the pile were refused in a row; with `isolate` they go one by one. */
+  private refusals = 0;
+  private isolate = false;
+  /** The right to change was taken back, or the deck is gone: what is pending stays here and is not sent again. */
+  private blocked = false;
   private undos: Step[] = [];
   private redos: Step[] = [];
   private listeners = new Set<() => void>();
@@ -84,30 +74,70 @@ export class DeckSession {
   private catching = false;
   /** The newest version that the server told of. */
   private announced = 0;
+  private readonly outbox: PageOutbox;
 
   private constructor(state: DeckState) {
-    this.view = { deck: state.deck, version: state.version, text: state.text, canEdit: state.right === "edit" || state.right === "own", status: "saved", said: undefined, canUndo: false, canRedo: false };
+    this.outbox = new PageOutbox(state.deck.id, nanoid(8));
+    this.replica = openReplica(state.deck, state.version);
+    this.view = { deck: state.deck, version: state.version, text: state.text, canEdit: state.right === "edit" || state.right === "own", status: "saved", said: undefined, canUndo: false, canRedo: false, aside: readAside(state.deck.id) };
   }
 
-  /** Opens a deck: what is left in the outbox of an earlier page is sent first. Throws Refused or Unreachable. */
+  /** Opens a deck; what earlier pages could not send is put on top of it and sent. Throws Refused or Unreachable, and leaves what waits where it is. */
   static async open(id: string): Promise<DeckSession> {
-    const left = readOutbox(id);
-    let replay: SentChange[] = [];
-    if (left?.changes.length) {
-      try {
-        await post(`/decks/${id}/changes`, left, ChangeReply);
-        writeOutbox(id, { base: 0, changes: [] });
-      } catch (error) {
-        if (error instanceof Unreachable) throw error;
-        if (error instanceof Refused && error.status === 409) replay = left.changes;
-        writeOutbox(id, { base: 0, changes: [] });
-      }
-    }
     const session = new DeckSession(await get(`/decks/${id}`, DeckState));
-    if (replay.length) session.replay(replay);
+    await session.adopt();
     session.listen();
     void session.remember();
     return session;
+  }
+
+  /** Takes up what pages that are gone have not sent. */
+  private async adopt(): Promise<void> {
+    const { outboxes, damaged, taken } = await this.outbox.adopt();
+    this.setAside(damaged);
+    if (outboxes.length) {
+      const waiting: SentChange[] = [];
+      for (const { base, changes } of outboxes) {
+        // A change whose acknowledgement was lost is in the log already.
+        const { changes: log } = await get(`/decks/${this.view.deck.id}/changes?since=${Math.min(base, this.replica.version)}`, ChangesSince);
+        const known = new Set(log.map((entry) => (entry as Partial<LoggedChange>).id));
+        waiting.push(...changes.filter((change) => !known.has(change.id)));
+      }
+      if (waiting.length) this.take(onTop(this.replica, waiting, this.replica.committed));
+      taken();
+      if (waiting.length) void this.send();
+    } else taken();
+  }
+
+  /** Shows a replica with what became of the page's own changes on it. */
+  private take({ replica, inverses, adapted, refused }: Integrated<SentChange>, next: Partial<DeckView> = {}): void {
+    const { deck } = replica;
+    const changed = deck !== this.view.deck;
+    this.replica = replica;
+    for (const step of [...this.undos, ...this.redos]) step.change = inverses.get(step.sent) ?? step.change;
+    this.keep();
+    this.set({ deck, version: replica.version, ...(changed ? { text: this.textAfter(deck, undefined) } : {}), ...next });
+    if (refused.length) {
+      this.setAside(refused.map(({ own, reason }) => aside(own, reason, wordsOf(own.change, own.text))));
+      const [first] = refused as [RefusedChange<SentChange>];
+      this.say(`Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.says ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`);
+    } else if (adapted.length) this.say(`Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.says ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`);
+  }
+
+  /** Keeps changes that cannot be saved, for the person to see and copy. */
+  private setAside(list: readonly SetAside[]): void {
+    if (!list.length) return;
+    const known = new Set(this.view.aside.map(({ id }) => id));
+    const all = [...this.view.aside, ...list.filter(({ id }) => !known.has(id))];
+    writeAside(this.view.deck.id, all);
+    this.undos = this.undos.filter(({ sent }) => !list.some(({ id }) => id === sent));
+    this.set({ aside: all });
+  }
+
+  /** Forgets the changes that could not be saved. */
+  forgetAside(): void {
+    writeAside(this.view.deck.id, []);
+    this.set({ aside: [] });
   }
 
   /** Takes up the steps of earlier sessions, so that they can be taken back too. */
@@ -119,11 +149,11 @@ export class DeckSession {
       // What a text made is taken back with its text, which the log does not hold.
       const made = ({ change }: { change: Change }) => singles(change).some((one) => one.kind === "setSource" || one.kind === "setManuscript" || (one.kind === "insertSlide" && one.slide.source) || (one.kind === "deleteSlide" && this.view.deck.manuscript));
       const end = this.view.deck.manuscript ? undo.findIndex(made) : -1;
-      const steps = (end < 0 ? undo : undo.slice(0, end)).map((step): Step => ({ ...step, text: null }));
+      const steps = (end < 0 ? undo : undo.slice(0, end)).map((step): Step => ({ ...step, sent: step.id, text: null }));
       this.more = more && end < 0;
       const here = new Set([...this.undos, ...this.redos].map(({ id }) => id));
       this.undos.unshift(...steps.filter(({ id }) => !here.has(id)).reverse());
-      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made))) this.redos = redo.map((step): Step => ({ ...step, text: null })).reverse();
+      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made))) this.redos = redo.map((step): Step => ({ ...step, sent: step.id, text: null })).reverse();
       this.set({});
     } catch {
       // Without them only this session's steps can be taken back.
@@ -133,7 +163,7 @@ export class DeckSession {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {
       this.announced = Math.max(this.announced, Number(data));
-      if (this.announced > this.view.version) void this.catchUp();
+      if (this.announced > this.replica.version) void this.catchUp();
     };
     window.addEventListener("online", this.send);
     window.addEventListener("pagehide", this.leave);
@@ -143,6 +173,7 @@ export class DeckSession {
   close(): void {
     this.closed = true;
     this.events?.close();
+    this.outbox.close();
     window.removeEventListener("online", this.send);
     window.removeEventListener("pagehide", this.leave);
   }
@@ -177,9 +208,9 @@ export class DeckSession {
     const said = words ?? says(change);
     const before = this.view.text;
     const id = nanoid(16);
-    const inverse = this.take(change, text, { id, says: cutText(said, 500) });
+    const inverse = this.add(change, text, { id, says: cutText(said, 500) });
     if (!inverse) return false;
-    this.undos.push({ id, change: inverse, says: said, text: before });
+    this.undos.push({ id, sent: id, change: inverse, says: said, text: before });
     this.redos = [];
     if (quiet) this.set({});
     else this.say(said, true);
@@ -191,14 +222,16 @@ export class DeckSession {
     return text ?? (deck.manuscript ? this.view.text : null);
   }
 
-  private take(change: Change, text: string | undefined, sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">): Change | undefined {
+  /** Puts a change on top and lets it be sent. Returns the change that takes it back, or undefined where it does not fit. */
+  private add(given: Change, typed: string | undefined, sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">): Change | undefined {
+    const [change, text] = [wellFormed(given), wellFormed(typed)];
     try {
-      const applied = apply(this.view.deck, change);
-      this.pending.push({ ...sent, change, ...(text === undefined ? {} : { text }) });
-      this.set({ deck: applied.deck, text: this.textAfter(applied.deck, text), status: "saving" });
+      const { replica, inverse } = applyOwn(this.replica, { ...sent, change, ...(text === undefined ? {} : { text }) });
+      this.replica = replica;
+      this.set({ deck: replica.deck, text: this.textAfter(replica.deck, text), status: this.blocked ? "refused" : "saving" });
       this.keep();
       this.soon ??= setTimeout(this.send, SOON);
-      return applied.inverse;
+      return inverse;
     } catch (error) {
       this.say(error instanceof Error ? error.message : "This could not be done.");
       return undefined;
@@ -209,8 +242,9 @@ export class DeckSession {
     const step = this.undos.pop();
     if (!step) return;
     const { text } = this.view;
-    const back = this.take(step.change, step.text ?? undefined, { id: nanoid(16), says: `Undone: ${step.says}`.slice(0, 500), undoes: step.id });
-    if (back) this.redos.push({ id: step.id, change: back, says: step.says, text });
+    const sent = nanoid(16);
+    const back = this.add(step.change, step.text ?? undefined, { id: sent, says: cutText(`Undone: ${step.says}`, 500), undoes: step.id });
+    if (back) this.redos.push({ id: step.id, sent, change: back, says: step.says, text });
     if (this.more && this.undos.length < 5) void this.remember();
     if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
   }
@@ -219,88 +253,107 @@ export class DeckSession {
     const step = this.redos.pop();
     if (!step) return;
     const { text } = this.view;
-    const back = this.take(step.change, step.text ?? undefined, { id: nanoid(16), says: `Done again: ${step.says}`.slice(0, 500), redoes: step.id });
-    if (back) this.undos.push({ id: step.id, change: back, says: step.says, text });
+    const sent = nanoid(16);
+    const back = this.add(step.change, step.text ?? undefined, { id: sent, says: cutText(`Done again: ${step.says}`, 500), redoes: step.id });
+    if (back) this.undos.push({ id: step.id, sent, change: back, says: step.says, text });
     if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
   }
 
+  /** Keeps what is pending in the browser until the server has it, whatever it answers. */
   private keep(): void {
-    writeOutbox(this.view.deck.id, { base: this.view.version, changes: [...this.sending, ...this.pending] });
+    this.outbox.write({ base: this.replica.version, changes: [...this.replica.pending] });
   }
 
   /** Whether everything done here is committed. */
   get settled(): boolean {
-    return this.pending.length === 0 && this.sending.length === 0;
+    return this.replica.pending.length === 0;
   }
 
   private soon: ReturnType<typeof setTimeout> | undefined;
   private readonly send = async (): Promise<void> => {
     clearTimeout(this.soon);
     this.soon = undefined;
-    if (this.sending.length || !this.pending.length) return;
-    this.sending = this.pending.splice(0, 200);
+    const { pending, version } = this.replica;
+    if (this.inFlight || !pending.length || this.blocked) return;
+    const batch = pending.slice(0, this.isolate ? 1 : AT_ONCE);
+    this.inFlight = batch.length;
     try {
-      const reply = await post(`/decks/${this.view.deck.id}/changes`, { base: this.view.version, changes: this.sending }, ChangeReply);
-      this.sending = [];
+      const reply = await post(`/decks/${this.view.deck.id}/changes`, { base: version, changes: batch }, ChangeReply);
+      this.inFlight = 0;
       this.retry = 0;
-      let { deck } = this.view;
-      for (const { change } of reply.others) deck = apply(deck, change).deck;
-      this.set({ deck, version: reply.version, status: this.pending.length ? "saving" : "saved" });
-      this.keep();
+      this.refusals = 0;
+      this.isolate = false;
+      const taken = integrate(this.replica, reply.changes as LogEntry[]);
+      this.take({ ...taken, replica: { ...taken.replica, version: reply.version } }, { status: taken.replica.pending.length ? "saving" : "saved" });
       void this.send();
     } catch (error) {
-      if (error instanceof Refused && error.status === 409 && error.body?.state) {
-        const again = [...this.sending, ...this.pending];
-        this.sending = [];
-        this.pending = [];
-        const { deck, version, text } = error.body.state;
-        this.set({ deck, version, text });
-        this.replay(again);
-      } else if (error instanceof Refused && error.status < 500) {
-        this.sending = [];
-        this.pending = [];
-        this.keep();
-        this.set({ status: "refused" });
-        await this.reload();
-        this.say(`The change was not taken: ${error.message}`);
-      } else {
-        this.pending = [...this.sending, ...this.pending];
-        this.sending = [];
-        this.set({ status: "waiting" });
-        this.retry = Math.min(this.retry + 1, 6);
-        setTimeout(this.send, 250 * 2 ** this.retry);
-      }
+      this.inFlight = 0;
+      await this.refused(error, batch);
     }
   };
 
-  /** Puts changes on the state that the server gave; those that no longer apply are left out, and that is said. */
-  private replay(changes: readonly SentChange[]): void {
-    let lost = 0;
-    let { deck } = this.view;
-    for (const item of changes) {
-      try {
-        deck = apply(deck, item.change).deck;
-        this.pending.push(item);
-      } catch {
-        lost += 1;
-      }
+  /** What happens to changes that the server has not taken: they stay in the outbox until it has, or until it is certain that it never will. */
+  private async refused(error: unknown, batch: readonly SentChange[]): Promise<void> {
+    if (!(error instanceof Refused) || error.status >= 500 || error.status === 429 || error.status === 408) {
+      this.set({ status: "waiting" });
+      this.retry = Math.min(this.retry + 1, 6);
+      setTimeout(this.send, 250 * 2 ** this.retry);
+      return;
     }
-    this.undos = [];
-    this.redos = [];
-    this.set({ deck, text: this.textAfter(deck, undefined), status: this.pending.length ? "saving" : "saved" });
-    this.keep();
-    this.say(lost ? `Somebody else changed the same thing: ${lost} of your changes could not be put on top of theirs.` : "Somebody else changed the same thing; your change is now on top of theirs.");
+    if (error.status === 401 || error.status === 403 || error.status === 404) {
+      this.blocked = true;
+      this.set({ status: "refused", canEdit: false });
+      this.say(`${error.message} What you did since is kept in this browser.`);
+      this.setAside(this.replica.pending.map((own) => aside(own, error.message, wordsOf(own.change, own.text))));
+      return;
+    }
+    this.refusals += 1;
+    const stale = error.status === 409 && this.refusals <= PATIENCE;
+    if (stale && (await this.caughtUp(error))) {
+      void this.send();
+      return;
+    }
+    if (batch.length > 1) this.isolate = true;
+    else {
+      // This one can never be taken: it is set aside, and what was done after it goes on.
+      const [own] = batch as [SentChange];
+      this.setAside([aside(own, error.message, wordsOf(own.change, own.text))]);
+      this.refusals = 0;
+      this.take(onTop(this.replica, this.replica.pending.filter(({ id }) => id !== own.id), this.replica.committed), { status: "saving" });
+      if (this.settled) this.set({ status: "saved" });
+      this.say(`“${own.says ?? "A change"}” could not be saved: ${error.message}`);
+    }
     void this.send();
   }
 
-  private async reload(keepSteps = false): Promise<void> {
-    const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
-    if (!this.settled) return;
-    if (!keepSteps) {
-      this.undos = [];
-      this.redos = [];
+  /** Takes in what others committed, as a refusal tells it or the log. Returns whether it could be had. */
+  private async caughtUp(error: Refused): Promise<boolean> {
+    try {
+      const { changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
+      if (changes.length) {
+        this.onTopOfTheirs(integrate(this.replica, changes.map((entry) => LoggedChange.parse(entry))));
+        return true;
+      }
+      const state = error.body?.state;
+      if (!state) return false;
+      this.onTopOfTheirs(onTop({ version: state.version, committed: state.deck }, this.replica.pending, this.replica.committed));
+      return true;
+    } catch {
+      this.set({ status: "waiting" });
+      return false;
     }
-    this.set({ deck, version, text, status: "saved" });
+  }
+
+  private onTopOfTheirs(taken: Integrated<SentChange>): void {
+    this.take(taken, { status: taken.replica.pending.length ? "saving" : "saved" });
+    if (!taken.refused.length && !taken.adapted.length) this.say("Somebody else changed the same thing; your change is now on top of theirs.");
+  }
+
+  /** Asks for the deck as it is, and puts what is pending on top. */
+  private async reload(): Promise<void> {
+    const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
+    if (this.inFlight) return;
+    this.take(onTop({ version, committed: deck }, this.replica.pending, this.replica.committed), this.settled ? { text, status: "saved" } : {});
   }
 
   /** Resolves when all that the server has by now is here, or the deck is closed. */
@@ -310,42 +363,43 @@ export class DeckSession {
 
   /** Takes in what others changed, when nothing of ours is on its way. Returns whether it is all here. */
   private async catchUp(): Promise<boolean> {
-    if (this.catching || !this.settled) return false;
+    if (this.catching || this.inFlight) return false;
     this.catching = true;
     let whole = false;
     try {
-      const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.view.version}`, ChangesSince);
+      const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
       for (const given of changes) {
         await aBreath();
-        const { version: own, change } = LoggedChange.parse(given);
+        const entry = LoggedChange.parse(given);
         await aBreath();
-        if (!this.settled) return false;
-        const { deck } = apply(this.view.deck, change);
+        if (this.inFlight) return false;
+        const taken = integrate(this.replica, [entry]);
         // Of a document the text may be another now; slides and pictures that are only added say nothing of it.
+        const { change } = entry;
         const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
-        if (deck.manuscript && !(grown && this.view.text !== null)) {
-          await this.reload(true);
+        if (taken.replica.committed.manuscript && !(grown && this.view.text !== null)) {
+          await this.reload();
           break;
         }
-        this.set({ deck, version: own, text: this.textAfter(deck, undefined) });
+        this.take(taken);
       }
-      whole = this.view.version >= version;
+      whole = this.replica.version >= version;
     } catch {
       // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again; of a deck that is gone nothing more comes.
-      whole = await this.reload(true).then(() => this.settled, (error: unknown) => error instanceof Refused);
+      whole = await this.reload().then(() => !this.inFlight, (error: unknown) => error instanceof Refused);
     } finally {
       this.catching = false;
     }
     // More came while this was taken in.
-    if (this.announced > this.view.version && this.settled) setTimeout(() => void this.catchUp(), 150);
+    if (this.announced > this.replica.version && !this.inFlight && !this.closed) setTimeout(() => void this.catchUp(), 150);
     return whole;
   }
 
   /** The page goes away: what is not acknowledged is sent once more, and stays in the outbox besides. */
   private readonly leave = (): void => {
-    const changes = [...this.sending, ...this.pending];
-    if (!changes.length) return;
-    const body = JSON.stringify({ base: this.view.version, changes });
+    const { pending, version } = this.replica;
+    if (!pending.length || this.blocked) return;
+    const body = JSON.stringify({ base: version, changes: pending.slice(0, AT_ONCE) });
     if (body.length < 60000) void fetch(`/api/decks/${this.view.deck.id}/changes`, { method: "POST", keepalive: true, headers: { "content-type": "application/json" }, body });
   };
 }

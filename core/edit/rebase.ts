@@ -1,0 +1,147 @@
+import { type Deck, Failure, type Slide } from "@unitext/core/model";
+import { apply } from "./apply";
+import { type Change, type Place, type SingleChange, singles, together } from "./change";
+
+/** A change that one page made, with the id by which the log knows it. */
+export interface OwnChange {
+  id: string;
+  change: Change;
+}
+
+/** A change in the order in which the server committed it; without its content where the page that asks has made it itself. */
+export interface LogEntry {
+  version: number;
+  id: string;
+  change?: Change | undefined;
+}
+
+/** A deck as one page has it: as it is committed at a version, and with the page's own changes on top that are not known to be committed. */
+export interface Replica<Own extends OwnChange = OwnChange> {
+  version: number;
+  committed: Deck;
+  pending: readonly Own[];
+  deck: Deck;
+}
+
+/** A change that could not be put on top of what others did, and why. */
+export interface RefusedChange<Own extends OwnChange> {
+  own: Own;
+  reason: string;
+}
+
+/** A replica after others' changes were taken in, with what became of its own that still wait: the changes that take them back, those that were adapted, and those that were refused. */
+export interface Integrated<Own extends OwnChange> {
+  replica: Replica<Own>;
+  inverses: ReadonlyMap<string, Change>;
+  adapted: readonly Own[];
+  refused: readonly RefusedChange<Own>[];
+}
+
+export function openReplica<Own extends OwnChange>(deck: Deck, version: number): Replica<Own> {
+  return { version, committed: deck, pending: [], deck };
+}
+
+/** Puts a change of the page's own on top. Returns the change that takes it back too. Throws a Failure, as `apply` does, where it does not fit. */
+export function applyOwn<Own extends OwnChange>(replica: Replica<Own>, own: Own): { replica: Replica<Own>; inverse: Change } {
+  const { deck, inverse } = apply(replica.deck, own.change);
+  return { replica: { ...replica, deck, pending: [...replica.pending, own] }, inverse };
+}
+
+/** The place where a slide stood after one that is no longer there: after the last sibling before it that still is; on the main line where its main slide is gone. */
+function nearestPlace(place: Place, before: readonly Slide[], now: ReadonlyMap<string, Slide>): Place {
+  const parent = place.parent !== null && now.has(place.parent) ? place.parent : null;
+  const moved = parent !== place.parent;
+  if (moved) {
+    // The details of a slide that was deleted stand where it stood.
+    const main = before.findIndex(({ id }) => id === place.parent);
+    for (let at = main - 1; at >= 0; at--) if (before[at]?.parent === null && now.get(before[at]?.id ?? "")?.parent === null) return { parent: null, after: (before[at] as Slide).id };
+    return { parent: null, after: null };
+  }
+  let at = before.findIndex(({ id }) => id === place.after);
+  for (; at >= 0; at--) {
+    const sibling = before[at] as Slide;
+    if (sibling.parent === parent && now.get(sibling.id)?.parent === parent) return { parent, after: sibling.id };
+  }
+  return { parent, after: null };
+}
+
+/** A change as it can be done now, where others moved or deleted the slide that it names as its neighbour; the same object where nothing is to be adapted. */
+function adaptedTo(change: Change, before: Deck, now: Deck): Change {
+  const bySlide = new Map(now.slides.map((slide) => [slide.id, slide]));
+  const known = new Set<string>(bySlide.keys());
+  let changed = false;
+  const list = singles(change).map((one): SingleChange => {
+    if (one.kind === "insertSlide") known.add(one.slide.id);
+    if (one.kind !== "insertSlide" && one.kind !== "moveSlide") return one;
+    const { parent, after } = one.place;
+    // A neighbour that the same change brings in is there when its turn comes.
+    const own = (id: string | null) => id !== null && known.has(id) && !bySlide.has(id);
+    if (own(parent) || own(after)) return one;
+    const fits = (parent === null || bySlide.has(parent)) && (after === null || bySlide.get(after)?.parent === parent);
+    if (fits) return one;
+    changed = true;
+    return { ...one, place: nearestPlace(one.place, before.slides, bySlide) };
+  });
+  return changed ? together(list) : change;
+}
+
+/**
+ * Takes in what was committed since the replica's version, in the order of the log: the page's own changes that wait
+ * are taken back, the log is applied, and they are put on top again. Own changes that are in the log are committed, and
+ * stand where the log has them. Of those that wait each is kept, adapted to where its neighbours are now, or refused.
+ * Throws a Failure where the log does not follow from the replica's version.
+ */
+export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
+  const fresh = log.filter((entry) => entry.version > replica.version);
+  if (fresh.length === log.length && fresh.length > 0 && fresh.every(({ id }, at) => id === replica.pending[at]?.id)) return acknowledged(replica, fresh);
+  const own = new Map(replica.pending.map((one) => [one.id, one]));
+  let { committed, version } = replica;
+  for (const entry of log) {
+    if (entry.version <= replica.version) {
+      own.delete(entry.id);
+      continue;
+    }
+    const change = entry.change ?? own.get(entry.id)?.change;
+    if (!change) throw new Failure("conflict", entry.id, "A change in the log came without its content.");
+    committed = apply(committed, change).deck;
+    version = entry.version;
+    own.delete(entry.id);
+  }
+  return onTop({ ...replica, version, committed }, [...own.values()], replica.committed);
+}
+
+/** A replica whose first pending changes were committed as they stand, with nothing of others between: what it shows stays the same. */
+function acknowledged<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
+  const pending = replica.pending.slice(log.length);
+  const committed = pending.length ? replica.pending.slice(0, log.length).reduce((deck, { change }) => apply(deck, change).deck, replica.committed) : replica.deck;
+  return { replica: { version: (log.at(-1) as LogEntry).version, committed, pending, deck: replica.deck }, inverses: new Map(), adapted: [], refused: [] };
+}
+
+/** Puts changes that wait on a committed deck again. `before` is the deck on which the first of them was made. */
+export function onTop<Own extends OwnChange>({ version, committed }: Pick<Replica<Own>, "version" | "committed">, waiting: readonly Own[], before: Deck): Integrated<Own> {
+  const inverses = new Map<string, Change>();
+  const adapted: Own[] = [];
+  const refused: RefusedChange<Own>[] = [];
+  const pending: Own[] = [];
+  let deck = committed;
+  let was = before;
+  for (const one of waiting) {
+    try {
+      const change = adaptedTo(one.change, was, deck);
+      const applied = apply(deck, change);
+      deck = applied.deck;
+      inverses.set(one.id, applied.inverse);
+      const kept = change === one.change ? one : { ...one, change };
+      pending.push(kept);
+      if (kept !== one) adapted.push(kept);
+    } catch (error) {
+      refused.push({ own: one, reason: error instanceof Error ? error.message : "It does not fit any more." });
+    }
+    try {
+      was = apply(was, one.change).deck;
+    } catch {
+      // It was made after a change that is committed by now; what stands around it is told by the deck as it was.
+    }
+  }
+  return { replica: { version, committed, pending, deck }, inverses, adapted, refused };
+}
