@@ -58,7 +58,7 @@ export async function splitCommand(args: readonly string[], writable: (file: str
 export async function mergeCommand(args: readonly string[], write: (deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string) => Promise<void>): Promise<undefined> {
   const { values, positionals } = options(args, { output: { type: "string", short: "o" }, look: { type: "string" }, at: { type: "string" } });
   if (positionals.length < 1 || !values.output) throw new Usage("merge needs at least one DECK and -o OUT");
-  const look = values.look ?? "match";
+  const look = values.look ?? "keep";
   if (look !== "match" && look !== "keep") throw new Usage(`--look takes match or keep, not “${look}”`);
   const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file) })));
   const taken = new Set<string>();

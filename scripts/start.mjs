@@ -1,8 +1,9 @@
 // npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C ends all.
 import { spawn } from "node:child_process";
-import { openSync, rmSync } from "node:fs";
+import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { dataFolder, freePort, startPostgres } from "./postgres.mjs";
+import { BackOff, hold, holderOf } from "./supervise.mjs";
 import { built, fail, npmPackages, root, systemPackages } from "./prepare.mjs";
 
 const reset = process.argv.includes("--reset");
@@ -14,32 +15,98 @@ npmPackages();
 built();
 
 const data = dataFolder();
+mkdirSync(data, { recursive: true });
+const lock = hold(data);
+if (!lock) {
+  const holder = holderOf(data);
+  if (reset) fail("Unitext is running; stop it before the demo is made anew.");
+  process.stdout.write(`Unitext runs already${holder?.port ? ` at http://127.0.0.1:${holder.port}/` : ""} (process ${holder?.pid}). Ctrl-C in its window stops it.\n`);
+  process.exit(0);
+}
 if (reset) {
   const before = await startPostgres(data);
-  if (!before.ours) fail("Unitext is running; stop it before the demo is made anew.");
+  if (!before.ours) fail("The database of this data folder is used by another program; stop it before the demo is made anew.");
   before.stop();
-  rmSync(data, { recursive: true, force: true });
+  for (const name of readdirSync(data)) if (name !== "unitext.lock") rmSync(join(data, name), { recursive: true, force: true });
 }
-const database = await startPostgres(data);
-const port = await freePort(Number(process.env.UNITEXT_PORT ?? 4280));
-const server = spawn(process.execPath, [...(dev ? ["--watch"] : []), join(root, "dist/server/main.js")], {
-  cwd: root,
-  detached: true,
-  stdio: ["ignore", openSync(join(data, "server.log"), "a"), "inherit", "ipc"],
-  env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js") },
-});
-const helpers = [];
 
+const say = (text) => process.stderr.write(`unitext: ${text}\n`);
+const seconds = (count) => new Promise((resolve) => setTimeout(resolve, count * 1000));
+let database = await startPostgres(data);
+const port = await freePort(Number(process.env.UNITEXT_PORT ?? 4280));
+lock.at(port);
+const helpers = [];
+let server;
 let ending = false;
+let greeted = false;
+const serverBackOff = new BackOff();
+const databaseBackOff = new BackOff();
+
+/** Starts the server; one that ends by itself is started again, a little later each time. */
+function serve() {
+  serverBackOff.started();
+  server = spawn(process.execPath, [...(dev ? ["--watch"] : []), join(root, "dist/server/main.js")], {
+    cwd: root,
+    detached: true,
+    // What the server has to say goes into its log; a fault at its start is shown here.
+    stdio: ["ignore", "ignore", "inherit", "ipc"],
+    env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js"), UNITEXT_LOG_FILE: join(data, "server.log") },
+  });
+  server.on("message", (message) => {
+    if (message !== "listening") return;
+    if (greeted) say("the server runs again.");
+    else process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\nCtrl-C stops it.\n`);
+    greeted = true;
+    if (!dev || helpers.length) return;
+    helpers.push(spawn(process.execPath, [join(root, "scripts/build.mjs"), "--watch"], { cwd: root, stdio: "inherit" }));
+    helpers.push(spawn("npx", ["vite", "--config", "web/vite.config.ts"], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_PORT: String(port) } }));
+  });
+  server.once("exit", async (code, signal) => {
+    if (ending) return;
+    if (!greeted) {
+      say(`the server has ended before it could begin (${signal ?? code}).`);
+      end(code || 1);
+      return;
+    }
+    const wait = serverBackOff.next();
+    say(`the server has ended (${signal ?? code}); it starts again in ${wait} s.`);
+    await seconds(wait);
+    if (!ending) serve();
+  });
+}
+
+/** Looks after the database: one that has ended is started again, with the data that it has. */
+async function watchDatabase() {
+  while (!ending) {
+    await seconds(1);
+    if (ending || (await database.running())) continue;
+    const wait = databaseBackOff.next();
+    say(`the database has ended; it starts again in ${wait} s.`);
+    await seconds(wait);
+    if (ending) return;
+    databaseBackOff.started();
+    try {
+      const before = database.url;
+      database = await startPostgres(data, { patient: true, port: database.port });
+      say("the database runs again.");
+      // Another port is another address: the server is told by starting it anew.
+      if (database.url !== before) server.kill("SIGTERM");
+    } catch (error) {
+      say(`the database could not be started: ${error.message}`);
+    }
+  }
+}
+
 function end(code) {
   if (ending) return;
   ending = true;
   for (const helper of helpers) helper.kill("SIGTERM");
   const finish = () => {
     database.stop();
+    lock.release();
     process.exit(code);
   };
-  if (server.exitCode !== null || server.signalCode !== null) finish();
+  if (!server || server.exitCode !== null || server.signalCode !== null) finish();
   else {
     server.once("exit", finish);
     server.kill("SIGTERM");
@@ -48,16 +115,5 @@ function end(code) {
 process.on("SIGINT", () => end(0));
 process.on("SIGTERM", () => end(0));
 process.on("SIGHUP", () => end(0));
-server.once("exit", (code) => {
-  if (!ending) {
-    process.stderr.write("unitext: the server has ended.\n");
-    end(code ?? 1);
-  }
-});
-server.on("message", (message) => {
-  if (message !== "listening") return;
-  process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\nCtrl-C stops it.\n`);
-  if (!dev || helpers.length) return;
-  helpers.push(spawn(process.execPath, [join(root, "scripts/build.mjs"), "--watch"], { cwd: root, stdio: "inherit" }));
-  helpers.push(spawn("npx", ["vite", "--config", "web/vite.config.ts"], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_PORT: String(port) } }));
-});
+serve();
+void watchDatabase();

@@ -100,7 +100,7 @@ describe("changes", () => {
   it("are committed with their inverse before they are acknowledged", async () => {
     const deck = await stored("a", "b", "c");
     const reply = await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "moveSlide", slide: "c", place: { parent: null, after: "a" } }));
-    expect(await reply.json()).toEqual({ version: 1, others: [] });
+    expect(await reply.json()).toEqual({ version: 1, changes: [{ version: 1, id: expect.any(String) }] });
     expect(await order(deck.id)).toBe("a c b");
     const [row] = await server.db.select().from(schema.changes).where(eq(schema.changes.deck, deck.id));
     expect(row?.inverse).toEqual({ kind: "moveSlide", slide: "c", place: { parent: null, after: "b" } });
@@ -119,8 +119,8 @@ describe("changes", () => {
     const deck = await stored("a", "b");
     await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setHidden", slide: "a", hidden: true }));
     const reply = await owner(`/api/decks/${deck.id}/changes`, change(0, { kind: "setNotes", slide: "b", notes: plainText("Slow down") }));
-    const { version, others } = (await reply.json()) as { version: number; others: { change: unknown }[] };
-    expect([version, others.map((item) => item.change)]).toEqual([2, [{ kind: "setHidden", slide: "a", hidden: true }]]);
+    const { version, changes } = (await reply.json()) as { version: number; changes: { change?: unknown }[] };
+    expect([version, changes.map((item) => item.change)]).toEqual([2, [{ kind: "setHidden", slide: "a", hidden: true }, undefined]]);
     expect((await loadDeck(server.db, deck.id)).deck.slides.map(({ hidden, notes }) => [hidden, notes.length])).toEqual([[true, 0], [false, 1]]);
   });
 

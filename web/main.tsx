@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
 import { DeckProvider } from "./deck/DeckContext";
 import "./shell/appearance";
+import { ErrorPage } from "./shell/ErrorPage";
 
 // The text editor's parser works in the background for 100 ms at a time where it may ask for waiting input, and for 25 ms
 // where it may not; the page is never to stand still for longer than 50.
@@ -29,10 +30,11 @@ const waiting = (
 );
 
 const router = createBrowserRouter([
-  { path: "/", element: <Desk /> },
-  { path: "/gather", element: <Gather /> },
+  { path: "/", element: <Desk />, errorElement: <ErrorPage /> },
+  { path: "/gather", element: <Gather />, errorElement: <ErrorPage /> },
   {
     path: "/decks/:deck",
+    errorElement: <ErrorPage />,
     element: (
       <DeckProvider>
         <Suspense fallback={waiting}>

@@ -22,6 +22,8 @@ export interface MergeOptions {
   openingsOnce?: boolean;
   /** Slides to be left out as copies of others, as `deck/slide`. */
   drop?: ReadonlySet<string>;
+  /** The deck whose look the place has: its slides keep all of it. */
+  lookOf?: string;
 }
 
 export interface MergeResult {
@@ -106,6 +108,21 @@ class Looks {
   }
 }
 
+const listed = (names: readonly string[]) => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+
+/** What of a slide's own look is dropped where it takes another: named, so that it is said and counted. */
+function lookDropped(slide: Slide, deck: Deck): string[] {
+  if (slide.master === undefined) return [];
+  const master = deck.masters?.[slide.master];
+  const placed = slide.elements.filter(({ slot, frame, style, box }) => slot !== null && (frame ?? style ?? box) !== undefined).length;
+  return [
+    ...(slide.background && !("picture" in slide.background) ? ["the background"] : master?.background && !slide.background ? ["the background of its layout"] : []),
+    ...(master?.elements.length ? [`${master.elements.length === 1 ? "one drawing" : `${master.elements.length} drawings`} of its layout`] : []),
+    ...(slide.regions?.length ? ["the places of footer, date and number"] : []),
+    ...(placed ? [`the places and letters of ${placed === 1 ? "one text" : `${placed} texts`}`] : []),
+  ];
+}
+
 const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.height;
 
 /**
@@ -161,7 +178,10 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
       const slide = refit?.slide(carried) ?? carried;
       const from = carried.origin?.slide ?? "";
       if (slide !== carried) accounts.push({ kind: "slide", deck: deck.id, slide: from, what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`, left: false });
-      const own = files.on(options.look === "keep" ? slide : inDeckLook(slide), deck);
+      const keeps = options.look === "keep" || deck.id === options.lookOf;
+      const dropped = keeps ? [] : lookDropped(slide, deck);
+      if (dropped.length) accounts.push({ kind: "slide", deck: deck.id, slide: from, what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: `it takes the look of the place, without ${listed(dropped)} of its own`, left: false });
+      const own = files.on(keeps ? slide : inDeckLook(slide), deck);
       const look = options.look === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
       const { theme: _, ...plain } = own;
       return look === undefined ? plain : { ...plain, theme: look };
@@ -210,7 +230,7 @@ export function merge(gathered: readonly Gathered[], options: MergeOptions & { t
   const [first] = gathered;
   if (!first) throw new Failure("not-valid", "decks", "There is no deck to merge.");
   const { manuscript: _, original: __, themes: ___, masters: ____, styles: _____, ...head } = headOf(first.deck);
-  const { slides, assets, themes, shared, accounts, files } = gather({ ...head, assets: {} }, gathered, options, newId);
+  const { slides, assets, themes, shared, accounts, files } = gather({ ...head, assets: {} }, gathered, { ...options, lookOf: first.deck.id }, newId);
   if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to merge.");
   const deck: Deck = { ...head, id: deckId(), properties: { ...head.properties, title: options.title?.trim() || `${head.properties.title} and others` }, assets, ...(Object.keys(themes).length ? { themes } : {}), ...shared, slides };
   return { deck, accounts, files };

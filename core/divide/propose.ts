@@ -97,7 +97,7 @@ export function bySection(slides: readonly Slide[]): Proposed[] {
   const groups: Unit[][] = [];
   for (const unit of unitsOf(slides, 130)) {
     const last = groups.at(-1);
-    if (last && unit.slides[0]?.arrangement !== "section") last.push(unit);
+    if (last && unit.slides[0] && sectionBegun(unit.slides[0]) === undefined) last.push(unit);
     else groups.push([unit]);
   }
   return namedParts(groups);

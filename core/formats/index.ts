@@ -137,8 +137,16 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
   const reader = READERS[extension as keyof typeof READERS];
   if (!reader) throw new Failure("not-supported", name, `Files of the kind “${extension || name}” are not read. Readable are ${Object.keys(READERS).map((key) => `.${key}`).join(", ")}.`);
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
-  return reader(bytes, name, context);
+  try {
+    return reader(bytes, name, context);
+  } catch (error) {
+    throw isTooDeep(error) ? tooDeep(name) : error;
+  }
 }
+
+/** Whether an error says that the stack was exhausted: what was read nests without end. */
+export const isTooDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/.test(error.message);
+export const tooDeep = (name: string): Failure => new Failure("too-large", name, "The file nests deeper than it can be read. Lift what is deepest in it, and bring it in again.");
 
 /** The same with those of its pictures drawn anew that pages do not show as they come. */
 export async function withDrawings<Read extends ReadDeck>(read: Read, sha256: (bytes: Uint8Array) => string): Promise<Read> {

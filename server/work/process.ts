@@ -1,4 +1,5 @@
 import { writeFileSync } from "node:fs";
+import { isTooDeep, tooDeep } from "@unitext/core/formats";
 import { Failure } from "@unitext/core/model";
 import { fontsIn } from "../export/work";
 import { readFile } from "./read";
@@ -34,6 +35,11 @@ process.on("message", async (order: Order) => {
     }
     say({ kind: "done", result: await carryOut(order, (progress) => say({ kind: "progress", progress })) });
   } catch (error) {
+    if (isTooDeep(error)) {
+      const { code, where, message } = tooDeep("file");
+      say({ kind: "failed", message, failure: { code, where, message } });
+      return;
+    }
     const message = error instanceof Error ? error.message : String(error);
     say({ kind: "failed", message, ...(error instanceof Failure ? { failure: { code: error.code, where: error.where, message } } : {}) });
   }

@@ -27,7 +27,8 @@ async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, init);
-  } catch {
+  } catch (error) {
+    if (init.signal?.aborted) throw error;
     throw new Unreachable();
   }
   if (response.ok) return response;
@@ -57,9 +58,9 @@ export async function remove(path: string): Promise<void> {
   await answered(path, { method: "DELETE", keepalive: true });
 }
 
-/** Fetches a file and hands it to the browser to save, under the name that the server gives. */
-export async function download(path: string): Promise<void> {
-  const response = await answered(path, {});
+/** Fetches a file and hands it to the browser to save, under the name that the server gives; a signal that is aborted ends the writing too. */
+export async function download(path: string, signal?: AbortSignal): Promise<void> {
+  const response = await answered(path, signal ? { signal } : {});
   const name = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "deck";
   const address = URL.createObjectURL(await response.blob());
   const link = Object.assign(document.createElement("a"), { href: address, download: decodeURIComponent(name) });

@@ -13,7 +13,8 @@ const NAMES: Record<string, string> = { slides: "slides", sections: "sections", 
 
 function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const { deck, version, session } = useDeck();
-  const [busy, setBusy] = useState(false);
+  const [writing, setWriting] = useState<AbortController>();
+  const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
   const pages = format === "pdf" ? `&sheets=${sheets}` : "";
   const { data: report, error } = useSWR(ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null, (path: string) => get(path, Report), { keepPreviousData: true, revalidateOnFocus: false });
@@ -25,14 +26,15 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   });
   const losses = report.left.length;
   const save = async () => {
-    setBusy(true);
+    const stop = new AbortController();
+    setWriting(stop);
     try {
-      await download(`/decks/${deck.id}/export?format=${format}${pages}`);
+      await download(`/decks/${deck.id}/export?format=${format}${pages}`, stop.signal);
       session.say(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
-      session.say((error as Error).message);
+      session.say(stop.signal.aborted ? `Cancelled writing ${LABEL[format]}` : (error as Error).message);
     } finally {
-      setBusy(false);
+      setWriting(undefined);
     }
   };
   const list = (entries: readonly Entry[], label: string) =>
@@ -65,6 +67,11 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
             </label>
           )}
         </div>
+        {writing && (
+          <button type="button" className="btn btn-ghost btn-sm" onClick={() => writing.abort()} aria-label={`Cancel writing ${LABEL[format]}`}>
+            Cancel
+          </button>
+        )}
         <button type="button" className="btn btn-primary btn-sm" disabled={busy || !ready} onClick={save} aria-label={`Download as ${LABEL[format]}`}>
           {busy ? "Writing …" : "Download"}
         </button>

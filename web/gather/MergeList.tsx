@@ -13,9 +13,9 @@ const LOOK = "unitext:look";
 /** The look that was chosen last for slides from elsewhere. */
 export const lastLook = (): "match" | "keep" => {
   try {
-    return localStorage.getItem(LOOK) === "keep" ? "keep" : "match";
+    return localStorage.getItem(LOOK) === "match" ? "match" : "keep";
   } catch {
-    return "match";
+    return "keep";
   }
 };
 export function keepLook(look: "match" | "keep"): void {

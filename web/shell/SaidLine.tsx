@@ -1,9 +1,11 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { SetAsideDialog } from "./SetAsideDialog";
 
 /** What was done last, with the act that takes it back, and whether all is kept. */
 export function SaidLine() {
-  const { said, status, session } = useDeck();
+  const { said, status, session, aside } = useDeck();
+  const [open, setOpen] = useState(false);
   useEffect(() => {
     if (!said) return;
     const timer = setTimeout(() => session.hush(), said.undo ? 12000 : 8000);
@@ -20,6 +22,12 @@ export function SaidLine() {
           Undo
         </button>
       )}
+      {aside.length > 0 && (
+        <button type="button" className="btn btn-xs btn-outline btn-error" onClick={() => setOpen(true)}>
+          {aside.length === 1 ? "1 change" : `${aside.length} changes`} could not be saved
+        </button>
+      )}
+      {open && aside.length > 0 && <SetAsideDialog onClose={() => setOpen(false)} />}
       <span className={status === "waiting" || status === "refused" ? "text-error" : "quiet"} data-status={status}>
         {words}
       </span>

@@ -1,0 +1,61 @@
+// One Unitext on a data folder: who holds it, and keeping its server and database running.
+import { closeSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from "node:fs";
+import { join } from "node:path";
+
+const lockFile = (data) => join(data, "unitext.lock");
+
+function alive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === "EPERM";
+  }
+}
+
+/** Who runs on a data folder: its process and port, or undefined where nobody does any more. */
+export function holderOf(data) {
+  try {
+    const { pid, port } = JSON.parse(readFileSync(lockFile(data), "utf8"));
+    return alive(pid) ? { pid, port } : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Takes a data folder for this process. Returns what gives it back, or undefined where somebody else has it. */
+export function hold(data) {
+  for (let tries = 0; tries < 2; tries++) {
+    try {
+      const file = openSync(lockFile(data), "wx");
+      writeSync(file, JSON.stringify({ pid: process.pid, port: 0 }));
+      closeSync(file);
+      return {
+        at: (port) => writeFileSync(lockFile(data), JSON.stringify({ pid: process.pid, port })),
+        release: () => rmSync(lockFile(data), { force: true }),
+      };
+    } catch (error) {
+      if (error.code !== "EEXIST" || holderOf(data)) return undefined;
+      // Whoever wrote it has ended without taking it along.
+      rmSync(lockFile(data), { force: true });
+    }
+  }
+  return undefined;
+}
+
+/** Seconds to wait before the next start: doubled with every one that did not last a minute, up to half a minute. */
+export class BackOff {
+  #wait = 0.5;
+  #since = Date.now();
+
+  started() {
+    this.#since = Date.now();
+  }
+
+  next() {
+    if (Date.now() - this.#since > 60_000) this.#wait = 0.5;
+    const wait = this.#wait;
+    this.#wait = Math.min(30, this.#wait * 2);
+    return wait;
+  }
+}
