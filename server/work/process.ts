@@ -1,4 +1,5 @@
 import { writeFileSync } from "node:fs";
+import { Worker as Thread } from "node:worker_threads";
 import { isTooDeep, tooDeep } from "@unitext/core/formats";
 import { Failure } from "@unitext/core/model";
 import { fontsIn } from "../export/work";
@@ -45,4 +46,6 @@ process.on("message", async (order: Order) => {
   }
 });
 process.on("disconnect", () => process.exit(0));
+// A computation without end does not hear that the server is gone: a thread beside it looks whose child this is.
+new Thread("const { ppid } = process; setInterval(() => process.ppid === ppid || process.kill(process.pid, 'SIGKILL'), 1000);", { eval: true }).unref();
 say({ kind: "ready" });
