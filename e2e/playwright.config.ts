@@ -7,7 +7,7 @@ const port = 4390;
 export default defineConfig({
   testDir: ".",
   outputDir: join(root, "test-results"),
-  workers: 1,
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [["list"], ["json"]],

@@ -47,6 +47,7 @@ try {
   suite("Jest", process.execPath, ["--experimental-vm-modules", "node_modules/jest/bin/jest.js", "--json", `--outputFile=${jest}`], env, jest, ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [numPassedTests, numFailedTests + numRuntimeErrorTestSuites]);
   const e2e = join(data, "playwright.json");
   suite("Playwright", bin("playwright"), ["test", "--config", "e2e/playwright.config.ts"], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, UNITEXT_E2E_DATA: join(data, "e2e") }, e2e, ({ stats }) => [stats.expected + stats.flaky, stats.unexpected]);
+  check("Attack, in short", process.execPath, ["scripts/attack.mjs", "--short"]);
 } finally {
   database.stop();
   rmSync(data, { recursive: true, force: true });

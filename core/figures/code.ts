@@ -1,4 +1,4 @@
-import type { Run } from "@unitext/core/model";
+import { type Run, withoutEnd } from "@unitext/core/model";
 import highlighter from "highlight.js/lib/core";
 import bash from "highlight.js/lib/languages/bash";
 import c from "highlight.js/lib/languages/c";
@@ -36,7 +36,7 @@ export function codeLines(text: string, language: string): { text: string; tone:
       if (part) lines.at(-1)?.push({ text: part.replace(/\t/g, "    "), tone });
     });
   };
-  const clean = text.replace(/\r\n?/g, "\n").replace(/\n+$/, "");
+  const clean = withoutEnd(text.replace(/\r\n?/g, "\n"), "\n");
   if (!highlighter.getLanguage(language) || clean.length > 50000) {
     add(clean, "plain");
     return lines;

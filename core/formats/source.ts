@@ -29,7 +29,7 @@ export interface SourceRead {
 
 /** Whether a text was typed as a deck: it has front matter, breaks or directives. */
 function isTyped(text: string): boolean {
-  return /^---\r?\n/.test(text) || /^::slide|^:::\w|^::join/m.test(text) || /\n\s*\n(-{3,}|\*{3,}|_{3,})[ \t]*\n/.test(text);
+  return /^---\r?\n/.test(text) || /^::slide|^:::\w|^::join/m.test(text) || /\n[^\S\n]*\n(-{3,}|\*{3,}|_{3,})[ \t]*\r?\n/.test(text);
 }
 const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 

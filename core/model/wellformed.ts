@@ -13,6 +13,13 @@ export function cutText(text: string, most: number): string {
   return text.slice(0, cut > start ? cut : most).toWellFormed();
 }
 
+/** A text without the characters of a set at its end. In one pass: a regular expression with `+$` tries every run of them inside the text too. */
+export function withoutEnd(text: string, characters: string): string {
+  let end = text.length;
+  while (end > 0 && characters.includes(text[end - 1] as string)) end--;
+  return text.slice(0, end);
+}
+
 /** What stands for a character that no text may hold. */
 const REPLACEMENT = "\ufffd";
 const isWell = (text: string) => text.isWellFormed() && !text.includes("\0");

@@ -1,4 +1,4 @@
-import { cutText, footnote, joinRuns, type Mark, type Run, run } from "@unitext/core/model";
+import { cutText, footnote, joinRuns, type Mark, type Run, run, withoutEnd } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
 import { type Content, linkTarget, type Problem } from "./manuscript";
 
@@ -148,7 +148,7 @@ export function trimmed(runs: Run[]): Run[] {
   while (result.length) {
     const last = result[result.length - 1] as Run;
     if (isCode(last)) break;
-    last.text = last.text.replace(/[ \t\n\r\f]+$/, "");
+    last.text = withoutEnd(last.text, " \t\n\r\f");
     if (last.text !== "") break;
     result.pop();
   }

@@ -30,7 +30,7 @@ describe("what nests without end", () => {
   });
 
   it("leaves breaks, code and indents of code as they are", () => {
-    const lines = ["- ".repeat(80).trim(), "```", `${"> ".repeat(80)}code`, " ".repeat(400) + "x", "```", "a > b > c"];
+    const lines = ["- ".repeat(80).trim(), "```", `${"> ".repeat(80)}code`, `${" ".repeat(400)}x`, "```", "a > b > c"];
     expect(boundNesting(lines)).toEqual({ lines, problems: [] });
   });
 });

@@ -39,10 +39,10 @@ const png = (width, height) => {
 };
 
 const TEXTS = {
-  "items in items": "- ".repeat(12_000) + "x",
-  "quotations in quotations": "> ".repeat(20_000) + "x",
-  "numbers in numbers": "1. ".repeat(8_000) + "x",
-  "quotations and items": "> - ".repeat(8_000) + "x",
+  "items in items": `${"- ".repeat(12_000)}x`,
+  "quotations in quotations": `${"> ".repeat(20_000)}x`,
+  "numbers in numbers": `${"1. ".repeat(8_000)}x`,
+  "quotations and items": `${"> - ".repeat(8_000)}x`,
   "containers": ":::align{to=centre}\n".repeat(2_000),
   "a table of a thousand columns": `|${"a|".repeat(1000)}\n|${"-|".repeat(1000)}\n${"|\n".repeat(1000)}`,
   "emphasis": "*a **b ".repeat(20_000),
@@ -71,9 +71,9 @@ const TEXTS = {
   "emoji": "👩‍🔬".repeat(20_000),
   "marks on marks": `a${"\u0301".repeat(50_000)}`,
   "right to left": "\u202e\u2066".repeat(20_000),
-  "lines": "\n".repeat(90_000) + "x",
+  "lines": `${"\n".repeat(90_000)}x`,
   "paragraphs": "a\n\n".repeat(30_000),
-  "tabs": "\t".repeat(60_000) + "- x",
+  "tabs": `${"\t".repeat(60_000)}- x`,
   "script": '<script>alert(1)</script>\n\n[x](javascript:alert(1))\n\n![x](data:text/html,<script>)\n',
   "pipes": "|".repeat(60_000),
   "autolinks": "www.a.b ".repeat(10_000),

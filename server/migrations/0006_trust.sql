@@ -21,4 +21,5 @@ ALTER TABLE "slides" ADD COLUMN "schema" integer DEFAULT 1 NOT NULL;--> statemen
 CREATE INDEX "audit_at" ON "audit" USING btree ("at");--> statement-breakpoint
 CREATE INDEX "jobs_open" ON "jobs" USING btree ("state","created_at");--> statement-breakpoint
 CREATE INDEX "sessions_expiry" ON "sessions" USING btree ("expires_at");--> statement-breakpoint
-DROP SCHEMA IF EXISTS "queue" CASCADE;
+DROP SCHEMA IF EXISTS "queue" CASCADE;--> statement-breakpoint
+ALTER TABLE "slides" ALTER COLUMN "key" TYPE text COLLATE "C";

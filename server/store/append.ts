@@ -1,6 +1,6 @@
 import type { Change, SingleChange } from "@unitext/core/edit";
 import { Failure, SCHEMA_VERSION, type Slide, wellFormed } from "@unitext/core/model";
-import { asc, desc, eq, sql } from "drizzle-orm";
+import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
 import { nanoid } from "nanoid";
 import { CHANNEL, type Database } from "./database";
@@ -16,11 +16,15 @@ export async function appendSlides(db: Database, id: string, user: string, given
   await db.transaction(async (tx) => {
     const [row] = await tx.select({ version: decks.version }).from(decks).where(eq(decks.id, id)).for("update");
     if (!row) throw new Failure("not-found", id, "The deck was deleted meanwhile.");
-    const there = await tx.select({ id: slides.id, parent: slides.parent }).from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
     const [last] = await tx.select({ key: slides.key }).from(slides).where(eq(slides.deck, id)).orderBy(desc(runningOrder)).limit(1);
     const after = new Map<string | null, string>();
-    const known = new Set(there.map((slide) => slide.id));
-    for (const slide of there) after.set(slide.parent, slide.id);
+    const known = new Set<string>();
+    // Only the last slide of the main line and of each parent that is named is looked for: a long deck is not read anew for every batch.
+    for (const parent of new Set([null, ...added.map((slide) => slide.parent)])) {
+      const [sibling] = await tx.select({ id: slides.id }).from(slides).where(and(eq(slides.deck, id), parent === null ? isNull(slides.parent) : eq(slides.parent, parent))).orderBy(desc(runningOrder)).limit(1);
+      if (sibling) after.set(parent, sibling.id);
+      if (parent !== null && (await tx.$count(slides, and(eq(slides.deck, id), eq(slides.id, parent))))) known.add(parent);
+    }
     const list: SingleChange[] = [];
     const placed = added.map((slide) => {
       // A detail can only follow its main slide as long as that stands last.

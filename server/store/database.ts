@@ -16,6 +16,8 @@ export function connect(url: string): Connection {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 10_000 });
   // A connection that PostgreSQL drops while idle is replaced at the next query; without a listener it would end the process.
   pool.on("error", () => undefined);
+  // The same holds for one that is in use, between two queries of a transaction: its next query fails.
+  pool.on("connect", (client) => client.on("error", () => undefined));
   return { db: drizzle(pool, { schema }), pool, close: () => pool.end() };
 }
 

@@ -201,7 +201,7 @@ export class ProcessPool implements Work {
 
   async *read(work: ReadWork, asker: Asker): AsyncGenerator<ReadProgress> {
     const queue: Reply[] = [];
-    let wake = () => undefined as void;
+    let wake: () => void = () => undefined;
     const push = (reply: Reply) => {
       queue.push(reply);
       wake();

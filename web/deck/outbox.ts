@@ -1,4 +1,4 @@
-import { Change } from "@unitext/core/edit";
+import type { Change } from "@unitext/core/edit";
 import { readStored, SCHEMA_VERSION } from "@unitext/core/model";
 import { SentChange } from "@unitext/server/api";
 import { z } from "zod";

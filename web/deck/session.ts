@@ -2,7 +2,7 @@ import { type Change, integrate, onTop, openReplica, applyOwn, type Integrated, 
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { get, post, Refused, Unreachable } from "../api/client";
+import { get, post, Refused, } from "../api/client";
 import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
 
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";

@@ -1,4 +1,4 @@
-import { type Asset, checked, Deck, Failure, MOST, SCHEMA_VERSION, upgraded, wellFormed, within } from "@unitext/core/model";
+import { type Asset, checked, Deck, Failure, MOST, SCHEMA_VERSION, upgraded, wellFormed, within, withoutEnd } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { z } from "zod";
 import { mediaTypeOf, pictureInfo } from "../picture";
@@ -65,9 +65,7 @@ export function toBase64(bytes: Uint8Array): string {
 }
 
 export function fromBase64(text: string): Uint8Array {
-  let end = text.length;
-  while (end > 0 && text[end - 1] === "=") end--;
-  const clean = text.slice(0, end);
+  const clean = withoutEnd(text, "=");
   const bytes = new Uint8Array(Math.floor((clean.length * 3) / 4));
   let held = 0;
   let bits = 0;

@@ -1,4 +1,4 @@
-import { cutText, ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn } from "@unitext/core/model";
+import { cutText, ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn, within } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
@@ -111,6 +111,7 @@ class OdpReader {
     const meta = child(this.part("meta.xml", false), "meta");
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
+    within("slides", pages.length, options.name);
     const head = readHead({ styles, meta, kept: kept.deck, pages, looks: this.behind.styles, masterPages: this.masterPages, newId: options.newId });
     this.page = head.page;
     for (const { text } of [this.content, this.behind]) Object.assign(text, { language: head.language, count: pages.length });
