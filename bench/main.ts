@@ -7,10 +7,11 @@ import { edit, longText, pdf, pptx, type Row } from "./core";
 import { convert, largeFile } from "./convert";
 import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
+import { grow } from "./growth";
 import { store } from "./store";
 
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, convert, edit, divide]) rows.push(...(await group()));
+for (const group of [longText, documents, pptx, pdf, convert, edit, divide, grow]) rows.push(...(await group()));
 const peak = Number(execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }));
 rows.push({ name: "peak memory of the 1,600-slide run", ratio: peak, target: 400, holds: peak < 400, unit: "MB" });
 const folder = mkdtempSync(join(tmpdir(), "unitext-bench-"));

@@ -42,7 +42,7 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
   let running = await start(data);
   let cookie = "";
   const api = async (path: string, body?: unknown) => {
-    const response = await fetch(`${running.address}/api${path}`, body === undefined ? { headers: { cookie } } : { method: "POST", headers: { "content-type": "application/json", cookie }, body: JSON.stringify(body) });
+    const response = await fetch(`${running.address}/api${path}`, body === undefined ? { headers: { cookie } } : { method: "POST", headers: { "content-type": "application/json", origin: running.address, cookie }, body: JSON.stringify(body) });
     cookie ||= response.headers.get("set-cookie")?.split(";")[0] ?? "";
     return response;
   };

@@ -64,7 +64,8 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
         yield* between(at);
         from = at;
       }
-      paragraph = margin;
+      // What begins with a bracket may be a definition, which no line under it makes a heading.
+      paragraph = margin && !line.startsWith("[");
     } else if (paragraph && UNDERLINE.test(line)) {
       yield* between(at + 1);
       from = at + 1;
