@@ -280,6 +280,58 @@ async function faults() {
   told("edits under faults", lost === 0 && doubled === 0 && acknowledged.length > 0 && slides[0].n - start === counted.size, `${SCALE.clients} clients for ${SCALE.seconds} s, server and database killed ${SCALE.kills} times each, answers dropped: ${acknowledged.length} acknowledged, ${lost} lost, ${doubled} doubled, ${slides[0].n - start} slides for ${counted.size} changes`);
 }
 
+/** A backup that is made while people edit, restored into an empty folder: the same decks, as they were at one moment. */
+async function backup() {
+  const ask = await person("keeper");
+  const deck = await newDeck(ask);
+  const file = join(data, "backup.unitext");
+  const folder = mkdtempSync(join(tmpdir(), "unitext-restore-"));
+  if (isRoot) spawnSync("chmod", ["755", folder]);
+  const by = bystander(ask, deck);
+  await wait(300);
+  const run = (args, where) =>
+    new Promise((resolve) => {
+      let said = "";
+      const child = spawn(process.execPath, [join(root, "scripts/backup.mjs"), ...args], { cwd: root, env: { ...process.env, UNITEXT_DATA: where }, stdio: ["ignore", "pipe", "pipe"] });
+      for (const stream of [child.stdout, child.stderr]) stream.on("data", (text) => (said += text));
+      child.once("exit", (code) => resolve({ code, said: said.trim() }));
+    });
+  const before = (await sql("select version from decks where id = $1", [deck]))[0].version;
+  const made = await run([file], data);
+  const edits = (await by.stop()).length;
+  const after = (await sql("select version from decks where id = $1", [deck]))[0].version;
+  const brought = await run(["--restore", file], folder);
+  const again = await run(["--restore", file], folder);
+  const { startPostgres } = await import("./postgres.mjs");
+  const database = await startPostgres(folder);
+  const asked = (text) => database.tool("psql", ["-d", "unitext", "-tAc", text]).stdout.trim();
+  const version = Number(asked(`select version from decks where id = '${deck}'`));
+  const logged = Number(asked(`select count(*) from changes where deck_id = '${deck}'`));
+  const counts = asked("select (select count(*) from decks) || ' ' || (select count(*) from slides) || ' ' || (select count(*) from blobs)");
+  const here = await sql("select (select count(*) from decks) || ' ' || (select count(*) from slides) || ' ' || (select count(*) from blobs) as counts");
+  database.stop();
+  rmSync(folder, { recursive: true, force: true });
+  const good = made.code === 0 && brought.code === 0 && again.code !== 0 && version >= before && version <= after && logged === version && counts === here[0].counts;
+  told("backup and restore", good, `${edits} edits meanwhile; version ${version} of ${before} to ${after}, ${logged} changes; decks, slides and pictures ${counts}, here ${here[0].counts}${good ? "" : `; ${made.said}; ${brought.said}; ${again.said}`}`);
+}
+
+/** A long document that is being read while the database is killed: it is there in the end, whole. */
+async function interrupted() {
+  const ask = await person("reader");
+  const file = readFileSync(join(root, "demo/content/field-handbook.docx"));
+  const jobs = [];
+  for (let nth = 0; nth < 4; nth++) jobs.push(await (await ask("/api/files?name=field-handbook.docx", { method: "POST", body: file, headers: { "content-type": "application/octet-stream" } })).json());
+  process.kill(databaseProcess(), "SIGKILL");
+  const states = [];
+  for (const { job } of jobs) {
+    let state = {};
+    for (const until = Date.now() + 60_000; Date.now() < until && !["done", "failed"].includes(state.state); await wait(200)) state = await ask(`/api/jobs/${job}`).then((response) => (response.ok ? response.json() : {}), () => ({}));
+    const slides = (await sql("select count(*)::int as n from slides where deck_id = $1", [state.deck ?? ""]))[0].n;
+    states.push(`${state.state} ${slides}`);
+  }
+  told("imports while the database is killed", new Set(states).size === 1 && states[0].startsWith("done"), states.join(", "));
+}
+
 async function imports() {
   if (!SCALE.imports) return;
   const ask = await person("importer");
@@ -311,7 +363,7 @@ async function streams() {
 }
 
 try {
-  for (const [name, act] of Object.entries({ rights, streams, hostile, faults, imports })) if (!wanted || wanted === name) await act();
+  for (const [name, act] of Object.entries({ rights, streams, backup, interrupted, hostile, faults, imports })) if (!wanted || wanted === name) await act();
 } catch (error) {
   told("the attack", false, error.stack);
 } finally {

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
 import { Drawings, type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
-import { type Asset, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf } from "@unitext/core/model";
+import { type Asset, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf, within } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { fontsIn } from "../export";
@@ -51,12 +51,15 @@ const apart = (blobs: Map<string, Uint8Array>) => new Map([...blobs].map(([sum, 
 async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<ReadProgress> {
   const drawings = new Drawings(sha256);
   const lots = presentationLots(bytes, { name, newId: () => nanoid(10), sha256 });
+  let elements = 0;
   for (let page = 0; ; ) {
     const { done, value } = lots.next();
     if (done) return yield { kind: "end", ...value, left: [...value.left, ...drawings.left] };
     const { head, blobs, undrawn } = value;
     await drawings.into({ assets: head.assets, blobs, undrawn });
     page += value.slides.length;
+    elements += value.slides.reduce((sum, slide) => sum + slide.elements.length, 0);
+    within("elements", elements, name);
     yield { kind: "head", head, blobs: apart(blobs), typed: false, of: value.of };
     yield { kind: "slides", slides: value.slides, page };
   }
