@@ -166,6 +166,12 @@ describe("proposals", () => {
   });
 });
 
+it("a part begins at each section, whether it has a header slide or a name alone", () => {
+  const named = (id: string, section?: string): Slide => ({ ...newSlide(id, "points"), ...(section ? { section } : {}) });
+  const opener: Slide = { ...newSlide("o", "section"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Storms") }] };
+  expect(bySection([named("a", "Tides"), named("b"), named("c", "Dunes"), named("d"), opener, named("e")]).map(({ name, slides }) => [name, slides.join(" ")])).toEqual([["Tides", "a b"], ["Dunes", "c d"], ["Storms", "o e"]]);
+});
+
 describe("names that follow a scheme", () => {
   it.each([
     ["TB2-*-*", "TB2-07-Marsh", ["07", "Marsh"]],

@@ -24,7 +24,7 @@ const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })))
 const lines = strToU8('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"/>');
 const ASSETS = { [FILES.photo]: asset(photo, "image/png"), [FILES.moving]: asset(strToU8("GIF89a"), "image/gif"), [FILES.lines]: asset(lines, "image/svg+xml"), [FILES.film]: asset(strToU8("film"), "video/mp4") };
 const picture = (sha256: string) => bytesOf.get(sha256);
-const HOSTILE = ['"><script>alert(1)</script><x y="', "]]><script>alert(1)</script>", "</style></title></textarea><img src=x onerror=alert(1)>", "' onload='alert(1)", "\u0000\u0001\ud800\udfff x", "\u202e\u2066 right to left", "javascript:alert(1)", "{{x}} ${y} <%= z %> &lt;b&gt; &#0;"];
+const HOSTILE = ['"><script>alert(1)</script><x y="', "]]><script>alert(1)</script>", "</style></title></textarea><img src=x onerror=alert(1)>", "' onload='alert(1)", "\u0000\u0001\ud800\udfff x", "\u202e\u2066 right to left", "javascript:alert(1)", "{{x}} <%= z %> &lt;b&gt; &#0;"];
 
 /** Every place in a value that holds a string, as a path. */
 function places(value: unknown, path: (string | number)[] = []): (string | number)[][] {

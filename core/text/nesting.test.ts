@@ -46,3 +46,14 @@ it("a long run of spaces is read in one pass", () => {
   const { blocks } = read(`a${" ".repeat(500_000)}b *x*\nc`);
   expect(blocks).toHaveLength(1);
 });
+
+it("a long list is one list whatever its length: items, levels and numbers stay", () => {
+  const text = Array.from({ length: 1500 }, (_, nth) => (nth % 3 ? `      - part ${nth}` : `${nth / 3 + 1}. item ${nth}`)).join("\n");
+  const { blocks, problems } = read(text);
+  const paragraphs = blocks.flatMap((block) => ("text" in block ? block.text : []));
+  expect(problems).toEqual([]);
+  expect(paragraphs.map(({ kind, level }) => `${kind} ${level}`)).toEqual(Array.from({ length: 1500 }, (_, nth) => (nth % 3 ? "bullet 1" : "number 0")));
+  let number = 0;
+  const numbers = paragraphs.flatMap(({ kind, start }) => (kind === "number" ? [(number = start ?? number + 1)] : []));
+  expect(numbers).toEqual(Array.from({ length: 500 }, (_, nth) => nth + 1));
+});

@@ -35,9 +35,14 @@ const PARAGRAPH = /^(?:[\p{L}“‘([]|[*_`]{1,2}[^\s*_`])/u;
 /** The line under a heading of the other form (CommonMark 0.31, 4.3). */
 const UNDERLINE = /^(?:=+|-+)[ \t]*$/;
 
+/** A list or quotation of more lines than this is read in pieces: the parser takes time with the square of its length. */
+const LONG = 400;
+/** Lines before which a long list or quotation can be parted: an item of its first level, a line of a quotation. */
+const PARTS = /^(?:[-*+][ \t]|\d{1,9}[.)][ \t]| {0,3}>)/;
+
 /**
- * Cuts a segment into the smallest pieces that can be read by themselves: before each paragraph at the margin, and
- * after a heading that is underlined (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
+ * Cuts a segment into the smallest pieces that can be read by themselves: before each paragraph at the margin,
+ * after a heading that is underlined, and inside long lists and quotations (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
  * begins with a letter ends every list and indented block).
  */
 export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
@@ -54,7 +59,11 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
     const line = lines[at] as string;
     const begins = at === from || (lines[at - 1] as string).trim() === "";
     const margin = PARAGRAPH.test(line);
-    if (begins && (lines[at + 1] ?? "").trim() === "" && wordsOf(line)) {
+    if (at - from > LONG && PARTS.test(line)) {
+      yield* between(at);
+      from = at;
+      paragraph = false;
+    } else if (begins && (lines[at + 1] ?? "").trim() === "" && wordsOf(line)) {
       yield* between(at);
       yield { text: line, from: first + at, plain: true };
       from = at + 1;

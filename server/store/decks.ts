@@ -265,12 +265,21 @@ export async function applyChanges(db: Database, id: string, user: string, { bas
   });
 }
 
+/** How many steps through the running order one request may take: each insert, move or delete goes through it once, and others wait meanwhile. */
+const MOST_STEPS = 50_000_000;
+
+function refuseTooMany(list: readonly SingleChange[], slides: number): void {
+  const ordering = list.filter(({ kind }) => kind === "insertSlide" || kind === "moveSlide" || kind === "deleteSlide").length;
+  if (ordering * (slides + ordering) > MOST_STEPS) throw new Failure("too-large", "changes", `These are ${ordering.toLocaleString("en")} moves in a deck of ${slides.toLocaleString("en")} slides, more than can be done at once. Do it in smaller steps.`);
+}
+
 async function writeChanges(tx: Transaction, row: typeof decks.$inferSelect, user: string, fresh: ChangeRequest["changes"], arrival: boolean): Promise<number> {
   const needed = fresh.map(({ change }) => slidesNeeded(change));
   const all = needed.includes("all");
   const ids = needed.flatMap((list) => (list === "all" ? [] : list));
   const rows = all || ids.length ? await tx.select().from(slides).where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids))).orderBy(asc(runningOrder)) : [];
   const before: Deck = { ...headIn(row), slides: rows.map(slideOf) };
+  if (all) refuseTooMany(fresh.flatMap(({ change }) => singles(change)), rows.length);
   let deck = before;
   let version = row.version;
   const log: (typeof changes.$inferInsert)[] = [];
