@@ -40,6 +40,9 @@ const server = app.listen(Number(UNITEXT_PORT), "127.0.0.1", () => {
   process.send?.("listening");
 });
 
+// Longer than browsers and proxies keep a line open: a request never meets one that is just being closed.
+server.keepAliveTimeout = 65_000;
+
 let stopping = false;
 /** Ends in order: no new requests, the running ones to their end, then the database. */
 async function stop(): Promise<void> {
