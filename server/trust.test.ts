@@ -237,3 +237,11 @@ it("a text with NUL and halves of characters is taken with these replaced", asyn
   expect(sent.status).toBe(200);
   expect((await loadDeck(server.db, deck.id)).deck.slides[0]?.notes).toEqual(plainText("x\ufffd\ufffdy"));
 });
+
+it("what a deck's head gains is stored, also where nothing else of it changes", async () => {
+  const deck = await stored();
+  const manuscript = { document: "doc", rule: { cuts: [{ kind: "paragraph" }], body: "slide", rest: "continue" } };
+  const sent = await owner(`/api/decks/${deck.id}/changes`, json({ base: 0, changes: [{ id: nanoid(12), change: { kind: "setManuscript", manuscript } }] }));
+  expect(sent.status).toBe(200);
+  expect((await loadDeck(server.db, deck.id)).deck.manuscript).toMatchObject({ document: "doc" });
+});

@@ -11,6 +11,8 @@ export interface Composed {
   notes: RichText;
   look: SlideLook;
   arrangement: ArrangementName;
+  /** Whether the text itself names the arrangement. */
+  named?: boolean;
   because: string;
   /** All text of the main flow appears point by point. */
   steps: Steps;
@@ -36,10 +38,10 @@ export function partsOfDraft({ title, depth, flow, slots }: Draftlike, opens: bo
 }
 
 /** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */
-export function arranged(draft: Draftlike, first: boolean, given: string | undefined, line: number, problems: Problem[]): { arrangement: ArrangementName; because: string } {
+export function arranged(draft: Draftlike, first: boolean, given: string | undefined, line: number, problems: Problem[]): Pick<Composed, "arrangement" | "named" | "because"> {
   if (given !== undefined) {
     const known = ArrangementName.safeParse(given);
-    if (known.success) return { arrangement: known.data, because: "the text says so" };
+    if (known.success) return { arrangement: known.data, named: true, because: "the text says so" };
     problems.push({ line, message: `“${given}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.` });
   }
   const { arrangement, because } = recognised(partsOfDraft(draft, first));

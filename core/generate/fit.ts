@@ -192,7 +192,7 @@ function paged(composed: Composed, flow: readonly Flow[], nth: number): Composed
   const depth = nth ? (composed.depth === null ? null : 2) : composed.depth;
   const draft = { title: composed.title, depth, flow, slots: new Map() };
   const found = recognised(partsOfDraft(draft, false));
-  const keep = nth === 0 && composed.because === "the text says so" && composed.slots.size === 0;
+  const keep = nth === 0 && composed.named === true && composed.slots.size === 0;
   return { ...composed, ...draft, notes: nth ? [] : composed.notes, arrangement: keep ? composed.arrangement : found.arrangement, because: keep ? composed.because : nth ? "it continues the slide before" : found.because };
 }
 

@@ -76,8 +76,8 @@ function compose(draft: Draft, first: boolean, rule: BreakRule, context: Generat
     for (const [at, { flow, opener }] of pieces.entries()) {
       const later = list.length > 0;
       const piece = { title: draft.title, depth: !later ? begun.depth : draft.depth === null ? null : (2 as const), flow, slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>() };
-      const { arrangement, because } = arranged(piece, first && !later, named, line, problems);
-      const own: Composed = { ...piece, arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule), because, notes: at === Math.max(0, spoken) ? text.notes : [], look: !later ? look : look.background ? { background: look.background } : {}, steps: draft.mark.steps ?? false };
+      const { arrangement, named: isNamed = false, because } = arranged(piece, first && !later, named, line, problems);
+      const own: Composed = { ...piece, arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule), named: isNamed, because, notes: at === Math.max(0, spoken) ? text.notes : [], look: !later ? look : look.background ? { background: look.background } : {}, steps: draft.mark.steps ?? false };
       const ready = carded(own, rule);
       list.push(...(context.fonts && context.head ? fitted(ready, rule, { head: context.head, fonts: context.fonts }, line, problems) : [ready]));
     }

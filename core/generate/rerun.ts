@@ -228,8 +228,18 @@ function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typi
   return pairing;
 }
 
-let serial = 0;
-const freshId = () => `m${(serial++).toString(36)}`;
+/** Ids for what a merge puts on slides: none that these slides have. */
+function idsBeside(slides: readonly Slide[]): () => string {
+  let used: Set<string> | undefined;
+  let serial = 0;
+  return () => {
+    used ??= new Set(slides.flatMap(({ elements }) => elements.map(({ id }) => id)));
+    let id: string;
+    do id = `m${(serial++).toString(36)}`;
+    while (used.has(id));
+    return id;
+  };
+}
 
 /**
  * Compares what the text made before, what it makes now and the deck: what is new, changed, moved, gone, and where text
@@ -237,6 +247,7 @@ const freshId = () => `m${(serial++).toString(36)}`;
  */
 export function review(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice> = new Map(), options: RerunOptions = {}): Review {
   const pairs = paired(deck, base, next, options);
+  const freshId = idsBeside([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
   const byMine = new Map<string, ReviewItem>();
   const items: ReviewItem[] = [];
   const nextOrder = new Map<string, number>();

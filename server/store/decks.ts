@@ -311,7 +311,8 @@ async function shareNamed(tx: Transaction, deck: string, user: string, list: rea
 }
 
 function headChanged(before: Deck, after: Deck): boolean {
-  return (Object.keys(before) as (keyof Deck)[]).some((key) => key !== "slides" && before[key] !== after[key]);
+  // What only one of them has is a change too.
+  return (Object.keys({ ...before, ...after }) as (keyof Deck)[]).some((key) => key !== "slides" && before[key] !== after[key]);
 }
 
 /** Writes the rows that differ: changed slides, new ones, those that are gone, and keys for what stands elsewhere. */
