@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText } from "@unitext/core/model";
+import { type Deck, DOCUMENT_RULE, emptyDeck, plainText } from "@unitext/core/model";
 import { count, eq, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { describeError, openLog, rotate } from "./log";
@@ -240,7 +240,7 @@ it("a text with NUL and halves of characters is taken with these replaced", asyn
 
 it("what a deck's head gains is stored, also where nothing else of it changes", async () => {
   const deck = await stored();
-  const manuscript = { document: "doc", rule: { cuts: [{ kind: "paragraph" }], body: "slide", rest: "continue" } };
+  const manuscript = { document: "doc", rule: DOCUMENT_RULE };
   const sent = await owner(`/api/decks/${deck.id}/changes`, json({ base: 0, changes: [{ id: nanoid(12), change: { kind: "setManuscript", manuscript } }] }));
   expect(sent.status).toBe(200);
   expect((await loadDeck(server.db, deck.id)).deck.manuscript).toMatchObject({ document: "doc" });
