@@ -1,11 +1,11 @@
 import { MOST } from "@unitext/core/model";
 import type { Problem } from "./manuscript";
+import { fenceAfter } from "./segments";
 
 /** One mark that opens a quotation or a list item, with the spaces before it (CommonMark 0.31, 5.1 and 5.2). */
 const MARK = /[ \t]*(?:(>)|([-*+])(?=[ \t])|(\d{1,9})([.)])(?=[ \t]))/y;
 /** A line on which something may stand deeper than is taken. */
 const DEEP = new RegExp(`^(?:[ \\t]*(?:>|[-*+]|\\d{1,9}[.)])){${MOST.nesting + 1}}`);
-const FENCE = /^ {0,3}(`{3,}|~{3,})/;
 const CONTAINER = /^[ \t>]*(:{3,})[ \t]*(.*)$/;
 const BREAK = /^[ \t]*(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
 /** More leading columns than fifty levels of items need. */
@@ -47,13 +47,9 @@ export function boundNesting(lines: readonly string[]): { lines: readonly string
   let fence: string | undefined;
   let containers = 0;
   for (const [at, line] of lines.entries()) {
-    const mark = FENCE.exec(line)?.[1];
-    if (fence !== undefined) {
-      if (mark && mark[0] === fence[0] && mark.length >= fence.length && line.trim() === mark) fence = undefined;
-      continue;
-    }
-    if (mark) {
-      fence = mark;
+    const code = fenceAfter(line, fence);
+    if (code.within) {
+      fence = code.fence;
       continue;
     }
     if (DEEP.test(line) && !BREAK.test(line)) replace(at, escaped(line));

@@ -9,6 +9,14 @@ const CONTAINER = /^ {0,3}(:{3,})(.*)$/;
 const HEADING = /^#{1,6}(?:[ \t]|$)/;
 const BREAK = /^(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
 
+/** Whether a line belongs to a fenced block of code (CommonMark 0.31, 4.5), and the fence that is open after it; `open` is the one before it. */
+export function fenceAfter(line: string, open: string | undefined): { within: boolean; fence: string | undefined } {
+  const mark = FENCE.exec(line)?.[1];
+  if (open === undefined) return { within: mark !== undefined, fence: mark };
+  const closes = mark !== undefined && mark[0] === open[0] && mark.length >= open.length && line.trim() === mark;
+  return { within: true, fence: closes ? undefined : open };
+}
+
 /**
  * Cuts a text before every heading and thematic break at the left margin that stands outside code fences, containers
  * and comments. Such cuts never change how CommonMark reads either side, so that each piece can be parsed alone, when
@@ -25,13 +33,9 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
       if (line.includes("-->")) comment = false;
       continue;
     }
-    const mark = FENCE.exec(line)?.[1];
-    if (fence !== undefined) {
-      if (mark && mark[0] === fence[0] && mark.length >= fence.length && line.trim() === mark) fence = undefined;
-      continue;
-    }
-    if (mark) {
-      fence = mark;
+    const code = fenceAfter(line, fence);
+    if (code.within) {
+      fence = code.fence;
       continue;
     }
     const container = CONTAINER.exec(line);
