@@ -99,6 +99,7 @@ export async function startPostgres(data, { fast = false, patient = false, port:
     ours,
     running: async () => (await running()) !== undefined,
     tool: (name, args, options = {}) => spawnSync(join(bin, name), [...where, ...args], { env: { PATH: process.env.PATH, LANG: "C.UTF-8", PGPASSWORD: password }, encoding: "utf8", maxBuffer: 1 << 28, ...options }),
-    stop: () => ours && program("pg_ctl", ["-D", folder, "-m", "fast", "-w", "stop"]),
+    /** Stops what was started here; with `adopted` also what an earlier start that ended by a fault has left running. */
+    stop: (adopted = false) => (ours || adopted) && program("pg_ctl", ["-D", folder, "-m", "fast", "-w", "stop"]),
   };
 }

@@ -102,7 +102,8 @@ function end(code) {
   ending = true;
   for (const helper of helpers) helper.kill("SIGTERM");
   const finish = () => {
-    database.stop();
+    // Nobody else holds this data folder: a database that ran already was left by a start that was killed.
+    database.stop(true);
     lock.release();
     process.exit(code);
   };

@@ -95,8 +95,8 @@ class Worker {
   ) {
     this.child = fork(program, [], { serialization: "advanced", execArgv: [`--max-old-space-size=${heap}`], stdio: ["ignore", "ignore", "ignore", "ipc"], env: { NODE_ENV: "production", PATH: process.env.PATH } });
     this.child.on("message", (reply: Reply) => this.receive(reply));
-    this.child.on("error", () => this.ended());
-    this.child.on("exit", () => this.ended());
+    this.child.on("error", () => this.ended(null, null));
+    this.child.on("exit", (code, signal) => this.ended(code, signal));
     // One that waits for work does not keep the server from ending.
     this.child.unref();
     this.child.channel?.unref();
@@ -148,11 +148,12 @@ class Worker {
     else this.finish(reply, true);
   }
 
-  private ended(): void {
+  private ended(code: number | null, signal: NodeJS.Signals | null): void {
     clearTimeout(this.timer);
     const { entry } = this;
-    // A process that ends by itself while it works has run out of the memory that its engine gives it, or met a fault of a package.
-    const reason = this.reason ?? (entry && this.tooMuchMemory(entry));
+    // An engine that has used up its heap aborts, and the kernel kills; all else is a fault in what reads or writes.
+    const memory = code === 134 || signal === "SIGABRT" || signal === "SIGKILL";
+    const reason = this.reason ?? (entry && (memory ? this.tooMuchMemory(entry) : new Failure("not-readable", describe(entry.order), "This met a fault that ended its work; nothing was made. Save it anew in the program that it comes from, and try again.")));
     if (entry) this.finish({ kind: "failed", message: "ended", ...(reason ? { failure: { code: reason.code, where: reason.where, message: reason.message } } : {}) }, false);
     else this.released(this, false);
   }

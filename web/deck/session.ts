@@ -296,6 +296,8 @@ export class DeckSession {
   private async refused(error: unknown, batch: readonly SentChange[]): Promise<void> {
     if (!(error instanceof Refused) || error.status >= 500 || error.status === 429 || error.status === 408) {
       this.set({ status: "waiting" });
+      // A full disk or a limit is said once; a network that is away is told by the status alone.
+      if (error instanceof Refused && this.retry === 0) this.say(error.message);
       this.retry = Math.min(this.retry + 1, 6);
       setTimeout(this.send, 250 * 2 ** this.retry);
       return;
