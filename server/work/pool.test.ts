@@ -52,6 +52,16 @@ describe("a worker process", () => {
     expect(await ask("olive", "next")).toBe("next");
   });
 
+  it("takes no further order once it was ended, also where its last answer was on its way", async () => {
+    for (let round = 0; round < 30; round++) {
+      const gone = new AbortController();
+      const answer = ask("olive", `wait${round % 4}`, gone.signal).catch(() => "gone");
+      setTimeout(() => gone.abort(new Error("gone")), round % 6);
+      await answer;
+      expect(await ask("olive", "next")).toBe("next");
+    }
+  });
+
   it("serves others while one person keeps all of theirs busy", async () => {
     const gone = new AbortController();
     const busy = Array.from({ length: 6 }, () => ask("olive", "spin", gone.signal).catch(() => "ended"));

@@ -85,7 +85,8 @@ class Worker {
   entry: Entry | undefined;
   done = 0;
   private timer: NodeJS.Timeout | undefined;
-  /** Why it was ended from here, as a sentence. */
+  /** Whether it was ended from here, and why, as a sentence: its last reply may still arrive, but it takes no further order. */
+  private stopped = false;
   private reason: Failure | undefined;
 
   constructor(
@@ -135,6 +136,7 @@ class Worker {
   }
 
   stop(reason?: Failure): void {
+    this.stopped = true;
     this.reason ??= reason;
     this.child.kill("SIGKILL");
   }
@@ -165,7 +167,7 @@ class Worker {
     this.done += 1;
     this.child.unref();
     this.child.channel?.unref();
-    this.released(this, usable && !this.reason && this.done < MOST_ORDERS);
+    this.released(this, usable && !this.stopped && this.done < MOST_ORDERS);
     entry?.listener(reply);
   }
 }
