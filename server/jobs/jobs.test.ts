@@ -246,6 +246,18 @@ describe("a job that does not run to its end", () => {
     expect((await loadJob(slow.db, fatal)).message).toContain("not tried again");
   });
 
+  it("goes on where it begins in the moment in which the server says what it is at work on", async () => {
+    jobs = new Jobs({ db: slow.db, url: url(), work: slowReader(), fonts: "" });
+    await jobs.start();
+    const inside = jobs as unknown as { tick(): Promise<void>; running: Map<string, AbortController> };
+    const said = inside.tick();
+    const stop = new AbortController();
+    inside.running.set("begun-meanwhile", stop);
+    await said;
+    expect(stop.signal.aborted).toBe(false);
+    inside.running.delete("begun-meanwhile");
+  });
+
   it("takes turns between people: who brings many files does not hold up one who brings a single one", async () => {
     const reader = slowReader();
     jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });

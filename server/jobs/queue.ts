@@ -41,6 +41,7 @@ export class Jobs {
   private listener: pg.Client | undefined;
   private timer: NodeJS.Timeout | undefined;
   private looking = false;
+  private lookAgain = false;
   private closed = false;
   private readonly db: Database;
   private readonly work: Work;
@@ -87,8 +88,10 @@ export class Jobs {
   private async tick(): Promise<void> {
     try {
       if (!this.listener && !this.closed) await this.listen();
-      const kept = await beat(this.db, this.server, [...this.running.keys()]);
-      for (const [id, stop] of this.running) if (!kept.has(id)) stop.abort();
+      // Only those that were asked about: a job that is taken up meanwhile is nobody else's.
+      const ids = [...this.running.keys()];
+      const kept = await beat(this.db, this.server, ids);
+      for (const id of ids) if (!kept.has(id)) this.running.get(id)?.abort();
       await this.look();
     } catch {
       // The database is gone for now; the next beat tries again.
@@ -97,8 +100,13 @@ export class Jobs {
 
   /** Takes up jobs as long as there are any and this server has room. */
   private async look(): Promise<void> {
-    if (this.looking) return;
+    // What came while it was looking may have come too late to be seen: it looks once more.
+    if (this.looking) {
+      this.lookAgain = true;
+      return;
+    }
     this.looking = true;
+    this.lookAgain = false;
     try {
       while (!this.closed && this.running.size < AT_ONCE) {
         const id = await claimJob(this.db, this.server);
@@ -117,6 +125,7 @@ export class Jobs {
     } finally {
       this.looking = false;
     }
+    if (this.lookAgain && !this.closed) void this.look();
   }
 
   /** Takes a document: the deck is there at once, its slides follow. Throws a Failure `too-many`. */
