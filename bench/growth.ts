@@ -44,7 +44,7 @@ function least(act: () => void, runs: number): number {
   return best;
 }
 
-/** How many times as long twice the text takes: the growth from the smallest to the largest, for one doubling. */
+/** Returns by which factor the time grows when the text doubles: the cube root of the growth over three doublings. */
 function growth(act: (text: string) => void, make: (size: number) => string): number {
   const [short = 0, long = 0] = SIZES.map((size) => least(() => act(make(size)), size > 500_000 ? 2 : 3));
   // Below a few milliseconds only the clock would be measured.

@@ -216,8 +216,8 @@ describe("merge", () => {
 });
 
 describe("a merge that restyles", () => {
-  const master = { name: "House", background: { colour: "#123456" }, elements: [{ kind: "shape" as const, id: "m", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 }, geometry: { preset: "rect" }, text: [] }] };
-  const housed = (id: string): Deck => ({ ...emptyDeck(id, id), masters: { h: master }, slides: [{ ...newSlide(`${id}s`, "points"), master: "h", elements: [{ kind: "text", id: "t", slot: "title", frame: { x: 5, y: 5, width: 50, height: 20 }, text: plainText("Quay") }] }] });
+  const house = { name: "House", background: { colour: "#123456" }, elements: [{ kind: "shape" as const, id: "m", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 }, geometry: { preset: "rect" }, text: [] }] };
+  const housed = (id: string): Deck => ({ ...emptyDeck(id, id), masters: { h: house }, slides: [{ ...newSlide(`${id}s`, "points"), master: "h", elements: [{ kind: "text", id: "t", slot: "title", frame: { x: 5, y: 5, width: 50, height: 20 }, text: plainText("Quay") }] }] });
   const merged = (look: "match" | "keep") => merge([{ deck: housed("a"), version: 0 }, { deck: housed("b"), version: 0 }], { look }, { newId: idSource("n"), deckId: () => "m" });
 
   it("keeps the first deck's own look, and says for each other slide what it drops", () => {

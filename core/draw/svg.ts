@@ -16,7 +16,7 @@ export interface SvgOptions {
 
 const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
 
-/** A text as content or quoted attribute of XML, SVG and HTML. What XML 1.0, 2.2 does not allow is dropped; halves of characters become U+FFFD. */
+/** Escapes text for use as content or as a quoted attribute value in XML, SVG and HTML. Drops characters that XML 1.0, 2.2 forbids and replaces lone surrogates with U+FFFD. */
 export function escapeXml(text: string): string {
   if (!/[&<>"'\u0000-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/.test(text)) return text;
   return text.toWellFormed().replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "").replace(/[&<>"']/g, (character) => ESCAPES[character] as string);

@@ -2,7 +2,7 @@ import { type Deck, Failure, type Slide } from "@unitext/core/model";
 import { apply } from "./apply";
 import { type Change, type Place, type SingleChange, singles, together } from "./change";
 
-/** A change that one page made, with the id by which the log knows it. */
+/** A change made on this page, with its id in the log. */
 export interface OwnChange {
   id: string;
   change: Change;
@@ -140,7 +140,7 @@ export function onTop<Own extends OwnChange>({ version, committed }: Pick<Replic
     try {
       was = apply(was, one.change).deck;
     } catch {
-      // It was made after a change that is committed by now; what stands around it is told by the deck as it was.
+      // It depends on a change that is committed by now. The deck before it still shows which slides were its neighbours.
     }
   }
   return { replica: { version, committed, pending, deck }, inverses, adapted, refused };

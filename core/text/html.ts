@@ -1,6 +1,7 @@
 import { cutText, type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run, within } from "@unitext/core/model";
 import type { Element as HtmlElement, Nodes, Root } from "hast";
 import { fromHtml } from "hast-util-from-html";
+import { flattened } from "./htmldepth";
 import { trimmed } from "./inline";
 import { type Block, type Figure, linkTarget } from "./manuscript";
 
@@ -381,30 +382,4 @@ function without(children: HtmlElement["children"], gone: HtmlElement | undefine
 /** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing; a formula without its TeX is read by `math`, else shown as its characters. */
 export function htmlBlocks(html: string, math?: MathReader): Block[] {
   return new HtmlReader(fromHtml(flattened(html), { fragment: true }), math).read();
-}
-
-/** Tags inside each other beyond this many add nothing that is shown, and every one costs the parser and what walks its tree a step down. */
-const DEPTH = 200;
-/** Elements that hold nothing (HTML, 13.1.2), and those that another of their kind ends: they do not nest. */
-const FLAT = new Set(["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "track", "wbr", "p", "li", "option", "dt", "dd", "tr", "td", "th"]);
-
-/** HTML without the tags that stand deeper than anything nests in earnest; their words stay. */
-function flattened(html: string): string {
-  let depth = 0;
-  let deepest = 0;
-  const tags = /<(\/?)([a-z][a-z0-9-]*)(?:[^>"']|"[^"]*"|'[^']*')*?(\/?)>/gi;
-  for (const [, close, name, empty] of html.matchAll(tags)) {
-    if (empty || FLAT.has((name as string).toLowerCase())) continue;
-    depth = Math.max(0, depth + (close ? -1 : 1));
-    deepest = Math.max(deepest, depth);
-  }
-  if (deepest <= DEPTH) return html;
-  depth = 0;
-  return html.replace(tags, (tag, close: string, name: string, empty: string) => {
-    if (empty || FLAT.has(name.toLowerCase())) return depth > DEPTH ? " " : tag;
-    if (!close) depth += 1;
-    const deep = depth > DEPTH;
-    if (close) depth = Math.max(0, depth - 1);
-    return deep ? " " : tag;
-  });
 }

@@ -7,7 +7,7 @@ import { PERSON } from "./limits";
 const JOBS_OF = "jobs of ";
 /** How often streams are kept alive, and rights on them are looked at again, in milliseconds. */
 const BEAT = 20_000;
-/** A page that takes nothing while this many bytes wait for it is let go; it comes back by itself. */
+/** A stream with more unread bytes than this is closed; the page connects again by itself. */
 const MOST_WAITING = 256 * 1024;
 
 /** A page that listens: the user whose it is, and the deck where it listens to one. */

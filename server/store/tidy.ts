@@ -7,7 +7,7 @@ import { removeOldSessions } from "./users";
 /** How long a picture that no deck names is kept, in hours: it may just be on its way into one. */
 const KEPT_HOURS = 24;
 
-/** Removes what nobody needs any more: jobs that ended and their files, sessions, and pictures that no deck has. What a deck or its history names is kept with the deck. */
+/** Deletes old jobs with their files, expired sessions, old audit entries, and pictures that belong to no deck. Pictures that only a deck's history uses are kept. Returns how many were deleted. */
 export async function tidy(db: Database): Promise<{ jobs: number; sessions: number; pictures: number }> {
   const jobs = await removeOldJobs(db);
   const sessions = await removeOldSessions(db);

@@ -1,6 +1,6 @@
 import type { Order, TaskName } from "./tasks";
 
-/** Quick work has slots of its own, so that nobody waits for a long import or export to see what they typed. */
+/** Quick tasks have slots of their own, so that typed text never waits for somebody's long import or export. */
 export type Lane = "quick" | "long";
 
 /** What one task may take: seconds of time, bytes of memory in use by its process, bytes of its result. */

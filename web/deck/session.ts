@@ -3,40 +3,10 @@ import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { get, post, Refused, } from "../api/client";
+import type { DeckView, Step } from "./view";
 import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
 
-export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
-
-/** What was done last, for the line that offers to undo it. */
-export interface Said {
-  text: string;
-  undo: boolean;
-  serial: number;
-}
-
-export interface DeckView {
-  deck: Deck;
-  version: number;
-  text: string | null;
-  canEdit: boolean;
-  status: SaveStatus;
-  said: Said | undefined;
-  canUndo: boolean;
-  canRedo: boolean;
-  /** Changes that could not be saved and that the person has not dismissed. */
-  aside: readonly SetAside[];
-}
-
-interface Step {
-  /** The id of the act, by which the log knows what was taken back. */
-  id: string;
-  /** The id of the change that did it last, here or in an earlier session. */
-  sent: string;
-  change: Change;
-  says: string;
-  /** The text that the deck was made from before. */
-  text: string | null;
-}
+export type { DeckView, Said, SaveStatus } from "./view";
 
 /** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
 const SOON = 100;

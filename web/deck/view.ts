@@ -1,0 +1,37 @@
+import type { Change } from "@unitext/core/edit";
+import type { Deck } from "@unitext/core/model";
+import type { SetAside } from "./outbox";
+
+export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
+
+/** What was done last, for the line that offers to undo it. */
+export interface Said {
+  text: string;
+  undo: boolean;
+  serial: number;
+}
+
+export interface DeckView {
+  deck: Deck;
+  version: number;
+  text: string | null;
+  canEdit: boolean;
+  status: SaveStatus;
+  said: Said | undefined;
+  canUndo: boolean;
+  canRedo: boolean;
+  /** Changes that could not be saved and that the person has not dismissed. */
+  aside: readonly SetAside[];
+}
+
+/** An act that can be undone or done again. */
+export interface Step {
+  /** The id of the act, by which the log knows what was taken back. */
+  id: string;
+  /** The id of the change that did it last, here or in an earlier session. */
+  sent: string;
+  change: Change;
+  says: string;
+  /** The text that the deck was made from before. */
+  text: string | null;
+}
