@@ -13,7 +13,7 @@ const INDENT = MOST.nesting * 4;
 
 /** Marks of emphasis and links: each is compared with those before it in its paragraph. */
 const INLINE = /[*_~]+|\[/g;
-/** More of them than any paragraph has in earnest. */
+/** The most marks that a paragraph may have before it is kept as typed. */
 const MOST_INLINE = 1000;
 /** A line that goes on with the paragraph before it begins with no mark and is not empty. */
 const BEGINS = /^[ \t]*(?:$|>|[-*+][ \t]|\d{1,9}[.)][ \t]|#{1,6}[ \t]|\|)/;
@@ -64,7 +64,7 @@ export function boundNesting(lines: readonly string[]): { lines: readonly string
   return { lines: changed ?? lines, problems };
 }
 
-/** Whether a paragraph of a text has more marks of emphasis and links than any has in earnest. Each is compared with those before it, which takes time with the square of their number. */
+/** Returns whether any paragraph of a text has more emphasis and link marks than are parsed. The parser compares each mark with all those before it, which takes quadratic time. */
 export function isCrowded(text: string): boolean {
   let marks = 0;
   for (const line of text.split("\n")) {

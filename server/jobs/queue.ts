@@ -100,7 +100,7 @@ export class Jobs {
 
   /** Takes up jobs as long as there are any and this server has room. */
   private async look(): Promise<void> {
-    // What came while it was looking may have come too late to be seen: it looks once more.
+    // A job may arrive after the running query has read the table, so the table is queried once more.
     if (this.looking) {
       this.lookAgain = true;
       return;
