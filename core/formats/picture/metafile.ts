@@ -1,5 +1,6 @@
 import { shownFamily } from "@unitext/core/layout";
 import { strToU8 } from "fflate";
+import { countWmfRecords, withoutUnknownRecords } from "./metafilerecords";
 
 /** A picture as a list of drawing acts: WMF ([MS-WMF], 2.3.2) or EMF ([MS-EMF], 2.3.4.2), with its own size in CSS pixels, 0 where it says none. */
 export interface Metafile {
@@ -36,17 +37,9 @@ const withShown = (markup: string) => markup.replace(/font-family="(?:&quot;)?([
 export async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
   // Few presentations hold one: what draws them is large, and loaded for the first.
   const { convertMetafileToSvg } = await import("emf-converter");
-  // What the package does not know it says on the console alone.
-  const { warn } = console;
-  let whole = true;
-  console.warn = () => {
-    whole = false;
-  };
-  const markup = await convertMetafileToSvg(new Uint8Array(bytes).buffer, { idPrefix: "m", maxRecords: MOST.acts, maxWidth: SIDE, maxHeight: SIDE })
-    .catch(() => null)
-    .finally(() => {
-      console.warn = warn;
-    });
+  // The package reports unknown records, and where it stopped counting, on the console only.
+  const known = metafileInfo(bytes)?.kind === "emf" ? withoutUnknownRecords(bytes) : { bytes, records: countWmfRecords(bytes), unknown: 0 };
+  const markup = await convertMetafileToSvg(known.bytes.slice().buffer, { idPrefix: "m", maxRecords: MOST.acts, maxWidth: SIDE, maxHeight: SIDE }).catch(() => null);
   if (!markup || markup.length > MOST.bytes || !/<(?:path|image|text|rect|ellipse|circle|polygon|polyline|line)\b/.test(markup)) return undefined;
-  return { drawing: strToU8(withShown(markup).replace(/<svg /, '<svg preserveAspectRatio="none" ')), whole };
+  return { drawing: strToU8(withShown(markup).replace(/<svg /, '<svg preserveAspectRatio="none" ')), whole: known.unknown === 0 && known.records <= MOST.acts };
 }
