@@ -41,11 +41,18 @@ export async function best(act: () => unknown, runs = 5): Promise<number> {
 /** The least milliseconds of each of several acts that are done in turn, so that a slow moment of the machine meets all of them. */
 export async function inTurn(acts: readonly (() => unknown)[], runs = 10): Promise<number[]> {
   const least = acts.map(() => Number.POSITIVE_INFINITY);
-  for (let nth = 0; nth < runs; nth++) for (const [at, act] of acts.entries()) least[at] = Math.min(least[at] as number, await time(act));
+  for (let nth = 0; nth < runs; nth++)
+    for (const [at, act] of acts.entries()) least[at] = Math.min(least[at] as number, await time(act));
   return least;
 }
 
-export const row = (name: string, ratio: number, target: number, unit?: string): Row => ({ name, ratio: Math.round(ratio * 10000) / 10000, target, holds: ratio <= target, ...(unit ? { unit } : {}) });
+export const row = (name: string, ratio: number, target: number, unit?: string): Row => ({
+  name,
+  ratio: Math.round(ratio * 10000) / 10000,
+  target,
+  holds: ratio <= target,
+  ...(unit ? { unit } : {}),
+});
 
 /** Shapes texts and does nothing else with them: the floor of everything that lays text out. */
 export function shapeBare(texts: readonly string[], font: Font): void {
@@ -85,7 +92,8 @@ export async function longText(): Promise<Row[]> {
     const fonts = freshFonts();
     let next = 0;
     let nth = 0;
-    for (const { slide } of generate(manuscript, ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) layoutSlide(slide, { head, number: ++nth, fonts });
+    for (const { slide } of generate(manuscript, ruleOf({ kind: "mark" }), { newId: () => `i${next++}` }))
+      layoutSlide(slide, { head, number: ++nth, fonts });
   };
   made();
   const shaping = await best(bare, 3);
@@ -97,7 +105,11 @@ export async function longText(): Promise<Row[]> {
     first = Math.min(first, times.first);
     all = Math.min(all, times.all);
   }
-  return [row("generate and lay out 1,600 paragraph slides / bare shaping", laid / shaping, 3), row("the first 20 of 1,600 slides from the text / the whole", first / all, 0.02), row("the same from the text, reading it included / bare shaping", all / shaping, 3)];
+  return [
+    row("generate and lay out 1,600 paragraph slides / bare shaping", laid / shaping, 3),
+    row("the first 20 of 1,600 slides from the text / the whole", first / all, 0.02),
+    row("the same from the text, reading it included / bare shaping", all / shaping, 3),
+  ];
 }
 
 export async function pptx(): Promise<Row[]> {
@@ -106,15 +118,24 @@ export async function pptx(): Promise<Row[]> {
   const context = { fonts, at: new Date(0), picture: () => undefined };
   const file = WRITERS.pptx.write(deck, context) as Uint8Array;
   const parse = () => {
-    for (const [name, part] of Object.entries(unzipSync(file))) if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
+    for (const [name, part] of Object.entries(unzipSync(file)))
+      if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
   };
   let next = 0;
   const read = () => readDeck(file, "bench.pptx", { newId: () => `r${next++}`, sha256: () => "" });
   const parts = unzipSync(file);
-  const packed = () => zipSync(Object.fromEntries(Object.entries(parts).map(([name, part]) => [name, [part, { level: 6 as const }]])));
+  const packed = () =>
+    zipSync(Object.fromEntries(Object.entries(parts).map(([name, part]) => [name, [part, { level: 6 as const }]])));
   read();
   packed();
-  return [row("read a .pptx of 200 slides / bare unzip and SAX parse", (await best(read)) / (await best(parse)), 3), row("write a .pptx of 200 slides / bare zip of the same parts", (await best(() => WRITERS.pptx.write(deck, context))) / (await best(packed)), 3)];
+  return [
+    row("read a .pptx of 200 slides / bare unzip and SAX parse", (await best(read)) / (await best(parse)), 3),
+    row(
+      "write a .pptx of 200 slides / bare zip of the same parts",
+      (await best(() => WRITERS.pptx.write(deck, context))) / (await best(packed)),
+      3,
+    ),
+  ];
 }
 
 export async function pdf(): Promise<Row[]> {
@@ -123,22 +144,55 @@ export async function pdf(): Promise<Row[]> {
   const head = headOf(deck);
   const scenes = deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts }));
   const options = { fonts, picture: () => undefined, title: "Bench", author: "", language: "en", at: new Date(0) };
-  const ours = () => scenesPdf(deck.slides.map((slide, nth) => ({ scene: layoutSlide(slide, { head, number: nth + 1, fonts }), slides: [{ id: slide.id, name: slide.id, level: 0 }] })), options);
+  const ours = () =>
+    scenesPdf(
+      deck.slides.map((slide, nth) => ({
+        scene: layoutSlide(slide, { head, number: nth + 1, fonts }),
+        slides: [{ id: slide.id, name: slide.id, level: 0 }],
+      })),
+      options,
+    );
   const bare = () =>
     new Promise<void>((resolve) => {
       const doc = new PDFDocument({ autoFirstPage: false, margin: 0 });
       doc.on("data", () => undefined);
       doc.on("end", () => resolve());
-      for (const id of new Set(scenes.flatMap(({ nodes }) => nodes.flatMap((node) => (node.kind === "text" ? node.lines.flatMap(({ runs }) => runs.map(({ face }) => face)) : []))))) doc.registerFont(id, bytes(id));
+      for (const id of new Set(
+        scenes.flatMap(({ nodes }) =>
+          nodes.flatMap((node) =>
+            node.kind === "text" ? node.lines.flatMap(({ runs }) => runs.map(({ face }) => face)) : [],
+          ),
+        ),
+      ))
+        doc.registerFont(id, bytes(id));
       for (const scene of scenes) {
         doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
-        for (const node of scene.nodes) if (node.kind === "text") for (const line of node.lines) for (const item of line.runs) doc.font(item.face, item.size).fillColor(item.fill).text(item.text, item.x, line.y - item.size, { lineBreak: false });
+        for (const node of scene.nodes)
+          if (node.kind === "text")
+            for (const line of node.lines)
+              for (const item of line.runs)
+                doc
+                  .font(item.face, item.size)
+                  .fillColor(item.fill)
+                  .text(item.text, item.x, line.y - item.size, { lineBreak: false });
       }
       doc.end();
     });
   await ours();
   await bare();
-  return [row("PDF of 200 slides, layout included / pdfkit drawing the same lines", (await best(ours, 3)) / (await best(bare, 3)), 2), row("SVG of 200 slides / their layout", (await best(() => scenes.map((scene) => sceneSvg(scene, { picture: () => undefined })))) / (await best(() => deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts })))), 1)];
+  return [
+    row(
+      "PDF of 200 slides, layout included / pdfkit drawing the same lines",
+      (await best(ours, 3)) / (await best(bare, 3)),
+      2,
+    ),
+    row(
+      "SVG of 200 slides / their layout",
+      (await best(() => scenes.map((scene) => sceneSvg(scene, { picture: () => undefined })))) /
+        (await best(() => deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts })))),
+      1,
+    ),
+  ];
 }
 
 export async function edit(): Promise<Row[]> {
@@ -152,5 +206,7 @@ export async function edit(): Promise<Row[]> {
     for (let nth = 0; nth < 100; nth++) apply(deck, change);
   };
   many();
-  return [row("move one slide of 2,000 / reading the deck from JSON", (await best(many)) / 100 / (await best(read)), 0.01)];
+  return [
+    row("move one slide of 2,000 / reading the deck from JSON", (await best(many)) / 100 / (await best(read)), 0.01),
+  ];
 }

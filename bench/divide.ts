@@ -26,7 +26,18 @@ function least(acts: readonly (() => unknown)[], runs = 7): number[] {
 /** A deck of so many slides, every fourth of which leads to the slide ten before it. */
 function linkedDeck(count: number, id: string): Deck {
   const deck = deckOf(count);
-  return { ...deck, id, slides: deck.slides.map((slide, nth) => (nth % 4 === 3 && nth >= 10 ? { ...slide, notes: [...slide.notes, { kind: "plain", level: 0, runs: [run("see", [], `slide:s${nth - 10}`)] }] } : slide)) };
+  return {
+    ...deck,
+    id,
+    slides: deck.slides.map((slide, nth) =>
+      nth % 4 === 3 && nth >= 10
+        ? {
+            ...slide,
+            notes: [...slide.notes, { kind: "plain", level: 0, runs: [run("see", [], `slide:s${nth - 10}`)] }],
+          }
+        : slide,
+    ),
+  };
 }
 
 /** Splitting, merging and comparing against a copy of the same decks; cutting by minutes against laying them out. */
@@ -34,21 +45,40 @@ export function divide(): Row[] {
   const deck = linkedDeck(2000, "long");
   const { parts } = resolvePlan(deck, { by: { count: 40 } }, "");
   const makers = () => ({ newId: ids("n"), deckId: ids("d") });
-  const [cut, copied] = least([() => split({ deck, version: 1 }, parts, makers()), () => structuredClone(deck)]) as [number, number];
+  const [cut, copied] = least([() => split({ deck, version: 1 }, parts, makers()), () => structuredClone(deck)]) as [
+    number,
+    number,
+  ];
   const many = Array.from({ length: 50 }, (_, nth) => linkedDeck(40, `m${nth}`));
   const gathered = many.map((one) => ({ deck: one, version: 1 }));
-  const [joined, cloned] = least([() => merge(gathered, { look: "match", sections: true, openingsOnce: false }, makers()), () => structuredClone(many)]) as [number, number];
+  const [joined, cloned] = least([
+    () => merge(gathered, { look: "match", sections: true, openingsOnce: false }, makers()),
+    () => structuredClone(many),
+  ]) as [number, number];
 
   const fonts = freshFonts();
   const head = headOf(deck);
   const begin = performance.now();
   for (const [nth, slide] of deck.slides.entries()) layoutSlide(slide, { head, number: nth + 1, fonts });
   const laid = performance.now() - begin;
-  const [minutes] = least([() => byMinutes(deck.slides.map((slide) => ({ ...slide })), deck.rate, 45 * 60)]) as [number];
+  const [minutes] = least([
+    () =>
+      byMinutes(
+        deck.slides.map((slide) => ({ ...slide })),
+        deck.rate,
+        45 * 60,
+      ),
+  ]) as [number];
 
   const before = linkedDeck(1000, "v");
   const version = tailored({ deck: before, version: 1 }, "w", "W", ids("w"));
-  const after = version.slides.filter((_, nth) => nth % 20 === 0).reduce((state, slide): Deck => apply(state, { kind: "setNotes", slide: slide.id, notes: plainText("other notes") } satisfies Change).deck, version);
+  const after = version.slides
+    .filter((_, nth) => nth % 20 === 0)
+    .reduce(
+      (state, slide): Deck =>
+        apply(state, { kind: "setNotes", slide: slide.id, notes: plainText("other notes") } satisfies Change).deck,
+      version,
+    );
   const [compared] = least([() => compareDecks(structuredClone(before), structuredClone(after))], 3) as [number];
   return [
     row("split 2,000 slides into 50 parts / structured clone", cut / copied, 3),

@@ -22,30 +22,79 @@ export async function longDocument(seed = 31, edited = false): Promise<Uint8Arra
   for (let nth = 0; nth < 1600; nth++) {
     if (nth % 100 === 0) children.push(new Paragraph({ text: sentence(take(4)), heading: HeadingLevel.HEADING_1 }));
     if (nth % 8 === 0) children.push(new Paragraph({ text: sentence(take(4)), heading: HeadingLevel.HEADING_2 }));
-    children.push(new Paragraph(`${sentence(take(14))} ${sentence(take(14))} ${sentence(take(13))}${edited && nth % 20 === 3 ? ` This was put in as number ${nth} of the new edition.` : ""}`));
-    if (nth % 40 === 20) children.push(new Table({ rows: Array.from({ length: 5 }, (_, y) => new TableRow({ tableHeader: y === 0, children: Array.from({ length: 4 }, (_, x) => new TableCell({ children: [new Paragraph(y && x ? String(Math.round(random() * 100) / 10) : take(1))] })) })) }));
+    children.push(
+      new Paragraph(
+        `${sentence(take(14))} ${sentence(take(14))} ${sentence(take(13))}${edited && nth % 20 === 3 ? ` This was put in as number ${nth} of the new edition.` : ""}`,
+      ),
+    );
+    if (nth % 40 === 20)
+      children.push(
+        new Table({
+          rows: Array.from(
+            { length: 5 },
+            (_, y) =>
+              new TableRow({
+                tableHeader: y === 0,
+                children: Array.from(
+                  { length: 4 },
+                  (_, x) =>
+                    new TableCell({
+                      children: [new Paragraph(y && x ? String(Math.round(random() * 100) / 10) : take(1))],
+                    }),
+                ),
+              }),
+          ),
+        }),
+      );
     if (nth % 27 === 13) {
       const data = PNG.sync.write(new PNG({ width: 400 + (nth % 60), height: 300 }));
-      children.push(new Paragraph({ children: [new ImageRun({ type: "png", data, transformation: { width: 400, height: 300 }, altText: { name: "p", title: "p", description: `Picture ${nth}` } })] }));
+      children.push(
+        new Paragraph({
+          children: [
+            new ImageRun({
+              type: "png",
+              data,
+              transformation: { width: 400, height: 300 },
+              altText: { name: "p", title: "p", description: `Picture ${nth}` },
+            }),
+          ],
+        }),
+      );
     }
   }
-  return new Uint8Array(await Packer.toBuffer(new Document({ title: "Long handbook", creator: "Station", sections: [{ children }] })));
+  return new Uint8Array(
+    await Packer.toBuffer(new Document({ title: "Long handbook", creator: "Station", sections: [{ children }] })),
+  );
 }
 
 /** What nobody can do without: unzip, a SAX parse of every part, and shaping of the words. */
 function floor(document: Uint8Array, texts: readonly string[], font: Font): void {
-  for (const [name, part] of Object.entries(unzipSync(document))) if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
+  for (const [name, part] of Object.entries(unzipSync(document)))
+    if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
   shapeBare(texts, font);
 }
 
-const textsOf = (blocks: readonly Block[]) => blocks.flatMap((block) => ("text" in block ? block.text.map(paragraphText) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.flatMap((cells) => cells.flatMap((cell) => cell?.text.map(paragraphText) ?? [])) : []));
+const textsOf = (blocks: readonly Block[]) =>
+  blocks.flatMap((block) =>
+    "text" in block
+      ? block.text.map(paragraphText)
+      : block.kind === "figure" && block.figure.kind === "table"
+        ? block.figure.rows.flatMap((cells) => cells.flatMap((cell) => cell?.text.map(paragraphText) ?? []))
+        : [],
+  );
 
 /** Reads a document, makes its slides and lays all of them out. */
 export function wholeDocument(document: Uint8Array, fonts: FontSet): { made: Made[]; text: string; deck: Deck } {
   const source = readSource(document, "bench.docx", "docx");
-  const empty = { ...headOf(emptyDeck("d", "Bench")), language: "en", manuscript: { document: "doc", rule: source.rule } };
+  const empty = {
+    ...headOf(emptyDeck("d", "Bench")),
+    language: "en",
+    manuscript: { document: "doc", rule: source.rule },
+  };
   let next = 0;
-  const made = [...generate(source.manuscript, source.rule, { newId: () => `i${next++}`, head: empty, fonts, document: "doc" })];
+  const made = [
+    ...generate(source.manuscript, source.rule, { newId: () => `i${next++}`, head: empty, fonts, document: "doc" }),
+  ];
   made.forEach(({ slide }, nth) => {
     layoutSlide(slide, { head: empty, number: nth + 1, fonts });
   });
@@ -81,7 +130,14 @@ export async function documents(): Promise<Row[]> {
     if (!rule) throw new Error("no rule");
     const make = (of: string, prefix: string) => {
       let next = 0;
-      return [...generate(readText(of), rule, { newId: () => `${prefix}${next++}`, head: headOf(deck), fonts, document: "doc" })];
+      return [
+        ...generate(readText(of), rule, {
+          newId: () => `${prefix}${next++}`,
+          head: headOf(deck),
+          fonts,
+          document: "doc",
+        }),
+      ];
     };
     // The page has read the text that it shows before a newer document comes.
     const base = make(text, "b");
@@ -96,10 +152,22 @@ export async function documents(): Promise<Row[]> {
         if (found.counts.changed < 40) throw new Error("too little was found");
         takeReview(deck, base, now, new Map());
         now.forEach(({ slide }, nth) => {
-          if (found.items.some(({ theirs, state }) => theirs === slide && state !== "same")) layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts });
+          if (found.items.some(({ theirs, state }) => theirs === slide && state !== "same"))
+            layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts });
         });
       }),
     );
   }
-  return [row("a .docx of 160 pages read, generated, fitted, laid out / bare unzip, SAX parse and shaping", median(firsts.map((time, at) => time / (floors[at] as number))), 4), row("the same again with 5 % changed: read, generated, compared, taken / the first run", median(agains.map((time, at) => time / (firsts[at] as number))), 0.25)];
+  return [
+    row(
+      "a .docx of 160 pages read, generated, fitted, laid out / bare unzip, SAX parse and shaping",
+      median(firsts.map((time, at) => time / (floors[at] as number))),
+      4,
+    ),
+    row(
+      "the same again with 5 % changed: read, generated, compared, taken / the first run",
+      median(agains.map((time, at) => time / (firsts[at] as number))),
+      0.25,
+    ),
+  ];
 }

@@ -15,7 +15,10 @@ let next = 1_000_000;
 
 /** Texts of any size, each of one thing again and again. */
 const TEXTS: Record<string, (size: number) => string> = {
-  prose: repeated((nth) => `The gauge at the quay is read every ten minutes, day ${nth}. Its clock is set once a week by the keeper.\n\n`),
+  prose: repeated(
+    (nth) =>
+      `The gauge at the quay is read every ten minutes, day ${nth}. Its clock is set once a week by the keeper.\n\n`,
+  ),
   lists: repeated((nth) => `- item ${nth} of the list\n`),
   "nested lists": repeated((nth) => `${"  ".repeat(nth % 20)}- item ${nth}\n`),
   quotations: repeated((nth) => `> line ${nth} of what was said\n`),
@@ -53,15 +56,26 @@ function growth(act: (text: string) => void, make: (size: number) => string): nu
 
 export async function grow(): Promise<Row[]> {
   const rows: Row[] = [];
-  const add = (name: string, ratio: number) => rows.push({ name, ratio: Math.round(ratio * 100) / 100, target: TARGET, holds: ratio <= TARGET });
+  const add = (name: string, ratio: number) =>
+    rows.push({ name, ratio: Math.round(ratio * 100) / 100, target: TARGET, holds: ratio <= TARGET });
   for (const [name, make] of Object.entries(TEXTS)) {
-    add(`growth of reading, a text twice as long, up to 1 MB: ${name}`, growth((text) => {
-      for (const _ of readText(text).blocks) {
-        // Only the time counts.
-      }
-    }, make));
+    add(
+      `growth of reading, a text twice as long, up to 1 MB: ${name}`,
+      growth((text) => {
+        for (const _ of readText(text).blocks) {
+          // Only the time counts.
+        }
+      }, make),
+    );
   }
-  for (const name of MADE) add(`growth of making slides, a text twice as long, up to 1 MB: ${name}`, growth((text) => void generateDeck(readText(text), { ...DOCUMENT_RULE, body: "both" }, { newId: ids() }, "Growth"), TEXTS[name] as (size: number) => string));
+  for (const name of MADE)
+    add(
+      `growth of making slides, a text twice as long, up to 1 MB: ${name}`,
+      growth(
+        (text) => void generateDeck(readText(text), { ...DOCUMENT_RULE, body: "both" }, { newId: ids() }, "Growth"),
+        TEXTS[name] as (size: number) => string,
+      ),
+    );
   return rows;
 }
 

@@ -10,11 +10,41 @@ export function seeded(seed = 7): () => number {
   };
 }
 
-const SYLLABLES = ["ma", "ri", "tu", "den", "sor", "ka", "lem", "vin", "po", "shal", "er", "gen", "ti", "dun", "wel", "bra", "no", "fis", "ul", "ter", "ham", "quo", "el", "san"];
+const SYLLABLES = [
+  "ma",
+  "ri",
+  "tu",
+  "den",
+  "sor",
+  "ka",
+  "lem",
+  "vin",
+  "po",
+  "shal",
+  "er",
+  "gen",
+  "ti",
+  "dun",
+  "wel",
+  "bra",
+  "no",
+  "fis",
+  "ul",
+  "ter",
+  "ham",
+  "quo",
+  "el",
+  "san",
+];
 
 /** Made-up words of one to four syllables, the frequent ones short, about 8,000 different. */
 export function words(count: number, random = seeded()): string[] {
-  const vocabulary = Array.from({ length: 8000 }, () => Array.from({ length: 1 + Math.floor(random() * 3.4) }, () => SYLLABLES[Math.floor(random() * SYLLABLES.length)]).join(""));
+  const vocabulary = Array.from({ length: 8000 }, () =>
+    Array.from(
+      { length: 1 + Math.floor(random() * 3.4) },
+      () => SYLLABLES[Math.floor(random() * SYLLABLES.length)],
+    ).join(""),
+  );
   return Array.from({ length: count }, () => vocabulary[Math.floor(random() ** 2 * vocabulary.length)] as string);
 }
 
@@ -26,7 +56,15 @@ export function paragraphs(count: number, seed = 11): string[] {
 }
 
 function body(from: readonly string[]): RichText {
-  return Array.from({ length: 5 }, (_, nth) => ({ kind: "bullet" as const, level: nth % 2, runs: [run(`${from.slice(nth * 9, nth * 9 + 7).join(" ")} `), run(from[nth * 9 + 7] ?? "", ["strong"]), run(` ${from[nth * 9 + 8]}`)] }));
+  return Array.from({ length: 5 }, (_, nth) => ({
+    kind: "bullet" as const,
+    level: nth % 2,
+    runs: [
+      run(`${from.slice(nth * 9, nth * 9 + 7).join(" ")} `),
+      run(from[nth * 9 + 7] ?? "", ["strong"]),
+      run(` ${from[nth * 9 + 8]}`),
+    ],
+  }));
 }
 
 /** A deck of slides with a title, five points and notes. */

@@ -15,13 +15,21 @@ const [file] = process.argv.slice(2);
 const kept: unknown[] = [];
 if (file?.endsWith(".pptx")) {
   let next = 0;
-  kept.push(readDeck(readFileSync(file), "large.pptx", { newId: () => `r${next++}`, sha256: (bytes) => createHash("sha256").update(bytes).digest("hex") }));
+  kept.push(
+    readDeck(readFileSync(file), "large.pptx", {
+      newId: () => `r${next++}`,
+      sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
+    }),
+  );
 } else if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
 else {
   const head = headOf(emptyDeck("d", "Bench"));
   const scenes: Scene[] = [];
   let next = 0;
-  for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+  for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), {
+    newId: () => `i${next++}`,
+  }))
+    scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
   kept.push(scenes);
 }
 // The process alone: what getrusage gives begins with what the process that started it held.

@@ -13,8 +13,21 @@ export async function store(url: string): Promise<Row[]> {
     await ensureUser(db, { id: "bench", name: "bench" });
     for (let nth = 0; nth < 30; nth++) await createDeck(db, "bench", { ...deckOf(30), id: `b${nth}` }, new Map(), null);
     await createDeck(db, "bench", { ...deckOf(0), id: "bare" }, new Map(), null);
-    const bare = () => db.transaction((tx) => tx.execute(sql`insert into slides (deck_id, id, key, parent_id, body, notes) select 'bare', deck_id || id, deck_id || key, parent_id, body, notes from slides where deck_id like 'b%' and deck_id <> 'bare'`));
-    const asked = { decks: Array.from({ length: 30 }, (_, nth) => ({ id: `b${nth}`, version: 0 })), title: "All", look: "match" as const, sections: false, contents: false, openingsOnce: false, drop: [] };
+    const bare = () =>
+      db.transaction((tx) =>
+        tx.execute(
+          sql`insert into slides (deck_id, id, key, parent_id, body, notes) select 'bare', deck_id || id, deck_id || key, parent_id, body, notes from slides where deck_id like 'b%' and deck_id <> 'bare'`,
+        ),
+      );
+    const asked = {
+      decks: Array.from({ length: 30 }, (_, nth) => ({ id: `b${nth}`, version: 0 })),
+      title: "All",
+      look: "match" as const,
+      sections: false,
+      contents: false,
+      openingsOnce: false,
+      drop: [],
+    };
     const merged = () => runMerge({ db, owner: "bench", progress: async () => true }, asked);
     const best = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
     for (let nth = 0; nth < 14; nth++) {
@@ -26,7 +39,13 @@ export async function store(url: string): Promise<Row[]> {
         await db.execute(sql`delete from decks where id !~ '^(bare|b[0-9]+)$'`);
       }
     }
-    return [row("merge 30 decks into one of 900 slides through PostgreSQL / INSERT … SELECT of the rows", (best[1] as number) / (best[0] as number), 5)];
+    return [
+      row(
+        "merge 30 decks into one of 900 slides through PostgreSQL / INSERT … SELECT of the rows",
+        (best[1] as number) / (best[0] as number),
+        5,
+      ),
+    ];
   } finally {
     await close();
   }

@@ -10,7 +10,10 @@ const folder = mkdtempSync(join(tmpdir(), "unitext-cli-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const at = (name: string) => join(folder, name);
 const unitext = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, "cli/unitext.mjs"), ...args], { encoding: "utf8", cwd: folder });
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, "cli/unitext.mjs"), ...args], {
+    encoding: "utf8",
+    cwd: folder,
+  });
   return { status, stdout, stderr };
 };
 
@@ -24,11 +27,36 @@ describe("the command", () => {
     expect(status).toBe(0);
     const shown = JSON.parse(stdout);
     expect(Object.keys(shown)).toEqual(["title", "language", "page", "slides"]);
-    expect(Object.keys(shown.slides[0])).toEqual(["number", "id", "level", "section", "hidden", "arrangement", "title", "text", "notes", "links", "tables", "charts", "pictures", "bindings", "overflow", "seconds"]);
-    expect(shown.slides[1]).toMatchObject({ number: 2, id: "menu", arrangement: "points", title: "Today in three topics", links: [{ text: "Tides", to: "slide:3" }, { text: "Dunes" }, { text: "Storms" }] });
+    expect(Object.keys(shown.slides[0])).toEqual([
+      "number",
+      "id",
+      "level",
+      "section",
+      "hidden",
+      "arrangement",
+      "title",
+      "text",
+      "notes",
+      "links",
+      "tables",
+      "charts",
+      "pictures",
+      "bindings",
+      "overflow",
+      "seconds",
+    ]);
+    expect(shown.slides[1]).toMatchObject({
+      number: 2,
+      id: "menu",
+      arrangement: "points",
+      title: "Today in three topics",
+      links: [{ text: "Tides", to: "slide:3" }, { text: "Dunes" }, { text: "Storms" }],
+    });
     expect(shown.slides[4]).toMatchObject({ level: 1, section: "Tides", overflow: false });
     expect(shown.slides.some(({ hidden }: { hidden: boolean }) => hidden)).toBe(true);
-    expect(shown.slides[6].pictures).toEqual([{ alt: expect.stringContaining("fourteen days"), mediaType: "image/png" }]);
+    expect(shown.slides[6].pictures).toEqual([
+      { alt: expect.stringContaining("fourteen days"), mediaType: "image/png" },
+    ]);
   });
 
   it("counts, converts with a report, and loses nothing on the way through .pptx", () => {
@@ -40,11 +68,15 @@ describe("the command", () => {
     expect(report.left).toEqual([]);
     const { slides: first } = JSON.parse(unitext("show", at("course.pptx"), "--json").stdout);
     const { slides: second } = JSON.parse(unitext("show", at("again.md"), "--json").stdout);
-    expect(second.map(({ id, notes }: { id: string; notes: string }) => [id, notes])).toEqual(first.map(({ id, notes }: { id: string; notes: string }) => [id, notes]));
+    expect(second.map(({ id, notes }: { id: string; notes: string }) => [id, notes])).toEqual(
+      first.map(({ id, notes }: { id: string; notes: string }) => [id, notes]),
+    );
   });
 
   it("draws chosen slides as pictures of a width, and as a PDF", () => {
-    expect(unitext("draw", at("course.pptx"), "-o", at("pictures"), "--slides", "1,3-4", "--width", "320").status).toBe(0);
+    expect(unitext("draw", at("course.pptx"), "-o", at("pictures"), "--slides", "1,3-4", "--width", "320").status).toBe(
+      0,
+    );
     expect(readdirSync(at("pictures")).sort()).toEqual(["01.png", "03.png", "04.png"]);
     const { width, height } = PNG.sync.read(readFileSync(at("pictures/03.png")));
     expect([width, height]).toEqual([320, 180]);
@@ -73,34 +105,64 @@ describe("the command", () => {
   it("splits by a plan into files, all or none, and merges them again, everything accounted for", () => {
     const course: { title: string }[] = JSON.parse(unitext("show", at("course.pptx"), "--json").stdout).slides;
     const last = course.length;
-    writeFileSync(at("plan.json"), JSON.stringify({ opening: "1", closing: String(last), parts: [{ name: "Tides: day one", slides: "2-8" }, { name: "Day two", slides: `9-${last - 1}` }] }));
+    writeFileSync(
+      at("plan.json"),
+      JSON.stringify({
+        opening: "1",
+        closing: String(last),
+        parts: [
+          { name: "Tides: day one", slides: "2-8" },
+          { name: "Day two", slides: `9-${last - 1}` },
+        ],
+      }),
+    );
     const before = Tally.parse(JSON.parse(unitext("tally", at("course.pptx"), "--json").stdout));
     const cut = unitext("split", at("course.pptx"), "--plan", at("plan.json"), "-o", at("parts"));
     expect([cut.status, cut.stderr.includes("which is another file; its words stay")]).toEqual([0, true]);
     expect(readdirSync(at("parts"))).toEqual(["1 Tides day one.pptx", "2 Day two.pptx"]);
     expect(cut.stdout).toContain(`${before.slides} slides`);
     const shown = JSON.parse(unitext("show", at("parts/2 Day two.pptx"), "--json").stdout);
-    expect(shown.slides.map(({ title }: { title: string }) => title)).toEqual(course.filter((_, nth) => nth === 0 || nth >= 8).map(({ title }) => title));
-    const joined = unitext("merge", at("parts/1 Tides day one.pptx"), at("parts/2 Day two.pptx"), "-o", at("whole.pptx"), "--look", "keep");
+    expect(shown.slides.map(({ title }: { title: string }) => title)).toEqual(
+      course.filter((_, nth) => nth === 0 || nth >= 8).map(({ title }) => title),
+    );
+    const joined = unitext(
+      "merge",
+      at("parts/1 Tides day one.pptx"),
+      at("parts/2 Day two.pptx"),
+      "-o",
+      at("whole.pptx"),
+      "--look",
+      "keep",
+    );
     expect(joined.status).toBe(0);
     const after = Tally.parse(JSON.parse(unitext("tally", at("whole.pptx"), "--json").stdout));
     // Opening and closing stand twice.
     expect(after.slides).toBe(before.slides + 2);
     expect(after.bindings).toBe(before.bindings);
-    expect(unitext("merge", at("course.pptx"), at("parts/2 Day two.pptx"), "-o", at("placed.json"), "--at", "1").status).toBe(0);
+    expect(
+      unitext("merge", at("course.pptx"), at("parts/2 Day two.pptx"), "-o", at("placed.json"), "--at", "1").status,
+    ).toBe(0);
     expect(JSON.parse(readFileSync(at("placed.json"), "utf8")).deck.slides[1].origin).toBeDefined();
   });
 
   it("splits by minutes from a plan of one line", () => {
     writeFileSync(at("minutes.json"), JSON.stringify({ opening: "1", by: { minutes: 3 }, names: "{title} {number}" }));
-    expect(unitext("split", at("course.pptx"), "--plan", at("minutes.json"), "-o", at("days"), "--format", "json").status).toBe(0);
+    expect(
+      unitext("split", at("course.pptx"), "--plan", at("minutes.json"), "-o", at("days"), "--format", "json").status,
+    ).toBe(0);
     const files = readdirSync(at("days"));
     expect(files.length).toBeGreaterThan(1);
-    for (const file of files) expect(JSON.parse(unitext("show", at(`days/${file}`), "--json").stdout).slides.length).toBeGreaterThan(1);
+    for (const file of files)
+      expect(JSON.parse(unitext("show", at(`days/${file}`), "--json").stdout).slides.length).toBeGreaterThan(1);
   });
 
   it.each([
-    [["split", "course.pptx", "--plan", "bad.json", "-o", "never"], 1, "unitext: ", "parts[0] (A): “900” names slide 900"],
+    [
+      ["split", "course.pptx", "--plan", "bad.json", "-o", "never"],
+      1,
+      "unitext: ",
+      "parts[0] (A): “900” names slide 900",
+    ],
     [["split", "course.pptx", "--plan", "none.json", "-o", "never"], 1, "unitext: ", "no such file"],
     [["split", "course.pptx", "-o", "never"], 2, "", "--plan FILE"],
     [["merge", "course.pptx", "-o", "never.pptx", "--look", "blue"], 2, "", "match or keep"],

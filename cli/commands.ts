@@ -1,6 +1,18 @@
 import { existsSync, mkdirSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { type AskedRule, extensionOf, pagePictures, pdfPages, READABLE, type ReadResult, slidePictures, WRITABLE, WRITERS, type WritableFormat, writeReport } from "@unitext/core/formats";
+import {
+  type AskedRule,
+  extensionOf,
+  pagePictures,
+  pdfPages,
+  READABLE,
+  type ReadResult,
+  slidePictures,
+  WRITABLE,
+  WRITERS,
+  type WritableFormat,
+  writeReport,
+} from "@unitext/core/formats";
 import { scenesPdf } from "@unitext/core/draw";
 import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
@@ -30,7 +42,10 @@ function askedRule(cut: string | undefined, body: string | undefined): AskedRule
   if (cut === undefined && body === undefined) return undefined;
   const to = body === undefined ? undefined : Body.safeParse(body);
   if (to && !to.success) throw new Usage(`--body takes slide, notes or both, not “${body}”`);
-  return { ...(cut === undefined ? {} : { cuts: [cutNamed(cut)], ...(to ? {} : { body: "slide" as const }) }), ...(to ? { body: to.data } : {}) };
+  return {
+    ...(cut === undefined ? {} : { cuts: [cutNamed(cut)], ...(to ? {} : { body: "slide" as const }) }),
+    ...(to ? { body: to.data } : {}),
+  };
 }
 
 function cutNamed(text: string): Cut {
@@ -42,9 +57,12 @@ function cutNamed(text: string): Cut {
 
 function writable(file: string): WritableFormat {
   const extension = extensionOf(file);
-  if (file.endsWith("/") || (existsSync(file) && statSync(file).isDirectory())) return WRITERS[extension as WritableFormat]?.archive ? (extension as WritableFormat) : "png";
+  if (file.endsWith("/") || (existsSync(file) && statSync(file).isDirectory()))
+    return WRITERS[extension as WritableFormat]?.archive ? (extension as WritableFormat) : "png";
   if (WRITABLE.includes(extension as WritableFormat)) return extension as WritableFormat;
-  throw new Usage(`cannot tell how to write “${file}”; its ending is one of ${WRITABLE.map((name) => `.${name}`).join(", ")}`);
+  throw new Usage(
+    `cannot tell how to write “${file}”; its ending is one of ${WRITABLE.map((name) => `.${name}`).join(", ")}`,
+  );
 }
 
 async function write(deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string): Promise<void> {
@@ -59,14 +77,23 @@ async function write(deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: s
 
 function warn(file: string, { adapted, left }: Pick<ReadResult, "adapted" | "left">): void {
   const where = (slide: number | null) => (slide === null ? "deck" : `slide ${slide}`);
-  for (const { slide, what, how } of adapted) process.stderr.write(`unitext: ${file}: ${where(slide)}: ${what}: ${how}\n`);
-  for (const { slide, what, why } of left) process.stderr.write(`unitext: ${file}: ${where(slide)}: left out ${what}: ${why}\n`);
+  for (const { slide, what, how } of adapted)
+    process.stderr.write(`unitext: ${file}: ${where(slide)}: ${what}: ${how}\n`);
+  for (const { slide, what, why } of left)
+    process.stderr.write(`unitext: ${file}: ${where(slide)}: left out ${what}: ${why}\n`);
 }
 
 async function make(args: readonly string[]): Promise<undefined> {
-  const { values, positionals } = options(args, { output: { type: "string", short: "o" }, break: { type: "string" }, body: { type: "string" }, language: { type: "string" }, title: { type: "string" } });
+  const { values, positionals } = options(args, {
+    output: { type: "string", short: "o" },
+    break: { type: "string" },
+    body: { type: "string" },
+    language: { type: "string" },
+    title: { type: "string" },
+  });
   if (!positionals.length || !values.output) throw new Usage("make needs at least one SOURCE and -o OUT");
-  if (values.language !== undefined && !Language.safeParse(values.language).success) throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
+  if (values.language !== undefined && !Language.safeParse(values.language).success)
+    throw new Usage(`“${values.language}” is not a language tag such as en or pt-BR`);
   writable(values.output);
   const rule = askedRule(values.break, values.body);
   const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file, rule) })));
@@ -99,7 +126,17 @@ async function tallyCommand(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, { json: { type: "boolean" } });
   const counts = tally((await readFile(one(positionals, "DECK"))).deck);
   if (values.json) print(JSON.stringify(counts));
-  else for (const [name, value] of Object.entries(counts)) print(`${name.padEnd(12)} ${typeof value === "number" ? value : Object.entries(value).map(([part, n]) => `${n} ${part}`).join(", ")}`);
+  else
+    for (const [name, value] of Object.entries(counts))
+      print(
+        `${name.padEnd(12)} ${
+          typeof value === "number"
+            ? value
+            : Object.entries(value)
+                .map(([part, n]) => `${n} ${part}`)
+                .join(", ")
+        }`,
+      );
 }
 
 async function convert(args: readonly string[]): Promise<undefined> {
@@ -123,10 +160,16 @@ function chosenSlides(list: string, count: number): number[] {
 }
 
 async function draw(args: readonly string[]): Promise<undefined> {
-  const { values, positionals } = options(args, { output: { type: "string", short: "o" }, slides: { type: "string" }, width: { type: "string" }, notes: { type: "boolean" } });
+  const { values, positionals } = options(args, {
+    output: { type: "string", short: "o" },
+    slides: { type: "string" },
+    width: { type: "string" },
+    notes: { type: "boolean" },
+  });
   const file = one(positionals, "DECK");
   if (!values.output) throw new Usage("draw needs -o DIR or -o FILE.pdf");
-  if (values.notes && extensionOf(values.output) !== "pdf") throw new Usage("--notes draws pages of a PDF; say -o FILE.pdf");
+  if (values.notes && extensionOf(values.output) !== "pdf")
+    throw new Usage("--notes draws pages of a PDF; say -o FILE.pdf");
   const width = Number(values.width ?? 1280);
   if (!Number.isInteger(width) || width < 16 || width > 8192) throw new Usage("--width takes pixels from 16 to 8192");
   const { deck, blobs } = await readFile(file);
@@ -134,12 +177,26 @@ async function draw(args: readonly string[]): Promise<undefined> {
   const picture = (sha256: string) => blobs.get(sha256);
   if (extensionOf(values.output) === "pdf") {
     const pages = pdfPages(deck, fonts, values.notes ? "notes" : "slides", chosen);
-    writeWhole(values.output, await scenesPdf(pages, { fonts, ...pagePictures(deck.assets, picture, png), title: deck.properties.title, author: deck.properties.author, language: deck.language, at: new Date() }));
+    writeWhole(
+      values.output,
+      await scenesPdf(pages, {
+        fonts,
+        ...pagePictures(deck.assets, picture, png),
+        title: deck.properties.title,
+        author: deck.properties.author,
+        language: deck.language,
+        at: new Date(),
+      }),
+    );
     return;
   }
   if (!existsSync(values.output)) mkdirSync(values.output, { recursive: true });
   const digits = String(deck.slides.length).length;
-  for (const number of chosen) writeWhole(join(values.output, `${String(number).padStart(digits, "0")}.png`), slidePng(deck, number, width, fonts, png, picture));
+  for (const number of chosen)
+    writeWhole(
+      join(values.output, `${String(number).padStart(digits, "0")}.png`),
+      slidePng(deck, number, width, fonts, png, picture),
+    );
 }
 
 const later = (usage: string, does: string): Command => ({
@@ -151,13 +208,34 @@ const later = (usage: string, does: string): Command => ({
 });
 
 export const COMMANDS: Record<string, Command> = {
-  make: { usage: "make SOURCE… -o OUT [--break heading:N|paragraph|line|mark] [--body slide|notes|both] [--language TAG] [--title TEXT]", does: "makes one deck from texts and documents", run: make },
+  make: {
+    usage:
+      "make SOURCE… -o OUT [--break heading:N|paragraph|line|mark] [--body slide|notes|both] [--language TAG] [--title TEXT]",
+    does: "makes one deck from texts and documents",
+    run: make,
+  },
   show: { usage: "show DECK [--json]", does: "prints what is on each slide", run: showCommand },
   tally: { usage: "tally DECK [--json]", does: "counts what the deck carries", run: tallyCommand },
-  convert: { usage: "convert IN OUT [--report FILE.json]", does: "writes any readable deck in any writable format, by extension; OUT with .png, .svg or a / at its end is a folder of pictures", run: convert },
-  draw: { usage: "draw DECK -o DIR|FILE.pdf [--slides 1,3-5] [--width PX] [--notes]", does: "draws slides as PNG files or a PDF, with --notes above their notes", run: draw },
-  split: { usage: "split DECK --plan FILE.json|FILE.csv -o DIR [--format EXT]", does: "one deck into several, by a plan of slides or by minutes, sections, count or turns", run: (args) => splitCommand(args, writable) },
-  merge: { usage: "merge DECK… -o OUT [--look match|keep] [--at N]", does: "several decks into one; with --at the others go after slide N of the first", run: (args) => mergeCommand(args, write) },
+  convert: {
+    usage: "convert IN OUT [--report FILE.json]",
+    does: "writes any readable deck in any writable format, by extension; OUT with .png, .svg or a / at its end is a folder of pictures",
+    run: convert,
+  },
+  draw: {
+    usage: "draw DECK -o DIR|FILE.pdf [--slides 1,3-5] [--width PX] [--notes]",
+    does: "draws slides as PNG files or a PDF, with --notes above their notes",
+    run: draw,
+  },
+  split: {
+    usage: "split DECK --plan FILE.json|FILE.csv -o DIR [--format EXT]",
+    does: "one deck into several, by a plan of slides or by minutes, sections, count or turns",
+    run: (args) => splitCommand(args, writable),
+  },
+  merge: {
+    usage: "merge DECK… -o OUT [--look match|keep] [--at N]",
+    does: "several decks into one; with --at the others go after slide N of the first",
+    run: (args) => mergeCommand(args, write),
+  },
   refresh: later("refresh DECK -o OUT", "takes new values from workbooks"),
   segments: later("segments DECK --to TAG -o FILE.xlf", "texts to translate"),
   translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),

@@ -8,20 +8,35 @@ import { fonts, newId, readBytes, readFile, writeAll } from "./files";
 import { options, Usage } from "./usage";
 
 /** A name that every system takes for a file. */
-const fileName = (name: string) => name.replace(/[\\/:*?"<>|\p{Cc}]/gu, " ").replace(/\s+/g, " ").trim().slice(0, 120) || "part";
+const fileName = (name: string) =>
+  name
+    .replace(/[\\/:*?"<>|\p{Cc}]/gu, " ")
+    .replace(/\s+/g, " ")
+    .trim()
+    .slice(0, 120) || "part";
 
 function tell(file: string, accounts: readonly Account[], numbers: ReadonlyMap<string, number>): void {
   for (const { deck, slide, what, why, left } of accounts) {
     const number = numbers.get(`${deck}/${slide}`);
-    process.stderr.write(`unitext: ${file}: ${number ? `slide ${number}` : "deck"}: ${left ? "left out " : ""}${what}: ${why}\n`);
+    process.stderr.write(
+      `unitext: ${file}: ${number ? `slide ${number}` : "deck"}: ${left ? "left out " : ""}${what}: ${why}\n`,
+    );
   }
 }
 
 /** `split DECK --plan FILE -o DIR [--format EXT]`: a file a part, all of them or none. */
-export async function splitCommand(args: readonly string[], writable: (file: string) => WritableFormat): Promise<undefined> {
-  const { values, positionals } = options(args, { plan: { type: "string" }, output: { type: "string", short: "o" }, format: { type: "string" } });
+export async function splitCommand(
+  args: readonly string[],
+  writable: (file: string) => WritableFormat,
+): Promise<undefined> {
+  const { values, positionals } = options(args, {
+    plan: { type: "string" },
+    output: { type: "string", short: "o" },
+    format: { type: "string" },
+  });
   const [file] = positionals;
-  if (!file || positionals.length !== 1 || !values.plan || !values.output) throw new Usage("split needs one DECK, --plan FILE and -o DIR");
+  if (!file || positionals.length !== 1 || !values.plan || !values.output)
+    throw new Usage("split needs one DECK, --plan FILE and -o DIR");
   const extension = (values.format ?? extensionOf(file)).replace(/^\./, "");
   const format = writable(`part.${extension === "txt" ? "md" : extension}`);
   const { deck, blobs } = await readFile(file);
@@ -30,13 +45,24 @@ export async function splitCommand(args: readonly string[], writable: (file: str
   try {
     resolved = resolvePlan(deck, plan, new Date().toISOString().slice(0, 10));
   } catch (error) {
-    if (error instanceof Failure) throw Object.assign(new Failure(error.code, `${basename(values.plan)}: ${error.where}`, error.message), { file: values.plan });
+    if (error instanceof Failure)
+      throw Object.assign(new Failure(error.code, `${basename(values.plan)}: ${error.where}`, error.message), {
+        file: values.plan,
+      });
     throw error;
   }
   const { parts, accounts } = split({ deck, version: 0 }, resolved.parts, { newId, deckId: newId });
   const closing = balance([deck], parts, accounts);
   const digits = String(parts.length).length;
-  const written = await Promise.all(parts.map(async (part, nth) => ({ file: join(values.output as string, `${String(nth + 1).padStart(digits, "0")} ${fileName(part.properties.title)}.${format}`), bytes: await WRITERS[format].write(part, { fonts, picture: (sha256) => blobs.get(sha256), at: new Date() }) })));
+  const written = await Promise.all(
+    parts.map(async (part, nth) => ({
+      file: join(
+        values.output as string,
+        `${String(nth + 1).padStart(digits, "0")} ${fileName(part.properties.title)}.${format}`,
+      ),
+      bytes: await WRITERS[format].write(part, { fonts, picture: (sha256) => blobs.get(sha256), at: new Date() }),
+    })),
+  );
   mkdirSync(values.output, { recursive: true });
   writeAll(written);
   for (const remark of resolved.remarks) process.stderr.write(`unitext: ${values.plan}: ${remark}\n`);
@@ -47,16 +73,28 @@ export async function splitCommand(args: readonly string[], writable: (file: str
     for (const [nth, slide] of part.slides.entries()) {
       for (const { text, to } of slideLinks(slide)) {
         const other = deckLink(to);
-        if (other) process.stderr.write(`unitext: ${part.properties.title}: slide ${nth + 1}: the link “${text}”: it leads into “${titles.get(other.deck)}”, which is another file; its words stay\n`);
+        if (other)
+          process.stderr.write(
+            `unitext: ${part.properties.title}: slide ${nth + 1}: the link “${text}”: it leads into “${titles.get(other.deck)}”, which is another file; its words stay\n`,
+          );
       }
     }
   }
-  process.stdout.write(`${written.map((one, nth) => `${one.file}\t${parts[nth]?.slides.length} slides`).join("\n")}\n${balanceSentence(closing)}\n`);
+  process.stdout.write(
+    `${written.map((one, nth) => `${one.file}\t${parts[nth]?.slides.length} slides`).join("\n")}\n${balanceSentence(closing)}\n`,
+  );
 }
 
 /** `merge DECK… -o OUT [--look match|keep] [--at N]`: the decks in the order given; with `--at` the others go into the first after its slide N. */
-export async function mergeCommand(args: readonly string[], write: (deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string) => Promise<void>): Promise<undefined> {
-  const { values, positionals } = options(args, { output: { type: "string", short: "o" }, look: { type: "string" }, at: { type: "string" } });
+export async function mergeCommand(
+  args: readonly string[],
+  write: (deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string) => Promise<void>,
+): Promise<undefined> {
+  const { values, positionals } = options(args, {
+    output: { type: "string", short: "o" },
+    look: { type: "string" },
+    at: { type: "string" },
+  });
   if (positionals.length < 1 || !values.output) throw new Usage("merge needs at least one DECK and -o OUT");
   const look = values.look ?? "keep";
   if (look !== "match" && look !== "keep") throw new Usage(`--look takes match or keep, not “${look}”`);
@@ -70,13 +108,31 @@ export async function mergeCommand(args: readonly string[], write: (deck: Deck, 
   });
   const at = values.at === undefined ? undefined : Number(values.at);
   const [first, ...others] = gathered as [Gathered, ...Gathered[]];
-  if (at !== undefined && (!Number.isInteger(at) || at < 0 || at > first.deck.slides.length)) throw new Usage(`--at takes a slide of the first deck from 0 to ${first.deck.slides.length}, after which the others go`);
-  const title = at === undefined ? (first.deck.properties.title && gathered.length > 1 ? `${first.deck.properties.title} and others` : first.deck.properties.title) : first.deck.properties.title;
+  if (at !== undefined && (!Number.isInteger(at) || at < 0 || at > first.deck.slides.length))
+    throw new Usage(
+      `--at takes a slide of the first deck from 0 to ${first.deck.slides.length}, after which the others go`,
+    );
+  const title =
+    at === undefined
+      ? first.deck.properties.title && gathered.length > 1
+        ? `${first.deck.properties.title} and others`
+        : first.deck.properties.title
+      : first.deck.properties.title;
   const all = merge(gathered, { look, title }, { newId, deckId: newId });
   const deck = at === undefined || others.length === 0 ? all.deck : placed(all.deck, first.deck.slides.length, at);
-  const closing = balance(gathered.map((one) => one.deck), [deck], all.accounts);
+  const closing = balance(
+    gathered.map((one) => one.deck),
+    [deck],
+    all.accounts,
+  );
   await write(deck, new Map(read.flatMap(({ result }) => [...result.blobs])), values.output);
-  tell(values.output, all.accounts, new Map(gathered.flatMap((one) => one.deck.slides.map(({ id }, nth) => [`${one.deck.id}/${id}`, nth + 1] as const))));
+  tell(
+    values.output,
+    all.accounts,
+    new Map(
+      gathered.flatMap((one) => one.deck.slides.map(({ id }, nth) => [`${one.deck.id}/${id}`, nth + 1] as const)),
+    ),
+  );
   process.stdout.write(`${values.output}\t${deck.slides.length} slides\n${balanceSentence(closing)}\n`);
 }
 

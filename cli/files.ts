@@ -38,13 +38,20 @@ export function readBytes(file: string): Uint8Array {
 /** Reads a deck or a text; pictures that a text names are looked for beside it, never above its folder. */
 export async function readFile(file: string, rule?: AskedRule): Promise<ReadResult> {
   const bytes = readBytes(file);
-  if (extensionOf(file) === "pdf") return readPdf({ bytes, name: basename(file) }).catch((error) => named(file, () => { throw error; }));
+  if (extensionOf(file) === "pdf")
+    return readPdf({ bytes, name: basename(file) }).catch((error) =>
+      named(file, () => {
+        throw error;
+      }),
+    );
   const beside = resolve(dirname(file));
   const picture = (source: string) => {
     const path = resolve(beside, source);
     return !isAbsolute(source) && path.startsWith(`${beside}/`) && existsSync(path) ? readFileSync(path) : undefined;
   };
-  const read = named(file, () => readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }));
+  const read = named(file, () =>
+    readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }),
+  );
   return withDrawings(read, sha256);
 }
 
@@ -75,6 +82,8 @@ export function writeAll(files: readonly { file: string; bytes: Uint8Array }[]):
     for (const part of partial) rmSync(part, { force: true });
     for (const { file } of files.slice(0, done)) rmSync(file, { force: true });
     const [first] = files;
-    throw Object.assign(new Failure("not-readable", first?.file ?? "", "The files cannot be written there."), { file: first?.file });
+    throw Object.assign(new Failure("not-readable", first?.file ?? "", "The files cannot be written there."), {
+      file: first?.file,
+    });
   }
 }

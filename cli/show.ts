@@ -1,5 +1,20 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { counted, type Deck, elementWords, headOf, levels, paragraphText, readingOrder, secondsOf, sections, type Slide, slideLinks, textOf, titleElement, titleOf } from "@unitext/core/model";
+import {
+  counted,
+  type Deck,
+  elementWords,
+  headOf,
+  levels,
+  paragraphText,
+  readingOrder,
+  secondsOf,
+  sections,
+  type Slide,
+  slideLinks,
+  textOf,
+  titleElement,
+  titleOf,
+} from "@unitext/core/model";
 
 /** The contract of `show --json`. */
 export function show(deck: Deck, fonts: FontSet) {
@@ -12,24 +27,43 @@ export function show(deck: Deck, fonts: FontSet) {
     title: deck.properties.title,
     language: deck.language,
     page: deck.page,
-    slides: deck.slides.map((given, nth) => [counted(given, nth + 1), nth] as const).map(([slide, nth]) => ({
-      number: nth + 1,
-      id: slide.id,
-      level: level.get(slide.id) ?? 0,
-      section: section.get(slide.id) ?? null,
-      hidden: slide.hidden,
-      arrangement: slide.arrangement,
-      title: titleOf(slide),
-      text: textsOf(slide),
-      notes: textOf(slide.notes),
-      links: slideLinks({ elements: readingOrder(slide), notes: slide.notes }).map(({ text, to }) => ({ text, to: target(to) })),
-      tables: readingOrder(slide).flatMap((element) => (element.kind === "table" ? [element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")))] : [])),
-      charts: readingOrder(slide).flatMap((element) => (element.kind === "chart" ? [{ kind: element.form, categories: element.categories, series: element.series }] : [])),
-      pictures: slide.elements.flatMap((element) => (element.kind === "picture" ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }] : [])),
-      bindings: slide.elements.flatMap(({ binding }) => (binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [])),
-      overflow: layoutSlide(slide, { head, number: nth + 1, fonts }).overflow > 0,
-      seconds: secondsOf(slide, deck.rate),
-    })),
+    slides: deck.slides
+      .map((given, nth) => [counted(given, nth + 1), nth] as const)
+      .map(([slide, nth]) => ({
+        number: nth + 1,
+        id: slide.id,
+        level: level.get(slide.id) ?? 0,
+        section: section.get(slide.id) ?? null,
+        hidden: slide.hidden,
+        arrangement: slide.arrangement,
+        title: titleOf(slide),
+        text: textsOf(slide),
+        notes: textOf(slide.notes),
+        links: slideLinks({ elements: readingOrder(slide), notes: slide.notes }).map(({ text, to }) => ({
+          text,
+          to: target(to),
+        })),
+        tables: readingOrder(slide).flatMap((element) =>
+          element.kind === "table"
+            ? [element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")))]
+            : [],
+        ),
+        charts: readingOrder(slide).flatMap((element) =>
+          element.kind === "chart"
+            ? [{ kind: element.form, categories: element.categories, series: element.series }]
+            : [],
+        ),
+        pictures: slide.elements.flatMap((element) =>
+          element.kind === "picture"
+            ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }]
+            : [],
+        ),
+        bindings: slide.elements.flatMap(({ binding }) =>
+          binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [],
+        ),
+        overflow: layoutSlide(slide, { head, number: nth + 1, fonts }).overflow > 0,
+        seconds: secondsOf(slide, deck.rate),
+      })),
   };
 }
 
@@ -38,7 +72,8 @@ function textsOf(slide: Slide): string[] {
   const title = titleElement(slide);
   return readingOrder(slide).flatMap((element) => {
     if (element === title) return [];
-    if (element.kind === "text" || element.kind === "diagram" || element.kind === "shape" || element.kind === "foreign") return element.text.map(paragraphText).filter((text) => text !== "");
+    if (element.kind === "text" || element.kind === "diagram" || element.kind === "shape" || element.kind === "foreign")
+      return element.text.map(paragraphText).filter((text) => text !== "");
     if (element.kind === "code" || element.kind === "formula") return elementWords(element).split("\n");
     return (element.kind === "picture" || element.kind === "table") && element.caption ? [element.caption] : [];
   });
@@ -47,8 +82,12 @@ function textsOf(slide: Slide): string[] {
 /** The same for a person to read. */
 export function showText({ title, slides }: ReturnType<typeof show>): string {
   const rows = slides.map((slide) => {
-    const marks = [slide.hidden ? "hidden" : "", slide.overflow ? "overflow" : "", slide.notes ? "" : "no notes"].filter(Boolean).join(", ");
-    const lines = [`${"  ".repeat(slide.level)}${slide.number}. ${slide.title || "(no title)"}  [${slide.arrangement}, ${Math.floor(slide.seconds / 60)}:${String(slide.seconds % 60).padStart(2, "0")}${marks ? `, ${marks}` : ""}]`];
+    const marks = [slide.hidden ? "hidden" : "", slide.overflow ? "overflow" : "", slide.notes ? "" : "no notes"]
+      .filter(Boolean)
+      .join(", ");
+    const lines = [
+      `${"  ".repeat(slide.level)}${slide.number}. ${slide.title || "(no title)"}  [${slide.arrangement}, ${Math.floor(slide.seconds / 60)}:${String(slide.seconds % 60).padStart(2, "0")}${marks ? `, ${marks}` : ""}]`,
+    ];
     return [...lines, ...slide.text.map((text) => `${"  ".repeat(slide.level)}     ${text}`)].join("\n");
   });
   return `${title}\n\n${rows.join("\n")}`;

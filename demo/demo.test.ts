@@ -10,7 +10,11 @@ import { shippedFonts } from "@unitext/core/testing/fonts";
 
 const folder = join(import.meta.dirname, "content");
 const read = (name: string) =>
-  readDeck(readFileSync(join(folder, name)), name, { newId: idSource(), sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"), picture: (source) => (existsSync(join(folder, source)) ? readFileSync(join(folder, source)) : undefined) });
+  readDeck(readFileSync(join(folder, name)), name, {
+    newId: idSource(),
+    sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
+    picture: (source) => (existsSync(join(folder, source)) ? readFileSync(join(folder, source)) : undefined),
+  });
 
 describe.each(["tides-dunes-storms.md", "quarterly-monitoring.md"])("the demo text %s", (name) => {
   const { deck, adapted, left } = read(name);
@@ -24,7 +28,12 @@ describe.each(["tides-dunes-storms.md", "quarterly-monitoring.md"])("the demo te
     const fonts = shippedFonts();
     for (const theme of Object.values(THEMES)) {
       for (const page of Object.values(PAGES)) {
-        const over = deck.slides.filter((slide, nth) => layoutSlide(slide, { head: { ...headOf(deck), theme, page }, number: nth + 1, fonts }).overflow > 0).map(nameOf);
+        const over = deck.slides
+          .filter(
+            (slide, nth) =>
+              layoutSlide(slide, { head: { ...headOf(deck), theme, page }, number: nth + 1, fonts }).overflow > 0,
+          )
+          .map(nameOf);
         expect([theme.name, page.width, over]).toEqual([theme.name, page.width, []]);
       }
     }
@@ -46,12 +55,22 @@ it("the course has about twenty slides, details under their slides, and links be
 
 describe("the documents of the demo", () => {
   const fonts = shippedFonts();
-  const made = (name: string) => readDeck(readFileSync(join(folder, name)), name, { newId: idSource(), sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"), fonts, document: "doc" });
+  const made = (name: string) =>
+    readDeck(readFileSync(join(folder, name)), name, {
+      newId: idSource(),
+      sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
+      fonts,
+      document: "doc",
+    });
 
   it("the field handbook becomes a deck that could be shown: nothing stands out, tables, picture, formula and footnote are there, prose is in the notes", () => {
     const { deck, left, adapted } = made("field-handbook.docx");
     expect([left, adapted]).toEqual([[], []]);
-    expect(deck.slides.filter((slide, nth) => layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts }).overflow > 0).map(nameOf)).toEqual([]);
+    expect(
+      deck.slides
+        .filter((slide, nth) => layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts }).overflow > 0)
+        .map(nameOf),
+    ).toEqual([]);
     const counts = tally(deck);
     expect(counts).toMatchObject({ pictures: 1, footnotes: 1, formulas: 1, sections: 6 });
     expect(counts.tables).toBeGreaterThanOrEqual(13);

@@ -9,10 +9,29 @@ import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
 import { fontsIn } from "../server/export";
-import { applyChanges, createDeck, type Database, DEMO_USER, ensureUser, loadBlobs, loadDeck, nameVersion, schema, writeDocument } from "../server/store";
+import {
+  applyChanges,
+  createDeck,
+  type Database,
+  DEMO_USER,
+  ensureUser,
+  loadBlobs,
+  loadDeck,
+  nameVersion,
+  schema,
+  writeDocument,
+} from "../server/store";
 
 /** The texts, documents and presentations of the demo, in the order in which the Desk shows them from the last to the first. */
-const TEXTS = ["coastal-field-course.md", "class-list.txt", "field-handbook.docx", "open-day.odp", "quay-in-autumn.pptx", "quarterly-monitoring.md", "tides-dunes-storms.md"];
+const TEXTS = [
+  "coastal-field-course.md",
+  "class-list.txt",
+  "field-handbook.docx",
+  "open-day.odp",
+  "quay-in-autumn.pptx",
+  "quarterly-monitoring.md",
+  "tides-dunes-storms.md",
+];
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
@@ -24,14 +43,33 @@ export async function loadDemo(db: Database, folder: string, fonts: string): Pro
   const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
   for (const { name, text } of handedIn()) {
     const { deck } = readDeck(new TextEncoder().encode(text), `${name}.md`, { newId: () => nanoid(10), sha256 });
-    await createDeck(db, DEMO_USER.id, { ...deck, id: name.toLowerCase(), properties: { ...deck.properties, title: name } }, new Map(), text);
+    await createDeck(
+      db,
+      DEMO_USER.id,
+      { ...deck, id: name.toLowerCase(), properties: { ...deck.properties, title: name } },
+      new Map(),
+      text,
+    );
   }
   const pictures = new Set(readdirSync(join(folder, "content/pictures")).map((name) => `pictures/${name}`));
   for (const name of TEXTS) {
-    const picture = (source: string) => (pictures.has(source) ? readFileSync(join(folder, "content", source)) : undefined);
-    const { deck, blobs, text } = readDeck(readFileSync(join(folder, "content", name)), name, { newId: () => nanoid(10), sha256, picture, fonts: fontsIn(fonts), document: nanoid(10) });
+    const picture = (source: string) =>
+      pictures.has(source) ? readFileSync(join(folder, "content", source)) : undefined;
+    const { deck, blobs, text } = readDeck(readFileSync(join(folder, "content", name)), name, {
+      newId: () => nanoid(10),
+      sha256,
+      picture,
+      fonts: fontsIn(fonts),
+      document: nanoid(10),
+    });
     const title = TITLES[name] ?? deck.properties.title;
-    const id = await createDeck(db, DEMO_USER.id, { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title } }, blobs, deck.manuscript ? null : (text ?? null));
+    const id = await createDeck(
+      db,
+      DEMO_USER.id,
+      { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title } },
+      blobs,
+      deck.manuscript ? null : (text ?? null),
+    );
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
   }
   await tailorReport(db);
@@ -40,19 +78,40 @@ export async function loadDemo(db: Database, folder: string, fonts: string): Pro
 /** The quarterly report in a version for the board: two slides changed, one left out, one only there; then the report itself goes on. */
 async function tailorReport(db: Database): Promise<void> {
   const { deck, version } = await loadDeck(db, "quarterly-monitoring");
-  const board = tailored({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () => nanoid(10));
+  const board = tailored({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () =>
+    nanoid(10),
+  );
   await createDeck(db, DEMO_USER.id, board, await loadBlobs(db, deck.id), null);
   const change = (own: Deck, title: string) => own.slides.find((slide) => titleOf(slide) === title);
   const short = change(board, "In short");
   const levels = change(board, "Levels at the quay");
-  const act = async (id: string, says: string, made: Parameters<typeof applyChanges>[3]["changes"][number]["change"]) => {
+  const act = async (
+    id: string,
+    says: string,
+    made: Parameters<typeof applyChanges>[3]["changes"][number]["change"],
+  ) => {
     const { version: base } = await loadDeck(db, id);
     await applyChanges(db, id, DEMO_USER.id, { base, changes: [{ id: nanoid(16), change: made, says }] });
   };
-  if (short) await act(board.id, "Changed the notes of slide 2", { kind: "setNotes", slide: short.id, notes: plainText("The board wants the cost of the closed path first. Then the two sites.") });
+  if (short)
+    await act(board.id, "Changed the notes of slide 2", {
+      kind: "setNotes",
+      slide: short.id,
+      notes: plainText("The board wants the cost of the closed path first. Then the two sites."),
+    });
   if (levels) await act(board.id, "Deleted slide 3", { kind: "deleteSlide", slide: levels.id });
   const body = change(deck, "In short");
   const points = body?.elements.find((element) => element.kind === "text" && element.slot === "body");
   await nameVersion(db, deck.id, DEMO_USER.id, version, "As sent on 10 April");
-  if (body && points?.kind === "text") await act(deck.id, "Changed text on slide 2", { kind: "setText", slide: body.id, element: points.id, text: points.text.map((paragraph, nth) => (nth === 1 ? { ...paragraph, runs: [{ text: "Line 4 has lost 12 % of its foredune since October" }] } : paragraph)) });
+  if (body && points?.kind === "text")
+    await act(deck.id, "Changed text on slide 2", {
+      kind: "setText",
+      slide: body.id,
+      element: points.id,
+      text: points.text.map((paragraph, nth) =>
+        nth === 1
+          ? { ...paragraph, runs: [{ text: "Line 4 has lost 12 % of its foredune since October" }] }
+          : paragraph,
+      ),
+    });
 }

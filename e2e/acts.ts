@@ -2,11 +2,17 @@ import { readFileSync } from "node:fs";
 import { expect, type Locator, type Page } from "@playwright/test";
 import type { Deck } from "@unitext/core/model";
 
-export const OUTLINE = "# Reading the shore\n\nA walk in three stops\n\n## The tide line\n\n- weed and shells\n- how high it came\n\n## The foot of the dune\n\n- where sand falls\n- where waves bite\n\n## The slack\n\n- fresh water\n";
+export const OUTLINE =
+  "# Reading the shore\n\nA walk in three stops\n\n## The tide line\n\n- weed and shells\n- how high it came\n\n## The foot of the dune\n\n- where sand falls\n- where waves bite\n\n## The slack\n\n- fresh water\n";
 
 interface State {
   version: number;
-  deck: { id: string; slides: { id: string; notes: unknown[]; hidden: boolean }[]; page: { width: number }; theme: { name: string } };
+  deck: {
+    id: string;
+    slides: { id: string; notes: unknown[]; hidden: boolean }[];
+    page: { width: number };
+    theme: { name: string };
+  };
 }
 
 /** The deck as the server has it. */
@@ -33,7 +39,12 @@ export async function kept(page: Page): Promise<void> {
 /** Moves the focus with Tab alone until it is on the element. */
 export async function tabTo(page: Page, target: Locator): Promise<void> {
   for (let step = 0; step < 120; step++) {
-    if (await target.evaluate((element) => element === document.activeElement || element.contains(document.activeElement)).catch(() => false)) return;
+    if (
+      await target
+        .evaluate((element) => element === document.activeElement || element.contains(document.activeElement))
+        .catch(() => false)
+    )
+      return;
     await page.keyboard.press("Tab");
   }
   throw new Error(`Tab does not reach ${target}`);
@@ -46,8 +57,13 @@ export async function press(page: Page, target: Locator): Promise<void> {
 
 /** The titles of the deck's slides, in the order in which the map shows them. */
 export async function titles(page: Page): Promise<string[]> {
-  const labels = await page.locator("[data-map] [role=option]").evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
-  return labels.map((label) => /^(\d+)\. ([^,]*)/.exec(label)).sort((a, b) => Number(a?.[1]) - Number(b?.[1])).map((found) => found?.[2] ?? "");
+  const labels = await page
+    .locator("[data-map] [role=option]")
+    .evaluateAll((options) => options.map((option) => option.getAttribute("aria-label") ?? ""));
+  return labels
+    .map((label) => /^(\d+)\. ([^,]*)/.exec(label))
+    .sort((a, b) => Number(a?.[1]) - Number(b?.[1]))
+    .map((found) => found?.[2] ?? "");
 }
 
 /** Drops a file on an element, as from a folder. */
@@ -66,7 +82,14 @@ export async function dropOn(page: Page, selector: string, name: string, bytes: 
 /** Waits until the file that the deck of the page is read from has arrived whole. */
 export async function arrived(page: Page): Promise<void> {
   const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
-  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter((job: { deck: string; state: string }) => job.deck === id && /waiting|running/.test(job.state)).length).toBe(0);
+  await expect
+    .poll(
+      async () =>
+        (await (await page.request.get("/api/jobs")).json()).jobs.filter(
+          (job: { deck: string; state: string }) => job.deck === id && /waiting|running/.test(job.state),
+        ).length,
+    )
+    .toBe(0);
 }
 
 /** Drops a presentation on the Desk, which opens it. */

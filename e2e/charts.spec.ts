@@ -6,7 +6,10 @@ import { strFromU8, unzipSync } from "fflate";
 import { bring, deckOf, kept, refine, write } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
-const chartOn = async (page: Page, slide: number) => (await deckOf(page)).slides[slide]?.elements.find((element): element is ChartElement => element.kind === "chart") as ChartElement;
+const chartOn = async (page: Page, slide: number) =>
+  (await deckOf(page)).slides[slide]?.elements.find(
+    (element): element is ChartElement => element.kind === "chart",
+  ) as ChartElement;
 
 test("a chart is shown otherwise in a few fields, each act taken back by one undo", async ({ page }) => {
   test.setTimeout(60_000);
@@ -17,14 +20,21 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   const highest = page.getByRole("group", { name: "Highest" });
   await highest.getByLabel("Measured").selectOption("second");
   await expect(page.getByRole("group", { name: /Second axis/ })).toBeVisible();
-  await page.getByRole("group", { name: /Second axis/ }).getByLabel("Title").fill("highest, m");
+  await page
+    .getByRole("group", { name: /Second axis/ })
+    .getByLabel("Title")
+    .fill("highest, m");
   await page.keyboard.press("Enter");
   // The words come to the slide, at the right of the chart.
   await expect(page.locator("[data-slide] text", { hasText: "highest, m" }).first()).toBeVisible();
   await highest.getByLabel("Curved").check();
   await page.getByLabel("Key", { exact: true }).selectOption("none");
   await kept(page);
-  expect(await chartOn(page, 2)).toMatchObject({ legend: "none", secondAxis: { title: "highest, m" }, series: [{ name: "Mean" }, { name: "Highest", by: "second", smooth: true }] });
+  expect(await chartOn(page, 2)).toMatchObject({
+    legend: "none",
+    secondAxis: { title: "highest, m" },
+    series: [{ name: "Mean" }, { name: "Highest", by: "second", smooth: true }],
+  });
   for (let nth = 0; nth < 4; nth++) await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await kept(page);
   const before = await chartOn(page, 2);
@@ -32,7 +42,9 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   expect(before.series.every(({ by, smooth }) => !by && !smooth)).toBe(true);
 });
 
-test("a number that is changed in the grid changes one value of the file's chart and one cell of its workbook", async ({ page }) => {
+test("a number that is changed in the grid changes one value of the file's chart and one cell of its workbook", async ({
+  page,
+}) => {
   test.setTimeout(60_000);
   const file = readFileSync(join(content, "quay-in-autumn.pptx"));
   await bring(page, "numbers.pptx", file);
@@ -45,11 +57,20 @@ test("a number that is changed in the grid changes one value of the file's chart
   await page.goto(`/decks/${id}/deliver`);
   const after = unzipSync(await write(page, "Presentation (.pptx)"));
   const before = unzipSync(file);
-  const differing = Object.keys(before).filter((path) => /charts\/chart[^/]*\.xml$|\.xlsx$/.test(path) && !Buffer.from(before[path] as Uint8Array).equals(Buffer.from(after[path] ?? [])));
-  expect(differing.map((path) => path.replace(/\d+/, "N")).sort()).toEqual(["ppt/charts/chartN.xml", "ppt/embeddings/workbookN.xlsx"]);
+  const differing = Object.keys(before).filter(
+    (path) =>
+      /charts\/chart[^/]*\.xml$|\.xlsx$/.test(path) &&
+      !Buffer.from(before[path] as Uint8Array).equals(Buffer.from(after[path] ?? [])),
+  );
+  expect(differing.map((path) => path.replace(/\d+/, "N")).sort()).toEqual([
+    "ppt/charts/chartN.xml",
+    "ppt/embeddings/workbookN.xlsx",
+  ]);
   const [chart = "", book = ""] = differing.sort();
   const values = (text: string) => [...text.matchAll(/<c:v>([^<]*)<\/c:v>/g)].map(([, value]) => value);
   const [was, now] = [values(strFromU8(before[chart] as Uint8Array)), values(strFromU8(after[chart] as Uint8Array))];
   expect(now.filter((value, nth) => value !== was[nth])).toEqual(["3.75"]);
-  expect(strFromU8(unzipSync(after[book] as Uint8Array)["xl/worksheets/sheet1.xml"] as Uint8Array)).toContain("<v>3.75</v>");
+  expect(strFromU8(unzipSync(after[book] as Uint8Array)["xl/worksheets/sheet1.xml"] as Uint8Array)).toContain(
+    "<v>3.75</v>",
+  );
 });

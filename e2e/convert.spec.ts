@@ -8,21 +8,38 @@ import { bring, deckOf, kept, refine, write } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 
-const find = async (page: Page, nth: number, test_: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
+const find = async (page: Page, nth: number, test_: (element: Element) => boolean) =>
+  (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
 
-for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Presentation (.pptx)", shown: "slide2.xml" }, { name: "open-day.odp", label: "Presentation (.odp)", shown: "content.xml" }]) {
+for (const { name, label, shown } of [
+  { name: "quay-in-autumn.pptx", label: "Presentation (.pptx)", shown: "slide2.xml" },
+  { name: "open-day.odp", label: "Presentation (.odp)", shown: "content.xml" },
+]) {
   test(`${name}: dropped, looked at, edited, written and read again`, async ({ page }) => {
     test.setTimeout(120_000);
     const given = readFileSync(join(content, name));
     await bring(page, name, given);
     const before = await deckOf(page);
     expect(before.slides).toHaveLength(8);
-    expect(tally(before)).toMatchObject({ charts: 5, tables: 2, media: 1, formulas: 1, hidden: 1, notes: { slides: 8 } });
+    expect(tally(before)).toMatchObject({
+      charts: 5,
+      tables: 2,
+      media: 1,
+      formulas: 1,
+      hidden: 1,
+      notes: { slides: 8 },
+    });
 
     // Nothing touched: every part is the one that was brought.
     const same = unzipSync(await write(page, label));
     const parts = unzipSync(given);
-    expect(Object.keys(same).filter((path) => !/tags|meta|manifest|_rels|Content_Types|presentation\.xml/.test(path) && !Buffer.from(same[path] as Uint8Array).equals(Buffer.from(parts[path] ?? [])))).toEqual([]);
+    expect(
+      Object.keys(same).filter(
+        (path) =>
+          !/tags|meta|manifest|_rels|Content_Types|presentation\.xml/.test(path) &&
+          !Buffer.from(same[path] as Uint8Array).equals(Buffer.from(parts[path] ?? [])),
+      ),
+    ).toEqual([]);
 
     // A box is pulled to another place, and follows the keys.
     await refine(page, 5);
@@ -85,7 +102,10 @@ for (const { name, label, shown } of [{ name: "quay-in-autumn.pptx", label: "Pre
     expect(tally(again)).toEqual(tally(after));
     const words = JSON.stringify(again.slides);
     for (const said of ["Said at once", "November"]) expect(words).toContain(said);
-    expect(await find(page, 5, isBook)).toMatchObject({ rotation: 30, frame: ((after.slides[5] as Deck["slides"][number]).elements.find(isBook) as Element).frame });
+    expect(await find(page, 5, isBook)).toMatchObject({
+      rotation: 30,
+      frame: ((after.slides[5] as Deck["slides"][number]).elements.find(isBook) as Element).frame,
+    });
     const chart = again.slides[2]?.elements.find(({ kind }) => kind === "chart");
     expect(chart?.kind === "chart" && chart.series[0]?.values[0]).toBe(3.5);
     expect(again.slides[2]?.elements.find(({ kind }) => kind === "table")).toMatchObject({ rows: { length: 6 } });
@@ -96,22 +116,49 @@ test("many files are handed over at once and read as jobs; what is refused says 
   test.setTimeout(90_000);
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
-  const files = [["batch-one.pptx", "quay-in-autumn.pptx"], ["batch-two.odp", "open-day.odp"], ["batch-three.txt", "class-list.txt"]].map(([name, from]) => [name as string, readFileSync(join(content, from as string)).toString("base64")]);
-  const list = [...files, ["batch-words.pptx", Buffer.from("hello").toString("base64")], ["batch-broken.odp", Buffer.from("PK\u0003\u0004 broken").toString("base64")]];
+  const files = [
+    ["batch-one.pptx", "quay-in-autumn.pptx"],
+    ["batch-two.odp", "open-day.odp"],
+    ["batch-three.txt", "class-list.txt"],
+  ].map(([name, from]) => [name as string, readFileSync(join(content, from as string)).toString("base64")]);
+  const list = [
+    ...files,
+    ["batch-words.pptx", Buffer.from("hello").toString("base64")],
+    ["batch-broken.odp", Buffer.from("PK\u0003\u0004 broken").toString("base64")],
+  ];
   await page.evaluate((given) => {
     const data = new DataTransfer();
-    for (const [name, base64] of given) data.items.add(new File([Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0))], name as string));
-    document.querySelector("main")?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
+    for (const [name, base64] of given)
+      data.items.add(
+        new File([Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0))], name as string),
+      );
+    document
+      .querySelector("main")
+      ?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
   }, list);
   await expect(page.getByText(/^batch-words\.pptx: The file is not a zip archive/)).toBeVisible();
-  await expect.poll(async () => (await (await page.request.get("/api/jobs")).json()).jobs.filter(({ name, state }: { name: string; state: string }) => name.startsWith("batch-") && /done|failed/.test(state)).map(({ name, state }: { name: string; state: string }) => `${name} ${state}`).sort(), { timeout: 60_000 }).toEqual(["batch-broken.odp failed", "batch-one.pptx done", "batch-three.txt done", "batch-two.odp done"]);
+  await expect
+    .poll(
+      async () =>
+        (await (await page.request.get("/api/jobs")).json()).jobs
+          .filter(
+            ({ name, state }: { name: string; state: string }) =>
+              name.startsWith("batch-") && /done|failed/.test(state),
+          )
+          .map(({ name, state }: { name: string; state: string }) => `${name} ${state}`)
+          .sort(),
+      { timeout: 60_000 },
+    )
+    .toEqual(["batch-broken.odp failed", "batch-one.pptx done", "batch-three.txt done", "batch-two.odp done"]);
   await expect(page.getByText(/^batch-broken\.odp was refused, and nothing of it was taken/)).toBeVisible();
   // Nothing of what was refused is on the Desk.
   await expect(page.getByText("batch-broken", { exact: true })).toHaveCount(0);
   await expect(page.getByText("The quay in autumn").first()).toBeVisible();
 });
 
-test("elements are chosen together, grouped, ordered, copied and taken back by the keyboard alone", async ({ page }) => {
+test("elements are chosen together, grouped, ordered, copied and taken back by the keyboard alone", async ({
+  page,
+}) => {
   await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
   await refine(page, 5);
   const frame = (words: string) => page.getByRole("button", { name: `shape “${words}”` });
@@ -123,7 +170,10 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   await expect(page.getByRole("heading", { name: "2 elements" })).toBeVisible();
   await page.keyboard.press("g");
   await kept(page);
-  const groups = async () => (await deckOf(page)).slides[5]?.elements.filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text))).map(({ groups: own }) => own?.[0]) ?? [];
+  const groups = async () =>
+    (await deckOf(page)).slides[5]?.elements
+      .filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text)))
+      .map(({ groups: own }) => own?.[0]) ?? [];
   const [one, other] = await groups();
   expect(one).toBeDefined();
   expect(other).toBe(one);
@@ -144,7 +194,11 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   await page.keyboard.press("Space");
   await page.keyboard.press("d");
   await kept(page);
-  expect((await deckOf(page)).slides[5]?.elements.filter((element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text)))).toHaveLength(4);
+  expect(
+    (await deckOf(page)).slides[5]?.elements.filter(
+      (element) => element.kind === "shape" && /Staff|Report/.test(JSON.stringify(element.text)),
+    ),
+  ).toHaveLength(4);
   await page.keyboard.press("Delete");
   await kept(page);
   expect(await groups()).toHaveLength(2);
@@ -156,10 +210,14 @@ test("elements are chosen together, grouped, ordered, copied and taken back by t
   expect(await groups()).toEqual([undefined, undefined]);
 });
 
-test("a group has handles, moves as one, and gives one of its elements when that is pressed twice", async ({ page }) => {
+test("a group has handles, moves as one, and gives one of its elements when that is pressed twice", async ({
+  page,
+}) => {
   await bring(page, "quay-in-autumn.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
   const { slides } = await deckOf(page);
-  const nth = slides.findIndex(({ elements }) => elements.some(({ groups, kind }) => groups?.length && kind === "shape"));
+  const nth = slides.findIndex(({ elements }) =>
+    elements.some(({ groups, kind }) => groups?.length && kind === "shape"),
+  );
   const inside = slides[nth]?.elements.filter(({ groups }) => groups?.length) ?? [];
   await refine(page, nth);
   const button = page.locator(`[data-frame="${inside.at(-1)?.id}"] button`);
@@ -175,7 +233,12 @@ test("a group has handles, moves as one, and gives one of its elements when that
   await page.mouse.up();
   await kept(page);
   const moved = (await deckOf(page)).slides[nth]?.elements ?? [];
-  const by = moved.filter(({ groups }) => groups?.length).map(({ id, frame }) => [Math.round((frame?.x ?? 0) - (inside.find((one) => one.id === id)?.frame?.x ?? 0)), Math.round((frame?.y ?? 0) - (inside.find((one) => one.id === id)?.frame?.y ?? 0))]);
+  const by = moved
+    .filter(({ groups }) => groups?.length)
+    .map(({ id, frame }) => [
+      Math.round((frame?.x ?? 0) - (inside.find((one) => one.id === id)?.frame?.x ?? 0)),
+      Math.round((frame?.y ?? 0) - (inside.find((one) => one.id === id)?.frame?.y ?? 0)),
+    ]);
   expect(by[0]?.[0]).toBeGreaterThan(20);
   expect(new Set(by.map(String)).size).toBe(1);
   await page.mouse.dblclick(x + 31, y + 23);
@@ -210,12 +273,16 @@ test("a picture is moved and zoomed inside its frame", async ({ page }) => {
   await kept(page);
   const pulled = await find(page, 4, isProfile);
   // A fifth of what is shown (55 % of the picture) further to the right.
-  expect(pulled).toMatchObject({ frame, crop: { left: expect.closeTo(0.1 + 0.55 * 0.2, 1), right: expect.closeTo(0.35 - 0.55 * 0.2, 1) } });
+  expect(pulled).toMatchObject({
+    frame,
+    crop: { left: expect.closeTo(0.1 + 0.55 * 0.2, 1), right: expect.closeTo(0.35 - 0.55 * 0.2, 1) },
+  });
   await pane.press("Enter");
   await page.getByRole("slider", { name: /^Zoom/ }).fill("400");
   await kept(page);
   const zoomed = await find(page, 4, isProfile);
-  const shown = (element: Element) => (element.kind === "picture" && element.crop ? 1 - element.crop.left - element.crop.right : 0);
+  const shown = (element: Element) =>
+    element.kind === "picture" && element.crop ? 1 - element.crop.left - element.crop.right : 0;
   expect(shown(zoomed)).toBeLessThan(shown(pulled));
   expect(zoomed.frame).toEqual(frame);
 });
@@ -231,18 +298,31 @@ test("what is typed in Write goes to the words of a slide from a file, and to no
   await kept(page);
   const after = await deckOf(page);
   const bare = (element: Element) => ({ ...element, text: undefined });
-  expect(after.slides.map(({ elements }) => elements.map(bare))).toEqual(before.slides.map(({ elements }) => elements.map(bare)));
-  expect(after.slides.filter((slide, nth) => JSON.stringify(slide) !== JSON.stringify(before.slides[nth]))).toHaveLength(1);
+  expect(after.slides.map(({ elements }) => elements.map(bare))).toEqual(
+    before.slides.map(({ elements }) => elements.map(bare)),
+  );
+  expect(
+    after.slides.filter((slide, nth) => JSON.stringify(slide) !== JSON.stringify(before.slides[nth])),
+  ).toHaveLength(1);
 });
 
 test("links on a slide lead where they say, in Speak too", async ({ page }) => {
   await page.goto("/decks/quay-in-autumn/speak");
-  await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: /^2\. / }).click();
-  await expect(page.getByRole("link", { name: "the open book" })).toHaveAttribute("href", "https://example.org/marram-bay/book");
+  await page
+    .getByRole("toolbar", { name: /^Spine/ })
+    .getByRole("button", { name: /^2\. / })
+    .click();
+  await expect(page.getByRole("link", { name: "the open book" })).toHaveAttribute(
+    "href",
+    "https://example.org/marram-bay/book",
+  );
   await page.getByRole("button", { name: "the profile" }).click();
   await expect(page.getByRole("img", { name: /^Now: 5\. Pictures/ })).toBeVisible();
   // A shape leads as well.
-  await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: /^6\. / }).click();
+  await page
+    .getByRole("toolbar", { name: /^Spine/ })
+    .getByRole("button", { name: /^6\. / })
+    .click();
   await page.getByRole("button", { name: "Report", exact: true }).click();
   await expect(page.getByRole("img", { name: /^Now: 3\. / })).toBeVisible();
 });

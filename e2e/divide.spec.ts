@@ -9,32 +9,63 @@ interface Full {
   id: string;
   original?: { version: number };
   themes?: Record<string, unknown>;
-  slides: { id: string; parent: string | null; theme?: string; origin?: { deck: string; slide: string }; notes: unknown[]; elements: unknown[] }[];
+  slides: {
+    id: string;
+    parent: string | null;
+    theme?: string;
+    origin?: { deck: string; slide: string };
+    notes: unknown[];
+    elements: unknown[];
+  }[];
 }
-const deckOf = async (page: Page, id: string): Promise<Full> => (await (await page.request.get(`/api/decks/${id}`)).json()).deck;
+const deckOf = async (page: Page, id: string): Promise<Full> =>
+  (await (await page.request.get(`/api/decks/${id}`)).json()).deck;
 const idIn = (page: Page) => /\/decks\/([^/]+)/.exec(page.url())?.[1] as string;
 const option = (page: Page, number: number) => page.getByRole("option", { name: new RegExp(`^${number}\\. `) });
 
 /** A deck of one's own, so that tests do not meet. */
 async function deck(page: Page, name: string, text: string, view = "arrange"): Promise<string> {
-  const { id } = await (await page.request.post(`/api/files?name=${name}.md`, { headers: { "content-type": "application/octet-stream" }, data: Buffer.from(text) })).json();
+  const { id } = await (
+    await page.request.post(`/api/files?name=${name}.md`, {
+      headers: { "content-type": "application/octet-stream" },
+      data: Buffer.from(text),
+    })
+  ).json();
   await page.goto(`/decks/${id}/${view}`);
   return id;
 }
-const course = (title: string, theme = "saltmarsh") => `---\ntitle: ${title}\ntheme: ${theme}\n---\n\n# ${title}\n\n---\n\n# Water\n\n---\n\n## Tides\n\n- twice a day, see [dunes](#dunes)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Levels\n\n- at the quay\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n# Sand\n\n---\n\n::slide{#dunes}\n\n## Dunes\n\n- they move\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Marram\n\n- it holds, see [the last word](#last)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n::slide{#last}\n\n## Thanks\n`;
+const course = (title: string, theme = "saltmarsh") =>
+  `---\ntitle: ${title}\ntheme: ${theme}\n---\n\n# ${title}\n\n---\n\n# Water\n\n---\n\n## Tides\n\n- twice a day, see [dunes](#dunes)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Levels\n\n- at the quay\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n# Sand\n\n---\n\n::slide{#dunes}\n\n## Dunes\n\n- they move\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Marram\n\n- it holds, see [the last word](#last)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n::slide{#last}\n\n## Thanks\n`;
 
 /** Nothing that axe could say about the page as it stands. */
 async function accessible(page: Page, where: string): Promise<void> {
   await page.evaluate(axe);
   const found = await page.evaluate(async () => {
-    const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } };
-    const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"] });
-    return violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 2).map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`).join(" | ")}`);
+    const { axe: run } = window as unknown as {
+      axe: {
+        run(
+          root: Document,
+          options: object,
+        ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+      };
+    };
+    const { violations } = await run.run(document, {
+      runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
+    });
+    return violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .slice(0, 2)
+          .map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`)
+          .join(" | ")}`,
+    );
   });
   expect([where, found]).toEqual([where, []]);
 }
 
-test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words and marks select; each is taken back", async ({ page }) => {
+test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words and marks select; each is taken back", async ({
+  page,
+}) => {
   await deck(page, "order", course("Order"));
   await expect(option(page, 3)).toBeVisible();
   const order = ["Order", "Water", "Tides", "Levels", "Sand", "Dunes", "Marram", "Thanks"];
@@ -59,7 +90,10 @@ test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words 
   await page.keyboard.press("Control+z");
   await expect.poll(() => titles(page)).toEqual(order);
 
-  await page.locator("[data-spine]").nth(2).dragTo(page.locator("[data-spine]").nth(1), { targetPosition: { x: 3, y: 10 } });
+  await page
+    .locator("[data-spine]")
+    .nth(2)
+    .dragTo(page.locator("[data-spine]").nth(1), { targetPosition: { x: 3, y: 10 } });
   await expect.poll(() => titles(page)).toEqual(swapped);
   await page.keyboard.press("Control+z");
   await expect.poll(() => titles(page)).toEqual(order);
@@ -83,7 +117,9 @@ test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words 
   await accessible(page, "map");
 });
 
-test("a course is split by hand, by dragging, by minutes and by numbers; parts share opening and thanks, and everything is accounted for", async ({ page }) => {
+test("a course is split by hand, by dragging, by minutes and by numbers; parts share opening and thanks, and everything is accounted for", async ({
+  page,
+}) => {
   const id = await deck(page, "split", course("Split course"), "arrange/split");
   const before = await deckOf(page, id);
   await page.getByLabel("Opening slides").fill("1");
@@ -153,7 +189,9 @@ test("thirty decks are found by their names, merged into one, and none is touche
   expect(await deckOf(page, "tb2-03-curlew")).toEqual(before);
 });
 
-test("slides are pasted between decks after both looks were seen, and slides of another deck brought in and taken back", async ({ page }) => {
+test("slides are pasted between decks after both looks were seen, and slides of another deck brought in and taken back", async ({
+  page,
+}) => {
   const from = await deck(page, "from", course("From", "chalk"));
   await expect(option(page, 3)).toBeVisible();
   await option(page, 3).click();
@@ -170,7 +208,10 @@ test("slides are pasted between decks after both looks were seen, and slides of 
   await dialog.getByRole("button", { name: "Paste" }).click();
   await kept(page);
   const pasted = await deckOf(page, to);
-  expect(pasted.slides.slice(2, 4).map(({ theme, origin }) => [theme, origin?.deck])).toEqual([["Chalk", from], ["Chalk", from]]);
+  expect(pasted.slides.slice(2, 4).map(({ theme, origin }) => [theme, origin?.deck])).toEqual([
+    ["Chalk", from],
+    ["Chalk", from],
+  ]);
   await page.getByRole("button", { name: "Paste" }).click();
   await expect(page.getByRole("dialog").getByRole("radio", { name: "The look that they have" })).toBeChecked();
   await page.getByRole("dialog").getByRole("radio", { name: "The look of this deck" }).check();
@@ -203,7 +244,9 @@ test("slides are pasted between decks after both looks were seen, and slides of 
   await expect.poll(async () => (await deckOf(page, to)).slides.length).toBe(8);
 });
 
-test("a version follows its original: what is new is taken slide by slide, what was changed stays, and a state is restored", async ({ page }) => {
+test("a version follows its original: what is new is taken slide by slide, what was changed stays, and a state is restored", async ({
+  page,
+}) => {
   const id = await deck(page, "report", course("Report"), "arrange/versions");
   await page.getByLabel("Name for this state").fill("As sent");
   await page.getByRole("button", { name: "Keep" }).click();
@@ -216,7 +259,13 @@ test("a version follows its original: what is new is taken slide by slide, what 
   const version = await deckOf(page, board);
   const change = async (deckId: string, made: unknown) => {
     const { version: base } = await (await page.request.get(`/api/decks/${deckId}`)).json();
-    expect((await page.request.post(`/api/decks/${deckId}/changes`, { data: { base, changes: [{ id: `c${Math.random()}`.replace(".", ""), change: made }] } })).ok()).toBe(true);
+    expect(
+      (
+        await page.request.post(`/api/decks/${deckId}/changes`, {
+          data: { base, changes: [{ id: `c${Math.random()}`.replace(".", ""), change: made }] },
+        })
+      ).ok(),
+    ).toBe(true);
   };
   const words = (text: string) => [{ kind: "plain", level: 0, runs: [{ text }] }];
   await change(board, { kind: "setNotes", slide: version.slides[2]?.id, notes: words("for the board") });
@@ -247,11 +296,23 @@ test("a version follows its original: what is new is taken slide by slide, what 
   expect((await deckOf(page, id)).slides).toEqual(original.slides);
 });
 
-test("a link that lost its slide is mended, a menu is made with ways back, and all notes are read and moved on one page", async ({ page }) => {
+test("a link that lost its slide is mended, a menu is made with ways back, and all notes are read and moved on one page", async ({
+  page,
+}) => {
   const id = await deck(page, "links", course("Links"));
-  await page.request.post(`/api/decks/${id}/parts`, { data: { plan: { parts: [{ name: "Second half", slides: "1, 6-7" }] }, date: "" } });
-  await expect.poll(async () => ((await (await page.request.get("/api/decks")).json()) as { decks: { title: string }[] }).decks.some(({ title }) => title === "Second half")).toBe(true);
-  const part = ((await (await page.request.get("/api/decks")).json()) as { decks: { id: string; title: string }[] }).decks.find(({ title }) => title === "Second half")?.id as string;
+  await page.request.post(`/api/decks/${id}/parts`, {
+    data: { plan: { parts: [{ name: "Second half", slides: "1, 6-7" }] }, date: "" },
+  });
+  await expect
+    .poll(async () =>
+      ((await (await page.request.get("/api/decks")).json()) as { decks: { title: string }[] }).decks.some(
+        ({ title }) => title === "Second half",
+      ),
+    )
+    .toBe(true);
+  const part = (
+    (await (await page.request.get("/api/decks")).json()) as { decks: { id: string; title: string }[] }
+  ).decks.find(({ title }) => title === "Second half")?.id as string;
   await page.goto(`/decks/${part}/arrange`);
   await page.getByRole("button", { name: "One link leads nowhere" }).click();
   const dialog = page.getByRole("dialog");

@@ -30,10 +30,26 @@ for (const scheme of ["light", "dark"] as const) {
       await page.waitForTimeout(400);
       await page.evaluate(axe);
       const found = await page.evaluate(async () => {
-        const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } };
+        const { axe: run } = window as unknown as {
+          axe: {
+            run(
+              root: Document,
+              options: object,
+            ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+          };
+        };
         // What a slide says in its own theme's colours is the deck's, and is checked there.
-        const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"], exclude: [] });
-        return violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`).join(" | ")}`);
+        const { violations } = await run.run(document, {
+          runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
+          exclude: [],
+        });
+        return violations.map(
+          ({ id, nodes }) =>
+            `${id}: ${nodes
+              .slice(0, 3)
+              .map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`)
+              .join(" | ")}`,
+        );
       });
       expect(found).toEqual([]);
     });
@@ -45,16 +61,28 @@ test("every width that the layout computes is the width that the browser draws",
   await page.goto(`${deck}/arrange`);
   await expect(page.locator("[data-map] [data-slide]").nth(6)).toBeVisible();
   await page.waitForTimeout(500);
-  const rows = await page.locator("[data-map] svg text").evaluateAll((texts) =>
-    texts.map((node) => ({ words: node.textContent ?? "", drawn: (node as SVGTextElement).getComputedTextLength(), computed: Number(node.getAttribute("data-advance")) })),
-  );
+  const rows = await page
+    .locator("[data-map] svg text")
+    .evaluateAll((texts) =>
+      texts.map((node) => ({
+        words: node.textContent ?? "",
+        drawn: (node as SVGTextElement).getComputedTextLength(),
+        computed: Number(node.getAttribute("data-advance")),
+      })),
+    );
   const checked = rows.filter(({ words }) => words.trim() !== "");
   expect(checked.length).toBeGreaterThan(60);
-  for (const { words, drawn, computed } of checked) expect(Math.abs(drawn / computed - 1), `${words}: ${drawn} drawn, ${computed} computed`).toBeLessThan(0.005);
+  for (const { words, drawn, computed } of checked)
+    expect(Math.abs(drawn / computed - 1), `${words}: ${drawn} drawn, ${computed} computed`).toBeLessThan(0.005);
 });
 
 test("the slide on the page has the lines of the scene, in scripts of both directions", async ({ page }) => {
-  const made = await page.request.post("/api/decks", { data: { title: "", text: "## Lines\n\n- The height of the water at the quay gauge, in metres above chart datum, read every ten minutes through the winter\n- ارتفاع الماء عند المقياس القريب من الرصيف في الشتاء كله وفي كل عشر دقائق من النهار والليل\n- Высота воды у причала, измеренная каждые десять минут в течение всей зимы на станции\n- גובה המים ליד המזח נמדד כל עשר דקות במשך כל החורף בתחנה שעל שפת הים\n" } });
+  const made = await page.request.post("/api/decks", {
+    data: {
+      title: "",
+      text: "## Lines\n\n- The height of the water at the quay gauge, in metres above chart datum, read every ten minutes through the winter\n- ارتفاع الماء عند المقياس القريب من الرصيف في الشتاء كله وفي كل عشر دقائق من النهار والليل\n- Высота воды у причала, измеренная каждые десять минут в течение всей зимы на станции\n- גובה המים ליד המזח נמדד כל עשר דקות במשך כל החורף בתחנה שעל שפת הים\n",
+    },
+  });
   const { id } = await made.json();
   await page.goto(`/decks/${id}/refine`);
   await expect(page.locator("[data-stage] svg text").nth(8)).toBeVisible();
@@ -62,7 +90,12 @@ test("the slide on the page has the lines of the scene, in scripts of both direc
     texts.map((node) => {
       const text = node as SVGTextElement;
       const { x, width } = text.getBBox();
-      return { words: text.textContent ?? "", left: x, right: x + width, page: text.ownerSVGElement?.viewBox.baseVal.width ?? 0 };
+      return {
+        words: text.textContent ?? "",
+        left: x,
+        right: x + width,
+        page: text.ownerSVGElement?.viewBox.baseVal.width ?? 0,
+      };
     }),
   );
   for (const { words, left, right, page: width } of measured) {
@@ -75,8 +108,14 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   const clean = async (name: string) => {
     await page.evaluate(axe);
     const found = await page.evaluate(async () => {
-      const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } };
-      const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] });
+      const { axe: run } = window as unknown as {
+        axe: {
+          run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }>;
+        };
+      };
+      const { violations } = await run.run(document, {
+        runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"],
+      });
       return violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`);
     });
     expect([name, found]).toEqual([name, []]);
@@ -101,8 +140,16 @@ test("axe finds nothing on what opens over the screens", async ({ page }) => {
   await expect(page.getByRole("textbox", { name: "Text of the title" })).toBeFocused();
   await clean("Editing on the slide");
   await page.goto("/decks/quay-in-autumn/refine");
-  for (const [number, name] of [[3, /^table/], [3, /^chart/], [5, /profile of line 4/], [6, "shape “Book”"]] as const) {
-    await page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
+  for (const [number, name] of [
+    [3, /^table/],
+    [3, /^chart/],
+    [5, /profile of line 4/],
+    [6, "shape “Book”"],
+  ] as const) {
+    await page
+      .getByRole("toolbar", { name: /^Spine/ })
+      .getByRole("button", { name: new RegExp(`^${number}\\. `) })
+      .click();
     await page.locator("[data-stage]").getByRole("button", { name }).click();
     await expect(page.locator("[data-selected]")).toBeVisible();
     await clean(`What is selected: ${name}`);

@@ -15,7 +15,10 @@ test("a sound of a file is tried, played in the hall, and goes along in a web pa
 
   // Refine: what is selected is heard where it is described.
   await page.goto(`/decks/${deck.id}/refine/${slide.id}`);
-  await page.locator("[data-stage]").getByRole("button", { name: /The bell of the quay/ }).click();
+  await page
+    .locator("[data-stage]")
+    .getByRole("button", { name: /The bell of the quay/ })
+    .click();
   const tried = page.locator("aside audio, section audio").first();
   await expect(tried).toHaveAttribute("aria-label", "The bell of the quay");
   await expect.poll(() => tried.evaluate((player: HTMLMediaElement) => player.duration)).toBeCloseTo(1, 1);

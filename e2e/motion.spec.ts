@@ -46,7 +46,10 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   await page.getByRole("button", { name: "Next", exact: true }).first().click();
   await expect(words.filter({ hasText: "Book" })).toHaveCount(1);
   await expect(words.filter({ hasText: "Office" })).toHaveCount(0);
-  await expect(hall.locator('[data-effect="fade"]', { hasText: "Book" }).first()).toHaveCSS("animation-name", "comes-fade");
+  await expect(hall.locator('[data-effect="fade"]', { hasText: "Book" }).first()).toHaveCSS(
+    "animation-name",
+    "comes-fade",
+  );
   await hall.close();
 
   // The file says the same, in the words of the standard.
@@ -54,23 +57,31 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   const button = page.getByRole("button", { name: "Download as Presentation (.pptx)" });
   const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
   const parts = unzipSync(readFileSync((await file.path()) as string));
-  const timing = /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(parts["ppt/slides/slide6.xml"] as Uint8Array))?.[0] ?? "";
+  const timing =
+    /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(parts["ppt/slides/slide6.xml"] as Uint8Array))?.[0] ?? "";
   expect(timing.match(/nodeType="(click|after|with)Effect"/g)).toHaveLength(7);
   expect(timing).toContain('presetID="23"');
 });
 
-test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({ page }) => {
+test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({
+  page,
+}) => {
   test.setTimeout(90_000);
   await page.goto("/");
   await page.getByRole("button", { name: "New from text" }).click();
-  await page.locator("#new-text").fill("# A walk\n\n## Where we stop\n\n- The tide line\n  - weed\n  - shells\n- The dune\n  - its foot\n");
+  await page
+    .locator("#new-text")
+    .fill("# A walk\n\n## Where we stop\n\n- The tide line\n  - weed\n  - shells\n- The dune\n  - its foot\n");
   await page.getByRole("button", { name: "Make the deck" }).click();
   await page.waitForURL(/\/write$/);
   await expect.poll(async () => (await deckOf(page)).slides.length).toBe(2);
   await refine(page, 1);
   const deck = await deckOf(page);
   const slide = deck.slides[1] as Deck["slides"][number];
-  await page.getByRole("button", { name: /^Text “The tide line/i }).first().click();
+  await page
+    .getByRole("button", { name: /^Text “The tide line/i })
+    .first()
+    .click();
   await page.getByRole("combobox", { name: "Its points" }).selectOption("Main points, with what is below them");
   await kept(page);
   await page.getByRole("button", { name: "Look of the slide" }).click();
@@ -80,7 +91,8 @@ test("main points come with what is below them: chosen, shown in the hall, in th
   const words = hall.locator("[data-hall] text");
   await expect(words.filter({ hasText: "weed" })).toHaveCount(0);
   await page.getByRole("button", { name: "Next", exact: true }).first().click();
-  for (const shown of ["The tide line", "weed", "shells"]) await expect(words.filter({ hasText: shown })).toHaveCount(1);
+  for (const shown of ["The tide line", "weed", "shells"])
+    await expect(words.filter({ hasText: shown })).toHaveCount(1);
   await expect(words.filter({ hasText: "The dune" })).toHaveCount(0);
   await page.getByRole("button", { name: "Next", exact: true }).first().click();
   for (const shown of ["The dune", "its foot"]) await expect(words.filter({ hasText: shown })).toHaveCount(1);
@@ -90,7 +102,12 @@ test("main points come with what is below them: chosen, shown in the hall, in th
   await page.getByRole("link", { name: "Write" }).click();
   await expect(page.locator(".cm-content")).toContainText("steps=main");
   await page.goto(`/decks/${deck.id}/deliver`);
-  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Download as Presentation (.odp)" }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Download as Presentation (.odp)" }).click(),
+  ]);
   const content = strFromU8(unzipSync(readFileSync((await file.path()) as string))["content.xml"] as Uint8Array);
-  expect(content.match(/presentation:node-type="(on-click|with-previous)"/g)?.map((found) => found.split('"')[1])).toEqual(["on-click", "with-previous", "with-previous", "on-click", "with-previous"]);
+  expect(
+    content.match(/presentation:node-type="(on-click|with-previous)"/g)?.map((found) => found.split('"')[1]),
+  ).toEqual(["on-click", "with-previous", "with-previous", "on-click", "with-previous"]);
 });

@@ -5,9 +5,12 @@ import type { Element } from "@unitext/core/model";
 import { bring, deckOf, kept, refine } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
-const element = async (page: Page, nth: number, wanted: (element: Element) => boolean) => (await deckOf(page)).slides[nth]?.elements.find(wanted) as Element;
+const element = async (page: Page, nth: number, wanted: (element: Element) => boolean) =>
+  (await deckOf(page)).slides[nth]?.elements.find(wanted) as Element;
 
-test("a deck from a file gets pages of another shape, and of a size of one's own; one undo takes each back", async ({ page }) => {
+test("a deck from a file gets pages of another shape, and of a size of one's own; one undo takes each back", async ({
+  page,
+}) => {
   await bring(page, "shape.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
   await refine(page, 5);
   const before = await deckOf(page);
@@ -15,7 +18,8 @@ test("a deck from a file gets pages of another shape, and of a size of one's own
   await kept(page);
   const after = await deckOf(page);
   expect(after.page).toEqual({ width: 720, height: 540 });
-  for (const { elements } of after.slides) for (const { frame } of elements) if (frame) expect(frame.x + frame.width).toBeLessThan(760);
+  for (const { elements } of after.slides)
+    for (const { frame } of elements) if (frame) expect(frame.x + frame.width).toBeLessThan(760);
   expect(after.slides[5]?.elements.map(({ id }) => id)).toEqual(before.slides[5]?.elements.map(({ id }) => id));
   await page.getByRole("button", { name: "Undo" }).first().click();
   await kept(page);
@@ -41,7 +45,10 @@ test("a shape and words lead to a page on the web or to a slide, and are tried o
   await page.keyboard.press("Enter");
   await kept(page);
   expect(await element(page, 5, isBook)).toMatchObject({ link: "https://example.org/book" });
-  await expect(page.getByRole("link", { name: "Try it in a new tab" })).toHaveAttribute("href", "https://example.org/book");
+  await expect(page.getByRole("link", { name: "Try it in a new tab" })).toHaveAttribute(
+    "href",
+    "https://example.org/book",
+  );
   const { slides } = await deckOf(page);
   await leads.selectOption(`slide:${slides[2]?.id}`);
   await kept(page);
@@ -54,16 +61,29 @@ test("a shape and words lead to a page on the web or to a slide, and are tried o
   await notes.click();
   await page.keyboard.press("Control+Home");
   await page.keyboard.press("Control+Shift+ArrowRight");
-  await page.getByRole("toolbar", { name: /^Notes/ }).getByRole("button", { name: "Link" }).click();
-  await page.getByRole("group", { name: "Link of the selected words" }).getByLabel("Leads to").selectOption(`slide:${slides[0]?.id}`);
+  await page
+    .getByRole("toolbar", { name: /^Notes/ })
+    .getByRole("button", { name: "Link" })
+    .click();
+  await page
+    .getByRole("group", { name: "Link of the selected words" })
+    .getByLabel("Leads to")
+    .selectOption(`slide:${slides[0]?.id}`);
   await page.getByRole("group", { name: "Link of the selected words" }).getByRole("button", { name: "Done" }).click();
-  await expect.poll(async () => JSON.stringify((await deckOf(page)).slides[2]?.notes)).toContain(`"link":"slide:${slides[0]?.id}"`);
+  await expect
+    .poll(async () => JSON.stringify((await deckOf(page)).slides[2]?.notes))
+    .toContain(`"link":"slide:${slides[0]?.id}"`);
 
   // A footnote where the caret stands.
   await notes.click();
   await page.keyboard.press("Control+End");
-  await page.getByRole("toolbar", { name: /^Notes/ }).getByRole("button", { name: "Footnote" }).click();
+  await page
+    .getByRole("toolbar", { name: /^Notes/ })
+    .getByRole("button", { name: "Footnote" })
+    .click();
   await page.getByLabel("What the footnote says").fill("Read at noon.");
   await page.keyboard.press("Enter");
-  await expect.poll(async () => JSON.stringify((await deckOf(page)).slides[2]?.notes)).toContain('"footnote":[{"text":"Read at noon."');
+  await expect
+    .poll(async () => JSON.stringify((await deckOf(page)).slides[2]?.notes))
+    .toContain('"footnote":[{"text":"Read at noon."');
 });

@@ -20,7 +20,10 @@ test("a deck given away as a web page speaks by itself, without a server", async
   await (await download).saveAs(file);
   await context.setOffline(true);
   const asked: string[] = [];
-  page.on("request", (request) => !request.url().startsWith("file:") && !request.url().startsWith("data:") && asked.push(request.url()));
+  page.on(
+    "request",
+    (request) => !request.url().startsWith("file:") && !request.url().startsWith("data:") && asked.push(request.url()),
+  );
   await page.goto(`file://${file}`);
   const shown = page.locator("section:not([hidden])");
   await expect(shown).toHaveAttribute("aria-label", /^1 of \d+: Tides, dunes and storms$/);
@@ -35,7 +38,8 @@ test("a deck given away as a web page speaks by itself, without a server", async
   await expect(shown).toHaveCount(1);
   await page.keyboard.press("Home");
   // Into a detail and back.
-  for (let nth = 0; nth < 12 && (await page.locator('[data-do="deeper"]').isDisabled()); nth++) await page.keyboard.press("ArrowRight");
+  for (let nth = 0; nth < 12 && (await page.locator('[data-do="deeper"]').isDisabled()); nth++)
+    await page.keyboard.press("ArrowRight");
   await page.getByRole("button", { name: "Details" }).click();
   await expect(shown).toHaveAttribute("data-parent", /.+/);
   await page.keyboard.press("ArrowUp");
@@ -50,8 +54,14 @@ test("a deck given away as a web page speaks by itself, without a server", async
   await page.keyboard.press("Escape");
   await page.evaluate(axe);
   const found = await page.evaluate(async () => {
-    const { axe: run } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } };
-    const { violations } = await run.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"] });
+    const { axe: run } = window as unknown as {
+      axe: {
+        run(root: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }>;
+      };
+    };
+    const { violations } = await run.run(document, {
+      runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
+    });
     return violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 200)}`);
   });
   expect(found).toEqual([]);
@@ -59,7 +69,12 @@ test("a deck given away as a web page speaks by itself, without a server", async
 });
 
 test("points appear one at a time, and what stays behind is read all the same", async ({ page, request }) => {
-  const { id } = await (await request.post("/api/files?name=steps.md", { headers: { "content-type": "application/octet-stream" }, data: Buffer.from("::slide{steps}\n\n## One by one\n\n- first\n- second\n- third\n") })).json();
+  const { id } = await (
+    await request.post("/api/files?name=steps.md", {
+      headers: { "content-type": "application/octet-stream" },
+      data: Buffer.from("::slide{steps}\n\n## One by one\n\n- first\n- second\n- third\n"),
+    })
+  ).json();
   const file = join(folder, "steps.html");
   writeFileSync(file, await (await request.get(`/api/decks/${id}/export?format=html`)).body());
   await page.goto(`file://${file}`);

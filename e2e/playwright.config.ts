@@ -16,7 +16,18 @@ export default defineConfig({
     // What the tests ask by themselves says where it comes from, as a page does.
     extraHTTPHeaders: { origin: `http://127.0.0.1:${port}` },
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
   },
   webServer: {
     command: "node scripts/start.mjs",

@@ -2,9 +2,14 @@ import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
 import { arrived, kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
 
-const place = (page: Page, name: string) => page.getByRole("navigation", { name: "Places" }).getByRole("link", { name, exact: true });
+const place = (page: Page, name: string) =>
+  page.getByRole("navigation", { name: "Places" }).getByRole("link", { name, exact: true });
 /** The link to a deck that was brought in just now. */
-const brought = (page: Page, name: string) => page.getByRole("paragraph").filter({ hasText: `${name} is now on the Desk` }).getByRole("link", { name: "Open it" });
+const brought = (page: Page, name: string) =>
+  page
+    .getByRole("paragraph")
+    .filter({ hasText: `${name} is now on the Desk` })
+    .getByRole("link", { name: "Open it" });
 const ORDER = ["Reading the shore", "The foot of the dune", "The tide line", "The slack"];
 
 /** Everything of a slide that has to come back. */
@@ -33,7 +38,9 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await expect.poll(() => titles(page)).toEqual([...ORDER, "Home"]);
   await expect(page.getByText("Moved slide 3")).toBeVisible();
   await page.keyboard.press("Control+z");
-  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack", "Home"]);
+  await expect
+    .poll(() => titles(page))
+    .toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack", "Home"]);
   await page.keyboard.press("Control+Shift+Z");
   await expect.poll(() => titles(page)).toEqual([...ORDER, "Home"]);
   await page.keyboard.press("End");
@@ -82,7 +89,11 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await press(page, place(page, "Desk"));
   const chooser = page.waitForEvent("filechooser");
   await press(page, page.getByRole("button", { name: "Bring in files" }));
-  await (await chooser).setFiles({ name: "shore.pptx", mimeType: "application/octet-stream", buffer: await readFile(files.pptx as string) });
+  await (await chooser).setFiles({
+    name: "shore.pptx",
+    mimeType: "application/octet-stream",
+    buffer: await readFile(files.pptx as string),
+  });
   await page.waitForURL(/\/arrange$/);
   await arrived(page);
   expect(facts(await stored(page))).toEqual(facts(before));
@@ -100,7 +111,9 @@ test("the whole story with the mouse", async ({ page }) => {
   await brought(page, "shore.md").click();
 
   await page.waitForURL(/\/arrange$/);
-  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
+  await expect
+    .poll(() => titles(page))
+    .toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
   const third = await page.locator("[data-map] [role=option]").nth(2).boundingBox();
   const second = await page.locator("[data-map] [role=option]").nth(1).boundingBox();
   if (!third || !second) throw new Error("no thumbnails");
@@ -113,11 +126,18 @@ test("the whole story with the mouse", async ({ page }) => {
   await page.mouse.up();
   await expect.poll(() => titles(page)).toEqual(ORDER);
   await page.getByRole("button", { name: "Undo" }).last().click();
-  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
+  await expect
+    .poll(() => titles(page))
+    .toEqual(["Reading the shore", "The tide line", "The foot of the dune", "The slack"]);
   await page.locator("[data-map] [role=option]").nth(1).click();
-  await page.locator("[data-map] [role=option]").nth(2).click({ modifiers: ["Shift"] });
+  await page
+    .locator("[data-map] [role=option]")
+    .nth(2)
+    .click({ modifiers: ["Shift"] });
   await page.getByRole("button", { name: "Down", exact: true }).click();
-  await expect.poll(() => titles(page)).toEqual(["Reading the shore", "The slack", "The tide line", "The foot of the dune"]);
+  await expect
+    .poll(() => titles(page))
+    .toEqual(["Reading the shore", "The slack", "The tide line", "The foot of the dune"]);
 
   await page.locator("[data-map] [role=option]").nth(2).dblclick();
   await page.getByRole("button", { name: /^title/ }).dblclick();
@@ -234,7 +254,9 @@ test("two pages on one deck: changes merge, and a conflict is told", async ({ pa
   await elsewhere.close();
 });
 
-test("acts by name: a place said in words, keys of one's own, a search on the Desk, a copy, a deletion taken back", async ({ page }) => {
+test("acts by name: a place said in words, keys of one's own, a search on the Desk, a copy, a deletion taken back", async ({
+  page,
+}) => {
   await page.goto("/");
   await page.getByRole("button", { name: "Copy Tides, dunes and storms", exact: true }).click();
   await expect(page.getByRole("link", { name: "Tides, dunes and storms (copy)" })).toHaveCount(1);
@@ -278,7 +300,12 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
 });
 
 test("errors in the text stand at their line, and the rest is taken", async ({ page }) => {
-  const made = await page.request.post("/api/decks", { data: { title: "", text: "## One\n\n::slide{wide=1}\n\n## Two\n\n[there](nowhere at all)\n\n[here](folder/file)\n" } });
+  const made = await page.request.post("/api/decks", {
+    data: {
+      title: "",
+      text: "## One\n\n::slide{wide=1}\n\n## Two\n\n[there](nowhere at all)\n\n[here](folder/file)\n",
+    },
+  });
   await page.goto(`/decks/${(await made.json()).id}/write`);
   const notes = page.getByRole("region", { name: "Notes on the text" });
   await expect(notes.getByRole("button", { name: "Line 3" })).toBeVisible();
@@ -287,8 +314,13 @@ test("errors in the text stand at their line, and the rest is taken", async ({ p
   await notes.getByRole("button", { name: "Line 9" }).click();
   await expect(page.getByRole("textbox", { name: "Text of the deck" })).toBeFocused();
   await page.keyboard.press("Control+End");
-  await page.keyboard.type(`\n## Three\n\n${"- a line that is one of far too many for a slide that people read from the back of the hall\n".repeat(3)}`);
-  for (let nth = 0; nth < 3; nth++) await page.keyboard.insertText("- and more lines that will never fit on the slide, however small the letters may become on it\n".repeat(6));
+  await page.keyboard.type(
+    `\n## Three\n\n${"- a line that is one of far too many for a slide that people read from the back of the hall\n".repeat(3)}`,
+  );
+  for (let nth = 0; nth < 3; nth++)
+    await page.keyboard.insertText(
+      "- and more lines that will never fit on the slide, however small the letters may become on it\n".repeat(6),
+    );
   // Who types a deck divides its slides: what stands out is marked, in the text and on the slide.
   await expect(page.getByText(/pt too much/)).toBeVisible();
   await expect(page.locator(".cm-over")).toHaveCount(1);

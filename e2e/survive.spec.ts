@@ -8,7 +8,11 @@ const root = join(import.meta.dirname, "..");
 
 /** Starts the product with its own command; resolves with its address once it is printed. */
 function start(data: string): Promise<{ process: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, ["scripts/start.mjs"], { cwd: root, env: { ...process.env, UNITEXT_DATA: data, UNITEXT_PORT: "0" }, stdio: ["ignore", "pipe", "inherit"] });
+  const child = spawn(process.execPath, ["scripts/start.mjs"], {
+    cwd: root,
+    env: { ...process.env, UNITEXT_DATA: data, UNITEXT_PORT: "0" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   return new Promise((resolve, reject) => {
     let said = "";
     child.stdout.on("data", (chunk) => {
@@ -20,7 +24,13 @@ function start(data: string): Promise<{ process: ChildProcess; address: string }
   });
 }
 
-const parents = (): Map<number, number> => new Map(execFileSync("ps", ["-eo", "pid=,ppid="], { encoding: "utf8" }).trim().split("\n").map((row) => row.trim().split(/\s+/).map(Number) as [number, number]));
+const parents = (): Map<number, number> =>
+  new Map(
+    execFileSync("ps", ["-eo", "pid=,ppid="], { encoding: "utf8" })
+      .trim()
+      .split("\n")
+      .map((row) => row.trim().split(/\s+/).map(Number) as [number, number]),
+  );
 function below(pid: number): number[] {
   const all = parents();
   const found = [pid];
@@ -42,7 +52,16 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
   let running = await start(data);
   let cookie = "";
   const api = async (path: string, body?: unknown) => {
-    const response = await fetch(`${running.address}/api${path}`, body === undefined ? { headers: { cookie } } : { method: "POST", headers: { "content-type": "application/json", origin: running.address, cookie }, body: JSON.stringify(body) });
+    const response = await fetch(
+      `${running.address}/api${path}`,
+      body === undefined
+        ? { headers: { cookie } }
+        : {
+            method: "POST",
+            headers: { "content-type": "application/json", origin: running.address, cookie },
+            body: JSON.stringify(body),
+          },
+    );
     cookie ||= response.headers.get("set-cookie")?.split(";")[0] ?? "";
     return response;
   };
@@ -53,7 +72,15 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
     const acknowledged: number[] = [];
     const edit = async (nth: number) => {
       const slide = deck.slides[nth % deck.slides.length].id;
-      const response = await api(`/decks/${id}/changes`, { base, changes: [{ id: `edit-${nth}`, change: { kind: "setNotes", slide, notes: [{ kind: "plain", level: 0, runs: [{ text: `note ${nth}` }] }] } }] });
+      const response = await api(`/decks/${id}/changes`, {
+        base,
+        changes: [
+          {
+            id: `edit-${nth}`,
+            change: { kind: "setNotes", slide, notes: [{ kind: "plain", level: 0, runs: [{ text: `note ${nth}` }] }] },
+          },
+        ],
+      });
       if (!response.ok) throw new Error(String(response.status));
       base = (await response.json()).version;
       acknowledged.push(nth);
@@ -64,7 +91,13 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
     let dead = false;
     const die = () => {
       dead = true;
-      for (const pid of [running.process.pid as number, ...below(running.process.pid as number), ...below(postmaster), postmaster]) kill(pid);
+      for (const pid of [
+        running.process.pid as number,
+        ...below(running.process.pid as number),
+        ...below(postmaster),
+        postmaster,
+      ])
+        kill(pid);
     };
     for (let nth = 0; nth < 500; nth++) {
       try {

@@ -2,10 +2,17 @@ import { expect, type Page, test } from "@playwright/test";
 
 async function newDeck(page: Page, title: string): Promise<string> {
   await page.goto("/");
-  const made = await page.request.post("/api/decks", { data: { title, text: `# ${title}\n\n## Quay\n\n- twice a day\n` } });
+  const made = await page.request.post("/api/decks", {
+    data: { title, text: `# ${title}\n\n## Quay\n\n- twice a day\n` },
+  });
   return (await made.json()).id;
 }
-const notesOf = async (page: Page, id: string) => JSON.stringify((await (await page.request.get(`/api/decks/${id}`)).json()).deck.slides.map(({ notes }: { notes: unknown }) => notes));
+const notesOf = async (page: Page, id: string) =>
+  JSON.stringify(
+    (await (await page.request.get(`/api/decks/${id}`)).json()).deck.slides.map(
+      ({ notes }: { notes: unknown }) => notes,
+    ),
+  );
 async function typeNotes(page: Page, text: string): Promise<void> {
   await page.getByRole("textbox", { name: "Notes" }).click();
   await page.keyboard.press("Control+End");
@@ -13,10 +20,19 @@ async function typeNotes(page: Page, text: string): Promise<void> {
   await page.keyboard.press("Escape");
 }
 
-test("what was typed while the service has a fault is kept, also when the page is opened anew, and saved afterwards", async ({ page }) => {
+test("what was typed while the service has a fault is kept, also when the page is opened anew, and saved afterwards", async ({
+  page,
+}) => {
   const id = await newDeck(page, "Kept under faults");
   await page.goto(`/decks/${id}/refine`);
-  const fault = (path: string) => page.route(path, (route) => route.fulfill({ status: 500, contentType: "application/json", body: JSON.stringify({ error: { code: "failed", where: "/", message: "Something went wrong." } }) }));
+  const fault = (path: string) =>
+    page.route(path, (route) =>
+      route.fulfill({
+        status: 500,
+        contentType: "application/json",
+        body: JSON.stringify({ error: { code: "failed", where: "/", message: "Something went wrong." } }),
+      }),
+    );
   await expect(page.getByRole("textbox", { name: "Notes" })).toBeVisible();
   await fault(`**/api/decks/${id}/changes`);
   await typeNotes(page, "Slow down here.");
@@ -30,12 +46,18 @@ test("what was typed while the service has a fault is kept, also when the page i
   expect(await notesOf(page, id)).toContain("Slow down here.");
 });
 
-test("a change that can never be saved is set aside with its words, and what comes after it is saved", async ({ page }) => {
+test("a change that can never be saved is set aside with its words, and what comes after it is saved", async ({
+  page,
+}) => {
   const id = await newDeck(page, "Set aside");
   await page.goto(`/decks/${id}/refine`);
   await page.route(`**/api/decks/${id}/changes`, async (route) => {
     if (!route.request().postData()?.includes("never")) return route.continue();
-    await route.fulfill({ status: 400, contentType: "application/json", body: JSON.stringify({ error: { code: "not-valid", where: "changes", message: "This is not taken." } }) });
+    await route.fulfill({
+      status: 400,
+      contentType: "application/json",
+      body: JSON.stringify({ error: { code: "not-valid", where: "changes", message: "This is not taken." } }),
+    });
   });
   await expect(page.getByRole("textbox", { name: "Notes" })).toBeVisible();
   await typeNotes(page, "This is never saved.");

@@ -21,14 +21,44 @@ if (restoring) {
   if (!existsSync(path)) fail(`there is no file ${path}.`);
   mkdirSync(data, { recursive: true });
   const lock = hold(data);
-  if (!lock) fail(`Unitext runs on ${data} (process ${holderOf(data)?.pid}); stop it, or name another folder in UNITEXT_DATA.`);
+  if (!lock)
+    fail(`Unitext runs on ${data} (process ${holderOf(data)?.pid}); stop it, or name another folder in UNITEXT_DATA.`);
   const database = await startPostgres(data);
   try {
-    const { stdout } = database.tool("psql", ["-d", "unitext", "-tAc", "select coalesce((select count(*) from decks), 0) where to_regclass('decks') is not null"]);
-    if (Number(stdout?.trim() || 0) > 0 && !replacing) fail(`${data} holds ${stdout.trim()} decks already. Name an empty folder in UNITEXT_DATA, or say --replace.`);
+    const { stdout } = database.tool("psql", [
+      "-d",
+      "unitext",
+      "-tAc",
+      "select coalesce((select count(*) from decks), 0) where to_regclass('decks') is not null",
+    ]);
+    if (Number(stdout?.trim() || 0) > 0 && !replacing)
+      fail(`${data} holds ${stdout.trim()} decks already. Name an empty folder in UNITEXT_DATA, or say --replace.`);
     // All or nothing: a file that is damaged leaves what was there.
-    said(database.tool("pg_restore", ["-d", "unitext", "--clean", "--if-exists", "--no-owner", "--no-privileges", "--single-transaction", "--exit-on-error", path]), "Restoring");
-    said(database.tool("psql", ["-d", "unitext", "-v", "ON_ERROR_STOP=1", "-c", "insert into audit (user_id, act, detail) values ('operator', 'restore', 'from a backup')"]), "Noting the restore");
+    said(
+      database.tool("pg_restore", [
+        "-d",
+        "unitext",
+        "--clean",
+        "--if-exists",
+        "--no-owner",
+        "--no-privileges",
+        "--single-transaction",
+        "--exit-on-error",
+        path,
+      ]),
+      "Restoring",
+    );
+    said(
+      database.tool("psql", [
+        "-d",
+        "unitext",
+        "-v",
+        "ON_ERROR_STOP=1",
+        "-c",
+        "insert into audit (user_id, act, detail) values ('operator', 'restore', 'from a backup')",
+      ]),
+      "Noting the restore",
+    );
     const count = database.tool("psql", ["-d", "unitext", "-tAc", "select count(*) from decks"]).stdout.trim();
     process.stdout.write(`Restored ${count} decks into ${data}.\n`);
   } finally {
@@ -41,7 +71,18 @@ if (restoring) {
   const partial = `${path}.${process.pid}.part`;
   try {
     // One moment for all of it: what is edited meanwhile is in the next backup.
-    said(database.tool("pg_dump", ["-d", "unitext", "--format=custom", "--no-owner", "--no-privileges", "--file", partial]), "The backup");
+    said(
+      database.tool("pg_dump", [
+        "-d",
+        "unitext",
+        "--format=custom",
+        "--no-owner",
+        "--no-privileges",
+        "--file",
+        partial,
+      ]),
+      "The backup",
+    );
     renameSync(partial, path);
     process.stdout.write(`Wrote ${path} (${Math.ceil(statSync(path).size / 1024 / 1024)} MB).\n`);
   } finally {

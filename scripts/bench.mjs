@@ -25,7 +25,15 @@ await build({
   format: "esm",
   target: "node20",
   logLevel: "warning",
-  plugins: [{ name: "packages-outside", setup: (b) => b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true })) }],
+  plugins: [
+    {
+      name: "packages-outside",
+      setup: (b) =>
+        b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+          kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true },
+        ),
+    },
+  ],
 });
 
 const data = mkdtempSync(join(tmpdir(), "unitext-bench-"));
@@ -35,10 +43,20 @@ let database;
 if (!alone) {
   spawnSync("chmod", ["755", data]);
   database = await startPostgres(join(data, "rows"));
-  product = spawn(process.execPath, ["scripts/start.mjs"], { cwd: root, env: { ...process.env, UNITEXT_DATA: data, UNITEXT_PORT: "0" }, stdio: ["ignore", "pipe", "inherit"] });
-  address = await new Promise((resolve) => product.stdout.on("data", (chunk) => /http:\/\/[\d.:]+/.test(chunk) && resolve(/http:\/\/[\d.:]+/.exec(chunk)[0])));
+  product = spawn(process.execPath, ["scripts/start.mjs"], {
+    cwd: root,
+    env: { ...process.env, UNITEXT_DATA: data, UNITEXT_PORT: "0" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  address = await new Promise((resolve) =>
+    product.stdout.on("data", (chunk) => /http:\/\/[\d.:]+/.test(chunk) && resolve(/http:\/\/[\d.:]+/.exec(chunk)[0])),
+  );
 }
-const { status } = spawnSync(process.execPath, [join(root, "dist/bench/main.js"), ...process.argv.slice(2)], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_ADDRESS: address, ...(database ? { UNITEXT_BENCH_DATABASE: database.url } : {}) } });
+const { status } = spawnSync(process.execPath, [join(root, "dist/bench/main.js"), ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: "inherit",
+  env: { ...process.env, UNITEXT_ADDRESS: address, ...(database ? { UNITEXT_BENCH_DATABASE: database.url } : {}) },
+});
 if (product) {
   product.kill("SIGTERM");
   await new Promise((resolve) => product.once("exit", resolve));

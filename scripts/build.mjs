@@ -10,13 +10,19 @@ const OURS = /^(@unitext\/|emf-converter$)/;
 const packagesOutside = {
   name: "packages-outside",
   setup(build) {
-    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === "entry-point" || OURS.test(path) ? undefined : { path, external: true }));
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === "entry-point" || OURS.test(path) ? undefined : { path, external: true },
+    );
   },
 };
 
 const bundle = await context({
   absWorkingDir: root,
-  entryPoints: { "server/main": "server/main.ts", "server/worker": "server/work/process.ts", "cli/main": "cli/main.ts" },
+  entryPoints: {
+    "server/main": "server/main.ts",
+    "server/worker": "server/work/process.ts",
+    "cli/main": "cli/main.ts",
+  },
   outdir: join(root, "dist"),
   bundle: true,
   platform: "node",

@@ -48,7 +48,9 @@ async function rangesOf(name, id) {
     if (last && last[1] === point - 1) last[1] = point;
     else ranges.push([point, point]);
   }
-  return ranges.map(([from, to]) => (from === to ? from.toString(16) : `${from.toString(16)}-${to.toString(16)}`)).join(",");
+  return ranges
+    .map(([from, to]) => (from === to ? from.toString(16) : `${from.toString(16)}-${to.toString(16)}`))
+    .join(",");
 }
 
 async function catalogue() {

@@ -16,28 +16,48 @@ export function fail(message) {
 
 /** Runs a command to its end in the checkout; its output is shown only when it fails, unless `show`. */
 export function run(command, args, { show = false, env = {}, what = command } = {}) {
-  const result = spawnSync(command, args, { cwd: root, env: { ...process.env, ...env }, stdio: show ? "inherit" : "pipe", encoding: "utf8", maxBuffer: 1 << 28 });
+  const result = spawnSync(command, args, {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: show ? "inherit" : "pipe",
+    encoding: "utf8",
+    maxBuffer: 1 << 28,
+  });
   if (result.status === 0) return result.stdout ?? "";
-  if (!show) process.stderr.write(`${result.stdout ?? ""}${result.stderr ?? ""}${result.error ? `${result.error.message}\n` : ""}`);
+  if (!show)
+    process.stderr.write(
+      `${result.stdout ?? ""}${result.stderr ?? ""}${result.error ? `${result.error.message}\n` : ""}`,
+    );
   fail(`${what} failed.`);
 }
 
 /** The folder of PostgreSQL's programs, of the newest version installed. */
 export function postgresFolder() {
   const base = "/usr/lib/postgresql";
-  const versions = existsSync(base) ? readdirSync(base).filter((name) => existsSync(join(base, name, "bin/initdb"))) : [];
+  const versions = existsSync(base)
+    ? readdirSync(base).filter((name) => existsSync(join(base, name, "bin/initdb")))
+    : [];
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
   return newest ? join(base, newest, "bin") : undefined;
 }
 
-const SYSTEM = { postgresql: () => postgresFolder() !== undefined, chromium: () => existsSync("/usr/bin/chromium"), "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"), qpdf: () => existsSync("/usr/bin/qpdf"), "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt") };
+const SYSTEM = {
+  postgresql: () => postgresFolder() !== undefined,
+  chromium: () => existsSync("/usr/bin/chromium"),
+  "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"),
+  qpdf: () => existsSync("/usr/bin/qpdf"),
+  "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt"),
+};
 
 /** Installs the Debian packages that are missing; without the right to, says the line that does it and ends. */
 export function systemPackages(names) {
   const missing = names.filter((name) => !SYSTEM[name]());
   if (!missing.length) return;
   const line = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(" ")}`;
-  if (!isRoot) fail(`${missing.join(" and ")} ${missing.length > 1 ? "are" : "is"} missing. Install with:\n  sudo sh -c '${line}'\nand run this again.`);
+  if (!isRoot)
+    fail(
+      `${missing.join(" and ")} ${missing.length > 1 ? "are" : "is"} missing. Install with:\n  sudo sh -c '${line}'\nand run this again.`,
+    );
   process.stdout.write(`Installing ${missing.join(", ")} …\n`);
   run("sh", ["-c", line], { env: { DEBIAN_FRONTEND: "noninteractive" }, what: "Installing system packages" });
 }
@@ -55,7 +75,10 @@ export function npmPackages() {
   const file = join(root, "node_modules/.unitext-installed");
   if (current(file, stamp)) return;
   process.stdout.write("Installing packages …\n");
-  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { env: { PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: "1" }, what: "npm ci" });
+  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+    env: { PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: "1" },
+    what: "npm ci",
+  });
   writeFileSync(file, stamp);
 }
 
@@ -69,7 +92,9 @@ function sources(folder) {
 
 /** Builds client, server and command unless they are current. */
 export function built() {
-  const files = ["package-lock.json", ...["core", "server", "web", "cli", "demo", "scripts"].flatMap(sources)].filter((file) => statSync(join(root, file)).isFile());
+  const files = ["package-lock.json", ...["core", "server", "web", "cli", "demo", "scripts"].flatMap(sources)].filter(
+    (file) => statSync(join(root, file)).isFile(),
+  );
   const stamp = stampOf(files.sort());
   const file = join(root, "dist/.built");
   if (current(file, stamp)) return;

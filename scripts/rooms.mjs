@@ -13,7 +13,17 @@ const MAY_IMPORT = {
   "core/tally": ["core/model"],
   "core/generate": ["core/model", "core/text", "core/layout", "core/edit"],
   "core/divide": ["core/model", "core/edit", "core/tally", "core/text", "core/generate"],
-  "core/formats": ["core/model", "core/text", "core/edit", "core/layout", "core/figures", "core/draw", "core/tally", "core/generate", "core/divide"],
+  "core/formats": [
+    "core/model",
+    "core/text",
+    "core/edit",
+    "core/layout",
+    "core/figures",
+    "core/draw",
+    "core/tally",
+    "core/generate",
+    "core/divide",
+  ],
   "core/testing": ["core/*"],
   server: ["core/*", "demo"],
   web: ["core/*", "server/api"],
@@ -23,7 +33,17 @@ const MAY_IMPORT = {
   e2e: ["core/*", "demo"],
 };
 /** What core may not name outside tests: the machine, the page, the clock, chance. */
-const FORBIDDEN = [/from "node:/, /\bDate\.now\b/, /\bnew Date\(\)/, /\bMath\.random\b/, /\bprocess\./, /\bBuffer\b(?!.*harfbuzz)/, /\bdocument\.(get|query|create|body|head|fonts|title|add|remove|documentElement)/, /\bwindow\./, /\bfetch\(/];
+const FORBIDDEN = [
+  /from "node:/,
+  /\bDate\.now\b/,
+  /\bnew Date\(\)/,
+  /\bMath\.random\b/,
+  /\bprocess\./,
+  /\bBuffer\b(?!.*harfbuzz)/,
+  /\bdocument\.(get|query|create|body|head|fonts|title|add|remove|documentElement)/,
+  /\bwindow\./,
+  /\bfetch\(/,
+];
 
 /** Files whose text holds a script for the reader's own browser, which is no code of core. */
 const HOLDS_PAGE_SCRIPT = ["core/formats/html/page.ts"];
@@ -36,7 +56,10 @@ function files(folder) {
   });
 }
 
-const roomOf = (path) => Object.keys(MAY_IMPORT).filter((room) => path === room || path.startsWith(`${room}/`)).sort((a, b) => b.length - a.length)[0];
+const roomOf = (path) =>
+  Object.keys(MAY_IMPORT)
+    .filter((room) => path === room || path.startsWith(`${room}/`))
+    .sort((a, b) => b.length - a.length)[0];
 const problems = [];
 for (const file of files(root)) {
   const path = relative(root, file);
@@ -50,15 +73,23 @@ for (const file of files(root)) {
     else continue;
     const to = roomOf(aim);
     if (!to || to === room) continue;
-    if (room.startsWith("core") && target.startsWith(".")) problems.push(`${path}: imports ${target} past the door of ${to}`);
-    const allowed = (MAY_IMPORT[room] ?? []).some((entry) => (entry.endsWith("/*") ? to.startsWith(entry.slice(0, -1)) : aim === entry || aim.startsWith(`${entry}/`) || to === entry));
+    if (room.startsWith("core") && target.startsWith("."))
+      problems.push(`${path}: imports ${target} past the door of ${to}`);
+    const allowed = (MAY_IMPORT[room] ?? []).some((entry) =>
+      entry.endsWith("/*")
+        ? to.startsWith(entry.slice(0, -1))
+        : aim === entry || aim.startsWith(`${entry}/`) || to === entry,
+    );
     if (!allowed && !test) problems.push(`${path}: ${room} may not import ${to}`);
     if (to === "core/testing" && !test && room !== "bench") problems.push(`${path}: only tests import core/testing`);
   }
   if (room?.startsWith("core/") && !test && !HOLDS_PAGE_SCRIPT.includes(path)) {
     for (const rule of FORBIDDEN) {
-      const line = text.split("\n").findIndex((row) => rule.test(row) && !row.trim().startsWith("*") && !row.trim().startsWith("//"));
-      if (line >= 0 && !(rule.source.includes("Buffer") && text.includes('from "harfbuzzjs"'))) problems.push(`${path}:${line + 1}: core may not use ${rule.source}`);
+      const line = text
+        .split("\n")
+        .findIndex((row) => rule.test(row) && !row.trim().startsWith("*") && !row.trim().startsWith("//"));
+      if (line >= 0 && !(rule.source.includes("Buffer") && text.includes('from "harfbuzzjs"')))
+        problems.push(`${path}:${line + 1}: core may not use ${rule.source}`);
     }
   }
 }

@@ -8,7 +8,10 @@ import { root } from "./prepare.mjs";
 
 const address = process.argv[2] ?? "http://127.0.0.1:4280";
 const deck = "/decks/tides-dunes-storms";
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"] });
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"],
+});
 
 /** Opens a place, does what shows it best, and takes its picture. */
 async function shot(name, path, act = async () => {}, scheme = "light") {
@@ -21,7 +24,11 @@ async function shot(name, path, act = async () => {}, scheme = "light") {
   await page.close();
 }
 
-const spine = (number) => (page) => page.getByRole("toolbar", { name: /^Spine/ }).getByRole("button", { name: new RegExp(`^${number}\\. `) }).click();
+const spine = (number) => (page) =>
+  page
+    .getByRole("toolbar", { name: /^Spine/ })
+    .getByRole("button", { name: new RegExp(`^${number}\\. `) })
+    .click();
 // The small pictures of the decks are drawn one after the other.
 await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
@@ -35,7 +42,13 @@ await shot("points", `${handbookDeck}/write`, async (page) => {
 const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
 await shot("newer-version", "/", async (page) => {
   const copy = await page.evaluate(async (deck) => {
-    const ask = async (path, method) => (await fetch(path, { method, ...(method === "POST" ? { headers: { "content-type": "application/json" }, body: "{}" } : {}) })).json();
+    const ask = async (path, method) =>
+      (
+        await fetch(path, {
+          method,
+          ...(method === "POST" ? { headers: { "content-type": "application/json" }, body: "{}" } : {}),
+        })
+      ).json();
     const { id } = await ask(`/api${deck}/copies`, "POST");
     const { deck: made } = await ask(`/api/decks/${id}`, "GET");
     return { id, slide: made.slides.find(({ elements }) => JSON.stringify(elements).includes('"The balance')).id };
@@ -71,7 +84,8 @@ await shot("split", `${days}/arrange/split`, async (page) => {
 });
 await shot("bring-in", `${days}/arrange/gather`, async (page) => {
   await page.getByRole("searchbox", { name: /Pattern/ }).fill("TB2-*-*");
-  for (const name of ["TB2-03-Curlew", "TB2-10-Guillemot"]) await page.getByRole("button", { name: `Take ${name}` }).click();
+  for (const name of ["TB2-03-Curlew", "TB2-10-Guillemot"])
+    await page.getByRole("button", { name: `Take ${name}` }).click();
   await page.waitForTimeout(1500);
 });
 await shot("gather", "/gather?names=TB2-*-*", async (page) => {

@@ -9,7 +9,8 @@ import { built, fail, npmPackages, root, systemPackages } from "./prepare.mjs";
 const reset = process.argv.includes("--reset");
 const dev = process.argv.includes("--dev");
 
-if (Number(process.versions.node.split(".")[0]) < 20) fail(`Node.js 20 or newer is needed; this is ${process.version}.`);
+if (Number(process.versions.node.split(".")[0]) < 20)
+  fail(`Node.js 20 or newer is needed; this is ${process.version}.`);
 systemPackages(["postgresql"]);
 npmPackages();
 built();
@@ -20,14 +21,18 @@ const lock = hold(data);
 if (!lock) {
   const holder = holderOf(data);
   if (reset) fail("Unitext is running; stop it before the demo is made anew.");
-  process.stdout.write(`Unitext runs already${holder?.port ? ` at http://127.0.0.1:${holder.port}/` : ""} (process ${holder?.pid}). Ctrl-C in its window stops it.\n`);
+  process.stdout.write(
+    `Unitext runs already${holder?.port ? ` at http://127.0.0.1:${holder.port}/` : ""} (process ${holder?.pid}). Ctrl-C in its window stops it.\n`,
+  );
   process.exit(0);
 }
 if (reset) {
   const before = await startPostgres(data);
-  if (!before.ours) fail("The database of this data folder is used by another program; stop it before the demo is made anew.");
+  if (!before.ours)
+    fail("The database of this data folder is used by another program; stop it before the demo is made anew.");
   before.stop();
-  for (const name of readdirSync(data)) if (name !== "unitext.lock") rmSync(join(data, name), { recursive: true, force: true });
+  for (const name of readdirSync(data))
+    if (name !== "unitext.lock") rmSync(join(data, name), { recursive: true, force: true });
 }
 
 const say = (text) => process.stderr.write(`unitext: ${text}\n`);
@@ -50,7 +55,15 @@ function serve() {
     detached: true,
     // What the server has to say goes into its log; a fault at its start is shown here.
     stdio: ["ignore", "ignore", "inherit", "ipc"],
-    env: { ...process.env, NODE_ENV: "production", UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_PORT: String(port), UNITEXT_WORKER: join(root, "dist/server/worker.js"), UNITEXT_LOG_FILE: join(data, "server.log") },
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      UNITEXT_ROOT: root,
+      UNITEXT_DATABASE: database.url,
+      UNITEXT_PORT: String(port),
+      UNITEXT_WORKER: join(root, "dist/server/worker.js"),
+      UNITEXT_LOG_FILE: join(data, "server.log"),
+    },
   });
   server.on("message", (message) => {
     if (message !== "listening") return;
@@ -58,8 +71,16 @@ function serve() {
     else process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\nCtrl-C stops it.\n`);
     greeted = true;
     if (!dev || helpers.length) return;
-    helpers.push(spawn(process.execPath, [join(root, "scripts/build.mjs"), "--watch"], { cwd: root, stdio: "inherit" }));
-    helpers.push(spawn("npx", ["vite", "--config", "web/vite.config.ts"], { cwd: root, stdio: "inherit", env: { ...process.env, UNITEXT_PORT: String(port) } }));
+    helpers.push(
+      spawn(process.execPath, [join(root, "scripts/build.mjs"), "--watch"], { cwd: root, stdio: "inherit" }),
+    );
+    helpers.push(
+      spawn("npx", ["vite", "--config", "web/vite.config.ts"], {
+        cwd: root,
+        stdio: "inherit",
+        env: { ...process.env, UNITEXT_PORT: String(port) },
+      }),
+    );
   });
   server.once("exit", async (code, signal) => {
     if (ending) return;

@@ -13,7 +13,8 @@ built();
 let passed = 0;
 let failed = 0;
 const bin = (name) => join(root, "node_modules/.bin", name);
-const call = (command, args, env = {}) => spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, NODE_NO_WARNINGS: "1", ...env } });
+const call = (command, args, env = {}) =>
+  spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, NODE_NO_WARNINGS: "1", ...env } });
 
 function check(name, command, args) {
   process.stdout.write(`\n— ${name}\n`);
@@ -44,9 +45,26 @@ const database = await startPostgres(join(data, "database"), { fast: true });
 try {
   const env = { UNITEXT_TEST_DATABASE: database.url };
   const jest = join(data, "jest.json");
-  suite("Jest", process.execPath, ["--experimental-vm-modules", "node_modules/jest/bin/jest.js", "--json", `--outputFile=${jest}`], env, jest, ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [numPassedTests, numFailedTests + numRuntimeErrorTestSuites]);
+  suite(
+    "Jest",
+    process.execPath,
+    ["--experimental-vm-modules", "node_modules/jest/bin/jest.js", "--json", `--outputFile=${jest}`],
+    env,
+    jest,
+    ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [
+      numPassedTests,
+      numFailedTests + numRuntimeErrorTestSuites,
+    ],
+  );
   const e2e = join(data, "playwright.json");
-  suite("Playwright", bin("playwright"), ["test", "--config", "e2e/playwright.config.ts"], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, UNITEXT_E2E_DATA: join(data, "e2e") }, e2e, ({ stats }) => [stats.expected + stats.flaky, stats.unexpected]);
+  suite(
+    "Playwright",
+    bin("playwright"),
+    ["test", "--config", "e2e/playwright.config.ts"],
+    { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, UNITEXT_E2E_DATA: join(data, "e2e") },
+    e2e,
+    ({ stats }) => [stats.expected + stats.flaky, stats.unexpected],
+  );
   check("Attack, in short", process.execPath, ["scripts/attack.mjs", "--short"]);
 } finally {
   database.stop();

@@ -22,9 +22,18 @@ export function describeError(error: unknown): Described {
   while (innermost.cause instanceof Error) innermost = innermost.cause;
   const { code } = innermost as { code?: unknown };
   // The stack begins with the message, which may hold content: only the places are kept.
-  const places = (error.stack ?? "").split("\n").filter((line) => /^\s+at /.test(line)).slice(0, 12).join("\n");
+  const places = (error.stack ?? "")
+    .split("\n")
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 12)
+    .join("\n");
   const message = /^Failed query/.test(innermost.message) ? "A query failed." : innermost.message;
-  return { type: innermost.name, ...(typeof code === "string" ? { code } : {}), message: message.slice(0, LONGEST), stack: places };
+  return {
+    type: innermost.name,
+    ...(typeof code === "string" ? { code } : {}),
+    message: message.slice(0, LONGEST),
+    stack: places,
+  };
 }
 
 /** Puts a log file aside when it is large: `server.log` becomes `server.log.1`, and so on. Returns whether it did. */

@@ -7,10 +7,21 @@ import { connect, migrated, tidy } from "./store";
 import { inlineWork, ProcessPool } from "./work";
 
 /** Settings come from the environment that the start script gives. */
-const { UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext", UNITEXT_ROOT = process.cwd(), UNITEXT_PORT = "4280", UNITEXT_DEMO = "1", UNITEXT_WORKER, UNITEXT_LOG_FILE, UNITEXT_HOST = "" } = process.env;
+const {
+  UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext",
+  UNITEXT_ROOT = process.cwd(),
+  UNITEXT_PORT = "4280",
+  UNITEXT_DEMO = "1",
+  UNITEXT_WORKER,
+  UNITEXT_LOG_FILE,
+  UNITEXT_HOST = "",
+} = process.env;
 const HOUR = 3600 * 1000;
 
-const log = openLog({ level: process.env.UNITEXT_LOG ?? "info", ...(UNITEXT_LOG_FILE ? { file: UNITEXT_LOG_FILE } : {}) });
+const log = openLog({
+  level: process.env.UNITEXT_LOG ?? "info",
+  ...(UNITEXT_LOG_FILE ? { file: UNITEXT_LOG_FILE } : {}),
+});
 // Nothing that a person asks for ends the process; what was overlooked is noted, and the server goes on.
 process.on("unhandledRejection", (error) => log.error({ err: error }, "unhandled rejection"));
 
@@ -21,9 +32,17 @@ const announcements = new Announcements(UNITEXT_DATABASE, newsFrom(db));
 await announcements.start();
 const fonts = join(UNITEXT_ROOT, "dist/fonts");
 const work = UNITEXT_WORKER ? new ProcessPool(UNITEXT_WORKER, fonts) : inlineWork;
-const jobs = new Jobs({ db, url: UNITEXT_DATABASE, work, fonts, log: (message, error) => log.error({ err: error }, message) });
+const jobs = new Jobs({
+  db,
+  url: UNITEXT_DATABASE,
+  work,
+  fonts,
+  log: (message, error) => log.error({ err: error }, message),
+});
 await jobs.start();
-const hosts = UNITEXT_HOST.split(",").map((host) => host.trim()).filter(Boolean);
+const hosts = UNITEXT_HOST.split(",")
+  .map((host) => host.trim())
+  .filter(Boolean);
 const app = createApp({ db, work, jobs, announcements, fonts }, { client: join(UNITEXT_ROOT, "dist/web"), log, hosts });
 
 const tidying = setInterval(() => {

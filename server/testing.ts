@@ -50,7 +50,11 @@ export async function testServer(name: string, { withoutJobs = false, processes 
       await ensureUser(db, { id: user, name: user });
       const token = newToken();
       await openSession(db, user, token);
-      return (path, init = {}) => fetch(`${address}${path}`, { ...init, headers: { origin: address, ...init.headers, cookie: `unitext_session=${token}` } });
+      return (path, init = {}) =>
+        fetch(`${address}${path}`, {
+          ...init,
+          headers: { origin: address, ...init.headers, cookie: `unitext_session=${token}` },
+        });
     },
     async close() {
       if (!withoutJobs) await jobs.close();
@@ -77,7 +81,15 @@ export async function ended(as: Client, job: string): Promise<Job> {
 
 /** Brings a file in and waits until it is read. */
 export async function brought(as: Client, name: string, body: BodyInit): Promise<Brought> {
-  const made = Brought.parse(await (await as(`/api/files?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body })).json());
+  const made = Brought.parse(
+    await (
+      await as(`/api/files?name=${name}`, {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body,
+      })
+    ).json(),
+  );
   if (made.job) await ended(as, made.job);
   return made;
 }

@@ -20,8 +20,13 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const json = (body: unknown): RequestInit => ({ method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
-const hide = (base: number, slide = "a") => json({ base, changes: [{ id: nanoid(12), change: { kind: "setHidden", slide, hidden: true } }] });
+const json = (body: unknown): RequestInit => ({
+  method: "POST",
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify(body),
+});
+const hide = (base: number, slide = "a") =>
+  json({ base, changes: [{ id: nanoid(12), change: { kind: "setHidden", slide, hidden: true } }] });
 async function stored(title = "Levels"): Promise<Deck> {
   const deck = { ...emptyDeck(nanoid(12), title), slides: [newSlide("a", "points")] };
   await createDeck(server.db, "olive", deck, new Map(), null);
@@ -34,8 +39,10 @@ const until = async (test: () => boolean | Promise<boolean>) => {
 };
 
 describe("who may ask", () => {
-  const cookieOf = (response: Response) => /unitext_session=([^;]*)/.exec(response.headers.get("set-cookie") ?? "")?.[1] ?? "";
-  const me = (cookie: string) => fetch(`${server.address}/api/me`, { headers: { cookie: `unitext_session=${cookie}` } });
+  const cookieOf = (response: Response) =>
+    /unitext_session=([^;]*)/.exec(response.headers.get("set-cookie") ?? "")?.[1] ?? "";
+  const me = (cookie: string) =>
+    fetch(`${server.address}/api/me`, { headers: { cookie: `unitext_session=${cookie}` } });
 
   it("a session is stored when its cookie comes back, as a hash; without a cookie nothing is stored", async () => {
     const before = await sessions();
@@ -52,9 +59,14 @@ describe("who may ask", () => {
   it("a session is renewed as it is used, and ended at sign-out and with its time", async () => {
     const token = cookieOf(await fetch(`${server.address}/api/me`));
     await me(token);
-    await server.db.execute(sql`update sessions set expires_at = now() + interval '10 days' where expires_at > now() + interval '29 days'`);
+    await server.db.execute(
+      sql`update sessions set expires_at = now() + interval '10 days' where expires_at > now() + interval '29 days'`,
+    );
     expect(cookieOf(await me(token))).toBe(token);
-    const signOut = await fetch(`${server.address}/api/sign-out`, { method: "POST", headers: { cookie: `unitext_session=${token}`, origin: server.address } });
+    const signOut = await fetch(`${server.address}/api/sign-out`, {
+      method: "POST",
+      headers: { cookie: `unitext_session=${token}`, origin: server.address },
+    });
     expect([signOut.status, signOut.headers.get("set-cookie")]).toEqual([204, expect.stringContaining("Max-Age=0")]);
     const next = await me(token);
     expect(cookieOf(next)).not.toBe(token);
@@ -72,7 +84,11 @@ describe("who may ask", () => {
     const { request } = await import("node:http");
     const token = cookieOf(await fetch(`${server.address}/api/me`));
     const answer = await new Promise<number>((resolve, reject) => {
-      const sent = request(`${server.address}/api/${method === "GET" ? "me" : `decks/${deck.id}`}`, { method, headers: { ...headers, cookie: `unitext_session=${token}` } as Record<string, string> }, (response) => resolve(response.statusCode ?? 0));
+      const sent = request(
+        `${server.address}/api/${method === "GET" ? "me" : `decks/${deck.id}`}`,
+        { method, headers: { ...headers, cookie: `unitext_session=${token}` } as Record<string, string> },
+        (response) => resolve(response.statusCode ?? 0),
+      );
       sent.on("error", reject).end();
     });
     expect(answer).toBe(status);
@@ -97,18 +113,38 @@ describe("who may ask", () => {
     await share(server.db, { deck: deck.id, user: "perry", right: "view", by: "olive" });
     const { runSplit } = await import("./jobs/divide");
     await share(server.db, { deck: deck.id, user: "perry", right: null, by: "olive" });
-    await expect(runSplit({ db: server.db, owner: "perry", progress: async () => true }, deck.id, { plan: { by: { count: 1 } } as never, date: "" })).rejects.toMatchObject({ code: "not-found" });
+    await expect(
+      runSplit({ db: server.db, owner: "perry", progress: async () => true }, deck.id, {
+        plan: { by: { count: 1 } } as never,
+        date: "",
+      }),
+    ).rejects.toMatchObject({ code: "not-found" });
   });
 
   it("a file is given out as what its bytes are, whoever brought it first and whatever it was called", async () => {
     const deck = await stored();
     const sums = { page: "1".repeat(64), picture: "2".repeat(64) };
-    await addBlobs(server.db, deck.id, new Map([[sums.page, new TextEncoder().encode("<html><script>alert(1)</script>")], [sums.picture, new TextEncoder().encode("GIF89a")]]));
-    const types = await Promise.all(Object.values(sums).map(async (sum) => (await owner(`/api/decks/${deck.id}/pictures/${sum}`)).headers.get("content-type")));
+    await addBlobs(
+      server.db,
+      deck.id,
+      new Map([
+        [sums.page, new TextEncoder().encode("<html><script>alert(1)</script>")],
+        [sums.picture, new TextEncoder().encode("GIF89a")],
+      ]),
+    );
+    const types = await Promise.all(
+      Object.values(sums).map(async (sum) =>
+        (await owner(`/api/decks/${deck.id}/pictures/${sum}`)).headers.get("content-type"),
+      ),
+    );
     expect(types).toEqual(["application/octet-stream", "image/gif"]);
   });
 
-  it.each([["/api/jobs/%00", "GET", 404], ["/api/jobs/%00", "DELETE", 404], ["/api/jobs/nobodys", "DELETE", 404]])("%s, %s: %s", async (path, method, status) => {
+  it.each([
+    ["/api/jobs/%00", "GET", 404],
+    ["/api/jobs/%00", "DELETE", 404],
+    ["/api/jobs/nobodys", "DELETE", 404],
+  ])("%s, %s: %s", async (path, method, status) => {
     expect((await owner(path, { method })).status).toBe(status);
   });
 
@@ -116,18 +152,32 @@ describe("who may ask", () => {
     const deck = await stored();
     await owner(`/api/decks/${deck.id}/export?format=md`);
     await owner(`/api/decks/${deck.id}`, { method: "DELETE" });
-    expect((await auditLog(server.db, 100)).filter((entry) => entry.deck === deck.id).map(({ user, act, detail }) => [user, act, detail])).toEqual([["olive", "delete", null], ["olive", "export", "md"]]);
+    expect(
+      (await auditLog(server.db, 100))
+        .filter((entry) => entry.deck === deck.id)
+        .map(({ user, act, detail }) => [user, act, detail]),
+    ).toEqual([
+      ["olive", "delete", null],
+      ["olive", "export", "md"],
+    ]);
   });
 });
 
 describe("faults", () => {
   it("a full disk refuses writing with a sentence, and reading goes on", async () => {
     const deck = await stored();
-    await server.db.execute(sql`create or replace function full_disk() returns trigger language plpgsql as $$ begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`);
-    await server.db.execute(sql`create trigger full_disk before insert on changes for each row execute function full_disk()`);
+    await server.db.execute(
+      sql`create or replace function full_disk() returns trigger language plpgsql as $$ begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`,
+    );
+    await server.db.execute(
+      sql`create trigger full_disk before insert on changes for each row execute function full_disk()`,
+    );
     try {
       const refused = await owner(`/api/decks/${deck.id}/changes`, hide(0));
-      expect([refused.status, ((await refused.json()) as { error: { code: string } }).error.code]).toEqual([507, "no-space"]);
+      expect([refused.status, ((await refused.json()) as { error: { code: string } }).error.code]).toEqual([
+        507,
+        "no-space",
+      ]);
       expect((await owner(`/api/decks/${deck.id}`)).status).toBe(200);
     } finally {
       await server.db.execute(sql`drop trigger full_disk on changes`);
@@ -138,10 +188,14 @@ describe("faults", () => {
   it("a database that is away is told with 503 and when to ask again, and all goes on when it is back", async () => {
     const deck = await stored();
     const url = new URL(server.url);
-    const admin = new (await import("pg")).default.Client({ connectionString: server.url.replace(url.pathname, "/postgres") });
+    const admin = new (await import("pg")).default.Client({
+      connectionString: server.url.replace(url.pathname, "/postgres"),
+    });
     await admin.connect();
     await admin.query(`alter database ${url.pathname.slice(1)} allow_connections false`);
-    await admin.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${url.pathname.slice(1)}'`);
+    await admin.query(
+      `select pg_terminate_backend(pid) from pg_stat_activity where datname = '${url.pathname.slice(1)}'`,
+    );
     const away = await owner(`/api/decks/${deck.id}`);
     await admin.query(`alter database ${url.pathname.slice(1)} allow_connections true`);
     await admin.end();
@@ -154,19 +208,43 @@ describe("faults", () => {
 
   it("an error that is none of the database is not taken for one", () => {
     expect(isConnectionError(new Error("x"))).toBe(false);
-    expect(isConnectionError(new Error("query", { cause: Object.assign(new Error("gone"), { code: "57P01" }) }))).toBe(true);
+    expect(isConnectionError(new Error("query", { cause: Object.assign(new Error("gone"), { code: "57P01" }) }))).toBe(
+      true,
+    );
   });
 
   it("what was stored by an earlier build opens, with what it may not hold any more put right", async () => {
     const deck = await stored();
-    const shape = { kind: "shape", id: "s", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 }, geometry: { width: 9, height: 9, paths: [{ d: 'M0 0"><script>', fill: true, stroke: true }, { d: "M0 0L9 9Z", fill: true, stroke: true }] }, text: [] };
-    await server.db.execute(sql`update slides set schema = 1, body = jsonb_set(body, '{elements}', ${JSON.stringify([shape])}::jsonb) where deck_id = ${deck.id}`);
+    const shape = {
+      kind: "shape",
+      id: "s",
+      slot: null,
+      frame: { x: 0, y: 0, width: 9, height: 9 },
+      geometry: {
+        width: 9,
+        height: 9,
+        paths: [
+          { d: 'M0 0"><script>', fill: true, stroke: true },
+          { d: "M0 0L9 9Z", fill: true, stroke: true },
+        ],
+      },
+      text: [],
+    };
+    await server.db.execute(
+      sql`update slides set schema = 1, body = jsonb_set(body, '{elements}', ${JSON.stringify([shape])}::jsonb) where deck_id = ${deck.id}`,
+    );
     const [element] = (await loadDeck(server.db, deck.id)).deck.slides[0]?.elements ?? [];
     expect(element).toMatchObject({ geometry: { paths: [{ d: "" }, { d: "M0 0L9 9Z" }] } });
     await server.db.execute(sql`update slides set schema = 99 where deck_id = ${deck.id}`);
-    await expect(loadDeck(server.db, deck.id)).rejects.toMatchObject({ code: "not-supported", message: expect.stringContaining("newer version") });
+    await expect(loadDeck(server.db, deck.id)).rejects.toMatchObject({
+      code: "not-supported",
+      message: expect.stringContaining("newer version"),
+    });
     await server.db.execute(sql`update slides set schema = 2, body = '{"arrangement": 7}' where deck_id = ${deck.id}`);
-    await expect(loadDeck(server.db, deck.id)).rejects.toMatchObject({ code: "not-readable", message: expect.stringContaining("damaged at arrangement") });
+    await expect(loadDeck(server.db, deck.id)).rejects.toMatchObject({
+      code: "not-readable",
+      message: expect.stringContaining("damaged at arrangement"),
+    });
   });
 
   it("what no deck names any more is removed by its age, and nothing that one names", async () => {
@@ -174,16 +252,23 @@ describe("faults", () => {
     const [named, orphan, fresh] = ["a", "b", "c"].map((letter) => letter.repeat(64)) as [string, string, string];
     await addBlobs(server.db, deck.id, new Map([named, orphan, fresh].map((sum) => [sum, new Uint8Array([1])])));
     await server.db.execute(sql`delete from deck_blobs where sha256 in (${orphan}, ${fresh})`);
-    await server.db.execute(sql`update blobs set taken_at = now() - interval '2 days' where sha256 in (${named}, ${orphan})`);
+    await server.db.execute(
+      sql`update blobs set taken_at = now() - interval '2 days' where sha256 in (${named}, ${orphan})`,
+    );
     await tidy(server.db);
-    const left = (await server.db.select({ sha256: schema.blobs.sha256 }).from(schema.blobs)).map(({ sha256 }) => sha256);
+    const left = (await server.db.select({ sha256: schema.blobs.sha256 }).from(schema.blobs)).map(
+      ({ sha256 }) => sha256,
+    );
     expect([left.includes(named), left.includes(orphan), left.includes(fresh)]).toEqual([true, false, true]);
   });
 });
 
 describe("the log", () => {
   it("never holds what was worked on", () => {
-    const error = Object.assign(new Error(`Failed query: insert into blobs values ($1)\nparams: ${"secret".repeat(1000)}`), { cause: Object.assign(new Error("could not extend file"), { code: "53100" }) });
+    const error = Object.assign(
+      new Error(`Failed query: insert into blobs values ($1)\nparams: ${"secret".repeat(1000)}`),
+      { cause: Object.assign(new Error("could not extend file"), { code: "53100" }) },
+    );
     const told = JSON.stringify(describeError(error));
     expect(told).toContain("53100");
     expect(told).not.toContain("secret");
@@ -212,14 +297,20 @@ describe("the log", () => {
 describe("names of files", () => {
   it("differ in an archive, also for decks that are titled alike or like the report", () => {
     const names = new FileNames(["report.json"]);
-    const made = ["report", "Report", "tides", "Tides", "tides", "", "a/b", "a:b"].map((title) => names.next(title, "json"));
+    const made = ["report", "Report", "tides", "Tides", "tides", "", "a/b", "a:b"].map((title) =>
+      names.next(title, "json"),
+    );
     expect(new Set(made.map((name) => name.toLowerCase())).size).toBe(made.length);
     expect(made).not.toContain("report.json");
   });
 
   it("are whole characters, and no names of devices", () => {
     expect(fileNameOf(`${"x".repeat(119)}👩‍🔬`)).toBe("x".repeat(119));
-    expect([fileNameOf("con"), fileNameOf("..."), fileNameOf("a\u0000\ud800b")]).toEqual(["con deck", "Untitled", "a-\ufffdb"]);
+    expect([fileNameOf("con"), fileNameOf("..."), fileNameOf("a\u0000\ud800b")]).toEqual([
+      "con deck",
+      "Untitled",
+      "a-\ufffdb",
+    ]);
   });
 
   it("of a deck with an emoji where its title is cut", async () => {
@@ -233,7 +324,13 @@ describe("names of files", () => {
 
 it("a text with NUL and halves of characters is taken with these replaced", async () => {
   const deck = await stored();
-  const sent = await owner(`/api/decks/${deck.id}/changes`, json({ base: 0, changes: [{ id: nanoid(12), change: { kind: "setNotes", slide: "a", notes: plainText("x\0\ud800y") } }] }));
+  const sent = await owner(
+    `/api/decks/${deck.id}/changes`,
+    json({
+      base: 0,
+      changes: [{ id: nanoid(12), change: { kind: "setNotes", slide: "a", notes: plainText("x\0\ud800y") } }],
+    }),
+  );
   expect(sent.status).toBe(200);
   expect((await loadDeck(server.db, deck.id)).deck.slides[0]?.notes).toEqual(plainText("x\ufffd\ufffdy"));
 });
@@ -241,7 +338,10 @@ it("a text with NUL and halves of characters is taken with these replaced", asyn
 it("what a deck's head gains is stored, also where nothing else of it changes", async () => {
   const deck = await stored();
   const manuscript = { document: "doc", rule: DOCUMENT_RULE };
-  const sent = await owner(`/api/decks/${deck.id}/changes`, json({ base: 0, changes: [{ id: nanoid(12), change: { kind: "setManuscript", manuscript } }] }));
+  const sent = await owner(
+    `/api/decks/${deck.id}/changes`,
+    json({ base: 0, changes: [{ id: nanoid(12), change: { kind: "setManuscript", manuscript } }] }),
+  );
   expect(sent.status).toBe(200);
   expect((await loadDeck(server.db, deck.id)).deck.manuscript).toMatchObject({ document: "doc" });
 });

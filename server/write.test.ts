@@ -14,13 +14,30 @@ beforeAll(async () => {
   server = await testServer("unitext_write");
 }, 60000);
 afterAll(() => server.close());
-const json = (body: unknown): RequestInit => ({ method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+const json = (body: unknown): RequestInit => ({
+  method: "POST",
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify(body),
+});
 
 describe("decks written together", () => {
   it("come as files of one archive, with one report, and can be fetched by nobody else", async () => {
     const user = await server.as("ines");
     const ids: string[] = [];
-    for (const title of ["Tides", "Tides", "a/b"]) ids.push(((await (await user("/api/decks", json({ title, text: `---\ntitle: ${title}\n---\n\n# ${title}\n\n## One\n\n- [the web](https://example.org)\n\n:::notes\nSay it.\n:::` }))).json()) as { id: string }).id);
+    for (const title of ["Tides", "Tides", "a/b"])
+      ids.push(
+        (
+          (await (
+            await user(
+              "/api/decks",
+              json({
+                title,
+                text: `---\ntitle: ${title}\n---\n\n# ${title}\n\n## One\n\n- [the web](https://example.org)\n\n:::notes\nSay it.\n:::`,
+              }),
+            )
+          ).json()) as { id: string }
+        ).id,
+      );
     const begun = (await (await user("/api/writes", json({ decks: ids, format: "pdf" }))).json()) as { job: string };
     const ask = async () => Job.parse(await (await user(`/api/jobs/${begun.job}`)).json());
     let job = await ask();
@@ -42,21 +59,42 @@ describe("decks written together", () => {
 
 describe("a PDF", () => {
   it("is read as a slide a page, its words as description and notes", async () => {
-    const deck = { ...emptyDeck("d", "Gauges"), language: "en", slides: ["First words", "Second words"].map((words, nth) => ({ ...newSlide(`s${nth}`, "title"), elements: [{ kind: "text" as const, id: "t", slot: "title", text: plainText(words) }] })) };
+    const deck = {
+      ...emptyDeck("d", "Gauges"),
+      language: "en",
+      slides: ["First words", "Second words"].map((words, nth) => ({
+        ...newSlide(`s${nth}`, "title"),
+        elements: [{ kind: "text" as const, id: "t", slot: "title", text: plainText(words) }],
+      })),
+    };
     const bytes = await WRITERS.pdf.write(deck, { fonts: shippedFonts(), at: new Date(0), picture: () => undefined });
     const read = await readPdf({ bytes, name: "gauges.pdf" });
-    expect(read.deck).toMatchObject({ page: { width: 960, height: 540 }, properties: { title: "Gauges" }, language: "en" });
+    expect(read.deck).toMatchObject({
+      page: { width: 960, height: 540 },
+      properties: { title: "Gauges" },
+      language: "en",
+    });
     expect(read.deck.slides.map(({ notes }) => notes[0]?.runs[0]?.text)).toEqual(["First words", "Second words"]);
-    expect(read.deck.slides[0]?.elements[0]).toMatchObject({ kind: "picture", alt: expect.stringContaining("First words"), frame: { x: 0, y: 0, width: 960, height: 540 } });
+    expect(read.deck.slides[0]?.elements[0]).toMatchObject({
+      kind: "picture",
+      alt: expect.stringContaining("First words"),
+      frame: { x: 0, y: 0, width: 960, height: 540 },
+    });
     const [picture] = read.blobs.values();
     expect([...(picture as Uint8Array).subarray(1, 4)].map((code) => String.fromCharCode(code)).join("")).toBe("PNG");
     const user = await server.as("ines");
-    const answer = await user("/api/files?name=gauges.pdf", { method: "POST", headers: { "content-type": "application/octet-stream" }, body: bytes as Uint8Array<ArrayBuffer> });
+    const answer = await user("/api/files?name=gauges.pdf", {
+      method: "POST",
+      headers: { "content-type": "application/octet-stream" },
+      body: bytes as Uint8Array<ArrayBuffer>,
+    });
     expect([answer.status, typeof ((await answer.json()) as { id: unknown }).id]).toEqual([201, "string"]);
   }, 60000);
 
   it("that is none, or is locked, is refused with a sentence", async () => {
     await expect(readPdf({ bytes: new Uint8Array([1, 2, 3]), name: "x.pdf" })).rejects.toThrow(Failure);
-    await expect(readPdf({ bytes: readFileSync(join(import.meta.dirname, "../README.md")), name: "x.pdf" })).rejects.toThrow(/no PDF/);
+    await expect(
+      readPdf({ bytes: readFileSync(join(import.meta.dirname, "../README.md")), name: "x.pdf" }),
+    ).rejects.toThrow(/no PDF/);
   });
 });

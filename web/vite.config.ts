@@ -11,8 +11,18 @@ export default defineConfig({
   root: here,
   plugins: [react(), tailwindcss()],
   // Text is read in a worker, which has no document: the entity table is taken in the form that needs none.
-  resolve: { alias: { "decode-named-character-reference": join(here, "../node_modules/decode-named-character-reference/index.js") } },
-  build: { outDir: join(here, "../dist/web"), emptyOutDir: true, target: "es2023", assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  resolve: {
+    alias: {
+      "decode-named-character-reference": join(here, "../node_modules/decode-named-character-reference/index.js"),
+    },
+  },
+  build: {
+    outDir: join(here, "../dist/web"),
+    emptyOutDir: true,
+    target: "es2023",
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1200,
+  },
   worker: { format: "es" },
   server: { port: 4281, proxy: { "/api": server, "/fonts": server } },
 });

@@ -1,4 +1,12 @@
-import { type Deck, type Element, elementLinks, linksOf, mapElementLinks, mapLinks, type Slide } from "@unitext/core/model";
+import {
+  type Deck,
+  type Element,
+  elementLinks,
+  linksOf,
+  mapElementLinks,
+  mapLinks,
+  type Slide,
+} from "@unitext/core/model";
 
 /** The ids of the slides above a slide, the nearest first. */
 function ancestors(parents: ReadonlyMap<string, string | null>, id: string): string[] {
@@ -13,7 +21,12 @@ function ancestors(parents: ReadonlyMap<string, string | null>, id: string): str
  * the nearest of its main slides that stands open before it, else it comes to the main line. Links still lead where they
  * led: `relinked` sends them on.
  */
-export function carry(deck: Pick<Deck, "id" | "slides">, version: number, slides: readonly Slide[], newId: () => string): Slide[] {
+export function carry(
+  deck: Pick<Deck, "id" | "slides">,
+  version: number,
+  slides: readonly Slide[],
+  newId: () => string,
+): Slide[] {
   const parents = new Map(deck.slides.map(({ id, parent }) => [id, parent]));
   const open: { old: string; fresh: string }[] = [];
   return slides.map((slide) => {
@@ -44,5 +57,9 @@ export function relinked(slide: Slide, follow: (to: string, words: string) => st
     const links = elementLinks(element);
     return links.length ? mapElementLinks(element, asked(links)) : element;
   };
-  return { ...slide, elements: slide.elements.map(led), notes: noted ? mapLinks(slide.notes, asked(linksOf(slide.notes))) : slide.notes };
+  return {
+    ...slide,
+    elements: slide.elements.map(led),
+    notes: noted ? mapLinks(slide.notes, asked(linksOf(slide.notes))) : slide.notes,
+  };
 }

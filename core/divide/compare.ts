@@ -39,8 +39,19 @@ function facesOf(slide: Slide): Faces {
   const faces = {
     words: JSON.stringify(units.filter(({ kind }) => isWords(kind)).map(({ slot, key }) => [slot, key])),
     notes: JSON.stringify(normalText(slide.notes)),
-    look: JSON.stringify([slide.arrangement, lookOf(slide), slide.theme, slide.hidden, slide.elements.flatMap(({ frame, slot }) => (frame ? [[slot, frame]] : []))]),
-    data: JSON.stringify([units.filter(({ kind }) => !isWords(kind)).map(({ slot, elements: [first] }) => [slot, first && bareContent(first)]), slide.elements.flatMap(({ binding }) => (binding ? [[binding.source, binding.range, binding.mode]] : []))]),
+    look: JSON.stringify([
+      slide.arrangement,
+      lookOf(slide),
+      slide.theme,
+      slide.hidden,
+      slide.elements.flatMap(({ frame, slot }) => (frame ? [[slot, frame]] : [])),
+    ]),
+    data: JSON.stringify([
+      units
+        .filter(({ kind }) => !isWords(kind))
+        .map(({ slot, elements: [first] }) => [slot, first && bareContent(first)]),
+      slide.elements.flatMap(({ binding }) => (binding ? [[binding.source, binding.range, binding.mode]] : [])),
+    ]),
   };
   facesOnce.set(slide, faces);
   return faces;
@@ -73,7 +84,13 @@ export function pairSlides(here: Deck, there: Deck): Map<string, string> {
   pass(({ id }) => madeOf.get(`${here.id}/${id}`));
   pass(({ origin }) => (origin ? madeOf.get(`${origin.deck}/${origin.slide}`) : undefined));
   const left = here.slides.filter(({ id }) => !pairs.has(id));
-  if (left.length && free.size) for (const [one, other] of match([...free.values()], left.map((slide) => ({ slide, named: false })), false)) pairs.set(one, other);
+  if (left.length && free.size)
+    for (const [one, other] of match(
+      [...free.values()],
+      left.map((slide) => ({ slide, named: false })),
+      false,
+    ))
+      pairs.set(one, other);
   return pairs;
 }
 
@@ -82,7 +99,10 @@ export function compareDecks(here: Deck, there: Deck): Comparison {
   const pairs = pairSlides(here, there);
   const others = new Map(there.slides.map((slide, nth) => [slide.id, { slide, nth }]));
   const order = new Map([...pairs].map(([one, other]) => [one, others.get(other)?.nth ?? 0]));
-  const still = longestRise(here.slides.map(({ id }) => id), order);
+  const still = longestRise(
+    here.slides.map(({ id }) => id),
+    order,
+  );
   const rows: CompareRow[] = here.slides.map((slide) => {
     const id = pairs.get(slide.id);
     const other = id === undefined ? null : (others.get(id)?.slide ?? null);

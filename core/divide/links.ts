@@ -1,5 +1,18 @@
 import { type Change, newSlide, placeOf, type SingleChange, together } from "@unitext/core/edit";
-import { type Deck, type Element, linksOf, nameOf, plainText, run, sections, type Slide, slideIndex, slideLink, slideLinks, titleOf } from "@unitext/core/model";
+import {
+  type Deck,
+  type Element,
+  linksOf,
+  nameOf,
+  plainText,
+  run,
+  sections,
+  type Slide,
+  slideIndex,
+  slideLink,
+  slideLinks,
+  titleOf,
+} from "@unitext/core/model";
 import { relinked } from "./carry";
 
 /** A link that leads to a slide which this deck does not have, and where it may lead instead. */
@@ -21,9 +34,20 @@ const CONTENTS = /^(contents?|overview|agenda|menu|inhalt|übersicht|contenidos?
 /** The broken links of a deck; `origins` are decks that its slides were made from, which tell what a link led to. */
 export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLink[] {
   const ids = new Set(deck.slides.map(({ id }) => id));
-  const place = (slide: Slide | undefined) => (slide ? { slide: slide.id, number: slideIndex(deck, slide.id) + 1, name: nameOf(slide) } : null);
-  const contents = deck.slides.find((slide) => CONTENTS.test(titleOf(slide))) ?? deck.slides.find((slide) => slideLinks(slide).filter(({ to }) => slideLink(to) !== undefined && ids.has(slideLink(to) as string)).length >= 3);
-  const sectioned = origins.map((origin) => ({ origin, section: sections(origin.slides), at: new Map(origin.slides.map(({ id }, nth) => [id, nth])) }));
+  const place = (slide: Slide | undefined) =>
+    slide ? { slide: slide.id, number: slideIndex(deck, slide.id) + 1, name: nameOf(slide) } : null;
+  const contents =
+    deck.slides.find((slide) => CONTENTS.test(titleOf(slide))) ??
+    deck.slides.find(
+      (slide) =>
+        slideLinks(slide).filter(({ to }) => slideLink(to) !== undefined && ids.has(slideLink(to) as string)).length >=
+        3,
+    );
+  const sectioned = origins.map((origin) => ({
+    origin,
+    section: sections(origin.slides),
+    at: new Map(origin.slides.map(({ id }, nth) => [id, nth])),
+  }));
   return deck.slides.flatMap((slide, nth) => {
     const seen = new Set<string>();
     return slideLinks(slide).flatMap(({ text, to }): BrokenLink[] => {
@@ -38,11 +62,23 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
         const topic = home.section.get(inside);
         const candidates = deck.slides.flatMap((own) => {
           const from = own.origin?.deck === home.origin.id ? home.at.get(own.origin.slide) : undefined;
-          return from === undefined || own.id === slide.id || home.section.get(own.origin?.slide ?? "") !== topic ? [] : [{ own, far: Math.abs(from - at) }];
+          return from === undefined || own.id === slide.id || home.section.get(own.origin?.slide ?? "") !== topic
+            ? []
+            : [{ own, far: Math.abs(from - at) }];
         });
         nearest = candidates.sort((a, b) => a.far - b.far)[0]?.own;
       }
-      return [{ slide: slide.id, number: nth + 1, words: text, to, target: target && home ? { name: nameOf(target), number: (home.at.get(inside) as number) + 1 } : null, nearest: place(nearest), contents: contents && contents.id !== slide.id ? place(contents) : null }];
+      return [
+        {
+          slide: slide.id,
+          number: nth + 1,
+          words: text,
+          to,
+          target: target && home ? { name: nameOf(target), number: (home.at.get(inside) as number) + 1 } : null,
+          nearest: place(nearest),
+          contents: contents && contents.id !== slide.id ? place(contents) : null,
+        },
+      ];
     });
   });
 }
@@ -55,9 +91,14 @@ export function mendLink(deck: Deck, slide: string, to: string, next: string | n
   const changes: SingleChange[] = after.elements.flatMap((element, at): SingleChange[] => {
     const was = before.elements[at];
     if (!was || element === was || JSON.stringify(element) === JSON.stringify(was)) return [];
-    return [element.kind === "text" ? { kind: "setText", slide, element: element.id, text: element.text } : { kind: "setElement", slide, element }];
+    return [
+      element.kind === "text"
+        ? { kind: "setText", slide, element: element.id, text: element.text }
+        : { kind: "setElement", slide, element },
+    ];
   });
-  if (JSON.stringify(after.notes) !== JSON.stringify(before.notes)) changes.push({ kind: "setNotes", slide, notes: after.notes });
+  if (JSON.stringify(after.notes) !== JSON.stringify(before.notes))
+    changes.push({ kind: "setNotes", slide, notes: after.notes });
   return changes.length ? together(changes) : undefined;
 }
 
@@ -68,14 +109,22 @@ function wayBackFrame(page: Deck["page"]) {
 }
 
 /** Whether an element is a way back to a slide. */
-const leadsTo = (element: Element, slide: string) => element.kind === "text" && element.frame !== undefined && linksOf(element.text).length === 1 && linksOf(element.text)[0]?.to === `slide:${slide}`;
+const leadsTo = (element: Element, slide: string) =>
+  element.kind === "text" &&
+  element.frame !== undefined &&
+  linksOf(element.text).length === 1 &&
+  linksOf(element.text)[0]?.to === `slide:${slide}`;
 
 /**
  * The change that puts a menu before the first of some slides, with a link to each, and a way back to it on each of them.
  * Links lead by id, so they stay right when slides move. Run again for a menu that is there, its list is made anew and
  * ways back that are missing are added.
  */
-export function menuFor(deck: Deck, ids: readonly string[], { title, back, newId }: { title: string; back: string; newId: () => string }): { change: Change; menu: string } | undefined {
+export function menuFor(
+  deck: Deck,
+  ids: readonly string[],
+  { title, back, newId }: { title: string; back: string; newId: () => string },
+): { change: Change; menu: string } | undefined {
   const chosen = new Set(ids);
   const slides = deck.slides.filter(({ id }) => chosen.has(id));
   const [first] = slides;
@@ -84,15 +133,47 @@ export function menuFor(deck: Deck, ids: readonly string[], { title, back, newId
   const topics = slides.filter((slide) => slide !== there);
   if (!topics.length) return undefined;
   const menu = there?.id ?? newId();
-  const list = topics.map((slide) => ({ kind: "bullet" as const, level: 0, runs: [run(nameOf(slide) || "Untitled", [], `slide:${slide.id}`)] }));
+  const list = topics.map((slide) => ({
+    kind: "bullet" as const,
+    level: 0,
+    runs: [run(nameOf(slide) || "Untitled", [], `slide:${slide.id}`)],
+  }));
   const changes: SingleChange[] = [];
   const body = there?.elements.find((element) => element.slot === "body" && element.kind === "text");
   if (body) changes.push({ kind: "setText", slide: menu, element: body.id, text: list });
-  else if (there) changes.push({ kind: "insertElement", slide: menu, element: { kind: "text", id: newId(), slot: "body", text: list }, index: there.elements.length });
-  else changes.push({ kind: "insertSlide", slide: { ...newSlide(menu, "points"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(title) }, { kind: "text", id: newId(), slot: "body", text: list }] }, place: placeOf(deck.slides, slideIndex(deck, first.id)) });
+  else if (there)
+    changes.push({
+      kind: "insertElement",
+      slide: menu,
+      element: { kind: "text", id: newId(), slot: "body", text: list },
+      index: there.elements.length,
+    });
+  else
+    changes.push({
+      kind: "insertSlide",
+      slide: {
+        ...newSlide(menu, "points"),
+        elements: [
+          { kind: "text", id: newId(), slot: "title", text: plainText(title) },
+          { kind: "text", id: newId(), slot: "body", text: list },
+        ],
+      },
+      place: placeOf(deck.slides, slideIndex(deck, first.id)),
+    });
   for (const slide of topics) {
     if (slide.elements.some((element) => leadsTo(element, menu))) continue;
-    changes.push({ kind: "insertElement", slide: slide.id, element: { kind: "text", id: newId(), slot: null, frame: wayBackFrame(deck.page), text: [{ kind: "plain", level: 0, align: "end", runs: [run(back, [], `slide:${menu}`)] }] }, index: slide.elements.length });
+    changes.push({
+      kind: "insertElement",
+      slide: slide.id,
+      element: {
+        kind: "text",
+        id: newId(),
+        slot: null,
+        frame: wayBackFrame(deck.page),
+        text: [{ kind: "plain", level: 0, align: "end", runs: [run(back, [], `slide:${menu}`)] }],
+      },
+      index: slide.elements.length,
+    });
   }
   return { change: together(changes), menu };
 }

@@ -1,6 +1,27 @@
 import { type Change, insertAt, newSlide, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
 import { contentKey } from "@unitext/core/generate";
-import { cutText, type Deck, deckLink, Failure, filesOf, headOf, inDeckLook, nameOf, type Page, pageName, picturesOn, plainText, renamePictures, run, sharedBy, type Slide, slideLink, textHash, type Theme, themeOf } from "@unitext/core/model";
+import {
+  cutText,
+  type Deck,
+  deckLink,
+  Failure,
+  filesOf,
+  headOf,
+  inDeckLook,
+  nameOf,
+  type Page,
+  pageName,
+  picturesOn,
+  plainText,
+  renamePictures,
+  run,
+  sharedBy,
+  type Slide,
+  slideLink,
+  textHash,
+  type Theme,
+  themeOf,
+} from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { carry, relinked } from "./carry";
 import type { Versioned } from "./split";
@@ -41,11 +62,15 @@ const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
 /** What two slides have in common when they are the same: words and pictures, by the bytes of these. */
 export function sameness(slide: Slide, assets: Deck["assets"]): string {
   const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
-  return textHash(`${contentKey({ ...slide, notes: [], elements: slide.elements.map((element) => (element.kind === "picture" ? { ...element, source: assets[element.source]?.sha256 ?? element.source } : element)) })} ${files.join()}`);
+  return textHash(
+    `${contentKey({ ...slide, notes: [], elements: slide.elements.map((element) => (element.kind === "picture" ? { ...element, source: assets[element.source]?.sha256 ?? element.source } : element)) })} ${files.join()}`,
+  );
 }
 
 /** Slides of gathered decks that say the same and show the same pictures, in groups of two or more. */
-export function duplicates(gathered: readonly Gathered[]): { deck: string; slide: string; number: number; name: string }[][] {
+export function duplicates(
+  gathered: readonly Gathered[],
+): { deck: string; slide: string; number: number; name: string }[][] {
   const groups = new Map<string, { deck: string; slide: string; number: number; name: string }[]>();
   for (const { deck, slides } of gathered) {
     const chosen = slides ? new Set(slides) : undefined;
@@ -53,7 +78,10 @@ export function duplicates(gathered: readonly Gathered[]): { deck: string; slide
       if (chosen && !chosen.has(slide.id)) return;
       if (slide.elements.length === 0) return;
       const key = sameness(slide, deck.assets);
-      groups.set(key, [...(groups.get(key) ?? []), { deck: deck.id, slide: slide.id, number: nth + 1, name: nameOf(slide) }]);
+      groups.set(key, [
+        ...(groups.get(key) ?? []),
+        { deck: deck.id, slide: slide.id, number: nth + 1, name: nameOf(slide) },
+      ]);
     });
   }
   return [...groups.values()].filter((group) => group.length > 1);
@@ -73,7 +101,8 @@ class Files {
     const dot = name.lastIndexOf(".");
     const [stem, ending] = dot > 0 ? [name.slice(0, dot), name.slice(dot)] : [name, ""];
     let free = name;
-    for (let nth = 2; this.assets[free] && this.assets[free]?.sha256 !== asset.sha256; nth++) free = `${stem}-${nth}${ending}`;
+    for (let nth = 2; this.assets[free] && this.assets[free]?.sha256 !== asset.sha256; nth++)
+      free = `${stem}-${nth}${ending}`;
     if (!this.assets[free]) this.sources.push({ sha256: asset.sha256, deck: deck.id });
     this.assets[free] = asset;
     return free;
@@ -102,22 +131,32 @@ class Looks {
     const same = (other: Theme) => JSON.stringify(other) === JSON.stringify(theme);
     if (same(this.place)) return undefined;
     let name = theme.name;
-    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++) name = `${cutText(theme.name, 70)} ${nth}`;
+    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++)
+      name = `${cutText(theme.name, 70)} ${nth}`;
     if (!this.themes[name]) this.themes[name] = this.added[name] = theme;
     return name;
   }
 }
 
-const listed = (names: readonly string[]) => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+const listed = (names: readonly string[]) =>
+  names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
 /** What of a slide's own look is dropped where it takes another: named, so that it is said and counted. */
 function lookDropped(slide: Slide, deck: Deck): string[] {
   if (slide.master === undefined) return [];
   const master = deck.masters?.[slide.master];
-  const placed = slide.elements.filter(({ slot, frame, style, box }) => slot !== null && (frame ?? style ?? box) !== undefined).length;
+  const placed = slide.elements.filter(
+    ({ slot, frame, style, box }) => slot !== null && (frame ?? style ?? box) !== undefined,
+  ).length;
   return [
-    ...(slide.background && !("picture" in slide.background) ? ["the background"] : master?.background && !slide.background ? ["the background of its layout"] : []),
-    ...(master?.elements.length ? [`${master.elements.length === 1 ? "one drawing" : `${master.elements.length} drawings`} of its layout`] : []),
+    ...(slide.background && !("picture" in slide.background)
+      ? ["the background"]
+      : master?.background && !slide.background
+        ? ["the background of its layout"]
+        : []),
+    ...(master?.elements.length
+      ? [`${master.elements.length === 1 ? "one drawing" : `${master.elements.length} drawings`} of its layout`]
+      : []),
     ...(slide.regions?.length ? ["the places of footer, date and number"] : []),
     ...(placed ? [`the places and letters of ${placed === 1 ? "one text" : `${placed} texts`}`] : []),
   ];
@@ -130,7 +169,12 @@ const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.hei
  * under names that are free there, what stands freely on pages of another shape fitted to those of the place, links following their slides from deck to deck. The decks given stay as they are.
  * Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not have.
  */
-export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">, gathered: readonly Gathered[], options: MergeOptions, newId: () => string): MergeResult {
+export function gather(
+  place: Pick<Deck, "theme" | "themes" | "assets" | "page">,
+  gathered: readonly Gathered[],
+  options: MergeOptions,
+  newId: () => string,
+): MergeResult {
   const accounts: Account[] = [];
   const files = new Files(place.assets);
   const looks = new Looks(place.theme, place.themes ?? {});
@@ -146,23 +190,49 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
     if (stays) for (const { deck, slide } of group) copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
   }
   const blocks = gathered.map(({ deck, version, slides }) => {
-    if (known.has(deck.id)) throw new Failure("not-valid", deck.properties.title || deck.id, "This deck is in the list twice. Take one of them out, or choose other slides of it in one row.");
+    if (known.has(deck.id))
+      throw new Failure(
+        "not-valid",
+        deck.properties.title || deck.id,
+        "This deck is in the list twice. Take one of them out, or choose other slides of it in one row.",
+      );
     known.add(deck.id);
     const byId = new Map(deck.slides.map((slide, nth) => [slide.id, { slide, number: nth + 1 }]));
     const chosen = slides
       ? slides.map((id) => {
           const found = byId.get(id);
-          if (!found) throw new Failure("conflict", deck.properties.title || deck.id, `A slide that was chosen is no longer in “${deck.properties.title}”. Choose its slides again.`);
+          if (!found)
+            throw new Failure(
+              "conflict",
+              deck.properties.title || deck.id,
+              `A slide that was chosen is no longer in “${deck.properties.title}”. Choose its slides again.`,
+            );
           return found.slide;
         })
       : deck.slides;
     const wanted = new Set(chosen);
-    for (const slide of deck.slides) if (!wanted.has(slide)) accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: "it was not chosen", left: true });
+    for (const slide of deck.slides)
+      if (!wanted.has(slide))
+        accounts.push({
+          kind: "slide",
+          deck: deck.id,
+          slide: slide.id,
+          what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
+          why: "it was not chosen",
+          left: true,
+        });
     const taken = chosen.filter((slide, nth) => {
       const key = keyOf(deck.id, slide.id);
       const leave = (why: string, stays: string | undefined) => {
         if (stays) instead.set(key, stays);
-        accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why, left: true });
+        accounts.push({
+          kind: "slide",
+          deck: deck.id,
+          slide: slide.id,
+          what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
+          why,
+          left: true,
+        });
         return false;
       };
       if (options.drop?.has(key)) return leave("it says the same as another slide and was dropped", copyOf.get(key));
@@ -177,10 +247,26 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
     const made = carry(deck, version, taken, newId).map((carried) => {
       const slide = refit?.slide(carried) ?? carried;
       const from = carried.origin?.slide ?? "";
-      if (slide !== carried) accounts.push({ kind: "slide", deck: deck.id, slide: from, what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`, left: false });
+      if (slide !== carried)
+        accounts.push({
+          kind: "slide",
+          deck: deck.id,
+          slide: from,
+          what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
+          why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`,
+          left: false,
+        });
       const keeps = options.look === "keep" || deck.id === options.lookOf;
       const dropped = keeps ? [] : lookDropped(slide, deck);
-      if (dropped.length) accounts.push({ kind: "slide", deck: deck.id, slide: from, what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`, why: `it takes the look of the place, without ${listed(dropped)} of its own`, left: false });
+      if (dropped.length)
+        accounts.push({
+          kind: "slide",
+          deck: deck.id,
+          slide: from,
+          what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
+          why: `it takes the look of the place, without ${listed(dropped)} of its own`,
+          left: false,
+        });
       const own = files.on(keeps ? slide : inDeckLook(slide), deck);
       const look = options.look === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
       const { theme: _, ...plain } = own;
@@ -191,10 +277,19 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
       if (!places.has(key)) places.set(key, (made[nth] as Slide).id);
     });
     if (refit) refits.push(refit);
-    const opener: Slide | undefined = options.sections && made.length ? { ...newSlide(newId(), "section"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title || "Untitled") }] } : undefined;
+    const opener: Slide | undefined =
+      options.sections && made.length
+        ? {
+            ...newSlide(newId(), "section"),
+            elements: [
+              { kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title || "Untitled") },
+            ],
+          }
+        : undefined;
     return { deck, from: taken, slides: made, opener, numbers: byId };
   });
-  const whereIs = (key: string): string | undefined => places.get(key) ?? (instead.has(key) ? places.get(instead.get(key) as string) : undefined);
+  const whereIs = (key: string): string | undefined =>
+    places.get(key) ?? (instead.has(key) ? places.get(instead.get(key) as string) : undefined);
   const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
     ...(opener ? [opener] : []),
     ...slides.map((slide, nth) =>
@@ -205,7 +300,15 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
         const at = key === undefined ? undefined : whereIs(key);
         const source = (from[nth] as Slide).id;
         if (at !== undefined) {
-          if (key !== undefined && instead.has(key)) accounts.push({ kind: "link", deck: deck.id, slide: source, what: `the link “${words}”`, why: "it leads to the slide that says the same", left: false });
+          if (key !== undefined && instead.has(key))
+            accounts.push({
+              kind: "link",
+              deck: deck.id,
+              slide: source,
+              what: `the link “${words}”`,
+              why: "it leads to the slide that says the same",
+              left: false,
+            });
           return `slide:${at}`;
         }
         if (inside === undefined || !numbers.has(inside)) return to;
@@ -215,36 +318,100 @@ export function gather(place: Pick<Deck, "theme" | "themes" | "assets" | "page">
     ),
   ]);
   const filled = blocks.filter(({ slides }) => slides.length);
-  const contents: Slide[] = options.contents && filled.length
-    ? [{ ...newSlide(newId(), "points"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText("Contents") }, { kind: "text", id: newId(), slot: "body", text: filled.map(({ deck, slides, opener }) => ({ kind: "bullet" as const, level: 0, runs: [run(deck.properties.title || "Untitled", [], `slide:${(opener ?? slides[0])?.id}`)] })) }] }]
-    : [];
+  const contents: Slide[] =
+    options.contents && filled.length
+      ? [
+          {
+            ...newSlide(newId(), "points"),
+            elements: [
+              { kind: "text", id: newId(), slot: "title", text: plainText("Contents") },
+              {
+                kind: "text",
+                id: newId(),
+                slot: "body",
+                text: filled.map(({ deck, slides, opener }) => ({
+                  kind: "bullet" as const,
+                  level: 0,
+                  runs: [run(deck.properties.title || "Untitled", [], `slide:${(opener ?? slides[0])?.id}`)],
+                })),
+              },
+            ],
+          },
+        ]
+      : [];
   const used = new Set([...contents, ...joined].flatMap(({ theme }) => (theme ? [theme] : [])));
   const added = Object.fromEntries(Object.entries(looks.added).filter(([name]) => used.has(name)));
-  const masters = Object.assign({}, ...gathered.map(({ deck }) => deck.masters ?? {}), ...refits.map(({ shared }) => shared.masters));
-  const styles = Object.assign({}, ...gathered.map(({ deck }) => deck.styles ?? {}), ...refits.map(({ shared }) => shared.styles));
-  return { slides: [...contents, ...joined], assets: files.assets, themes: added, shared: sharedBy(joined, { masters, styles }), accounts, files: files.sources };
+  const masters = Object.assign(
+    {},
+    ...gathered.map(({ deck }) => deck.masters ?? {}),
+    ...refits.map(({ shared }) => shared.masters),
+  );
+  const styles = Object.assign(
+    {},
+    ...gathered.map(({ deck }) => deck.styles ?? {}),
+    ...refits.map(({ shared }) => shared.styles),
+  );
+  return {
+    slides: [...contents, ...joined],
+    assets: files.assets,
+    themes: added,
+    shared: sharedBy(joined, { masters, styles }),
+    accounts,
+    files: files.sources,
+  };
 }
 
 /** A new deck of several, with the head of the first. Throws as `gather` does, and for a list without slides. */
-export function merge(gathered: readonly Gathered[], options: MergeOptions & { title?: string }, { newId, deckId }: { newId: () => string; deckId: () => string }): { deck: Deck } & Pick<MergeResult, "accounts" | "files"> {
+export function merge(
+  gathered: readonly Gathered[],
+  options: MergeOptions & { title?: string },
+  { newId, deckId }: { newId: () => string; deckId: () => string },
+): { deck: Deck } & Pick<MergeResult, "accounts" | "files"> {
   const [first] = gathered;
   if (!first) throw new Failure("not-valid", "decks", "There is no deck to merge.");
   const { manuscript: _, original: __, themes: ___, masters: ____, styles: _____, ...head } = headOf(first.deck);
-  const { slides, assets, themes, shared, accounts, files } = gather({ ...head, assets: {} }, gathered, { ...options, lookOf: first.deck.id }, newId);
+  const { slides, assets, themes, shared, accounts, files } = gather(
+    { ...head, assets: {} },
+    gathered,
+    { ...options, lookOf: first.deck.id },
+    newId,
+  );
   if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to merge.");
-  const deck: Deck = { ...head, id: deckId(), properties: { ...head.properties, title: options.title?.trim() || `${head.properties.title} and others` }, assets, ...(Object.keys(themes).length ? { themes } : {}), ...shared, slides };
+  const deck: Deck = {
+    ...head,
+    id: deckId(),
+    properties: { ...head.properties, title: options.title?.trim() || `${head.properties.title} and others` },
+    assets,
+    ...(Object.keys(themes).length ? { themes } : {}),
+    ...shared,
+    slides,
+  };
   return { deck, accounts, files };
 }
 
 /** The change that brings the slides of other decks into one, at a place. Throws as `gather` does. */
-export function mergeInto(deck: Deck, place: Place, gathered: readonly Gathered[], options: MergeOptions, newId: () => string): { change: Change } & Pick<MergeResult, "slides" | "accounts" | "files"> {
+export function mergeInto(
+  deck: Deck,
+  place: Place,
+  gathered: readonly Gathered[],
+  options: MergeOptions,
+  newId: () => string,
+): { change: Change } & Pick<MergeResult, "slides" | "accounts" | "files"> {
   const { slides, assets, themes, shared, accounts, files } = gather(deck, gathered, options, newId);
   if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to bring in.");
   const changes: SingleChange[] = [];
-  for (const [name, asset] of Object.entries(assets)) if (deck.assets[name]?.sha256 !== asset.sha256) changes.push({ kind: "setAsset", name, asset });
+  for (const [name, asset] of Object.entries(assets))
+    if (deck.assets[name]?.sha256 !== asset.sha256) changes.push({ kind: "setAsset", name, asset });
   for (const [name, theme] of Object.entries(themes)) changes.push({ kind: "setBroughtTheme", name, theme });
-  for (const [name, master] of Object.entries(shared.masters ?? {})) if (!deck.masters?.[name]) changes.push({ kind: "setMaster", name, master });
-  for (const [name, style] of Object.entries(shared.styles ?? {})) if (!deck.styles?.[name]) changes.push({ kind: "setTextStyle", name, style });
+  for (const [name, master] of Object.entries(shared.masters ?? {}))
+    if (!deck.masters?.[name]) changes.push({ kind: "setMaster", name, master });
+  for (const [name, style] of Object.entries(shared.styles ?? {}))
+    if (!deck.styles?.[name]) changes.push({ kind: "setTextStyle", name, style });
   const inserted = insertAt(slides, place);
-  return { change: together([...changes, ...(inserted.kind === "batch" ? inserted.changes : [inserted])]), slides, accounts, files };
+  return {
+    change: together([...changes, ...(inserted.kind === "batch" ? inserted.changes : [inserted])]),
+    slides,
+    accounts,
+    files,
+  };
 }

@@ -20,7 +20,13 @@ export const NAME_FIELDS = Object.keys(FIELDS);
 
 /** A part's name by a pattern such as `{title} – {part} ({number} of {count})`; what is no field stays as it is written. */
 export function nameBy(pattern: string, parts: NameParts): string {
-  return cutText(pattern.replace(/\{(\w+)\}/g, (whole, field: string) => FIELDS[field]?.(parts) ?? whole).replace(/\s+/g, " ").trim(), 500);
+  return cutText(
+    pattern
+      .replace(/\{(\w+)\}/g, (whole, field: string) => FIELDS[field]?.(parts) ?? whole)
+      .replace(/\s+/g, " ")
+      .trim(),
+    500,
+  );
 }
 
 /**
@@ -31,7 +37,10 @@ export function nameBy(pattern: string, parts: NameParts): string {
 export function matchName(pattern: string, name: string): string[] | undefined {
   const stars = pattern.split("*").length - 1;
   let nth = 0;
-  const source = pattern.replace(/[.+^${}()|[\]\\]/g, "\\$&").replace(/\?/g, ".").replace(/\*/g, () => (++nth === stars ? "(.*)" : "(.*?)"));
+  const source = pattern
+    .replace(/[.+^${}()|[\]\\]/g, "\\$&")
+    .replace(/\?/g, ".")
+    .replace(/\*/g, () => (++nth === stars ? "(.*)" : "(.*?)"));
   const found = new RegExp(`^${source}$`, "isu").exec(name.trim());
   return found ? found.slice(1).map((part) => part.trim()) : undefined;
 }

@@ -6,14 +6,27 @@ import { byCount, byDeal, byMinutes, bySection, type Proposed } from "./propose"
 import { parseRanges, rangesOf } from "./ranges";
 
 /** How parts are proposed: by a budget of minutes, by sections, by a count of slides, or dealt in turn to groups. */
-export const SplitBy = z.union([z.strictObject({ minutes: z.number().positive().max(100_000) }), z.strictObject({ section: z.literal(true) }), z.strictObject({ count: z.number().int().positive() }), z.strictObject({ deal: z.number().int().min(2).max(1000) })]);
+export const SplitBy = z.union([
+  z.strictObject({ minutes: z.number().positive().max(100_000) }),
+  z.strictObject({ section: z.literal(true) }),
+  z.strictObject({ count: z.number().int().positive() }),
+  z.strictObject({ deal: z.number().int().min(2).max(1000) }),
+]);
 export type SplitBy = z.infer<typeof SplitBy>;
 
 export const PlannedPart = z.strictObject({ name: z.string().max(500), slides: z.string().max(100_000) });
 /** How a deck becomes several: slides as numbers and runs; `opening` and `closing` stand in every part. */
 export const SplitPlan = z
-  .strictObject({ opening: z.string().optional(), closing: z.string().optional(), parts: z.array(PlannedPart).max(2000).optional(), by: SplitBy.optional(), names: z.string().max(500).optional() })
-  .refine(({ parts, by }) => (parts === undefined) !== (by === undefined), { message: "a plan says either “parts” or “by”" });
+  .strictObject({
+    opening: z.string().optional(),
+    closing: z.string().optional(),
+    parts: z.array(PlannedPart).max(2000).optional(),
+    by: SplitBy.optional(),
+    names: z.string().max(500).optional(),
+  })
+  .refine(({ parts, by }) => (parts === undefined) !== (by === undefined), {
+    message: "a plan says either “parts” or “by”",
+  });
 export type SplitPlan = z.infer<typeof SplitPlan>;
 
 /** The slides of each part in order, opening and closing among them. */
@@ -41,21 +54,38 @@ export function readPlan(text: string, file: string): SplitPlan {
   const plan = SplitPlan.safeParse(value);
   if (plan.success) return plan.data;
   const [issue] = plan.error.issues;
-  const path = (issue?.path ?? []).map((step) => (typeof step === "number" ? `[${step}]` : String(step))).join(".").replace(/\.\[/g, "[");
-  throw new Failure("not-valid", path ? `${file}: ${path}` : file, `The plan cannot be taken: ${issue?.message ?? "it has another form"}. It says opening, closing, and parts with name and slides, or by with minutes, section, count or deal.`);
+  const path = (issue?.path ?? [])
+    .map((step) => (typeof step === "number" ? `[${step}]` : String(step)))
+    .join(".")
+    .replace(/\.\[/g, "[");
+  throw new Failure(
+    "not-valid",
+    path ? `${file}: ${path}` : file,
+    `The plan cannot be taken: ${issue?.message ?? "it has another form"}. It says opening, closing, and parts with name and slides, or by with minutes, section, count or deal.`,
+  );
 }
 
 function planFromTable(text: string, file: string): SplitPlan {
-  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: "greedy", transformHeader: (name) => name.trim().toLowerCase() });
-  if (!meta.fields?.includes("name") || !meta.fields.includes("slides")) throw new Failure("not-valid", `${file}: line 1`, "A plan as a table has the columns name and slides.");
+  const { data, meta } = Papa.parse<Record<string, string>>(text, {
+    header: true,
+    skipEmptyLines: "greedy",
+    transformHeader: (name) => name.trim().toLowerCase(),
+  });
+  if (!meta.fields?.includes("name") || !meta.fields.includes("slides"))
+    throw new Failure("not-valid", `${file}: line 1`, "A plan as a table has the columns name and slides.");
   const plan: SplitPlan = { parts: [] };
   data.forEach((row, nth) => {
     const name = (row.name ?? "").trim();
     // Unquoted lists fill further columns; they belong to it all the same.
-    const slides = [row.slides ?? "", ...((row as unknown as { __parsed_extra?: string[] }).__parsed_extra ?? [])].map((cell) => cell.trim()).filter(Boolean).join(", ");
-    if (/^(opening|closing)$/i.test(name) && !plan.parts?.length) plan[name.toLowerCase() as "opening" | "closing"] = slides;
+    const slides = [row.slides ?? "", ...((row as unknown as { __parsed_extra?: string[] }).__parsed_extra ?? [])]
+      .map((cell) => cell.trim())
+      .filter(Boolean)
+      .join(", ");
+    if (/^(opening|closing)$/i.test(name) && !plan.parts?.length)
+      plan[name.toLowerCase() as "opening" | "closing"] = slides;
     else plan.parts?.push({ name: cutText(name, 500), slides });
-    if (slides.length > 100_000) throw new Failure("not-valid", `${file}: line ${nth + 2}`, "The list of slides is too long.");
+    if (slides.length > 100_000)
+      throw new Failure("not-valid", `${file}: line ${nth + 2}`, "The list of slides is too long.");
   });
   return plan;
 }
@@ -78,7 +108,12 @@ function distinct(names: readonly string[], say: (remark: string) => void): stri
 }
 
 /** Proposes parts for what stands between opening and closing. */
-export function propose(deck: Pick<Deck, "slides" | "rate">, by: SplitBy, opening: readonly Slide[] = [], closing: readonly Slide[] = []): Proposed[] {
+export function propose(
+  deck: Pick<Deck, "slides" | "rate">,
+  by: SplitBy,
+  opening: readonly Slide[] = [],
+  closing: readonly Slide[] = [],
+): Proposed[] {
   const every = new Set([...opening, ...closing]);
   const middle = deck.slides.filter((slide) => !every.has(slide));
   if ("section" in by) return bySection(middle);
@@ -89,41 +124,94 @@ export function propose(deck: Pick<Deck, "slides" | "rate">, by: SplitBy, openin
 }
 
 /** A proposal as a plan that can be corrected by hand. */
-export function planOf(deck: Pick<Deck, "slides">, proposed: readonly Proposed[], rest: Pick<SplitPlan, "opening" | "closing" | "names"> = {}): SplitPlan {
+export function planOf(
+  deck: Pick<Deck, "slides">,
+  proposed: readonly Proposed[],
+  rest: Pick<SplitPlan, "opening" | "closing" | "names"> = {},
+): SplitPlan {
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
-  return { ...rest, parts: proposed.map(({ name, slides }) => ({ name, slides: rangesOf(slides.map((id) => numbers.get(id) as number)) })) };
+  return {
+    ...rest,
+    parts: proposed.map(({ name, slides }) => ({
+      name,
+      slides: rangesOf(slides.map((id) => numbers.get(id) as number)),
+    })),
+  };
 }
 
 /**
  * The slides of each part. `date` fills the pattern of names. Throws a Failure `not-valid` whose place is the line of the
  * plan, for numbers that the deck does not have; what can be put right is, and said in a remark.
  */
-export function resolvePlan(deck: Pick<Deck, "slides" | "rate" | "properties">, plan: SplitPlan, date: string): ResolvedPlan {
+export function resolvePlan(
+  deck: Pick<Deck, "slides" | "rate" | "properties">,
+  plan: SplitPlan,
+  date: string,
+): ResolvedPlan {
   const remarks: string[] = [];
-  const pick = (list: string | undefined, where: string) => parseRanges(list ?? "", deck.slides.length, where).map((number) => deck.slides[number - 1] as Slide);
+  const pick = (list: string | undefined, where: string) =>
+    parseRanges(list ?? "", deck.slides.length, where).map((number) => deck.slides[number - 1] as Slide);
   const opening = [...new Set(pick(plan.opening, "opening"))];
   const closing = [...new Set(pick(plan.closing, "closing"))].filter((slide) => {
-    if (opening.includes(slide)) remarks.push(`Slide ${deck.slides.indexOf(slide) + 1} is both opening and closing; it stands once, at the beginning.`);
+    if (opening.includes(slide))
+      remarks.push(
+        `Slide ${deck.slides.indexOf(slide) + 1} is both opening and closing; it stands once, at the beginning.`,
+      );
     return !opening.includes(slide);
   });
   const byId = new Map(deck.slides.map((slide) => [slide.id, slide]));
   const given: { name: string; slides: Slide[] }[] = plan.by
-    ? propose(deck, plan.by, opening, closing).map(({ name, slides }) => ({ name, slides: slides.map((id) => byId.get(id) as Slide) }))
-    : (plan.parts ?? []).map(({ name, slides }, nth) => ({ name: name.trim(), slides: pick(slides, `parts[${nth}]${name.trim() ? ` (${name.trim()})` : ""}`) }));
-  if (!given.length) throw new Failure("not-valid", "parts", plan.by ? "There is nothing between opening and closing to make parts of." : "The plan has no parts.");
+    ? propose(deck, plan.by, opening, closing).map(({ name, slides }) => ({
+        name,
+        slides: slides.map((id) => byId.get(id) as Slide),
+      }))
+    : (plan.parts ?? []).map(({ name, slides }, nth) => ({
+        name: name.trim(),
+        slides: pick(slides, `parts[${nth}]${name.trim() ? ` (${name.trim()})` : ""}`),
+      }));
+  if (!given.length)
+    throw new Failure(
+      "not-valid",
+      "parts",
+      plan.by ? "There is nothing between opening and closing to make parts of." : "The plan has no parts.",
+    );
   const every = new Set([...opening, ...closing]);
   const filled = given.flatMap(({ name, slides }, nth) => {
     const own = slides.filter((slide) => !every.has(slide));
     const said = name || `Part ${nth + 1}`;
     if (!name) remarks.push(`Part ${nth + 1} has no name; it is called “${said}”.`);
-    if (own.length < slides.length) remarks.push(`“${said}” names ${slides.length - own.length === 1 ? "a slide that stands" : "slides that stand"} in every part; ${slides.length - own.length === 1 ? "it stands" : "they stand"} there once.`);
+    if (own.length < slides.length)
+      remarks.push(
+        `“${said}” names ${slides.length - own.length === 1 ? "a slide that stands" : "slides that stand"} in every part; ${slides.length - own.length === 1 ? "it stands" : "they stand"} there once.`,
+      );
     if (own.length) return [{ name: said, slides: own }];
     remarks.push(`“${said}” has no slides and is not made.`);
     return [];
   });
-  if (!filled.length) throw new Failure("not-valid", "parts", "No part has a slide of its own; there is nothing to make.");
-  const names = distinct(filled.map(({ name }, nth) => (plan.names ? nameBy(plan.names, { number: nth + 1, count: filled.length, part: name, title: deck.properties.title, date }) : name) || name), (remark) => remarks.push(remark));
-  return { parts: filled.map(({ slides }, nth) => ({ name: names[nth] as string, slides: [...opening, ...slides, ...closing] })), remarks };
+  if (!filled.length)
+    throw new Failure("not-valid", "parts", "No part has a slide of its own; there is nothing to make.");
+  const names = distinct(
+    filled.map(
+      ({ name }, nth) =>
+        (plan.names
+          ? nameBy(plan.names, {
+              number: nth + 1,
+              count: filled.length,
+              part: name,
+              title: deck.properties.title,
+              date,
+            })
+          : name) || name,
+    ),
+    (remark) => remarks.push(remark),
+  );
+  return {
+    parts: filled.map(({ slides }, nth) => ({
+      name: names[nth] as string,
+      slides: [...opening, ...slides, ...closing],
+    })),
+    remarks,
+  };
 }
 
 export { NAME_PATTERN };

@@ -20,7 +20,8 @@ interface Unit {
 const INSIDE = 0.1;
 const CONTINUED = 0.2;
 /** The title without the number of a slide that continues it, as in “Tides (2 of 3)”. */
-const bareTitle = (title: string) => (title.endsWith(")") ? title.replace(/\s*\([^()]*\d[^()]*\d[^()]*\)$/, "") : title);
+const bareTitle = (title: string) =>
+  title.endsWith(")") ? title.replace(/\s*\([^()]*\d[^()]*\d[^()]*\)$/, "") : title;
 
 function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
   const units: Unit[] = [];
@@ -54,10 +55,19 @@ function namedParts(groups: readonly Unit[][]): Proposed[] {
   const filled = groups.filter((group) => group.length);
   const sectionOf = (group: readonly Unit[]) => {
     const [first] = group;
-    return first?.slides[0] && sectionBegun(first.slides[0]) !== undefined && group.every(({ section }) => section === first.section) ? first.section : undefined;
+    return first?.slides[0] &&
+      sectionBegun(first.slides[0]) !== undefined &&
+      group.every(({ section }) => section === first.section)
+      ? first.section
+      : undefined;
   };
-  const bySection = filled.filter((group, nth) => nth > 0 || group[0]?.section !== undefined).every((group) => sectionOf(group));
-  return filled.map((group, nth) => ({ name: (bySection && sectionOf(group)) || `Part ${String(nth + 1).padStart(String(filled.length).length, "0")}`, slides: idsOf(group) }));
+  const bySection = filled
+    .filter((group, nth) => nth > 0 || group[0]?.section !== undefined)
+    .every((group) => sectionOf(group));
+  return filled.map((group, nth) => ({
+    name: (bySection && sectionOf(group)) || `Part ${String(nth + 1).padStart(String(filled.length).length, "0")}`,
+    slides: idsOf(group),
+  }));
 }
 
 /**
@@ -117,13 +127,20 @@ export function byCount(slides: readonly Slide[], count: number): Proposed[] {
       held = unit.slides.length;
     }
   }
-  return groups.map((group, nth) => ({ name: `Part ${String(nth + 1).padStart(String(groups.length).length, "0")}`, slides: idsOf(group) }));
+  return groups.map((group, nth) => ({
+    name: `Part ${String(nth + 1).padStart(String(groups.length).length, "0")}`,
+    slides: idsOf(group),
+  }));
 }
 
 /** Slides dealt in turn to so many groups, as questions to the groups of a class; details go with their main slide. */
 export function byDeal(slides: readonly Slide[], groups: number): Proposed[] {
   const hands = Array.from({ length: groups }, (): Unit[] => []);
   for (const [nth, unit] of unitsOf(slides, 130).entries()) hands[nth % groups]?.push(unit);
-  return hands.map((hand, nth) => ({ name: `Group ${String(nth + 1).padStart(String(groups).length, "0")}`, slides: idsOf(hand) })).filter(({ slides: ids }) => ids.length);
+  return hands
+    .map((hand, nth) => ({
+      name: `Group ${String(nth + 1).padStart(String(groups).length, "0")}`,
+      slides: idsOf(hand),
+    }))
+    .filter(({ slides: ids }) => ids.length);
 }
-

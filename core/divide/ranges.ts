@@ -11,12 +11,16 @@ export function parseRanges(list: string, count: number, where: string): number[
     const refuse = (why: string) => new Failure("not-valid", where, `“${said}” ${why}`);
     if (!said) throw refuse("stands between two commas; take one of them out.");
     const [, first, dash, last] = /^(\d+)?\s*([-–—])?\s*(\d+)?$/.exec(said) ?? [];
-    if ((first === undefined && last === undefined) || (first !== undefined && last !== undefined && !dash)) throw refuse("is neither a slide's number nor a run such as 12-20.");
+    if ((first === undefined && last === undefined) || (first !== undefined && last !== undefined && !dash))
+      throw refuse("is neither a slide's number nor a run such as 12-20.");
     const from = Number(first ?? 1);
     const to = dash ? Number(last ?? count) : from;
     if (from < 1 || to < 1) throw refuse("names a slide 0; slides are counted from 1.");
     const beyond = Math.max(from, to);
-    if (beyond > count) throw refuse(count ? `names slide ${beyond}, but the last is ${count}.` : "names a slide, but the deck has none.");
+    if (beyond > count)
+      throw refuse(
+        count ? `names slide ${beyond}, but the last is ${count}.` : "names a slide, but the deck has none.",
+      );
     if (from > to) throw refuse(`runs backwards; write ${to}-${from}.`);
     return Array.from({ length: to - from + 1 }, (_, nth) => from + nth);
   });

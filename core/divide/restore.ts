@@ -7,11 +7,19 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 /** The change that makes a deck what it was at another time; undefined when it is that already. */
 export function restored(now: Deck, then: Deck): Change | undefined {
   const changes: SingleChange[] = headChanges(headOf(now), headOf(then));
-  if (now.theme.name === then.theme.name && !same(now.theme, then.theme)) changes.push({ kind: "setTheme", theme: then.theme });
-  for (const name of Object.keys(now.assets)) if (!then.assets[name]) changes.push({ kind: "setAsset", name, asset: null });
-  for (const name of new Set([...Object.keys(now.themes ?? {}), ...Object.keys(then.themes ?? {})])) if (!same(now.themes?.[name], then.themes?.[name])) changes.push({ kind: "setBroughtTheme", name, theme: then.themes?.[name] ?? null });
-  for (const name of new Set([...Object.keys(now.masters ?? {}), ...Object.keys(then.masters ?? {})])) if (!same(now.masters?.[name], then.masters?.[name])) changes.push({ kind: "setMaster", name, master: then.masters?.[name] ?? null });
-  for (const name of new Set([...Object.keys(now.styles ?? {}), ...Object.keys(then.styles ?? {})])) if (!same(now.styles?.[name], then.styles?.[name])) changes.push({ kind: "setTextStyle", name, style: then.styles?.[name] ?? null });
+  if (now.theme.name === then.theme.name && !same(now.theme, then.theme))
+    changes.push({ kind: "setTheme", theme: then.theme });
+  for (const name of Object.keys(now.assets))
+    if (!then.assets[name]) changes.push({ kind: "setAsset", name, asset: null });
+  for (const name of new Set([...Object.keys(now.themes ?? {}), ...Object.keys(then.themes ?? {})]))
+    if (!same(now.themes?.[name], then.themes?.[name]))
+      changes.push({ kind: "setBroughtTheme", name, theme: then.themes?.[name] ?? null });
+  for (const name of new Set([...Object.keys(now.masters ?? {}), ...Object.keys(then.masters ?? {})]))
+    if (!same(now.masters?.[name], then.masters?.[name]))
+      changes.push({ kind: "setMaster", name, master: then.masters?.[name] ?? null });
+  for (const name of new Set([...Object.keys(now.styles ?? {}), ...Object.keys(then.styles ?? {})]))
+    if (!same(now.styles?.[name], then.styles?.[name]))
+      changes.push({ kind: "setTextStyle", name, style: then.styles?.[name] ?? null });
   if (!same(now.original, then.original)) changes.push({ kind: "setOriginal", original: then.original ?? null });
   let current = changes.length ? apply(now, together(changes)).deck : now;
   const take = (change: SingleChange) => {
@@ -37,7 +45,11 @@ export function restored(now: Deck, then: Deck): Change | undefined {
   return changes.length ? together(changes) : undefined;
 }
 
-function standsAt(slides: readonly Slide[], id: string, { parent, after }: { parent: string | null; after: string | null }): boolean {
+function standsAt(
+  slides: readonly Slide[],
+  id: string,
+  { parent, after }: { parent: string | null; after: string | null },
+): boolean {
   let before: string | null = null;
   for (const slide of slides) {
     if (slide.id === id) return slide.parent === parent && before === after;

@@ -23,7 +23,12 @@ export function headFor(head: Omit<Deck, "slides">, slides: readonly Slide[]): O
   const pictures = new Set(slides.flatMap((slide) => filesOf(slide, head)));
   const looks = new Set(slides.flatMap(({ theme }) => (theme ? [theme] : [])));
   const kept = Object.entries(themes ?? {}).filter(([name]) => looks.has(name));
-  return { ...rest, assets: Object.fromEntries(Object.entries(assets).filter(([name]) => pictures.has(name))), ...(kept.length ? { themes: Object.fromEntries(kept) } : {}), ...sharedBy(slides, head) };
+  return {
+    ...rest,
+    assets: Object.fromEntries(Object.entries(assets).filter(([name]) => pictures.has(name))),
+    ...(kept.length ? { themes: Object.fromEntries(kept) } : {}),
+    ...sharedBy(slides, head),
+  };
 }
 
 /**
@@ -31,8 +36,17 @@ export function headFor(head: Omit<Deck, "slides">, slides: readonly Slide[]): O
  * has it, into the part that has it where another does, the nearest before or after; else it stays as it was, leads
  * nowhere, and is in the accounts. `deckId` names the new decks, `newId` slides and elements.
  */
-export function split({ deck, version }: Versioned, parts: readonly ResolvedPart[], { newId, deckId }: { newId: () => string; deckId: () => string }): SplitResult {
-  const made = parts.map(({ name, slides }) => ({ id: deckId(), name, from: slides, slides: carry(deck, version, slides, newId) }));
+export function split(
+  { deck, version }: Versioned,
+  parts: readonly ResolvedPart[],
+  { newId, deckId }: { newId: () => string; deckId: () => string },
+): SplitResult {
+  const made = parts.map(({ name, slides }) => ({
+    id: deckId(),
+    name,
+    from: slides,
+    slides: carry(deck, version, slides, newId),
+  }));
   const known = new Set(deck.slides.map(({ id }) => id));
   const places = new Map<string, { part: number; slide: string }[]>();
   made.forEach(({ from, slides }, part) => {
@@ -62,9 +76,22 @@ export function split({ deck, version }: Versioned, parts: readonly ResolvedPart
         const all = places.get(old) ?? [];
         const own = all.find((place) => place.part === part);
         if (own) return `slide:${own.slide}`;
-        const nearest = all.reduce<(typeof all)[number] | undefined>((best, place) => (best && Math.abs(best.part - part) <= Math.abs(place.part - part) ? best : place), undefined);
+        const nearest = all.reduce<(typeof all)[number] | undefined>(
+          (best, place) => (best && Math.abs(best.part - part) <= Math.abs(place.part - part) ? best : place),
+          undefined,
+        );
         if (nearest) return `deck:${made[nearest.part]?.id}/${nearest.slide}`;
-        tell({ kind: "link", deck: deck.id, slide: slide.id, what: `the link “${words}”`, why: `slide ${numbers.get(old)}, to which it leads, is in no part; its words stay and the link can be mended`, left: false }, `${slide.id}/${nth}`);
+        tell(
+          {
+            kind: "link",
+            deck: deck.id,
+            slide: slide.id,
+            what: `the link “${words}”`,
+            why: `slide ${numbers.get(old)}, to which it leads, is in no part; its words stay and the link can be mended`,
+            left: false,
+          },
+          `${slide.id}/${nth}`,
+        );
         return to;
       };
     };
@@ -72,12 +99,30 @@ export function split({ deck, version }: Versioned, parts: readonly ResolvedPart
     return { ...headFor(headOf(deck), own), id, properties: { ...deck.properties, title: name }, slides: own };
   });
   const unplaced = deck.slides.filter(({ id }) => !places.has(id));
-  for (const slide of unplaced) accounts.push({ kind: "slide", deck: deck.id, slide: slide.id, what: `slide ${numbers.get(slide.id)}, “${nameOf(slide)}”`, why: "the plan puts it into no part", left: true });
+  for (const slide of unplaced)
+    accounts.push({
+      kind: "slide",
+      deck: deck.id,
+      slide: slide.id,
+      what: `slide ${numbers.get(slide.id)}, “${nameOf(slide)}”`,
+      why: "the plan puts it into no part",
+      left: true,
+    });
   return { parts: decks, accounts, unplaced };
 }
 
 /** The parts as a list that can be sent: a line each, with its slides, its time and, where `address` gives one, its link. */
-export function contentsNote(title: string, parts: readonly { name: string; slides: number; seconds: number; address?: string }[]): string {
+export function contentsNote(
+  title: string,
+  parts: readonly { name: string; slides: number; seconds: number; address?: string }[],
+): string {
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, "0")}`;
-  return [title, "", ...parts.map(({ name, slides, seconds, address }, nth) => `${nth + 1}. ${name} – ${slides} ${slides === 1 ? "slide" : "slides"}, ${clock(seconds)}${address ? ` – ${address}` : ""}`)].join("\n");
+  return [
+    title,
+    "",
+    ...parts.map(
+      ({ name, slides, seconds, address }, nth) =>
+        `${nth + 1}. ${name} – ${slides} ${slides === 1 ? "slide" : "slides"}, ${clock(seconds)}${address ? ` – ${address}` : ""}`,
+    ),
+  ].join("\n");
 }

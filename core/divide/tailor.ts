@@ -1,6 +1,15 @@
 import { apply, type Change, longestRise, type SingleChange, together } from "@unitext/core/edit";
 import { type Choice, type Conflict, mergedSlide } from "@unitext/core/generate";
-import { type Deck, type Element, filesOf, type Original, sharedBy, type Slide, slideLink, textHash } from "@unitext/core/model";
+import {
+  type Deck,
+  type Element,
+  filesOf,
+  type Original,
+  sharedBy,
+  type Slide,
+  slideLink,
+  textHash,
+} from "@unitext/core/model";
 import { relinked } from "./carry";
 import { differences } from "./compare";
 import { headFor, type Versioned } from "./split";
@@ -35,15 +44,28 @@ export function tailored({ deck, version }: Versioned, id: string, title: string
       const inside = slideLink(to);
       return inside !== undefined && fresh.has(inside) ? `slide:${fresh.get(inside)}` : to;
     });
-    return { ...own, id: fresh.get(slide.id) as string, parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null), origin: { deck: deck.id, slide: slide.id, version } };
+    return {
+      ...own,
+      id: fresh.get(slide.id) as string,
+      parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
+      origin: { deck: deck.id, slide: slide.id, version },
+    };
   });
-  return { ...headFor(deck, slides), id, assets: deck.assets, properties: { ...deck.properties, title }, original: { deck: deck.id, version }, slides };
+  return {
+    ...headFor(deck, slides),
+    id,
+    assets: deck.assets,
+    properties: { ...deck.properties, title },
+    original: { deck: deck.id, version },
+    slides,
+  };
 }
 
 /** The slides of a version by the slide of the original that they follow; of several copies the first. */
 function followers(version: Deck, original: string): Map<string, Slide> {
   const found = new Map<string, Slide>();
-  for (const slide of version.slides) if (slide.origin?.deck === original && !found.has(slide.origin.slide)) found.set(slide.origin.slide, slide);
+  for (const slide of version.slides)
+    if (slide.origin?.deck === original && !found.has(slide.origin.slide)) found.set(slide.origin.slide, slide);
   return found;
 }
 
@@ -61,11 +83,19 @@ const alike = (a: Slide, b: Slide) => differences(a, b).length === 0;
  * Compares a version with its original, three-way: what the original was when the version last took from it (`base`),
  * what it is now, and the version. Nothing is changed. `choices` settle conflicts, by the key of their item.
  */
-export function reviewTailored(version: Deck, base: Deck, now: Deck, choices: ReadonlyMap<string, Choice> = new Map()): TailorReview {
+export function reviewTailored(
+  version: Deck,
+  base: Deck,
+  now: Deck,
+  choices: ReadonlyMap<string, Choice> = new Map(),
+): TailorReview {
   const mine = followers(version, now.id);
   const then = new Map(base.slides.map((slide) => [slide.id, slide]));
   const order = new Map(base.slides.map((slide, nth) => [slide.id, nth]));
-  const still = longestRise(now.slides.map(({ id }) => id), order);
+  const still = longestRise(
+    now.slides.map(({ id }) => id),
+    order,
+  );
   let serial = 0;
   const newId = () => `t${textHash(version.id).slice(0, 6)}${(serial++).toString(36)}`;
   const items: TailorItem[] = [];
@@ -76,7 +106,13 @@ export function reviewTailored(version: Deck, base: Deck, now: Deck, choices: Re
     const before = known && translated(known, mine);
     const common = { key: own?.id ?? raw.id, mine: own, theirs, base: before };
     if (!own) {
-      items.push({ ...common, following: "left", state: known ? "same" : "new", merged: known ? null : theirs, conflicts: [] });
+      items.push({
+        ...common,
+        following: "left",
+        state: known ? "same" : "new",
+        merged: known ? null : theirs,
+        conflicts: [],
+      });
       continue;
     }
     const following: Following = alike(own, before ?? theirs) ? "followed" : "changed";
@@ -84,11 +120,18 @@ export function reviewTailored(version: Deck, base: Deck, now: Deck, choices: Re
     const moved = known !== null && (!still.has(raw.id) || known.parent !== raw.parent);
     if (!changed || alike(own, theirs)) {
       items.push({ ...common, following, state: moved ? "moved" : "same", merged: own, conflicts: [] });
-    } else if (following === "followed") items.push({ ...common, following, state: "changed", merged: theirs, conflicts: [] });
+    } else if (following === "followed")
+      items.push({ ...common, following, state: "changed", merged: theirs, conflicts: [] });
     else {
       const settle = (aspect: string) => choices.get(own.id)?.conflicts?.[aspect] ?? "hand";
       const { slide, conflicts } = mergedSlide(before ?? theirs, own, theirs, newId, settle);
-      items.push({ ...common, following, state: conflicts.length ? "conflict" : alike(slide, own) ? "same" : "changed", merged: slide, conflicts });
+      items.push({
+        ...common,
+        following,
+        state: conflicts.length ? "conflict" : alike(slide, own) ? "same" : "changed",
+        merged: slide,
+        conflicts,
+      });
     }
   }
   // What the original no longer has, and what is only here, stands where it stands in the version.
@@ -99,10 +142,23 @@ export function reviewTailored(version: Deck, base: Deck, now: Deck, choices: Re
       at = items.findIndex((item) => item.mine?.id === own.id) + 1;
       continue;
     }
-    const known = own.origin?.deck === now.id && mine.get(own.origin.slide) === own ? then.get(own.origin.slide) : undefined;
+    const known =
+      own.origin?.deck === now.id && mine.get(own.origin.slide) === own ? then.get(own.origin.slide) : undefined;
     const before = known ? translated(known, mine) : null;
     const following: Following = !before ? "own" : alike(own, before) ? "followed" : "changed";
-    items.splice(at++, 0, { key: own.id, following, state: !before ? "same" : following === "followed" ? "gone" : "conflict", mine: own, theirs: null, base: before, merged: following === "followed" ? null : own, conflicts: before && following === "changed" ? [{ aspect: "slide", label: "Slide", before: "", hand: "as it was changed here", text: "" }] : [] });
+    items.splice(at++, 0, {
+      key: own.id,
+      following,
+      state: !before ? "same" : following === "followed" ? "gone" : "conflict",
+      mine: own,
+      theirs: null,
+      base: before,
+      merged: following === "followed" ? null : own,
+      conflicts:
+        before && following === "changed"
+          ? [{ aspect: "slide", label: "Slide", before: "", hand: "as it was changed here", text: "" }]
+          : [],
+    });
   }
   const counts: TailorReview["counts"] = { same: 0, new: 0, changed: 0, moved: 0, gone: 0, conflict: 0 };
   const following: TailorReview["following"] = { followed: 0, changed: 0, left: 0, own: 0 };
@@ -118,7 +174,13 @@ export function reviewTailored(version: Deck, base: Deck, now: Deck, choices: Re
  * stay with the version unless settled otherwise. What was not taken is offered again, until all is decided. Undefined
  * when there is nothing to do.
  */
-export function takeTailored(version: Deck, base: Deck, now: Versioned, choices: ReadonlyMap<string, Choice>, newId: () => string): Change | undefined {
+export function takeTailored(
+  version: Deck,
+  base: Deck,
+  now: Versioned,
+  choices: ReadonlyMap<string, Choice>,
+  newId: () => string,
+): Change | undefined {
   const { items } = reviewTailored(version, base, now.deck, choices);
   const changes: SingleChange[] = [];
   let current = version;
@@ -140,8 +202,13 @@ export function takeTailored(version: Deck, base: Deck, now: Versioned, choices:
     const parent = raw.parent === null ? null : (idOf.get(raw.parent) ?? null);
     const at = now.deck.slides.findIndex(({ id }) => id === raw.id);
     const there = new Set(current.slides.filter((slide) => slide.parent === parent).map(({ id }) => id));
-    const before = now.deck.slides.slice(0, at).findLast((other) => there.has(idOf.get(other.id) ?? "") && idOf.get(other.id) !== idOf.get(raw.id));
-    return { parent: parent !== null && current.slides.some(({ id }) => id === parent) ? parent : null, after: before ? (idOf.get(before.id) as string) : null };
+    const before = now.deck.slides
+      .slice(0, at)
+      .findLast((other) => there.has(idOf.get(other.id) ?? "") && idOf.get(other.id) !== idOf.get(raw.id));
+    return {
+      parent: parent !== null && current.slides.some(({ id }) => id === parent) ? parent : null,
+      after: before ? (idOf.get(before.id) as string) : null,
+    };
   };
   for (const item of items) {
     const { state, mine, theirs, merged } = item;
@@ -155,21 +222,33 @@ export function takeTailored(version: Deck, base: Deck, now: Versioned, choices:
     } else if ((state === "changed" || state === "conflict") && mine && theirs && merged) {
       const elements = distinctIds(link(merged).elements, newId);
       const { source: _, ...rest } = link(merged);
-      take({ kind: "setSlide", slide: mine.id, as: { ...rest, elements, id: mine.id, parent: mine.parent, origin: originOf(theirs.id) } });
+      take({
+        kind: "setSlide",
+        slide: mine.id,
+        as: { ...rest, elements, id: mine.id, parent: mine.parent, origin: originOf(theirs.id) },
+      });
       for (const name of filesOf(merged, now.deck)) wantedPictures.add(name);
     } else if (state === "moved" && mine && raw) {
       const to = place(raw);
       if (to.after !== mine.id && to.parent !== mine.id) take({ kind: "moveSlide", slide: mine.id, place: to });
-    } else if (mine && (state === "gone" || (state === "conflict" && !theirs && choices.get(item.key)?.conflicts?.slide === "text"))) take({ kind: "deleteSlide", slide: mine.id });
+    } else if (
+      mine &&
+      (state === "gone" || (state === "conflict" && !theirs && choices.get(item.key)?.conflicts?.slide === "text"))
+    )
+      take({ kind: "deleteSlide", slide: mine.id });
   }
   for (const name of wantedPictures) {
     const asset = now.deck.assets[name];
     if (asset && version.assets[name]?.sha256 !== asset.sha256) changes.unshift({ kind: "setAsset", name, asset });
   }
-  for (const [name, theme] of Object.entries(now.deck.themes ?? {})) if (current.slides.some((slide) => slide.theme === name) && !version.themes?.[name]) changes.unshift({ kind: "setBroughtTheme", name, theme });
+  for (const [name, theme] of Object.entries(now.deck.themes ?? {}))
+    if (current.slides.some((slide) => slide.theme === name) && !version.themes?.[name])
+      changes.unshift({ kind: "setBroughtTheme", name, theme });
   const { masters = {}, styles = {} } = sharedBy(current.slides, now.deck);
-  for (const [name, master] of Object.entries(masters)) if (!version.masters?.[name]) changes.unshift({ kind: "setMaster", name, master });
-  for (const [name, style] of Object.entries(styles)) if (!version.styles?.[name]) changes.unshift({ kind: "setTextStyle", name, style });
+  for (const [name, master] of Object.entries(masters))
+    if (!version.masters?.[name]) changes.unshift({ kind: "setMaster", name, master });
+  for (const [name, style] of Object.entries(styles))
+    if (!version.styles?.[name]) changes.unshift({ kind: "setTextStyle", name, style });
   const pending = items.some((item) => item.state !== "same" && !takes(item));
   const original: Original = { deck: now.deck.id, version: now.version };
   if (!pending && version.original?.version !== now.version) changes.push({ kind: "setOriginal", original });
@@ -203,6 +282,15 @@ export function differsTable(original: Deck, versions: readonly Deck[]): Differs
         return !own ? "left" : alike(own, translated(slide, mine)) ? "followed" : "changed";
       }),
     })),
-    own: versions.map((version, at) => version.slides.filter((slide) => !(slide.origin?.deck === original.id && known.has(slide.origin.slide) && each[at]?.get(slide.origin.slide) === slide))),
+    own: versions.map((version, at) =>
+      version.slides.filter(
+        (slide) =>
+          !(
+            slide.origin?.deck === original.id &&
+            known.has(slide.origin.slide) &&
+            each[at]?.get(slide.origin.slide) === slide
+          ),
+      ),
+    ),
   };
 }

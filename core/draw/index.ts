@@ -1,3 +1,11 @@
 export { MOTION_CSS } from "./motion";
 export { type PdfOptions, type PdfPage, scenesPdf } from "./pdf";
-export { escapeXml, pathsMarkup, recolourMarkup, type PictureAddress, scenesMarkup, sceneSvg, type SvgOptions } from "./svg";
+export {
+  escapeXml,
+  pathsMarkup,
+  recolourMarkup,
+  type PictureAddress,
+  scenesMarkup,
+  sceneSvg,
+  type SvgOptions,
+} from "./svg";

@@ -1,6 +1,14 @@
 import { deckLink, type PictureElement } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
-import { type FontSet, formulaPaths, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import {
+  type FontSet,
+  formulaPaths,
+  ruledPaths,
+  type Scene,
+  type SceneLine,
+  type SceneNode,
+  type SceneRun,
+} from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
 import svgpath from "svgpath";
 import { gradientLine, PATTERN_MARKS } from "./svg";
@@ -93,7 +101,12 @@ class TextWriter {
       pen = x / run.size;
       const { glyphs, clusters, advances, offsets } = word;
       for (let index = 0; index < glyphs.length; index++) {
-        const { code, advance } = this.code(run.face, font, glyphs[index] as number, clusterText(text, clusters, index, run.rtl));
+        const { code, advance } = this.code(
+          run.face,
+          font,
+          glyphs[index] as number,
+          clusterText(text, clusters, index, run.rtl),
+        );
         const wanted = pen + (offsets?.[index * 2] ?? 0);
         const lift = offsets?.[index * 2 + 1] ?? 0;
         const shift = Math.round((at - wanted) * 1000);
@@ -151,12 +164,16 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
         continue;
       }
       text += writer.run(run, y - (run.rise ?? 0));
-      if (run.highlight) behind += `${colour(run.highlight)} rg ${n(run.x)} ${n(height - (y + run.size * 0.25))} ${n(run.width)} ${n(run.size * 1.2)} re f\n`;
+      if (run.highlight)
+        behind += `${colour(run.highlight)} rg ${n(run.x)} ${n(height - (y + run.size * 0.25))} ${n(run.width)} ${n(run.size * 1.2)} re f\n`;
       if (run.underline || run.strike) rules.push(...ruledPaths(run, y - (run.rise ?? 0)));
       lead(doc, run.link, run.x, y - run.size, run.width, run.size * 1.25);
     }
   }
-  if (text) (doc as unknown as { addContent(content: string): void }).addContent(`q 1 0 0 -1 0 ${n(height)} cm\n${behind}BT\n${text}ET Q`);
+  if (text)
+    (doc as unknown as { addContent(content: string): void }).addContent(
+      `q 1 0 0 -1 0 ${n(height)} cm\n${behind}BT\n${text}ET Q`,
+    );
   drawPaths(doc, rules);
 }
 
@@ -171,7 +188,11 @@ const LAYERS = 20;
 /** What is outside of any drawing, to cut with. */
 const EVERYWHERE = "M-20000 -20000H20000V20000H-20000Z";
 /** A path with a soft edge, which pages have no filter for: outside of it strokes that reach less and less far, each a share of what covers, inside it the whole. */
-function drawSoft(doc: Document, { d, fill, stroke, width = 1, fillOpacity, strokeOpacity }: FigurePath, by: number): void {
+function drawSoft(
+  doc: Document,
+  { d, fill, stroke, width = 1, fillOpacity, strokeOpacity }: FigurePath,
+  by: number,
+): void {
   const opacity = (fill ? fillOpacity : strokeOpacity) ?? 1;
   // So many layers on each other cover as much as one of the opacity that the edge itself has.
   const share = 1 - (1 - opacity * (fill ? 0.7 : 1)) ** (1 / LAYERS);
@@ -182,19 +203,28 @@ function drawSoft(doc: Document, { d, fill, stroke, width = 1, fillOpacity, stro
     // As far as a normal distribution has it (by its logistic likeness), half the distance its deviation.
     const left = (nth + 0.5) / LAYERS / 2;
     const reach = (by / 2) * (Math.log((1 - left) / left) / 1.702);
-    doc.path(d).lineWidth((fill ? 0 : width) + 2 * reach).stroke(fill ?? stroke);
+    doc
+      .path(d)
+      .lineWidth((fill ? 0 : width) + 2 * reach)
+      .stroke(fill ?? stroke);
   }
   doc.restore();
-  if (fill) doc.path(d).fillOpacity(opacity * 0.85).fill(fill);
+  if (fill)
+    doc
+      .path(d)
+      .fillOpacity(opacity * 0.85)
+      .fill(fill);
 }
 
 /** The marks of a pattern as operators of a page (ISO 32000-1, 8.5.2), in a square of 8 points. */
 function marksOf(pattern: keyof typeof PATTERN_MARKS): string {
   let text = "";
-  svgpath(PATTERN_MARKS[pattern]).abs().iterate(([kind, ...at], _, x, y) => {
-    const to = kind === "H" ? [at[0], y] : kind === "V" ? [x, at[0]] : at;
-    text += kind === "Z" ? "h\n" : `${to.join(" ")} ${kind === "M" ? "m" : "l"}\n`;
-  });
+  svgpath(PATTERN_MARKS[pattern])
+    .abs()
+    .iterate(([kind, ...at], _, x, y) => {
+      const to = kind === "H" ? [at[0], y] : kind === "V" ? [x, at[0]] : at;
+      text += kind === "Z" ? "h\n" : `${to.join(" ")} ${kind === "M" ? "m" : "l"}\n`;
+    });
   return `${text}f`;
 }
 
@@ -234,16 +264,29 @@ function opened(doc: Document, bytes: Uint8Array): unknown {
   }
 }
 
-const isDrawable = (bytes: Uint8Array) => (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
+const isDrawable = (bytes: Uint8Array) =>
+  (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
 
 /** The colour or gradient of a path as pdfkit takes it. */
 function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mixins.ColorValue | undefined {
   if (!paint) return fill;
-  if (paint.fill.kind === "pattern") return [(doc as unknown as { pattern(...given: unknown[]): unknown }).pattern([0, 0, 8, 8], 8, 8, marksOf(paint.fill.pattern)), paint.fill.fore] as unknown as PDFKit.Mixins.ColorValue;
+  if (paint.fill.kind === "pattern")
+    return [
+      (doc as unknown as { pattern(...given: unknown[]): unknown }).pattern(
+        [0, 0, 8, 8],
+        8,
+        8,
+        marksOf(paint.fill.pattern),
+      ),
+      paint.fill.fore,
+    ] as unknown as PDFKit.Mixins.ColorValue;
   const { frame } = paint;
   const { stops, form, angle } = paint.fill;
   const [cx, cy] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
-  const gradient = form === "radial" ? doc.radialGradient(cx, cy, 0, cx, cy, Math.max(frame.width, frame.height) / 2) : doc.linearGradient(...gradientLine(angle, frame));
+  const gradient =
+    form === "radial"
+      ? doc.radialGradient(cx, cy, 0, cx, cy, Math.max(frame.width, frame.height) / 2)
+      : doc.linearGradient(...gradientLine(angle, frame));
   for (const { at, colour, opacity } of stops) gradient.stop(at, colour, opacity ?? 1);
   return gradient as unknown as PDFKit.Mixins.ColorValue;
 }
@@ -252,7 +295,13 @@ function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mix
 const HEADINGS: ReadonlySet<string> = new Set(["title", "opening"]);
 
 /** Draws a node inside what a reader that speaks finds there: a heading, a paragraph, a figure with its description, or nothing (ISO 32000-1, 14.7 and 14.8). */
-function drawTagged(doc: Document, writer: TextWriter, node: SceneNode, from: Pictures, section: PDFKit.PDFStructureElement): void {
+function drawTagged(
+  doc: Document,
+  writer: TextWriter,
+  node: SceneNode,
+  from: Pictures,
+  section: PDFKit.PDFStructureElement,
+): void {
   if (node.kind === "group") {
     inGroup(doc, node, (inner) => drawTagged(doc, writer, inner, from, section));
     return;
@@ -274,7 +323,11 @@ function drawTagged(doc: Document, writer: TextWriter, node: SceneNode, from: Pi
 
 type Leaf = Exclude<SceneNode, { kind: "group" }>;
 
-function inGroup(doc: Document, { matrix, clip, opacity, nodes }: Extract<SceneNode, { kind: "group" }>, each: (node: SceneNode) => void): void {
+function inGroup(
+  doc: Document,
+  { matrix, clip, opacity, nodes }: Extract<SceneNode, { kind: "group" }>,
+  each: (node: SceneNode) => void,
+): void {
   doc.save();
   if (matrix) doc.transform(...matrix);
   if (clip !== undefined) doc.path(clip).clip("even-odd");
@@ -296,7 +349,11 @@ function blend(doc: Document, mode: "Saturation"): void {
 }
 
 /** Takes the colours off a picture that was drawn, or bleaches it: a grey that lends its saturation, a white that is seen through. */
-function recoloured(doc: Document, recolour: NonNullable<PictureElement["recolour"]>, { x, y, width, height }: { x: number; y: number; width: number; height: number }): void {
+function recoloured(
+  doc: Document,
+  recolour: NonNullable<PictureElement["recolour"]>,
+  { x, y, width, height }: { x: number; y: number; width: number; height: number },
+): void {
   doc.save();
   if (recolour === "washout") doc.fillOpacity(0.7);
   else blend(doc, "Saturation");
@@ -316,8 +373,7 @@ function drawNode(doc: Document, writer: TextWriter, node: Leaf, from: Pictures)
     if (image) {
       doc.image(image as never, x, y, { width, height });
       if (node.recolour && !other) recoloured(doc, node.recolour, node);
-    }
-    else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
+    } else doc.rect(x, y, width, height).dash(6, { space: 4 }).stroke("#8a8f8d").undash();
   }
 }
 
@@ -330,7 +386,16 @@ type OutlineItem = PDFKit.PDFOutline;
  */
 export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promise<Uint8Array> {
   const { title, author, language, at } = options;
-  const doc = new PDFDocument({ autoFirstPage: false, lang: language, displayTitle: true, tagged: true, pdfVersion: "1.7", margin: 0, font: null as never, info: { Title: title, Author: author, Producer: "Unitext", Creator: "Unitext", CreationDate: at } }) as Document;
+  const doc = new PDFDocument({
+    autoFirstPage: false,
+    lang: language,
+    displayTitle: true,
+    tagged: true,
+    pdfVersion: "1.7",
+    margin: 0,
+    font: null as never,
+    info: { Title: title, Author: author, Producer: "Unitext", Creator: "Unitext", CreationDate: at },
+  }) as Document;
   const chunks: Uint8Array[] = [];
   const done = new Promise<Uint8Array>((resolve, reject) => {
     doc.on("data", (chunk: Uint8Array) => chunks.push(chunk));

@@ -1,6 +1,17 @@
 import type { FigurePath } from "@unitext/core/figures";
 import { type Frame, type Reveal, textHash, valueSum } from "@unitext/core/model";
-import { cssFamily, drawsLigatures, type FontSet, formulaPaths, type Recolour, ruledPaths, type Scene, type SceneLine, type SceneNode, type SceneRun } from "@unitext/core/layout";
+import {
+  cssFamily,
+  drawsLigatures,
+  type FontSet,
+  formulaPaths,
+  type Recolour,
+  ruledPaths,
+  type Scene,
+  type SceneLine,
+  type SceneNode,
+  type SceneRun,
+} from "@unitext/core/layout";
 
 /** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
 export type PictureAddress = (sha256: string) => string | undefined;
@@ -19,13 +30,17 @@ const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;"
 /** Escapes text for use as content or as a quoted attribute value in XML, SVG and HTML. Drops characters that XML 1.0, 2.2 forbids and replaces lone surrogates with U+FFFD. */
 export function escapeXml(text: string): string {
   if (!/[&<>"'\u0000-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/.test(text)) return text;
-  return text.toWellFormed().replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "").replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
+  return text
+    .toWellFormed()
+    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "")
+    .replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
 }
 
 /** Path data as they are drawn: nothing where they are none, whatever they come from. */
 const drawn = (d: string) => (/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/.test(d) ? d : "");
 /** A colour as it is written into an attribute. */
-const paintOf = (colour: string) => (/^(#[0-9a-fA-F]{3,8}|[a-z]+|rgba?\([\d\s.,%/]*\))$/.test(colour) ? colour : "none");
+const paintOf = (colour: string) =>
+  /^(#[0-9a-fA-F]{3,8}|[a-z]+|rgba?\([\d\s.,%/]*\))$/.test(colour) ? colour : "none";
 
 /** A number as SVG writes it: at most three decimals. */
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
@@ -35,13 +50,27 @@ type Paint = NonNullable<FigurePath["paint"]>;
 const paintId = (paint: Paint, own: string) => `${own}p${valueSum(paint)}`;
 
 /** Lines and dots of a pattern in a square of 8 points. */
-export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = { dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z", horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z", vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z", rising: "M0 8L8 0h-1.4L0 6.6Z", falling: "M0 0L8 8v-1.4L1.4 0Z", grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z", cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z" };
+export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = {
+  dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z",
+  horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z",
+  vertical: "M2 0h1v8h-1ZM6 0h1v8h-1Z",
+  rising: "M0 8L8 0h-1.4L0 6.6Z",
+  falling: "M0 0L8 8v-1.4L1.4 0Z",
+  grid: "M0 0h8v1h-8ZM0 0h1v8h-1Z",
+  cross: "M0 8L8 0h-1.4L0 6.6ZM0 0L8 8v-1.4L1.4 0Z",
+};
 
 function paintMarkup(paint: Paint, own: string): string {
   const { fill, frame } = paint;
   const id = paintId(paint, own);
-  if (fill.kind === "pattern") return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${paintOf(fill.back)}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${paintOf(fill.fore)}"/></pattern>`;
-  const stops = fill.stops.map(({ at, colour, opacity }) => `<stop offset="${n(at)}" stop-color="${paintOf(colour)}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`).join("");
+  if (fill.kind === "pattern")
+    return `<pattern id="${id}" width="8" height="8" patternUnits="userSpaceOnUse"><rect width="8" height="8" fill="${paintOf(fill.back)}"/><path d="${PATTERN_MARKS[fill.pattern]}" fill="${paintOf(fill.fore)}"/></pattern>`;
+  const stops = fill.stops
+    .map(
+      ({ at, colour, opacity }) =>
+        `<stop offset="${n(at)}" stop-color="${paintOf(colour)}"${opacity === undefined ? "" : ` stop-opacity="${n(opacity)}"`}/>`,
+    )
+    .join("");
   if (fill.form === "radial") return `<radialGradient id="${id}">${stops}</radialGradient>`;
   const [x1, y1, x2, y2] = gradientLine(fill.angle, frame);
   return `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}">${stops}</linearGradient>`;
@@ -57,9 +86,15 @@ export function gradientLine(angle: number, { x, y, width, height }: Frame): [nu
 }
 
 /** A filter (SVG 1.1, 15.17) that spreads an edge over a distance, half of it to each side. */
-function blurMarkup({ by, frame: { x, y, width, height } }: NonNullable<FigurePath["blur"]>, own: string): { id: string; markup: string } {
+function blurMarkup(
+  { by, frame: { x, y, width, height } }: NonNullable<FigurePath["blur"]>,
+  own: string,
+): { id: string; markup: string } {
   const id = `${own}s${valueSum([by, x, y, width, height])}`;
-  return { id, markup: `<filter id="${id}" filterUnits="userSpaceOnUse" x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"><feGaussianBlur stdDeviation="${n(by / 2)}"/></filter>` };
+  return {
+    id,
+    markup: `<filter id="${id}" filterUnits="userSpaceOnUse" x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"><feGaussianBlur stdDeviation="${n(by / 2)}"/></filter>`,
+  };
 }
 
 /** The outlines of a figure, or of a formula in its line; `own` begins the names of what they are painted with. */
@@ -72,7 +107,10 @@ const softPath = ({ blur: _, ...path }: FigurePath, blur: NonNullable<FigurePath
   return markup + pathMarkup(path, own).replace("<path ", `<path filter="url(#${id})" `);
 };
 
-function pathMarkup({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }: FigurePath, own: string): string {
+function pathMarkup(
+  { d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity, paint }: FigurePath,
+  own: string,
+): string {
   return `${paint ? paintMarkup(paint, own) : ""}<path d="${drawn(d)}" fill="${paint ? `url(#${paintId(paint, own)})` : paintOf(fill ?? "none")}"${fillOpacity === undefined ? "" : ` fill-opacity="${n(fillOpacity)}"`}${stroke ? ` stroke="${paintOf(stroke)}" stroke-width="${n(width ?? 1)}" stroke-linejoin="round"${dash ? ` stroke-dasharray="${dash.map(n).join(" ")}"` : ""}${strokeOpacity === undefined ? "" : ` stroke-opacity="${n(strokeOpacity)}"`}` : ""}${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}/>`;
 }
 
@@ -100,7 +138,8 @@ class Outlines {
         const { id, em } = this.define(face, word.glyphs[at] as number, shaping);
         const dx = (word.offsets?.[at * 2] ?? 0) * size;
         const dy = (word.offsets?.[at * 2 + 1] ?? 0) * size;
-        if (id) out += `<use href="#${id}" transform="translate(${n(pen + dx)} ${n(y - dy)}) scale(${(size / em).toFixed(6)} ${(-size / em).toFixed(6)})"/>`;
+        if (id)
+          out += `<use href="#${id}" transform="translate(${n(pen + dx)} ${n(y - dy)}) scale(${(size / em).toFixed(6)} ${(-size / em).toFixed(6)})"/>`;
         pen += (word.advances[at] as number) * size;
       }
     }
@@ -127,17 +166,35 @@ class Outlines {
 }
 
 function lineMarkup(line: SceneLine, outlines: Outlines | undefined): string {
-  const behind = line.runs.map((run) => (run.highlight ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${paintOf(run.highlight)}"/>` : "")).join("");
-  return behind + line.runs.map((run) => (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) + pathsMarkup(ruledPaths(run, line.y - (run.rise ?? 0)))).join("");
+  const behind = line.runs
+    .map((run) =>
+      run.highlight
+        ? `<rect x="${n(run.x)}" y="${n(line.y - run.size * 0.95)}" width="${n(run.width)}" height="${n(run.size * 1.2)}" fill="${paintOf(run.highlight)}"/>`
+        : "",
+    )
+    .join("");
+  return (
+    behind +
+    line.runs
+      .map(
+        (run) =>
+          (outlines && !run.formula ? outlines.run(run, line.y - (run.rise ?? 0)) : textRun(run, line.y)) +
+          pathsMarkup(ruledPaths(run, line.y - (run.rise ?? 0))),
+      )
+      .join("")
+  );
 }
 
 function pictureMarkup(node: Extract<SceneNode, { kind: "picture" }>, picture: PictureAddress, own: string): string {
   const { x, y, width, height, alt, sha256 } = node;
   const place = `x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"`;
   const address = sha256 ? picture(sha256) : undefined;
-  if (!address) return `<g role="img" aria-label="${escapeXml(alt)}"><rect ${place} fill="none" stroke="#8a8f8d" stroke-width="1" stroke-dasharray="6 4"/></g>`;
+  if (!address)
+    return `<g role="img" aria-label="${escapeXml(alt)}"><rect ${place} fill="none" stroke="#8a8f8d" stroke-width="1" stroke-dasharray="6 4"/></g>`;
   const image = `<image ${place} href="${escapeXml(address)}" preserveAspectRatio="none" aria-label="${escapeXml(alt)}"/>`;
-  return node.recolour ? `${recolourMarkup(node.recolour, own)}<g filter="url(#${own}recolour-${node.recolour})">${image}</g>` : image;
+  return node.recolour
+    ? `${recolourMarkup(node.recolour, own)}<g filter="url(#${own}recolour-${node.recolour})">${image}</g>`
+    : image;
 }
 
 const RECOLOURS: Record<Recolour, string> = {
@@ -154,8 +211,16 @@ export function recolourMarkup(recolour: Recolour, own = ""): string {
 /** How an element, or a paragraph of a text, comes in; undefined where it is there from the beginning. */
 type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefined;
 
-const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string } = {
-  rect: ({ x, y, width, height, fill }) => `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${paintOf(fill)}"/>`,
+const DRAW: {
+  [K in SceneNode["kind"]]: (
+    node: Extract<SceneNode, { kind: K }>,
+    options: SvgOptions,
+    outlines: Outlines | undefined,
+    revealOf: RevealOf,
+  ) => string;
+} = {
+  rect: ({ x, y, width, height, fill }) =>
+    `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="${paintOf(fill)}"/>`,
   paths: ({ paths }, { own }) => pathsMarkup(paths, own),
   text: ({ element, lines }, _, outlines, revealOf) =>
     lines.map((line) => revealed(lineMarkup(line, outlines), revealOf(element, line.paragraph))).join(""),
@@ -163,7 +228,10 @@ const DRAW: { [K in SceneNode["kind"]]: (node: Extract<SceneNode, { kind: K }>, 
   group: ({ matrix, clip, opacity, nodes }, options, outlines, revealOf) => {
     const id = clip === undefined ? "" : `${options.own ?? ""}c${textHash(clip)}`;
     const inside = nodes.map((node) => drawnNode(node, options, outlines, revealOf)).join("");
-    const cut = clip === undefined ? inside : `<clipPath id="${id}"><path d="${drawn(clip)}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
+    const cut =
+      clip === undefined
+        ? inside
+        : `<clipPath id="${id}"><path d="${drawn(clip)}" clip-rule="evenodd"/></clipPath><g clip-path="url(#${id})">${inside}</g>`;
     return `<g${matrix ? ` transform="matrix(${matrix.map((value) => Number(value.toFixed(6))).join(" ")})"` : ""}${opacity === undefined ? "" : ` opacity="${n(opacity)}"`}>${cut}</g>`;
   },
 };
@@ -177,7 +245,12 @@ function revealed(drawn: string, reveal: Reveal | undefined): string {
 }
 
 function drawnNode(node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf): string {
-  const draw = DRAW[node.kind] as (node: SceneNode, options: SvgOptions, outlines: Outlines | undefined, revealOf: RevealOf) => string;
+  const draw = DRAW[node.kind] as (
+    node: SceneNode,
+    options: SvgOptions,
+    outlines: Outlines | undefined,
+    revealOf: RevealOf,
+  ) => string;
   const whole = "element" in node ? revealOf(node.element) : undefined;
   // What comes in as one stands in one group, however it is drawn.
   return whole ? revealed(draw(node, options, outlines, always), whole) : draw(node, options, outlines, revealOf);
@@ -193,14 +266,21 @@ function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | und
  * Several scenes for one page of HTML: glyph outlines are defined once for all of them, in an element of their own that
  * comes first; what comes in at a press is a group with the number of that press as `data-step`, and its effect.
  */
-export function scenesMarkup(scenes: readonly Scene[], options: SvgOptions & { outlines: FontSet }): { definitions: string; drawings: string[] } {
+export function scenesMarkup(
+  scenes: readonly Scene[],
+  options: SvgOptions & { outlines: FontSet },
+): { definitions: string; drawings: string[] } {
   const outlines = new Outlines(options.outlines);
   const drawings = scenes.map((scene, nth) => {
     const { width, height } = scene.page;
-    const revealOf: RevealOf = (element, paragraph) => scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
+    const revealOf: RevealOf = (element, paragraph) =>
+      scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
     return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${paintOf(scene.background)}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
   });
-  return { definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`, drawings };
+  return {
+    definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`,
+    drawings,
+  };
 }
 
 /** The scene as a complete SVG document, one unit a point. */

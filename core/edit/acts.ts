@@ -1,4 +1,17 @@
-import { type ArrangementName, type Deck, type Element, Failure, familyOf, mapElementLinks, mapLinks, roleOf, type Slide, slideIndex, type SlotRole, slotsOf } from "@unitext/core/model";
+import {
+  type ArrangementName,
+  type Deck,
+  type Element,
+  Failure,
+  familyOf,
+  mapElementLinks,
+  mapLinks,
+  roleOf,
+  type Slide,
+  slideIndex,
+  type SlotRole,
+  slotsOf,
+} from "@unitext/core/model";
 import { type Change, type Place, type SingleChange, together } from "./change";
 import { placeOf } from "./order";
 
@@ -70,7 +83,11 @@ export function hide(ids: Iterable<string>, hidden: boolean): Change {
 }
 
 /** Copies of slides with new ids; links between the slides lead to the copies. `origin` says which deck and version they come from. */
-export function copies(slides: readonly Slide[], newId: () => string, origin?: { deck: string; version: number }): Slide[] {
+export function copies(
+  slides: readonly Slide[],
+  newId: () => string,
+  origin?: { deck: string; version: number },
+): Slide[] {
   const fresh = new Map(slides.map((slide) => [slide.id, newId()]));
   const follow = (to: string) => (to.startsWith("slide:") ? `slide:${fresh.get(to.slice(6)) ?? to.slice(6)}` : to);
   return slides.map((slide) => ({
@@ -104,7 +121,9 @@ export function duplicate(deck: Deck, ids: Iterable<string>, newId: () => string
   const last = chosen.at(-1);
   if (!last) throw new Failure("not-valid", "slides", "Choose at least one slide to duplicate.");
   const { parent } = deck.slides[slideIndex(deck, last)] as Slide;
-  const family = chosen.flatMap((id) => familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)));
+  const family = chosen.flatMap((id) =>
+    familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)),
+  );
   return insertAt(copies(family, newId, { deck: deck.id, version }), { parent, after: last });
 }
 
@@ -116,7 +135,18 @@ export function newSlide(id: string, arrangement: ArrangementName): Slide {
 /** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */
 export function rearrange(slide: Slide, arrangement: ArrangementName): SingleChange {
   const free = slotsOf(arrangement);
-  const group = (role: SlotRole | undefined) => (role === "opening" ? "title" : role === "corner" || role === "name" ? "title" : role === "picture" ? "picture" : role === "figure" ? "figure" : role === "title" ? "title" : "text");
+  const group = (role: SlotRole | undefined) =>
+    role === "opening"
+      ? "title"
+      : role === "corner" || role === "name"
+        ? "title"
+        : role === "picture"
+          ? "picture"
+          : role === "figure"
+            ? "figure"
+            : role === "title"
+              ? "title"
+              : "text";
   const main = free.find(([, role]) => group(role) === "text")?.[0] ?? null;
   const slots: Record<string, string | null> = {};
   const waiting: Element[] = [];
@@ -128,30 +158,55 @@ export function rearrange(slide: Slide, arrangement: ArrangementName): SingleCha
     else waiting.push(element);
   }
   for (const element of waiting) {
-    const wanted = element.kind === "picture" ? "picture" : element.kind === "text" ? group(roleOf(slide, element)) : "figure";
+    const wanted =
+      element.kind === "picture" ? "picture" : element.kind === "text" ? group(roleOf(slide, element)) : "figure";
     let at = free.findIndex(([, role]) => group(role) === wanted);
     if (at < 0 && element.kind === "text") at = free.findIndex(([, role]) => group(role) === "text");
-    slots[element.id] = (at >= 0 ? free.splice(at, 1)[0]?.[0] : element.kind === "text" || element.kind === "picture" ? main : null) ?? element.slot;
+    slots[element.id] =
+      (at >= 0 ? free.splice(at, 1)[0]?.[0] : element.kind === "text" || element.kind === "picture" ? main : null) ??
+      element.slot;
   }
   return { kind: "setArrangement", slide: slide.id, arrangement, slots };
 }
 
-const bodyTexts = (slide: Slide) => slide.elements.filter((element) => element.kind === "text" && roleOf(slide, element) !== "title" && roleOf(slide, element) !== "opening" && element.slot !== "title" && !element.frame);
+const bodyTexts = (slide: Slide) =>
+  slide.elements.filter(
+    (element) =>
+      element.kind === "text" &&
+      roleOf(slide, element) !== "title" &&
+      roleOf(slide, element) !== "opening" &&
+      element.slot !== "title" &&
+      !element.frame,
+  );
 
 /** Moves what a slide says below its title to the end of its notes; undefined when there is nothing to move. */
 export function textToNotes(slide: Slide): Change | undefined {
-  const texts = bodyTexts(slide).flatMap((element) => (element.kind === "text" && element.text.some(({ runs }) => runs.length) ? [element] : []));
+  const texts = bodyTexts(slide).flatMap((element) =>
+    element.kind === "text" && element.text.some(({ runs }) => runs.length) ? [element] : [],
+  );
   if (!texts.length) return undefined;
-  return together([{ kind: "setNotes", slide: slide.id, notes: [...slide.notes, ...texts.flatMap(({ text }) => text)] }, ...texts.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id }))]);
+  return together([
+    { kind: "setNotes", slide: slide.id, notes: [...slide.notes, ...texts.flatMap(({ text }) => text)] },
+    ...texts.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id })),
+  ]);
 }
 
 /** Moves the notes of a slide to the end of its main text; undefined when it has none. */
 export function notesToText(slide: Slide, newId: () => string): Change | undefined {
   if (!slide.notes.length) return undefined;
   const last = bodyTexts(slide).at(-1);
-  const slot = slotsOf(slide.arrangement).find(([, role]) => role === "body" || role === "statement" || role === "caption")?.[0] ?? "body";
+  const slot =
+    slotsOf(slide.arrangement).find(([, role]) => role === "body" || role === "statement" || role === "caption")?.[0] ??
+    "body";
   return together([
-    last?.kind === "text" ? { kind: "setText", slide: slide.id, element: last.id, text: [...last.text, ...slide.notes] } : { kind: "insertElement", slide: slide.id, element: { kind: "text", id: newId(), slot, text: slide.notes }, index: slide.elements.length },
+    last?.kind === "text"
+      ? { kind: "setText", slide: slide.id, element: last.id, text: [...last.text, ...slide.notes] }
+      : {
+          kind: "insertElement",
+          slide: slide.id,
+          element: { kind: "text", id: newId(), slot, text: slide.notes },
+          index: slide.elements.length,
+        },
     { kind: "setNotes", slide: slide.id, notes: [] },
   ]);
 }
@@ -161,5 +216,9 @@ export function makeSection(deck: Deck, ids: Iterable<string>, id: string, title
   let first = deck.slides.find(({ id: own }) => new Set(ids).has(own));
   while (first?.parent) first = deck.slides.find(({ id: own }) => own === first?.parent);
   if (!first) return undefined;
-  return { kind: "insertSlide", slide: { ...newSlide(id, "section"), elements: [title] }, place: placeOf(deck.slides, slideIndex(deck, first.id)) };
+  return {
+    kind: "insertSlide",
+    slide: { ...newSlide(id, "section"), elements: [title] },
+    place: placeOf(deck.slides, slideIndex(deck, first.id)),
+  };
 }

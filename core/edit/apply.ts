@@ -67,7 +67,8 @@ export function collide(a: readonly string[], b: readonly string[]): boolean {
 /** Whether an aspect, or one that contains it, is in a set. */
 function meets(aspects: readonly string[], others: ReadonlySet<string>): boolean {
   return aspects.some((aspect) => {
-    for (let end = aspect.length; end > 0; end = aspect.lastIndexOf("/", end - 1)) if (others.has(aspect.slice(0, end))) return true;
+    for (let end = aspect.length; end > 0; end = aspect.lastIndexOf("/", end - 1))
+      if (others.has(aspect.slice(0, end))) return true;
     return false;
   });
 }
@@ -77,7 +78,10 @@ export function says(change: Change): string {
   const list = singles(change);
   const texts = [...new Set(list.map((next) => handler(next).says(next)))];
   if (texts.length === 0) return "Nothing changed";
-  if (texts.length === 1) return list.length === 1 ? (texts[0] as string) : (texts[0] as string).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
+  if (texts.length === 1)
+    return list.length === 1
+      ? (texts[0] as string)
+      : (texts[0] as string).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
   const first = list[0] as SingleChange;
   return `${handler(first).says(first)} and more (${list.length} changes)`;
 }

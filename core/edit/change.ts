@@ -1,4 +1,23 @@
-import { ArrangementName, Asset, type Deck, Element, Id, Language, Manuscript, Master, Original, Page, Properties, Regions, RichText, Slide, SlideLook, Source, TextStyle, Theme } from "@unitext/core/model";
+import {
+  ArrangementName,
+  Asset,
+  type Deck,
+  Element,
+  Id,
+  Language,
+  Manuscript,
+  Master,
+  Original,
+  Page,
+  Properties,
+  Regions,
+  RichText,
+  Slide,
+  SlideLook,
+  Source,
+  TextStyle,
+  Theme,
+} from "@unitext/core/model";
 import { z } from "zod";
 
 /** Where a slide stands: under `parent` (null: on the main line), directly after its sibling `after` (null: as the first). */
@@ -11,7 +30,12 @@ const single = [
   z.object({ kind: z.literal("moveSlide"), slide: Id, place: Place }),
   z.object({ kind: z.literal("setHidden"), slide: Id, hidden: z.boolean() }),
   z.object({ kind: z.literal("setNotes"), slide: Id, notes: RichText }),
-  z.object({ kind: z.literal("setArrangement"), slide: Id, arrangement: ArrangementName, slots: z.record(Id, z.string().max(40).nullable()) }),
+  z.object({
+    kind: z.literal("setArrangement"),
+    slide: Id,
+    arrangement: ArrangementName,
+    slots: z.record(Id, z.string().max(40).nullable()),
+  }),
   z.object({ kind: z.literal("setText"), slide: Id, element: Id, text: RichText }),
   z.object({ kind: z.literal("insertElement"), slide: Id, element: Element, index: z.number().int().nonnegative() }),
   z.object({ kind: z.literal("deleteElement"), slide: Id, element: Id }),

@@ -16,7 +16,10 @@ function elementOf(slide: Slide, id: string): { element: Element; index: number 
 export const setHidden: Handler<Of<"setHidden">> = {
   apply(deck, { slide: id, hidden }) {
     const before = held(slideWith(deck, id), id);
-    return { deck: onSlide(deck, id, (slide) => ({ ...slide, hidden })), inverse: [{ kind: "setHidden", slide: id, hidden: before.hidden }] };
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, hidden })),
+      inverse: [{ kind: "setHidden", slide: id, hidden: before.hidden }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide}/hidden`],
   says: ({ hidden }) => (hidden ? "Hid a slide" : "Showed a slide"),
@@ -25,7 +28,10 @@ export const setHidden: Handler<Of<"setHidden">> = {
 export const setNotes: Handler<Of<"setNotes">> = {
   apply(deck, { slide: id, notes }) {
     const before = held(slideWith(deck, id), id);
-    return { deck: onSlide(deck, id, (slide) => ({ ...slide, notes })), inverse: [{ kind: "setNotes", slide: id, notes: before.notes }] };
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, notes })),
+      inverse: [{ kind: "setNotes", slide: id, notes: before.notes }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide}/notes`],
   says: () => "Changed notes",
@@ -46,7 +52,10 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
       inverse: [{ kind: "setArrangement", slide: id, arrangement: before.arrangement, slots: back }],
     };
   },
-  touches: ({ slide, slots }) => [`slide:${slide}/arrangement`, ...Object.keys(slots).map((element) => `slide:${slide}/element:${element}/slot`)],
+  touches: ({ slide, slots }) => [
+    `slide:${slide}/arrangement`,
+    ...Object.keys(slots).map((element) => `slide:${slide}/element:${element}/slot`),
+  ],
   says: () => "Changed the arrangement",
 };
 
@@ -54,7 +63,10 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
 export const setElement: Handler<Of<"setElement">> = {
   apply(deck, { slide: id, element: next }) {
     const { element, index } = elementOf(held(slideWith(deck, id), id), next.id);
-    return { deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, next) })), inverse: [{ kind: "setElement", slide: id, element }] };
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, next) })),
+      inverse: [{ kind: "setElement", slide: id, element }],
+    };
   },
   touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
   says: ({ element }) => `Changed ${element.kind === "text" ? "text" : `a ${element.kind}`}`,
@@ -63,7 +75,14 @@ export const setElement: Handler<Of<"setElement">> = {
 export const setLook: Handler<Of<"setLook">> = {
   apply(deck, { slide: id, look }) {
     const before = held(slideWith(deck, id), id);
-    const bare = ({ background: _, transition: __, delay: ___, widths: ____, section: _____, ...slide }: Slide): Slide => ({ ...slide, ...look });
+    const bare = ({
+      background: _,
+      transition: __,
+      delay: ___,
+      widths: ____,
+      section: _____,
+      ...slide
+    }: Slide): Slide => ({ ...slide, ...look });
     return { deck: onSlide(deck, id, bare), inverse: [{ kind: "setLook", slide: id, look: lookOf(before) }] };
   },
   touches: ({ slide }) => [`slide:${slide}/look`],
@@ -74,7 +93,10 @@ export const setSource: Handler<Of<"setSource">> = {
   apply(deck, { slide: id, source }) {
     const before = held(slideWith(deck, id), id);
     const sourced = ({ source: _, ...slide }: Slide): Slide => (source ? { ...slide, source } : slide);
-    return { deck: onSlide(deck, id, sourced), inverse: [{ kind: "setSource", slide: id, source: before.source ?? null }] };
+    return {
+      deck: onSlide(deck, id, sourced),
+      inverse: [{ kind: "setSource", slide: id, source: before.source ?? null }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide}/source`],
   says: () => "Noted where a slide comes from",
@@ -89,8 +111,16 @@ export const setText: Handler<Of<"setText">> = {
   apply(deck, { slide: id, element: elementId, text }) {
     const { element, index } = elementOf(held(slideWith(deck, id), id), elementId);
     const changed = withText(element, text);
-    const back: SingleChange = { kind: "setText", slide: id, element: elementId, text: element.kind === "text" ? element.text : [] };
-    return { deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, changed) })), inverse: [back] };
+    const back: SingleChange = {
+      kind: "setText",
+      slide: id,
+      element: elementId,
+      text: element.kind === "text" ? element.text : [],
+    };
+    return {
+      deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, changed) })),
+      inverse: [back],
+    };
   },
   touches: ({ slide, element }) => [`slide:${slide}/element:${element}/text`],
   says: () => "Changed text",
@@ -99,7 +129,8 @@ export const setText: Handler<Of<"setText">> = {
 export const insertElement: Handler<Of<"insertElement">> = {
   apply(deck, { slide: id, element, index }) {
     const before = held(slideWith(deck, id), id);
-    if (before.elements.some((other) => other.id === element.id)) throw new Failure("conflict", element.id, `The element id ${element.id} is taken.`);
+    if (before.elements.some((other) => other.id === element.id))
+      throw new Failure("conflict", element.id, `The element id ${element.id} is taken.`);
     const at = Math.min(index, before.elements.length);
     return {
       deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.toSpliced(at, 0, element) })),
@@ -126,7 +157,10 @@ export const deleteElement: Handler<Of<"deleteElement">> = {
 export const setSlide: Handler<Of<"setSlide">> = {
   apply(deck, { slide: id, as }) {
     const before = held(slideWith(deck, id), id);
-    return { deck: onSlide(deck, id, () => ({ ...as, id, parent: before.parent })), inverse: [{ kind: "setSlide", slide: id, as: before }] };
+    return {
+      deck: onSlide(deck, id, () => ({ ...as, id, parent: before.parent })),
+      inverse: [{ kind: "setSlide", slide: id, as: before }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide}`],
   says: () => "Put another state of a slide in its place",
@@ -136,7 +170,10 @@ export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
   apply(deck, { slide: id, theme }) {
     const before = held(slideWith(deck, id), id);
     const themed = ({ theme: _, ...slide }: Slide): Slide => (theme ? { ...slide, theme } : slide);
-    return { deck: onSlide(deck, id, themed), inverse: [{ kind: "setSlideTheme", slide: id, theme: before.theme ?? null }] };
+    return {
+      deck: onSlide(deck, id, themed),
+      inverse: [{ kind: "setSlideTheme", slide: id, theme: before.theme ?? null }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide}/theme`],
   says: ({ theme }) => (theme ? "Gave a slide a look of its own" : "Gave a slide the look of the deck"),

@@ -41,13 +41,19 @@ describe("changes", () => {
 
   it("say what they touch: two that do not collide give the same deck in either order", () => {
     fc.assert(
-      fc.property(deckArbitrary({ minLength: 2 }), fc.nat(200), fc.nat(200), fc.array(fc.nat(50), { minLength: 8, maxLength: 8 }), (deck, a, b, pick) => {
-        const content = (kind: number) => [5, 7, 8, 9, 11, 12, 13][kind % 7] as number;
-        const one = actOn(deck, content(a), pick.slice(0, 4), idSource("a"));
-        const two = actOn(deck, content(b), pick.slice(4), idSource("b"));
-        if (!one || !two || collide(touches(one), touches(two))) return;
-        expect(apply(apply(deck, one).deck, two).deck).toEqual(apply(apply(deck, two).deck, one).deck);
-      }),
+      fc.property(
+        deckArbitrary({ minLength: 2 }),
+        fc.nat(200),
+        fc.nat(200),
+        fc.array(fc.nat(50), { minLength: 8, maxLength: 8 }),
+        (deck, a, b, pick) => {
+          const content = (kind: number) => [5, 7, 8, 9, 11, 12, 13][kind % 7] as number;
+          const one = actOn(deck, content(a), pick.slice(0, 4), idSource("a"));
+          const two = actOn(deck, content(b), pick.slice(4), idSource("b"));
+          if (!one || !two || collide(touches(one), touches(two))) return;
+          expect(apply(apply(deck, one).deck, two).deck).toEqual(apply(apply(deck, two).deck, one).deck);
+        },
+      ),
     );
   });
 });
@@ -65,7 +71,8 @@ function tried<T>(act: () => T): T | undefined {
 describe("order", () => {
   const line = (...ids: string[]) => ({ slides: ids.map((id) => newSlide(id, "points")) });
   const deck = (slides: ReturnType<typeof line>["slides"]) => ({ ...baseDeck, slides });
-  const order = (given: { slides: { id: string; parent: string | null }[] }) => given.slides.map(({ id, parent }) => (parent ? `${parent}>${id}` : id)).join(" ");
+  const order = (given: { slides: { id: string; parent: string | null }[] }) =>
+    given.slides.map(({ id, parent }) => (parent ? `${parent}>${id}` : id)).join(" ");
 
   it("moves slide 3 to place 2", () => {
     const before = deck(line("a", "b", "c", "d").slides);
@@ -90,7 +97,9 @@ describe("order", () => {
   it("refuses to put a slide under itself", () => {
     const before = deck(line("a", "b").slides);
     const nested = apply(before, nest(before, ["b"]) as never).deck;
-    expect(() => apply(nested, { kind: "moveSlide", slide: "a", place: { parent: "b", after: null } })).toThrow("under itself");
+    expect(() => apply(nested, { kind: "moveSlide", slide: "a", place: { parent: "b", after: null } })).toThrow(
+      "under itself",
+    );
   });
 });
 
@@ -101,8 +110,14 @@ describe("the longest rise", () => {
     fc.assert(
       fc.property(fc.array(fc.option(fc.nat(9), { nil: undefined }), { maxLength: 10 }), (values) => {
         const order = values.map((_, at) => `s${at}`);
-        const keys = new Map<string, number>(values.flatMap((value, at) => (value === undefined ? [] : [[`s${at}`, value] as const])));
-        const rises = (ids: readonly string[]) => ids.every((id, at) => keys.has(id) && (at === 0 || (keys.get(ids[at - 1] as string) as number) < (keys.get(id) as number)));
+        const keys = new Map<string, number>(
+          values.flatMap((value, at) => (value === undefined ? [] : [[`s${at}`, value] as const])),
+        );
+        const rises = (ids: readonly string[]) =>
+          ids.every(
+            (id, at) =>
+              keys.has(id) && (at === 0 || (keys.get(ids[at - 1] as string) as number) < (keys.get(id) as number)),
+          );
         const found = longestRise(order, keys);
         expect(rises(order.filter((id) => found.has(id)))).toBe(true);
         let most = 0;

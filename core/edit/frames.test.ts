@@ -1,11 +1,27 @@
 import type { Element, Slide, TableElement } from "@unitext/core/model";
 import { emptyDeck, plainText, textOf } from "@unitext/core/model";
 import fc from "fast-check";
-import { aligned, apply, grouped, newSlide, placed, reordered, spaced, together, ungrouped, withColumn, withoutColumn, withoutRow, withRow, withTheirGroups } from "./index";
+import {
+  aligned,
+  apply,
+  grouped,
+  newSlide,
+  placed,
+  reordered,
+  spaced,
+  together,
+  ungrouped,
+  withColumn,
+  withoutColumn,
+  withoutRow,
+  withRow,
+  withTheirGroups,
+} from "./index";
 
 const page = { width: 960, height: 540 };
 const at = (x: number, y: number, width: number, height: number) => ({ x, y, width, height });
-const box = (id: string, more: Partial<Element> = {}): Element => ({ kind: "text", id, slot: null, frame: at(0, 0, 10, 10), text: plainText(id), ...more }) as Element;
+const box = (id: string, more: Partial<Element> = {}): Element =>
+  ({ kind: "text", id, slot: null, frame: at(0, 0, 10, 10), text: plainText(id), ...more }) as Element;
 
 describe("frames", () => {
   it("line up by the page alone, and by what is around them together", () => {
@@ -19,12 +35,16 @@ describe("frames", () => {
   });
 
   it("stand with the same space between them, the outer two where they were", () => {
-    expect(spaced([at(0, 0, 10, 10), at(90, 0, 10, 10), at(12, 0, 20, 10)], "x").map(({ x }) => x)).toEqual([0, 90, 40]);
+    expect(spaced([at(0, 0, 10, 10), at(90, 0, 10, 10), at(12, 0, 20, 10)], "x").map(({ x }) => x)).toEqual([
+      0, 90, 40,
+    ]);
     expect(spaced([at(0, 0, 10, 10), at(0, 50, 10, 10)], "y").map(({ y }) => y)).toEqual([0, 50]);
   });
 
   it("are written in hundredths of points, and a whole turn is none", () => {
-    expect(placed(box("a", { rotation: 20 }), at(1.23456, 2, 0, 5), 360)).toEqual(box("a", { frame: at(1.23, 2, 1, 5) }));
+    expect(placed(box("a", { rotation: 20 }), at(1.23456, 2, 0, 5), 360)).toEqual(
+      box("a", { frame: at(1.23, 2, 1, 5) }),
+    );
     expect(placed(box("a"), at(0, 0, 10, 10), 12.345).rotation).toBe(12.35);
   });
 });
@@ -34,7 +54,11 @@ describe("the order of drawing", () => {
   const order = (ids: string[], depth: Parameters<typeof reordered>[2]) => {
     const changes = reordered(slide, ids, depth);
     const deck = { ...emptyDeck("d", "D"), slides: [slide] };
-    return changes.length ? apply(deck, together(changes)).deck.slides[0]?.elements.map(({ id }) => id).join("") : "same";
+    return changes.length
+      ? apply(deck, together(changes))
+          .deck.slides[0]?.elements.map(({ id }) => id)
+          .join("")
+      : "same";
   };
   it("brings elements to the front, the back, or a step, and keeps their own order", () => {
     expect(order(["a", "c"], "front")).toBe("bdac");
@@ -53,7 +77,10 @@ describe("the order of drawing", () => {
 describe("groups", () => {
   it("are made inside those that are shared, selected whole, and taken apart from outside in", () => {
     const [a, b] = grouped([box("a", { groups: ["o", "x"] }), box("b", { groups: ["o"] })], "n") as [Element, Element];
-    expect([a.groups, b.groups]).toEqual([["o", "n", "x"], ["o", "n"]]);
+    expect([a.groups, b.groups]).toEqual([
+      ["o", "n", "x"],
+      ["o", "n"],
+    ]);
     expect(ungrouped([a, box("c", { groups: ["z"] })]).map(({ groups }) => groups)).toEqual([["n", "x"], undefined]);
     const slide = { ...newSlide("s", "blank"), elements: [a, box("c"), b] };
     expect(withTheirGroups(slide, ["a"])).toEqual(["a", "b"]);
@@ -63,8 +90,28 @@ describe("groups", () => {
 
 describe("rows and columns of a table", () => {
   const cell = (text: string, more = {}) => ({ text: plainText(text), ...more });
-  const table: TableElement = { kind: "table", id: "t", slot: null, header: 1, align: ["start", "end", "end"], widths: [100, 50, 50], heights: [20, 30, 40], rows: [[cell("a", { columns: 2 }), null, cell("c")], [cell("d"), cell("e", { rows: 2 }), cell("f")], [cell("g"), null, cell("i")]] };
-  const words = ({ rows }: TableElement) => rows.map((row) => row.map((one) => (one ? textOf(one.text) + (one.columns ? `>${one.columns}` : "") + (one.rows ? `v${one.rows}` : "") : "-")).join(" "));
+  const table: TableElement = {
+    kind: "table",
+    id: "t",
+    slot: null,
+    header: 1,
+    align: ["start", "end", "end"],
+    widths: [100, 50, 50],
+    heights: [20, 30, 40],
+    rows: [
+      [cell("a", { columns: 2 }), null, cell("c")],
+      [cell("d"), cell("e", { rows: 2 }), cell("f")],
+      [cell("g"), null, cell("i")],
+    ],
+  };
+  const words = ({ rows }: TableElement) =>
+    rows.map((row) =>
+      row
+        .map((one) =>
+          one ? textOf(one.text) + (one.columns ? `>${one.columns}` : "") + (one.rows ? `v${one.rows}` : "") : "-",
+        )
+        .join(" "),
+    );
 
   it("come in between, and cells that reach over the place reach further", () => {
     expect(words(withRow(table, 2))).toEqual(["a>2 - c", "d ev3 f", " - ", "g - i"]);
@@ -73,9 +120,26 @@ describe("rows and columns of a table", () => {
     expect(words(withRow(table, 3))).toEqual(["a>2 - c", "d ev2 f", "g - i", "  "]);
     // What is written in a new cell looks as beside it.
     const look = { size: 9, colour: "#7a2e57" };
-    const styled: TableElement = { ...table, rows: table.rows.map((row) => row.map((one) => one && { ...one, text: one.text.map((paragraph) => ({ ...paragraph, align: "end" as const, runs: paragraph.runs.map((run) => ({ ...run, look })) })) })) };
+    const styled: TableElement = {
+      ...table,
+      rows: table.rows.map((row) =>
+        row.map(
+          (one) =>
+            one && {
+              ...one,
+              text: one.text.map((paragraph) => ({
+                ...paragraph,
+                align: "end" as const,
+                runs: paragraph.runs.map((run) => ({ ...run, look })),
+              })),
+            },
+        ),
+      ),
+    };
     const row = withRow(styled, 3);
-    expect(row.rows[3]?.[0]?.text).toEqual([{ kind: "plain", level: 0, align: "end", look: { words: look }, runs: [] }]);
+    expect(row.rows[3]?.[0]?.text).toEqual([
+      { kind: "plain", level: 0, align: "end", look: { words: look }, runs: [] },
+    ]);
     expect(withRow(row, 4).rows[4]?.[0]).toEqual(row.rows[3]?.[0]);
     const wider = withColumn(table, 1);
     expect(words(wider)).toEqual(["a>3 - - c", "d  ev2 f", "g  - i"]);
@@ -96,13 +160,15 @@ describe("rows and columns of a table", () => {
   it("leave a table whole whatever is done to it", () => {
     const whole = ({ rows, align, widths, heights }: TableElement) => {
       const taken = new Set<string>();
-      for (const [y, row] of rows.entries()) for (const [x, one] of row.entries()) {
-        expect(one === null).toBe(taken.has(`${y}/${x}`));
-        for (let dy = 0; dy < (one?.rows ?? 1); dy++) for (let dx = 0; dx < (one?.columns ?? 1); dx++) {
-          expect(y + dy < rows.length && x + dx < row.length).toBe(true);
-          taken.add(`${y + dy}/${x + dx}`);
+      for (const [y, row] of rows.entries())
+        for (const [x, one] of row.entries()) {
+          expect(one === null).toBe(taken.has(`${y}/${x}`));
+          for (let dy = 0; dy < (one?.rows ?? 1); dy++)
+            for (let dx = 0; dx < (one?.columns ?? 1); dx++) {
+              expect(y + dy < rows.length && x + dx < row.length).toBe(true);
+              taken.add(`${y + dy}/${x + dx}`);
+            }
         }
-      }
       expect([align.length, widths?.length, heights?.length]).toEqual([rows[0]?.length, rows[0]?.length, rows.length]);
     };
     fc.assert(
@@ -110,7 +176,12 @@ describe("rows and columns of a table", () => {
         let now = table;
         for (const [kind, place] of acts) {
           const [tall, wide] = [now.rows.length, now.rows[0]?.length ?? 1];
-          now = kind === 0 ? withRow(now, place % (tall + 1)) : kind === 1 ? withColumn(now, place % (wide + 1)) : ((kind === 2 ? withoutRow(now, place % tall) : withoutColumn(now, place % wide)) ?? now);
+          now =
+            kind === 0
+              ? withRow(now, place % (tall + 1))
+              : kind === 1
+                ? withColumn(now, place % (wide + 1))
+                : ((kind === 2 ? withoutRow(now, place % tall) : withoutColumn(now, place % wide)) ?? now);
           whole(now);
         }
       }),

@@ -7,7 +7,12 @@ export type Side = (typeof SIDES)[number];
 
 export const around = (frames: readonly Frame[]): Frame => {
   const [x, y] = [Math.min(...frames.map((frame) => frame.x)), Math.min(...frames.map((frame) => frame.y))];
-  return { x, y, width: Math.max(...frames.map((frame) => frame.x + frame.width)) - x, height: Math.max(...frames.map((frame) => frame.y + frame.height)) - y };
+  return {
+    x,
+    y,
+    width: Math.max(...frames.map((frame) => frame.x + frame.width)) - x,
+    height: Math.max(...frames.map((frame) => frame.y + frame.height)) - y,
+  };
 };
 
 /** Frames lined up by a side: one alone by its page, several by what is around them all. */
@@ -45,7 +50,16 @@ export function spaced(frames: readonly Frame[], axis: "x" | "y"): Frame[] {
 export function placed(element: Element, frame: Frame, rotation = element.rotation): Element {
   const { rotation: _, ...rest } = element;
   const round = (value: number) => Math.round(value * 100) / 100;
-  return { ...rest, frame: { x: round(frame.x), y: round(frame.y), width: round(Math.max(1, frame.width)), height: round(Math.max(1, frame.height)) }, ...(rotation && Math.round(rotation * 100) % 36000 ? { rotation: round(rotation) } : {}) } as Element;
+  return {
+    ...rest,
+    frame: {
+      x: round(frame.x),
+      y: round(frame.y),
+      width: round(Math.max(1, frame.width)),
+      height: round(Math.max(1, frame.height)),
+    },
+    ...(rotation && Math.round(rotation * 100) % 36000 ? { rotation: round(rotation) } : {}),
+  } as Element;
 }
 
 /** Where in the order of drawing elements go. */
@@ -70,7 +84,10 @@ export function reordered(slide: Slide, ids: readonly string[], depth: Depth): S
   }
   if (next.every((element, nth) => element === slide.elements[nth])) return [];
   // Taking each out and putting it in at its place gives the order whatever it was.
-  return next.flatMap((element, index): SingleChange[] => [{ kind: "deleteElement", slide: slide.id, element: element.id }, { kind: "insertElement", slide: slide.id, element, index }]);
+  return next.flatMap((element, index): SingleChange[] => [
+    { kind: "deleteElement", slide: slide.id, element: element.id },
+    { kind: "insertElement", slide: slide.id, element, index },
+  ]);
 }
 
 /** Elements as one group, inside the groups that they share. */
@@ -78,7 +95,10 @@ export function grouped(elements: readonly Element[], group: string): Element[] 
   const lists = elements.map(({ groups = [] }) => groups);
   let depth = 0;
   while (lists.every((groups) => groups[depth] !== undefined && groups[depth] === lists[0]?.[depth])) depth++;
-  return elements.map((element) => ({ ...element, groups: [...(element.groups ?? []).slice(0, depth), group, ...(element.groups ?? []).slice(depth)] }));
+  return elements.map((element) => ({
+    ...element,
+    groups: [...(element.groups ?? []).slice(0, depth), group, ...(element.groups ?? []).slice(depth)],
+  }));
 }
 
 /** Elements out of their outermost group. */
@@ -91,14 +111,22 @@ export function ungrouped(elements: readonly Element[]): Element[] {
 
 /** The elements that are selected together with some: all that share an outermost group with them. */
 export function withTheirGroups(slide: Slide, ids: readonly string[]): string[] {
-  const groups = new Set(slide.elements.filter(({ id }) => ids.includes(id)).flatMap(({ groups: own }) => own?.[0] ?? []));
-  return slide.elements.filter(({ id, groups: own }) => ids.includes(id) || (own?.[0] !== undefined && groups.has(own[0]))).map(({ id }) => id);
+  const groups = new Set(
+    slide.elements.filter(({ id }) => ids.includes(id)).flatMap(({ groups: own }) => own?.[0] ?? []),
+  );
+  return slide.elements
+    .filter(({ id, groups: own }) => ids.includes(id) || (own?.[0] !== undefined && groups.has(own[0])))
+    .map(({ id }) => id);
 }
 
 const cellsAt = (rows: TableElement["rows"]) => {
   /** The place of the cell that covers each place. */
   const owner = new Map<string, [number, number]>();
-  for (const [y, row] of rows.entries()) for (const [x, cell] of row.entries()) if (cell) for (let dy = 0; dy < (cell.rows ?? 1); dy++) for (let dx = 0; dx < (cell.columns ?? 1); dx++) owner.set(`${y + dy}/${x + dx}`, [y, x]);
+  for (const [y, row] of rows.entries())
+    for (const [x, cell] of row.entries())
+      if (cell)
+        for (let dy = 0; dy < (cell.rows ?? 1); dy++)
+          for (let dx = 0; dx < (cell.columns ?? 1); dx++) owner.set(`${y + dy}/${x + dx}`, [y, x]);
   return owner;
 };
 const spanned = (cell: Cell, columns: number, rows: number): Cell => {
@@ -107,10 +135,21 @@ const spanned = (cell: Cell, columns: number, rows: number): Cell => {
 };
 /** A cell without words that stands, and whose words will look, as another's do. */
 const empty = (like: Cell | null | undefined): Cell => {
-  const { text: [first], columns: _, rows: __, ...stands } = like ?? { text: [] };
+  const {
+    text: [first],
+    columns: _,
+    rows: __,
+    ...stands
+  } = like ?? { text: [] };
   if (!first) return { ...stands, text: [] };
   const words = first.runs[0]?.look ?? first.look?.words;
-  return { ...stands, text: words || first.align || first.look ? [{ ...first, runs: [], ...(words ? { look: { ...first.look, words } } : {}) }] : [] };
+  return {
+    ...stands,
+    text:
+      words || first.align || first.look
+        ? [{ ...first, runs: [], ...(words ? { look: { ...first.look, words } } : {}) }]
+        : [],
+  };
 };
 
 /** A table with a row more before a place; cells that reach over the place reach over the new row too. */
@@ -134,7 +173,12 @@ export function withRow(table: TableElement, at: number): TableElement {
   rows.splice(at, 0, fresh);
   const heights = table.heights && [...table.heights];
   heights?.splice(at, 0, heights[Math.max(0, at - 1)] ?? 0);
-  return { ...table, rows, header: at < table.header ? table.header + 1 : table.header, ...(heights ? { heights } : {}) };
+  return {
+    ...table,
+    rows,
+    header: at < table.header ? table.header + 1 : table.header,
+    ...(heights ? { heights } : {}),
+  };
 }
 
 /** A table without a row; undefined where it is the only one. Cells that reach over it reach less far; one that begins in it begins below. */
@@ -155,17 +199,29 @@ export function withoutRow(table: TableElement, at: number): TableElement | unde
   }
   rows.splice(at, 1);
   const heights = table.heights?.filter((_, nth) => nth !== at);
-  return { ...table, rows, header: at < table.header ? table.header - 1 : table.header, ...(heights ? { heights } : {}) };
+  return {
+    ...table,
+    rows,
+    header: at < table.header ? table.header - 1 : table.header,
+    ...(heights ? { heights } : {}),
+  };
 }
 
 const turned = (table: TableElement): TableElement => {
   const width = table.rows[0]?.length ?? 0;
-  const rows = Array.from({ length: width }, (_, x) => table.rows.map((row) => {
-    const cell = row[x] ?? null;
-    return cell && spanned(cell, cell.rows ?? 1, cell.columns ?? 1);
-  }));
+  const rows = Array.from({ length: width }, (_, x) =>
+    table.rows.map((row) => {
+      const cell = row[x] ?? null;
+      return cell && spanned(cell, cell.rows ?? 1, cell.columns ?? 1);
+    }),
+  );
   const { heights: _, widths: __, ...rest } = table;
-  return { ...rest, rows, ...(table.heights ? { widths: table.heights } : {}), ...(table.widths ? { heights: table.widths } : {}) };
+  return {
+    ...rest,
+    rows,
+    ...(table.heights ? { widths: table.heights } : {}),
+    ...(table.widths ? { heights: table.widths } : {}),
+  };
 };
 
 /** A table with a column more before a place; each of the others gives of its width, so that it gets a fair share. */
@@ -176,7 +232,18 @@ export function withColumn(table: TableElement, at: number): TableElement {
   align.splice(at, 0, table.align[Math.max(0, at - 1)] ?? "start");
   const columns = table.widths?.length ?? 0;
   const left = columns / (columns + 1);
-  return { ...made, header: table.header, align, ...(made.widths && all ? { widths: made.widths.map((width, nth) => Math.round((nth === at ? all * (1 - left) : width * left) * 100) / 100) } : {}) };
+  return {
+    ...made,
+    header: table.header,
+    align,
+    ...(made.widths && all
+      ? {
+          widths: made.widths.map(
+            (width, nth) => Math.round((nth === at ? all * (1 - left) : width * left) * 100) / 100,
+          ),
+        }
+      : {}),
+  };
 }
 
 /** A table without a column; undefined where it is the only one. */
@@ -186,5 +253,12 @@ export function withoutColumn(table: TableElement, at: number): TableElement | u
   if (!less) return undefined;
   const made = turned(less);
   const sum = made.widths?.reduce((total, width) => total + width, 0);
-  return { ...made, header: table.header, align: table.align.filter((_, nth) => nth !== at), ...(made.widths && all && sum ? { widths: made.widths.map((width) => Math.round((width / sum) * all * 100) / 100) } : {}) };
+  return {
+    ...made,
+    header: table.header,
+    align: table.align.filter((_, nth) => nth !== at),
+    ...(made.widths && all && sum
+      ? { widths: made.widths.map((width) => Math.round((width / sum) * all * 100) / 100) }
+      : {}),
+  };
 }

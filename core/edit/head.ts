@@ -5,7 +5,11 @@ import type { Of } from "./order";
 type HeadKind = "setProperties" | "setLanguage" | "setPage" | "setTheme" | "setRegions" | "setRate";
 
 /** A change that replaces one field of the deck's head. */
-function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(kind: K, field: F, says: string): Handler<Of<K>> {
+function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(
+  kind: K,
+  field: F,
+  says: string,
+): Handler<Of<K>> {
   return {
     apply(deck, change) {
       const back = { kind, [field]: deck[field] } as unknown as SingleChange;
@@ -26,7 +30,10 @@ export const setRate = headField("setRate", "rate", "Changed the speaking rate")
 export const setAsset: Handler<Of<"setAsset">> = {
   apply(deck, { name, asset }) {
     const { [name]: before, ...others } = deck.assets;
-    return { deck: { ...deck, assets: asset ? { ...others, [name]: asset } : others }, inverse: [{ kind: "setAsset", name, asset: before ?? null }] };
+    return {
+      deck: { ...deck, assets: asset ? { ...others, [name]: asset } : others },
+      inverse: [{ kind: "setAsset", name, asset: before ?? null }],
+    };
   },
   touches: ({ name }) => [`deck/assets:${name}`],
   says: () => "Added a picture file",
@@ -35,21 +42,31 @@ export const setAsset: Handler<Of<"setAsset">> = {
 export const setManuscript: Handler<Of<"setManuscript">> = {
   apply(deck, { manuscript }) {
     const { manuscript: before, ...rest } = deck;
-    return { deck: manuscript ? { ...rest, manuscript } : rest, inverse: [{ kind: "setManuscript", manuscript: before ?? null }] };
+    return {
+      deck: manuscript ? { ...rest, manuscript } : rest,
+      inverse: [{ kind: "setManuscript", manuscript: before ?? null }],
+    };
   },
   touches: () => ["deck/manuscript"],
   says: () => "Changed the document or its rule",
 };
 
 /** A change that puts something under a name into one of the head's lists; null takes it out. */
-function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L extends "themes" | "masters" | "styles">(kind: K, list: L, field: "theme" | "master" | "style"): Handler<Of<K>> {
+function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L extends "themes" | "masters" | "styles">(
+  kind: K,
+  list: L,
+  field: "theme" | "master" | "style",
+): Handler<Of<K>> {
   return {
     apply(deck, change) {
       const { name, [field]: value } = change as unknown as Record<string, unknown> & { name: string };
       const { [list]: there = {}, ...rest } = deck;
       const { [name]: before, ...others } = there as Record<string, unknown>;
       const next = value ? { ...others, [name]: value } : others;
-      return { deck: (Object.keys(next).length ? { ...rest, [list]: next } : rest) as Deck, inverse: [{ kind, name, [field]: before ?? null } as unknown as SingleChange] };
+      return {
+        deck: (Object.keys(next).length ? { ...rest, [list]: next } : rest) as Deck,
+        inverse: [{ kind, name, [field]: before ?? null } as unknown as SingleChange],
+      };
     },
     touches: (change) => [`deck/${list}:${(change as unknown as { name: string }).name}`],
     says: () => "Brought a look along",
@@ -64,7 +81,10 @@ export const setTextStyle = brought("setTextStyle", "styles", "style");
 export const setOriginal: Handler<Of<"setOriginal">> = {
   apply(deck, { original }) {
     const { original: before, ...rest } = deck;
-    return { deck: original ? { ...rest, original } : rest, inverse: [{ kind: "setOriginal", original: before ?? null }] };
+    return {
+      deck: original ? { ...rest, original } : rest,
+      inverse: [{ kind: "setOriginal", original: before ?? null }],
+    };
   },
   touches: () => ["deck/original"],
   says: () => "Noted what was taken of the original",

@@ -23,7 +23,8 @@ export function indexAt(slides: readonly Slide[], place: Place): number {
   if (place.after !== null) {
     const index = slides.findIndex((slide) => slide.id === place.after);
     if (index < 0) throw missing("slide", place.after);
-    if ((slides[index] as Slide).parent !== place.parent) throw new Failure("conflict", place.after, `The slide ${place.after} has moved to another place.`);
+    if ((slides[index] as Slide).parent !== place.parent)
+      throw new Failure("conflict", place.after, `The slide ${place.after} has moved to another place.`);
     return index + familyOf(slides, place.after).length;
   }
   if (place.parent === null) return 0;
@@ -38,11 +39,15 @@ function spliced(slides: readonly Slide[], at: number, remove: number, insert: r
 
 export const insertSlide: Handler<Of<"insertSlide">> = {
   apply(deck, { slide, place }) {
-    if (slideIndex(deck, slide.id) >= 0) throw new Failure("conflict", slide.id, `A slide with the id ${slide.id} is already in the deck.`);
+    if (slideIndex(deck, slide.id) >= 0)
+      throw new Failure("conflict", slide.id, `A slide with the id ${slide.id} is already in the deck.`);
     const placed = { ...slide, parent: place.parent };
     const problem = orderProblems([{ ...placed, parent: null }])[0];
     if (problem) throw new Failure("not-valid", slide.id, `The slide cannot be taken: ${problem.message}.`);
-    return { deck: { ...deck, slides: spliced(deck.slides, indexAt(deck.slides, place), 0, [placed]) }, inverse: [{ kind: "deleteSlide", slide: slide.id }] };
+    return {
+      deck: { ...deck, slides: spliced(deck.slides, indexAt(deck.slides, place), 0, [placed]) },
+      inverse: [{ kind: "deleteSlide", slide: slide.id }],
+    };
   },
   touches: ({ slide }) => [`slide:${slide.id}`],
   says: () => "Added a slide",
@@ -108,7 +113,10 @@ export function onSlide(deck: Deck, id: string, change: (slide: Slide) => Slide)
  * A longest run of ids whose keys rise strictly in the given order: those that can stay where they are while the others
  * are put between them (patience sorting, Fredman 1975, from memory). Ids without a key are passed over.
  */
-export function longestRise<Key extends string | number>(order: readonly string[], keys: ReadonlyMap<string, Key>): Set<string> {
+export function longestRise<Key extends string | number>(
+  order: readonly string[],
+  keys: ReadonlyMap<string, Key>,
+): Set<string> {
   const known = order.filter((id) => keys.has(id));
   const keyAt = (at: number) => keys.get(known[at] as string) as Key;
   /** At each length, where the run of that length with the lowest last key ends; and what stands before each id in its run. */

@@ -1,4 +1,28 @@
-import { type Cell, type Crop, type Deck, type DeckHead, type Element, type Frame, type LevelStyle, mapElementTexts, type Master, type Page, type ParagraphLook, type RegionBox, type RichText, type RunLook, sharedBy, type Shadow, type Slide, type Stroke, tabParts, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
+import {
+  type Cell,
+  type Crop,
+  type Deck,
+  type DeckHead,
+  type Element,
+  type Frame,
+  type LevelStyle,
+  mapElementTexts,
+  type Master,
+  type Page,
+  type ParagraphLook,
+  type RegionBox,
+  type RichText,
+  type RunLook,
+  sharedBy,
+  type Shadow,
+  type Slide,
+  type Stroke,
+  tabParts,
+  tabStop,
+  type TextBox,
+  type TextStyle,
+  valueSum,
+} from "@unitext/core/model";
 import { type Change, type SingleChange, together } from "./change";
 import { around } from "./frames";
 
@@ -17,11 +41,14 @@ function along(at: number, size: number, from: number, to: number, scale: number
   return [round(offset + at * scale), round(size * scale)];
 }
 
-const touches = ({ x, y, width, height }: Frame, page: Page) => x <= AT_EDGE || y <= AT_EDGE || x + width >= page.width - AT_EDGE || y + height >= page.height - AT_EDGE;
+const touches = ({ x, y, width, height }: Frame, page: Page) =>
+  x <= AT_EDGE || y <= AT_EDGE || x + width >= page.width - AT_EDGE || y + height >= page.height - AT_EDGE;
 
 /** The part of the pages in which what stands freely is, without what stands at an edge; undefined where nothing does. */
 function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
-  const frames = slides.flatMap(({ elements, regions = [] }) => [...elements, ...regions]).flatMap((one) => (one.frame && !touches(one.frame, page) ? [one.frame] : []));
+  const frames = slides
+    .flatMap(({ elements, regions = [] }) => [...elements, ...regions])
+    .flatMap((one) => (one.frame && !touches(one.frame, page) ? [one.frame] : []));
   return frames.length ? around(frames) : undefined;
 }
 
@@ -30,7 +57,9 @@ const ROOM = 1.1;
 function scaleOf(content: Frame | undefined, from: Page, to: Page): number {
   const whole = Math.min(to.width / from.width, to.height / from.height);
   if (!content) return whole;
-  const margin = Math.min(content.x, content.y, from.width - content.x - content.width, from.height - content.y - content.height) * whole;
+  const margin =
+    Math.min(content.x, content.y, from.width - content.x - content.width, from.height - content.y - content.height) *
+    whole;
   const room = Math.min((to.width - 2 * margin) / content.width, (to.height - 2 * margin) / content.height);
   return Number.isFinite(room) && room > whole * ROOM ? room : whole;
 }
@@ -70,13 +99,20 @@ export class Refit {
     const elements = slide.elements.map((element) => this.element(element));
     const master = this.master(slide.master);
     const regions = slide.regions?.map((region) => this.region(region));
-    if (elements.every((element, nth) => element === slide.elements[nth]) && master === slide.master && !regions) return slide;
+    if (elements.every((element, nth) => element === slide.elements[nth]) && master === slide.master && !regions)
+      return slide;
     return { ...slide, elements, ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}) };
   }
 
   frame({ x, y, width, height }: Frame, turned = false): Frame {
     const { from, to, scale } = this;
-    if (turned) return { x: round(this.left + x * scale), y: round(this.top + y * scale), width: round(width * scale), height: round(height * scale) };
+    if (turned)
+      return {
+        x: round(this.left + x * scale),
+        y: round(this.top + y * scale),
+        width: round(width * scale),
+        height: round(height * scale),
+      };
     const [left, wide] = along(x, width, from.width, to.width, scale, this.left);
     const [top, high] = along(y, height, from.height, to.height, scale, this.top);
     return { x: left, y: top, width: Math.max(0, wide), height: Math.max(0, high) };
@@ -98,17 +134,37 @@ export class Refit {
     if (sized.kind === "picture") return { ...sized, ...cropped(element.frame, frame, sized.crop) };
     if (sized.kind !== "table") return sized;
     const wide = frame.width / (element.frame.width || 1);
-    return { ...sized, ...(sized.widths ? { widths: sized.widths.map((width) => round(width * wide)) } : {}), ...(sized.heights ? { heights: sized.heights.map((height) => round(height * scale)) } : {}), rows: sized.rows.map((row) => row.map((cell) => cell && this.cell(cell))) };
+    return {
+      ...sized,
+      ...(sized.widths ? { widths: sized.widths.map((width) => round(width * wide)) } : {}),
+      ...(sized.heights ? { heights: sized.heights.map((height) => round(height * scale)) } : {}),
+      rows: sized.rows.map((row) => row.map((cell) => cell && this.cell(cell))),
+    };
   }
 
   private cell(cell: Cell): Cell {
     const { insets, borders } = cell;
-    return { ...cell, ...(insets ? { insets: this.four(insets) } : {}), ...(borders ? { borders: Object.fromEntries(Object.entries(borders).map(([side, stroke]) => [side, stroke && this.stroke(stroke)])) } : {}) };
+    return {
+      ...cell,
+      ...(insets ? { insets: this.four(insets) } : {}),
+      ...(borders
+        ? {
+            borders: Object.fromEntries(
+              Object.entries(borders).map(([side, stroke]) => [side, stroke && this.stroke(stroke)]),
+            ),
+          }
+        : {}),
+    };
   }
 
   private region(region: RegionBox): RegionBox {
     const { style, box } = region;
-    return { ...region, frame: this.frame(region.frame), ...(style === undefined ? {} : { style: this.style(style) }), ...(box ? { box: this.box(box) } : {}) };
+    return {
+      ...region,
+      frame: this.frame(region.frame),
+      ...(style === undefined ? {} : { style: this.style(style) }),
+      ...(box ? { box: this.box(box) } : {}),
+    };
   }
 
   private master(name: string | undefined): string | undefined {
@@ -128,7 +184,13 @@ export class Refit {
     if (!style) return name;
     const known = this.named.get(`style ${name}`);
     if (known !== undefined) return known;
-    const made: TextStyle = style.map((level): LevelStyle => ({ ...level, ...(level.run ? { run: this.run(level.run) } : {}), ...(level.paragraph ? { paragraph: this.paragraph(level.paragraph) } : {}) }));
+    const made: TextStyle = style.map(
+      (level): LevelStyle => ({
+        ...level,
+        ...(level.run ? { run: this.run(level.run) } : {}),
+        ...(level.paragraph ? { paragraph: this.paragraph(level.paragraph) } : {}),
+      }),
+    );
     const own = valueSum(made);
     this.named.set(`style ${name}`, own);
     this.shared.styles[own] = made;
@@ -136,28 +198,60 @@ export class Refit {
   }
 
   private text(text: RichText): RichText {
-    return text.map(({ look, runs, ...paragraph }) => ({ ...paragraph, ...(look ? { look: this.paragraph(look) } : {}), runs: runs.map((run) => (run.look ? { ...run, look: this.run(run.look) } : run)) }));
+    return text.map(({ look, runs, ...paragraph }) => ({
+      ...paragraph,
+      ...(look ? { look: this.paragraph(look) } : {}),
+      runs: runs.map((run) => (run.look ? { ...run, look: this.run(run.look) } : run)),
+    }));
   }
 
   private run(look: RunLook): RunLook {
     const { size, spacing } = look;
-    return { ...look, ...(size === undefined ? {} : { size: Math.max(1, round(size * this.scale)) }), ...(spacing === undefined ? {} : { spacing: round(spacing * this.scale) }) };
+    return {
+      ...look,
+      ...(size === undefined ? {} : { size: Math.max(1, round(size * this.scale)) }),
+      ...(spacing === undefined ? {} : { spacing: round(spacing * this.scale) }),
+    };
   }
 
   private paragraph(look: ParagraphLook): ParagraphLook {
     const points = (name: "before" | "after" | "line") => {
       const given = look[name];
-      return given && "points" in given ? { [name]: { points: Math.max(name === "line" ? 1 : 0, round(given.points * this.scale)) } } : {};
+      return given && "points" in given
+        ? { [name]: { points: Math.max(name === "line" ? 1 : 0, round(given.points * this.scale)) } }
+        : {};
     };
-    const length = (name: "left" | "right" | "first") => (look[name] === undefined ? {} : { [name]: round(look[name] * this.scale) });
-    return { ...look, ...(look.words ? { words: this.run(look.words) } : {}), ...points("before"), ...points("after"), ...points("line"), ...length("left"), ...length("right"), ...length("first"), ...(look.tabs ? { tabs: look.tabs.map(tabParts).map(({ at, align }) => tabStop(round(at * this.scale), align)) } : {}) };
+    const length = (name: "left" | "right" | "first") =>
+      look[name] === undefined ? {} : { [name]: round(look[name] * this.scale) };
+    return {
+      ...look,
+      ...(look.words ? { words: this.run(look.words) } : {}),
+      ...points("before"),
+      ...points("after"),
+      ...points("line"),
+      ...length("left"),
+      ...length("right"),
+      ...length("first"),
+      ...(look.tabs
+        ? { tabs: look.tabs.map(tabParts).map(({ at, align }) => tabStop(round(at * this.scale), align)) }
+        : {}),
+    };
   }
 
-  private four([left, top, right, bottom]: readonly [number, number, number, number]): [number, number, number, number] {
+  private four([left, top, right, bottom]: readonly [number, number, number, number]): [
+    number,
+    number,
+    number,
+    number,
+  ] {
     return [round(left * this.scale), round(top * this.scale), round(right * this.scale), round(bottom * this.scale)];
   }
   private box(box: TextBox): TextBox {
-    return { ...box, ...(box.insets ? { insets: this.four(box.insets) } : {}), ...(box.gap === undefined ? {} : { gap: round(box.gap * this.scale) }) };
+    return {
+      ...box,
+      ...(box.insets ? { insets: this.four(box.insets) } : {}),
+      ...(box.gap === undefined ? {} : { gap: round(box.gap * this.scale) }),
+    };
   }
   private stroke(stroke: Stroke): Stroke {
     return { ...stroke, width: round(stroke.width * this.scale) };
@@ -183,7 +277,12 @@ export function refitDeck(deck: Deck, page: Page): Deck {
   const { masters: _, styles: __, ...rest } = deck;
   const refit = new Refit(deck.page, page, deck);
   const slides = deck.slides.map((slide) => refit.slide(slide));
-  return { ...rest, page, ...sharedBy(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }), slides };
+  return {
+    ...rest,
+    page,
+    ...sharedBy(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }),
+    slides,
+  };
 }
 
 /** The change that gives a deck pages of another shape, with what stands freely on its slides fitted to them; an empty batch where they have it already. */
@@ -191,13 +290,23 @@ export function changePage(deck: Deck, page: Page): Change {
   const next = refitDeck(deck, page);
   if (next === deck) return together([]);
   const brought = (before: Deck, after: Deck): SingleChange[] => [
-    ...Object.entries(after.masters ?? {}).flatMap(([name, master]): SingleChange[] => (before.masters?.[name] ? [] : [{ kind: "setMaster", name, master }])),
-    ...Object.entries(after.styles ?? {}).flatMap(([name, style]): SingleChange[] => (before.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style }])),
+    ...Object.entries(after.masters ?? {}).flatMap(([name, master]): SingleChange[] =>
+      before.masters?.[name] ? [] : [{ kind: "setMaster", name, master }],
+    ),
+    ...Object.entries(after.styles ?? {}).flatMap(([name, style]): SingleChange[] =>
+      before.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style }],
+    ),
   ];
   const gone: SingleChange[] = [
-    ...Object.keys(deck.masters ?? {}).flatMap((name): SingleChange[] => (next.masters?.[name] ? [] : [{ kind: "setMaster", name, master: null }])),
-    ...Object.keys(deck.styles ?? {}).flatMap((name): SingleChange[] => (next.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style: null }])),
+    ...Object.keys(deck.masters ?? {}).flatMap((name): SingleChange[] =>
+      next.masters?.[name] ? [] : [{ kind: "setMaster", name, master: null }],
+    ),
+    ...Object.keys(deck.styles ?? {}).flatMap((name): SingleChange[] =>
+      next.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style: null }],
+    ),
   ];
-  const slides = next.slides.flatMap((slide, nth): SingleChange[] => (slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }]));
+  const slides = next.slides.flatMap((slide, nth): SingleChange[] =>
+    slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }],
+  );
   return together([{ kind: "setPage", page }, ...brought(deck, next), ...slides, ...gone]);
 }

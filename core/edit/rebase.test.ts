@@ -1,7 +1,17 @@
 import { canonical, type Deck, orderProblems } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { apply, type Change, collide, integrate, type LogEntry, onTop, openReplica, type Replica, touches } from "./index";
+import {
+  apply,
+  type Change,
+  collide,
+  integrate,
+  type LogEntry,
+  onTop,
+  openReplica,
+  type Replica,
+  touches,
+} from "./index";
 import { applyOwn } from "./rebase";
 
 /** The server's rule: changes that write the same thing as others since their version are refused, all others go on top of what there is; one that is in the log already is not taken twice. */
@@ -12,7 +22,10 @@ class Server {
     return this.log.length;
   }
 
-  commit(base: number, sent: readonly { id: string; change: Change }[]): { version: number; changes: LogEntry[] } | "conflict" {
+  commit(
+    base: number,
+    sent: readonly { id: string; change: Change }[],
+  ): { version: number; changes: LogEntry[] } | "conflict" {
     const own = new Set(sent.map(({ id }) => id));
     const known = new Set(this.log.map(({ id }) => id));
     const fresh = sent.filter(({ id }) => !known.has(id));
@@ -30,7 +43,12 @@ class Server {
     }
     this.deck = deck;
     this.log.push(...entries);
-    return { version: this.version, changes: this.log.slice(base).map(({ id, version, change }) => (own.has(id) ? { id, version } : { id, version, change })) };
+    return {
+      version: this.version,
+      changes: this.log
+        .slice(base)
+        .map(({ id, version, change }) => (own.has(id) ? { id, version } : { id, version, change })),
+    };
   }
 }
 
@@ -79,39 +97,51 @@ class Page {
   }
 }
 
-const step = fc.record({ page: fc.nat(3), does: fc.constantFrom("act", "act", "act", "send", "lose", "repeat", "listen"), kind: fc.nat(200), pick: fc.array(fc.nat(50), { minLength: 4, maxLength: 4 }) });
+const step = fc.record({
+  page: fc.nat(3),
+  does: fc.constantFrom("act", "act", "act", "send", "lose", "repeat", "listen"),
+  kind: fc.nat(200),
+  pick: fc.array(fc.nat(50), { minLength: 4, maxLength: 4 }),
+});
 
 describe("changes of several pages", () => {
   it("end everywhere in the deck that the server has, each that was acknowledged once, whatever comes between, is lost or is sent again", () => {
     fc.assert(
-      fc.property(deckArbitrary({ minLength: 1, maxLength: 6 }), fc.integer({ min: 2, max: 4 }), fc.array(step, { maxLength: 40 }), (deck, count, steps) => {
-        const newId = idSource("x");
-        const server = new Server(deck);
-        const pages = Array.from({ length: count }, () => new Page(server, newId));
-        const made = new Set<string>();
-        for (const { page: nth, does, kind, pick } of steps) {
-          const page = pages[nth % count] as Page;
-          if (does === "act") {
-            const id = page.act(kind, pick);
-            if (id) made.add(id);
-          } else if (does === "listen") page.catchUp();
-          else {
-            page.send(does === "lose");
-            if (does === "repeat") page.send(false);
+      fc.property(
+        deckArbitrary({ minLength: 1, maxLength: 6 }),
+        fc.integer({ min: 2, max: 4 }),
+        fc.array(step, { maxLength: 40 }),
+        (deck, count, steps) => {
+          const newId = idSource("x");
+          const server = new Server(deck);
+          const pages = Array.from({ length: count }, () => new Page(server, newId));
+          const made = new Set<string>();
+          for (const { page: nth, does, kind, pick } of steps) {
+            const page = pages[nth % count] as Page;
+            if (does === "act") {
+              const id = page.act(kind, pick);
+              if (id) made.add(id);
+            } else if (does === "listen") page.catchUp();
+            else {
+              page.send(does === "lose");
+              if (does === "repeat") page.send(false);
+            }
+            expect(orderProblems(page.replica.deck.slides)).toEqual([]);
           }
-          expect(orderProblems(page.replica.deck.slides)).toEqual([]);
-        }
-        for (let round = 0; round < 200 && pages.some(({ replica }) => replica.pending.length); round++) for (const page of pages) page.send(false);
-        for (const page of pages) page.catchUp();
-        for (const { replica } of pages) {
-          expect(replica.pending).toEqual([]);
-          expect(canonical(replica.deck)).toBe(canonical(server.deck));
-        }
-        const committed = server.log.map(({ id }) => id);
-        expect(new Set(committed).size).toBe(committed.length);
-        for (const id of made) expect([committed.includes(id), pages.some(({ refused }) => refused.includes(id))]).toContain(true);
-        expect(orderProblems(server.deck.slides)).toEqual([]);
-      }),
+          for (let round = 0; round < 200 && pages.some(({ replica }) => replica.pending.length); round++)
+            for (const page of pages) page.send(false);
+          for (const page of pages) page.catchUp();
+          for (const { replica } of pages) {
+            expect(replica.pending).toEqual([]);
+            expect(canonical(replica.deck)).toBe(canonical(server.deck));
+          }
+          const committed = server.log.map(({ id }) => id);
+          expect(new Set(committed).size).toBe(committed.length);
+          for (const id of made)
+            expect([committed.includes(id), pages.some(({ refused }) => refused.includes(id))]).toContain(true);
+          expect(orderProblems(server.deck.slides)).toEqual([]);
+        },
+      ),
       { numRuns: 150 },
     );
   });
@@ -122,8 +152,18 @@ describe("changes of several pages", () => {
     const newId = idSource("n");
     const [one, other] = [new Page(server, newId), new Page(server, newId)];
     const first = deck.slides.find(({ parent }) => parent === null)?.id as string;
-    for (const [page, id] of [[one, "mine"], [other, "theirs"]] as const) {
-      page.replica = applyOwn(page.replica, { id: `change-${id}`, change: { kind: "insertSlide", slide: { ...(deck.slides[0] as Deck["slides"][number]), id, parent: null }, place: { parent: null, after: first } } }).replica;
+    for (const [page, id] of [
+      [one, "mine"],
+      [other, "theirs"],
+    ] as const) {
+      page.replica = applyOwn(page.replica, {
+        id: `change-${id}`,
+        change: {
+          kind: "insertSlide",
+          slide: { ...(deck.slides[0] as Deck["slides"][number]), id, parent: null },
+          place: { parent: null, after: first },
+        },
+      }).replica;
     }
     one.send(false);
     other.send(false);
@@ -137,8 +177,19 @@ describe("changes of several pages", () => {
     const deck = fc.sample(deckArbitrary({ minLength: 3, maxLength: 3 }), { numRuns: 1, seed: 2 })[0] as Deck;
     const flat = { ...deck, slides: deck.slides.map((slide) => ({ ...slide, parent: null })) };
     const [a, b, c] = flat.slides.map(({ id }) => id) as [string, string, string];
-    const replica = applyOwn(openReplica(flat, 0), { id: "own", change: { kind: "insertSlide", slide: { ...(flat.slides[0] as Deck["slides"][number]), id: "new" }, place: { parent: null, after: b } } }).replica;
-    const { replica: now, adapted, refused } = integrate(replica, [{ version: 1, id: "other", change: { kind: "deleteSlide", slide: b } }]);
+    const replica = applyOwn(openReplica(flat, 0), {
+      id: "own",
+      change: {
+        kind: "insertSlide",
+        slide: { ...(flat.slides[0] as Deck["slides"][number]), id: "new" },
+        place: { parent: null, after: b },
+      },
+    }).replica;
+    const {
+      replica: now,
+      adapted,
+      refused,
+    } = integrate(replica, [{ version: 1, id: "other", change: { kind: "deleteSlide", slide: b } }]);
     expect(now.deck.slides.map(({ id }) => id)).toEqual([a, "new", c]);
     expect([adapted.map(({ id }) => id), refused]).toEqual([["own"], []]);
     expect(() => apply(now.committed, now.pending[0]?.change as Change)).not.toThrow();

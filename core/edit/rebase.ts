@@ -42,7 +42,10 @@ export function openReplica<Own extends OwnChange>(deck: Deck, version: number):
 }
 
 /** Puts a change of the page's own on top. Returns the change that takes it back too. Throws a Failure, as `apply` does, where it does not fit. */
-export function applyOwn<Own extends OwnChange>(replica: Replica<Own>, own: Own): { replica: Replica<Own>; inverse: Change } {
+export function applyOwn<Own extends OwnChange>(
+  replica: Replica<Own>,
+  own: Own,
+): { replica: Replica<Own>; inverse: Change } {
   const { deck, inverse } = apply(replica.deck, own.change);
   return { replica: { ...replica, deck, pending: [...replica.pending, own] }, inverse };
 }
@@ -54,7 +57,9 @@ function nearestPlace(place: Place, before: readonly Slide[], now: ReadonlyMap<s
   if (moved) {
     // The details of a slide that was deleted stand where it stood.
     const main = before.findIndex(({ id }) => id === place.parent);
-    for (let at = main - 1; at >= 0; at--) if (before[at]?.parent === null && now.get(before[at]?.id ?? "")?.parent === null) return { parent: null, after: (before[at] as Slide).id };
+    for (let at = main - 1; at >= 0; at--)
+      if (before[at]?.parent === null && now.get(before[at]?.id ?? "")?.parent === null)
+        return { parent: null, after: (before[at] as Slide).id };
     return { parent: null, after: null };
   }
   let at = before.findIndex(({ id }) => id === place.after);
@@ -93,7 +98,8 @@ function adaptedTo(change: Change, before: Deck, now: Deck): Change {
  */
 export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
   const fresh = log.filter((entry) => entry.version > replica.version);
-  if (fresh.length === log.length && fresh.length > 0 && fresh.every(({ id }, at) => id === replica.pending[at]?.id)) return acknowledged(replica, fresh);
+  if (fresh.length === log.length && fresh.length > 0 && fresh.every(({ id }, at) => id === replica.pending[at]?.id))
+    return acknowledged(replica, fresh);
   const own = new Map(replica.pending.map((one) => [one.id, one]));
   let { committed, version } = replica;
   for (const entry of log) {
@@ -113,12 +119,23 @@ export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: rea
 /** A replica whose first pending changes were committed as they stand, with nothing of others between: what it shows stays the same. */
 function acknowledged<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
   const pending = replica.pending.slice(log.length);
-  const committed = pending.length ? replica.pending.slice(0, log.length).reduce((deck, { change }) => apply(deck, change).deck, replica.committed) : replica.deck;
-  return { replica: { version: (log.at(-1) as LogEntry).version, committed, pending, deck: replica.deck }, inverses: new Map(), adapted: [], refused: [] };
+  const committed = pending.length
+    ? replica.pending.slice(0, log.length).reduce((deck, { change }) => apply(deck, change).deck, replica.committed)
+    : replica.deck;
+  return {
+    replica: { version: (log.at(-1) as LogEntry).version, committed, pending, deck: replica.deck },
+    inverses: new Map(),
+    adapted: [],
+    refused: [],
+  };
 }
 
 /** Puts changes that wait on a committed deck again. `before` is the deck on which the first of them was made. */
-export function onTop<Own extends OwnChange>({ version, committed }: Pick<Replica<Own>, "version" | "committed">, waiting: readonly Own[], before: Deck): Integrated<Own> {
+export function onTop<Own extends OwnChange>(
+  { version, committed }: Pick<Replica<Own>, "version" | "committed">,
+  waiting: readonly Own[],
+  before: Deck,
+): Integrated<Own> {
   const inverses = new Map<string, Change>();
   const adapted: Own[] = [];
   const refused: RefusedChange<Own>[] = [];

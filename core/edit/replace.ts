@@ -1,4 +1,12 @@
-import { type Deck, type Element, joinRuns, mapElementTexts, type Paragraph, type RichText, type Run } from "@unitext/core/model";
+import {
+  type Deck,
+  type Element,
+  joinRuns,
+  mapElementTexts,
+  type Paragraph,
+  type RichText,
+  type Run,
+} from "@unitext/core/model";
 import { type Change, type SingleChange, together } from "./change";
 
 /** What is looked for, and where. */
@@ -15,7 +23,11 @@ export function searchPattern({ words, matchCase }: Pick<Search, "words" | "matc
 }
 
 /** The paragraph with every occurrence replaced, also one that reaches over runs; the replacement takes the look of its first letter. */
-function inParagraph(paragraph: Paragraph, pattern: RegExp, replacement: string): { paragraph: Paragraph; count: number } {
+function inParagraph(
+  paragraph: Paragraph,
+  pattern: RegExp,
+  replacement: string,
+): { paragraph: Paragraph; count: number } {
   const text = paragraph.runs.map((run) => run.text).join("");
   const found = [...text.matchAll(pattern)];
   if (!found.length) return { paragraph, count: 0 };
@@ -54,7 +66,11 @@ function inText(text: RichText, pattern: RegExp, replacement: string): { text: R
 }
 
 /** Replaces words on slides and in notes. `count` says how often; the change is undefined when they are nowhere. With no replacement it only counts. */
-export function replaceWords(deck: Deck, search: Search, replacement: string | undefined): { change: Change | undefined; count: number; slides: string[] } {
+export function replaceWords(
+  deck: Deck,
+  search: Search,
+  replacement: string | undefined,
+): { change: Change | undefined; count: number; slides: string[] } {
   const pattern = searchPattern(search);
   const changes: SingleChange[] = [];
   const slides: string[] = [];
@@ -72,7 +88,11 @@ export function replaceWords(deck: Deck, search: Search, replacement: string | u
         });
         here += count;
         if (!count || replacement === undefined) continue;
-        changes.push(next.kind === "text" ? { kind: "setText", slide: slide.id, element: next.id, text: next.text } : { kind: "setElement", slide: slide.id, element: next });
+        changes.push(
+          next.kind === "text"
+            ? { kind: "setText", slide: slide.id, element: next.id, text: next.text }
+            : { kind: "setElement", slide: slide.id, element: next },
+        );
       }
     }
     if (search.notes) {

@@ -3,7 +3,11 @@ import { linesOf, naming, shortened } from "./categories";
 import { chart, type Figure, type FigureLabel, legible } from "./index";
 
 // Letters half as wide as they are high: lengths can be told by counting.
-const style = { colours: THEMES.saltmarsh.colours, size: 10, measure: (text: string, size: number) => text.length * size * 0.5 };
+const style = {
+  colours: THEMES.saltmarsh.colours,
+  size: 10,
+  measure: (text: string, size: number) => text.length * size * 0.5,
+};
 
 describe("words between which lines are broken", () => {
   it.each([
@@ -22,7 +26,12 @@ describe("names of categories", () => {
   const years = Array.from({ length: 16 }, (_, nth) => String(1995 + nth));
   it.each([
     ["stand upright where they fit", ["Jan", "Feb"], 40, { turn: 0, every: 1, height: 13 }],
-    ["stand upright in as many lines as the longest needs", ["North", "Far North Sea"], 30, { turn: 0, every: 1, height: 39 }],
+    [
+      "stand upright in as many lines as the longest needs",
+      ["North", "Far North Sea"],
+      30,
+      { turn: 0, every: 1, height: 39 },
+    ],
     // Four letters are 20 points wide: an eighth of a turn needs a line, 13 points, over the root of a half.
     ["are turned by an eighth where a word would be broken", years, 19, { turn: -45, every: 1 }],
     ["are turned by a quarter where even that has no room", years, 17, { turn: -90, every: 1, height: 22 }],
@@ -49,11 +58,19 @@ describe("names of categories", () => {
 });
 
 const frame = { x: 0, y: 0, width: 400, height: 300 };
-const draw = (form: ChartForm, series: object[], categories: string[], more: object = {}): Figure => chart(form, { categories, series: series.map((one) => ({ name: "", ...one })), legend: "none", ...more } as never, frame, style);
+const draw = (form: ChartForm, series: object[], categories: string[], more: object = {}): Figure =>
+  chart(
+    form,
+    { categories, series: series.map((one) => ({ name: "", ...one })), legend: "none", ...more } as never,
+    frame,
+    style,
+  );
 const wordsOf = ({ text }: FigureLabel) => text.map(({ runs }) => runs.map((run) => run.text).join("")).join(" ");
 const labelled = ({ labels }: Figure, words: string) => labels.find((label) => wordsOf(label) === words) as FigureLabel;
 const box = ({ paths }: Figure, colour: string, nth = 0) => {
-  const [x = 0, y = 0, width = 0, height = 0] = paths.filter(({ fill }) => fill === colour).map(({ d }) => (d.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number))[nth] ?? [];
+  const [x = 0, y = 0, width = 0, height = 0] =
+    paths.filter(({ fill }) => fill === colour).map(({ d }) => (d.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number))[nth] ??
+    [];
   return { x, y, width, height };
 };
 
@@ -72,26 +89,45 @@ describe("names under a plot", () => {
   });
 
   it("stand under their categories from right to left where the axis is turned round", () => {
-    const figure = draw("column", [{ values: [1, 2], colour: "#111111" }], ["Jan", "Feb"], { xAxis: { reversed: true } });
+    const figure = draw("column", [{ values: [1, 2], colour: "#111111" }], ["Jan", "Feb"], {
+      xAxis: { reversed: true },
+    });
     expect(labelled(figure, "Jan").frame.x).toBeGreaterThan(labelled(figure, "Feb").frame.x);
   });
 });
 
 describe("labels of values", () => {
   const middle = ({ frame: place }: FigureLabel) => [place.x + place.width / 2, place.y + place.height / 2];
-  it.each(["column", "bar"] as const)("stand in the middle of the pieces of a stack of %ss, in letters that stand out from them", (form) => {
-    const figure = draw(form, [{ values: [3.37], colour: "#102030" }, { values: [5.21], colour: "#f0e8d8" }], ["Jan"], { stack: "sum", labels: "value", format: "0.00" });
-    for (const [words, colour, letters] of [["3.37", "#102030", style.colours.paper], ["5.21", "#f0e8d8", style.colours.ink]] as const) {
-      const piece = box(figure, colour);
-      const [x = 0, y = 0] = middle(labelled(figure, words));
-      expect(Math.abs(x - piece.x - piece.width / 2)).toBeLessThan(1);
-      expect(Math.abs(y - piece.y - piece.height / 2)).toBeLessThan(1);
-      expect(labelled(figure, words)).toMatchObject({ fill: letters, anchor: "middle" });
-    }
-  });
+  it.each(["column", "bar"] as const)(
+    "stand in the middle of the pieces of a stack of %ss, in letters that stand out from them",
+    (form) => {
+      const figure = draw(
+        form,
+        [
+          { values: [3.37], colour: "#102030" },
+          { values: [5.21], colour: "#f0e8d8" },
+        ],
+        ["Jan"],
+        { stack: "sum", labels: "value", format: "0.00" },
+      );
+      for (const [words, colour, letters] of [
+        ["3.37", "#102030", style.colours.paper],
+        ["5.21", "#f0e8d8", style.colours.ink],
+      ] as const) {
+        const piece = box(figure, colour);
+        const [x = 0, y = 0] = middle(labelled(figure, words));
+        expect(Math.abs(x - piece.x - piece.width / 2)).toBeLessThan(1);
+        expect(Math.abs(y - piece.y - piece.height / 2)).toBeLessThan(1);
+        expect(labelled(figure, words)).toMatchObject({ fill: letters, anchor: "middle" });
+      }
+    },
+  );
 
   it("stand above columns, and below those of values below nothing", () => {
-    const figure = draw("column", [{ values: [3.37, -2.21], colour: "#102030" }], ["Jan", "Feb"], { labels: "value", format: "0.00" });
+    const figure = draw("column", [{ values: [3.37, -2.21], colour: "#102030" }], ["Jan", "Feb"], {
+      labels: "value",
+      format: "0.00",
+    });
     const [up, down] = [box(figure, "#102030"), box(figure, "#102030", 1)];
     const [above, below] = [labelled(figure, "3.37"), labelled(figure, "−2.21")];
     expect([above.anchor, below.anchor]).toEqual(["bottom", "top"]);
@@ -100,34 +136,65 @@ describe("labels of values", () => {
   });
 
   // WCAG 2.2, contrast ratio: 21:1 for black on white; #767676 is the lightest grey with 4.5:1 on white (Understanding 1.4.3).
-  it.each([["#000000", "#ffffff"], ["#ffffff", "#000000"], ["#666666", "#ffffff"], ["#808080", "#000000"]])("on %s are %s of black and white", (under, letters) => {
+  it.each([
+    ["#000000", "#ffffff"],
+    ["#ffffff", "#000000"],
+    ["#666666", "#ffffff"],
+    ["#808080", "#000000"],
+  ])("on %s are %s of black and white", (under, letters) => {
     expect(legible(under, { paper: "#ffffff", ink: "#000000" })).toBe(letters);
   });
 });
 
 describe("what is drawn over what", () => {
   it("is lines over columns over areas, whichever is named first", () => {
-    const figure = draw("combined", [{ values: [1, 2], form: "line", colour: "#111111" }, { values: [2, 1], form: "column", colour: "#222222" }, { values: [3, 3], form: "area", colour: "#333333" }], ["Jan", "Feb"]);
-    const first = (colour: string) => figure.paths.findIndex(({ fill, stroke }) => fill === colour || stroke === colour);
+    const figure = draw(
+      "combined",
+      [
+        { values: [1, 2], form: "line", colour: "#111111" },
+        { values: [2, 1], form: "column", colour: "#222222" },
+        { values: [3, 3], form: "area", colour: "#333333" },
+      ],
+      ["Jan", "Feb"],
+    );
+    const first = (colour: string) =>
+      figure.paths.findIndex(({ fill, stroke }) => fill === colour || stroke === colour);
     expect(first("#333333")).toBeLessThan(first("#222222"));
     expect(first("#222222")).toBeLessThan(first("#111111"));
   });
 
   it("is a line only where points are joined", () => {
-    const lines = (form: ChartForm, joined?: boolean) => draw(form, [{ values: [1, 2, 3], x: [1, 2, 3], colour: "#111111", ...(joined === undefined ? {} : { joined }) }], ["a", "b", "c"]).paths.filter(({ stroke }) => stroke === "#111111").length;
+    const lines = (form: ChartForm, joined?: boolean) =>
+      draw(
+        form,
+        [{ values: [1, 2, 3], x: [1, 2, 3], colour: "#111111", ...(joined === undefined ? {} : { joined }) }],
+        ["a", "b", "c"],
+      ).paths.filter(({ stroke }) => stroke === "#111111").length;
     expect([lines("line"), lines("line", false), lines("scatter"), lines("scatter", true)]).toEqual([1, 0, 0, 1]);
-    const signs = draw("line", [{ values: Array(40).fill(1), colour: "#111111", joined: false }], Array.from({ length: 40 }, (_, nth) => String(nth)));
+    const signs = draw(
+      "line",
+      [{ values: Array(40).fill(1), colour: "#111111", joined: false }],
+      Array.from({ length: 40 }, (_, nth) => String(nth)),
+    );
     expect(signs.paths.filter(({ fill }) => fill === "#111111")).toHaveLength(40);
   });
 });
 
 describe("a title", () => {
   it("has as many lines as it needs, and the plot begins under it", () => {
-    const top = (title: string) => Math.min(...draw("column", [{ values: [1, 2], colour: "#111111" }], ["Jan", "Feb"], { title }).paths.filter(({ fill }) => fill === "#111111").map(({ d }) => Number(/^M[-\d.]+ ([-\d.]+)/.exec(d)?.[1])));
-    const long = "Levels at all gauges of the bay and of the river that runs into it, by month, in metres above the mean of many years";
+    const top = (title: string) =>
+      Math.min(
+        ...draw("column", [{ values: [1, 2], colour: "#111111" }], ["Jan", "Feb"], { title })
+          .paths.filter(({ fill }) => fill === "#111111")
+          .map(({ d }) => Number(/^M[-\d.]+ ([-\d.]+)/.exec(d)?.[1])),
+      );
+    const long =
+      "Levels at all gauges of the bay and of the river that runs into it, by month, in metres above the mean of many years";
     const lines = linesOf(long, frame.width, { ...style, size: style.size * 1.15 }) as number;
     expect(lines).toBe(2);
     expect(top(long) - top("Levels")).toBeCloseTo(style.size * 1.15 * 1.3, 0);
-    expect(labelled(draw("pie", [{ values: [1, 2] }], ["Jan", "Feb"], { title: long }), long).frame.height).toBeGreaterThan(style.size * 1.15 * 2 * 1.3 - 1);
+    expect(
+      labelled(draw("pie", [{ values: [1, 2] }], ["Jan", "Feb"], { title: long }), long).frame.height,
+    ).toBeGreaterThan(style.size * 1.15 * 2 * 1.3 - 1);
   });
 });

@@ -40,14 +40,20 @@ export function naming(names: readonly string[], room: number, tall: number, lea
   const { size, measure } = style;
   const upright = names.map((name) => linesOf(name, room * 0.96, style));
   const most = tall * MOST;
-  if (upright.every((lines) => lines !== undefined && lines <= 3)) return { turn: 0, every: 1, height: Math.max(1, ...(upright as number[])) * size * LINE, longest: room };
+  if (upright.every((lines) => lines !== undefined && lines <= 3))
+    return { turn: 0, every: 1, height: Math.max(1, ...(upright as number[])) * size * LINE, longest: room };
   const widest = Math.max(0, ...names.map((name) => measure(name, size)));
   const across = size * LINE;
   if (room >= across / DIAGONAL && measure(names[0] ?? "", size) * DIAGONAL <= lead) {
     const height = Math.min(most, (widest + across) * DIAGONAL);
     return { turn: -45, every: 1, height, longest: height / DIAGONAL - across * 0.5 };
   }
-  return { turn: -90, every: Math.max(1, Math.ceil(across / room)), height: Math.min(most, widest + size * 0.2), longest: Math.min(most, widest) };
+  return {
+    turn: -90,
+    every: Math.max(1, Math.ceil(across / room)),
+    height: Math.min(most, widest + size * 0.2),
+    longest: Math.min(most, widest),
+  };
 }
 
 /** A name that is no longer than a width, its end left out where it must be. */

@@ -20,7 +20,26 @@ for (const [name, language] of Object.entries(LANGUAGES)) highlighter.registerLa
 
 /** How a stretch of code is told from the rest. */
 export type CodeTone = "plain" | "keyword" | "string" | "number" | "comment" | "name";
-const TONES: Record<string, CodeTone> = { keyword: "keyword", built_in: "keyword", literal: "number", type: "keyword", number: "number", string: "string", regexp: "string", comment: "comment", quote: "comment", title: "name", section: "name", attr: "name", attribute: "name", property: "name", tag: "keyword", name: "keyword", "selector-tag": "keyword", meta: "comment" };
+const TONES: Record<string, CodeTone> = {
+  keyword: "keyword",
+  built_in: "keyword",
+  literal: "number",
+  type: "keyword",
+  number: "number",
+  string: "string",
+  regexp: "string",
+  comment: "comment",
+  quote: "comment",
+  title: "name",
+  section: "name",
+  attr: "name",
+  attribute: "name",
+  property: "name",
+  tag: "keyword",
+  name: "keyword",
+  "selector-tag": "keyword",
+  meta: "comment",
+};
 
 interface Node {
   scope?: string;
@@ -48,7 +67,11 @@ export function codeLines(text: string, language: string): { text: string; tone:
       else walk(child, own);
     }
   };
-  walk((highlighter.highlight(clean, { language, ignoreIllegals: true }) as unknown as { _emitter: { rootNode: Node } })._emitter.rootNode, "plain");
+  walk(
+    (highlighter.highlight(clean, { language, ignoreIllegals: true }) as unknown as { _emitter: { rootNode: Node } })
+      ._emitter.rootNode,
+    "plain",
+  );
   return lines;
 }
 

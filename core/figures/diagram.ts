@@ -24,7 +24,20 @@ function treeOf(text: RichText): Item[] {
 
 /** An item with all that lies below it, as one text. */
 function flat(item: Item, level = 0): RichText {
-  return [...item.text.map((paragraph): Paragraph => (level ? { ...paragraph, kind: "bullet", level: level - 1 } : { ...paragraph, runs: item.below.length ? paragraph.runs.map((run) => ({ ...run, marks: ["strong" as const] })) : paragraph.runs })), ...item.below.flatMap((inner) => flat(inner, level + 1))];
+  return [
+    ...item.text.map(
+      (paragraph): Paragraph =>
+        level
+          ? { ...paragraph, kind: "bullet", level: level - 1 }
+          : {
+              ...paragraph,
+              runs: item.below.length
+                ? paragraph.runs.map((run) => ({ ...run, marks: ["strong" as const] }))
+                : paragraph.runs,
+            },
+    ),
+    ...item.below.flatMap((inner) => flat(inner, level + 1)),
+  ];
 }
 
 type Drawer = (items: readonly Item[], frame: Frame, style: FigureStyle) => Figure;
@@ -45,9 +58,41 @@ const steps: Drawer = (items, frame, { colours, size }) => {
   items.forEach((item, at) => {
     const x = frame.x + at * (width + gap);
     const notch = at ? point : 0;
-    figure.paths.push({ d: polygon([[x, top], [x + width - point, top], [x + width, top + height / 2], [x + width - point, top + height], [x, top + height], [x + notch, top + height / 2]]), fill: mixed(colours.accent, colours.paper, 0.84), stroke: colours.accent, width: 1 });
-    figure.labels.push({ text: item.text, frame: inset({ x: x + notch, y: top, width: width - point - notch, height }, size * 0.25), align: "centre", anchor: "middle", fill: colours.ink, size });
-    if (item.below.length) figure.labels.push({ text: item.below.flatMap((inner) => flat(inner, 1)), frame: { x: x + size * 0.2, y: top + height + size * 0.6, width: width - size * 0.4, height: frame.height - height - size * 0.6 }, align: "start", anchor: "top", fill: colours.ink, size: size * 0.82 });
+    figure.paths.push({
+      d: polygon([
+        [x, top],
+        [x + width - point, top],
+        [x + width, top + height / 2],
+        [x + width - point, top + height],
+        [x, top + height],
+        [x + notch, top + height / 2],
+      ]),
+      fill: mixed(colours.accent, colours.paper, 0.84),
+      stroke: colours.accent,
+      width: 1,
+    });
+    figure.labels.push({
+      text: item.text,
+      frame: inset({ x: x + notch, y: top, width: width - point - notch, height }, size * 0.25),
+      align: "centre",
+      anchor: "middle",
+      fill: colours.ink,
+      size,
+    });
+    if (item.below.length)
+      figure.labels.push({
+        text: item.below.flatMap((inner) => flat(inner, 1)),
+        frame: {
+          x: x + size * 0.2,
+          y: top + height + size * 0.6,
+          width: width - size * 0.4,
+          height: frame.height - height - size * 0.6,
+        },
+        align: "start",
+        anchor: "top",
+        fill: colours.ink,
+        size: size * 0.82,
+      });
   });
   return figure;
 };
@@ -62,7 +107,12 @@ const cycle: Drawer = (items, frame, { colours, size }) => {
   const centre = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 };
   const boxes = items.map((_, at) => {
     const angle = -Math.PI / 2 + (at * 2 * Math.PI) / count;
-    return { x: centre.x + radius.x * Math.cos(angle) - width / 2, y: centre.y + radius.y * Math.sin(angle) - height / 2, width, height };
+    return {
+      x: centre.x + radius.x * Math.cos(angle) - width / 2,
+      y: centre.y + radius.y * Math.sin(angle) - height / 2,
+      width,
+      height,
+    };
   });
   boxes.forEach((box, at) => {
     const item = items[at] as Item;
@@ -72,8 +122,20 @@ const cycle: Drawer = (items, frame, { colours, size }) => {
       const { line, head } = arrow(a, b, size * 0.55);
       figure.paths.push({ d: line, stroke: colours.muted, width: 1.6 }, { d: head, fill: colours.muted });
     }
-    figure.paths.push({ d: rectangle(box, 4), fill: mixed(colours.accent, colours.paper, 0.84), stroke: colours.accent, width: 1 });
-    figure.labels.push({ text: flat(item), frame: inset(box, size * 0.3), align: "centre", anchor: "middle", fill: colours.ink, size: size * 0.9 });
+    figure.paths.push({
+      d: rectangle(box, 4),
+      fill: mixed(colours.accent, colours.paper, 0.84),
+      stroke: colours.accent,
+      width: 1,
+    });
+    figure.labels.push({
+      text: flat(item),
+      frame: inset(box, size * 0.3),
+      align: "centre",
+      anchor: "middle",
+      fill: colours.ink,
+      size: size * 0.9,
+    });
   });
   return figure;
 };
@@ -90,7 +152,8 @@ function edge(box: Frame, other: Frame, outside: number): [number, number] {
 /** A tree from the top down: each item stands over the middle of those below it. */
 const hierarchy: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
-  const leaves = (item: Item): number => (item.below.length ? item.below.reduce((sum, inner) => sum + leaves(inner), 0) : 1);
+  const leaves = (item: Item): number =>
+    item.below.length ? item.below.reduce((sum, inner) => sum + leaves(inner), 0) : 1;
   const depth = (item: Item): number => 1 + Math.max(0, ...item.below.map(depth));
   const total = items.reduce((sum, item) => sum + leaves(item), 0);
   const rows = Math.max(...items.map(depth));
@@ -105,13 +168,42 @@ const hierarchy: Drawer = (items, frame, { colours, size }) => {
     if (!below.length) leaf += 1;
     const span = Math.max(1, leaf - first);
     const own = Math.min(width * Math.min(span, 2), span * column * 0.95);
-    const box = { x: frame.x + (first + span / 2) * column - own / 2, y: frame.y + row * (height + rise), width: own, height };
+    const box = {
+      x: frame.x + (first + span / 2) * column - own / 2,
+      y: frame.y + row * (height + rise),
+      width: own,
+      height,
+    };
     for (const inner of below) {
       const middle = box.y + height + rise / 2;
-      figure.paths.push({ d: polygon([[box.x + own / 2, box.y + height], [box.x + own / 2, middle], [inner.x + inner.width / 2, middle], [inner.x + inner.width / 2, inner.y]], false), stroke: colours.muted, width: 1.2 });
+      figure.paths.push({
+        d: polygon(
+          [
+            [box.x + own / 2, box.y + height],
+            [box.x + own / 2, middle],
+            [inner.x + inner.width / 2, middle],
+            [inner.x + inner.width / 2, inner.y],
+          ],
+          false,
+        ),
+        stroke: colours.muted,
+        width: 1.2,
+      });
     }
-    figure.paths.push({ d: rectangle(box, 4), fill: row ? mixed(colours.accent, colours.paper, 0.88) : mixed(colours.accent, colours.paper, 0.7), stroke: colours.accent, width: 1 });
-    figure.labels.push({ text: item.text, frame: inset(box, size * 0.2), align: "centre", anchor: "middle", fill: colours.ink, size: size * 0.9 });
+    figure.paths.push({
+      d: rectangle(box, 4),
+      fill: row ? mixed(colours.accent, colours.paper, 0.88) : mixed(colours.accent, colours.paper, 0.7),
+      stroke: colours.accent,
+      width: 1,
+    });
+    figure.labels.push({
+      text: item.text,
+      frame: inset(box, size * 0.2),
+      align: "centre",
+      anchor: "middle",
+      fill: colours.ink,
+      size: size * 0.9,
+    });
     return box;
   };
   for (const item of items) place(item, 0);
@@ -128,11 +220,36 @@ const pyramid: Drawer = (items, frame, { colours, size }) => {
   items.forEach((item, at) => {
     const [top, bottom] = [frame.y + at * height, frame.y + (at + 1) * height - gap];
     const half = (y: number) => ((y - frame.y) / frame.height) * (base / 2);
-    figure.paths.push({ d: polygon([[tip - half(top), top], [tip + half(top), top], [tip + half(bottom), bottom], [tip - half(bottom), bottom]]), fill: mixed(colours.accent, colours.paper, (at / Math.max(1, items.length)) * 0.8) });
+    figure.paths.push({
+      d: polygon([
+        [tip - half(top), top],
+        [tip + half(top), top],
+        [tip + half(bottom), bottom],
+        [tip - half(bottom), bottom],
+      ]),
+      fill: mixed(colours.accent, colours.paper, (at / Math.max(1, items.length)) * 0.8),
+    });
     const y = (top + bottom) / 2;
     const left = frame.x + base + size * 0.8;
-    figure.paths.push({ d: polygon([[tip + half(y) + size * 0.2, y], [left - size * 0.3, y]], false), stroke: colours.muted, width: 1 });
-    figure.labels.push({ text: flat(item), frame: { x: left, y: top, width: frame.x + frame.width - left, height: height - gap }, align: "start", anchor: "middle", fill: colours.ink, size });
+    figure.paths.push({
+      d: polygon(
+        [
+          [tip + half(y) + size * 0.2, y],
+          [left - size * 0.3, y],
+        ],
+        false,
+      ),
+      stroke: colours.muted,
+      width: 1,
+    });
+    figure.labels.push({
+      text: flat(item),
+      frame: { x: left, y: top, width: frame.x + frame.width - left, height: height - gap },
+      align: "start",
+      anchor: "middle",
+      fill: colours.ink,
+      size,
+    });
   });
   return figure;
 };
@@ -149,7 +266,19 @@ const relation: Drawer = (items, frame, { colours, size }) => {
     const x = left + r + at * 2 * r * share;
     figure.paths.push({ d: circle(x, y, r), stroke: at % 2 ? colours.second : colours.accent, width: 2.5 });
     const inner = r * 1.05;
-    figure.labels.push({ text: flat(item), frame: { x: x - inner / 2 + (items.length > 1 ? (at === 0 ? -r * 0.12 : at === items.length - 1 ? r * 0.12 : 0) : 0), y: y - r * 0.62, width: inner, height: r * 1.24 }, align: "centre", anchor: "middle", fill: colours.ink, size: size * 0.9 });
+    figure.labels.push({
+      text: flat(item),
+      frame: {
+        x: x - inner / 2 + (items.length > 1 ? (at === 0 ? -r * 0.12 : at === items.length - 1 ? r * 0.12 : 0) : 0),
+        y: y - r * 0.62,
+        width: inner,
+        height: r * 1.24,
+      },
+      align: "centre",
+      anchor: "middle",
+      fill: colours.ink,
+      size: size * 0.9,
+    });
   });
   return figure;
 };

@@ -33,7 +33,14 @@ const page = mathjax.document("", { InputJax: input, OutputJax: output });
 /** Units of the engine's outlines in an em. */
 const EM = 1000;
 type Matrix = [number, number, number, number, number, number];
-const times = ([a, b, c, d, e, f]: Matrix, [g, h, i, j, k, l]: Matrix): Matrix => [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
+const times = ([a, b, c, d, e, f]: Matrix, [g, h, i, j, k, l]: Matrix): Matrix => [
+  a * g + c * h,
+  b * g + d * h,
+  a * i + c * j,
+  b * i + d * j,
+  a * k + c * l + e,
+  b * k + d * l + f,
+];
 
 function matrixOf(transform: string | undefined): Matrix {
   let matrix: Matrix = [1, 0, 0, 1, 0, 0];
@@ -41,7 +48,15 @@ function matrixOf(transform: string | undefined): Matrix {
     const [x = 0, y] = list.split(/[\s,]+/).map(Number);
     if (name === "translate") matrix = times(matrix, [1, 0, 0, 1, x, y ?? 0]);
     else if (name === "scale") matrix = times(matrix, [x, 0, 0, y ?? x, 0, 0]);
-    else if (name === "rotate") matrix = times(matrix, [Math.cos((x * Math.PI) / 180), Math.sin((x * Math.PI) / 180), -Math.sin((x * Math.PI) / 180), Math.cos((x * Math.PI) / 180), 0, 0]);
+    else if (name === "rotate")
+      matrix = times(matrix, [
+        Math.cos((x * Math.PI) / 180),
+        Math.sin((x * Math.PI) / 180),
+        -Math.sin((x * Math.PI) / 180),
+        Math.cos((x * Math.PI) / 180),
+        0,
+        0,
+      ]);
   }
   return matrix;
 }
@@ -51,8 +66,13 @@ const visitor = new SerializedMmlVisitor();
 /** TeX (base and AMS) as MathML (W3C, MathML Core); undefined where it cannot be read. */
 export function mathmlOf(tex: string, display: boolean): string | undefined {
   try {
-    const tree = page.convert(tex, { display, end: STATE.CONVERT }) as unknown as Parameters<typeof visitor.visitTree>[0];
-    return visitor.visitTree(tree).replace(/\s(?:data-[\w-]+|class|id)="[^"]*"/g, "").replace(/>\s+</g, "><");
+    const tree = page.convert(tex, { display, end: STATE.CONVERT }) as unknown as Parameters<
+      typeof visitor.visitTree
+    >[0];
+    return visitor
+      .visitTree(tree)
+      .replace(/\s(?:data-[\w-]+|class|id)="[^"]*"/g, "")
+      .replace(/>\s+</g, "><");
   } catch {
     return undefined;
   }
@@ -75,7 +95,12 @@ export function setFormula(tex: string, display: boolean): FormulaShape | { prob
     const matrix = times(above, matrixOf(attributes?.transform));
     if (kind === "path" && attributes.d) paths.push({ d: attributes.d, matrix });
     else if (kind === "rect") {
-      const [x, y, w, h] = ["x", "y", "width", "height"].map((name) => Number(attributes[name] ?? 0)) as [number, number, number, number];
+      const [x, y, w, h] = ["x", "y", "width", "height"].map((name) => Number(attributes[name] ?? 0)) as [
+        number,
+        number,
+        number,
+        number,
+      ];
       paths.push({ d: `M${x} ${y}h${w}v${h}h${-w}Z`, matrix });
     } else if (kind === "text") words = true;
     else if (kind === "svg") {
@@ -86,6 +111,7 @@ export function setFormula(tex: string, display: boolean): FormulaShape | { prob
     for (const child of children ?? []) if (child.kind !== "#text") walk(child, matrix);
   };
   for (const child of svg?.children ?? []) walk(child, [1 / EM, 0, 0, 1 / EM, 0, 0]);
-  if (words) return { problem: "The formula has letters that the formula face does not hold; write them as text beside it." };
+  if (words)
+    return { problem: "The formula has letters that the formula face does not hold; write them as text beside it." };
   return { width: width / EM, height: -top / EM, depth: (height + top) / EM, paths };
 }

@@ -49,7 +49,13 @@ const channels = (colour: string) => [1, 3, 5].map((at) => Number.parseInt(colou
 /** A colour between two: `share` of the second. */
 export function mixed(a: string, b: string, share: number): string {
   const [one, two] = [channels(a), channels(b)];
-  return `#${one.map((value, at) => Math.round(value + ((two[at] as number) - value) * share).toString(16).padStart(2, "0")).join("")}`;
+  return `#${one
+    .map((value, at) =>
+      Math.round(value + ((two[at] as number) - value) * share)
+        .toString(16)
+        .padStart(2, "0"),
+    )
+    .join("")}`;
 }
 
 /** Colours for things that stand side by side, told apart by hue and lightness. */
@@ -75,22 +81,32 @@ export function circle(x: number, y: number, r: number): string {
 }
 
 /** A straight arrow: its line and its head. */
-export function arrow(from: readonly [number, number], to: readonly [number, number], head: number): { line: string; head: string } {
+export function arrow(
+  from: readonly [number, number],
+  to: readonly [number, number],
+  head: number,
+): { line: string; head: string } {
   const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
-  const back = (turn: number): [number, number] => [to[0] - head * Math.cos(angle + turn), to[1] - head * Math.sin(angle + turn)];
+  const back = (turn: number): [number, number] => [
+    to[0] - head * Math.cos(angle + turn),
+    to[1] - head * Math.sin(angle + turn),
+  ];
   const neck: [number, number] = [to[0] - head * 0.7 * Math.cos(angle), to[1] - head * 0.7 * Math.sin(angle)];
   return { line: polygon([from, neck], false), head: polygon([to, back(0.45), back(-0.45)]) };
 }
 
 /** The relative luminance of a colour (WCAG 2.2, "relative luminance"). */
 function luminance(colour: string): number {
-  const [r = 0, g = 0, b = 0] = channels(colour).map((value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4));
+  const [r = 0, g = 0, b = 0] = channels(colour).map((value) =>
+    value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4,
+  );
   return 0.2126 * r + 0.7152 * g + 0.0722 * b;
 }
 
 /** Of paper and ink the colour that stands out more from one that is under it (WCAG 2.2, "contrast ratio"). */
 export function legible(under: string, { paper, ink }: Pick<ThemeColours, "paper" | "ink">): string {
   const ground = luminance(under);
-  const ratio = (colour: string) => (Math.max(ground, luminance(colour)) + 0.05) / (Math.min(ground, luminance(colour)) + 0.05);
+  const ratio = (colour: string) =>
+    (Math.max(ground, luminance(colour)) + 0.05) / (Math.min(ground, luminance(colour)) + 0.05);
   return ratio(paper) > ratio(ink) ? paper : ink;
 }

@@ -23,7 +23,8 @@ export function loadFormulas(): Promise<void> {
 }
 
 /** TeX as MathML; undefined where it cannot be read, and while the engine is not loaded. */
-export const formulaMathml = (tex: string, display: boolean): string | undefined => mathml?.(tex.toWellFormed().replace(/[^\P{Cc}\t\n\r]|[\uFFFE\uFFFF]/gu, ""), display);
+export const formulaMathml = (tex: string, display: boolean): string | undefined =>
+  mathml?.(tex.toWellFormed().replace(/[^\P{Cc}\t\n\r]|[\uFFFE\uFFFF]/gu, ""), display);
 
 const KEPT = 2000;
 const kept = new Map<string, FormulaShape | { problem: string }>();

@@ -46,7 +46,25 @@ const OPERATIONS: Record<string, (x: number, y: number, z: number) => number> = 
 /** The names that every form has (ECMA-376-1, 20.1.10.55 and annex D), for a width and height. */
 function builtIn(w: number, h: number): Map<string, number> {
   const ss = Math.min(w, h);
-  const names = new Map<string, number>([["l", 0], ["t", 0], ["r", w], ["b", h], ["w", w], ["h", h], ["hc", w / 2], ["vc", h / 2], ["ss", ss], ["ls", Math.max(w, h)], ["cd2", TURN / 2], ["cd4", TURN / 4], ["cd8", TURN / 8], ["3cd4", (TURN * 3) / 4], ["3cd8", (TURN * 3) / 8], ["5cd8", (TURN * 5) / 8], ["7cd8", (TURN * 7) / 8]]);
+  const names = new Map<string, number>([
+    ["l", 0],
+    ["t", 0],
+    ["r", w],
+    ["b", h],
+    ["w", w],
+    ["h", h],
+    ["hc", w / 2],
+    ["vc", h / 2],
+    ["ss", ss],
+    ["ls", Math.max(w, h)],
+    ["cd2", TURN / 2],
+    ["cd4", TURN / 4],
+    ["cd8", TURN / 8],
+    ["3cd4", (TURN * 3) / 4],
+    ["3cd8", (TURN * 3) / 8],
+    ["5cd8", (TURN * 5) / 8],
+    ["7cd8", (TURN * 7) / 8],
+  ]);
   for (const part of [2, 3, 4, 5, 6, 8, 10, 12, 16, 32]) {
     names.set(`wd${part}`, w / part);
     names.set(`hd${part}`, h / part);
@@ -56,10 +74,16 @@ function builtIn(w: number, h: number): Map<string, number> {
 }
 
 /** Guide values of a form by name. Formulas are `name=op x y z`; a name that is not known counts as 0. */
-export function guideValues(guides: readonly { name: string; formula: string }[], adjust: Readonly<Record<string, number>>, width: number, height: number): Map<string, number> {
+export function guideValues(
+  guides: readonly { name: string; formula: string }[],
+  adjust: Readonly<Record<string, number>>,
+  width: number,
+  height: number,
+): Map<string, number> {
   const names = builtIn(width, height);
   for (const [name, value] of Object.entries(adjust)) names.set(name, value);
-  const read = (word: string | undefined) => (word === undefined ? 0 : (names.get(word) ?? (Number.isFinite(Number(word)) ? Number(word) : 0)));
+  const read = (word: string | undefined) =>
+    word === undefined ? 0 : (names.get(word) ?? (Number.isFinite(Number(word)) ? Number(word) : 0));
   for (const { name, formula } of guides) {
     const [operation = "val", x, y, z] = formula.trim().split(/\s+/);
     const value = (OPERATIONS[operation] ?? (() => 0))(read(x), read(y), read(z));
@@ -141,7 +165,9 @@ export class PathWriter {
   }
   get ends(): Outline["ends"] {
     const scaled = ([x, y]: [number, number]): [number, number] => [x * this.scaleX, y * this.scaleY];
-    return this.closed || !this.next ? undefined : { from: scaled(this.from), next: scaled(this.next), before: scaled(this.before), to: scaled(this.at) };
+    return this.closed || !this.next
+      ? undefined
+      : { from: scaled(this.from), next: scaled(this.next), before: scaled(this.before), to: scaled(this.at) };
   }
 }
 
@@ -150,8 +176,17 @@ function partsOf(name: string, { adjust = "", guides = "" }: Preset) {
   const known = parsed.get(name);
   if (known) return known;
   const made = {
-    adjust: Object.fromEntries(adjust.split(" ").filter(Boolean).map((pair) => [pair.split("=")[0] as string, Number(pair.split("=")[1])])),
-    guides: guides.split(";").map((line) => line.trim()).filter(Boolean).map((line) => ({ name: line.slice(0, line.indexOf("=")), formula: line.slice(line.indexOf("=") + 1) })),
+    adjust: Object.fromEntries(
+      adjust
+        .split(" ")
+        .filter(Boolean)
+        .map((pair) => [pair.split("=")[0] as string, Number(pair.split("=")[1])]),
+    ),
+    guides: guides
+      .split(";")
+      .map((line) => line.trim())
+      .filter(Boolean)
+      .map((line) => ({ name: line.slice(0, line.indexOf("=")), formula: line.slice(line.indexOf("=") + 1) })),
   };
   parsed.set(name, made);
   return made;
@@ -159,7 +194,13 @@ function partsOf(name: string, { adjust = "", guides = "" }: Preset) {
 
 const COUNTS: Record<string, number> = { M: 2, L: 2, C: 6, Q: 4, A: 4, Z: 0 };
 
-function presetForm(name: string, preset: Preset, adjust: Readonly<Record<string, number>>, width: number, height: number): Form {
+function presetForm(
+  name: string,
+  preset: Preset,
+  adjust: Readonly<Record<string, number>>,
+  width: number,
+  height: number,
+): Form {
   const own = partsOf(name, preset);
   const values = guideValues(own.guides, { ...own.adjust, ...adjust }, width, height);
   const read = (word: string) => values.get(word) ?? (Number(word) || 0);
@@ -167,7 +208,10 @@ function presetForm(name: string, preset: Preset, adjust: Readonly<Record<string
     const [, flags = ""] = /^\[([^\]]*)\]/.exec(written) ?? [];
     const space = /w=(\d+) h=(\d+)/.exec(flags);
     const writer = new PathWriter(space ? width / Number(space[1]) : 1, space ? height / Number(space[2]) : 1);
-    const words = written.replace(/^\[[^\]]*\]/, "").split(/\s+/).filter(Boolean);
+    const words = written
+      .replace(/^\[[^\]]*\]/, "")
+      .split(/\s+/)
+      .filter(Boolean);
     for (let at = 0; at < words.length; ) {
       const command = words[at] as string;
       const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = words.slice(at + 1, at + 1 + (COUNTS[command] ?? 0)).map(read);
@@ -179,10 +223,21 @@ function presetForm(name: string, preset: Preset, adjust: Readonly<Record<string
       else writer.close();
       at += 1 + (COUNTS[command] ?? 0);
     }
-    return { d: writer.d, fill: !flags.includes("f0"), stroke: !flags.includes("s0"), shade: flags.includes("dk") ? -0.2 : flags.includes("lt") ? 0.2 : 0, ...(writer.ends ? { ends: writer.ends } : {}) };
+    return {
+      d: writer.d,
+      fill: !flags.includes("f0"),
+      stroke: !flags.includes("s0"),
+      shade: flags.includes("dk") ? -0.2 : flags.includes("lt") ? 0.2 : 0,
+      ...(writer.ends ? { ends: writer.ends } : {}),
+    };
   });
   const [l = 0, t = 0, r = width, b = height] = preset.text?.split(" ").map(read) ?? [];
-  return turned(preset, { outlines, text: { x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, b - t) } }, width, height);
+  return turned(
+    preset,
+    { outlines, text: { x: l, y: t, width: Math.max(0, r - l), height: Math.max(0, b - t) } },
+    width,
+    height,
+  );
 }
 
 /** A form with its axes exchanged or mirrored; `width` and `height` are those in which it was drawn. */
@@ -195,19 +250,29 @@ function turned({ transpose = false, mirror }: Preset, { outlines, text }: Form,
   };
   // Seen in one mirror, an arc runs the other way round.
   const other = transpose !== (mirror !== undefined);
-  const path = (d: string) => d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
-    const values = list.trim().split(/[\s,]+/).filter(Boolean).map(Number);
-    if (command === "A") {
-      const [rx = 0, ry = 0, angle = 0, large = 0, sweep = 0, x = 0, y = 0] = values;
-      return `A${transpose ? `${n(ry)} ${n(rx)}` : `${n(rx)} ${n(ry)}`} ${angle} ${large} ${other ? 1 - sweep : sweep} ${point([x, y]).map(n).join(" ")}`;
-    }
-    const pairs = values.flatMap((value, at) => (at % 2 ? [] : [point([value, values[at + 1] ?? 0])]));
-    return command + pairs.map((pair) => pair.map(n).join(" ")).join(" ");
-  });
+  const path = (d: string) =>
+    d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
+      const values = list
+        .trim()
+        .split(/[\s,]+/)
+        .filter(Boolean)
+        .map(Number);
+      if (command === "A") {
+        const [rx = 0, ry = 0, angle = 0, large = 0, sweep = 0, x = 0, y = 0] = values;
+        return `A${transpose ? `${n(ry)} ${n(rx)}` : `${n(rx)} ${n(ry)}`} ${angle} ${large} ${other ? 1 - sweep : sweep} ${point([x, y]).map(n).join(" ")}`;
+      }
+      const pairs = values.flatMap((value, at) => (at % 2 ? [] : [point([value, values[at + 1] ?? 0])]));
+      return command + pairs.map((pair) => pair.map(n).join(" ")).join(" ");
+    });
   const [from, to] = [point([text.x, text.y]), point([text.x + text.width, text.y + text.height])];
   return {
     outlines: outlines.map(({ ends: _, ...outline }) => ({ ...outline, d: path(outline.d) })),
-    text: { x: Math.min(from[0], to[0]), y: Math.min(from[1], to[1]), width: Math.abs(to[0] - from[0]), height: Math.abs(to[1] - from[1]) },
+    text: {
+      x: Math.min(from[0], to[0]),
+      y: Math.min(from[1], to[1]),
+      width: Math.abs(to[0] - from[0]),
+      height: Math.abs(to[1] - from[1]),
+    },
   };
 }
 
@@ -223,14 +288,22 @@ function star(points: number, adjust: number, width: number, height: number): Fo
   }
   writer.close();
   const half = inner * Math.SQRT1_2;
-  return { outlines: [{ d: writer.d, fill: true, stroke: true, shade: 0 }], text: { x: (width / 2) * (1 - half), y: (height / 2) * (1 - half), width: width * half, height: height * half } };
+  return {
+    outlines: [{ d: writer.d, fill: true, stroke: true, shade: 0 }],
+    text: { x: (width / 2) * (1 - half), y: (height / 2) * (1 - half), width: width * half, height: height * half },
+  };
 }
 
 /** Scales SVG path data whose coordinates are absolute. */
 export function scaledPath(d: string, sx: number, sy: number): string {
   return d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
-    const values = list.trim().split(/[\s,]+/).filter(Boolean).map(Number);
-    if (command === "A") return `A${values.map((value, at) => (at % 7 === 0 || at % 7 === 5 ? n(value * sx) : at % 7 === 1 || at % 7 === 6 ? n(value * sy) : String(value))).join(" ")}`;
+    const values = list
+      .trim()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map(Number);
+    if (command === "A")
+      return `A${values.map((value, at) => (at % 7 === 0 || at % 7 === 5 ? n(value * sx) : at % 7 === 1 || at % 7 === 6 ? n(value * sy) : String(value))).join(" ")}`;
     return command + values.map((value, at) => n(value * (at % 2 ? sy : sx))).join(" ");
   });
 }
@@ -247,10 +320,21 @@ export function formOf(geometry: Geometry, width: number, height: number): Form 
     const many = STARS[preset];
     if (many) return star(many.points, adjust.adj ?? many.adjust, width, height);
     const known = PRESETS[preset] ?? (PRESETS.rect as Preset);
-    return known.transpose ? presetForm(preset, known, adjust, height, width) : presetForm(preset, known, adjust, width, height);
+    return known.transpose
+      ? presetForm(preset, known, adjust, height, width)
+      : presetForm(preset, known, adjust, width, height);
   }
   const [sx, sy] = [width / geometry.width, height / geometry.height];
-  return { outlines: geometry.paths.map(({ d, fill, stroke }) => ({ d: scaledPath(d, sx, sy), fill, stroke, shade: 0, ...openEnds(d, sx, sy) })), text: { x: 0, y: 0, width, height } };
+  return {
+    outlines: geometry.paths.map(({ d, fill, stroke }) => ({
+      d: scaledPath(d, sx, sy),
+      fill,
+      stroke,
+      shade: 0,
+      ...openEnds(d, sx, sy),
+    })),
+    text: { x: 0, y: 0, width, height },
+  };
 }
 
 /** The ends of an open path and the points by which it leaves and reaches them: control points where it is a curve; arcs as the curves that they are. */
@@ -259,11 +343,15 @@ function openEnds(d: string, sx: number, sy: number): Pick<Outline, "ends"> {
   const points: [number, number][] = [];
   new SvgPath(d).unarc().iterate(([command, ...values]) => {
     if (command === "M") points.length = 0;
-    for (let at = 0; at + 1 < values.length; at += 2) points.push([(values[at] as number) * sx, (values[at + 1] as number) * sy]);
+    for (let at = 0; at + 1 < values.length; at += 2)
+      points.push([(values[at] as number) * sx, (values[at + 1] as number) * sy]);
   });
   const [from, to] = [points[0], points.at(-1)];
   // A control point may lie on its end; the direction is that of the next point then.
-  const apart = (one: [number, number]) => ([x, y]: [number, number]) => Math.hypot(x - one[0], y - one[1]) > 1e-6;
+  const apart =
+    (one: [number, number]) =>
+    ([x, y]: [number, number]) =>
+      Math.hypot(x - one[0], y - one[1]) > 1e-6;
   const next = from && points.find(apart(from));
   const before = to && points.findLast(apart(to));
   return from && to && next && before ? { ends: { from, next, before, to } } : {};

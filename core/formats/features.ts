@@ -1,4 +1,26 @@
-import { type Deck, deckLink, type Element, elementLink, elementTexts, type Fill, footnotesOf, hasNotes, isPlainGradient, linksOf, picturesOn, revealsOf, type RichText, type Run, signsOf, type Slide, slideLink, slideLinks, slideTexts, stepsForm, withSteps } from "@unitext/core/model";
+import {
+  type Deck,
+  deckLink,
+  type Element,
+  elementLink,
+  elementTexts,
+  type Fill,
+  footnotesOf,
+  hasNotes,
+  isPlainGradient,
+  linksOf,
+  picturesOn,
+  revealsOf,
+  type RichText,
+  type Run,
+  signsOf,
+  type Slide,
+  slideLink,
+  slideLinks,
+  slideTexts,
+  stepsForm,
+  withSteps,
+} from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
 import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./kept";
@@ -13,11 +35,12 @@ type Finder = (slide: Slide, deck: Deck) => string[];
 const texts = (slide: Slide) => slide.elements.flatMap(elementTexts);
 /** Pictures and shapes that lead somewhere that is there. */
 const links = (slide: Slide) => slideTexts(slide).flatMap(linksOf);
-const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) => slide.elements.flatMap((element) => {
-  const to = element.kind === kind ? slideLink(elementLink(element) ?? "") : undefined;
-  const leads = element.kind === kind && element.link !== undefined && (to === undefined || known(deck, to));
-  return leads ? [`the link of ${element.name ? `“${element.name}”` : `a ${kind}`}`] : [];
-});
+const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) =>
+  slide.elements.flatMap((element) => {
+    const to = element.kind === kind ? slideLink(elementLink(element) ?? "") : undefined;
+    const leads = element.kind === kind && element.link !== undefined && (to === undefined || known(deck, to));
+    return leads ? [`the link of ${element.name ? `“${element.name}”` : `a ${kind}`}`] : [];
+  });
 const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
 const isManifold = (fill: Fill | undefined) => fill?.kind === "gradient" && !isPlainGradient(fill);
 /** What fills the background of a slide: its own, else that of the master that its file draws behind it. */
@@ -25,20 +48,29 @@ function groundOn({ background, master }: Slide, { masters }: Deck): Fill | unde
   const behind = background ?? (master === undefined ? undefined : masters?.[master]?.background);
   return behind && "fill" in behind ? behind.fill : undefined;
 }
-const ofKind = (kind: Element["kind"], what: (element: Element) => string): Finder => (slide) => slide.elements.filter((element) => element.kind === kind).map(what);
-const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) => text.some(({ runs }) => runs.some(test));
+const ofKind =
+  (kind: Element["kind"], what: (element: Element) => string): Finder =>
+  (slide) =>
+    slide.elements.filter((element) => element.kind === kind).map(what);
+const hasRuns = (text: RichText, test: (run: RichText[number]["runs"][number]) => boolean) =>
+  text.some(({ runs }) => runs.some(test));
 const ids = new WeakMap<readonly Slide[], Set<string>>();
 function known(deck: Deck, id: string): boolean {
   const set = ids.get(deck.slides) ?? new Set(deck.slides.map((slide) => slide.id));
   ids.set(deck.slides, set);
   return set.has(id);
 }
-const looked = (element: Element) => element.style !== undefined || elementTexts(element).some((text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined));
+const looked = (element: Element) =>
+  element.style !== undefined ||
+  elementTexts(element).some(
+    (text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined),
+  );
 
 const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
 
 /** Whether the points of a text come in groups that only a list of them can say. */
-const inGroups = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && stepsForm(normalText(element.text)) === "own";
+const inGroups = (element: Element): element is Extract<Element, { kind: "text" }> =>
+  element.kind === "text" && element.steps === true && stepsForm(normalText(element.text)) === "own";
 
 /** The largest end of a line that a .pptx has, in widths of the line, with room for rounding. */
 const LARGE_END = 5.5;
@@ -47,52 +79,135 @@ const LARGE_END = 5.5;
 export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
   "detail slides": ({ parent }) => (parent === null ? [] : ["a detail slide"]),
-  "named sections": ({ section, parent }) => (section !== undefined && parent === null ? [`the section “${section}” that begins with it`] : []),
+  "named sections": ({ section, parent }) =>
+    section !== undefined && parent === null ? [`the section “${section}” that begins with it`] : [],
   notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
-  "links to the web": (slide) => links(slide).flatMap(({ text, to }) => (slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [])),
-  "links between slides": (slide, deck) => links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
-  "links that lead nowhere": (slide, deck) => slideLinks(slide).flatMap(({ text, to }) => (slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [])),
-  "links into other decks": (slide) => slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
+  "links to the web": (slide) =>
+    links(slide).flatMap(({ text, to }) =>
+      slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [],
+    ),
+  "links between slides": (slide, deck) =>
+    links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
+  "links that lead nowhere": (slide, deck) =>
+    slideLinks(slide).flatMap(({ text, to }) =>
+      slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [],
+    ),
+  "links into other decks": (slide) =>
+    slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
   "links of pictures": leading("picture"),
   "links of shapes": leading("shape"),
-  "linked data": (slide) => slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
+  "linked data": (slide) =>
+    slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
-  "looks of charts": (slide) => slide.elements.flatMap((element) => (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.secondAxis || element.stack || element.series.some(({ colour, points, smooth, joined, by }) => colour || points || smooth || joined !== undefined || by)) ? ["how a chart shows its data"] : [])),
+  "looks of charts": (slide) =>
+    slide.elements.flatMap((element) =>
+      element.kind === "chart" &&
+      (element.title ||
+        element.legend ||
+        element.labels ||
+        element.format ||
+        element.xAxis ||
+        element.yAxis ||
+        element.secondAxis ||
+        element.stack ||
+        element.series.some(
+          ({ colour, points, smooth, joined, by }) => colour || points || smooth || joined !== undefined || by,
+        ))
+        ? ["how a chart shows its data"]
+        : [],
+    ),
   pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
-  "missing pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
-  "pictures of lines": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/svg+xml" ? [`the picture ${name}`] : [])),
-  "moving pictures": (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
-  recolouring: (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.recolour ? [`the recolouring of ${element.source}`] : [])),
-  "shaped pictures": (slide) => slide.elements.flatMap((element) => (element.kind === "picture" && element.shape && !("preset" in element.shape && element.shape.preset === "rect") ? [`the frame of ${element.source}`] : [])),
-  "films and sounds": ofKind("media", (element) => (element.kind === "media" && element.form === "audio" ? "a sound" : "a film")),
+  "missing pictures": (slide, deck) =>
+    picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
+  "pictures of lines": (slide, deck) =>
+    picturesOn(slide).flatMap((name) =>
+      deck.assets[name]?.mediaType === "image/svg+xml" ? [`the picture ${name}`] : [],
+    ),
+  "moving pictures": (slide, deck) =>
+    picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
+  recolouring: (slide) =>
+    slide.elements.flatMap((element) =>
+      element.kind === "picture" && element.recolour ? [`the recolouring of ${element.source}`] : [],
+    ),
+  "shaped pictures": (slide) =>
+    slide.elements.flatMap((element) =>
+      element.kind === "picture" && element.shape && !("preset" in element.shape && element.shape.preset === "rect")
+        ? [`the frame of ${element.source}`]
+        : [],
+    ),
+  "films and sounds": ofKind("media", (element) =>
+    element.kind === "media" && element.form === "audio" ? "a sound" : "a film",
+  ),
   diagrams: ofKind("diagram", () => "a diagram"),
   formulas: (slide) => slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])),
-  "formulas in lines": (slide) => texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
+  "formulas in lines": (slide) =>
+    texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   // What becomes of a picture without a file is said of the picture.
-  "own places": (slide, deck) => slide.elements.flatMap((element) => (element.frame && !(element.kind === "picture" && !deck.assets[element.source]) ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`] : [])),
-  "fills of several colours": (slide, deck) => [...(isManifold(groundOn(slide, deck)) ? ["the fill of its background"] : []), ...slide.elements.flatMap((element) => (hasFill(element, isManifold) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : []))],
-  "large ends of lines": (slide) => slide.elements.flatMap((element) => (Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
-  "soft shadows": (slide) => slide.elements.flatMap((element) => (element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "own places": (slide, deck) =>
+    slide.elements.flatMap((element) =>
+      element.frame && !(element.kind === "picture" && !deck.assets[element.source])
+        ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`]
+        : [],
+    ),
+  "fills of several colours": (slide, deck) => [
+    ...(isManifold(groundOn(slide, deck)) ? ["the fill of its background"] : []),
+    ...slide.elements.flatMap((element) =>
+      hasFill(element, isManifold) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
+    ),
+  ],
+  "large ends of lines": (slide) =>
+    slide.elements.flatMap((element) =>
+      Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END
+        ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
+        : [],
+    ),
+  "soft shadows": (slide) =>
+    slide.elements.flatMap((element) =>
+      element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
+    ),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
-  "pictures before items": (slide, deck) => slide.elements.flatMap((element) => (signsOf(element, deck.styles).length ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "pictures before items": (slide, deck) =>
+    slide.elements.flatMap((element) =>
+      signsOf(element, deck.styles).length
+        ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
+        : [],
+    ),
   footnotes: (slide) => (slideTexts(slide).some((text) => footnotesOf(text).length) ? ["footnotes"] : []),
-  "points one at a time": (slide) => slide.elements.flatMap((element) => (element.kind === "text" && element.steps && !inGroups(element) ? ["points that appear one at a time"] : [])),
-  "points in groups": (slide) => slide.elements.flatMap((element) => (inGroups(element) ? ["points that appear in groups"] : [])),
-  entrances: (slide) => slide.elements.flatMap((element) => (element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
+  "points one at a time": (slide) =>
+    slide.elements.flatMap((element) =>
+      element.kind === "text" && element.steps && !inGroups(element) ? ["points that appear one at a time"] : [],
+    ),
+  "points in groups": (slide) =>
+    slide.elements.flatMap((element) => (inGroups(element) ? ["points that appear in groups"] : [])),
+  entrances: (slide) =>
+    slide.elements.flatMap((element) =>
+      element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
+    ),
   "other motion": ({ moves = [] }) => moves,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
   "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
-  "drawings of its file": ({ master }, deck) => (master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background) ? ["what its file draws behind it"] : []),
+  "drawings of its file": ({ master }, deck) =>
+    master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background)
+      ? ["what its file draws behind it"]
+      : [],
   "footers of its file": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
   comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
-  "foreign content": ofKind("foreign", (element) => (element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "")),
-  "what only its file says": (slide) => slide.elements.flatMap((element) => (element.kept?.more?.length ? [`${listed(element.kept.more)} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [])),
-  "looks brought along": ({ theme }, deck) => (theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : []),
+  "foreign content": ofKind("foreign", (element) =>
+    element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "",
+  ),
+  "what only its file says": (slide) =>
+    slide.elements.flatMap((element) =>
+      element.kept?.more?.length
+        ? [`${listed(element.kept.more)} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
+        : [],
+    ),
+  "looks brought along": ({ theme }, deck) =>
+    theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : [],
 } satisfies Record<string, Finder>;
 export type FeatureName = keyof typeof FEATURES;
 
@@ -109,9 +224,13 @@ const STAND_IN = { how: "shown by its picture or its drawing, or by its name and
 const ONLY_THERE = { why: "Unitext does not draw it, and only the file that it came from can hold it" };
 const asRead = (slide: Slide, deck: Deck) => {
   const partOf = (id: string) => deck.slides.find((other) => other.id === id)?.kept?.part;
-  return slide.elements.every((element) => !element.kept?.more || element.kept.looks === undefined || changedParts(element, partOf) !== undefined);
+  return slide.elements.every(
+    (element) => !element.kept?.more || element.kept.looks === undefined || changedParts(element, partOf) !== undefined,
+  );
 };
-const OTHER_LOOKS = { how: "kept on shapes whose looks are as they were read; gone from those that were given others here" };
+const OTHER_LOOKS = {
+  how: "kept on shapes whose looks are as they were read; gone from those that were given others here",
+};
 const OTHER_MOTION = { why: "only the file that it came from can hold it" };
 const kept = "kept" as const;
 
@@ -160,9 +279,13 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   backgrounds: kept,
   "drawings of its file": kept,
   "footers of its file": kept,
-  comments: (slide, deck) => (onItsLayout(slide) || !deck.slides.some(fromPptx) ? kept : { how: "other programs do not show them; Unitext keeps them" }),
+  comments: (slide, deck) =>
+    onItsLayout(slide) || !deck.slides.some(fromPptx)
+      ? kept
+      : { how: "other programs do not show them; Unitext keeps them" },
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
-  "what only its file says": (slide, deck) => (!fromPptx(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
+  "what only its file says": (slide, deck) =>
+    !fromPptx(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS,
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };
 
@@ -202,7 +325,10 @@ const PAGES: Record<FeatureName, Judge> = {
 
 /** For every format what becomes of every feature; what is found there when a file is read again must agree (features.test.ts). */
 export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
-  pptx: { ...PRESENTATION, "large ends of lines": { how: "smaller: no end is more than five times as wide as its line" } },
+  pptx: {
+    ...PRESENTATION,
+    "large ends of lines": { how: "smaller: no end is more than five times as wide as its line" },
+  },
   odp: {
     ...PRESENTATION,
     "named sections": { how: "other programs do not show it; Unitext keeps it" },
@@ -212,19 +338,59 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
     "other motion": (slide) => (fromOdp(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
     "drawings of its file": kept,
-    "footers of its file": (slide, deck) => (fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" }),
+    "footers of its file": (slide, deck) =>
+      fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" },
     comments: kept,
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
-    "what only its file says": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
+    "what only its file says": (slide, deck) =>
+      !fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS,
     "looks brought along": { how: "drawn in that look; Unitext knows its name" },
   },
-  pdf: { ...PAGES, "named sections": kept, "soft shadows": { how: "drawn in layers, as pages have no soft edges" }, "pictures of lines": { how: "drawn in dots, up to 2400 in a row" } },
-  html: { ...PAGES, notes: kept, "films and sounds": ({ elements }, { assets }) => (elements.some((element) => element.kind === "media" && !assets[element.source]) ? { how: "shown by its picture" } : kept), "points one at a time": kept, "points in groups": kept, entrances: kept, "other motion": OTHER_MOTION, transitions: kept, "times of slides": { why: "the page waits for the reader" } },
-  docx: { ...PAGES, "links of pictures": NO_LINKS_SHOWN, "links of shapes": NO_LINKS_SHOWN, notes: kept, "links between slides": { why: "a handout has no slides to go to; its words stay" } },
-  png: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
-  svg: { ...PAGES, "links of pictures": NO_LINKS, "links of shapes": NO_LINKS, "links to the web": { why: "a picture has no links; its words stay" }, "links between slides": { why: "a picture has no links; its words stay" } },
+  pdf: {
+    ...PAGES,
+    "named sections": kept,
+    "soft shadows": { how: "drawn in layers, as pages have no soft edges" },
+    "pictures of lines": { how: "drawn in dots, up to 2400 in a row" },
+  },
+  html: {
+    ...PAGES,
+    notes: kept,
+    "films and sounds": ({ elements }, { assets }) =>
+      elements.some((element) => element.kind === "media" && !assets[element.source])
+        ? { how: "shown by its picture" }
+        : kept,
+    "points one at a time": kept,
+    "points in groups": kept,
+    entrances: kept,
+    "other motion": OTHER_MOTION,
+    transitions: kept,
+    "times of slides": { why: "the page waits for the reader" },
+  },
+  docx: {
+    ...PAGES,
+    "links of pictures": NO_LINKS_SHOWN,
+    "links of shapes": NO_LINKS_SHOWN,
+    notes: kept,
+    "links between slides": { why: "a handout has no slides to go to; its words stay" },
+  },
+  png: {
+    ...PAGES,
+    "links of pictures": NO_LINKS,
+    "links of shapes": NO_LINKS,
+    "links to the web": { why: "a picture has no links; its words stay" },
+    "links between slides": { why: "a picture has no links; its words stay" },
+  },
+  svg: {
+    ...PAGES,
+    "links of pictures": NO_LINKS,
+    "links of shapes": NO_LINKS,
+    "links to the web": { why: "a picture has no links; its words stay" },
+    "links between slides": { why: "a picture has no links; its words stay" },
+  },
   txt: {
-    ...(Object.fromEntries(Object.keys(FEATURES).map((name) => [name, { why: "the file holds the notes alone" }])) as Record<FeatureName, Judge>),
+    ...(Object.fromEntries(
+      Object.keys(FEATURES).map((name) => [name, { why: "the file holds the notes alone" }]),
+    ) as Record<FeatureName, Judge>),
     notes: kept,
     "detail slides": kept,
     "hidden slides": kept,
@@ -276,7 +442,11 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
 const SHOWN_ONLY: ReadonlySet<WritableFormat> = new Set(["pdf", "html", "docx", "png", "svg"]);
 
 /** What a format cannot keep as it is of a deck, slide by slide, by the table. `kept` names features that are kept this time against the table. */
-export function entriesOf(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Pick<Report, "adapted" | "left"> {
+export function entriesOf(
+  deck: Deck,
+  format: WritableFormat,
+  besides: ReadonlySet<FeatureName> = new Set(),
+): Pick<Report, "adapted" | "left"> {
   const adapted: Report["adapted"] = [];
   const left: Report["left"] = [];
   deck.slides.forEach((slide, nth) => {
@@ -345,7 +515,14 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   },
 };
 /** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
-const STILL: ReadonlySet<FeatureName> = new Set(["linked data", "points one at a time", "points in groups", "entrances", "films and sounds", "foreign content"]);
+const STILL: ReadonlySet<FeatureName> = new Set([
+  "linked data",
+  "points one at a time",
+  "points in groups",
+  "entrances",
+  "films and sounds",
+  "foreign content",
+]);
 
 /** What a deck written in a format carries, as counts. */
 export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlySet<FeatureName> = new Set()): Tally {
@@ -355,8 +532,23 @@ export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlyS
     return { ...noTally(), slides: slides.filter(hasNotes).length, notes };
   }
   const foreign = TABLE[format]["foreign content"];
-  const shown = (slide: Slide): Slide => (format === "md" && slide.elements.some(inGroups) ? { ...slide, elements: slide.elements.map((element) => (inGroups(element) ? { ...element, text: withSteps(element.text, "each") } : element)) } : slide);
-  const drawn = format === "pptx" || format === "odp" ? slides.map((slide) => (typeof foreign === "function" && foreign(slide, deck) !== "kept" ? { ...slide, elements: slide.elements.flatMap(standIns) } : slide)) : slides.map(shown);
+  const shown = (slide: Slide): Slide =>
+    format === "md" && slide.elements.some(inGroups)
+      ? {
+          ...slide,
+          elements: slide.elements.map((element) =>
+            inGroups(element) ? { ...element, text: withSteps(element.text, "each") } : element,
+          ),
+        }
+      : slide;
+  const drawn =
+    format === "pptx" || format === "odp"
+      ? slides.map((slide) =>
+          typeof foreign === "function" && foreign(slide, deck) !== "kept"
+            ? { ...slide, elements: slide.elements.flatMap(standIns) }
+            : slide,
+        )
+      : slides.map(shown);
   const to = tally({ slides: drawn });
   // Links of notes go with the notes.
   for (const name of Object.keys(COUNTS) as FeatureName[]) {
@@ -366,7 +558,12 @@ export function carriedIn(deck: Deck, format: WritableFormat, besides: ReadonlyS
       if (!found) continue;
       const judge = TABLE[format][name];
       const verdict = typeof judge === "function" ? judge(slide, deck) : judge;
-      if (verdict !== "kept" && ("why" in verdict || (STILL.has(name) && (SHOWN_ONLY.has(format) || name === "foreign content" || name === "films and sounds")))) COUNTS[name]?.(to, slide, found);
+      if (
+        verdict !== "kept" &&
+        ("why" in verdict ||
+          (STILL.has(name) && (SHOWN_ONLY.has(format) || name === "foreign content" || name === "films and sounds")))
+      )
+        COUNTS[name]?.(to, slide, found);
     }
   }
   return to;

@@ -22,15 +22,31 @@ const asset = (bytes: Uint8Array, mediaType: Asset["mediaType"]): Asset => {
 };
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
 const lines = strToU8('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"/>');
-const ASSETS = { [FILES.photo]: asset(photo, "image/png"), [FILES.moving]: asset(strToU8("GIF89a"), "image/gif"), [FILES.lines]: asset(lines, "image/svg+xml"), [FILES.film]: asset(strToU8("film"), "video/mp4") };
+const ASSETS = {
+  [FILES.photo]: asset(photo, "image/png"),
+  [FILES.moving]: asset(strToU8("GIF89a"), "image/gif"),
+  [FILES.lines]: asset(lines, "image/svg+xml"),
+  [FILES.film]: asset(strToU8("film"), "video/mp4"),
+};
 const picture = (sha256: string) => bytesOf.get(sha256);
-const HOSTILE = ['"><script>alert(1)</script><x y="', "]]><script>alert(1)</script>", "</style></title></textarea><img src=x onerror=alert(1)>", "' onload='alert(1)", "\u0000\u0001\ud800\udfff x", "\u202e\u2066 right to left", "javascript:alert(1)", "{{x}} <%= z %> &lt;b&gt; &#0;"];
+const HOSTILE = [
+  '"><script>alert(1)</script><x y="',
+  "]]><script>alert(1)</script>",
+  "</style></title></textarea><img src=x onerror=alert(1)>",
+  "' onload='alert(1)",
+  "\u0000\u0001\ud800\udfff x",
+  "\u202e\u2066 right to left",
+  "javascript:alert(1)",
+  "{{x}} <%= z %> &lt;b&gt; &#0;",
+];
 
 /** Every place in a value that holds a string, as a path. */
 function places(value: unknown, path: (string | number)[] = []): (string | number)[][] {
   if (typeof value === "string") return [path];
   if (Array.isArray(value)) return value.flatMap((one, at) => places(one, [...path, at]));
-  return typeof value === "object" && value !== null ? Object.entries(value).flatMap(([key, one]) => places(one, [...path, key])) : [];
+  return typeof value === "object" && value !== null
+    ? Object.entries(value).flatMap(([key, one]) => places(one, [...path, key]))
+    : [];
 }
 
 function withAt(value: unknown, [first, ...rest]: readonly (string | number)[], text: string): unknown {
@@ -84,13 +100,19 @@ async function written(deck: Deck): Promise<Record<string, Seen>> {
     const names: Seen = new Set();
     const bytes = await WRITERS[format].write(deck, context);
     if (format === "html") elementsOfHtml(strFromU8(bytes), names);
-    else for (const [path, part] of Object.entries(unzipSync(bytes))) if (/\.(xml|rels|vml)$/.test(path)) elementsOfXml(strFromU8(part), names);
+    else
+      for (const [path, part] of Object.entries(unzipSync(bytes)))
+        if (/\.(xml|rels|vml)$/.test(path)) elementsOfXml(strFromU8(part), names);
     seen[format] = names;
   }
   const drawn: Seen = new Set();
   for (const [nth, slide] of deck.slides.entries()) {
     const scene = layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts });
-    for (const svg of [sceneSvg(scene, { picture: () => undefined, title: "x" }), sceneSvg(scene, { picture: () => undefined, outlines: fonts })]) elementsOfXml(svg, drawn);
+    for (const svg of [
+      sceneSvg(scene, { picture: () => undefined, title: "x" }),
+      sceneSvg(scene, { picture: () => undefined, outlines: fonts }),
+    ])
+      elementsOfXml(svg, drawn);
   }
   seen.svg = drawn;
   return seen;
@@ -103,20 +125,28 @@ describe("hostile texts in every string of a deck", () => {
     plain = await written(everything(ASSETS));
   });
 
-  it.each(HOSTILE)("%j: makes no element and no attribute that was not meant, in any drawing or format", async (hostile) => {
-    const { deck, places: count } = poisoned(hostile);
-    expect(count).toBeGreaterThan(30);
-    for (const [format, names] of Object.entries(await written(deck))) {
-      const added = [...names].filter((name) => !plain[format]?.has(name));
-      // A text may be set in other faces, wrap otherwise, or stand where none stood; elements of those kinds are meant.
-      expect([format, added.filter((name) => /script|onerror|onload|^x\b|\bx$|\by$|textarea/i.test(name))]).toEqual([format, []]);
-      expect([format, added.filter((name) => / on[a-z]+$/i.test(name))]).toEqual([format, []]);
-    }
-  });
+  it.each(HOSTILE)(
+    "%j: makes no element and no attribute that was not meant, in any drawing or format",
+    async (hostile) => {
+      const { deck, places: count } = poisoned(hostile);
+      expect(count).toBeGreaterThan(30);
+      for (const [format, names] of Object.entries(await written(deck))) {
+        const added = [...names].filter((name) => !plain[format]?.has(name));
+        // A text may be set in other faces, wrap otherwise, or stand where none stood; elements of those kinds are meant.
+        expect([format, added.filter((name) => /script|onerror|onload|^x\b|\bx$|\by$|textarea/i.test(name))]).toEqual([
+          format,
+          [],
+        ]);
+        expect([format, added.filter((name) => / on[a-z]+$/i.test(name))]).toEqual([format, []]);
+      }
+    },
+  );
 
   it("the web page runs its own script alone, by its policy", async () => {
     const page = strFromU8(await WRITERS.html.write(everything(ASSETS), { fonts, picture, at: new Date(0) }));
-    expect(page).toMatch(/<meta http-equiv="content-security-policy" content="default-src 'none'; script-src 'sha256-[A-Za-z0-9+/=]{44}'; style-src-elem 'sha256-[A-Za-z0-9+/=]{44}';/);
+    expect(page).toMatch(
+      /<meta http-equiv="content-security-policy" content="default-src 'none'; script-src 'sha256-[A-Za-z0-9+/=]{44}'; style-src-elem 'sha256-[A-Za-z0-9+/=]{44}';/,
+    );
     expect(page.match(/<script/g)).toHaveLength(1);
   });
 });
@@ -139,10 +169,19 @@ describe("where links of files lead", () => {
 
   it("is nowhere, in what is written again, where it is a program or a file of the machine", () => {
     const text = (path: string, inside: string) => strFromU8(safePart(path, new TextEncoder().encode(inside)));
-    expect(text("ppt/slides/_rels/slide1.xml.rels", '<Relationship Id="a" Target="java&#x9;script:alert(1)" TargetMode="External"/><Relationship Id="b" Target="../media/a.png"/>')).toBe('<Relationship Id="a" Target="https://left-out.invalid/" TargetMode="External"/><Relationship Id="b" Target="../media/a.png"/>');
+    expect(
+      text(
+        "ppt/slides/_rels/slide1.xml.rels",
+        '<Relationship Id="a" Target="java&#x9;script:alert(1)" TargetMode="External"/><Relationship Id="b" Target="../media/a.png"/>',
+      ),
+    ).toBe(
+      '<Relationship Id="a" Target="https://left-out.invalid/" TargetMode="External"/><Relationship Id="b" Target="../media/a.png"/>',
+    );
     expect(text("content.xml", `<text:a xlink:href='file:///etc/passwd'>x</text:a>`)).toContain("left-out.invalid");
     expect(safePart("ppt/activeX/activeX1.bin", new Uint8Array([1, 2])).length).toBe(0);
-    expect(safePart("ppt/embeddings/oleObject1.bin", new TextEncoder().encode(`${[..."Ole10Native"].join("\0")}\0`)).length).toBe(0);
+    expect(
+      safePart("ppt/embeddings/oleObject1.bin", new TextEncoder().encode(`${[..."Ole10Native"].join("\0")}\0`)).length,
+    ).toBe(0);
     expect(safePart("ppt/embeddings/oleObject2.bin", new Uint8Array([1, 2])).length).toBe(2);
   });
 });

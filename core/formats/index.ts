@@ -38,26 +38,43 @@ export interface ReadResult extends ReadDeck {
 
 type Reader = (bytes: Uint8Array, name: string, context: ReadContext) => ReadResult;
 
-const sourceReaders = Object.fromEntries((Object.keys(SOURCES) as SourceKind[]).map((kind): [SourceKind, Reader] => [kind, (bytes, name, context) => {
-  const { deck, blobs, undrawn, text, adapted, left } = deckFromSource(readSource(bytes, name, kind, context.rule), name, context);
-  return { deck, blobs, undrawn, text, adapted, left };
-}])) as Record<SourceKind, Reader>;
+const sourceReaders = Object.fromEntries(
+  (Object.keys(SOURCES) as SourceKind[]).map((kind): [SourceKind, Reader] => [
+    kind,
+    (bytes, name, context) => {
+      const { deck, blobs, undrawn, text, adapted, left } = deckFromSource(
+        readSource(bytes, name, kind, context.rule),
+        name,
+        context,
+      );
+      return { deck, blobs, undrawn, text, adapted, left };
+    },
+  ]),
+) as Record<SourceKind, Reader>;
 
 /** The extensions of presentations of each standard: as such, to be shown at once, as a template, and each of these with macros. */
 const OFFICE_OPEN = ["pptx", "ppsx", "potx", "pptm", "ppsm", "potm"] as const;
 const OPEN_DOCUMENT = ["odp", "fodp", "otp"] as const;
 type Presentation = (typeof OFFICE_OPEN)[number] | (typeof OPEN_DOCUMENT)[number];
-const each = <K extends string, V>(names: readonly K[], value: V) => Object.fromEntries(names.map((name) => [name, value])) as Record<K, V>;
+const each = <K extends string, V>(names: readonly K[], value: V) =>
+  Object.fromEntries(names.map((name) => [name, value])) as Record<K, V>;
 
 /** The readers by extension. */
 export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   ...sourceReaders,
-  ...each(OFFICE_OPEN, (bytes: Uint8Array, name: string, context: ReadContext) => readPptx(bytes, { name, ...context })),
-  ...each(OPEN_DOCUMENT, (bytes: Uint8Array, name: string, context: ReadContext) => readOdp(bytes, { name, ...context })),
+  ...each(OFFICE_OPEN, (bytes: Uint8Array, name: string, context: ReadContext) =>
+    readPptx(bytes, { name, ...context }),
+  ),
+  ...each(OPEN_DOCUMENT, (bytes: Uint8Array, name: string, context: ReadContext) =>
+    readOdp(bytes, { name, ...context }),
+  ),
   json: (bytes, name, { sha256 }) => readJson(decoded(bytes, name).text, { name, sha256 }),
 };
 /** The readers of presentations that give some slides at a time, by extension. */
-const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = { ...each(OFFICE_OPEN, pptxLots), ...each(OPEN_DOCUMENT, odpLots) };
+const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = {
+  ...each(OFFICE_OPEN, pptxLots),
+  ...each(OPEN_DOCUMENT, odpLots),
+};
 /** Whether a file is a presentation that can be read some slides at a time. */
 export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
 /** Reads a presentation some slides at a time. Throws a Failure for every input that is refused, also after the first lots. */
@@ -95,7 +112,12 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
     scene,
     slides: slides.map((id) => {
       const { slide, number } = byId.get(id) as (typeof items)[number];
-      return { id, name: nameOf(slide) || `Slide ${number}`, level: depth.get(id) ?? 0, ...(slide.section !== undefined && slide.parent === null ? { section: slide.section } : {}) };
+      return {
+        id,
+        name: nameOf(slide) || `Slide ${number}`,
+        level: depth.get(id) ?? 0,
+        ...(slide.section !== undefined && slide.parent === null ? { section: slide.section } : {}),
+      };
     }),
   }));
 }
@@ -105,23 +127,52 @@ const shownNumbers = (deck: Deck) => deck.slides.flatMap(({ hidden }, nth) => (h
 
 /** The writers by extension, in the order in which they are offered. */
 export const WRITERS: Record<WritableFormat, Writer> = {
-  pptx: { label: "Presentation (.pptx)", mediaType: "application/vnd.openxmlformats-officedocument.presentationml.presentation", write: writePptx },
+  pptx: {
+    label: "Presentation (.pptx)",
+    mediaType: "application/vnd.openxmlformats-officedocument.presentationml.presentation",
+    write: writePptx,
+  },
   odp: { label: "Presentation (.odp)", mediaType: "application/vnd.oasis.opendocument.presentation", write: writeOdp },
   pdf: {
     label: "Pages (.pdf)",
     mediaType: "application/pdf",
     write: (deck, { fonts, picture, at, sheets, png }) => {
       const { title, author } = deck.properties;
-      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), { fonts, ...pagePictures(deck.assets, picture, png), title, author, language: deck.language, at });
+      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), {
+        fonts,
+        ...pagePictures(deck.assets, picture, png),
+        title,
+        author,
+        language: deck.language,
+        at,
+      });
     },
   },
   html: { label: "Web page (.html)", mediaType: "text/html; charset=utf-8", write: writeHtml },
-  docx: { label: "Handout (.docx)", mediaType: "application/vnd.openxmlformats-officedocument.wordprocessingml.document", write: writeHandout },
-  png: { label: "Pictures (.png)", mediaType: "application/zip", archive: true, write: (deck, context) => writePictures(deck, "png", context) },
-  svg: { label: "Drawings (.svg)", mediaType: "application/zip", archive: true, write: (deck, context) => writePictures(deck, "svg", context) },
+  docx: {
+    label: "Handout (.docx)",
+    mediaType: "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+    write: writeHandout,
+  },
+  png: {
+    label: "Pictures (.png)",
+    mediaType: "application/zip",
+    archive: true,
+    write: (deck, context) => writePictures(deck, "png", context),
+  },
+  svg: {
+    label: "Drawings (.svg)",
+    mediaType: "application/zip",
+    archive: true,
+    write: (deck, context) => writePictures(deck, "svg", context),
+  },
   md: { label: "Text (.md)", mediaType: "text/markdown; charset=utf-8", write: (deck) => strToU8(writeMarkdown(deck)) },
   txt: { label: "Notes (.txt)", mediaType: "text/plain; charset=utf-8", write: (deck) => strToU8(writeNotes(deck)) },
-  json: { label: "Unitext deck (.json)", mediaType: "application/json", write: (deck, { picture }) => strToU8(writeJson(deck, picture)) },
+  json: {
+    label: "Unitext deck (.json)",
+    mediaType: "application/json",
+    write: (deck, { picture }) => strToU8(writeJson(deck, picture)),
+  },
 };
 
 export const WRITABLE = Object.keys(WRITERS) as WritableFormat[];
@@ -135,7 +186,14 @@ export function extensionOf(name: string): string {
 export function readDeck(bytes: Uint8Array, name: string, context: ReadContext): ReadResult {
   const extension = extensionOf(name);
   const reader = READERS[extension as keyof typeof READERS];
-  if (!reader) throw new Failure("not-supported", name, `Files of the kind “${extension || name}” are not read. Readable are ${Object.keys(READERS).map((key) => `.${key}`).join(", ")}.`);
+  if (!reader)
+    throw new Failure(
+      "not-supported",
+      name,
+      `Files of the kind “${extension || name}” are not read. Readable are ${Object.keys(READERS)
+        .map((key) => `.${key}`)
+        .join(", ")}.`,
+    );
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
   try {
     return reader(bytes, name, context);
@@ -146,10 +204,18 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
 
 /** Whether an error says that the stack was exhausted: what was read nests without end. */
 export const isTooDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/.test(error.message);
-export const tooDeep = (name: string): Failure => new Failure("too-large", name, "The file nests deeper than it can be read. Lift what is deepest in it, and bring it in again.");
+export const tooDeep = (name: string): Failure =>
+  new Failure(
+    "too-large",
+    name,
+    "The file nests deeper than it can be read. Lift what is deepest in it, and bring it in again.",
+  );
 
 /** The same with those of its pictures drawn anew that pages do not show as they come. */
-export async function withDrawings<Read extends ReadDeck>(read: Read, sha256: (bytes: Uint8Array) => string): Promise<Read> {
+export async function withDrawings<Read extends ReadDeck>(
+  read: Read,
+  sha256: (bytes: Uint8Array) => string,
+): Promise<Read> {
   const { undrawn, ...rest } = read;
   if (!undrawn?.size) return read;
   const drawings = new Drawings(sha256);
@@ -159,10 +225,18 @@ export async function withDrawings<Read extends ReadDeck>(read: Read, sha256: (b
 }
 
 /** What writing a deck in a format will keep, adapt and leave out; computed before anything is written. */
-export function writeReport(deck: Deck, format: WritableFormat, reading: Entries = { adapted: [], left: [] }, sheets: Sheets = "slides"): Report {
+export function writeReport(
+  deck: Deck,
+  format: WritableFormat,
+  reading: Entries = { adapted: [], left: [] },
+  sheets: Sheets = "slides",
+): Report {
   const besides: ReadonlySet<FeatureName> = new Set(format === "pdf" && sheets === "notes" ? ["notes"] : []);
   const { adapted, left } = entriesOf(deck, format, besides);
-  return report(tally(deck), carriedIn(deck, format, besides), { adapted: [...reading.adapted, ...adapted], left: [...reading.left, ...left] });
+  return report(tally(deck), carriedIn(deck, format, besides), {
+    adapted: [...reading.adapted, ...adapted],
+    left: [...reading.left, ...left],
+  });
 }
 
 export { languageOf, sampleOf, suggestRule } from "./document/document";
@@ -172,4 +246,13 @@ export { checkText } from "./document/text";
 export { mediaTypeOf, pagePictures, pictureInfo } from "./picture";
 export { Drawings } from "./picture";
 export type { ReadDeck, ReadLot } from "./reading";
-export { type AskedRule, deckFromSource, readSource, type SourceContext, type SourceKind, type SourceRead, SOURCES, takePictures } from "./source";
+export {
+  type AskedRule,
+  deckFromSource,
+  readSource,
+  type SourceContext,
+  type SourceKind,
+  type SourceRead,
+  SOURCES,
+  takePictures,
+} from "./source";

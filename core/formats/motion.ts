@@ -1,10 +1,29 @@
-import { type Effect, type Element, type Entrance, isEmptyText, orderedEntrances, type Paragraph, type RichText, type Slide, type Transition, type Trigger, withSteps } from "@unitext/core/model";
+import {
+  type Effect,
+  type Element,
+  type Entrance,
+  isEmptyText,
+  orderedEntrances,
+  type Paragraph,
+  type RichText,
+  type Slide,
+  type Transition,
+  type Trigger,
+  withSteps,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
 /** One thing that a file lets happen on a slide: an entrance of a shape, or of some of its paragraphs, or another motion by its name. */
 export type Happening = { shape: string } & (
   | { motion: string }
-  | { trigger: Trigger; effect: Effect; seconds: number; delay: number; /** The first and the last of its paragraphs that come in, from 0. */ points?: readonly [number, number]; /** What the file shows where the effect is only near it. */ otherwise?: string }
+  | {
+      trigger: Trigger;
+      effect: Effect;
+      seconds: number;
+      delay: number /** The first and the last of its paragraphs that come in, from 0. */;
+      points?: readonly [number, number] /** What the file shows where the effect is only near it. */;
+      otherwise?: string;
+    }
 );
 
 interface Coming {
@@ -21,7 +40,10 @@ const IN_TURN = "its points in turn with other things";
 const UNEVEN = "its points otherwise than the first";
 
 /** What the happenings of a slide are as entrances of shapes, and what no entrance can say. */
-function gathered(happenings: readonly Happening[]): { entrances: Map<string, Coming>; moves: { shape: string; what: string }[] } {
+function gathered(happenings: readonly Happening[]): {
+  entrances: Map<string, Coming>;
+  moves: { shape: string; what: string }[];
+} {
   const entrances = new Map<string, Coming>();
   const moves: { shape: string; what: string }[] = [];
   let run = 0;
@@ -36,16 +58,32 @@ function gathered(happenings: readonly Happening[]): { entrances: Map<string, Co
     if (trigger !== "with") run += 1;
     const known = entrances.get(shape);
     const seen = known?.groups.flat() ?? [];
-    const coming: Coming = known ?? { entrance: { order, trigger, effect, seconds, ...(delay ? { delay } : {}) }, groups: [], run, unlike: new Set(otherwise ? [otherwise] : []) };
+    const coming: Coming = known ?? {
+      entrance: { order, trigger, effect, seconds, ...(delay ? { delay } : {}) },
+      groups: [],
+      run,
+      unlike: new Set(otherwise ? [otherwise] : []),
+    };
     entrances.set(shape, coming);
     // A text whose box comes in before its points comes in with the first of them.
     if (known && (points ? seen.includes(points[0]) : true)) {
       if (!points || seen.length) moves.push({ shape, what: "a second entrance" });
     } else if (points) {
-      const group = Array.from({ length: Math.max(1, Math.min(points[1] - points[0], 10_000) + 1) }, (_, nth) => points[0] + nth).filter((point) => !seen.includes(point));
+      const group = Array.from(
+        { length: Math.max(1, Math.min(points[1] - points[0], 10_000) + 1) },
+        (_, nth) => points[0] + nth,
+      ).filter((point) => !seen.includes(point));
       const { entrance, groups } = coming;
       if (groups.length && last !== shape) coming.unlike.add(IN_TURN);
-      else if (groups.length && (effect !== entrance.effect || seconds !== entrance.seconds || delay !== (entrance.delay ?? 0) || (trigger === "after") !== (entrance.trigger === "after") && trigger !== "with" || (groups.at(-1)?.at(-1) ?? 0) > points[0])) coming.unlike.add(UNEVEN);
+      else if (
+        groups.length &&
+        (effect !== entrance.effect ||
+          seconds !== entrance.seconds ||
+          delay !== (entrance.delay ?? 0) ||
+          ((trigger === "after") !== (entrance.trigger === "after") && trigger !== "with") ||
+          (groups.at(-1)?.at(-1) ?? 0) > points[0])
+      )
+        coming.unlike.add(UNEVEN);
       if (groups.length && trigger === "with" && coming.run === run) groups.at(-1)?.push(...group);
       else groups.push(group);
       coming.run = run;
@@ -62,13 +100,19 @@ function grouped(text: RichText, groups: readonly (readonly number[])[]): RichTe
   const coming = new Set(own.flat());
   if (!coming.size) return undefined;
   const leading = new Set(own.map((group) => Math.min(...group)));
-  return withSteps(text, "each").map((paragraph, at): Paragraph => (!said.includes(at) || leading.has(at) ? paragraph : { ...paragraph, step: coming.has(at) ? "with" : "shown" }));
+  return withSteps(text, "each").map(
+    (paragraph, at): Paragraph =>
+      !said.includes(at) || leading.has(at) ? paragraph : { ...paragraph, step: coming.has(at) ? "with" : "shown" },
+  );
 }
 
 /** How slides come in that come in otherwise in their file: nearest to what moves in, to what is uncovered, and to all else. */
 const NEAR: [RegExp, Transition["kind"]][] = [
   [/^(cover|pull|pan|conveyor|ferris|gallery|flythrough|slideWipe)$/, "push"],
-  [/wipe$|^(blinds|checker|comb|randomBar|circle|diamond|plus|wedge|wheel|wheelReverse|strips|split|zoom|window|doors|reveal|shred|flip)$/i, "wipe"],
+  [
+    /wipe$|^(blinds|checker|comb|randomBar|circle|diamond|plus|wedge|wheel|wheelReverse|strips|split|zoom|window|doors|reveal|shred|flip)$/i,
+    "wipe",
+  ],
 ];
 const COMES: Record<Transition["kind"], string> = { fade: "fading", push: "pushing in", wipe: "uncovering" };
 
@@ -78,13 +122,24 @@ export function nearTransition(name: string): { kind: Transition["kind"]; how: s
   return { kind, how: `shown as ${COMES[kind]}; its own format keeps it as it was` };
 }
 
-const HOW: Record<Effect, string> = { appear: "appearing", fade: "fading in", wipe: "uncovered", slide: "moving in", grow: "growing" };
+const HOW: Record<Effect, string> = {
+  appear: "appearing",
+  fade: "fading in",
+  wipe: "uncovered",
+  slide: "moving in",
+  grow: "growing",
+};
 
 /**
  * The elements of a slide as its file lets them come in; `elementsOf` gives those that a shape became. What is shown
  * otherwise than in the file goes to the report; what is no entrance is returned as `moves`.
  */
-export function withMotion(slide: Pick<Slide, "arrangement" | "elements">, happenings: readonly Happening[], elementsOf: (shape: string) => readonly Element[], adapted: (entry: Omit<Report["adapted"][number], "slide">) => void): { elements: Element[]; moves: string[] } {
+export function withMotion(
+  slide: Pick<Slide, "arrangement" | "elements">,
+  happenings: readonly Happening[],
+  elementsOf: (shape: string) => readonly Element[],
+  adapted: (entry: Omit<Report["adapted"][number], "slide">) => void,
+): { elements: Element[]; moves: string[] } {
   const { entrances, moves } = gathered(happenings);
   const said = new Map<string, Pick<Element, "entrance"> & { steps?: boolean; text?: RichText }>();
   const named = (element: Element | undefined) => (element?.name ? ` of “${element.name}”` : "");
@@ -94,10 +149,25 @@ export function withMotion(slide: Pick<Slide, "arrangement" | "elements">, happe
       const text = element.kind === "text" ? grouped(element.text, groups) : undefined;
       if (element.kind !== "text" && groups.length > 1) unlike.add("point by point");
       // What a group is made of comes in together.
-      said.set(element.id, { entrance: nth ? { ...entrance, order: entrance.order + nth / 10000, trigger: "with" } : entrance, ...(text ? { steps: true, text } : {}) });
-      if (!nth && unlike.size) adapted({ what: `the entrance${named(element)} (${[...unlike].join(", ")})`, how: `shown as ${HOW[entrance.effect]}${text ? ", point by point" : ""}; its own format keeps it as it was` });
+      said.set(element.id, {
+        entrance: nth ? { ...entrance, order: entrance.order + nth / 10000, trigger: "with" } : entrance,
+        ...(text ? { steps: true, text } : {}),
+      });
+      if (!nth && unlike.size)
+        adapted({
+          what: `the entrance${named(element)} (${[...unlike].join(", ")})`,
+          how: `shown as ${HOW[entrance.effect]}${text ? ", point by point" : ""}; its own format keeps it as it was`,
+        });
     }
   }
-  const elements = orderedEntrances({ ...slide, elements: slide.elements.map((element) => (said.has(element.id) ? ({ ...element, ...said.get(element.id) } as Element) : element)) });
-  return { elements, moves: moves.map(({ shape, what }) => `${what}${named(elementsOf(shape)[0])}`.slice(0, 300)).slice(0, 500) };
+  const elements = orderedEntrances({
+    ...slide,
+    elements: slide.elements.map((element) =>
+      said.has(element.id) ? ({ ...element, ...said.get(element.id) } as Element) : element,
+    ),
+  });
+  return {
+    elements,
+    moves: moves.map(({ shape, what }) => `${what}${named(elementsOf(shape)[0])}`.slice(0, 300)).slice(0, 500),
+  };
 }

@@ -14,16 +14,61 @@ import { readDeck, WRITERS, writeReport } from "./index";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
-const png = (svg: string, width: number) => new Uint8Array(new Resvg(svg, { fitTo: { mode: "width", value: width } }).render().asPng());
+const png = (svg: string, width: number) =>
+  new Uint8Array(new Resvg(svg, { fitTo: { mode: "width", value: width } }).render().asPng());
 const context = { fonts: shippedFonts(), at: new Date("2026-03-01T09:00:00Z"), picture: () => photo, png };
 const deck: Deck = {
   ...emptyDeck("d", "Gauges"),
   language: "en-GB",
   properties: { title: "Gauges", author: "Station", event: "", date: "" },
   slides: [
-    { ...newSlide("one", "points"), elements: [{ kind: "text", id: "t", slot: "title", text: plainText("First & foremost") }, { kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("see "), run("the page", ["strong"], "https://example.org/a?b=1&c=2"), footnote([run("Read at noon.")])] }, { kind: "number", level: 1, runs: [run("deeper")] }] }], notes: plainText("Speak slowly.\nWait.") },
-    { ...newSlide("two", "table"), parent: "one", elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Levels") }, { kind: "table", id: "x", slot: "table", header: 1, align: ["start", "end"], rows: [[{ text: plainText("Gauge") }, { text: plainText("m") }], [{ text: plainText("both"), columns: 2 }, null]] }] },
-    { ...newSlide("three", "title"), hidden: true, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Kept back") }] },
+    {
+      ...newSlide("one", "points"),
+      elements: [
+        { kind: "text", id: "t", slot: "title", text: plainText("First & foremost") },
+        {
+          kind: "text",
+          id: "b",
+          slot: "body",
+          text: [
+            {
+              kind: "bullet",
+              level: 0,
+              runs: [
+                run("see "),
+                run("the page", ["strong"], "https://example.org/a?b=1&c=2"),
+                footnote([run("Read at noon.")]),
+              ],
+            },
+            { kind: "number", level: 1, runs: [run("deeper")] },
+          ],
+        },
+      ],
+      notes: plainText("Speak slowly.\nWait."),
+    },
+    {
+      ...newSlide("two", "table"),
+      parent: "one",
+      elements: [
+        { kind: "text", id: "t", slot: "title", text: plainText("Levels") },
+        {
+          kind: "table",
+          id: "x",
+          slot: "table",
+          header: 1,
+          align: ["start", "end"],
+          rows: [
+            [{ text: plainText("Gauge") }, { text: plainText("m") }],
+            [{ text: plainText("both"), columns: 2 }, null],
+          ],
+        },
+      ],
+    },
+    {
+      ...newSlide("three", "title"),
+      hidden: true,
+      elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Kept back") }],
+    },
   ],
 };
 
@@ -33,20 +78,44 @@ describe("the handout", () => {
 
   it("has every part that it names, and names every part (ECMA-376-2, 9)", () => {
     const types = readXml(strFromU8(parts["[Content_Types].xml"] as Uint8Array), "types").children;
-    const covered = (path: string) => types.some(({ attributes }) => attributes.PartName === `/${path}` || path.endsWith(`.${attributes.Extension}`));
-    for (const path of Object.keys(parts)) if (path !== "[Content_Types].xml") expect([path, covered(path)]).toEqual([path, true]);
-    for (const [path, base] of [["_rels/.rels", ""], ["word/_rels/document.xml.rels", "word/"]] as const) for (const { attributes } of readXml(strFromU8(parts[path] as Uint8Array), path).children) if (attributes.TargetMode !== "External") expect(Object.keys(parts)).toContain(base + attributes.Target);
+    const covered = (path: string) =>
+      types.some(({ attributes }) => attributes.PartName === `/${path}` || path.endsWith(`.${attributes.Extension}`));
+    for (const path of Object.keys(parts))
+      if (path !== "[Content_Types].xml") expect([path, covered(path)]).toEqual([path, true]);
+    for (const [path, base] of [
+      ["_rels/.rels", ""],
+      ["word/_rels/document.xml.rels", "word/"],
+    ] as const)
+      for (const { attributes } of readXml(strFromU8(parts[path] as Uint8Array), path).children)
+        if (attributes.TargetMode !== "External") expect(Object.keys(parts)).toContain(base + attributes.Target);
     const text = strFromU8(parts["word/document.xml"] as Uint8Array);
     const ids = [...text.matchAll(/r:(?:embed|id)="([^"]+)"/g)].map(([, id]) => id);
-    const named = readXml(strFromU8(parts["word/_rels/document.xml.rels"] as Uint8Array), "rels").children.map(({ attributes }) => attributes.Id);
+    const named = readXml(strFromU8(parts["word/_rels/document.xml.rels"] as Uint8Array), "rels").children.map(
+      ({ attributes }) => attributes.Id,
+    );
     for (const id of ids) expect(named).toContain(id);
   });
 
   it("shows each slide that an audience sees as a picture with its words and notes", () => {
     expect(Object.keys(parts).filter((path) => /media\/.*\.png$/.test(path))).toHaveLength(2);
-    const read = readDeck(bytes, "handout.docx", { newId: idSource(), sha256, rule: { kind: "heading", levels: [1, 2, 3] } } as never);
+    const read = readDeck(bytes, "handout.docx", {
+      newId: idSource(),
+      sha256,
+      rule: { kind: "heading", levels: [1, 2, 3] },
+    } as never);
     const words = JSON.stringify(read.deck.slides);
-    for (const said of ["First & foremost", "the page", "deeper", "Speak slowly.", "Levels", "Gauge", "both", "Read at noon.", "https://example.org/a?b=1&c=2"]) expect(words).toContain(said);
+    for (const said of [
+      "First & foremost",
+      "the page",
+      "deeper",
+      "Speak slowly.",
+      "Levels",
+      "Gauge",
+      "both",
+      "Read at noon.",
+      "https://example.org/a?b=1&c=2",
+    ])
+      expect(words).toContain(said);
     expect(words).not.toContain("Kept back");
   });
 
@@ -62,9 +131,12 @@ describe("pictures of slides", () => {
     const drawn = unzipSync(await WRITERS.png.write(deck, context));
     const names = Object.keys(drawn);
     expect(names).toHaveLength(2);
-    for (const bytes of Object.values(drawn)) expect(PNG.sync.read(Buffer.from(bytes))).toMatchObject({ width: 1920, height: 1080 });
+    for (const bytes of Object.values(drawn))
+      expect(PNG.sync.read(Buffer.from(bytes))).toMatchObject({ width: 1920, height: 1080 });
     const lines = unzipSync(await WRITERS.svg.write(deck, context));
-    expect(Object.keys(lines).map((name) => name.replace(/\.svg$/, ""))).toEqual(names.map((name) => name.replace(/\.png$/, "")));
+    expect(Object.keys(lines).map((name) => name.replace(/\.svg$/, ""))).toEqual(
+      names.map((name) => name.replace(/\.png$/, "")),
+    );
     for (const [name, bytes] of Object.entries(lines)) expect(readXml(strFromU8(bytes), name).name).toBe("svg");
   });
 });
@@ -82,14 +154,22 @@ describe("notes as text", () => {
 it("points that appear one at a time are written as entrances at a press", () => {
   const { slides } = everything({});
   const nth = slides.findIndex(({ id }) => id === "words");
-  const text = strFromU8(unzipSync(WRITERS.pptx.write({ ...everything({}) }, context) as Uint8Array)[`ppt/slides/slide${nth + 1}.xml`] as Uint8Array);
+  const text = strFromU8(
+    unzipSync(WRITERS.pptx.write({ ...everything({}) }, context) as Uint8Array)[
+      `ppt/slides/slide${nth + 1}.xml`
+    ] as Uint8Array,
+  );
   const ids = [...text.matchAll(/<p:cTn id="(\d+)"/g)].map(([, id]) => Number(id));
   expect(new Set(ids).size).toBe(ids.length);
   expect(ids).toEqual([...ids].sort((a, b) => a - b));
   expect([...text.matchAll(/nodeType="clickEffect"/g)]).toHaveLength(3);
   const shapes = new Set([...text.matchAll(/<p:cNvPr id="(\d+)"/g)].map(([, id]) => id));
   for (const [, shape] of text.matchAll(/spid="(\d+)"/g)) expect(shapes.has(shape as string)).toBe(true);
-  expect([...text.matchAll(/<p:pRg st="(\d)" end="(\d)"\/>/g)].map(([, from, to]) => [from, to])).toEqual([["0", "0"], ["1", "1"], ["2", "2"]]);
+  expect([...text.matchAll(/<p:pRg st="(\d)" end="(\d)"\/>/g)].map(([, from, to]) => [from, to])).toEqual([
+    ["0", "0"],
+    ["1", "1"],
+    ["2", "2"],
+  ]);
   expect(text.indexOf("<p:timing>")).toBeGreaterThan(text.indexOf("</p:clrMapOvr>"));
 });
 
@@ -106,7 +186,9 @@ describe.each(["pptx", "odp"] as const)("a .%s with flipped bytes", (format) => 
         try {
           const found = readDeck(bytes, `x.${format}`, { newId: idSource(), sha256 });
           expect(found.deck.slides.length).toBeGreaterThan(0);
-          for (const slide of found.deck.slides) for (const element of slide.elements) if (element.kind === "text") expect(typeof textOf(element.text)).toBe("string");
+          for (const slide of found.deck.slides)
+            for (const element of slide.elements)
+              if (element.kind === "text") expect(typeof textOf(element.text)).toBe("string");
           read++;
         } catch (error) {
           expect(error).toBeInstanceOf(Failure);
@@ -119,7 +201,10 @@ describe.each(["pptx", "odp"] as const)("a .%s with flipped bytes", (format) => 
 });
 
 describe("files as the standards and other readers see them", () => {
-  const assets = { [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 }, [FILES.moving]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 } };
+  const assets = {
+    [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 },
+    [FILES.moving]: { sha256: sha256(photo), mediaType: "image/png" as const, width: 40, height: 30 },
+  };
   const whole = everything(assets);
   const pptx = unzipSync(WRITERS.pptx.write(whole, context) as Uint8Array);
 
@@ -138,22 +223,117 @@ describe("files as the standards and other readers see them", () => {
   // 21.1.2.2.7 CT_TextParagraphProperties, 21.1.3.13 CT_Table, 21.1.3.17 CT_TableCellProperties, 21.2.2.145 CT_PlotArea, 21.2.2.27 CT_Chart, 19.3.1.38 CT_Slide.
   it.each<[string, RegExp, readonly string[]]>([
     ["p:sld", /slides\/slide\d+\.xml$/, ["cSld", "clrMapOvr", "transition", "timing", "extLst"]],
-    ["p:spPr", /slides\/slide\d+\.xml$/, ["xfrm", "custGeom", "prstGeom", ...FILLS, "ln", "effectLst", "effectDag", "scene3d", "sp3d"]],
-    ["a:ln", /slides\/slide\d+\.xml$/, [...FILLS, "prstDash", "custDash", "round", "bevel", "miter", "headEnd", "tailEnd"]],
-    ["a:rPr", /slides\/slide\d+\.xml$/, ["ln", ...FILLS, "effectLst", "highlight", "uLnTx", "uLn", "uFillTx", "uFill", "latin", "ea", "cs", "sym", "hlinkClick", "hlinkMouseOver", "rtl"]],
-    ["a:pPr", /slides\/slide\d+\.xml$/, ["lnSpc", "spcBef", "spcAft", "buClrTx", "buClr", "buSzTx", "buSzPct", "buSzPts", "buFontTx", "buFont", "buNone", "buAutoNum", "buChar", "buBlip", "tabLst", "defRPr"]],
+    [
+      "p:spPr",
+      /slides\/slide\d+\.xml$/,
+      ["xfrm", "custGeom", "prstGeom", ...FILLS, "ln", "effectLst", "effectDag", "scene3d", "sp3d"],
+    ],
+    [
+      "a:ln",
+      /slides\/slide\d+\.xml$/,
+      [...FILLS, "prstDash", "custDash", "round", "bevel", "miter", "headEnd", "tailEnd"],
+    ],
+    [
+      "a:rPr",
+      /slides\/slide\d+\.xml$/,
+      [
+        "ln",
+        ...FILLS,
+        "effectLst",
+        "highlight",
+        "uLnTx",
+        "uLn",
+        "uFillTx",
+        "uFill",
+        "latin",
+        "ea",
+        "cs",
+        "sym",
+        "hlinkClick",
+        "hlinkMouseOver",
+        "rtl",
+      ],
+    ],
+    [
+      "a:pPr",
+      /slides\/slide\d+\.xml$/,
+      [
+        "lnSpc",
+        "spcBef",
+        "spcAft",
+        "buClrTx",
+        "buClr",
+        "buSzTx",
+        "buSzPct",
+        "buSzPts",
+        "buFontTx",
+        "buFont",
+        "buNone",
+        "buAutoNum",
+        "buChar",
+        "buBlip",
+        "tabLst",
+        "defRPr",
+      ],
+    ],
     ["a:tbl", /slides\/slide\d+\.xml$/, ["tblPr", "tblGrid", "tr"]],
     ["a:tcPr", /slides\/slide\d+\.xml$/, ["lnL", "lnR", "lnT", "lnB", "lnTlToBr", "lnBlToTr", "cell3D", ...FILLS]],
-    ["c:chart", /charts\/chart\d+\.xml$/, ["title", "autoTitleDeleted", "pivotFmts", "view3D", "floor", "sideWall", "backWall", "plotArea", "legend", "plotVisOnly", "dispBlanksAs"]],
-    ["c:plotArea", /charts\/chart\d+\.xml$/, ["layout", "areaChart", "lineChart", "scatterChart", "barChart", "pieChart", "doughnutChart", "valAx", "catAx", "dateAx", "serAx", "dTable", "spPr"]],
+    [
+      "c:chart",
+      /charts\/chart\d+\.xml$/,
+      [
+        "title",
+        "autoTitleDeleted",
+        "pivotFmts",
+        "view3D",
+        "floor",
+        "sideWall",
+        "backWall",
+        "plotArea",
+        "legend",
+        "plotVisOnly",
+        "dispBlanksAs",
+      ],
+    ],
+    [
+      "c:plotArea",
+      /charts\/chart\d+\.xml$/,
+      [
+        "layout",
+        "areaChart",
+        "lineChart",
+        "scatterChart",
+        "barChart",
+        "pieChart",
+        "doughnutChart",
+        "valAx",
+        "catAx",
+        "dateAx",
+        "serAx",
+        "dTable",
+        "spPr",
+      ],
+    ],
     ["p:cm", /comments\/comment\d+\.xml$/, ["pos", "text"]],
   ])("%s has its children in the order of its type", (name, path, order) => {
-    const all = Object.keys(pptx).filter((part) => path.test(part)).flatMap((part) => childrenOf(strFromU8(pptx[part] as Uint8Array), name));
+    const all = Object.keys(pptx)
+      .filter((part) => path.test(part))
+      .flatMap((part) => childrenOf(strFromU8(pptx[part] as Uint8Array), name));
     expect(all.length).toBeGreaterThan(0);
     // In a plot area charts and axes may each come in any order among themselves.
-    const rank = (child: string) => (name === "c:plotArea" ? (child === "layout" ? 0 : /Chart$/.test(child) ? 1 : /Ax$/.test(child) ? 2 : 3) : order.indexOf(child));
+    const rank = (child: string) =>
+      name === "c:plotArea"
+        ? child === "layout"
+          ? 0
+          : /Chart$/.test(child)
+            ? 1
+            : /Ax$/.test(child)
+              ? 2
+              : 3
+        : order.indexOf(child);
     for (const children of all) {
-      for (const child of children) expect([name, order.includes(child) ? child : `${child} is not of the type`]).toEqual([name, child]);
+      for (const child of children)
+        expect([name, order.includes(child) ? child : `${child} is not of the type`]).toEqual([name, child]);
       const ranks = children.map(rank);
       expect([name, children, ranks]).toEqual([name, children, [...ranks].sort((a, b) => a - b)]);
     }
@@ -176,11 +356,25 @@ describe("files as the standards and other readers see them", () => {
   });
 
   it.each(["pptx", "odp"] as const)("has all its words for the npm package officeparser, as .%s", async (format) => {
-    const { parseOffice } = createRequire(import.meta.url)("officeparser") as { parseOffice(file: Buffer): Promise<unknown> };
+    const { parseOffice } = createRequire(import.meta.url)("officeparser") as {
+      parseOffice(file: Buffer): Promise<unknown>;
+    };
     const found = await parseOffice(Buffer.from(WRITERS[format].write(whole, context) as Uint8Array));
     // Its tree holds the notes too, which its text leaves out.
     const text = `${(found as { toText(): string }).toText()} ${JSON.stringify(found)}`;
-    for (const said of ["Gauges", "What they tell", "the page", "with a note", "Speak slowly here.", "North", "both", "loud", "here", "def tide(hour):"]) expect([format, said, text.includes(said)]).toEqual([format, said, true]);
+    for (const said of [
+      "Gauges",
+      "What they tell",
+      "the page",
+      "with a note",
+      "Speak slowly here.",
+      "North",
+      "both",
+      "loud",
+      "here",
+      "def tide(hour):",
+    ])
+      expect([format, said, text.includes(said)]).toEqual([format, said, true]);
   });
 });
 
@@ -188,12 +382,35 @@ describe("files as the standards and other readers see them", () => {
 it("pictures in other colours are drawn so in a .pdf, also where nothing can draw them anew", async () => {
   const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
   const drawn = async (recolour: "grey" | "washout" | undefined) => {
-    const given = everything({ [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } });
-    const element = { kind: "picture" as const, id: "p", slot: null, frame: { x: 100, y: 100, width: 200, height: 150 }, source: FILES.photo, alt: "A dune", ...(recolour ? { recolour } : {}) };
-    const bytes = await WRITERS.pdf.write({ ...given, regions: { footer: "", number: false }, slides: [{ id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [element] }] }, { fonts: context.fonts, picture: context.picture, at: context.at });
-    const list = await (await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(1)).getOperatorList();
-    const after = list.fnArray.findLastIndex((operator) => operator === OPS.paintImageXObject || operator === OPS.paintInlineImageXObject);
-    return list.fnArray.flatMap((operator, nth) => (nth > after && operator === OPS.setGState ? (list.argsArray[nth] as [string, unknown][][]).flat() : []));
+    const given = everything({
+      [FILES.photo]: { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 },
+    });
+    const element = {
+      kind: "picture" as const,
+      id: "p",
+      slot: null,
+      frame: { x: 100, y: 100, width: 200, height: 150 },
+      source: FILES.photo,
+      alt: "A dune",
+      ...(recolour ? { recolour } : {}),
+    };
+    const bytes = await WRITERS.pdf.write(
+      {
+        ...given,
+        regions: { footer: "", number: false },
+        slides: [{ id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [element] }],
+      },
+      { fonts: context.fonts, picture: context.picture, at: context.at },
+    );
+    const list = await (
+      await (await getDocument({ data: bytes.slice(), useSystemFonts: false, verbosity: 0 }).promise).getPage(1)
+    ).getOperatorList();
+    const after = list.fnArray.findLastIndex(
+      (operator) => operator === OPS.paintImageXObject || operator === OPS.paintInlineImageXObject,
+    );
+    return list.fnArray.flatMap((operator, nth) =>
+      nth > after && operator === OPS.setGState ? (list.argsArray[nth] as [string, unknown][][]).flat() : [],
+    );
   };
   expect(await drawn(undefined)).toEqual([]);
   expect(await drawn("grey")).toContainEqual(["BM", "saturation"]);

@@ -20,8 +20,15 @@ const FILES = { pptx: "quay-in-autumn.pptx", odp: "open-day.odp" } as const;
 type Format = keyof typeof FILES;
 const given = (format: Format) => read(readFileSync(join(content, FILES[format])), FILES[format]);
 const write = (deck: Deck, format: Format) => WRITERS[format].write(deck, context) as Uint8Array;
-const standing = (slides: readonly Slide[]) => slides.map(({ elements }) => elements.map(({ kind, frame }: Element) => [kind, frame && Object.values(frame).map((value) => Math.round(value))]));
-const drawn = ({ masters }: Deck, { master }: Slide) => (masters?.[master ?? ""]?.elements ?? []).map(({ kind, frame }) => [kind, frame && Object.values(frame).map((value) => Math.round(value))]);
+const standing = (slides: readonly Slide[]) =>
+  slides.map(({ elements }) =>
+    elements.map(({ kind, frame }: Element) => [kind, frame && Object.values(frame).map((value) => Math.round(value))]),
+  );
+const drawn = ({ masters }: Deck, { master }: Slide) =>
+  (masters?.[master ?? ""]?.elements ?? []).map(({ kind, frame }) => [
+    kind,
+    frame && Object.values(frame).map((value) => Math.round(value)),
+  ]);
 const OLD = { width: 720, height: 540 };
 
 describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
@@ -41,18 +48,33 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
   it("keeps the look of the deck on slides that were given it", () => {
     const next: Deck = { ...deck, slides: deck.slides.map((slide, nth) => (nth === 1 ? inDeckLook(slide) : slide)) };
     const again = read(write(next, format), `look.${format}`, "t");
-    expect(again.slides.map(({ master }) => master !== undefined)).toEqual(next.slides.map(({ master }) => master !== undefined));
+    expect(again.slides.map(({ master }) => master !== undefined)).toEqual(
+      next.slides.map(({ master }) => master !== undefined),
+    );
     expect(again.slides[1]?.arrangement).toBe(next.slides[1]?.arrangement);
     expect(tally(again)).toEqual(writeReport(next, format).to);
   });
 
   it("comes into a deck on another page as large as fits, and that is accounted for slide by slide", () => {
     const place: Deck = { ...given(format === "pptx" ? "odp" : "pptx"), id: "place", page: OLD };
-    const { deck: joined, accounts } = merge([{ deck: { ...place, slides: place.slides.slice(0, 1) }, version: 1 }, { deck: { ...deck, id: "wide" }, version: 1 }], { look: "keep" }, { newId: idSource("m"), deckId: () => "joined" });
+    const { deck: joined, accounts } = merge(
+      [
+        { deck: { ...place, slides: place.slides.slice(0, 1) }, version: 1 },
+        { deck: { ...deck, id: "wide" }, version: 1 },
+      ],
+      { look: "keep" },
+      { newId: idSource("m"), deckId: () => "joined" },
+    );
     expect(joined.page).toEqual(OLD);
-    for (const { elements } of joined.slides.slice(1)) for (const { frame } of elements) if (frame) expect(frame.x + frame.width).toBeLessThanOrEqual(OLD.width + 60);
+    for (const { elements } of joined.slides.slice(1))
+      for (const { frame } of elements) if (frame) expect(frame.x + frame.width).toBeLessThanOrEqual(OLD.width + 60);
     const fitted = joined.slides.slice(1).filter(({ elements }) => elements.some(({ frame }) => frame)).length;
-    expect(accounts.filter(({ kind, left, why }) => kind === "slide" && !left && why === "its page was 16:9; what stands freely on it was fitted to 4:3").length).toBeGreaterThanOrEqual(fitted);
+    expect(
+      accounts.filter(
+        ({ kind, left, why }) =>
+          kind === "slide" && !left && why === "its page was 16:9; what stands freely on it was fitted to 4:3",
+      ).length,
+    ).toBeGreaterThanOrEqual(fitted);
   });
 });
 

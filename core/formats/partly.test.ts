@@ -12,34 +12,88 @@ function read(bytes: Uint8Array, name: string): Deck {
   return found.deck;
 }
 const on = (deck: Deck, name: string) => deck.slides[0]?.elements.find((element) => element.name === name) as Element;
-const changed = (deck: Deck, name: string, change: (element: Element) => Element): Deck => ({ ...deck, slides: deck.slides.map((slide) => ({ ...slide, elements: slide.elements.map((element) => (element.name === name ? change(element) : element)) })) as Slide[] });
-const movedBy = (element: Element): Element => ({ ...element, frame: { ...(element.frame as NonNullable<Element["frame"]>), x: (element.frame?.x ?? 0) + 36 }, rotation: 30 });
-const saying = (words: string) => (element: Element): Element => ({ ...element, text: plainText(words) }) as Element;
+const changed = (deck: Deck, name: string, change: (element: Element) => Element): Deck => ({
+  ...deck,
+  slides: deck.slides.map((slide) => ({
+    ...slide,
+    elements: slide.elements.map((element) => (element.name === name ? change(element) : element)),
+  })) as Slide[],
+});
+const movedBy = (element: Element): Element => ({
+  ...element,
+  frame: { ...(element.frame as NonNullable<Element["frame"]>), x: (element.frame?.x ?? 0) + 36 },
+  rotation: 30,
+});
+const saying =
+  (words: string) =>
+  (element: Element): Element =>
+    ({ ...element, text: plainText(words) }) as Element;
 
 describe("what Unitext does not model of a shape of a .pptx stays", () => {
   const GLOW = '<a:effectLst><a:glow rad="63500"><a:srgbClr val="FFCC00"/></a:glow></a:effectLst>';
-  const sp = (id: number, name: string, more: string, body: string, ph = "") => `<p:sp><p:nvSpPr><p:cNvPr id="${id}" name="${name}"><a:extLst><a:ext uri="{made-up}"><x:mark xmlns:x="urn:example:x"/></a:ext></a:extLst></p:cNvPr><p:cNvSpPr/><p:nvPr>${ph}</p:nvPr></p:nvSpPr><p:spPr>${more}</p:spPr><p:txBody><a:bodyPr><a:prstTxWarp prst="textWave1"/></a:bodyPr><a:lstStyle/>${body}</p:txBody></p:sp>`;
+  const sp = (id: number, name: string, more: string, body: string, ph = "") =>
+    `<p:sp><p:nvSpPr><p:cNvPr id="${id}" name="${name}"><a:extLst><a:ext uri="{made-up}"><x:mark xmlns:x="urn:example:x"/></a:ext></a:extLst></p:cNvPr><p:cNvSpPr/><p:nvPr>${ph}</p:nvPr></p:nvSpPr><p:spPr>${more}</p:spPr><p:txBody><a:bodyPr><a:prstTxWarp prst="textWave1"/></a:bodyPr><a:lstStyle/>${body}</p:txBody></p:sp>`;
   const at = (x: number, y: number) => `<a:xfrm><a:off x="${x}" y="${y}"/><a:ext cx="1828800" cy="914400"/></a:xfrm>`;
   const filled = '<a:prstGeom prst="star5"><a:avLst/></a:prstGeom><a:solidFill><a:srgbClr val="0F5C63"/></a:solidFill>';
   const words = (text: string) => `<a:p><a:r><a:rPr lang="en" sz="2000"/><a:t>${text}</a:t></a:r></a:p>`;
   const group = `<p:grpSp><p:nvGrpSpPr><p:cNvPr id="20" name="Pair"/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr><a:xfrm><a:off x="914400" y="3657600"/><a:ext cx="3657600" cy="914400"/><a:chOff x="0" y="0"/><a:chExt cx="3657600" cy="914400"/></a:xfrm></p:grpSpPr>${sp(21, "Left", at(0, 0) + filled + GLOW, words("left"))}${sp(22, "Right", at(1828800, 0) + filled + GLOW, words("right"))}</p:grpSp>`;
   const bytes = (() => {
-    const chart: Element = { kind: "chart", id: "c", slot: null, name: "Levels", frame: { x: 500, y: 300, width: 300, height: 160 }, form: "column", categories: ["Jan", "Feb"], series: [{ name: "Level", values: [1, 2] }] } as Element;
-    const parts = unzipSync(WRITERS.pptx.write({ ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "title", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }, chart] }] }, context) as Uint8Array);
+    const chart: Element = {
+      kind: "chart",
+      id: "c",
+      slot: null,
+      name: "Levels",
+      frame: { x: 500, y: 300, width: 300, height: 160 },
+      form: "column",
+      categories: ["Jan", "Feb"],
+      series: [{ name: "Level", values: [1, 2] }],
+    } as Element;
+    const parts = unzipSync(
+      WRITERS.pptx.write(
+        {
+          ...emptyDeck("d", "D"),
+          slides: [
+            {
+              id: "s",
+              parent: null,
+              arrangement: "title",
+              notes: [],
+              hidden: false,
+              elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }, chart],
+            },
+          ],
+        },
+        context,
+      ) as Uint8Array,
+    );
     for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
-    const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array).replace(/<p:custDataLst>[\s\S]*?<\/p:custDataLst>/g, "");
+    const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array).replace(
+      /<p:custDataLst>[\s\S]*?<\/p:custDataLst>/g,
+      "",
+    );
     // The title has its place from its layout; a chart has a look that Unitext does not know.
     const bare = slide.replace(/(<p:ph type="title"[\s\S]*?<p:spPr>)<a:xfrm>[\s\S]*?<\/a:xfrm>/, "$1");
-    parts["ppt/slides/slide1.xml"] = strToU8(bare.replace("</p:spTree>", `${sp(11, "Star", at(914400, 914400) + filled + GLOW, words("here"))}${group}</p:spTree>`));
+    parts["ppt/slides/slide1.xml"] = strToU8(
+      bare.replace(
+        "</p:spTree>",
+        `${sp(11, "Star", at(914400, 914400) + filled + GLOW, words("here"))}${group}</p:spTree>`,
+      ),
+    );
     const chartPart = Object.keys(parts).find((path) => /charts\/chart[^/]*\.xml$/.test(path)) as string;
-    parts[chartPart] = strToU8(strFromU8(parts[chartPart] as Uint8Array).replace("<c:plotArea>", '<c:view3D><c:rotX val="15"/></c:view3D><c:plotArea>'));
+    parts[chartPart] = strToU8(
+      strFromU8(parts[chartPart] as Uint8Array).replace(
+        "<c:plotArea>",
+        '<c:view3D><c:rotX val="15"/></c:view3D><c:plotArea>',
+      ),
+    );
     return zipSync(parts);
   })();
   const deck = read(bytes, "other.pptx");
   const write = (next: Deck) => unzipSync(WRITERS.pptx.write(next, context) as Uint8Array);
   const slideOf = (parts: Record<string, Uint8Array>) => strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array);
   const again = (parts: Record<string, Uint8Array>) => read(zipSync(parts), "again.pptx");
-  const shapeIn = (text: string, name: string) => new RegExp(`<p:sp[ >](?:(?!</p:sp>)[\\s\\S])*name="${name}"[\\s\\S]*?</p:sp>`).exec(text)?.[0] ?? "";
+  const shapeIn = (text: string, name: string) =>
+    new RegExp(`<p:sp[ >](?:(?!</p:sp>)[\\s\\S])*name="${name}"[\\s\\S]*?</p:sp>`).exec(text)?.[0] ?? "";
 
   it("when it is moved and turned", () => {
     const parts = write(changed(deck, "Star", movedBy));
@@ -48,7 +102,11 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     expect(star).toContain("urn:example:x");
     // 72 + 36 points from the left, 30 degrees.
     expect(star).toContain('<a:xfrm rot="1800000"><a:off x="1371600" y="914400"/>');
-    expect(on(again(parts), "Star")).toMatchObject({ frame: on(deck, "Star").frame && { ...on(deck, "Star").frame, x: 108 }, rotation: 30, fill: on(deck, "Star").fill });
+    expect(on(again(parts), "Star")).toMatchObject({
+      frame: on(deck, "Star").frame && { ...on(deck, "Star").frame, x: 108 },
+      rotation: 30,
+      fill: on(deck, "Star").fill,
+    });
   });
 
   it("when its words are changed", () => {
@@ -66,7 +124,9 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     const parts = write(changed(deck, "Left", saying("other")));
     const text = slideOf(parts);
     expect(/<p:grpSp>[\s\S]*other[\s\S]*right[\s\S]*<\/p:grpSp>/.test(text)).toBe(true);
-    expect(shapeIn(text, "Right")).toBe(shapeIn(strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array), "Right"));
+    expect(shapeIn(text, "Right")).toBe(
+      shapeIn(strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array), "Right"),
+    );
     const back = again(parts);
     expect(on(back, "Left").groups).toEqual(on(back, "Right").groups);
     expect(on(back, "Left")).toMatchObject({ id: on(deck, "Left").id, frame: on(deck, "Left").frame });
@@ -74,7 +134,10 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
 
   it("when one leaves its group by being moved: it stands where it was put", () => {
     const back = again(write(changed(deck, "Left", movedBy)));
-    expect(on(back, "Left")).toMatchObject({ frame: { ...on(deck, "Left").frame, x: (on(deck, "Left").frame?.x ?? 0) + 36 }, rotation: 30 });
+    expect(on(back, "Left")).toMatchObject({
+      frame: { ...on(deck, "Left").frame, x: (on(deck, "Left").frame?.x ?? 0) + 36 },
+      rotation: 30,
+    });
     expect(on(back, "Right").frame).toEqual(on(deck, "Right").frame);
   });
 
@@ -83,33 +146,59 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     const before = unzipSync(bytes);
     const paths = Object.keys(before).filter((path) => /charts|embeddings/.test(path));
     expect(paths.length).toBeGreaterThan(1);
-    for (const path of paths) expect(Buffer.from(parts[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+    for (const path of paths)
+      expect(Buffer.from(parts[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
     expect(on(again(parts), "Levels").frame?.x).toBe(536);
   });
 
   it("of a title that has its place from its layout and is given one of its own", () => {
     const title = deck.slides[0]?.elements.find(({ slot }) => slot === "title") as Element;
-    const next = { ...deck, slides: deck.slides.map((slide) => ({ ...slide, elements: slide.elements.map((element) => (element === title ? { ...element, frame: { x: 90, y: 30, width: 600, height: 60 } } : element)) })) as Slide[] };
+    const next = {
+      ...deck,
+      slides: deck.slides.map((slide) => ({
+        ...slide,
+        elements: slide.elements.map((element) =>
+          element === title ? { ...element, frame: { x: 90, y: 30, width: 600, height: 60 } } : element,
+        ),
+      })) as Slide[],
+    };
     const parts = write(next);
     expect(slideOf(parts)).toContain('<p:ph type="title"');
-    expect(again(parts).slides[0]?.elements.find(({ slot }) => slot === "title")?.frame).toEqual({ x: 90, y: 30, width: 600, height: 60 });
+    expect(again(parts).slides[0]?.elements.find(({ slot }) => slot === "title")?.frame).toEqual({
+      x: 90,
+      y: 30,
+      width: 600,
+      height: 60,
+    });
   });
 
   it("and is told: when it is read, and before it is written where it goes", () => {
     const { adapted } = readDeck(bytes, "other.pptx", { newId: idSource("q"), sha256 });
     expect(adapted.filter(({ what }) => what.includes("Star"))).toEqual([
-      { slide: 1, what: "the glow and the bent letters of “Star”", how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here" },
+      {
+        slide: 1,
+        what: "the glow and the bent letters of “Star”",
+        how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here",
+      },
     ]);
     const told = (next: Deck, format: "pptx" | "odp" | "pdf") => {
       const report = writeReport(next, format);
-      return [...report.adapted.map(({ what, how }) => `${what}: ${how}`), ...report.left.map(({ what, why }) => `${what}: ${why}`)].filter((line) => line.startsWith("the glow and the bent letters of “Star”"));
+      return [
+        ...report.adapted.map(({ what, how }) => `${what}: ${how}`),
+        ...report.left.map(({ what, why }) => `${what}: ${why}`),
+      ].filter((line) => line.startsWith("the glow and the bent letters of “Star”"));
     };
     expect(told(deck, "pptx")).toEqual([]);
     expect(told(changed(deck, "Star", movedBy), "pptx")).toEqual([]);
     const painted = changed(deck, "Star", (element) => ({ ...element, fill: { kind: "solid", colour: "#000000" } }));
-    expect(told(painted, "pptx")).toEqual(["the glow and the bent letters of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here"]);
+    expect(told(painted, "pptx")).toEqual([
+      "the glow and the bent letters of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here",
+    ]);
     expect(shapeIn(slideOf(write(painted)), "Star")).not.toContain(GLOW);
-    for (const format of ["odp", "pdf"] as const) expect(told(deck, format)).toEqual(["the glow and the bent letters of “Star”: Unitext does not draw it, and only the file that it came from can hold it"]);
+    for (const format of ["odp", "pdf"] as const)
+      expect(told(deck, format)).toEqual([
+        "the glow and the bent letters of “Star”: Unitext does not draw it, and only the file that it came from can hold it",
+      ]);
   });
 
   it("and the part is well-formed, with ids that stand once", () => {
@@ -121,21 +210,57 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
 });
 
 describe("what Unitext does not model of a shape of an .odp stays", () => {
-  const custom = (name: string, words: string, place: string) => `<draw:custom-shape draw:name="${name}" draw:layer="layout" draw:style-name="gr9" x:glow="3pt" ${place}><office:event-listeners/><text:p>${words}</text:p><draw:enhanced-geometry svg:viewBox="0 0 100 100" x:extrusion="true" draw:enhanced-path="M 0 0 L 100 0 100 100 0 100 Z N"/></draw:custom-shape>`;
+  const custom = (name: string, words: string, place: string) =>
+    `<draw:custom-shape draw:name="${name}" draw:layer="layout" draw:style-name="gr9" x:glow="3pt" ${place}><office:event-listeners/><text:p>${words}</text:p><draw:enhanced-geometry svg:viewBox="0 0 100 100" x:extrusion="true" draw:enhanced-path="M 0 0 L 100 0 100 100 0 100 Z N"/></draw:custom-shape>`;
   const AT = 'svg:x="72pt" svg:y="72pt" svg:width="144pt" svg:height="72pt"';
-  const TURNED = 'svg:width="144pt" svg:height="72pt" draw:transform="rotate (-0.5235987755983) translate (300pt 200pt)"';
+  const TURNED =
+    'svg:width="144pt" svg:height="72pt" draw:transform="rotate (-0.5235987755983) translate (300pt 200pt)"';
   const bytes = (() => {
-    const parts = unzipSync(WRITERS.odp.write({ ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "title", notes: [], hidden: false, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }] }] }, context) as Uint8Array);
-    parts["meta.xml"] = strToU8(strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""));
-    const box = '<draw:frame draw:name="Box" draw:layer="layout" draw:style-name="gr9" x:mark="kept" svg:x="400pt" svg:y="300pt" svg:width="200pt" svg:height="80pt"><draw:text-box x:wave="1"><text:p><text:span text:style-name="out">in a box</text:span></text:p></draw:text-box></draw:frame>';
-    parts["content.xml"] = strToU8(strFromU8(parts["content.xml"] as Uint8Array).replace("<office:document-content ", '<office:document-content xmlns:x="urn:example:x" ').replace("<office:automatic-styles>", '<office:automatic-styles><style:style style:name="out" style:family="text"><style:text-properties style:text-outline="true"/></style:style><style:style style:name="gr9" style:family="graphic"><style:graphic-properties draw:fill="solid" draw:fill-color="#0f5c63"/></style:style>').replace("<presentation:notes>", `${custom("Star", "here", AT)}${custom("Turned", "askew", TURNED)}${box}<draw:g>${custom("Left", "left", 'svg:x="100pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}${custom("Right", "right", 'svg:x="220pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}</draw:g><presentation:notes>`));
+    const parts = unzipSync(
+      WRITERS.odp.write(
+        {
+          ...emptyDeck("d", "D"),
+          slides: [
+            {
+              id: "s",
+              parent: null,
+              arrangement: "title",
+              notes: [],
+              hidden: false,
+              elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Title") }],
+            },
+          ],
+        },
+        context,
+      ) as Uint8Array,
+    );
+    parts["meta.xml"] = strToU8(
+      strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+    );
+    const box =
+      '<draw:frame draw:name="Box" draw:layer="layout" draw:style-name="gr9" x:mark="kept" svg:x="400pt" svg:y="300pt" svg:width="200pt" svg:height="80pt"><draw:text-box x:wave="1"><text:p><text:span text:style-name="out">in a box</text:span></text:p></draw:text-box></draw:frame>';
+    parts["content.xml"] = strToU8(
+      strFromU8(parts["content.xml"] as Uint8Array)
+        .replace("<office:document-content ", '<office:document-content xmlns:x="urn:example:x" ')
+        .replace(
+          "<office:automatic-styles>",
+          '<office:automatic-styles><style:style style:name="out" style:family="text"><style:text-properties style:text-outline="true"/></style:style><style:style style:name="gr9" style:family="graphic"><style:graphic-properties draw:fill="solid" draw:fill-color="#0f5c63"/></style:style>',
+        )
+        .replace(
+          "<presentation:notes>",
+          `${custom("Star", "here", AT)}${custom("Turned", "askew", TURNED)}${box}<draw:g>${custom("Left", "left", 'svg:x="100pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}${custom("Right", "right", 'svg:x="220pt" svg:y="400pt" svg:width="100pt" svg:height="50pt"')}</draw:g><presentation:notes>`,
+        ),
+    );
     return zipSync(parts);
   })();
   const deck = read(bytes, "other.odp");
   const write = (next: Deck) => unzipSync(WRITERS.odp.write(next, context) as Uint8Array);
   const content = (parts: Record<string, Uint8Array>) => strFromU8(parts["content.xml"] as Uint8Array);
   const again = (parts: Record<string, Uint8Array>) => read(zipSync(parts), "again.odp");
-  const shapeIn = (text: string, name: string) => new RegExp(`<draw:(custom-shape|frame) (?:(?!</draw:\\1>)[\\s\\S])*draw:name="${name}"[\\s\\S]*?</draw:\\1>`).exec(text)?.[0] ?? "";
+  const shapeIn = (text: string, name: string) =>
+    new RegExp(`<draw:(custom-shape|frame) (?:(?!</draw:\\1>)[\\s\\S])*draw:name="${name}"[\\s\\S]*?</draw:\\1>`).exec(
+      text,
+    )?.[0] ?? "";
 
   it.each(["Star", "Turned", "Box"])("of “%s”, when it is moved and turned", (name) => {
     const parts = write(changed(deck, name, movedBy));
@@ -143,7 +268,8 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
     const now = on(again(parts), name);
     const was = on(deck, name);
     expect(now.rotation).toBeCloseTo(30, 3);
-    for (const side of ["x", "y", "width", "height"] as const) expect(now.frame?.[side]).toBeCloseTo((was.frame?.[side] ?? 0) + (side === "x" ? 36 : 0), 1);
+    for (const side of ["x", "y", "width", "height"] as const)
+      expect(now.frame?.[side]).toBeCloseTo((was.frame?.[side] ?? 0) + (side === "x" ? 36 : 0), 1);
     expect(now).toMatchObject({ id: was.id, fill: was.fill });
     expect(unresolved(parts)).toEqual([]);
   });
@@ -172,16 +298,33 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
 
 describe("a place that leads somewhere and shows nothing", () => {
   const link = "https://example.org/map";
-  const place = { kind: "shape" as const, id: "p", name: "Place", slot: null, frame: { x: 72, y: 72, width: 100, height: 50 }, geometry: { preset: "rect" }, text: [], link };
+  const place = {
+    kind: "shape" as const,
+    id: "p",
+    name: "Place",
+    slot: null,
+    frame: { x: 72, y: 72, width: 100, height: 50 },
+    geometry: { preset: "rect" },
+    text: [],
+    link,
+  };
 
   it.each(["pptx", "odp"] as const)("is read from a .%s, moved and written again", (format) => {
-    const deck: Deck = { ...emptyDeck("d", "D"), slides: [{ id: "s", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [place] }] };
+    const deck: Deck = {
+      ...emptyDeck("d", "D"),
+      slides: [{ id: "s", parent: null, arrangement: "blank", notes: [], hidden: false, elements: [place] }],
+    };
     const parts = unzipSync(WRITERS[format].write(deck, context) as Uint8Array);
     for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
-    if (parts["meta.xml"]) parts["meta.xml"] = strToU8(strFromU8(parts["meta.xml"]).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""));
+    if (parts["meta.xml"])
+      parts["meta.xml"] = strToU8(
+        strFromU8(parts["meta.xml"]).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+      );
     const bare = read(zipSync(parts), `bare.${format}`);
     expect(bare.slides[0]?.elements).toMatchObject([{ kind: "shape", link, frame: place.frame }]);
     const moved = changed(bare, bare.slides[0]?.elements[0]?.name ?? "", movedBy);
-    expect(read(WRITERS[format].write(moved, context) as Uint8Array, `moved.${format}`).slides[0]?.elements).toMatchObject([{ kind: "shape", link, rotation: expect.closeTo(30, 2) as unknown }]);
+    expect(
+      read(WRITERS[format].write(moved, context) as Uint8Array, `moved.${format}`).slides[0]?.elements,
+    ).toMatchObject([{ kind: "shape", link, rotation: expect.closeTo(30, 2) as unknown }]);
   });
 });

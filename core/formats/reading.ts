@@ -42,7 +42,8 @@ export function collected(lots: ReadLots): ReadDeck {
   let last: ReadLot | undefined;
   for (;;) {
     const next = lots.next();
-    if (next.done) return { deck: { ...(last as ReadLot).head, slides }, blobs, undrawn: (last as ReadLot).undrawn, ...next.value };
+    if (next.done)
+      return { deck: { ...(last as ReadLot).head, slides }, blobs, undrawn: (last as ReadLot).undrawn, ...next.value };
     last = next.value;
     slides.push(...next.value.slides);
     for (const [sha256, bytes] of next.value.blobs) blobs.set(sha256, bytes);
@@ -76,7 +77,14 @@ export function namedFiles(files: TakenFiles, kept: unknown): (names: () => Iter
   };
 }
 
-const MEDIA: Record<string, Asset["mediaType"]> = { mp4: "video/mp4", m4v: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
+const MEDIA: Record<string, Asset["mediaType"]> = {
+  mp4: "video/mp4",
+  m4v: "video/mp4",
+  webm: "video/webm",
+  mp3: "audio/mpeg",
+  m4a: "audio/mp4",
+  wav: "audio/wav",
+};
 /** The media type of a film or sound by the ending of its path; undefined where it is none that is played. */
 export function mediaOf(path: string): Asset["mediaType"] | undefined {
   return MEDIA[/\.([^.]*)$/.exec(path)?.[1]?.toLowerCase() ?? ""];

@@ -6,7 +6,9 @@ const known = new WeakMap<readonly Slide[], Map<string, RegionBox[]>>();
 export function masterRegions({ slides, masters }: Pick<Deck, "slides" | "masters">): ReadonlyMap<string, RegionBox[]> {
   const found = known.get(slides) ?? new Map<string, RegionBox[]>();
   if (!known.has(slides)) {
-    for (const { master, regions } of slides) if (master !== undefined && masters?.[master] && regions?.length && !found.has(master)) found.set(master, regions);
+    for (const { master, regions } of slides)
+      if (master !== undefined && masters?.[master] && regions?.length && !found.has(master))
+        found.set(master, regions);
     known.set(slides, found);
   }
   return found;
@@ -19,5 +21,10 @@ export function standsOnMaster({ master, regions = [] }: Slide, deck: Pick<Deck,
   const held = new Set((master === undefined ? [] : (masterRegions(deck).get(master) ?? [])).map(places));
   const kinds = new Set(regions.map(({ region }) => region));
   const counts = regions.some(({ region, text }) => region !== "number" && text.includes(NUMBER_SIGN));
-  return regions.length > 0 && !counts && kinds.size === regions.length && regions.every((region) => held.has(places(region)));
+  return (
+    regions.length > 0 &&
+    !counts &&
+    kinds.size === regions.length &&
+    regions.every((region) => held.has(places(region)))
+  );
 }

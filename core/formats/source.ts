@@ -1,4 +1,14 @@
-import { type Asset, type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, Failure, MOST, picturesOn, within } from "@unitext/core/model";
+import {
+  type Asset,
+  type BreakRule,
+  DEFAULT_RULE,
+  type Deck,
+  type DeckHead,
+  Failure,
+  MOST,
+  picturesOn,
+  within,
+} from "@unitext/core/model";
 import { generateDeck } from "@unitext/core/generate";
 import type { FontSet } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
@@ -29,7 +39,11 @@ export interface SourceRead {
 
 /** Whether a text was typed as a deck: it has front matter, breaks or directives. */
 function isTyped(text: string): boolean {
-  return /^---\r?\n/.test(text) || /^::slide|^:::\w|^::join/m.test(text) || /\n[^\S\n]*\n(-{3,}|\*{3,}|_{3,})[ \t]*\r?\n/.test(text);
+  return (
+    /^---\r?\n/.test(text) ||
+    /^::slide|^:::\w|^::join/m.test(text) ||
+    /\n[^\S\n]*\n(-{3,}|\*{3,}|_{3,})[ \t]*\r?\n/.test(text)
+  );
 }
 const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 
@@ -42,18 +56,40 @@ const SAMPLE = 1200;
 function typedText(text: string, rule?: AskedRule): SourceRead {
   const lines = rule?.cuts?.some(({ kind }) => kind === "line") ?? false;
   const manuscript = readText(text, { lines });
-  if (isTyped(text)) return { manuscript, text: () => text, pictures: new Map(), rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE, typed: rule === undefined, formulas: text.includes("$") };
+  if (isTyped(text))
+    return {
+      manuscript,
+      text: () => text,
+      pictures: new Map(),
+      rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE,
+      typed: rule === undefined,
+      formulas: text.includes("$"),
+    };
   // The first stretch of a long text tells what it is like; the rest is read as its slides are made.
   const blocks: Block[] = [];
   for (const block of readText(text, { lines }).blocks) if (blocks.push(block) >= SAMPLE) break;
   const suggested = suggestRule(blocks);
   const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
   const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
-  return { manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front } }, text: () => text, pictures: new Map(), rule: typed ? DEFAULT_RULE : { ...suggested, ...rule }, typed, formulas: text.includes("$") };
+  return {
+    manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front } },
+    text: () => text,
+    pictures: new Map(),
+    rule: typed ? DEFAULT_RULE : { ...suggested, ...rule },
+    typed,
+    formulas: text.includes("$"),
+  };
 }
 
 function hasFormula(block: Block): boolean {
-  if (block.kind === "figure") return block.figure.kind === "formula" || (block.figure.kind === "table" && block.figure.rows.some((row) => row.some((cell) => cell?.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula"))))));
+  if (block.kind === "figure")
+    return (
+      block.figure.kind === "formula" ||
+      (block.figure.kind === "table" &&
+        block.figure.rows.some((row) =>
+          row.some((cell) => cell?.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")))),
+        ))
+    );
   return "text" in block && block.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")));
 }
 
@@ -65,7 +101,14 @@ function fromDocument(document: DocumentRead, rule: AskedRule | undefined): Sour
   const blocks = function* (): Generator<Block> {
     yield* writer.place(document.blocks);
   };
-  return { manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems }, text: () => writer.text, pictures: document.pictures, rule: { ...suggestRule(document.blocks), ...rule }, typed: false, formulas: document.blocks.some(hasFormula) };
+  return {
+    manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems },
+    text: () => writer.text,
+    pictures: document.pictures,
+    rule: { ...suggestRule(document.blocks), ...rule },
+    typed: false,
+    formulas: document.blocks.some(hasFormula),
+  };
 }
 
 type SourceReader = (bytes: Uint8Array, name: string, rule: AskedRule | undefined) => SourceRead;
@@ -76,7 +119,8 @@ function textFile(read: (text: string, name: string, rule: AskedRule | undefined
     const { text, encoding } = decoded(bytes, name);
     checkText(text, name);
     const source = read(text, name, rule);
-    if (encoding) source.manuscript.problems.push({ line: 1, message: `The file is not in UTF-8; it was read as ${encoding}.` });
+    if (encoding)
+      source.manuscript.problems.push({ line: 1, message: `The file is not in UTF-8; it was read as ${encoding}.` });
     return source;
   };
 }
@@ -120,7 +164,11 @@ export interface TakenPictures {
 }
 
 /** The picture files that a deck can show, by the names that it uses; the others are told. */
-export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: (bytes: Uint8Array) => string, problems: Problem[]): TakenPictures {
+export function takePictures(
+  pictures: ReadonlyMap<string, Uint8Array>,
+  sha256: (bytes: Uint8Array) => string,
+  problems: Problem[],
+): TakenPictures {
   const assets: Record<string, Asset> = {};
   const blobs = new Map<string, Uint8Array>();
   const undrawn = new Map<string, Uint8Array>();
@@ -131,15 +179,27 @@ export function takePictures(pictures: ReadonlyMap<string, Uint8Array>, sha256: 
     if (unshown) {
       undrawn.set(name, bytes);
       anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
-    } else if (!info) problems.push({ line: 1, message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.` });
-    else if (info.width * info.height > MOST.pixels) problems.push({ line: 1, message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.` });
+    } else if (!info)
+      problems.push({
+        line: 1,
+        message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.`,
+      });
+    else if (info.width * info.height > MOST.pixels)
+      problems.push({
+        line: 1,
+        message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.`,
+      });
     else {
       const sum = sha256(bytes);
       assets[name] = { sha256: sum, ...info };
       blobs.set(sum, bytes);
     }
   }
-  for (const [how, names] of anew) problems.push({ line: 1, message: `Of ${names.length === 1 ? `the picture ${names[0]}` : `${names.length} pictures (${names.slice(0, 4).join(", ")}${names.length > 4 ? ", …" : ""})`} ${how.replace(/^its /, "the ")}.` });
+  for (const [how, names] of anew)
+    problems.push({
+      line: 1,
+      message: `Of ${names.length === 1 ? `the picture ${names[0]}` : `${names.length} pictures (${names.slice(0, 4).join(", ")}${names.length > 4 ? ", …" : ""})`} ${how.replace(/^its /, "the ")}.`,
+    });
   return { assets, blobs, undrawn };
 }
 
@@ -167,14 +227,30 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
 }
 
 /** Makes a deck of a text or document that was read, and lists what was not taken as it stood. */
-export function deckFromSource(source: SourceRead, name: string, context: SourceContext): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> & Pick<Report, "adapted" | "left"> {
+export function deckFromSource(
+  source: SourceRead,
+  name: string,
+  context: SourceContext,
+): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> &
+  Pick<Report, "adapted" | "left"> {
   const { manuscript, rule, typed } = source;
   const { problems } = manuscript;
   const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
   const undrawn = new Map(taken.undrawn);
   const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
   const document = typed ? undefined : context.document;
-  const { deck, made } = generateDeck(manuscript, rule, { newId: context.newId, ...(context.fonts ? { fonts: context.fonts } : {}), ...(head ? { head } : {}), ...(document ? { document } : {}) }, name.replace(/\.[^.]*$/, "") || "Untitled", assets);
+  const { deck, made } = generateDeck(
+    manuscript,
+    rule,
+    {
+      newId: context.newId,
+      ...(context.fonts ? { fonts: context.fonts } : {}),
+      ...(head ? { head } : {}),
+      ...(document ? { document } : {}),
+    },
+    name.replace(/\.[^.]*$/, "") || "Untitled",
+    assets,
+  );
   const [left, anew]: [Report["left"], Report["adapted"]] = [[], []];
   const found: Record<string, Asset> = { ...deck.assets, ...assets };
   deck.slides.forEach((slide, nth) => {
@@ -190,10 +266,28 @@ export function deckFromSource(source: SourceRead, name: string, context: Source
         const sum = context.sha256(bytes);
         blobs.set(sum, bytes);
         found[picture] = { sha256: sum, ...info };
-      } else if (!source.pictures.has(picture)) left.push({ slide: nth + 1, what: `the picture ${picture}`, why: bytes ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read" : "its file was not found beside the text; add it to the deck to see it" });
+      } else if (!source.pictures.has(picture))
+        left.push({
+          slide: nth + 1,
+          what: `the picture ${picture}`,
+          why: bytes
+            ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read"
+            : "its file was not found beside the text; add it to the deck to see it",
+        });
     }
   });
   const lines = made.map(({ lines: own }) => own);
-  const adapted = [...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), ...anew];
-  return { deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) }, blobs, undrawn, text: source.text(), problems, adapted, left };
+  const adapted = [
+    ...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })),
+    ...anew,
+  ];
+  return {
+    deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) },
+    blobs,
+    undrawn,
+    text: source.text(),
+    problems,
+    adapted,
+    left,
+  };
 }

@@ -1,6 +1,17 @@
 import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, leavesOf, type SceneRun } from "@unitext/core/layout";
-import { ARRANGEMENTS, type ArrangementName, type Deck, emptyDeck, headOf, plainText, type RichText, run, slotsOf, THEMES } from "@unitext/core/model";
+import {
+  ARRANGEMENTS,
+  type ArrangementName,
+  type Deck,
+  emptyDeck,
+  headOf,
+  plainText,
+  type RichText,
+  run,
+  slotsOf,
+  THEMES,
+} from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { PNG } from "pngjs";
@@ -10,13 +21,24 @@ import { WRITERS } from "./index";
 const bench = filesBench(new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 }))));
 const fonts = shippedFonts();
 
-const LIST: RichText = [{ kind: "bullet", level: 0, runs: [run("first point with "), run("weight", ["strong"])] }, { kind: "bullet", level: 1, runs: [run("what is below it")] }, { kind: "number", level: 0, runs: [run("second point")] }];
-const wordsFor = (slot: string, role: string): RichText => (role === "body" ? [...LIST, { kind: "plain", level: 0, runs: [run(`plain words of ${slot}`)] }] : plainText(`words of the ${slot}`));
+const LIST: RichText = [
+  { kind: "bullet", level: 0, runs: [run("first point with "), run("weight", ["strong"])] },
+  { kind: "bullet", level: 1, runs: [run("what is below it")] },
+  { kind: "number", level: 0, runs: [run("second point")] },
+];
+const wordsFor = (slot: string, role: string): RichText =>
+  role === "body"
+    ? [...LIST, { kind: "plain", level: 0, runs: [run(`plain words of ${slot}`)] }]
+    : plainText(`words of the ${slot}`);
 const deck: Deck = {
   ...emptyDeck("d", "Typed"),
   slides: (Object.keys(ARRANGEMENTS) as ArrangementName[]).map((arrangement, nth) => ({
     ...newSlide(`s${nth}`, arrangement),
-    elements: slotsOf(arrangement).flatMap(([slot, role]) => (role === "picture" || role === "figure" ? [] : [{ kind: "text" as const, id: `${nth}${slot}`, slot, text: wordsFor(slot, role) }])),
+    elements: slotsOf(arrangement).flatMap(([slot, role]) =>
+      role === "picture" || role === "figure"
+        ? []
+        : [{ kind: "text" as const, id: `${nth}${slot}`, slot, text: wordsFor(slot, role) }],
+    ),
   })),
 };
 
@@ -24,28 +46,94 @@ const deck: Deck = {
 const figures: Deck = {
   ...emptyDeck("d", "Figures"),
   slides: [
-    { ...newSlide("f0", "code"), elements: [{ kind: "code", id: "c", slot: "code", language: "python", text: "levels = [2.41, 2.58]\nmean = sum(levels) / 2" }] },
-    { ...newSlide("f1", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: [{ kind: "bullet", level: 0, runs: [run("call "), run("mean()", ["code"]), run(" once a day, see "), run("the page", [], "https://example.org/mean")] }] }] },
-    { ...newSlide("f2", "table"), elements: [{ kind: "table", id: "t", slot: "table", header: 1, align: ["start", "end", "end"], rows: [["Month", "Mean", "Highest"], ["January of this year and what came before", "2.41", "4.12"], ["February", "2.38", "3.90"]].map((row) => row.map((text) => ({ text: plainText(text) }))) }] },
+    {
+      ...newSlide("f0", "code"),
+      elements: [
+        {
+          kind: "code",
+          id: "c",
+          slot: "code",
+          language: "python",
+          text: "levels = [2.41, 2.58]\nmean = sum(levels) / 2",
+        },
+      ],
+    },
+    {
+      ...newSlide("f1", "points"),
+      elements: [
+        {
+          kind: "text",
+          id: "b",
+          slot: "body",
+          text: [
+            {
+              kind: "bullet",
+              level: 0,
+              runs: [
+                run("call "),
+                run("mean()", ["code"]),
+                run(" once a day, see "),
+                run("the page", [], "https://example.org/mean"),
+              ],
+            },
+          ],
+        },
+      ],
+    },
+    {
+      ...newSlide("f2", "table"),
+      elements: [
+        {
+          kind: "table",
+          id: "t",
+          slot: "table",
+          header: 1,
+          align: ["start", "end", "end"],
+          rows: [
+            ["Month", "Mean", "Highest"],
+            ["January of this year and what came before", "2.41", "4.12"],
+            ["February", "2.38", "3.90"],
+          ].map((row) => row.map((text) => ({ text: plainText(text) }))),
+        },
+      ],
+    },
   ],
 };
 
 /** Lists with numbers of two digits, so long that their letters are made smaller. */
 const counted: Deck = {
   ...emptyDeck("d", "Counted"),
-  slides: [11, 12].map((count, nth) => ({ ...newSlide(`n${nth}`, "points"), elements: [{ kind: "text" as const, id: "b", slot: "body", text: Array.from({ length: count }, (_, at) => ({ kind: at % 5 === 4 ? ("bullet" as const) : ("number" as const), level: at % 5 === 4 ? 1 : 0, runs: [run(`step ${at} of them`)] })) }] })),
+  slides: [11, 12].map((count, nth) => ({
+    ...newSlide(`n${nth}`, "points"),
+    elements: [
+      {
+        kind: "text" as const,
+        id: "b",
+        slot: "body",
+        text: Array.from({ length: count }, (_, at) => ({
+          kind: at % 5 === 4 ? ("bullet" as const) : ("number" as const),
+          level: at % 5 === 4 ? 1 : 0,
+          runs: [run(`step ${at} of them`)],
+        })),
+      },
+    ],
+  })),
 };
 
 /** The words of a slide where they are drawn: each with its size, colour, face and place. */
 function drawn(of: Deck, nth: number): Map<string, { size: number; fill: string; face: string; x: number; y: number }> {
   const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], { head: headOf(of), number: nth + 1, fonts });
   const found = new Map<string, { size: number; fill: string; face: string; x: number; y: number }>();
-  const at = (item: SceneRun, y: number) => found.set(item.text.trim(), { size: item.size, fill: item.fill, face: item.face, x: item.x, y });
-  for (const node of leavesOf(nodes)) if (node.kind === "text") for (const line of node.lines) for (const item of line.runs) if (item.text.trim()) at(item, line.y);
+  const at = (item: SceneRun, y: number) =>
+    found.set(item.text.trim(), { size: item.size, fill: item.fill, face: item.face, x: item.x, y });
+  for (const node of leavesOf(nodes))
+    if (node.kind === "text")
+      for (const line of node.lines) for (const item of line.runs) if (item.text.trim()) at(item, line.y);
   return found;
 }
 
-const asAnother = (of: Deck, format: "pptx" | "odp"): Deck => bench.read(withoutTags(WRITERS[format].write(of, bench.context) as Uint8Array), `deck.${format}`).deck;
+const asAnother = (of: Deck, format: "pptx" | "odp"): Deck =>
+  bench.read(withoutTags(WRITERS[format].write(of, bench.context) as Uint8Array), `deck.${format}`).deck;
 
 describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as another program reads it", (format) => {
   const read = asAnother(deck, format);
@@ -57,10 +145,12 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
       // Words of a figure are coloured by what they mean here, one run each; in the file a line is one.
       for (const [text, { size, face }] of drawn(figures, nth)) {
         const found = [...sizes].find(([other]) => other.includes(text));
-        if (face.startsWith("jetbrains") || nth === 1) expect([text, found?.[1]]).toEqual([text, expect.closeTo(size, 1)]);
+        if (face.startsWith("jetbrains") || nth === 1)
+          expect([text, found?.[1]]).toEqual([text, expect.closeTo(size, 1)]);
       }
     }
-    for (const text of ["mean()", "the page", "call"]) expect([text, drawn(there, 1).get(text)?.fill]).toEqual([text, drawn(figures, 1).get(text)?.fill]);
+    for (const text of ["mean()", "the page", "call"])
+      expect([text, drawn(there, 1).get(text)?.fill]).toEqual([text, drawn(figures, 1).get(text)?.fill]);
     expect(drawn(there, 1).get("mean()")?.size).toBeLessThan(drawn(there, 1).get("call")?.size ?? 0);
   });
 
@@ -68,7 +158,13 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
     const there = asAnother(counted, format);
     for (const nth of [0, 1]) {
       const [here, other] = [drawn(counted, nth), drawn(there, nth)];
-      for (const [text, { x, size }] of here) if (text.startsWith("step")) expect([text, other.get(text)?.x, other.get(text)?.size]).toEqual([text, expect.closeTo(x, 0), expect.closeTo(size, 0)]);
+      for (const [text, { x, size }] of here)
+        if (text.startsWith("step"))
+          expect([text, other.get(text)?.x, other.get(text)?.size]).toEqual([
+            text,
+            expect.closeTo(x, 0),
+            expect.closeTo(size, 0),
+          ]);
       expect(here.get("step 0 of them")?.x).toBeCloseTo(here.get("step 10 of them")?.x as number, 3);
     }
   });
@@ -78,26 +174,65 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
     const [here, other] = [drawn(figures, 2), drawn(there, 2)];
     for (const [text, { size, fill, face, x, y }] of here) {
       expect([text, other.get(text)?.fill, other.get(text)?.face]).toEqual([text, fill, face]);
-      expect([text, other.get(text)?.size, other.get(text)?.x]).toEqual([text, expect.closeTo(size, 1), expect.closeTo(x, 0)]);
+      expect([text, other.get(text)?.size, other.get(text)?.x]).toEqual([
+        text,
+        expect.closeTo(size, 1),
+        expect.closeTo(x, 0),
+      ]);
       expect(Math.abs((other.get(text)?.y ?? 0) - y)).toBeLessThan(size / 2);
     }
     const table = there.slides[2]?.elements.find(({ kind }) => kind === "table");
     const rows = table?.kind === "table" ? table.rows : [];
     const { colours } = figures.theme;
-    expect(rows.map((row) => row.map((cell) => [cell?.fill !== undefined, cell?.borders?.bottom?.colour === colours.accent]))).toEqual([[[true, true], [true, true], [true, true]], [[false, false], [false, false], [false, false]], [[false, true], [false, true], [false, true]]]);
+    expect(
+      rows.map((row) =>
+        row.map((cell) => [cell?.fill !== undefined, cell?.borders?.bottom?.colour === colours.accent]),
+      ),
+    ).toEqual([
+      [
+        [true, true],
+        [true, true],
+        [true, true],
+      ],
+      [
+        [false, false],
+        [false, false],
+        [false, false],
+      ],
+      [
+        [false, true],
+        [false, true],
+        [false, true],
+      ],
+    ]);
   });
 
-  it.each(["saltmarsh", "foreshore", "nightwatch", "chalk"] as const)("has what the theme %s draws behind each arrangement", (theme) => {
-    const themed = { ...deck, theme: THEMES[theme] };
-    const there = asAnother(themed, format);
-    const rounded = (frames: { x: number; y: number; width: number; height: number }[]) => frames.map(({ x, y, width, height }) => [x, y, width, height].map((value) => Math.round(value * 10) / 10));
-    themed.slides.forEach((slide, nth) => {
-      const here = layoutSlide({ ...slide, elements: [] }, { head: { ...headOf(themed), regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
-      const other = there.masters?.[there.slides[nth]?.master ?? ""]?.elements.filter(({ kind, fill }) => kind === "shape" && fill?.kind === "solid") ?? [];
-      expect([slide.arrangement, rounded(other.flatMap(({ frame }) => frame ?? []))]).toEqual([slide.arrangement, rounded(here)]);
-      expect(other.map(({ fill }) => (fill?.kind === "solid" ? fill.colour : ""))).toEqual(here.map(({ fill }) => fill));
-    });
-  });
+  it.each(["saltmarsh", "foreshore", "nightwatch", "chalk"] as const)(
+    "has what the theme %s draws behind each arrangement",
+    (theme) => {
+      const themed = { ...deck, theme: THEMES[theme] };
+      const there = asAnother(themed, format);
+      const rounded = (frames: { x: number; y: number; width: number; height: number }[]) =>
+        frames.map(({ x, y, width, height }) => [x, y, width, height].map((value) => Math.round(value * 10) / 10));
+      themed.slides.forEach((slide, nth) => {
+        const here = layoutSlide(
+          { ...slide, elements: [] },
+          { head: { ...headOf(themed), regions: { footer: "", number: false } }, number: 1, fonts },
+        ).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+        const other =
+          there.masters?.[there.slides[nth]?.master ?? ""]?.elements.filter(
+            ({ kind, fill }) => kind === "shape" && fill?.kind === "solid",
+          ) ?? [];
+        expect([slide.arrangement, rounded(other.flatMap(({ frame }) => frame ?? []))]).toEqual([
+          slide.arrangement,
+          rounded(here),
+        ]);
+        expect(other.map(({ fill }) => (fill?.kind === "solid" ? fill.colour : ""))).toEqual(
+          here.map(({ fill }) => fill),
+        );
+      });
+    },
+  );
 
   it.each(deck.slides.map(({ arrangement }, nth) => [arrangement, nth] as const))("%s", (_, nth) => {
     const [here, there] = [drawn(deck, nth), drawn(read, nth)];
@@ -116,18 +251,42 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
 
 describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
   it("gives its page and its colours, and says that what would stand behind slides is left", () => {
-    const empty: Deck = { ...emptyDeck("d", "House style"), page: { width: 720, height: 540 }, theme: THEMES.nightwatch };
+    const empty: Deck = {
+      ...emptyDeck("d", "House style"),
+      page: { width: 720, height: 540 },
+      theme: THEMES.nightwatch,
+    };
     const bytes = WRITERS[format].write(empty, bench.context) as Uint8Array;
     expect(bench.read(bytes, `deck.${format}`).left).toEqual([]);
     const { deck: read, left } = bench.read(withoutTags(bytes), `deck.${format}`);
     expect([read.slides, read.page]).toEqual([[], { width: 720, height: 540 }]);
-    expect(left).toContainEqual({ slide: null, what: "its masters and layouts", why: expect.stringContaining("no slide stands on them") });
+    expect(left).toContainEqual({
+      slide: null,
+      what: "its masters and layouts",
+      why: expect.stringContaining("no slide stands on them"),
+    });
   });
 });
 
 describe("spaces that are more than space between words (The Unicode Standard, 6.2: U+00A0, U+2009, U+3000)", () => {
   const spaced = ["\u3000A paragraph as Japanese ones begin", "10\u00a0m at 5\u2009%", "ends wide\u3000"];
-  const deck: Deck = { ...emptyDeck("d", "Spaced"), slides: [{ ...newSlide("one", "points"), elements: [{ kind: "text", id: "b", slot: "body", text: spaced.map((text) => ({ kind: "bullet", level: 0, runs: [run(text)] })) }], notes: spaced.map((text) => ({ kind: "plain", level: 0, runs: [run(text)] })) }] };
+  const deck: Deck = {
+    ...emptyDeck("d", "Spaced"),
+    slides: [
+      {
+        ...newSlide("one", "points"),
+        elements: [
+          {
+            kind: "text",
+            id: "b",
+            slot: "body",
+            text: spaced.map((text) => ({ kind: "bullet", level: 0, runs: [run(text)] })),
+          },
+        ],
+        notes: spaced.map((text) => ({ kind: "plain", level: 0, runs: [run(text)] })),
+      },
+    ],
+  };
   it.each(["pptx", "odp", "md", "json"] as const)("stay where they are in a .%s", async (format) => {
     const bytes = await WRITERS[format].write(deck, bench.context);
     const [slide] = bench.read(bytes as Uint8Array, `deck.${format}`).deck.slides;

@@ -1,5 +1,31 @@
-import { cutText, ArrangementName, type BreakRule, type ChartForm, countWords, type Element, isEmptyText, readingOrder, type RichText, run, type Slide, type SlideLook, textOf, withSteps } from "@unitext/core/model";
-import { chartOf, type Content, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, type Problem, recognised, type Steps } from "@unitext/core/text";
+import {
+  cutText,
+  ArrangementName,
+  type BreakRule,
+  type ChartForm,
+  countWords,
+  type Element,
+  isEmptyText,
+  readingOrder,
+  type RichText,
+  run,
+  type Slide,
+  type SlideLook,
+  textOf,
+  withSteps,
+} from "@unitext/core/model";
+import {
+  chartOf,
+  type Content,
+  flowSlot,
+  isBigNumber,
+  mainSlot,
+  namesReferences,
+  type Parts,
+  type Problem,
+  recognised,
+  type Steps,
+} from "@unitext/core/text";
 import type { Flow } from "./draft";
 
 /** A slide that has its content and does not have its ids yet. */
@@ -26,7 +52,9 @@ export interface Draftlike {
 }
 
 const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
-  const found = flow.filter((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text" && (item.quote ?? false) === quote);
+  const found = flow.filter(
+    (item): item is Extract<Flow, { kind: "text" }> => item.kind === "text" && (item.quote ?? false) === quote,
+  );
   return found.length === 1 && found[0] ? found[0].text : found.flatMap(({ text }) => text);
 };
 
@@ -34,15 +62,33 @@ export function partsOfDraft({ title, depth, flow, slots }: Draftlike, opens: bo
   const first = flow.find((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text");
   const kinds: Parts["kinds"] = {};
   for (const item of flow) if (item.kind === "content") kinds[item.content.kind] = (kinds[item.content.kind] ?? 0) + 1;
-  return { first: opens, depth, title, text: flowText(flow, false), quote: flowText(flow, true), quoteFirst: first?.quote === true, kinds, slots: [...slots.keys()] };
+  return {
+    first: opens,
+    depth,
+    title,
+    text: flowText(flow, false),
+    quote: flowText(flow, true),
+    quoteFirst: first?.quote === true,
+    kinds,
+    slots: [...slots.keys()],
+  };
 }
 
 /** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */
-export function arranged(draft: Draftlike, first: boolean, given: string | undefined, line: number, problems: Problem[]): Pick<Composed, "arrangement" | "named" | "because"> {
+export function arranged(
+  draft: Draftlike,
+  first: boolean,
+  given: string | undefined,
+  line: number,
+  problems: Problem[],
+): Pick<Composed, "arrangement" | "named" | "because"> {
   if (given !== undefined) {
     const known = ArrangementName.safeParse(given);
     if (known.success) return { arrangement: known.data, named: true, because: "the text says so" };
-    problems.push({ line, message: `“${given}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.` });
+    problems.push({
+      line,
+      message: `“${given}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.`,
+    });
   }
   const { arrangement, because } = recognised(partsOfDraft(draft, first));
   return { arrangement, because };
@@ -57,7 +103,13 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
     const last = all.at(-1);
     if (content.kind === "text") {
       if (isEmptyText(content.text)) return;
-      if (last && last.slot === slot && last.content.kind === "text" && (last.steps ?? false) === stepped && slot !== "title") {
+      if (
+        last &&
+        last.slot === slot &&
+        last.content.kind === "text" &&
+        (last.steps ?? false) === stepped &&
+        slot !== "title"
+      ) {
         last.content = { kind: "text", text: [...last.content.text, ...content.text] };
         return;
       }
@@ -65,7 +117,8 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
     all.push({ slot, content, ...(stepped ? { steps: stepped } : {}) });
   };
   const counts: Record<string, number> = {};
-  const numbered = arrangement === "number" && !slots.has("number") && isBigNumber(textOf(flowText(flow, false).slice(0, 1)).trim());
+  const numbered =
+    arrangement === "number" && !slots.has("number") && isBigNumber(textOf(flowText(flow, false).slice(0, 1)).trim());
   let opened = false;
   for (const item of flow) {
     if (item.kind === "content") {
@@ -75,10 +128,22 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
     } else if (numbered && !opened && !item.quote) {
       opened = true;
       add("number", { kind: "text", text: item.text.slice(0, 1) }, steps || (item.steps ?? false));
-      if (item.text.length > 1) add(mainSlot(arrangement), { kind: "text", text: item.text.slice(1) }, steps || (item.steps ?? false));
-    } else add(flowSlot(arrangement, item.quote ? "quote" : "text", 0), { kind: "text", text: item.text }, steps || (item.steps ?? false));
+      if (item.text.length > 1)
+        add(mainSlot(arrangement), { kind: "text", text: item.text.slice(1) }, steps || (item.steps ?? false));
+    } else
+      add(
+        flowSlot(arrangement, item.quote ? "quote" : "text", 0),
+        { kind: "text", text: item.text },
+        steps || (item.steps ?? false),
+      );
   }
-  for (const [slot, held] of slots) for (const item of held) add(slot, item.kind === "text" ? { kind: "text", text: item.text } : item.content, item.kind === "text" && (item.steps ?? false));
+  for (const [slot, held] of slots)
+    for (const item of held)
+      add(
+        slot,
+        item.kind === "text" ? { kind: "text", text: item.text } : item.content,
+        item.kind === "text" && (item.steps ?? false),
+      );
   return all;
 }
 
@@ -92,14 +157,35 @@ function mainPoints(text: RichText): RichText {
 
 /** Makes the slide of a composition. Equal compositions share their contents, so that they are laid out once. */
 export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
-  const elements = placed(composed).map(({ slot, content, steps }) => ({ ...content, ...(steps === "main" && content.kind === "text" ? { text: mainPoints(content.text) } : {}), id: newId(), slot, ...(steps ? { steps: true } : {}) }) as Element);
-  const slide: Slide = { id, parent: null, arrangement: composed.arrangement, elements, notes: composed.notes, hidden: false, ...composed.look };
+  const elements = placed(composed).map(
+    ({ slot, content, steps }) =>
+      ({
+        ...content,
+        ...(steps === "main" && content.kind === "text" ? { text: mainPoints(content.text) } : {}),
+        id: newId(),
+        slot,
+        ...(steps ? { steps: true } : {}),
+      }) as Element,
+  );
+  const slide: Slide = {
+    id,
+    parent: null,
+    arrangement: composed.arrangement,
+    elements,
+    notes: composed.notes,
+    hidden: false,
+    ...composed.look,
+  };
   return { ...slide, elements: readingOrder(slide) };
 }
 
 /** How a numeric table is drawn when the rule makes charts: over time as a line, few shares as columns, long names as bars. */
 function formFor(categories: readonly string[]): ChartForm {
-  const times = categories.filter((name) => /^\s*(\d{4}|Q[1-4]\b|[A-Z]?\d{1,2}[./-]\d{1,2}|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic|mär|mai|okt|dez)/i.test(name)).length;
+  const times = categories.filter((name) =>
+    /^\s*(\d{4}|Q[1-4]\b|[A-Z]?\d{1,2}[./-]\d{1,2}|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic|mär|mai|okt|dez)/i.test(
+      name,
+    ),
+  ).length;
   if (categories.length > 3 && times >= categories.length * 0.7) return "line";
   return categories.some((name) => name.length > 14) ? "bar" : "column";
 }
@@ -110,12 +196,19 @@ export function charted(flow: readonly Flow[], rule: BreakRule): Flow[] {
   return flow.map((item): Flow => {
     if (item.kind !== "content" || item.content.kind !== "table") return item;
     const trial = chartOf(item.content, "column");
-    return trial && trial.categories.length > 1 ? { ...item, content: { ...trial, form: formFor(trial.categories) } } : item;
+    return trial && trial.categories.length > 1
+      ? { ...item, content: { ...trial, form: formFor(trial.categories) } }
+      : item;
   });
 }
 
 /** Something that needs a slide to itself when more than a line of text stands with it. */
-const isLarge = (item: Flow) => item.kind === "content" && (item.content.kind === "chart" || item.content.kind === "diagram" || (item.content.kind === "table" && item.content.rows.length > 4) || (item.content.kind === "code" && item.content.text.split("\n").length > 6));
+const isLarge = (item: Flow) =>
+  item.kind === "content" &&
+  (item.content.kind === "chart" ||
+    item.content.kind === "diagram" ||
+    (item.content.kind === "table" && item.content.rows.length > 4) ||
+    (item.content.kind === "code" && item.content.text.split("\n").length > 6));
 
 /** The words on a slide with a figure: more than these stand on a slide of their own. */
 const CAPTION = 30;
@@ -127,10 +220,14 @@ const CAPTION = 30;
  */
 export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
   const { flow, depth, title } = draft;
-  const crowded = flow.some((item) => item.kind === "content") || flowText(flow, false).length > 1 || countWords(textOf(flowText(flow, false))) > CAPTION;
+  const crowded =
+    flow.some((item) => item.kind === "content") ||
+    flowText(flow, false).length > 1 ||
+    countWords(textOf(flowText(flow, false))) > CAPTION;
   const opener = depth === 1 && (rule.body !== "slide" || rule.rest !== "keep") && crowded && !namesReferences(title);
   const parts: Flow[][] = [[]];
-  const words = (list: readonly Flow[]) => list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
+  const words = (list: readonly Flow[]) =>
+    list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
   const figures = flow.filter((item) => item.kind === "content").length;
   const many = figures > 1 || (figures === 1 && words(flow) > CAPTION);
   if (many) {
@@ -138,7 +235,8 @@ export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flo
     for (const item of flow) {
       const last = parts.at(-1) as Flow[];
       if (isLarge(item)) parts.push([item], []);
-      else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION) parts.push([item]);
+      else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION)
+        parts.push([item]);
       else last.push(item);
     }
   } else parts[0] = [...flow];
@@ -147,16 +245,30 @@ export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flo
   const joined: Flow[][] = [];
   for (const part of kept) {
     const before = joined.at(-1);
-    if (before && part.every(({ kind }) => kind === "text") && words(part) <= CAPTION && flowText(part, false).length <= 1 && before.some(isLarge) && words(before) === 0) before.push(...part);
+    if (
+      before &&
+      part.every(({ kind }) => kind === "text") &&
+      words(part) <= CAPTION &&
+      flowText(part, false).length <= 1 &&
+      before.some(isLarge) &&
+      words(before) === 0
+    )
+      before.push(...part);
     else joined.push(part);
   }
-  return [...(opener ? [{ flow: [], opener: true }] : []), ...(joined.length ? joined : opener ? [] : [[]]).map((part) => ({ flow: part, opener: false }))];
+  return [
+    ...(opener ? [{ flow: [], opener: true }] : []),
+    ...(joined.length ? joined : opener ? [] : [[]]).map((part) => ({ flow: part, opener: false })),
+  ];
 }
 
 /** A heading that is too long for a title: its first words, up to the end of a clause where there is one. */
 export function shortTitle(title: RichText, most: number): RichText {
   const words = textOf(title).replace(/\s+/g, " ").trim();
   const clause = /^.{12,}?[.;:!?–—](?=\s)/u.exec(words)?.[0];
-  const held = clause && countWords(clause) <= most ? clause.replace(/[.;:–—]+$/u, "").trimEnd() : `${cutText(words.split(" ").slice(0, most).join(" "), 200).replace(/[\s.,;:–—-]+$/u, "")}…`;
+  const held =
+    clause && countWords(clause) <= most
+      ? clause.replace(/[.;:–—]+$/u, "").trimEnd()
+      : `${cutText(words.split(" ").slice(0, most).join(" "), 200).replace(/[\s.,;:–—-]+$/u, "")}…`;
   return [{ kind: "plain", level: 0, runs: [run(held)] }];
 }

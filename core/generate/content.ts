@@ -1,4 +1,14 @@
-import { type Element, elementWords, isEmptyText, mapElementTexts, type RichText, type Slide, slotsOf, textHash, textOf } from "@unitext/core/model";
+import {
+  type Element,
+  elementWords,
+  isEmptyText,
+  mapElementTexts,
+  type RichText,
+  type Slide,
+  slotsOf,
+  textHash,
+  textOf,
+} from "@unitext/core/model";
 import { mainSlot, normalText } from "@unitext/core/text";
 
 /** A stretch of a slot's content that the text form cannot tell apart: one element, or texts that follow each other. */
@@ -19,7 +29,14 @@ function knownSlot(slide: Slide, slot: string | null): string {
 
 /** What an element shows and how, without what a text cannot say of it: id, place, binding and entrance. */
 export function bareContent(element: Element): Omit<Element, "id" | "slot" | "frame" | "binding" | "entrance"> {
-  const { id: _, slot: __, frame: ___, binding: ____, entrance: _____, ...content } = mapElementTexts(element, normalText);
+  const {
+    id: _,
+    slot: __,
+    frame: ___,
+    binding: ____,
+    entrance: _____,
+    ...content
+  } = mapElementTexts(element, normalText);
   return content;
 }
 
@@ -59,7 +76,12 @@ function unitsIn(slide: Slide): Unit[] {
       if (before?.kind === "text") before.elements.push(element);
       continue;
     }
-    if (element.kind === "text" && before?.kind === "text" && (before.elements[0] as { steps?: boolean }).steps === element.steps) before.elements.push(element);
+    if (
+      element.kind === "text" &&
+      before?.kind === "text" &&
+      (before.elements[0] as { steps?: boolean }).steps === element.steps
+    )
+      before.elements.push(element);
     else {
       const unit: Unit = { slot, kind: element.kind, elements: [element], key: "" };
       units.push(unit);
@@ -68,7 +90,11 @@ function unitsIn(slide: Slide): Unit[] {
   }
   for (const unit of units) {
     const [first] = unit.elements as [Element, ...Element[]];
-    unit.key = JSON.stringify(unit.kind === "text" ? [(first as { steps?: boolean }).steps ?? false, normalText(joinedText(unit.elements))] : bareContent(first));
+    unit.key = JSON.stringify(
+      unit.kind === "text"
+        ? [(first as { steps?: boolean }).steps ?? false, normalText(joinedText(unit.elements))]
+        : bareContent(first),
+    );
   }
   return units;
 }
@@ -78,8 +104,27 @@ export function contentKey(slide: Slide): string {
   const found = foundOf(slide);
   const { background, transition, delay, widths, section, notes } = slide;
   const known = found.keyed?.slide;
-  if (found.keyed && known && known.notes === notes && known.background === background && known.transition === transition && known.delay === delay && known.widths === widths && known.section === section) return found.keyed.key;
-  const key = JSON.stringify([slide.arrangement, background, transition, delay, widths, found.units.map(({ slot, key: own }) => [slot, own]), normalText(notes), ...(section === undefined ? [] : [section])]);
+  if (
+    found.keyed &&
+    known &&
+    known.notes === notes &&
+    known.background === background &&
+    known.transition === transition &&
+    known.delay === delay &&
+    known.widths === widths &&
+    known.section === section
+  )
+    return found.keyed.key;
+  const key = JSON.stringify([
+    slide.arrangement,
+    background,
+    transition,
+    delay,
+    widths,
+    found.units.map(({ slot, key: own }) => [slot, own]),
+    normalText(notes),
+    ...(section === undefined ? [] : [section]),
+  ]);
   found.keyed = { slide, key };
   return key;
 }

@@ -13,7 +13,13 @@ const splitOnce = new WeakMap<RichText, Block[]>();
 function kept(block: Block & { text: RichText }, make: () => Block[]): Block[] {
   const known = splitOnce.get(block.text);
   if (known?.[0]?.from === block.from) return known;
-  const made = known ? known.map((piece) => ({ ...piece, from: piece.from + block.from - (known[0]?.from ?? 0), to: piece.to + block.from - (known[0]?.from ?? 0) })) : make();
+  const made = known
+    ? known.map((piece) => ({
+        ...piece,
+        from: piece.from + block.from - (known[0]?.from ?? 0),
+        to: piece.to + block.from - (known[0]?.from ?? 0),
+      }))
+    : make();
   splitOnce.set(block.text, made);
   return made;
 }
@@ -21,7 +27,9 @@ function kept(block: Block & { text: RichText }, make: () => Block[]): Block[] {
 /** A block of several paragraphs as one of each; a list stays whole. */
 function paragraphs(block: Block): Block[] {
   if (block.kind !== "text" || block.text.length < 2 || block.text.some(({ kind }) => kind !== "plain")) return [block];
-  return kept(block, () => block.text.map((paragraph): Block => ({ kind: "text", text: [paragraph], from: block.from, to: block.to })));
+  return kept(block, () =>
+    block.text.map((paragraph): Block => ({ kind: "text", text: [paragraph], from: block.from, to: block.to })),
+  );
 }
 
 /** A block as one for each of its lines and items. */
@@ -37,21 +45,34 @@ function lines(block: Block): Block[] {
           if (text || item.footnote) parts.at(-1)?.push({ ...item, text });
         });
       }
-      return parts.filter((runs) => runs.length).map((runs, at): Block => ({ kind: "text", text: [{ kind: "plain", level: 0, runs }], from: from + (block.items ? 0 : at), to: from + (block.items ? 0 : at) }));
+      return parts
+        .filter((runs) => runs.length)
+        .map(
+          (runs, at): Block => ({
+            kind: "text",
+            text: [{ kind: "plain", level: 0, runs }],
+            from: from + (block.items ? 0 : at),
+            to: from + (block.items ? 0 : at),
+          }),
+        );
     }),
   );
 }
 
 const announces = (draft: Draft) => {
   const last = draft.flow.at(-1);
-  return last?.kind === "text" && /[:：]\s*$/.test(paragraphText(last.text.at(-1) ?? { kind: "plain", level: 0, runs: [] }));
+  return (
+    last?.kind === "text" && /[:：]\s*$/.test(paragraphText(last.text.at(-1) ?? { kind: "plain", level: 0, runs: [] }))
+  );
 };
 const isList = (block: Block) => block.kind === "text" && block.text[0]?.kind !== "plain";
-const pictured = (draft: Draft) => draft.flow.some((flow) => flow.kind === "content" && flow.content.kind === "picture");
+const pictured = (draft: Draft) =>
+  draft.flow.some((flow) => flow.kind === "content" && flow.content.kind === "picture");
 
 const CUTTERS: { [K in Cut["kind"]]: Cutter<Extract<Cut, { kind: K }>> } = {
   heading: {
-    starts: (block, draft, { section, slide }) => block.kind === "heading" && block.depth <= Math.max(section, slide) && !isEmptyDraft(draft),
+    starts: (block, draft, { section, slide }) =>
+      block.kind === "heading" && block.depth <= Math.max(section, slide) && !isEmptyDraft(draft),
   },
   paragraph: {
     pieces: paragraphs,
@@ -71,7 +92,8 @@ const CUTTERS: { [K in Cut["kind"]]: Cutter<Extract<Cut, { kind: K }>> } = {
 const cutter = (cut: Cut) => CUTTERS[cut.kind] as Cutter<Cut>;
 
 /** Under the paragraph rule a slide without a heading of its own takes the one that stands over it. */
-const inheritsTitle = (rule: BreakRule) => rule.cuts.some(({ kind }) => kind === "paragraph") && !rule.cuts.some(({ kind }) => kind === "line");
+const inheritsTitle = (rule: BreakRule) =>
+  rule.cuts.some(({ kind }) => kind === "paragraph") && !rule.cuts.some(({ kind }) => kind === "line");
 
 /** A document without headings gives a heading rule nothing to cut at: its paragraphs are cut then, from this many on. */
 const FEW = 9;
@@ -80,7 +102,12 @@ const FEW = 9;
  * Cuts blocks into drafts by a rule, one at a time as they are read. Marks and breaks always cut; `join` keeps what
  * follows on the slide. A rule of headings alone over a text that has none cuts at paragraphs, and that is said.
  */
-export function* drafts(blocks: Iterable<Block>, rule: BreakRule, problems: Problem[], typed: boolean): Generator<Draft> {
+export function* drafts(
+  blocks: Iterable<Block>,
+  rule: BreakRule,
+  problems: Problem[],
+  typed: boolean,
+): Generator<Draft> {
   const headings = rule.cuts.find((cut) => cut.kind === "heading");
   const alone = !typed && rule.cuts.every(({ kind }) => kind === "heading" || kind === "mark");
   let cuts: readonly Cut[] = rule.cuts;
@@ -95,7 +122,10 @@ export function* drafts(blocks: Iterable<Block>, rule: BreakRule, problems: Prob
       joined = true;
       return;
     }
-    const pieces = cuts.reduce<Block[]>((list, cut) => list.flatMap((piece) => cutter(cut).pieces?.(piece) ?? [piece]), [block]);
+    const pieces = cuts.reduce<Block[]>(
+      (list, cut) => list.flatMap((piece) => cutter(cut).pieces?.(piece) ?? [piece]),
+      [block],
+    );
     for (const piece of pieces) {
       const marked = piece.kind === "break" || (piece.kind === "mark" && current.lines !== null);
       const cut = marked || (!joined && cuts.some((one) => cutter(one).starts(piece, current, one)));
@@ -105,7 +135,14 @@ export function* drafts(blocks: Iterable<Block>, rule: BreakRule, problems: Prob
           first = false;
         }
         current = emptyDraft();
-        if (piece.kind !== "break" && piece.kind !== "mark" && piece.kind !== "heading" && heading && inheritsTitle(rule)) addHeading(heading.text);
+        if (
+          piece.kind !== "break" &&
+          piece.kind !== "mark" &&
+          piece.kind !== "heading" &&
+          heading &&
+          inheritsTitle(rule)
+        )
+          addHeading(heading.text);
       }
       if (piece.kind === "break") {
         heading = undefined;
@@ -140,7 +177,11 @@ export function* drafts(blocks: Iterable<Block>, rule: BreakRule, problems: Prob
       waiting = undefined;
     } else if (waiting.length === FEW) {
       // Without a heading so far: whether one comes decides how the text is cut.
-      problems.push({ line: waiting[0]?.from ?? 1, message: "The text does not begin with a heading that the rule could cut at; up to the first one each paragraph became a slide." });
+      problems.push({
+        line: waiting[0]?.from ?? 1,
+        message:
+          "The text does not begin with a heading that the rule could cut at; up to the first one each paragraph became a slide.",
+      });
       cuts = [...rule.cuts, { kind: "paragraph" }];
       for (const held of waiting.splice(0)) yield* take(held);
       waiting = undefined;

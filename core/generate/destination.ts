@@ -1,4 +1,12 @@
-import { type BreakRule, countWords, isEmptyText, type Paragraph, paragraphText, type PointChoice, type RichText } from "@unitext/core/model";
+import {
+  type BreakRule,
+  countWords,
+  isEmptyText,
+  type Paragraph,
+  paragraphText,
+  type PointChoice,
+  type RichText,
+} from "@unitext/core/model";
 import type { Draft, Flow } from "./draft";
 import { type Point, pointsOf, trimToPoint } from "./points";
 
@@ -11,11 +19,14 @@ export interface Destined {
 /** Prose that is as short as a point needs no shortening, and no copy in the notes. */
 const SHORT = 14;
 
-const isProse = ({ kind, level, runs }: Paragraph) => kind === "plain" && level === 0 && !runs.every(({ marks }) => marks?.includes("strong"));
+const isProse = ({ kind, level, runs }: Paragraph) =>
+  kind === "plain" && level === 0 && !runs.every(({ marks }) => marks?.includes("strong"));
 
 /** The paragraph without the footnotes that are already on the slide. */
 function without(paragraph: Paragraph, shown: ReadonlySet<object>): Paragraph {
-  return paragraph.runs.some(({ footnote }) => footnote && shown.has(footnote)) ? { ...paragraph, runs: paragraph.runs.filter(({ footnote }) => !footnote || !shown.has(footnote)) } : paragraph;
+  return paragraph.runs.some(({ footnote }) => footnote && shown.has(footnote))
+    ? { ...paragraph, runs: paragraph.runs.filter(({ footnote }) => !footnote || !shown.has(footnote)) }
+    : paragraph;
 }
 
 /** Whether paragraphs have more words than so many. */
@@ -29,7 +40,12 @@ type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string,
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
 
 const toNotes: Destination = ({ flow }) => ({
-  parts: [{ flow: flow.filter(({ kind }) => kind !== "text"), notes: flow.flatMap((item) => (item.kind === "text" ? item.text : [])) }],
+  parts: [
+    {
+      flow: flow.filter(({ kind }) => kind !== "text"),
+      notes: flow.flatMap((item) => (item.kind === "text" ? item.text : [])),
+    },
+  ],
   points: [],
 });
 
@@ -39,7 +55,8 @@ const CROWD = 6;
 /** Points onto the slide, and the whole of what was shortened into the notes. */
 const toBoth: Destination = ({ flow }, language, choices) => {
   const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isProse) : []));
-  const short = !hasMoreWords(prose, SHORT) && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
+  const short =
+    !hasMoreWords(prose, SHORT) && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
   const taken = short ? [] : pointsOf(prose, language, choices);
   const byParagraph = prose.map((): typeof taken => []);
   for (const point of taken) byParagraph[point.paragraph]?.push(point);
@@ -87,14 +104,25 @@ const toBoth: Destination = ({ flow }, language, choices) => {
     });
     close();
   }
-  return { parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })), points: taken.map(({ bullet: _, ...point }) => point) };
+  return {
+    parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })),
+    points: taken.map(({ bullet: _, ...point }) => point),
+  };
 };
 
 const DESTINATIONS: Record<BreakRule["body"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };
 
 /** Sends the text of a draft where the rule says. The notes that the text itself gives follow what comes from its prose. */
-export function destined(draft: Draft, rule: BreakRule, language: string, choices: ReadonlyMap<string, PointChoice>): Destined {
+export function destined(
+  draft: Draft,
+  rule: BreakRule,
+  language: string,
+  choices: ReadonlyMap<string, PointChoice>,
+): Destined {
   const { parts, points } = DESTINATIONS[rule.body](draft, language, choices);
   const [first, ...rest] = parts as [Destined["parts"][number], ...Destined["parts"]];
-  return { parts: isEmptyText(draft.notes) ? parts : [{ ...first, notes: [...first.notes, ...draft.notes] }, ...rest], points };
+  return {
+    parts: isEmptyText(draft.notes) ? parts : [{ ...first, notes: [...first.notes, ...draft.notes] }, ...rest],
+    points,
+  };
 }

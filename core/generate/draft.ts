@@ -23,14 +23,35 @@ export interface Draft {
 }
 
 export function emptyDraft(): Draft {
-  return { lines: null, mark: {}, title: null, depth: null, flow: [], slots: new Map(), columns: 0, notes: [], made: [], key: "" };
+  return {
+    lines: null,
+    mark: {},
+    title: null,
+    depth: null,
+    flow: [],
+    slots: new Map(),
+    columns: 0,
+    notes: [],
+    made: [],
+    key: "",
+  };
 }
 
 export function isEmptyDraft({ title, flow, slots }: Draft): boolean {
   return title === null && flow.length === 0 && slots.size === 0;
 }
 
-const strong = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: joinRuns(paragraph.runs.map((item) => (item.footnote || item.marks?.includes("formula") ? item : run(item.text, [...(item.marks ?? []), "strong"], item.link)))) }));
+const strong = (text: RichText): RichText =>
+  text.map((paragraph) => ({
+    ...paragraph,
+    runs: joinRuns(
+      paragraph.runs.map((item) =>
+        item.footnote || item.marks?.includes("formula")
+          ? item
+          : run(item.text, [...(item.marks ?? []), "strong"], item.link),
+      ),
+    ),
+  }));
 const strongOnce = new WeakMap<RichText, RichText>();
 /** A heading that stands among the words of a slide. */
 function subheading(text: RichText): RichText {
@@ -88,7 +109,12 @@ export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
       const held = draft.slots.get(name) ?? { flow: [], ...(block.width ? { width: block.width } : {}) };
       for (const inner of block.blocks) {
         if (inner.kind === "notes") draft.notes = [...draft.notes, ...inner.text];
-        else held.flow.push(...flowOfBlock(inner).map((flow) => (flow.kind === "text" && block.steps ? { ...flow, steps: block.steps } : flow)));
+        else
+          held.flow.push(
+            ...flowOfBlock(inner).map((flow) =>
+              flow.kind === "text" && block.steps ? { ...flow, steps: block.steps } : flow,
+            ),
+          );
       }
       draft.slots.set(name, held);
       break;
@@ -115,7 +141,16 @@ export function lookOfDraft({ mark, slots }: Draft): SlideLook {
   const { background, transition, delay, section } = mark;
   const given = ["left", "middle", "right"].flatMap((name) => (slots.has(name) ? [slots.get(name)?.width] : []));
   const known = given.filter((width) => width !== undefined);
-  const spare = given.length - known.length ? Math.max(5, (100 - known.reduce((sum, width) => sum + width, 0)) / (given.length - known.length)) : 0;
+  const spare =
+    given.length - known.length
+      ? Math.max(5, (100 - known.reduce((sum, width) => sum + width, 0)) / (given.length - known.length))
+      : 0;
   const widths = mark.widths ?? (known.length && given.length > 1 ? given.map((width) => width ?? spare) : undefined);
-  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}), ...(section ? { section } : {}) };
+  return {
+    ...(background ? { background } : {}),
+    ...(transition ? { transition } : {}),
+    ...(delay ? { delay } : {}),
+    ...(widths ? { widths } : {}),
+    ...(section ? { section } : {}),
+  };
 }

@@ -1,5 +1,16 @@
 import { type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
-import { type BreakRule, type CodeElement, type DeckHead, joinRuns, type Paragraph, paragraphText, type RichText, run, type TableElement, textOf } from "@unitext/core/model";
+import {
+  type BreakRule,
+  type CodeElement,
+  type DeckHead,
+  joinRuns,
+  type Paragraph,
+  paragraphText,
+  type RichText,
+  run,
+  type TableElement,
+  textOf,
+} from "@unitext/core/model";
 import { type Problem, recognised } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
@@ -19,7 +30,27 @@ interface Atom {
   after: number;
 }
 
-const NUMBER_OF: Record<string, string> = { en: "of", de: "von", es: "de", fr: "sur", it: "di", pt: "de", nl: "van", da: "af", sv: "av", nb: "av", fi: "/", pl: "z", cs: "z", el: "από", ru: "из", uk: "з", tr: "/", ar: "من", he: "מתוך" };
+const NUMBER_OF: Record<string, string> = {
+  en: "of",
+  de: "von",
+  es: "de",
+  fr: "sur",
+  it: "di",
+  pt: "de",
+  nl: "van",
+  da: "af",
+  sv: "av",
+  nb: "av",
+  fi: "/",
+  pl: "z",
+  cs: "z",
+  el: "από",
+  ru: "из",
+  uk: "з",
+  tr: "/",
+  ar: "من",
+  he: "מתוך",
+};
 
 const numberFormats = new Map<string, Intl.NumberFormat>();
 function numberFormat(language: string): Intl.NumberFormat {
@@ -44,11 +75,17 @@ export function numberedTitle(title: RichText | null, nth: number, count: number
 function withNumber(title: RichText, nth: number, count: number, language: string): RichText {
   const digits = numberFormat(language);
   const word = NUMBER_OF[language.slice(0, 2).toLowerCase()] ?? "/";
-  const text = word === "/" ? `${digits.format(nth)}/${digits.format(count)}` : `${digits.format(nth)} ${word} ${digits.format(count)}`;
-  return title.map((paragraph, at) => (at === title.length - 1 ? { ...paragraph, runs: joinRuns([...paragraph.runs, run(` (${text})`)]) } : paragraph));
+  const text =
+    word === "/"
+      ? `${digits.format(nth)}/${digits.format(count)}`
+      : `${digits.format(nth)} ${word} ${digits.format(count)}`;
+  return title.map((paragraph, at) =>
+    at === title.length - 1 ? { ...paragraph, runs: joinRuns([...paragraph.runs, run(` (${text})`)]) } : paragraph,
+  );
 }
 
-const isHeading = ({ kind, runs }: Paragraph) => kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));
+const isHeading = ({ kind, runs }: Paragraph) =>
+  kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));
 
 function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
   return flow.text.map((paragraph, at) => {
@@ -72,21 +109,28 @@ function tableAtoms(table: Omit<TableElement, "id" | "slot">, line: number): Ato
   for (let y = table.header; y < table.rows.length; y++) {
     for (const cell of table.rows[y] ?? []) open = Math.max(open, y + (cell?.rows ?? 1) - 1);
     if (open > y) continue;
-    atoms.push({ flow: { kind: "content", content: { ...table, rows: [...head, ...table.rows.slice(from, y + 1)] }, line }, before: 0, after: 0 });
+    atoms.push({
+      flow: { kind: "content", content: { ...table, rows: [...head, ...table.rows.slice(from, y + 1)] }, line },
+      before: 0,
+      after: 0,
+    });
     from = y + 1;
     open = from;
   }
   return atoms;
 }
 
-const tableRow = (row: TableElement["rows"][number]) => row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : ""));
+const tableRow = (row: TableElement["rows"][number]) =>
+  row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : ""));
 
 /** A table that no slide holds, as a point a row: each value after the name of its column. */
 function tableText(table: Omit<TableElement, "id" | "slot">, line: number): Flow {
   const names = table.header ? tableRow(table.rows[table.header - 1] ?? []) : [];
   const rows = table.header < table.rows.length ? table.rows.slice(table.header) : table.rows;
   const text: RichText = rows.map((row) => {
-    const cells = tableRow(row).flatMap((value, at) => (value ? [names[at] && at ? `${names[at]}: ${value}` : value] : []));
+    const cells = tableRow(row).flatMap((value, at) =>
+      value ? [names[at] && at ? `${names[at]}: ${value}` : value] : [],
+    );
     return { kind: "bullet", level: 0, runs: [run(cells.join("; "))] };
   });
   return { kind: "text", text: text.filter(({ runs }) => runs[0]?.text), lines: text.map(() => line) };
@@ -94,7 +138,11 @@ function tableText(table: Omit<TableElement, "id" | "slot">, line: number): Flow
 
 function codeAtoms(code: Omit<CodeElement, "id" | "slot">, line: number): Atom[] {
   const lines = code.text.split("\n");
-  return lines.map((text, at) => ({ flow: { kind: "content", content: { ...code, text }, line: line + at }, before: lines[at - 1]?.trim() === "" ? 0 : /^\S/.test(text) ? 6 : 12, after: 0 }));
+  return lines.map((text, at) => ({
+    flow: { kind: "content", content: { ...code, text }, line: line + at },
+    before: lines[at - 1]?.trim() === "" ? 0 : /^\S/.test(text) ? 6 : 12,
+    after: 0,
+  }));
 }
 
 /** A paragraph in two or more at the ends of its sentences, else at words. */
@@ -104,7 +152,10 @@ function paragraphAtoms(flow: Extract<Flow, { kind: "text" }>, language: string)
   let ends = sentenceRanges(text, language).map(({ to }) => to);
   if (ends.length < 2) {
     const words = [...text.matchAll(/\s+/g)].map(({ index }) => index);
-    const middle = words.reduce((best, at) => (Math.abs(at - text.length / 2) < Math.abs(best - text.length / 2) ? at : best), words[0] ?? Math.floor(text.length / 2));
+    const middle = words.reduce(
+      (best, at) => (Math.abs(at - text.length / 2) < Math.abs(best - text.length / 2) ? at : best),
+      words[0] ?? Math.floor(text.length / 2),
+    );
     ends = [middle || Math.ceil(text.length / 2), text.length];
   }
   if (text.length < 2) return [];
@@ -116,10 +167,27 @@ function paragraphAtoms(flow: Extract<Flow, { kind: "text" }>, language: string)
       const start = at;
       at += item.text.length;
       if (item.footnote) return start > from && start <= last ? [item] : [];
-      return at > from && start < last ? [{ ...item, text: item.text.slice(Math.max(0, from - start), last - start) }] : [];
+      return at > from && start < last
+        ? [{ ...item, text: item.text.slice(Math.max(0, from - start), last - start) }]
+        : [];
     });
     from = last;
-    return { flow: { ...flow, text: [{ ...paragraph, runs, ...(nth && paragraph.kind !== "plain" ? { kind: "plain" as const, level: Math.min(8, paragraph.level + 1) } : {}) }] }, before: nth ? 20 : 0, after: 0 };
+    return {
+      flow: {
+        ...flow,
+        text: [
+          {
+            ...paragraph,
+            runs,
+            ...(nth && paragraph.kind !== "plain"
+              ? { kind: "plain" as const, level: Math.min(8, paragraph.level + 1) }
+              : {}),
+          },
+        ],
+      },
+      before: nth ? 20 : 0,
+      after: 0,
+    };
   });
 }
 
@@ -137,19 +205,37 @@ function smaller({ flow }: Atom, language: string, say: (message: string) => voi
     case "code": {
       const lines = codeAtoms(content, line);
       if (lines.length > 1) return lines;
-      return textAtoms({ kind: "text", text: [{ kind: "plain", level: 0, runs: [run(content.text, ["code"])] }], lines: [line] });
+      return textAtoms({
+        kind: "text",
+        text: [{ kind: "plain", level: 0, runs: [run(content.text, ["code"])] }],
+        lines: [line],
+      });
     }
     case "diagram":
       say("The diagram has more than a slide can show at a readable size; its items became points.");
       return textAtoms({ kind: "text", text: content.text, lines: content.text.map(() => line) });
     case "chart": {
       say("The chart has more than a slide can show at a readable size; its values became points.");
-      const text: RichText = content.categories.map((name, at) => ({ kind: "bullet", level: 0, runs: [run([name, ...content.series.map(({ name: of, values }) => `${of ? `${of}: ` : ""}${values[at] ?? "–"}`)].join("; "))] }));
+      const text: RichText = content.categories.map((name, at) => ({
+        kind: "bullet",
+        level: 0,
+        runs: [
+          run(
+            [name, ...content.series.map(({ name: of, values }) => `${of ? `${of}: ` : ""}${values[at] ?? "–"}`)].join(
+              "; ",
+            ),
+          ),
+        ],
+      }));
       return textAtoms({ kind: "text", text, lines: text.map(() => line) });
     }
     case "formula":
       say("The formula is wider than a slide at a readable size; it is shown as it was typed.");
-      return textAtoms({ kind: "text", text: content.tex.split("\n").map((text) => ({ kind: "plain", level: 0, runs: [run(text, ["code"])] })), lines: [line] });
+      return textAtoms({
+        kind: "text",
+        text: content.tex.split("\n").map((text) => ({ kind: "plain", level: 0, runs: [run(text, ["code"])] })),
+        lines: [line],
+      });
     default:
       return [];
   }
@@ -168,9 +254,32 @@ function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
   const flows: Flow[] = [];
   for (const { flow } of atoms) {
     const last = flows.at(-1);
-    if (last?.kind === "text" && flow.kind === "text" && last.quote === flow.quote && last.steps === flow.steps) flows[flows.length - 1] = { ...last, text: [...last.text, ...flow.text], lines: [...last.lines, ...flow.lines] };
-    else if (last?.kind === "content" && flow.kind === "content" && last.content.kind === "code" && flow.content.kind === "code" && last.line <= flow.line && last.content.language === flow.content.language && flow.line === last.line + last.content.text.split("\n").length) flows[flows.length - 1] = { ...last, content: { ...last.content, text: `${last.content.text}\n${flow.content.text}` } };
-    else if (last?.kind === "content" && flow.kind === "content" && last.content.kind === "table" && flow.content.kind === "table" && last.line === flow.line) flows[flows.length - 1] = { ...last, content: { ...last.content, rows: [...last.content.rows, ...flow.content.rows.slice(flow.content.header)] } };
+    if (last?.kind === "text" && flow.kind === "text" && last.quote === flow.quote && last.steps === flow.steps)
+      flows[flows.length - 1] = { ...last, text: [...last.text, ...flow.text], lines: [...last.lines, ...flow.lines] };
+    else if (
+      last?.kind === "content" &&
+      flow.kind === "content" &&
+      last.content.kind === "code" &&
+      flow.content.kind === "code" &&
+      last.line <= flow.line &&
+      last.content.language === flow.content.language &&
+      flow.line === last.line + last.content.text.split("\n").length
+    )
+      flows[flows.length - 1] = {
+        ...last,
+        content: { ...last.content, text: `${last.content.text}\n${flow.content.text}` },
+      };
+    else if (
+      last?.kind === "content" &&
+      flow.kind === "content" &&
+      last.content.kind === "table" &&
+      flow.content.kind === "table" &&
+      last.line === flow.line
+    )
+      flows[flows.length - 1] = {
+        ...last,
+        content: { ...last.content, rows: [...last.content.rows, ...flow.content.rows.slice(flow.content.header)] },
+      };
     else flows.push(flow);
   }
   return flows;
@@ -193,7 +302,13 @@ function paged(composed: Composed, flow: readonly Flow[], nth: number): Composed
   const draft = { title: composed.title, depth, flow, slots: new Map() };
   const found = recognised(partsOfDraft(draft, false));
   const keep = nth === 0 && composed.named === true && composed.slots.size === 0;
-  return { ...composed, ...draft, notes: nth ? [] : composed.notes, arrangement: keep ? composed.arrangement : found.arrangement, because: keep ? composed.because : nth ? "it continues the slide before" : found.because };
+  return {
+    ...composed,
+    ...draft,
+    notes: nth ? [] : composed.notes,
+    arrangement: keep ? composed.arrangement : found.arrangement,
+    because: keep ? composed.because : nth ? "it continues the slide before" : found.because,
+  };
 }
 
 /** The places to break at or before `end`, the best first: near it, not inside a list item or under a heading, no crumb left over. */
@@ -214,18 +329,34 @@ function breaksBefore(atoms: readonly Atom[], start: number, end: number): numbe
  * slides, cut at the best places, notes staying with the first, or what is left goes to the notes. Titles are numbered
  * when all that continues each other is known.
  */
-export function fitted(composed: Composed, rule: BreakRule, context: FitContext, line: number, problems: Problem[]): Composed[] {
+export function fitted(
+  composed: Composed,
+  rule: BreakRule,
+  context: FitContext,
+  line: number,
+  problems: Problem[],
+): Composed[] {
   if (rule.rest === "keep" || overflowOf(composed, context) === 0) return [composed];
   const say = (message: string) => problems.push({ line, message });
   const { language } = context.head;
   let whole = composed;
-  const bare = (title: RichText | null): Composed => ({ ...whole, title, flow: [], slots: new Map(), arrangement: whole.arrangement === "opening" || whole.arrangement === "section" ? whole.arrangement : "title" });
+  const bare = (title: RichText | null): Composed => ({
+    ...whole,
+    title,
+    flow: [],
+    slots: new Map(),
+    arrangement: whole.arrangement === "opening" || whole.arrangement === "section" ? whole.arrangement : "title",
+  });
   if (whole.title && overflowOf(bare(whole.title), context) > 0) {
     let most = 16;
     let title = shortTitle(whole.title, most);
     while (most > 3 && overflowOf(bare(title), context) > 0) title = shortTitle(whole.title, (most -= 3));
     say("The heading is longer than a title can be; the title has its beginning, the notes have all of it.");
-    whole = { ...whole, title, notes: [...whole.title.map((paragraph) => ({ ...paragraph, runs: paragraph.runs })), ...whole.notes] };
+    whole = {
+      ...whole,
+      title,
+      notes: [...whole.title.map((paragraph) => ({ ...paragraph, runs: paragraph.runs })), ...whole.notes],
+    };
     if (overflowOf(whole, context) === 0) return [whole];
   }
   let flow = whole.flow;
@@ -265,7 +396,11 @@ export function fitted(composed: Composed, rule: BreakRule, context: FitContext,
       // A table or a piece of code that no longer fits fills the page with what does.
       const next = atoms[low] as Atom;
       const content = next.flow.kind === "content" ? next.flow.content : undefined;
-      if (content && (content.kind === "code" || (content.kind === "table" && content.rows.length - content.header > 1)) && overflowOf(page(low, low + 1), context) > 0) {
+      if (
+        content &&
+        (content.kind === "code" || (content.kind === "table" && content.rows.length - content.header > 1)) &&
+        overflowOf(page(low, low + 1), context) > 0
+      ) {
         const parts = smaller(next, language, say);
         if (parts.length > 1) {
           atoms = atoms.toSpliced(low, 1, ...parts);
@@ -282,9 +417,29 @@ export function fitted(composed: Composed, rule: BreakRule, context: FitContext,
   if (!pages.length) return [whole];
   const [first, ...rest] = pages as [Composed, ...Composed[]];
   if (rule.rest === "notes" && rest.length) {
-    const left = rest.flatMap((one) => one.flow.flatMap((item): RichText => (item.kind === "text" ? item.text : item.content.kind === "table" ? (tableText(item.content, line) as Extract<Flow, { kind: "text" }>).text : item.content.kind === "code" ? item.content.text.split("\n").map((text) => ({ kind: "plain" as const, level: 0, runs: text ? [run(text, ["code"])] : [] })) : [])));
-    const drawn = rest.filter((one) => one.flow.some((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)));
-    const shown = drawn.map((one) => ({ ...one, flow: one.flow.filter((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)) })).map((one, at) => paged(whole, one.flow, at + 1));
+    const left = rest.flatMap((one) =>
+      one.flow.flatMap(
+        (item): RichText =>
+          item.kind === "text"
+            ? item.text
+            : item.content.kind === "table"
+              ? (tableText(item.content, line) as Extract<Flow, { kind: "text" }>).text
+              : item.content.kind === "code"
+                ? item.content.text
+                    .split("\n")
+                    .map((text) => ({ kind: "plain" as const, level: 0, runs: text ? [run(text, ["code"])] : [] }))
+                : [],
+      ),
+    );
+    const drawn = rest.filter((one) =>
+      one.flow.some((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)),
+    );
+    const shown = drawn
+      .map((one) => ({
+        ...one,
+        flow: one.flow.filter((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)),
+      }))
+      .map((one, at) => paged(whole, one.flow, at + 1));
     say("What does not fit on the slide is in its notes.");
     return [{ ...first, notes: [...first.notes, ...left] }, ...shown];
   }
@@ -294,10 +449,19 @@ export function fitted(composed: Composed, rule: BreakRule, context: FitContext,
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
 
 /** A numbered title that no longer fits is shortened before its number; what stands below it has its place whatever the title says. */
-export function titleFitted(numbered: Composed, plain: Composed, nth: number, count: number, context: FitContext): Composed {
+export function titleFitted(
+  numbered: Composed,
+  plain: Composed,
+  nth: number,
+  count: number,
+  context: FitContext,
+): Composed {
   if (!plain.title || overflowOf(bareTitle(numbered), context) === 0) return numbered;
   for (let most = 12; most > 2; most -= 2) {
-    const shorter = { ...numbered, title: numberedTitle(shortTitle(plain.title, most), nth, count, context.head.language) };
+    const shorter = {
+      ...numbered,
+      title: numberedTitle(shortTitle(plain.title, most), nth, count, context.head.language),
+    };
     if (overflowOf(bareTitle(shorter), context) === 0) return shorter;
   }
   return numbered;

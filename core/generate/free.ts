@@ -1,5 +1,17 @@
 import type { SingleChange } from "@unitext/core/edit";
-import { type ChartElement, DEFAULT_RULE, type Element, emptyDeck, lookOf, type Paragraph, paragraphText, type RichText, type Slide, stepsForm, type TableElement } from "@unitext/core/model";
+import {
+  type ChartElement,
+  DEFAULT_RULE,
+  type Element,
+  emptyDeck,
+  lookOf,
+  type Paragraph,
+  paragraphText,
+  type RichText,
+  type Slide,
+  stepsForm,
+  type TableElement,
+} from "@unitext/core/model";
 import { deckText, normalText, readText } from "@unitext/core/text";
 import { diffIndices } from "node-diff3";
 import { bareContent, contentKey } from "./content";
@@ -14,7 +26,30 @@ export function isFree(slide: Slide): boolean {
   const known = free.get(slide.elements);
   if (known !== undefined) return known;
   const more = ({ frame, style, box, rotation, flip, groups, fill, stroke, shadow, ...element }: Element) =>
-    Boolean(KINDS.has(element.kind) || frame || style || box || rotation || flip || groups || fill || stroke || shadow || (element.kind === "text" && element.steps && stepsForm(element.text) === "own") || (element.kind === "picture" && (element.crop || element.opacity !== undefined || element.recolour || element.shape)) || (element.kind === "chart" && (element.title || element.legend || element.labels || element.format || element.xAxis || element.yAxis || element.stack || element.series.some(({ colour }) => colour))));
+    Boolean(
+      KINDS.has(element.kind) ||
+        frame ||
+        style ||
+        box ||
+        rotation ||
+        flip ||
+        groups ||
+        fill ||
+        stroke ||
+        shadow ||
+        (element.kind === "text" && element.steps && stepsForm(element.text) === "own") ||
+        (element.kind === "picture" &&
+          (element.crop || element.opacity !== undefined || element.recolour || element.shape)) ||
+        (element.kind === "chart" &&
+          (element.title ||
+            element.legend ||
+            element.labels ||
+            element.format ||
+            element.xAxis ||
+            element.yAxis ||
+            element.stack ||
+            element.series.some(({ colour }) => colour))),
+    );
   const found = slide.elements.some(more);
   free.set(slide.elements, found);
   return found;
@@ -25,7 +60,14 @@ const echoes = new WeakMap<Slide, { first: boolean; echo: Slide | undefined }>()
 function echoOf(slide: Slide, first: boolean): Slide | undefined {
   const known = echoes.get(slide);
   if (known && known.first === first) return known.echo;
-  const opening: Slide = { id: "echo-opening", parent: null, arrangement: "opening", elements: [{ kind: "text", id: "t", slot: "title", text: [{ kind: "plain", level: 0, runs: [{ text: "Echo" }] }] }], notes: [], hidden: false };
+  const opening: Slide = {
+    id: "echo-opening",
+    parent: null,
+    arrangement: "opening",
+    elements: [{ kind: "text", id: "t", slot: "title", text: [{ kind: "plain", level: 0, runs: [{ text: "Echo" }] }] }],
+    notes: [],
+    hidden: false,
+  };
   const own: Slide = { ...slide, parent: null };
   const text = deckText({ ...emptyDeck("echo", "Echo"), slides: first ? [own] : [opening, own] }, { ids: false });
   let next = 0;
@@ -43,7 +85,34 @@ interface Said {
 }
 /** The paragraphs of a slide in order, with where they stand. */
 function paragraphs(slide: Slide, shapes: boolean): Said[] {
-  return slide.elements.flatMap((element) => (element.kind === "text" || (shapes && element.kind === "shape") ? element.text.flatMap((paragraph, at) => (paragraphText(paragraph).trim() || paragraph.runs.some(({ footnote }) => footnote) ? [{ words: JSON.stringify(normalText([{ ...paragraph, look: undefined, step: undefined, align: undefined, level: 0, kind: "plain", runs: paragraph.runs.map(({ look: _, ...run }) => run) } as Paragraph])), paragraph, element, at }] : [])) : []));
+  return slide.elements.flatMap((element) =>
+    element.kind === "text" || (shapes && element.kind === "shape")
+      ? element.text.flatMap((paragraph, at) =>
+          paragraphText(paragraph).trim() || paragraph.runs.some(({ footnote }) => footnote)
+            ? [
+                {
+                  words: JSON.stringify(
+                    normalText([
+                      {
+                        ...paragraph,
+                        look: undefined,
+                        step: undefined,
+                        align: undefined,
+                        level: 0,
+                        kind: "plain",
+                        runs: paragraph.runs.map(({ look: _, ...run }) => run),
+                      } as Paragraph,
+                    ]),
+                  ),
+                  paragraph,
+                  element,
+                  at,
+                },
+              ]
+            : [],
+        )
+      : [],
+  );
 }
 const bareWords = (words: string) => words.replace(/"marks":\[[^\]]*\],?/g, "");
 
@@ -52,8 +121,20 @@ function inLookOf(before: Paragraph, made: Paragraph): Paragraph {
   const spoken = before.runs.filter(({ text }) => text.trim());
   const marksOf = ({ marks }: Paragraph["runs"][number]) => (marks ?? []).join();
   // A run looks as the one that said the same, or stood at its place, or was marked alike.
-  const lookOf = (run: Paragraph["runs"][number], nth: number) => (spoken.find(({ text }) => text.trim() === run.text.trim()) ?? (before.runs.length === made.runs.length ? before.runs[nth] : undefined) ?? spoken.find((one) => marksOf(one) === marksOf(run)) ?? spoken[0])?.look;
-  return { ...before, runs: made.runs.map((run, nth) => ({ ...run, ...(lookOf(run, nth) ? { look: lookOf(run, nth) } : {}) })) as Paragraph["runs"] };
+  const lookOf = (run: Paragraph["runs"][number], nth: number) =>
+    (
+      spoken.find(({ text }) => text.trim() === run.text.trim()) ??
+      (before.runs.length === made.runs.length ? before.runs[nth] : undefined) ??
+      spoken.find((one) => marksOf(one) === marksOf(run)) ??
+      spoken[0]
+    )?.look;
+  return {
+    ...before,
+    runs: made.runs.map((run, nth) => ({
+      ...run,
+      ...(lookOf(run, nth) ? { look: lookOf(run, nth) } : {}),
+    })) as Paragraph["runs"],
+  };
 }
 
 const FIGURES: readonly Element["kind"][] = ["table", "chart", "code", "formula", "diagram", "picture"];
@@ -62,16 +143,38 @@ const keyOf = (element: Element) => JSON.stringify(bareContent(element));
 /** What a figure that was typed says, in the look that the figure of the deck has. */
 function redressed(old: Element, made: Element): Element {
   if (old.kind === "table" && made.kind === "table") {
-    const same = old.rows.length === made.rows.length && old.rows.every((row, y) => row.length === made.rows[y]?.length && row.every((cell, x) => (cell === null) === (made.rows[y]?.[x] === null)));
+    const same =
+      old.rows.length === made.rows.length &&
+      old.rows.every(
+        (row, y) =>
+          row.length === made.rows[y]?.length &&
+          row.every((cell, x) => (cell === null) === (made.rows[y]?.[x] === null)),
+      );
     const { widths: _, heights: __, ...bare } = old;
     if (!same) return { ...bare, rows: made.rows, header: made.header, align: made.align } as TableElement;
-    return { ...old, rows: old.rows.map((row, y) => row.map((cell, x) => {
-      const typed = made.rows[y]?.[x];
-      if (!cell || !typed) return cell;
-      return { ...cell, text: typed.text.map((paragraph, nth) => (cell.text[nth] ? inLookOf(cell.text[nth] as Paragraph, paragraph) : paragraph)) };
-    })) };
+    return {
+      ...old,
+      rows: old.rows.map((row, y) =>
+        row.map((cell, x) => {
+          const typed = made.rows[y]?.[x];
+          if (!cell || !typed) return cell;
+          return {
+            ...cell,
+            text: typed.text.map((paragraph, nth) =>
+              cell.text[nth] ? inLookOf(cell.text[nth] as Paragraph, paragraph) : paragraph,
+            ),
+          };
+        }),
+      ),
+    };
   }
-  if (old.kind === "chart" && made.kind === "chart") return { ...old, form: made.form, categories: made.categories, series: made.series.map((series, nth) => ({ ...(old as ChartElement).series[nth], ...series })) };
+  if (old.kind === "chart" && made.kind === "chart")
+    return {
+      ...old,
+      form: made.form,
+      categories: made.categories,
+      series: made.series.map((series, nth) => ({ ...(old as ChartElement).series[nth], ...series })),
+    };
   const { id: _, slot: __, frame: ___, binding: ____, ...content } = made;
   return { ...old, ...content } as Element;
 }
@@ -81,9 +184,16 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
   const echo = echoOf(old, first);
   const id = old.id;
   const changes: SingleChange[] = [];
-  if (echo && contentKey({ ...echo, notes: made.notes }) === contentKey(made) && JSON.stringify(normalText(echo.notes)) === JSON.stringify(normalText(made.notes))) return changes;
-  if (!echo || JSON.stringify(normalText(echo.notes)) !== JSON.stringify(normalText(made.notes))) changes.push({ kind: "setNotes", slide: id, notes: made.notes });
-  if (echo && JSON.stringify(lookOf(echo)) !== JSON.stringify(lookOf(made))) changes.push({ kind: "setLook", slide: id, look: { ...lookOf(old), ...lookOf(made) } });
+  if (
+    echo &&
+    contentKey({ ...echo, notes: made.notes }) === contentKey(made) &&
+    JSON.stringify(normalText(echo.notes)) === JSON.stringify(normalText(made.notes))
+  )
+    return changes;
+  if (!echo || JSON.stringify(normalText(echo.notes)) !== JSON.stringify(normalText(made.notes)))
+    changes.push({ kind: "setNotes", slide: id, notes: made.notes });
+  if (echo && JSON.stringify(lookOf(echo)) !== JSON.stringify(lookOf(made)))
+    changes.push({ kind: "setLook", slide: id, look: { ...lookOf(old), ...lookOf(made) } });
   if (!echo) return changes;
 
   // Words: what was typed between the echo and what is made, taken to the paragraphs of the slide that say the same as the echo.
@@ -98,12 +208,22 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
   });
   const texts = new Map<Element, (Paragraph | null)[][]>();
   const slotsOfText = (element: Element) => {
-    const known = texts.get(element) ?? ("text" in element && Array.isArray(element.text) ? element.text.map((paragraph): (Paragraph | null)[] => [paragraph]) : []);
+    const known =
+      texts.get(element) ??
+      ("text" in element && Array.isArray(element.text)
+        ? element.text.map((paragraph): (Paragraph | null)[] => [paragraph])
+        : []);
     texts.set(element, known);
     return known;
   };
   const fresh: Paragraph[] = [];
-  for (const { buffer1: [from, gone], buffer2: [start, come] } of diffIndices(before.map(({ words }) => words), after.map(({ words }) => words)).map(({ buffer1, buffer2 }) => ({ buffer1, buffer2 }))) {
+  for (const {
+    buffer1: [from, gone],
+    buffer2: [start, come],
+  } of diffIndices(
+    before.map(({ words }) => words),
+    after.map(({ words }) => words),
+  ).map(({ buffer1, buffer2 }) => ({ buffer1, buffer2 }))) {
     for (let nth = 0; nth < Math.max(gone, come); nth++) {
       const held = nth < gone ? place[from + nth] : undefined;
       const typed = nth < come ? after[start + nth]?.paragraph : undefined;
@@ -111,17 +231,36 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
         const list = slotsOfText(held.element);
         list[held.at] = [typed ? inLookOf(held.paragraph, typed) : null, ...(list[held.at] as Paragraph[]).slice(1)];
       } else if (typed) {
-        const beside = place.slice(0, from + Math.min(nth, gone)).findLast((one) => one !== undefined && one.element.slot !== "title") ?? place.slice(from).find((one) => one !== undefined && one.element.slot !== "title");
-        if (beside) (slotsOfText(beside.element)[beside.at] as (Paragraph | null)[]).push({ ...inLookOf(beside.paragraph, typed), kind: typed.kind, level: typed.level });
+        const beside =
+          place
+            .slice(0, from + Math.min(nth, gone))
+            .findLast((one) => one !== undefined && one.element.slot !== "title") ??
+          place.slice(from).find((one) => one !== undefined && one.element.slot !== "title");
+        if (beside)
+          (slotsOfText(beside.element)[beside.at] as (Paragraph | null)[]).push({
+            ...inLookOf(beside.paragraph, typed),
+            kind: typed.kind,
+            level: typed.level,
+          });
         else fresh.push(typed);
       }
     }
   }
   for (const [element, lists] of texts) {
     const text: RichText = lists.flat().filter((paragraph): paragraph is Paragraph => paragraph !== null);
-    changes.push(element.kind === "text" ? { kind: "setText", slide: id, element: element.id, text } : { kind: "setElement", slide: id, element: { ...element, text } as Element });
+    changes.push(
+      element.kind === "text"
+        ? { kind: "setText", slide: id, element: element.id, text }
+        : { kind: "setElement", slide: id, element: { ...element, text } as Element },
+    );
   }
-  if (fresh.length) changes.push({ kind: "insertElement", slide: id, element: { kind: "text", id: `${made.id}-more`, slot: null, text: fresh }, index: old.elements.length });
+  if (fresh.length)
+    changes.push({
+      kind: "insertElement",
+      slide: id,
+      element: { kind: "text", id: `${made.id}-more`, slot: null, text: fresh },
+      index: old.elements.length,
+    });
 
   // Figures, kind by kind: those that the echo and the text have alike are not touched.
   for (const kind of FIGURES) {
@@ -141,7 +280,13 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
       if (held) {
         same.add(next);
         changes.push({ kind: "setElement", slide: id, element: redressed(held, is[nth] as Element) });
-      } else changes.push({ kind: "insertElement", slide: id, element: { ...(is[nth] as Element), slot: null }, index: old.elements.length });
+      } else
+        changes.push({
+          kind: "insertElement",
+          slide: id,
+          element: { ...(is[nth] as Element), slot: null },
+          index: old.elements.length,
+        });
     });
     was.forEach((_, nth) => {
       const held = has[nth];

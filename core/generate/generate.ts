@@ -1,5 +1,20 @@
 import type { FontSet } from "@unitext/core/layout";
-import { type BreakRule, countWords, type Deck, type DeckHead, emptyDeck, headOf, Id, type PointChoice, type RichText, run, type Slide, textHash, textOf, within } from "@unitext/core/model";
+import {
+  type BreakRule,
+  countWords,
+  type Deck,
+  type DeckHead,
+  emptyDeck,
+  headOf,
+  Id,
+  type PointChoice,
+  type RichText,
+  run,
+  type Slide,
+  textHash,
+  textOf,
+  within,
+} from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
 import { arranged, charted, type Composed, divided, slideOf } from "./compose";
 import { contentSum } from "./content";
@@ -49,14 +64,25 @@ const contextKeys = new WeakMap<object, string>();
 function contextKey(rule: BreakRule, { head, fonts }: GenerateContext): string {
   const { points, ...plain } = rule;
   const known = head && contextKeys.get(head);
-  const look = known ?? (head ? textHash(JSON.stringify([head.page, head.theme, head.regions.footer !== "", head.language, head.assets])) : "");
+  const look =
+    known ??
+    (head
+      ? textHash(JSON.stringify([head.page, head.theme, head.regions.footer !== "", head.language, head.assets]))
+      : "");
   if (head) contextKeys.set(head, look);
   return `${JSON.stringify(plain)}/${points?.length ? textHash(JSON.stringify(points)) : ""}/${look}/${fonts ? 1 : 0}`;
 }
 
 const NO_CHOICES: ReadonlyMap<string, PointChoice> = new Map();
 
-function compose(draft: Draft, first: boolean, rule: BreakRule, context: GenerateContext, choices: ReadonlyMap<string, PointChoice>, problems: Problem[]): { composed: Composed[]; points: Point[] } {
+function compose(
+  draft: Draft,
+  first: boolean,
+  rule: BreakRule,
+  context: GenerateContext,
+  choices: ReadonlyMap<string, PointChoice>,
+  problems: Problem[],
+): { composed: Composed[]; points: Point[] } {
   const line = draft.lines?.from ?? 1;
   const language = context.head?.language ?? "en";
   const { parts: texts, points } = destined(draft, rule, language, choices);
@@ -67,46 +93,96 @@ function compose(draft: Draft, first: boolean, rule: BreakRule, context: Generat
   const list: Composed[] = [];
   let opened = false;
   for (const [nth, text] of texts.entries()) {
-    const begun = { ...whole, depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth, flow: charted(text.flow, rule) };
-    const pieces = rule.rest === "keep" || named !== undefined ? [{ flow: begun.flow, opener: false }] : divided(begun, rule);
+    const begun = {
+      ...whole,
+      depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth,
+      flow: charted(text.flow, rule),
+    };
+    const pieces =
+      rule.rest === "keep" || named !== undefined ? [{ flow: begun.flow, opener: false }] : divided(begun, rule);
     opened ||= pieces[0]?.opener ?? false;
     // What is said goes with the text that it comes from, not with a figure before it.
     const texted = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
     const spoken = texted >= 0 ? texted : pieces.findIndex(({ opener }) => !opener);
     for (const [at, { flow, opener }] of pieces.entries()) {
       const later = list.length > 0;
-      const piece = { title: draft.title, depth: !later ? begun.depth : draft.depth === null ? null : (2 as const), flow, slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>() };
+      const piece = {
+        title: draft.title,
+        depth: !later ? begun.depth : draft.depth === null ? null : (2 as const),
+        flow,
+        slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>(),
+      };
       const { arrangement, named: isNamed = false, because } = arranged(piece, first && !later, named, line, problems);
-      const own: Composed = { ...piece, arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule), named: isNamed, because, notes: at === Math.max(0, spoken) ? text.notes : [], look: !later ? look : look.background ? { background: look.background } : {}, steps: draft.mark.steps ?? false };
+      const own: Composed = {
+        ...piece,
+        arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule),
+        named: isNamed,
+        because,
+        notes: at === Math.max(0, spoken) ? text.notes : [],
+        look: !later ? look : look.background ? { background: look.background } : {},
+        steps: draft.mark.steps ?? false,
+      };
       const ready = carded(own, rule);
-      list.push(...(context.fonts && context.head ? fitted(ready, rule, { head: context.head, fonts: context.fonts }, line, problems) : [ready]));
+      list.push(
+        ...(context.fonts && context.head
+          ? fitted(ready, rule, { head: context.head, fonts: context.fonts }, line, problems)
+          : [ready]),
+      );
     }
   }
   const numbered = list.slice(opened ? 1 : 0);
   const pages = numbered.map((one, at) => {
     const titled = { ...one, title: numberedTitle(one.title, at + 1, numbered.length, language) };
-    return context.fonts && context.head && numbered.length > 1 ? titleFitted(titled, one, at + 1, numbered.length, { head: context.head, fonts: context.fonts }) : titled;
+    return context.fonts && context.head && numbered.length > 1
+      ? titleFitted(titled, one, at + 1, numbered.length, { head: context.head, fonts: context.fonts })
+      : titled;
   });
   return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
 }
 
 /** A name that has a slide to itself stands large in the middle, or in the corner, as the rule says. */
 const CARD = 6;
-function cardArrangement(arrangement: Composed["arrangement"], { title, flow }: { title: RichText | null; flow: readonly Flow[] }, rule: BreakRule): Composed["arrangement"] {
-  const card = rule.cuts.some(({ kind }) => kind === "line") && arrangement === "statement" && title === null && flow.length === 1 && flow[0]?.kind === "text" && countWords(textOf(flow[0].text)) <= CARD;
+function cardArrangement(
+  arrangement: Composed["arrangement"],
+  { title, flow }: { title: RichText | null; flow: readonly Flow[] },
+  rule: BreakRule,
+): Composed["arrangement"] {
+  const card =
+    rule.cuts.some(({ kind }) => kind === "line") &&
+    arrangement === "statement" &&
+    title === null &&
+    flow.length === 1 &&
+    flow[0]?.kind === "text" &&
+    countWords(textOf(flow[0].text)) <= CARD;
   return card ? (rule.cards === "corner" ? "corner" : "card") : arrangement;
 }
 function carded(composed: Composed, rule: BreakRule): Composed {
-  if ((composed.arrangement !== "corner" && composed.arrangement !== "card") || composed.title || !rule.cuts.some(({ kind }) => kind === "line")) return composed;
+  if (
+    (composed.arrangement !== "corner" && composed.arrangement !== "card") ||
+    composed.title ||
+    !rule.cuts.some(({ kind }) => kind === "line")
+  )
+    return composed;
   const [only] = composed.flow;
-  return only?.kind === "text" ? { ...composed, title: only.text, flow: [], because: "it is a name in the list" } : composed;
+  return only?.kind === "text"
+    ? { ...composed, title: only.text, flow: [], because: "it is a name in the list" }
+    : composed;
 }
 
 function openingDraft(front: FrontMatter): Draft {
   const paragraph = (text: string): RichText => [{ kind: "plain", level: 0, runs: [run(text)] }];
   const below = [front.author, front.event, front.date].filter((text): text is string => !!text).flatMap(paragraph);
   const flow: Flow[] = below.length ? [{ kind: "text", text: below, lines: below.map(() => 1) }] : [];
-  return { ...emptyDraft(), lines: { from: 1, to: 1 }, mark: { arrangement: "opening" }, title: paragraph(front.title ?? ""), depth: 1, flow, made: [front], key: "front" };
+  return {
+    ...emptyDraft(),
+    lines: { from: 1, to: 1 },
+    mark: { arrangement: "opening" },
+    title: paragraph(front.title ?? ""),
+    depth: 1,
+    flow,
+    made: [front],
+    key: "front",
+  };
 }
 
 const hashes = new WeakMap<Composed, string>();
@@ -141,11 +217,20 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
     const from = draft.lines?.from ?? 1;
     const owner = draft.made[0];
     const own = `${key}/${first}/${draft.key}`;
-    const known = owner ? keptDrafts.get(owner)?.find((kept) => kept.key === own && same(kept.parts, draft.made)) : undefined;
-    if (known) return { ...known, problems: known.problems.map((problem) => ({ ...problem, line: problem.line + from })) };
+    const known = owner
+      ? keptDrafts.get(owner)?.find((kept) => kept.key === own && same(kept.parts, draft.made))
+      : undefined;
+    if (known)
+      return { ...known, problems: known.problems.map((problem) => ({ ...problem, line: problem.line + from })) };
     const problems: Problem[] = [];
     const { composed, points } = compose(draft, first, rule, context, choices, problems);
-    const kept: Kept = { key: own, parts: draft.made, composed, points, problems: problems.map((problem) => ({ ...problem, line: problem.line - from })) };
+    const kept: Kept = {
+      key: own,
+      parts: draft.made,
+      composed,
+      points,
+      problems: problems.map((problem) => ({ ...problem, line: problem.line - from })),
+    };
     if (owner) keptDrafts.set(owner, [...(keptDrafts.get(owner) ?? []).slice(-3), kept]);
     return { composed, points, problems };
   };
@@ -155,10 +240,17 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
     manuscript.problems.push(...problems);
     const { mark } = draft;
     const lines = draft.lines ?? { from: 1, to: 1 };
-    const starts = composed.map((one, at) => (at === 0 ? lines.from : Math.max(lines.from, firstLine(one) ?? lines.from)));
+    const starts = composed.map((one, at) =>
+      at === 0 ? lines.from : Math.max(lines.from, firstLine(one) ?? lines.from),
+    );
     for (const [at, one] of composed.entries()) {
-      const given = at === 0 && mark.id !== undefined && Id.safeParse(mark.id).success && !used.has(mark.id) ? mark.id : undefined;
-      if (at === 0 && mark.id !== undefined && given === undefined) manuscript.problems.push({ line: lines.from, message: `The id “${mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.` });
+      const given =
+        at === 0 && mark.id !== undefined && Id.safeParse(mark.id).success && !used.has(mark.id) ? mark.id : undefined;
+      if (at === 0 && mark.id !== undefined && given === undefined)
+        manuscript.problems.push({
+          line: lines.from,
+          message: `The id “${mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.`,
+        });
       const id = given ?? newId();
       used.add(id);
       const level = Math.min(mark.level ?? 0, line.length);
@@ -166,7 +258,15 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
       const parent = level === 0 ? null : (line[level - 1] as string);
       line.push(id);
       const slide = { ...slideOf(one, id, newId), parent, hidden: mark.hidden ?? false };
-      const range = { from: starts[at] as number, to: Math.max(starts[at] as number, at + 1 < composed.length && (starts[at + 1] as number) > (starts[at] as number) ? (starts[at + 1] as number) - 1 : lines.to) };
+      const range = {
+        from: starts[at] as number,
+        to: Math.max(
+          starts[at] as number,
+          at + 1 < composed.length && (starts[at + 1] as number) > (starts[at] as number)
+            ? (starts[at + 1] as number) - 1
+            : lines.to,
+        ),
+      };
       within("slides", ++count, "slides");
       yield {
         slide: document ? { ...slide, source: { document, ...range, hash: hashOf(one, slide) } } : slide,
@@ -182,7 +282,8 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
 
   const titled = manuscript.front.title && manuscript.front.titleSlide !== false;
   for (const next of drafts(manuscript.blocks, rule, manuscript.problems, rule.rest === "keep")) {
-    if (first && titled && !(next.depth === 1 && sameTitle(next.title, manuscript.front.title, rule))) yield* make(openingDraft(manuscript.front));
+    if (first && titled && !(next.depth === 1 && sameTitle(next.title, manuscript.front.title, rule)))
+      yield* make(openingDraft(manuscript.front));
     yield* make(next);
   }
   if (first && titled) yield* make(openingDraft(manuscript.front));
@@ -190,13 +291,29 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
 
 /** In a typed deck any first heading of the first level is the title slide; in a document only the one that says its title. */
 function sameTitle(title: RichText | null, wanted: string | undefined, rule: BreakRule): boolean {
-  return rule.rest === "keep" || textOf(title ?? []).trim().toLowerCase() === wanted?.trim().toLowerCase();
+  return (
+    rule.rest === "keep" ||
+    textOf(title ?? [])
+      .trim()
+      .toLowerCase() === wanted?.trim().toLowerCase()
+  );
 }
 
 /** The deck that a manuscript makes. Its title is the front matter's, else the first slide's, else `fallback`. */
-export function generateDeck(manuscript: Manuscript, rule: BreakRule, context: GenerateContext, fallback = "Untitled", assets: DeckHead["assets"] = {}): { deck: Deck; made: Made[] } {
-  const deck = context.head ? { ...emptyDeck(context.newId(), ""), ...context.head, id: context.newId(), slides: [] } : emptyDeck(context.newId(), manuscript.front.title ?? "");
-  const head = { ...headFrom(manuscript.front, headOf(deck), manuscript.problems), assets: { ...deck.assets, ...assets } };
+export function generateDeck(
+  manuscript: Manuscript,
+  rule: BreakRule,
+  context: GenerateContext,
+  fallback = "Untitled",
+  assets: DeckHead["assets"] = {},
+): { deck: Deck; made: Made[] } {
+  const deck = context.head
+    ? { ...emptyDeck(context.newId(), ""), ...context.head, id: context.newId(), slides: [] }
+    : emptyDeck(context.newId(), manuscript.front.title ?? "");
+  const head = {
+    ...headFrom(manuscript.front, headOf(deck), manuscript.problems),
+    assets: { ...deck.assets, ...assets },
+  };
   const made = [...generate(manuscript, rule, { ...context, head })];
   const opening = made[0]?.slide.elements.find((element) => element.kind === "text" && element.slot === "title");
   const title = head.properties.title || (opening?.kind === "text" ? textOf(opening.text) : "") || fallback;

@@ -11,12 +11,16 @@ export function headFrom(front: FrontMatter, head: DeckHead, problems: Problem[]
   const theme = front.theme === undefined ? undefined : themeNamed(front.theme);
   const page = front.page === undefined ? undefined : pageNamed(front.page);
   const language = front.language === undefined ? undefined : Language.safeParse(front.language).data;
-  const say = (key: string, value: unknown, hint: string) => problems.push({ line: 1, message: `“${key}: ${value}” is passed over. ${hint}` });
+  const say = (key: string, value: unknown, hint: string) =>
+    problems.push({ line: 1, message: `“${key}: ${value}” is passed over. ${hint}` });
   if (front.theme !== undefined && !theme) say("theme", front.theme, `Themes are ${Object.keys(THEMES).join(", ")}.`);
-  if (front.page !== undefined && !page) say("page", front.page, "A page is 16:9, 16:10, 4:3 or its size in points such as 960x540.");
-  if (front.language !== undefined && !language) say("language", front.language, "A language is a tag such as en or pt-BR.");
+  if (front.page !== undefined && !page)
+    say("page", front.page, "A page is 16:9, 16:10, 4:3 or its size in points such as 960x540.");
+  if (front.language !== undefined && !language)
+    say("language", front.language, "A language is a tag such as en or pt-BR.");
   const rate = front.rate !== undefined && front.rate >= 40 && front.rate <= 400 ? front.rate : undefined;
-  if (front.rate !== undefined && rate === undefined) say("rate", front.rate, "A speaking rate is 40 to 400 words a minute.");
+  if (front.rate !== undefined && rate === undefined)
+    say("rate", front.rate, "A speaking rate is 40 to 400 words a minute.");
   return {
     ...head,
     properties: {

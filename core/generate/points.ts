@@ -16,7 +16,8 @@ const BUDGET = 14;
 const MOST = 6;
 const SHORTEST = 4;
 
-const ABBREVIATION = /(?:^|[\s(])(?:Dr|Prof|Mr|Mrs|Ms|St|No|Nr|Fig|Figs|Eq|Ch|Sec|Vol|pp?|cf|ca|approx|e\.g|i\.e|etc|vs|al|z\.\s?B|d\.\s?h|bzw|usw|Abb|Sr|Sra|p\.\s?ej|núm|env|p\.\s?ex)\.\s*$/i;
+const ABBREVIATION =
+  /(?:^|[\s(])(?:Dr|Prof|Mr|Mrs|Ms|St|No|Nr|Fig|Figs|Eq|Ch|Sec|Vol|pp?|cf|ca|approx|e\.g|i\.e|etc|vs|al|z\.\s?B|d\.\s?h|bzw|usw|Abb|Sr|Sra|p\.\s?ej|núm|env|p\.\s?ex)\.\s*$/i;
 /** An initial, or the first half of “z. B.”. */
 const INITIAL = /(?:^|[\s(])(?:\p{Lu}|z|d|u)\.\s*$/u;
 const segmenters = new Map<string, Intl.Segmenter>();
@@ -29,7 +30,13 @@ export function sentenceRanges(text: string, language: string): { from: number; 
   let open = 0;
   for (const { segment, index } of segmenter.segment(text)) {
     const to = index + segment.length;
-    if (to < text.length && (ABBREVIATION.test(text.slice(open, to)) || INITIAL.test(text.slice(open, to)) || !/\p{L}|\p{N}/u.test(text.slice(open, to)))) continue;
+    if (
+      to < text.length &&
+      (ABBREVIATION.test(text.slice(open, to)) ||
+        INITIAL.test(text.slice(open, to)) ||
+        !/\p{L}|\p{N}/u.test(text.slice(open, to)))
+    )
+      continue;
     ranges.push({ from: open, to });
     open = to;
   }
@@ -48,8 +55,10 @@ const CONNECTIVE: Record<string, RegExp> = {
   es: /^(?:sin embargo|además|por tanto|por lo tanto|por ejemplo|en cambio|finalmente|así pues|de hecho),\s+/i,
   fr: /^(?:cependant|de plus|en outre|par exemple|par conséquent|en revanche|enfin|en effet|toutefois|ainsi),\s+/i,
 };
-const LEADING = /^(?:when|if|as|while|because|since|although|though|after|before|once|unless|where|until|wenn|weil|obwohl|während|nachdem|cuando|si|aunque|porque|mientras|quand|lorsque|si|bien que|comme)\b[^,]*,\s+/i;
-const CLAUSE = /;|\s[–—]\s|:\s|,\s(?=(?:which|who|whose|where|when|whereas|while|although|though|because|since|so|but|and|or|as|with|including|especially|particularly|welche|die|der|das|weil|aber|und|que|donde|pero|porque|y|qui|où|mais|et|car)\b)|\s(?=(?:because|although|whereas|unless|so that|weil|obwohl|porque|aunque|parce que|afin)\b)/gi;
+const LEADING =
+  /^(?:when|if|as|while|because|since|although|though|after|before|once|unless|where|until|wenn|weil|obwohl|während|nachdem|cuando|si|aunque|porque|mientras|quand|lorsque|si|bien que|comme)\b[^,]*,\s+/i;
+const CLAUSE =
+  /;|\s[–—]\s|:\s|,\s(?=(?:which|who|whose|where|when|whereas|while|although|though|because|since|so|but|and|or|as|with|including|especially|particularly|welche|die|der|das|weil|aber|und|que|donde|pero|porque|y|qui|où|mais|et|car)\b)|\s(?=(?:because|although|whereas|unless|so that|weil|obwohl|porque|aunque|parce que|afin)\b)/gi;
 
 interface Range {
   from: number;
@@ -65,11 +74,18 @@ function trimmedRanges(sentence: string, language: string): { ranges: Range[]; c
   if (lead) from = lead[0].length;
   const aside: Range[] = [];
   if (words(from, to) > BUDGET) {
-    for (const found of sentence.matchAll(/\s*[([][^()[\]]*[)\]]/g)) if (found.index > from) aside.push({ from: found.index, to: found.index + found[0].length });
+    for (const found of sentence.matchAll(/\s*[([][^()[\]]*[)\]]/g))
+      if (found.index > from) aside.push({ from: found.index, to: found.index + found[0].length });
   }
-  const left = () => words(from, to) - aside.reduce((sum, range) => sum + (range.to <= to ? words(range.from, range.to) : 0), 0);
+  const left = () =>
+    words(from, to) - aside.reduce((sum, range) => sum + (range.to <= to ? words(range.from, range.to) : 0), 0);
   if (left() > BUDGET) {
-    const ends = [...sentence.matchAll(CLAUSE)].map(({ index }) => index).filter((end) => end > from && words(from, end) >= SHORTEST + 1 && !aside.some((range) => end > range.from && end < range.to));
+    const ends = [...sentence.matchAll(CLAUSE)]
+      .map(({ index }) => index)
+      .filter(
+        (end) =>
+          end > from && words(from, end) >= SHORTEST + 1 && !aside.some((range) => end > range.from && end < range.to),
+      );
     const whole = to;
     const fitting = ends.filter((end) => {
       to = end;
@@ -85,9 +101,12 @@ function trimmedRanges(sentence: string, language: string): { ranges: Range[]; c
   if (left() > BUDGET) {
     const word = /[\p{L}\p{N}]+(?:['’.,-][\p{L}\p{N}]+)*/gu;
     const ends: number[] = [];
-    for (const found of sentence.matchAll(word)) if (found.index >= from && !aside.some((range) => found.index >= range.from && found.index < range.to)) ends.push(found.index + found[0].length);
+    for (const found of sentence.matchAll(word))
+      if (found.index >= from && !aside.some((range) => found.index >= range.from && found.index < range.to))
+        ends.push(found.index + found[0].length);
     let last = Math.min(BUDGET, ends.length) - 1;
-    while (last > SHORTEST && /(?:^|[^\p{L}\p{N}])[\p{L}]{1,3}$/u.test(sentence.slice(0, ends[last] as number))) last -= 1;
+    while (last > SHORTEST && /(?:^|[^\p{L}\p{N}])[\p{L}]{1,3}$/u.test(sentence.slice(0, ends[last] as number)))
+      last -= 1;
     to = ends[last] ?? to;
     cut = true;
   }
@@ -121,9 +140,11 @@ export function trimToPoint(runs: readonly Run[], language: string): Run[] {
   const { ranges, cut } = trimmedRanges(sentence, language);
   const kept = joinRuns(ranges.flatMap(({ from, to }) => slice(runs, from, to)).filter(({ footnote }) => !footnote));
   const last = kept.at(-1);
-  if (last && !last.marks?.includes("formula")) kept[kept.length - 1] = { ...last, text: `${last.text.replace(/[\s.,;:–—-]+$/u, "")}${cut ? "…" : ""}` };
+  if (last && !last.marks?.includes("formula"))
+    kept[kept.length - 1] = { ...last, text: `${last.text.replace(/[\s.,;:–—-]+$/u, "")}${cut ? "…" : ""}` };
   const first = kept[0];
-  if (first && !first.marks) kept[0] = { ...first, text: first.text.charAt(0).toLocaleUpperCase(language) + first.text.slice(1) };
+  if (first && !first.marks)
+    kept[0] = { ...first, text: first.text.charAt(0).toLocaleUpperCase(language) + first.text.slice(1) };
   return joinRuns([...kept, ...runs.filter(({ footnote }) => footnote)]);
 }
 
@@ -131,7 +152,16 @@ export function trimToPoint(runs: readonly Run[], language: string): Run[] {
 export function sentencesOf(paragraph: Paragraph, language: string): { sentence: string; runs: Run[] }[] {
   const text = paragraphText(paragraph);
   const ranges = sentenceRanges(text, language);
-  return ranges.map(({ from, to }, at) => ({ sentence: text.slice(from, to), runs: slice(paragraph.runs, at ? from : -1, Math.max(to, at === ranges.length - 1 ? text.length : (ranges[at + 1]?.from ?? to))).map((item) => item) })).map(({ sentence, runs }) => ({ sentence, runs: trimEnds(runs) }));
+  return ranges
+    .map(({ from, to }, at) => ({
+      sentence: text.slice(from, to),
+      runs: slice(
+        paragraph.runs,
+        at ? from : -1,
+        Math.max(to, at === ranges.length - 1 ? text.length : (ranges[at + 1]?.from ?? to)),
+      ).map((item) => item),
+    }))
+    .map(({ sentence, runs }) => ({ sentence, runs: trimEnds(runs) }));
 }
 
 function trimEnds(runs: Run[]): Run[] {
@@ -157,7 +187,13 @@ function takenFrom(paragraph: Paragraph, language: string): Taken[] {
   if (known?.language === language) return known.taken;
   const taken = sentencesOf(paragraph, language).map(({ sentence, runs }): Taken => {
     const own = trimToPoint(runs, language);
-    return { sentence: rankable(sentence), runs, words: countWords(sentence), bullet: { kind: "bullet", level: 0, runs: own }, point: own.map(({ text }) => text).join("") };
+    return {
+      sentence: rankable(sentence),
+      runs,
+      words: countWords(sentence),
+      bullet: { kind: "bullet", level: 0, runs: own },
+      point: own.map(({ text }) => text).join(""),
+    };
   });
   takenOnce.set(paragraph, { language, taken });
   return taken;
@@ -168,8 +204,14 @@ function takenFrom(paragraph: Paragraph, language: string): Taken[] {
  * of the rest follow; each is trimmed to the budget, in the order of the text, and knows its sentence. What the user
  * chose before comes first. Nothing is in a point that is not in its sentence, unless the user wrote it.
  */
-export function pointsOf(prose: readonly Paragraph[], language: string, choices: ReadonlyMap<string, PointChoice>): (Point & { bullet: Paragraph })[] {
-  const list = prose.flatMap((paragraph, at) => takenFrom(paragraph, language).map((taken) => ({ taken, paragraph: at })));
+export function pointsOf(
+  prose: readonly Paragraph[],
+  language: string,
+  choices: ReadonlyMap<string, PointChoice>,
+): (Point & { bullet: Paragraph })[] {
+  const list = prose.flatMap((paragraph, at) =>
+    takenFrom(paragraph, language).map((taken) => ({ taken, paragraph: at })),
+  );
   const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
   const order = list.map((_, at) => at).sort((a, b) => (ranks[b] as number) - (ranks[a] as number) || a - b);
   const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(prose.length, MOST));
@@ -190,7 +232,26 @@ export function pointsOf(prose: readonly Paragraph[], language: string, choices:
   return list.map(({ taken, paragraph }, at) => {
     const { text: sentence } = taken.sentence;
     const choice = choices.get(sentence);
-    if (choice?.point) return { sentence, point: choice.point, chosen: true, edited: true, paragraph, bullet: { kind: "bullet", level: 0, runs: [{ text: choice.point }, ...taken.runs.filter(({ footnote }) => footnote)] } };
-    return { sentence, point: taken.point, chosen: choice ? false : chosen.has(at), edited: choice !== undefined, paragraph, bullet: taken.bullet };
+    if (choice?.point)
+      return {
+        sentence,
+        point: choice.point,
+        chosen: true,
+        edited: true,
+        paragraph,
+        bullet: {
+          kind: "bullet",
+          level: 0,
+          runs: [{ text: choice.point }, ...taken.runs.filter(({ footnote }) => footnote)],
+        },
+      };
+    return {
+      sentence,
+      point: taken.point,
+      chosen: choice ? false : chosen.has(at),
+      edited: choice !== undefined,
+      paragraph,
+      bullet: taken.bullet,
+    };
   });
 }

@@ -16,7 +16,12 @@ function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
 export type FromText = Pick<Made, "slide" | "named">;
 
 /** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content (as `content` tells it), by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
-export function match(before: readonly Slide[], list: readonly FromText[], byPlace = true, content: (slide: Slide) => string = contentKey): Map<string, string> {
+export function match(
+  before: readonly Slide[],
+  list: readonly FromText[],
+  byPlace = true,
+  content: (slide: Slide) => string = contentKey,
+): Map<string, string> {
   const made = list.map(({ slide }) => slide);
   const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
   const pairs = new Map<string, string>();
@@ -39,7 +44,8 @@ export function match(before: readonly Slide[], list: readonly FromText[], byPla
   };
   by(content);
   by(titleOf);
-  const worded = (slides: Iterable<Slide>) => [...slides].map((slide) => ({ id: slide.id, words: wordsOf(slide) })).filter(({ words }) => words.size > 3);
+  const worded = (slides: Iterable<Slide>) =>
+    [...slides].map((slide) => ({ id: slide.id, words: wordsOf(slide) })).filter(({ words }) => words.size > 3);
   const left = made.filter((slide) => !pairs.has(slide.id) && !named.has(slide.id));
   if (left.length && free.size) {
     for (const [id, old] of pairByLikeness(worded(free.values()), worded(left))) {
@@ -104,7 +110,8 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
     };
     for (const unit of before) if (!kept.has(unit)) for (const element of unit.elements) drop(element);
     const listed = new Set(before.flatMap(({ elements }) => elements));
-    for (const element of old.elements) if (!listed.has(element) && after.some(({ slot }) => slot === element.slot)) drop(element);
+    for (const element of old.elements)
+      if (!listed.has(element) && after.some(({ slot }) => slot === element.slot)) drop(element);
     let last = -1;
     for (const unit of after) {
       const held = pairs.get(unit);
@@ -117,32 +124,57 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
       }
       const [first, ...rest] = held.elements as [Element, ...Element[]];
       if (held.key !== unit.key) {
-        if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps) changes.push({ kind: "setText", slide: id, element: first.id, text: joinedText(unit.elements) });
+        if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps)
+          changes.push({ kind: "setText", slide: id, element: first.id, text: joinedText(unit.elements) });
         else {
           const { id: _, slot: __, frame: ___, binding: ____, ...content } = wanted;
-          const next = { ...content, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}), id: first.id, slot: first.slot, ...(first.frame ? { frame: first.frame } : {}), ...(first.binding ? { binding: first.binding } : {}), ...(first.entrance ? { entrance: first.entrance } : {}) } as Element;
+          const next = {
+            ...content,
+            ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}),
+            id: first.id,
+            slot: first.slot,
+            ...(first.frame ? { frame: first.frame } : {}),
+            ...(first.binding ? { binding: first.binding } : {}),
+            ...(first.entrance ? { entrance: first.entrance } : {}),
+          } as Element;
           changes.push({ kind: "setElement", slide: id, element: next });
         }
         for (const element of rest) drop(element);
       }
-      if (held.slot !== unit.slot) for (const element of held.elements) if (order.includes(element)) slots[element.id] = wanted.slot;
+      if (held.slot !== unit.slot)
+        for (const element of held.elements) if (order.includes(element)) slots[element.id] = wanted.slot;
       const at = order.indexOf(first);
       if (at > last) last = at;
       else {
         // It stands before what it should follow: taken out and put in again.
-        const now: Element = held.key === unit.key ? first : ({ ...(changes.findLast((change) => change.kind === "setElement" && change.element.id === first.id) as { element: Element } | undefined)?.element, ...first, ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}) } as Element);
+        const now: Element =
+          held.key === unit.key
+            ? first
+            : ({
+                ...(
+                  changes.findLast((change) => change.kind === "setElement" && change.element.id === first.id) as
+                    | { element: Element }
+                    | undefined
+                )?.element,
+                ...first,
+                ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}),
+              } as Element);
         changes.push({ kind: "deleteElement", slide: id, element: first.id });
         order.splice(at, 1);
         changes.push({ kind: "insertElement", slide: id, element: now, index: last });
         order.splice(last, 0, first);
       }
     }
-    if (old.arrangement !== made.arrangement || Object.keys(slots).length) changes.push({ kind: "setArrangement", slide: id, arrangement: made.arrangement, slots });
-    if (JSON.stringify(normalText(old.notes)) !== JSON.stringify(normalText(made.notes))) changes.push({ kind: "setNotes", slide: id, notes: made.notes });
-    if (JSON.stringify(lookOf(old)) !== JSON.stringify(lookOf(made))) changes.push({ kind: "setLook", slide: id, look: lookOf(made) });
+    if (old.arrangement !== made.arrangement || Object.keys(slots).length)
+      changes.push({ kind: "setArrangement", slide: id, arrangement: made.arrangement, slots });
+    if (JSON.stringify(normalText(old.notes)) !== JSON.stringify(normalText(made.notes)))
+      changes.push({ kind: "setNotes", slide: id, notes: made.notes });
+    if (JSON.stringify(lookOf(old)) !== JSON.stringify(lookOf(made)))
+      changes.push({ kind: "setLook", slide: id, look: lookOf(made) });
   }
   if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: id, hidden: made.hidden });
-  if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source)) changes.push({ kind: "setSource", slide: id, source: made.source ?? null });
+  if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
+    changes.push({ kind: "setSource", slide: id, source: made.source ?? null });
   return changes;
 }
 
@@ -150,14 +182,17 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
 export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes: SingleChange[] = [];
-  if (changed(before.properties, after.properties)) changes.push({ kind: "setProperties", properties: after.properties });
+  if (changed(before.properties, after.properties))
+    changes.push({ kind: "setProperties", properties: after.properties });
   if (before.language !== after.language) changes.push({ kind: "setLanguage", language: after.language });
   if (changed(before.page, after.page)) changes.push({ kind: "setPage", page: after.page });
   if (before.theme.name !== after.theme.name) changes.push({ kind: "setTheme", theme: after.theme });
   if (changed(before.regions, after.regions)) changes.push({ kind: "setRegions", regions: after.regions });
   if (before.rate !== after.rate) changes.push({ kind: "setRate", rate: after.rate });
-  for (const [name, asset] of Object.entries(after.assets)) if (changed(before.assets[name], asset)) changes.push({ kind: "setAsset", name, asset });
-  if (changed(before.manuscript, after.manuscript)) changes.push({ kind: "setManuscript", manuscript: after.manuscript ?? null });
+  for (const [name, asset] of Object.entries(after.assets))
+    if (changed(before.assets[name], asset)) changes.push({ kind: "setAsset", name, asset });
+  if (changed(before.manuscript, after.manuscript))
+    changes.push({ kind: "setManuscript", manuscript: after.manuscript ?? null });
   return changes;
 }
 
@@ -166,9 +201,12 @@ export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChang
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes = headChanges({ ...before, theme: after.theme }, after);
   if (changed(before.theme, after.theme)) changes.push({ kind: "setTheme", theme: after.theme });
-  for (const [name, theme] of Object.entries(after.themes ?? {})) if (changed(before.themes?.[name], theme)) changes.push({ kind: "setBroughtTheme", name, theme });
-  for (const [name, master] of Object.entries(after.masters ?? {})) if (changed(before.masters?.[name], master)) changes.push({ kind: "setMaster", name, master });
-  for (const [name, style] of Object.entries(after.styles ?? {})) if (changed(before.styles?.[name], style)) changes.push({ kind: "setTextStyle", name, style });
+  for (const [name, theme] of Object.entries(after.themes ?? {}))
+    if (changed(before.themes?.[name], theme)) changes.push({ kind: "setBroughtTheme", name, theme });
+  for (const [name, master] of Object.entries(after.masters ?? {}))
+    if (changed(before.masters?.[name], master)) changes.push({ kind: "setMaster", name, master });
+  for (const [name, style] of Object.entries(after.styles ?? {}))
+    if (changed(before.styles?.[name], style)) changes.push({ kind: "setTextStyle", name, style });
   if (changed(before.original, after.original)) changes.push({ kind: "setOriginal", original: after.original ?? null });
   return changes;
 }
@@ -179,7 +217,12 @@ export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChang
  * made, the id that it has in the deck. With `typed`, the text is one that was written of the deck itself: slides that hold
  * more than it can say are followed word by word.
  */
-export function reconcile(before: Deck, head: DeckHead, list: readonly FromText[], { typed = false }: { typed?: boolean } = {}): { change: Change | undefined; ids: string[] } {
+export function reconcile(
+  before: Deck,
+  head: DeckHead,
+  list: readonly FromText[],
+  { typed = false }: { typed?: boolean } = {},
+): { change: Change | undefined; ids: string[] } {
   const fitted = singles(changePage(before, head.page));
   const deck = fitted.length ? apply(before, together(fitted)).deck : before;
   const made = list.map(({ slide }) => slide);
@@ -192,8 +235,15 @@ export function reconcile(before: Deck, head: DeckHead, list: readonly FromText[
     changes.push(...next);
     if (next.length) current = apply(current, together(next)).deck;
   };
-  take(...deck.slides.filter((slide) => !kept.has(slide.id)).map((slide): SingleChange => ({ kind: "deleteSlide", slide: slide.id })));
-  const wanted = made.map((slide) => ({ id: idOf(slide.id), parent: slide.parent === null ? null : idOf(slide.parent) }));
+  take(
+    ...deck.slides
+      .filter((slide) => !kept.has(slide.id))
+      .map((slide): SingleChange => ({ kind: "deleteSlide", slide: slide.id })),
+  );
+  const wanted = made.map((slide) => ({
+    id: idOf(slide.id),
+    parent: slide.parent === null ? null : idOf(slide.parent),
+  }));
   const stay = steady(current.slides, wanted);
   const last = new Map<string | null, string>();
   const old = new Map(deck.slides.map((slide) => [slide.id, slide]));
@@ -208,7 +258,11 @@ export function reconcile(before: Deck, head: DeckHead, list: readonly FromText[
     const own = old.get(idOf(slide.id));
     if (!own) return;
     if (!typed || !isFree(own)) take(...slideChanges(own, slide));
-    else take(...freeChanges(own, slide, own === deck.slides[0]), ...(own.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: own.id, hidden: slide.hidden }] : []));
+    else
+      take(
+        ...freeChanges(own, slide, own === deck.slides[0]),
+        ...(own.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: own.id, hidden: slide.hidden }] : []),
+      );
   });
   return { change: changes.length ? together(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }
@@ -245,4 +299,3 @@ function longestIncreasing(items: readonly { id: string; index: number }[]): str
   for (let at = tails.at(-1); at !== undefined; at = previous[at]) ids.push(items[at]?.id as string);
   return ids;
 }
-

@@ -1,5 +1,17 @@
 import { apply, type Change, moveTo, type SingleChange } from "@unitext/core/edit";
-import { type BreakRule, type Deck, DOCUMENT_RULE, elementWords, headOf, nameOf, plainText, ruleOf, type Slide, textOf, titleOf } from "@unitext/core/model";
+import {
+  type BreakRule,
+  type Deck,
+  DOCUMENT_RULE,
+  elementWords,
+  headOf,
+  nameOf,
+  plainText,
+  ruleOf,
+  type Slide,
+  textOf,
+  titleOf,
+} from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -8,8 +20,13 @@ import { type Choice, generate, generateDeck, type Made, review, takeReview } fr
 
 const fonts = shippedFonts();
 const RULE: BreakRule = { ...DOCUMENT_RULE, body: "slide", cuts: [{ kind: "heading", section: 1, slide: 2 }] };
-const deckOf = (text: string, rule = RULE): Deck => ({ ...generateDeck(readText(text), rule, { newId: idSource("d"), fonts, document: "doc" }).deck, manuscript: { document: "doc", rule } });
-const madeOf = (text: string, prefix: string, deck: Deck, rule = RULE): Made[] => [...generate(readText(text), rule, { newId: idSource(prefix), fonts, head: headOf(deck), document: "doc" })];
+const deckOf = (text: string, rule = RULE): Deck => ({
+  ...generateDeck(readText(text), rule, { newId: idSource("d"), fonts, document: "doc" }).deck,
+  manuscript: { document: "doc", rule },
+});
+const madeOf = (text: string, prefix: string, deck: Deck, rule = RULE): Made[] => [
+  ...generate(readText(text), rule, { newId: idSource(prefix), fonts, head: headOf(deck), document: "doc" }),
+];
 const run = (deck: Deck, before: string, after: string, choices = new Map<string, Choice>(), rule = RULE) => {
   const [base, next] = [madeOf(before, "b", deck, rule), madeOf(after, "n", deck, rule)];
   const found = review(deck, base, next, choices);
@@ -18,37 +35,90 @@ const run = (deck: Deck, before: string, after: string, choices = new Map<string
 };
 const edit = (deck: Deck, ...changes: SingleChange[]) => apply(deck, { kind: "batch", changes }).deck;
 const slideNamed = (deck: Deck, name: string) => deck.slides.find((slide) => nameOf(slide) === name) as Slide;
-const bodyOf = (slide: Slide) => slide.elements.find(({ slot }) => slot === "body") as Extract<Slide["elements"][number], { kind: "text" }>;
-const states = (found: ReturnType<typeof review>) => found.items.map(({ state, mine, theirs }) => `${state}: ${nameOf((mine ?? theirs) as Slide)}`);
-const words = (deck: Deck) => deck.slides.map((slide) => [titleOf(slide), ...slide.elements.filter(({ slot }) => slot !== "title").map(elementWords), textOf(slide.notes)]);
+const bodyOf = (slide: Slide) =>
+  slide.elements.find(({ slot }) => slot === "body") as Extract<Slide["elements"][number], { kind: "text" }>;
+const states = (found: ReturnType<typeof review>) =>
+  found.items.map(({ state, mine, theirs }) => `${state}: ${nameOf((mine ?? theirs) as Slide)}`);
+const words = (deck: Deck) =>
+  deck.slides.map((slide) => [
+    titleOf(slide),
+    ...slide.elements.filter(({ slot }) => slot !== "title").map(elementWords),
+    textOf(slide.notes),
+  ]);
 
-const TEXT = "# Handbook\n\n## Gauges\n\n- North gauge at the quay\n- South gauge at the bar\n\n## Dunes\n\n- The dune moves inland\n- Marram grass holds it\n\n## Storms\n\n- Two storms in a winter\n\n## Slacks\n\n- Fresh water all year\n";
+const TEXT =
+  "# Handbook\n\n## Gauges\n\n- North gauge at the quay\n- South gauge at the bar\n\n## Dunes\n\n- The dune moves inland\n- Marram grass holds it\n\n## Storms\n\n- Two storms in a winter\n\n## Slacks\n\n- Fresh water all year\n";
 
 describe("running a text again", () => {
   it("has nothing to take when the text says the same, whatever was done by hand", () => {
-    const deck = edit(deckOf(TEXT), { kind: "setNotes", slide: slideNamed(deckOf(TEXT), "Dunes").id, notes: plainText("Slow down.") });
+    const deck = edit(deckOf(TEXT), {
+      kind: "setNotes",
+      slide: slideNamed(deckOf(TEXT), "Dunes").id,
+      notes: plainText("Slow down."),
+    });
     const again = run(deck, TEXT, TEXT);
     expect(again.review.counts).toMatchObject({ same: 5, new: 0, changed: 0, gone: 0, conflict: 0 });
-    expect(again.review.items.filter(({ hand }) => hand).map(({ key }) => nameOf(deck.slides.find(({ id }) => id === key) as Slide))).toEqual(["Dunes"]);
+    expect(
+      again.review.items
+        .filter(({ hand }) => hand)
+        .map(({ key }) => nameOf(deck.slides.find(({ id }) => id === key) as Slide)),
+    ).toEqual(["Dunes"]);
     expect(again.deck).toEqual(deck);
   });
 
   it("finds what is new, changed, moved and gone, also when it was moved and retitled", () => {
     const deck = deckOf(TEXT);
-    const after = "# Handbook\n\n## Slacks\n\n- Fresh water all year\n\n## Tide gauges\n\n- North gauge at the quay\n- South gauge at the bar\n\n## Dunes\n\n- The dune moves inland\n- Marram grass holds it\n- So do fences\n\n## Birds\n\n- Terns nest here\n";
+    const after =
+      "# Handbook\n\n## Slacks\n\n- Fresh water all year\n\n## Tide gauges\n\n- North gauge at the quay\n- South gauge at the bar\n\n## Dunes\n\n- The dune moves inland\n- Marram grass holds it\n- So do fences\n\n## Birds\n\n- Terns nest here\n";
     const found = run(deck, TEXT, after);
-    expect(states(found.review).sort()).toEqual(["changed: Dunes", "changed: Gauges", "gone: Storms", "moved: Slacks", "new: Birds", "same: Handbook"]);
+    expect(states(found.review).sort()).toEqual([
+      "changed: Dunes",
+      "changed: Gauges",
+      "gone: Storms",
+      "moved: Slacks",
+      "new: Birds",
+      "same: Handbook",
+    ]);
     expect(found.deck.slides.map(nameOf)).toEqual(["Handbook", "Slacks", "Tide gauges", "Dunes", "Birds"]);
-    for (const [now, then] of [["Slacks", "Slacks"], ["Tide gauges", "Gauges"], ["Dunes", "Dunes"]] as const) expect(slideNamed(found.deck, now).id).toBe(slideNamed(deck, then).id);
+    for (const [now, then] of [
+      ["Slacks", "Slacks"],
+      ["Tide gauges", "Gauges"],
+      ["Dunes", "Dunes"],
+    ] as const)
+      expect(slideNamed(found.deck, now).id).toBe(slideNamed(deck, then).id);
   });
 
   it("keeps what was done by hand on slides that the text changes elsewhere", () => {
     const plain = deckOf(TEXT);
     const dunes = slideNamed(plain, "Dunes");
-    const deck = edit(plain, { kind: "setNotes", slide: dunes.id, notes: plainText("Ask who has seen it.") }, { kind: "setText", slide: dunes.id, element: bodyOf(dunes).id, text: [...bodyOf(dunes).text, { kind: "bullet", level: 0, runs: [{ text: "Added by hand" }] }] }, { kind: "setLook", slide: dunes.id, look: { background: { colour: "#20302e" } } }, { kind: "insertElement", slide: dunes.id, element: { kind: "text", id: "free", slot: null, frame: { x: 1, y: 2, width: 30, height: 40 }, text: plainText("A label") }, index: 9 });
+    const deck = edit(
+      plain,
+      { kind: "setNotes", slide: dunes.id, notes: plainText("Ask who has seen it.") },
+      {
+        kind: "setText",
+        slide: dunes.id,
+        element: bodyOf(dunes).id,
+        text: [...bodyOf(dunes).text, { kind: "bullet", level: 0, runs: [{ text: "Added by hand" }] }],
+      },
+      { kind: "setLook", slide: dunes.id, look: { background: { colour: "#20302e" } } },
+      {
+        kind: "insertElement",
+        slide: dunes.id,
+        element: {
+          kind: "text",
+          id: "free",
+          slot: null,
+          frame: { x: 1, y: 2, width: 30, height: 40 },
+          text: plainText("A label"),
+        },
+        index: 9,
+      },
+    );
     const after = TEXT.replace("The dune moves inland", "The dune moves twelve metres inland");
     const result = slideNamed(run(deck, TEXT, after).deck, "Dunes");
-    expect(textOf(bodyOf(result).text)).toBe("The dune moves twelve metres inland\nMarram grass holds it\nAdded by hand");
+    expect(textOf(bodyOf(result).text)).toBe(
+      "The dune moves twelve metres inland\nMarram grass holds it\nAdded by hand",
+    );
     expect(textOf(result.notes)).toBe("Ask who has seen it.");
     expect(result.background).toEqual({ colour: "#20302e" });
     expect(result.elements.find(({ id }) => id === "free")).toMatchObject({ frame: { x: 1 } });
@@ -57,11 +127,24 @@ describe("running a text again", () => {
   it("shows both texts where hand and text changed the same words, and takes the one that is chosen", () => {
     const plain = deckOf(TEXT);
     const dunes = slideNamed(plain, "Dunes");
-    const deck = edit(plain, { kind: "setText", slide: dunes.id, element: bodyOf(dunes).id, text: [{ kind: "bullet", level: 0, runs: [{ text: "The dune walks" }] }, ...bodyOf(dunes).text.slice(1)] });
+    const deck = edit(plain, {
+      kind: "setText",
+      slide: dunes.id,
+      element: bodyOf(dunes).id,
+      text: [{ kind: "bullet", level: 0, runs: [{ text: "The dune walks" }] }, ...bodyOf(dunes).text.slice(1)],
+    });
     const after = TEXT.replace("The dune moves inland", "The dune moves twelve metres inland");
     const found = run(deck, TEXT, after);
     expect(found.review.counts.conflict).toBe(1);
-    expect(found.review.items.find(({ state }) => state === "conflict")?.conflicts).toEqual([{ aspect: "body", label: "Text", before: "The dune moves inland\nMarram grass holds it", hand: "The dune walks\nMarram grass holds it", text: "The dune moves twelve metres inland\nMarram grass holds it" }]);
+    expect(found.review.items.find(({ state }) => state === "conflict")?.conflicts).toEqual([
+      {
+        aspect: "body",
+        label: "Text",
+        before: "The dune moves inland\nMarram grass holds it",
+        hand: "The dune walks\nMarram grass holds it",
+        text: "The dune moves twelve metres inland\nMarram grass holds it",
+      },
+    ]);
     expect(textOf(bodyOf(slideNamed(found.deck, "Dunes")).text)).toContain("The dune walks");
     const taken = run(deck, TEXT, after, new Map([[dunes.id, { conflicts: { body: "text" } }]]));
     expect(textOf(bodyOf(slideNamed(taken.deck, "Dunes")).text)).toContain("twelve metres");
@@ -70,12 +153,28 @@ describe("running a text again", () => {
   it("keeps slides that were put in, moved or deleted by hand as the hand left them", () => {
     const plain = deckOf(TEXT);
     const id = (name: string) => slideNamed(plain, name).id;
-    const added: Slide = { ...slideNamed(plain, "Storms"), id: "mine", source: undefined as never, elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Mine") }] };
+    const added: Slide = {
+      ...slideNamed(plain, "Storms"),
+      id: "mine",
+      source: undefined as never,
+      elements: [{ kind: "text", id: "t", slot: "title", text: plainText("Mine") }],
+    };
     delete (added as { source?: unknown }).source;
-    let deck = edit(plain, { kind: "insertSlide", slide: added, place: { parent: null, after: id("Gauges") } }, { kind: "deleteSlide", slide: id("Storms") });
+    let deck = edit(
+      plain,
+      { kind: "insertSlide", slide: added, place: { parent: null, after: id("Gauges") } },
+      { kind: "deleteSlide", slide: id("Storms") },
+    );
     deck = apply(deck, moveTo(deck, [id("Slacks")], { parent: null, after: id("Handbook") }) as Change).deck;
     const after = `${TEXT}\n## Birds\n\n- Terns nest here\n`;
-    expect(run(deck, TEXT, after).deck.slides.map(nameOf)).toEqual(["Handbook", "Slacks", "Gauges", "Mine", "Dunes", "Birds"]);
+    expect(run(deck, TEXT, after).deck.slides.map(nameOf)).toEqual([
+      "Handbook",
+      "Slacks",
+      "Gauges",
+      "Mine",
+      "Dunes",
+      "Birds",
+    ]);
   });
 
   it("asks before it takes out a slide that was worked on, and before it brings back one that was deleted", () => {
@@ -85,7 +184,9 @@ describe("running a text again", () => {
     const without = TEXT.replace("## Storms\n\n- Two storms in a winter\n\n", "");
     expect(run(worked, TEXT, without).review.counts).toMatchObject({ conflict: 1, gone: 0 });
     expect(run(worked, TEXT, without).deck.slides.map(nameOf)).toContain("Storms");
-    expect(run(worked, TEXT, without, new Map([[storms.id, { conflicts: { slide: "text" } }]])).deck.slides.map(nameOf)).not.toContain("Storms");
+    expect(
+      run(worked, TEXT, without, new Map([[storms.id, { conflicts: { slide: "text" } }]])).deck.slides.map(nameOf),
+    ).not.toContain("Storms");
     const deleted = edit(plain, { kind: "deleteSlide", slide: storms.id });
     const changed = TEXT.replace("Two storms", "Three storms");
     const back = run(deleted, TEXT, changed);
@@ -113,14 +214,28 @@ describe("running a text again", () => {
   });
 
   it("leads to what a fresh deck of the new text says, where no hand was on it", () => {
-    const section = fc.record({ title: fc.constantFrom("Gauges", "Dunes", "Storms", "Slacks", "Birds", "Tides"), items: fc.array(fc.constantFrom("sand", "water level", "marram grass", "the quay", "a long winter storm"), { minLength: 0, maxLength: 4 }), notes: fc.boolean() });
-    const text = fc.uniqueArray(section, { selector: ({ title }) => title, maxLength: 6 }).map((list) => `# Handbook\n\n${list.map(({ title, items, notes }) => `## ${title}\n\n${items.map((item) => `- ${title} ${item}`).join("\n")}\n\n${notes ? `:::notes\nSay ${title}.\n:::\n\n` : ""}`).join("")}`);
+    const section = fc.record({
+      title: fc.constantFrom("Gauges", "Dunes", "Storms", "Slacks", "Birds", "Tides"),
+      items: fc.array(fc.constantFrom("sand", "water level", "marram grass", "the quay", "a long winter storm"), {
+        minLength: 0,
+        maxLength: 4,
+      }),
+      notes: fc.boolean(),
+    });
+    const text = fc
+      .uniqueArray(section, { selector: ({ title }) => title, maxLength: 6 })
+      .map(
+        (list) =>
+          `# Handbook\n\n${list.map(({ title, items, notes }) => `## ${title}\n\n${items.map((item) => `- ${title} ${item}`).join("\n")}\n\n${notes ? `:::notes\nSay ${title}.\n:::\n\n` : ""}`).join("")}`,
+      );
     fc.assert(
       fc.property(text, text, (before, after) => {
         const result = run(deckOf(before), before, after);
         expect(words(result.deck)).toEqual(words(deckOf(after)));
         expect(result.deck.slides.map(({ source }) => source)).toEqual(result.next.map(({ slide }) => slide.source));
-        expect(run(result.deck, after, after).review.items.every(({ state, hand }) => state === "same" && !hand)).toBe(true);
+        expect(run(result.deck, after, after).review.items.every(({ state, hand }) => state === "same" && !hand)).toBe(
+          true,
+        );
       }),
       { numRuns: 80 },
     );
@@ -132,7 +247,12 @@ describe("running a text again", () => {
     fc.assert(
       fc.property(pick, fc.array(fc.tuple(fc.nat(3), fc.boolean()), { maxLength: 6 }), (hands, order) => {
         let deck = deckOf(TEXT);
-        for (const at of hands) deck = edit(deck, { kind: "setNotes", slide: (deck.slides[at] as Slide).id, notes: plainText(`by hand ${at}`) });
+        for (const at of hands)
+          deck = edit(deck, {
+            kind: "setNotes",
+            slide: (deck.slides[at] as Slide).id,
+            notes: plainText(`by hand ${at}`),
+          });
         const used = [...new Map(order.map(([at, changed]) => [at, changed]))];
         const after = `# Handbook\n\n${used.map(([at, changed]) => (changed ? (sections[at] as string).replace("- ", "- now ") : sections[at])).join("")}`;
         const left = run(deck, TEXT, after).deck.slides.map(({ notes }) => textOf(notes));

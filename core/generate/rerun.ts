@@ -1,5 +1,16 @@
 import { type Change, longestRise } from "@unitext/core/edit";
-import { type Deck, type DeckHead, type Element, headOf, isEmptyText, type Paragraph, type RichText, type Slide, slotsOf, textOf } from "@unitext/core/model";
+import {
+  type Deck,
+  type DeckHead,
+  type Element,
+  headOf,
+  isEmptyText,
+  type Paragraph,
+  type RichText,
+  type Slide,
+  slotsOf,
+  textOf,
+} from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { diff3Merge } from "node-diff3";
 import { bareContent, contentSum, joinedText, unitsOf } from "./content";
@@ -64,22 +75,38 @@ interface Atom {
 }
 
 const isFree = (element: Element) => element.frame !== undefined && element.slot === null;
-const textAtoms = (text: RichText, steps?: boolean): Atom[] => normalText(text).map((paragraph) => ({ key: JSON.stringify([steps ?? false, paragraph]), paragraph, ...(steps ? { steps } : {}) }));
+const textAtoms = (text: RichText, steps?: boolean): Atom[] =>
+  normalText(text).map((paragraph) => ({
+    key: JSON.stringify([steps ?? false, paragraph]),
+    paragraph,
+    ...(steps ? { steps } : {}),
+  }));
 
 function aspectsOf(slide: Slide): Aspects {
   const slots = new Map<string, Atom[]>();
   for (const unit of unitsOf({ ...slide, elements: slide.elements.filter((element) => !isFree(element)) })) {
     const [first] = unit.elements as [Element, ...Element[]];
-    const atoms: Atom[] = first.kind === "text" ? textAtoms(joinedText(unit.elements), first.steps) : [{ key: JSON.stringify(bareContent(first)), element: first }];
+    const atoms: Atom[] =
+      first.kind === "text"
+        ? textAtoms(joinedText(unit.elements), first.steps)
+        : [{ key: JSON.stringify(bareContent(first)), element: first }];
     slots.set(unit.slot, [...(slots.get(unit.slot) ?? []), ...atoms]);
   }
   const { background, transition, delay, widths, section } = slide;
-  return { arrangement: slide.arrangement, look: JSON.stringify([background, transition, delay, widths, section]), hidden: slide.hidden, slots, notes: textAtoms(slide.notes) };
+  return {
+    arrangement: slide.arrangement,
+    look: JSON.stringify([background, transition, delay, widths, section]),
+    hidden: slide.hidden,
+    slots,
+    notes: textAtoms(slide.notes),
+  };
 }
 
 const keyOf = (atoms: readonly Atom[]) => atoms.map(({ key }) => key).join("\n");
 function wordsOfAtoms(atoms: readonly Atom[]): string {
-  return atoms.map(({ paragraph, element }) => (paragraph ? textOf([paragraph]) : element ? `[${element.kind}]` : "")).join("\n");
+  return atoms
+    .map(({ paragraph, element }) => (paragraph ? textOf([paragraph]) : element ? `[${element.kind}]` : ""))
+    .join("\n");
 }
 
 /** Three-way over atoms: what only one side changed is taken; undefined where both changed the same place. */
@@ -88,7 +115,12 @@ function merge3(base: readonly Atom[], hand: readonly Atom[], text: readonly Ato
   if (h === t || t === b) return [...hand];
   if (h === b) return [...text];
   const byKey = new Map([...base, ...text, ...hand].map((atom) => [atom.key, atom]));
-  const regions = diff3Merge(hand.map(({ key }) => key), base.map(({ key }) => key), text.map(({ key }) => key), { excludeFalseConflicts: true });
+  const regions = diff3Merge(
+    hand.map(({ key }) => key),
+    base.map(({ key }) => key),
+    text.map(({ key }) => key),
+    { excludeFalseConflicts: true },
+  );
   if (regions.some(({ conflict }) => conflict)) return undefined;
   return regions.flatMap(({ ok }) => (ok ?? []).map((key: string) => byKey.get(key) as Atom));
 }
@@ -99,13 +131,24 @@ function elementsOf(atoms: readonly Atom[], slot: string, newId: () => string): 
   for (const { paragraph, steps, element } of atoms) {
     const last = elements.at(-1);
     if (element) elements.push({ ...element, slot });
-    else if (paragraph && last?.kind === "text" && (last.steps ?? false) === (steps ?? false)) last.text = [...last.text, paragraph];
-    else if (paragraph) elements.push({ kind: "text", id: newId(), slot, text: [paragraph], ...(steps ? { steps } : {}) });
+    else if (paragraph && last?.kind === "text" && (last.steps ?? false) === (steps ?? false))
+      last.text = [...last.text, paragraph];
+    else if (paragraph)
+      elements.push({ kind: "text", id: newId(), slot, text: [paragraph], ...(steps ? { steps } : {}) });
   }
   return elements;
 }
 
-const LABELS: Record<string, string> = { title: "Title", notes: "Notes", arrangement: "Arrangement", look: "Look", hidden: "Hidden", body: "Text", caption: "Line below", subtitle: "Line below the title" };
+const LABELS: Record<string, string> = {
+  title: "Title",
+  notes: "Notes",
+  arrangement: "Arrangement",
+  look: "Look",
+  hidden: "Hidden",
+  body: "Text",
+  caption: "Line below",
+  subtitle: "Line below the title",
+};
 
 export interface Merged {
   slide: Slide;
@@ -113,32 +156,61 @@ export interface Merged {
 }
 
 /** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
-export function mergedSlide(base: Slide, mine: Slide, theirs: Slide, newId: () => string, settle: (aspect: string) => "hand" | "text"): Merged {
+export function mergedSlide(
+  base: Slide,
+  mine: Slide,
+  theirs: Slide,
+  newId: () => string,
+  settle: (aspect: string) => "hand" | "text",
+): Merged {
   const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
   const conflicts: Conflict[] = [];
   const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
     const [before, hand, text] = values;
     if (hand === text || text === before) return hand;
     if (hand === before) return text;
-    conflicts.push({ aspect, label: LABELS[aspect] ?? aspect, before: shown(before), hand: shown(hand), text: shown(text) });
+    conflicts.push({
+      aspect,
+      label: LABELS[aspect] ?? aspect,
+      before: shown(before),
+      hand: shown(hand),
+      text: shown(text),
+    });
     return settle(aspect) === "hand" ? hand : text;
   };
   const atoms = (aspect: string, before: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] => {
     const merged = merge3(before, hand, text);
     if (merged) return merged;
-    conflicts.push({ aspect, label: LABELS[aspect] ?? aspect, before: wordsOfAtoms(before), hand: wordsOfAtoms(hand), text: wordsOfAtoms(text) });
+    conflicts.push({
+      aspect,
+      label: LABELS[aspect] ?? aspect,
+      before: wordsOfAtoms(before),
+      hand: wordsOfAtoms(hand),
+      text: wordsOfAtoms(text),
+    });
     return settle(aspect) === "hand" ? [...hand] : [...text];
   };
   const arrangement = one("arrangement", [base.arrangement, mine.arrangement, theirs.arrangement], String);
   const look = one("look", [b.look, h.look, t.look], () => "");
   const hidden = one("hidden", [b.hidden, h.hidden, t.hidden], (value) => (value ? "hidden" : "shown"));
-  const names = new Set([...slotsOf(arrangement).map(([name]) => name), ...t.slots.keys(), ...h.slots.keys(), ...b.slots.keys()]);
+  const names = new Set([
+    ...slotsOf(arrangement).map(([name]) => name),
+    ...t.slots.keys(),
+    ...h.slots.keys(),
+    ...b.slots.keys(),
+  ]);
   const elements = [...names].flatMap((name) => {
     const merged = atoms(name, b.slots.get(name) ?? [], h.slots.get(name) ?? [], t.slots.get(name) ?? []);
     return elementsOf(merged, name, newId);
   });
   const notes = atoms("notes", b.notes, h.notes, t.notes).flatMap(({ paragraph }) => (paragraph ? [paragraph] : []));
-  const [background, transition, delay, widths, section] = JSON.parse(look) as [Slide["background"], Slide["transition"], Slide["delay"], Slide["widths"], Slide["section"]];
+  const [background, transition, delay, widths, section] = JSON.parse(look) as [
+    Slide["background"],
+    Slide["transition"],
+    Slide["delay"],
+    Slide["widths"],
+    Slide["section"],
+  ];
   const slide: Slide = {
     id: mine.id,
     parent: mine.parent,
@@ -166,13 +238,20 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
   const taken = new Set<string>();
   const pass = (key: (slide: Slide) => string) => {
     const waiting = new Map<string, Slide[]>();
-    for (const slide of deck.slides) if (slide.source && !taken.has(slide.id)) waiting.set(key(slide), [...(waiting.get(key(slide)) ?? []), slide]);
+    for (const slide of deck.slides)
+      if (slide.source && !taken.has(slide.id)) waiting.set(key(slide), [...(waiting.get(key(slide)) ?? []), slide]);
     for (const { slide } of base) {
       if (pairs.has(slide.id)) continue;
       const list = waiting.get(key(slide));
       if (!list?.length || !key(slide)) continue;
       // Of several copies the one that is as it was made is the original.
-      const at = list.length === 1 ? 0 : Math.max(0, list.findIndex((other) => contentSum(other) === madeSum(slide)));
+      const at =
+        list.length === 1
+          ? 0
+          : Math.max(
+              0,
+              list.findIndex((other) => contentSum(other) === madeSum(slide)),
+            );
       const [mine] = list.splice(at, 1);
       if (!mine) continue;
       pairs.set(slide.id, mine);
@@ -216,14 +295,25 @@ interface Pairing {
 }
 
 /** The pairs that were found last for what is made now: a review is looked at, decided on and taken with the same. */
-const pairedOnce = new WeakMap<readonly Made[], { deck: Deck; base: readonly Made[]; typing: boolean; pairing: Pairing }>();
+const pairedOnce = new WeakMap<
+  readonly Made[],
+  { deck: Deck; base: readonly Made[]; typing: boolean; pairing: Pairing }
+>();
 
 function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typing = false }: RerunOptions): Pairing {
   const known = pairedOnce.get(next);
   if (known && known.deck === deck && known.base === base && known.typing === typing) return known.pairing;
   const before = new Map(base.map(({ slide }) => [slide.id, slide]));
-  const pairs = match(base.map(({ slide }) => slide), next, typing, madeSum);
-  const pairing = { mine: pairWithBase(deck, base), base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])) };
+  const pairs = match(
+    base.map(({ slide }) => slide),
+    next,
+    typing,
+    madeSum,
+  );
+  const pairing = {
+    mine: pairWithBase(deck, base),
+    base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])),
+  };
   pairedOnce.set(next, { deck, base, typing, pairing });
   return pairing;
 }
@@ -245,7 +335,13 @@ function idsBeside(slides: readonly Slide[]): () => string {
  * Compares what the text made before, what it makes now and the deck: what is new, changed, moved, gone, and where text
  * and hand disagree. `base` and `next` are made by the same rule, or by an old and a new one; nothing is changed.
  */
-export function review(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice> = new Map(), options: RerunOptions = {}): Review {
+export function review(
+  deck: Deck,
+  base: readonly Made[],
+  next: readonly Made[],
+  choices: ReadonlyMap<string, Choice> = new Map(),
+  options: RerunOptions = {},
+): Review {
   const pairs = paired(deck, base, next, options);
   const freshId = idsBeside([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
   const byMine = new Map<string, ReviewItem>();
@@ -255,7 +351,10 @@ export function review(deck: Deck, base: readonly Made[], next: readonly Made[],
     const then = pairs.base.get(slide.id);
     if (then) nextOrder.set(then.id, at);
   });
-  const movedInText = movedByHand(base.map(({ slide }) => slide.id), nextOrder);
+  const movedInText = movedByHand(
+    base.map(({ slide }) => slide.id),
+    nextOrder,
+  );
   for (const { slide: theirs } of next) {
     const then = pairs.base.get(theirs.id) ?? null;
     const mine = then ? (pairs.mine.get(then.id) ?? null) : null;
@@ -266,19 +365,41 @@ export function review(deck: Deck, base: readonly Made[], next: readonly Made[],
     if (!then) item = { ...common, state: "new", hand: false, merged: theirs, conflicts: [] };
     else if (!mine) {
       const changed = !same(then, theirs);
-      item = { ...common, state: changed ? "conflict" : "same", hand: true, merged: null, conflicts: changed ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: "", text: textOfSlide(theirs) }] : [] };
+      item = {
+        ...common,
+        state: changed ? "conflict" : "same",
+        hand: true,
+        merged: null,
+        conflicts: changed
+          ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: "", text: textOfSlide(theirs) }]
+          : [],
+      };
     } else {
       const hand = !untouched(mine, then);
       const changed = !same(then, theirs);
       const settle = (aspect: string) => choices.get(key)?.conflicts?.[aspect] ?? "hand";
-      const merged: Merged = !changed ? { slide: mine, conflicts: [] } : !hand ? { slide: theirs, conflicts: [] } : mergedSlide(then, mine, theirs, freshId, settle);
-      item = { ...common, state: merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same", hand, merged: merged.slide, conflicts: merged.conflicts };
+      const merged: Merged = !changed
+        ? { slide: mine, conflicts: [] }
+        : !hand
+          ? { slide: theirs, conflicts: [] }
+          : mergedSlide(then, mine, theirs, freshId, settle);
+      item = {
+        ...common,
+        state: merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same",
+        hand,
+        merged: merged.slide,
+        conflicts: merged.conflicts,
+      };
     }
     items.push(item);
     if (mine) byMine.set(mine.id, item);
   }
   // What the text no longer has, and what a hand put in, stands where it stands in the deck.
-  const gone = new Map(base.flatMap(({ slide }) => (pairs.mine.has(slide.id) ? [[(pairs.mine.get(slide.id) as Slide).id, slide] as const] : [])));
+  const gone = new Map(
+    base.flatMap(({ slide }) =>
+      pairs.mine.has(slide.id) ? [[(pairs.mine.get(slide.id) as Slide).id, slide] as const] : [],
+    ),
+  );
   let at = 0;
   for (const mine of deck.slides) {
     const known = byMine.get(mine.id);
@@ -297,7 +418,10 @@ export function review(deck: Deck, base: readonly Made[], next: readonly Made[],
       theirs: null,
       base: then,
       merged: then === null || hand ? mine : null,
-      conflicts: then !== null && hand ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: textOfSlide(mine), text: "" }] : [],
+      conflicts:
+        then !== null && hand
+          ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: textOfSlide(mine), text: "" }]
+          : [],
     };
     items.splice(at++, 0, item);
   }
@@ -308,7 +432,9 @@ export function review(deck: Deck, base: readonly Made[], next: readonly Made[],
 
 function textOfSlide(slide: Slide): string {
   const { slots, notes } = aspectsOf(slide);
-  return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join("\n");
+  return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join(
+    "\n",
+  );
 }
 
 /**
@@ -316,10 +442,18 @@ function textOfSlide(slide: Slide): string {
  * stay with the hand unless a choice says so; slides put in or moved by hand stay where the hand put them. `ids` gives,
  * for each slide made, the id that it has in the deck, or null where it is left out.
  */
-export function takeReview(deck: Deck, base: readonly Made[], next: readonly Made[], choices: ReadonlyMap<string, Choice>, head: DeckHead = headOf(deck), options: RerunOptions = {}): { change: Change | undefined; ids: (string | null)[] } {
+export function takeReview(
+  deck: Deck,
+  base: readonly Made[],
+  next: readonly Made[],
+  choices: ReadonlyMap<string, Choice>,
+  head: DeckHead = headOf(deck),
+  options: RerunOptions = {},
+): { change: Change | undefined; ids: (string | null)[] } {
   const { items } = review(deck, base, next, choices, options);
   // What stands freely on a slide was put there by hand: the text does not speak of it.
-  const bound = (slide: Slide): Slide => (slide.elements.some(isFree) ? { ...slide, elements: slide.elements.filter((element) => !isFree(element)) } : slide);
+  const bound = (slide: Slide): Slide =>
+    slide.elements.some(isFree) ? { ...slide, elements: slide.elements.filter((element) => !isFree(element)) } : slide;
   const pairs = paired(deck, base, next, options);
   const takes = ({ key }: ReviewItem) => choices.get(key)?.take !== false;
   const text = (item: ReviewItem) => choices.get(item.key)?.conflicts?.slide === "text";
@@ -332,13 +466,18 @@ export function takeReview(deck: Deck, base: readonly Made[], next: readonly Mad
   const idOf = new Map<string, string>();
   for (const { slide } of next) {
     const item = byTheirs.get(slide.id) as ReviewItem;
-    const left = item.mine === null && (item.state === "same" || (item.state === "conflict" && !text(item)) || (item.state === "new" && !takes(item)));
+    const left =
+      item.mine === null &&
+      (item.state === "same" || (item.state === "conflict" && !text(item)) || (item.state === "new" && !takes(item)));
     if (left) continue;
     idOf.set(slide.id, item.mine?.id ?? slide.id);
   }
   const baseOrder = new Map(base.map(({ slide }, at) => [slide.id, at]));
   const placeInBase = new Map([...pairs.mine].map(([then, mine]) => [mine.id, baseOrder.get(then) as number]));
-  const handMoved = movedByHand(deck.slides.map(({ id }) => id), placeInBase);
+  const handMoved = movedByHand(
+    deck.slides.map(({ id }) => id),
+    placeInBase,
+  );
   const parentInDeck = new Map(deck.slides.map((slide) => [slide.id, slide.parent]));
   for (const { slide } of next) {
     const id = idOf.get(slide.id);
@@ -348,9 +487,18 @@ export function takeReview(deck: Deck, base: readonly Made[], next: readonly Mad
     const then = item.base;
     const nestedBefore = then?.parent ? (pairs.mine.get(then.parent)?.id ?? null) : null;
     const nestedByHand = item.mine !== null && item.mine.parent !== nestedBefore;
-    const content = item.mine === null ? (item.theirs as Slide) : takes(item) ? (item.merged as Slide) : { ...item.mine, ...sourceOf(item) };
+    const content =
+      item.mine === null
+        ? (item.theirs as Slide)
+        : takes(item)
+          ? (item.merged as Slide)
+          : { ...item.mine, ...sourceOf(item) };
     const stays = item.mine !== null && (handMoved.has(id) || (item.moved && !takes(item)));
-    if (!stays) list.push({ slide: { ...content, ...sourceOf(item), id }, parent: nestedByHand ? (parentInDeck.get(id) ?? null) : wanted });
+    if (!stays)
+      list.push({
+        slide: { ...content, ...sourceOf(item), id },
+        parent: nestedByHand ? (parentInDeck.get(id) ?? null) : wanted,
+      });
     else held.set(id, { slide: { ...content, ...sourceOf(item), id }, parent: parentInDeck.get(id) ?? null });
   }
   // What the hand put in, moved or keeps goes after the slide that it follows in the deck.
@@ -362,7 +510,14 @@ export function takeReview(deck: Deck, base: readonly Made[], next: readonly Mad
       continue;
     }
     const item = items.find((other) => other.mine?.id === mine.id);
-    const kept = held.get(mine.id) ?? (item && (item.state === "added" || (item.state === "gone" && !takes(item)) || (item.state === "conflict" && item.theirs === null && !text(item))) ? { slide: mine, parent: mine.parent } : undefined);
+    const kept =
+      held.get(mine.id) ??
+      (item &&
+      (item.state === "added" ||
+        (item.state === "gone" && !takes(item)) ||
+        (item.state === "conflict" && item.theirs === null && !text(item)))
+        ? { slide: mine, parent: mine.parent }
+        : undefined);
     if (!kept) continue;
     const at = last === null ? 0 : list.findIndex(({ slide }) => slide.id === last) + 1;
     list.splice(at, 0, kept);
@@ -370,7 +525,10 @@ export function takeReview(deck: Deck, base: readonly Made[], next: readonly Mad
     last = mine.id;
   }
   const present = new Set(list.map(({ slide }) => slide.id));
-  const wanted = list.map(({ slide, parent }) => ({ slide: { ...bound(slide), parent: parent !== null && present.has(parent) ? parent : null }, named: true }));
+  const wanted = list.map(({ slide, parent }) => ({
+    slide: { ...bound(slide), parent: parent !== null && present.has(parent) ? parent : null },
+    named: true,
+  }));
   const { change } = reconcile({ ...deck, slides: deck.slides.map(bound) }, head, wanted);
   return { change, ids: next.map(({ slide }) => idOf.get(slide.id) ?? null) };
 }

@@ -1,5 +1,18 @@
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type BreakRule, type Cut, DOCUMENT_RULE, elementWords, emptyDeck, headOf, nameOf, PAGES, ruleOf, textOf, THEMES, titleOf } from "@unitext/core/model";
+import {
+  type BreakRule,
+  type Cut,
+  DOCUMENT_RULE,
+  elementWords,
+  emptyDeck,
+  headOf,
+  nameOf,
+  PAGES,
+  ruleOf,
+  textOf,
+  THEMES,
+  titleOf,
+} from "@unitext/core/model";
 import { manuscriptText, readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -13,27 +26,46 @@ const made = (text: string, rule: BreakRule, own = head) => {
   const list = [...generate(manuscript, rule, { newId: idSource(), head: own, fonts, document: "doc" })];
   return { list, slides: list.map(({ slide }) => slide), problems: manuscript.problems };
 };
-const seen = (text: string, rule: BreakRule) => made(text, rule).slides.map((slide) => `${slide.arrangement}: ${nameOf(slide)}`);
-const overflows = (text: string, rule: BreakRule, own = head) => made(text, rule, own).slides.filter((slide, nth) => layoutSlide(slide, { head: own, number: nth + 1, fonts }).overflow > 0);
+const seen = (text: string, rule: BreakRule) =>
+  made(text, rule).slides.map((slide) => `${slide.arrangement}: ${nameOf(slide)}`);
+const overflows = (text: string, rule: BreakRule, own = head) =>
+  made(text, rule, own).slides.filter(
+    (slide, nth) => layoutSlide(slide, { head: own, number: nth + 1, fonts }).overflow > 0,
+  );
 const continued = (cut: Cut, rest: Partial<BreakRule> = {}) => ruleOf(cut, { rest: "continue", ...rest });
 const heading: Cut = { kind: "heading", section: 1, slide: 2 };
-const LONG = Array.from({ length: 30 }, (_, nth) => `The gauge at post ${nth + 1} was read every ten minutes through the whole of the winter, and the mean of the readings was entered in the book.`);
+const LONG = Array.from(
+  { length: 30 },
+  (_, nth) =>
+    `The gauge at post ${nth + 1} was read every ten minutes through the whole of the winter, and the mean of the readings was entered in the book.`,
+);
 
 describe("rules", () => {
   it("make every paragraph a slide under the heading that stands over it", () => {
-    expect(seen("# Tides\n\nOne paragraph.\n\nAnother one.\n\n## Dunes\n\nA third:\n\n- with\n- a list\n", continued({ kind: "paragraph" }))).toEqual(["opening: Tides", "points: Tides", "points: Dunes"]);
+    expect(
+      seen(
+        "# Tides\n\nOne paragraph.\n\nAnother one.\n\n## Dunes\n\nA third:\n\n- with\n- a list\n",
+        continued({ kind: "paragraph" }),
+      ),
+    ).toEqual(["opening: Tides", "points: Tides", "points: Dunes"]);
   });
 
   it("make every line a card: a name large in the middle, or small in the corner", () => {
     const names = "Alder, M.\nBirch, T.\nCedar, O.\n";
     expect(seen(names, continued({ kind: "line" }))).toEqual(["card: Alder, M.", "card: Birch, T.", "card: Cedar, O."]);
     const corner = made(names, continued({ kind: "line" }, { cards: "corner" }));
-    expect(corner.slides.map((slide) => [slide.arrangement, titleOf(slide)])).toEqual([["corner", "Alder, M."], ["corner", "Birch, T."], ["corner", "Cedar, O."]]);
+    expect(corner.slides.map((slide) => [slide.arrangement, titleOf(slide)])).toEqual([
+      ["corner", "Alder, M."],
+      ["corner", "Birch, T."],
+      ["corner", "Cedar, O."],
+    ]);
     expect(corner.list.map(({ lines }) => lines.from)).toEqual([1, 2, 3]);
   });
 
   it("work together: headings open sections while paragraphs make slides", () => {
-    expect(seen("# Part\n\n## A\n\nFirst.\n\nSecond.\n", { ...continued(heading), cuts: [heading, { kind: "paragraph" }] })).toEqual(["opening: Part", "points: A", "points: A"]);
+    expect(
+      seen("# Part\n\n## A\n\nFirst.\n\nSecond.\n", { ...continued(heading), cuts: [heading, { kind: "paragraph" }] }),
+    ).toEqual(["opening: Part", "points: A", "points: A"]);
   });
 
   it("cut a text of paragraphs that a heading rule finds no heading in, and say so", () => {
@@ -59,13 +91,23 @@ describe("rules", () => {
   });
 
   it("join what `join` joins, and cut at marks whatever the rule", () => {
-    expect(seen("## A\n\na\n\n::join\n\n## B\n\nb\n\n---\n\nc\n", continued(heading))).toEqual(["points: A", "statement: c"]);
+    expect(seen("## A\n\na\n\n::join\n\n## B\n\nb\n\n---\n\nc\n", continued(heading))).toEqual([
+      "points: A",
+      "statement: c",
+    ]);
   });
 
   it("make charts of numeric tables only when they say so", () => {
-    const text = "## Levels\n\n| | North | South |\n|---|--:|--:|\n| 2021 | 2.4 | 2.1 |\n| 2022 | 2.5 | 2.2 |\n| 2023 | 2.7 | 2.2 |\n| 2024 | 2.6 | 2.3 |\n";
+    const text =
+      "## Levels\n\n| | North | South |\n|---|--:|--:|\n| 2021 | 2.4 | 2.1 |\n| 2022 | 2.5 | 2.2 |\n| 2023 | 2.7 | 2.2 |\n| 2024 | 2.6 | 2.3 |\n";
     expect(made(text, continued(heading)).slides[0]?.arrangement).toBe("table");
-    expect(made(text, continued(heading, { charts: true })).slides[0]).toMatchObject({ arrangement: "chart", elements: [{}, { kind: "chart", form: "line", series: [{ name: "North", values: [2.4, 2.5, 2.7, 2.6] }, { name: "South" }] }] });
+    expect(made(text, continued(heading, { charts: true })).slides[0]).toMatchObject({
+      arrangement: "chart",
+      elements: [
+        {},
+        { kind: "chart", form: "line", series: [{ name: "North", values: [2.4, 2.5, 2.7, 2.6] }, { name: "South" }] },
+      ],
+    });
   });
 });
 
@@ -90,7 +132,9 @@ describe("arrangements by content", () => {
 
   it("give a large figure that stands among text a slide of its own", () => {
     const rows = Array.from({ length: 6 }, (_, nth) => `| ${nth} | ${nth * 2} |`).join("\n");
-    expect(seen(`## Levels\n\n${LONG.slice(0, 3).join("\n\n")}\n\n| a | b |\n|---|---|\n${rows}\n`, continued(heading))).toEqual(["points: Levels (1 of 2)", "table: Levels (2 of 2)"]);
+    expect(
+      seen(`## Levels\n\n${LONG.slice(0, 3).join("\n\n")}\n\n| a | b |\n|---|---|\n${rows}\n`, continued(heading)),
+    ).toEqual(["points: Levels (1 of 2)", "table: Levels (2 of 2)"]);
   });
 });
 
@@ -98,19 +142,56 @@ describe("fitting", () => {
   it("never lets anything stand out: long lists, tables, code, words, on every page shape and theme", () => {
     const piece = fc.oneof(
       fc.integer({ min: 1, max: 30 }).map((n) => LONG.slice(0, n).join("\n\n")),
-      fc.integer({ min: 1, max: 30 }).map((n) => LONG.slice(0, n).map((line, nth) => `${"  ".repeat(nth % 3)}- ${line.slice(0, 20 + nth * 3)}`).join("\n")),
-      fc.tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 9 })).map(([rows, columns]) => [`|${" h |".repeat(columns)}`, `|${"---|".repeat(columns)}`, ...Array.from({ length: rows }, (_, y) => `|${Array.from({ length: columns }, (_, x) => ` ${LONG[(x + y) % 30]?.slice(0, 6 + ((x * 7 + y * 3) % 40))} |`).join("")}`)].join("\n")),
-      fc.integer({ min: 1, max: 60 }).map((n) => `\`\`\`python\n${Array.from({ length: n }, (_, nth) => `${"    ".repeat(nth % 3)}value_${nth} = read(gauge[${nth}], every=10)`).join("\n")}\n\`\`\``),
+      fc.integer({ min: 1, max: 30 }).map((n) =>
+        LONG.slice(0, n)
+          .map((line, nth) => `${"  ".repeat(nth % 3)}- ${line.slice(0, 20 + nth * 3)}`)
+          .join("\n"),
+      ),
+      fc
+        .tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 9 }))
+        .map(([rows, columns]) =>
+          [
+            `|${" h |".repeat(columns)}`,
+            `|${"---|".repeat(columns)}`,
+            ...Array.from(
+              { length: rows },
+              (_, y) =>
+                `|${Array.from({ length: columns }, (_, x) => ` ${LONG[(x + y) % 30]?.slice(0, 6 + ((x * 7 + y * 3) % 40))} |`).join("")}`,
+            ),
+          ].join("\n"),
+        ),
+      fc
+        .integer({ min: 1, max: 60 })
+        .map(
+          (n) =>
+            `\`\`\`python\n${Array.from({ length: n }, (_, nth) => `${"    ".repeat(nth % 3)}value_${nth} = read(gauge[${nth}], every=10)`).join("\n")}\n\`\`\``,
+        ),
       fc.constant("![A dune](dune.png)"),
       fc.constant("$$\nh(t) = h_0 + \\sum_{i=1}^{n} a_i \\cos(\\omega_i t + \\varphi_i)\n$$"),
       fc.constant("Word".repeat(80)),
     );
-    const title = fc.constantFrom("Short", LONG.slice(0, 2).join(" "), "A title of middling length that needs two lines at least");
+    const title = fc.constantFrom(
+      "Short",
+      LONG.slice(0, 2).join(" "),
+      "A title of middling length that needs two lines at least",
+    );
     fc.assert(
-      fc.property(fc.array(piece, { minLength: 1, maxLength: 3 }), title, fc.constantFrom(...Object.values(PAGES)), fc.constantFrom(...Object.values(THEMES)), fc.constantFrom("slide" as const, "both" as const), fc.constantFrom("continue" as const, "notes" as const), (pieces, name, page, theme, body, rest) => {
-        const own = { ...head, page, theme };
-        expect(overflows(`## ${name}\n\n${pieces.join("\n\n")}\n`, continued(heading, { body, rest }), own).map(({ arrangement }) => arrangement)).toEqual([]);
-      }),
+      fc.property(
+        fc.array(piece, { minLength: 1, maxLength: 3 }),
+        title,
+        fc.constantFrom(...Object.values(PAGES)),
+        fc.constantFrom(...Object.values(THEMES)),
+        fc.constantFrom("slide" as const, "both" as const),
+        fc.constantFrom("continue" as const, "notes" as const),
+        (pieces, name, page, theme, body, rest) => {
+          const own = { ...head, page, theme };
+          expect(
+            overflows(`## ${name}\n\n${pieces.join("\n\n")}\n`, continued(heading, { body, rest }), own).map(
+              ({ arrangement }) => arrangement,
+            ),
+          ).toEqual([]);
+        },
+      ),
       { numRuns: 60 },
     );
   }, 240_000);
@@ -134,19 +215,30 @@ describe("fitting", () => {
     const rows = Array.from({ length: 60 }, (_, nth) => `| row ${nth} | ${nth} |`);
     const { slides } = made(`## T\n\n| Name | Value |\n|---|--:|\n${rows.join("\n")}\n`, continued(heading));
     expect(slides.length).toBeGreaterThan(1);
-    const tables = slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "table" ? [element] : [])));
+    const tables = slides.flatMap(({ elements }) =>
+      elements.flatMap((element) => (element.kind === "table" ? [element] : [])),
+    );
     for (const table of tables) expect(elementWords({ ...table, rows: table.rows.slice(0, 1) })).toBe("Name\nValue");
-    expect(tables.flatMap((table) => table.rows.slice(1).map((row) => textOf(row[0]?.text ?? [])))).toEqual(rows.map((_, nth) => `row ${nth}`));
+    expect(tables.flatMap((table) => table.rows.slice(1).map((row) => textOf(row[0]?.text ?? [])))).toEqual(
+      rows.map((_, nth) => `row ${nth}`),
+    );
   });
 
   it("cuts code between lines and keeps every one", () => {
     const lines = Array.from({ length: 70 }, (_, nth) => `line_${nth} = ${nth}`);
     const { slides } = made(`## C\n\n\`\`\`js\n${lines.join("\n")}\n\`\`\`\n`, continued(heading));
-    expect(slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "code" ? element.text.split("\n") : [])))).toEqual(lines);
+    expect(
+      slides.flatMap(({ elements }) =>
+        elements.flatMap((element) => (element.kind === "code" ? element.text.split("\n") : [])),
+      ),
+    ).toEqual(lines);
   });
 
   it("numbers slides that continue in the deck's language", () => {
-    const titles = (language: string) => made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading), { ...head, language }).slides.map(titleOf).slice(0, 2);
+    const titles = (language: string) =>
+      made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading), { ...head, language })
+        .slides.map(titleOf)
+        .slice(0, 2);
     expect(titles("en")[1]).toMatch(/^T \(2 of \d+\)$/);
     expect(titles("de")[1]).toMatch(/^T \(2 von \d+\)$/);
     expect(titles("ar")[1]).toMatch(/^T \([\u0660-\u06692] من .+\)$/);
@@ -155,7 +247,9 @@ describe("fitting", () => {
   it("puts what does not fit into the notes where the rule says so, and nothing is lost", () => {
     const { slides } = made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading, { rest: "notes" }));
     expect(slides).toHaveLength(1);
-    expect([...(slides[0]?.elements.slice(1).map(elementWords) ?? []), textOf(slides[0]?.notes ?? [])].join("\n")).toBe(LONG.join("\n"));
+    expect([...(slides[0]?.elements.slice(1).map(elementWords) ?? []), textOf(slides[0]?.notes ?? [])].join("\n")).toBe(
+      LONG.join("\n"),
+    );
   });
 
   it("shortens a heading of 500 words, keeps all of it in the notes, and says so", () => {
@@ -170,27 +264,49 @@ describe("fitting", () => {
 describe("bad input", () => {
   it.each<[string, string]>([
     ["10,000 one-word lines", Array.from({ length: 10000 }, (_, nth) => `word${nth}`).join("\n")],
-    ["right-to-left and mixed text", "## مقياس المدّ and the gauge\n\n- ارتفاع الماء 2.4 m عند المقياس\n- גובה המים near the quay\n"],
-    ["emoji and zero-width characters", "## 🌊 Tides\u200B\n\n- 👩‍🔬 at the gauge\n- zero\u200Bwidth\uFEFF joined\u200D\n"],
-    ["lists 12 deep", `## Deep\n\n${Array.from({ length: 12 }, (_, nth) => `${"  ".repeat(nth)}- level ${nth}`).join("\n")}\n`],
+    [
+      "right-to-left and mixed text",
+      "## مقياس المدّ and the gauge\n\n- ارتفاع الماء 2.4 m عند المقياس\n- גובה המים near the quay\n",
+    ],
+    [
+      "emoji and zero-width characters",
+      "## 🌊 Tides\u200B\n\n- 👩‍🔬 at the gauge\n- zero\u200Bwidth\uFEFF joined\u200D\n",
+    ],
+    [
+      "lists 12 deep",
+      `## Deep\n\n${Array.from({ length: 12 }, (_, nth) => `${"  ".repeat(nth)}- level ${nth}`).join("\n")}\n`,
+    ],
     ["a table with ragged rows", "## T\n\n| a | b | c |\n|---|---|---|\n| 1 |\n| 1 | 2 | 3 | 4 |\n"],
     ["nothing", ""],
-  ])("%s makes slides and loses no word", (_, text) => {
-    const { slides } = made(text, text.startsWith("word0") ? continued({ kind: "line" }) : continued(heading));
-    const shown = slides.flatMap(({ elements, notes }) => [...elements.map(elementWords), textOf(notes)]).join(" ");
-    // A row that is longer than the header loses its last cells: GFM says so (section 4.10).
-    for (const word of text.match(/[\p{L}\p{N}]{2,}/gu) ?? []) expect(shown).toContain(word);
-  }, 120_000);
+  ])(
+    "%s makes slides and loses no word",
+    (_, text) => {
+      const { slides } = made(text, text.startsWith("word0") ? continued({ kind: "line" }) : continued(heading));
+      const shown = slides.flatMap(({ elements, notes }) => [...elements.map(elementWords), textOf(notes)]).join(" ");
+      // A row that is longer than the header loses its last cells: GFM says so (section 4.10).
+      for (const word of text.match(/[\p{L}\p{N}]{2,}/gu) ?? []) expect(shown).toContain(word);
+    },
+    120_000,
+  );
 
   it("keeps the same slides when a text goes through the manuscript's own text", () => {
     const text = `# Tides\n\n## Gauges\n\n${LONG.slice(0, 8).join("\n\n")}\n\n- one\n- two\n\n| a | b |\n|---|---|\n| c | d |\n`;
     const { text: written } = manuscriptText({}, readText(text).blocks);
-    const words = (value: string) => made(value, DOCUMENT_RULE).slides.map(({ arrangement, elements, notes }) => [arrangement, elements.map(elementWords), textOf(notes)]);
+    const words = (value: string) =>
+      made(value, DOCUMENT_RULE).slides.map(({ arrangement, elements, notes }) => [
+        arrangement,
+        elements.map(elementWords),
+        textOf(notes),
+      ]);
     expect(words(written)).toEqual(words(text));
   });
 
   it("makes a deck of a text with a title of its own and one without", () => {
-    const { deck } = generateDeck(readText("---\ntitle: Handbook\nauthor: Station\n---\n\n# Part\n\n## A\n\n- x\n"), DOCUMENT_RULE, { newId: idSource(), fonts });
+    const { deck } = generateDeck(
+      readText("---\ntitle: Handbook\nauthor: Station\n---\n\n# Part\n\n## A\n\n- x\n"),
+      DOCUMENT_RULE,
+      { newId: idSource(), fonts },
+    );
     expect(deck.slides.map(({ arrangement }) => arrangement)).toEqual(["opening", "section", "points"]);
   });
 });

@@ -1,11 +1,29 @@
 import { type Change, insertAt, newSlide, rearrange, type SingleChange, together } from "@unitext/core/edit";
-import { type Deck, familyOf, hasNotes, isEmptyText, type Paragraph, paragraphText, type RichText, run, sectionBegun, type Slide, slideWith, textSlot, titleOf } from "@unitext/core/model";
+import {
+  type Deck,
+  familyOf,
+  hasNotes,
+  isEmptyText,
+  type Paragraph,
+  paragraphText,
+  type RichText,
+  run,
+  sectionBegun,
+  type Slide,
+  slideWith,
+  textSlot,
+  titleOf,
+} from "@unitext/core/model";
 
 /** How the parts of a skeleton stand: as headings on the slide, or as slides of their own after it. */
 export type SkeletonPlace = "slide" | "after";
 
-const isPart = (paragraph: Paragraph, parts: ReadonlySet<string>) => parts.has(paragraphText(paragraph).trim()) && paragraph.runs.every(({ marks }) => marks?.includes("strong"));
-const isHeading = (paragraph: Paragraph) => paragraph.kind === "plain" && paragraph.runs.length > 0 && paragraph.runs.every(({ marks }) => marks?.includes("strong"));
+const isPart = (paragraph: Paragraph, parts: ReadonlySet<string>) =>
+  parts.has(paragraphText(paragraph).trim()) && paragraph.runs.every(({ marks }) => marks?.includes("strong"));
+const isHeading = (paragraph: Paragraph) =>
+  paragraph.kind === "plain" &&
+  paragraph.runs.length > 0 &&
+  paragraph.runs.every(({ marks }) => marks?.includes("strong"));
 const part = (text: string): Paragraph => ({ kind: "plain", level: 0, runs: [run(text, ["strong"])] });
 
 /** The text of a slide with the parts that it lacks; one that holds nothing else keeps what it has. */
@@ -19,7 +37,17 @@ function withParts(slide: Slide, parts: readonly string[], newId: () => string):
   const missing = parts.filter((name) => !there.has(name)).map(part);
   if (!missing.length) return [];
   const next: RichText = [...text, ...missing];
-  return [...changes, held ? { kind: "setText", slide: slide.id, element: held.id, text: next } : { kind: "insertElement", slide: slide.id, element: { kind: "text", id: newId(), slot: "body", text: next }, index: slide.elements.length }];
+  return [
+    ...changes,
+    held
+      ? { kind: "setText", slide: slide.id, element: held.id, text: next }
+      : {
+          kind: "insertElement",
+          slide: slide.id,
+          element: { kind: "text", id: newId(), slot: "body", text: next },
+          index: slide.elements.length,
+        },
+  ];
 }
 
 /** The slides that directly follow a slide's details, up to the next that is chosen. */
@@ -36,7 +64,13 @@ function following(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide[]
  * Puts the parts of a skeleton on every chosen slide, where it does not have them yet: as headings on the slide, or as
  * slides after it. Undefined when nothing is missing.
  */
-export function putSkeleton(deck: Deck, ids: Iterable<string>, parts: readonly string[], place: SkeletonPlace, newId: () => string): Change | undefined {
+export function putSkeleton(
+  deck: Deck,
+  ids: Iterable<string>,
+  parts: readonly string[],
+  place: SkeletonPlace,
+  newId: () => string,
+): Change | undefined {
   const chosen = new Set(ids);
   const names = parts.map((name) => name.trim()).filter(Boolean);
   const changes: SingleChange[] = [];
@@ -47,7 +81,16 @@ export function putSkeleton(deck: Deck, ids: Iterable<string>, parts: readonly s
       continue;
     }
     const there = new Set(following(deck, slide.id, chosen).map(titleOf));
-    const missing = names.filter((name) => !there.has(name)).map((name): Slide => ({ ...newSlide(newId(), "points"), elements: [{ kind: "text", id: newId(), slot: "title", text: [{ kind: "plain", level: 0, runs: [run(name)] }] }] }));
+    const missing = names
+      .filter((name) => !there.has(name))
+      .map(
+        (name): Slide => ({
+          ...newSlide(newId(), "points"),
+          elements: [
+            { kind: "text", id: newId(), slot: "title", text: [{ kind: "plain", level: 0, runs: [run(name)] }] },
+          ],
+        }),
+      );
     if (!missing.length) continue;
     const change = insertAt(missing, { parent: slide.parent, after: slide.id });
     changes.push(...(change.kind === "batch" ? change.changes : [change]));
@@ -55,7 +98,10 @@ export function putSkeleton(deck: Deck, ids: Iterable<string>, parts: readonly s
   return changes.length ? together(changes) : undefined;
 }
 
-const isUnfilled = (slide: Slide, parts: ReadonlySet<string>) => parts.has(titleOf(slide)) && !hasNotes(slide) && slide.elements.every((element) => element.slot === "title" || (element.kind === "text" && isEmptyText(element.text)));
+const isUnfilled = (slide: Slide, parts: ReadonlySet<string>) =>
+  parts.has(titleOf(slide)) &&
+  !hasNotes(slide) &&
+  slide.elements.every((element) => element.slot === "title" || (element.kind === "text" && isEmptyText(element.text)));
 
 /** Takes the parts of a skeleton off the chosen slides where nothing was filled in. Undefined when there is nothing to take off. */
 export function removeSkeleton(deck: Deck, ids: Iterable<string>, parts: readonly string[]): Change | undefined {
@@ -71,7 +117,12 @@ export function removeSkeleton(deck: Deck, ids: Iterable<string>, parts: readonl
         const next = element.text[at + 1];
         return !(isPart(paragraph, names) && (next === undefined || isHeading(next)));
       });
-      if (text.length < element.text.length) changes.push(text.length ? { kind: "setText", slide: slide.id, element: element.id, text } : { kind: "deleteElement", slide: slide.id, element: element.id });
+      if (text.length < element.text.length)
+        changes.push(
+          text.length
+            ? { kind: "setText", slide: slide.id, element: element.id, text }
+            : { kind: "deleteElement", slide: slide.id, element: element.id },
+        );
     }
     for (const other of following(deck, slide.id, chosen)) {
       if (!isUnfilled(other, names) || gone.has(other.id) || familyOf(deck.slides, other.id).length > 1) continue;

@@ -3,7 +3,10 @@
  * Texts”, 2004, section 2.2): WS(Vi) = (1 − d) + d · Σj wji / Σk wjk · WS(Vj), iterated until no value changes by more
  * than `threshold`. `weights[i][j]` are the weights, 0 where there is no edge.
  */
-export function textRank(weights: readonly (readonly number[])[], { damping = 0.85, threshold = 0.0001, rounds = 100 } = {}): number[] {
+export function textRank(
+  weights: readonly (readonly number[])[],
+  { damping = 0.85, threshold = 0.0001, rounds = 100 } = {},
+): number[] {
   // Who gives to each vertex, and which share of what it has to give; most sentences share no word with most others.
   const sums = weights.map((row) => row.reduce((sum, weight) => sum + weight, 0));
   const givers = weights.map((row) => row.flatMap((weight, j) => (weight && sums[j] ? [j] : [])));
@@ -38,7 +41,9 @@ function similarity(shared: number, lengthA: number, lengthB: number): number {
 const WORD = /[\p{L}\p{N}]+/gu;
 /** The words of a sentence that carry its content: in lower case, words of one to three letters left out. */
 export function contentWords(sentence: string): string[] {
-  return (sentence.toLowerCase().match(WORD) ?? []).filter((word) => word.length > 3 || /\p{N}|[^\p{Script=Latin}]/u.test(word));
+  return (sentence.toLowerCase().match(WORD) ?? []).filter(
+    (word) => word.length > 3 || /\p{N}|[^\p{Script=Latin}]/u.test(word),
+  );
 }
 
 /** A sentence with the words that it is ranked by. */
@@ -61,7 +66,8 @@ const TOGETHER = 600;
 export function rankSentences(sentences: readonly Sentence[]): number[] {
   if (sentences.length <= TOGETHER) return rankTogether(sentences);
   const ranks: number[] = [];
-  for (let from = 0; from < sentences.length; from += TOGETHER) ranks.push(...rankTogether(sentences.slice(from, from + TOGETHER)));
+  for (let from = 0; from < sentences.length; from += TOGETHER)
+    ranks.push(...rankTogether(sentences.slice(from, from + TOGETHER)));
   return ranks;
 }
 
@@ -79,7 +85,13 @@ function rankTogether(sentences: readonly Sentence[]): number[] {
         before.push(i);
       }
     }
-    for (let j = 0; j < i; j++) if (row[j]) (weights[j] as number[])[i] = row[j] = similarity(row[j] as number, (sentences[j] as Sentence).length, (sentences[i] as Sentence).length);
+    for (let j = 0; j < i; j++)
+      if (row[j])
+        (weights[j] as number[])[i] = row[j] = similarity(
+          row[j] as number,
+          (sentences[j] as Sentence).length,
+          (sentences[i] as Sentence).length,
+        );
   });
   return textRank(weights);
 }

@@ -1,4 +1,19 @@
-import { type Element, type ForeignElement, type Frame, type Geometry, isEmptyText, type MediaElement, type PictureElement, plainText, type RichText, type ShapeElement, type SlotRole, type TextBox, type TextElement, type TextStyle } from "@unitext/core/model";
+import {
+  type Element,
+  type ForeignElement,
+  type Frame,
+  type Geometry,
+  isEmptyText,
+  type MediaElement,
+  type PictureElement,
+  plainText,
+  type RichText,
+  type ShapeElement,
+  type SlotRole,
+  type TextBox,
+  type TextElement,
+  type TextStyle,
+} from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
 import { boxAt, type SceneBox, type SceneNode, signNodes } from "./scene";
 import { drawForm, turning } from "./shapes";
@@ -20,79 +35,226 @@ export function sizesFor(role: SlotRole, { head }: SlideContext): number[] {
   return sizes.length ? sizes : [least];
 }
 
-function layText(element: TextElement, place: SlotPlace, sizes: readonly number[], slot: string | null, setting: Setting): Laid {
+function layText(
+  element: TextElement,
+  place: SlotPlace,
+  sizes: readonly number[],
+  slot: string | null,
+  setting: Setting,
+): Laid {
   const { lines, size, used, overflow } = setText(element.text, place, sizes, setting);
-  return { nodes: [{ kind: "text", element: element.id, role: place.role, lines }], box: boxAt(place.frame, element.id, slot, size, overflow), used };
+  return {
+    nodes: [{ kind: "text", element: element.id, role: place.role, lines }],
+    box: boxAt(place.frame, element.id, slot, size, overflow),
+    used,
+  };
 }
 
 /** The insets of a text box where a file does not say them (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
 const INSETS: [number, number, number, number] = [7.2, 3.6, 7.2, 3.6];
 
 /** A text in a box of its own: the style that its file gives it, its insets, columns and turned lines. */
-export function layBoxed(text: RichText, id: string, frame: Frame, place: SlotPlace, style: TextStyle | undefined, box: TextBox | undefined, sizes: readonly number[], setting: Setting): { nodes: SceneNode[]; size: number; used: number; overflow: number } {
+export function layBoxed(
+  text: RichText,
+  id: string,
+  frame: Frame,
+  place: SlotPlace,
+  style: TextStyle | undefined,
+  box: TextBox | undefined,
+  sizes: readonly number[],
+  setting: Setting,
+): { nodes: SceneNode[]; size: number; used: number; overflow: number } {
   const base = style?.[0]?.run?.size ?? (style ? 18 : (sizes[0] as number));
   const own: Setting = style ? { ...setting, style: { levels: style, size: base } } : setting;
   const [left, top, right, bottom] = box?.insets ?? (box || style ? INSETS : [0, 0, 0, 0]);
   const turned = box?.turn;
-  const room = turned ? { ...frame, x: frame.x + (frame.width - frame.height) / 2, y: frame.y + (frame.height - frame.width) / 2, width: frame.height, height: frame.width } : frame;
-  const inner = { x: room.x + left, y: room.y + top, width: Math.max(1, room.width - left - right), height: Math.max(1, room.height - top - bottom) };
-  const tried = !style ? sizes : box?.fit === "shrink" ? [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58, 0.52, 0.46, 0.4, 0.34, 0.28].map((step) => base * step) : [base];
-  const set = setText(text, { frame: inner, role: place.role, anchor: box?.anchor ?? place.anchor, align: place.align }, tried, own, { columns: box?.columns ?? 1, gap: box?.gap ?? 0, wrap: box?.wrap !== false });
+  const room = turned
+    ? {
+        ...frame,
+        x: frame.x + (frame.width - frame.height) / 2,
+        y: frame.y + (frame.height - frame.width) / 2,
+        width: frame.height,
+        height: frame.width,
+      }
+    : frame;
+  const inner = {
+    x: room.x + left,
+    y: room.y + top,
+    width: Math.max(1, room.width - left - right),
+    height: Math.max(1, room.height - top - bottom),
+  };
+  const tried = !style
+    ? sizes
+    : box?.fit === "shrink"
+      ? [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58, 0.52, 0.46, 0.4, 0.34, 0.28].map((step) => base * step)
+      : [base];
+  const set = setText(
+    text,
+    { frame: inner, role: place.role, anchor: box?.anchor ?? place.anchor, align: place.align },
+    tried,
+    own,
+    { columns: box?.columns ?? 1, gap: box?.gap ?? 0, wrap: box?.wrap !== false },
+  );
   const node: SceneNode = { kind: "text", element: id, role: place.role, lines: set.lines };
   const signs = signNodes(set.lines, id, setting.assets);
   const matrix = turned && turning(room, turned);
-  return { nodes: matrix ? [{ kind: "group", element: id, matrix, nodes: [node, ...signs] }] : [node, ...signs], size: set.size, used: set.used + top + bottom, overflow: box?.fit === "grow" ? 0 : Math.max(0, set.overflow - 1.5) };
+  return {
+    nodes: matrix ? [{ kind: "group", element: id, matrix, nodes: [node, ...signs] }] : [node, ...signs],
+    size: set.size,
+    used: set.used + top + bottom,
+    overflow: box?.fit === "grow" ? 0 : Math.max(0, set.overflow - 1.5),
+  };
 }
 
-function layTextBox(element: TextElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+function layTextBox(
+  element: TextElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
-  const { nodes, size, used, overflow } = layBoxed(element.text, element.id, place.frame, place, style, element.box, sizesFor(place.role, context), setting);
+  const { nodes, size, used, overflow } = layBoxed(
+    element.text,
+    element.id,
+    place.frame,
+    place,
+    style,
+    element.box,
+    sizesFor(place.role, context),
+    setting,
+  );
   // A box that grows is as high as what is in it.
-  const frame = element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
-  const back = element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
+  const frame =
+    element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
+  const back =
+    element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
   return { nodes: [...back, ...nodes], box: boxAt(frame, element.id, slot, size, overflow), used };
 }
 
-function layShape(element: ShapeElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+function layShape(
+  element: ShapeElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
   const { frame } = place;
   const drawn = drawForm(element.geometry, frame, element, context.head.assets);
   const matrix = turning(frame, 0, element.flip);
-  const outline: SceneNode[] = matrix ? [{ kind: "group", element: element.id, matrix, nodes: drawn.nodes }] : drawn.nodes;
-  if (isEmptyText(element.text)) return { nodes: outline, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
+  const outline: SceneNode[] = matrix
+    ? [{ kind: "group", element: element.id, matrix, nodes: drawn.nodes }]
+    : drawn.nodes;
+  if (isEmptyText(element.text))
+    return { nodes: outline, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
   const sizes = [sizeOf("body", context.head.theme, context.head.page) * 0.7];
-  const text = layBoxed(element.text, element.id, drawn.text, { ...place, anchor: "middle", align: style ? "start" : "centre" }, style, element.box ?? (style ? undefined : { insets: INSETS }), sizes, setting);
+  const text = layBoxed(
+    element.text,
+    element.id,
+    drawn.text,
+    { ...place, anchor: "middle", align: style ? "start" : "centre" },
+    style,
+    element.box ?? (style ? undefined : { insets: INSETS }),
+    sizes,
+    setting,
+  );
   // A shape that grows is drawn again, as much higher as its text stands out.
   const more = element.box?.fit === "grow" ? text.used - drawn.text.height : 0;
-  if (more > 0.5 && !setting.grown) return layShape(element, { ...place, frame: { ...frame, height: frame.height + more } }, slot, context, { ...setting, grown: true });
-  return { nodes: [...outline, ...text.nodes], box: boxAt(frame, element.id, slot, text.size, text.overflow), used: frame.height };
+  if (more > 0.5 && !setting.grown)
+    return layShape(element, { ...place, frame: { ...frame, height: frame.height + more } }, slot, context, {
+      ...setting,
+      grown: true,
+    });
+  return {
+    nodes: [...outline, ...text.nodes],
+    box: boxAt(frame, element.id, slot, text.size, text.overflow),
+    used: frame.height,
+  };
 }
 
 /** A node of a drawing as part of the thing that is drawn. */
 function belonging(node: SceneNode, element: string): SceneNode {
   if (node.kind === "rect") return node;
-  return node.kind === "group" ? { ...node, element, nodes: node.nodes.map((inner) => belonging(inner, element)) } : { ...node, element };
+  return node.kind === "group"
+    ? { ...node, element, nodes: node.nodes.map((inner) => belonging(inner, element)) }
+    : { ...node, element };
 }
 
 /** A thing that is not drawn from what it is: the picture or the drawing that stands for it, or a frame with its name. */
-function layStandIn(element: MediaElement | ForeignElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+function layStandIn(
+  element: MediaElement | ForeignElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
   const { head } = context;
   const { frame } = place;
   const source = element.kind === "media" ? element.poster : element.picture;
   const asset = source === undefined ? undefined : head.assets[source];
   const box = boxAt(frame, element.id, slot, 0, 0);
-  if (source !== undefined && asset) return { nodes: [{ kind: "picture", element: element.id, source, alt: element.alt, missing: false, sha256: asset.sha256, ...frame }], box, used: frame.height };
+  if (source !== undefined && asset)
+    return {
+      nodes: [
+        {
+          kind: "picture",
+          element: element.id,
+          source,
+          alt: element.alt,
+          missing: false,
+          sha256: asset.sha256,
+          ...frame,
+        },
+      ],
+      box,
+      used: frame.height,
+    };
   const drawing = element.kind === "foreign" ? element.drawing : undefined;
   if (drawing) {
-    const nodes = drawing.elements.flatMap((one) => (one.frame ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : []));
+    const nodes = drawing.elements.flatMap((one) =>
+      one.frame
+        ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting)
+            .nodes
+        : [],
+    );
     const matrix = [frame.width / drawing.width, 0, 0, frame.height / drawing.height, frame.x, frame.y] as const;
-    return { nodes: [{ kind: "group", element: element.id, matrix: [...matrix], nodes: nodes.map((node) => belonging(node, element.id)) }], box, used: frame.height };
+    return {
+      nodes: [
+        {
+          kind: "group",
+          element: element.id,
+          matrix: [...matrix],
+          nodes: nodes.map((node) => belonging(node, element.id)),
+        },
+      ],
+      box,
+      used: frame.height,
+    };
   }
   const what = element.kind === "media" ? (element.form === "video" ? "▶ Film" : "▶ Sound") : element.what;
   const size = Math.min(14, Math.max(7, frame.height * 0.3));
-  const words: RichText = [{ kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] }];
-  const { lines } = setText(words, { frame, role: "caption", anchor: "middle", align: "centre" }, [size, size * 0.75, size * 0.5], { ...setting, fill: head.theme.colours.muted });
-  const outline: SceneNode = { kind: "paths", element: element.id, paths: [{ d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`, stroke: head.theme.colours.muted, width: 0.75, dash: [4, 3] }] };
+  const words: RichText = [
+    { kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] },
+  ];
+  const { lines } = setText(
+    words,
+    { frame, role: "caption", anchor: "middle", align: "centre" },
+    [size, size * 0.75, size * 0.5],
+    { ...setting, fill: head.theme.colours.muted },
+  );
+  const outline: SceneNode = {
+    kind: "paths",
+    element: element.id,
+    paths: [
+      {
+        d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`,
+        stroke: head.theme.colours.muted,
+        width: 0.75,
+        dash: [4, 3],
+      },
+    ],
+  };
   return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
 }
 
@@ -103,21 +265,69 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
   const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
   const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
   const whole = { width: frame.width / shownX, height: frame.height / shownY };
-  const picture: SceneNode = { kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, x: frame.x - left * whole.width, y: frame.y - top * whole.height, ...whole, ...(asset ? { sha256: asset.sha256 } : {}), ...(element.recolour ? { recolour: element.recolour } : {}) };
+  const picture: SceneNode = {
+    kind: "picture",
+    element: element.id,
+    source: element.source,
+    alt: element.alt,
+    missing: !asset,
+    x: frame.x - left * whole.width,
+    y: frame.y - top * whole.height,
+    ...whole,
+    ...(asset ? { sha256: asset.sha256 } : {}),
+    ...(element.recolour ? { recolour: element.recolour } : {}),
+  };
   const form: Geometry = element.shape ?? { preset: "rect" };
   const cut = element.crop || element.shape || element.opacity !== undefined;
-  const under = element.fill || element.shadow ? drawForm(form, frame, { id: element.id, shown: { edge: element.stroke?.width ?? 0 }, ...(element.fill ? { fill: element.fill } : {}), ...(element.shadow ? { shadow: element.shadow } : {}) }, head.assets).nodes : [];
-  const over = element.stroke ? drawForm(form, frame, { id: element.id, stroke: element.stroke }, head.assets).nodes : [];
-  const d = cut ? drawForm(form, frame, { id: element.id }, head.assets).form.outlines.filter(({ fill }) => fill).map((outline) => outline.d).join("") : "";
+  const under =
+    element.fill || element.shadow
+      ? drawForm(
+          form,
+          frame,
+          {
+            id: element.id,
+            shown: { edge: element.stroke?.width ?? 0 },
+            ...(element.fill ? { fill: element.fill } : {}),
+            ...(element.shadow ? { shadow: element.shadow } : {}),
+          },
+          head.assets,
+        ).nodes
+      : [];
+  const over = element.stroke
+    ? drawForm(form, frame, { id: element.id, stroke: element.stroke }, head.assets).nodes
+    : [];
+  const d = cut
+    ? drawForm(form, frame, { id: element.id }, head.assets)
+        .form.outlines.filter(({ fill }) => fill)
+        .map((outline) => outline.d)
+        .join("")
+    : "";
   const inside: SceneNode = cut
-    ? { kind: "group", element: element.id, matrix: [1, 0, 0, 1, frame.x, frame.y], clip: d, ...(element.opacity === undefined ? {} : { opacity: element.opacity }), nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }] }
+    ? {
+        kind: "group",
+        element: element.id,
+        matrix: [1, 0, 0, 1, frame.x, frame.y],
+        clip: d,
+        ...(element.opacity === undefined ? {} : { opacity: element.opacity }),
+        nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }],
+      }
     : picture;
   const matrix = turning(frame, 0, element.flip);
-  const nodes = [...under, matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside, ...over];
+  const nodes = [
+    ...under,
+    matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside,
+    ...over,
+  ];
   return { nodes, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
 }
 
-function layPicture(element: PictureElement, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+function layPicture(
+  element: PictureElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
   const { head } = context;
   const { caption } = element;
   if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
@@ -126,12 +336,22 @@ function layPicture(element: PictureElement, place: SlotPlace, slot: string | nu
   let overflow = 0;
   if (caption) {
     const size = sizeOf("caption", head.theme, head.page) * 0.8;
-    const trial = setText(plainText(caption), { frame: { ...frame, height: frame.height * 0.34 }, role: "caption", anchor: "top", align: "centre" }, [size, size * 0.9, Math.min(size * 0.9, head.theme.minimum * FIGURE_MINIMUM * pageScale(head.page))], setting);
+    const trial = setText(
+      plainText(caption),
+      { frame: { ...frame, height: frame.height * 0.34 }, role: "caption", anchor: "top", align: "centre" },
+      [size, size * 0.9, Math.min(size * 0.9, head.theme.minimum * FIGURE_MINIMUM * pageScale(head.page))],
+      setting,
+    );
     const height = Math.min(frame.height * 0.34, trial.used) + size * 0.4;
     frame = { ...frame, height: frame.height - height };
     overflow = trial.overflow;
     const drop = frame.height + size * 0.4;
-    nodes.push({ kind: "text", element: null, role: "caption", lines: trial.lines.map((line) => ({ ...line, y: line.y + drop })) });
+    nodes.push({
+      kind: "text",
+      element: null,
+      role: "caption",
+      lines: trial.lines.map((line) => ({ ...line, y: line.y + drop })),
+    });
   }
   const asset = head.assets[element.source];
   const share = (element.width ?? 100) / 100;
@@ -141,7 +361,18 @@ function layPicture(element: PictureElement, place: SlotPlace, slot: string | nu
   const height = asset ? asset.height * scale : room.height;
   const fitted = { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height };
   return {
-    nodes: [{ kind: "picture", element: element.id, source: element.source, alt: element.alt, missing: !asset, ...fitted, ...(asset ? { sha256: asset.sha256 } : {}) }, ...nodes],
+    nodes: [
+      {
+        kind: "picture",
+        element: element.id,
+        source: element.source,
+        alt: element.alt,
+        missing: !asset,
+        ...fitted,
+        ...(asset ? { sha256: asset.sha256 } : {}),
+      },
+      ...nodes,
+    ],
     box: boxAt(fitted, element.id, slot, 0, overflow),
     used: place.frame.height,
   };
@@ -158,37 +389,95 @@ function shares({ place, elements }: Group): SlotPlace[] {
     const gap = frame.width * 0.02;
     const width = (frame.width - gap * (columns - 1)) / columns;
     const height = (frame.height - gap * (rows - 1)) / rows;
-    return elements.map((_, at) => ({ ...place, frame: { x: frame.x + (at % columns) * (width + gap), y: frame.y + Math.floor(at / columns) * (height + gap), width, height } }));
+    return elements.map((_, at) => ({
+      ...place,
+      frame: {
+        x: frame.x + (at % columns) * (width + gap),
+        y: frame.y + Math.floor(at / columns) * (height + gap),
+        width,
+        height,
+      },
+    }));
   }
   const height = frame.height / count;
-  return elements.map((_, at) => ({ ...place, anchor: "top", frame: { ...frame, y: frame.y + at * height, height: height * 0.97 } }));
+  return elements.map((_, at) => ({
+    ...place,
+    anchor: "top",
+    frame: { ...frame, y: frame.y + at * height, height: height * 0.97 },
+  }));
 }
 
-export function layUpright(element: Element, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
-  if (element.kind === "text") return element.style !== undefined || element.box || element.fill || element.stroke ? layTextBox(element, place, slot, context, setting) : layText(element, place, sizesFor(place.role, context), slot, setting);
+export function layUpright(
+  element: Element,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
+  if (element.kind === "text")
+    return element.style !== undefined || element.box || element.fill || element.stroke
+      ? layTextBox(element, place, slot, context, setting)
+      : layText(element, place, sizesFor(place.role, context), slot, setting);
   if (element.kind === "picture") return layPicture(element, place, slot, context, setting);
   if (element.kind === "shape") return layShape(element, place, slot, context, setting);
   if (element.kind === "media" || element.kind === "foreign") return layStandIn(element, place, slot, context, setting);
   const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
   const size = style?.[0]?.run?.size ?? 18;
-  return style ? layFigure(element, place, slot, [size], context.head.theme, { ...setting, style: { levels: style, size } }, context.head.assets) : layFigure(element, place, slot, sizesFor("figure", context), context.head.theme, setting, context.head.assets);
+  return style
+    ? layFigure(
+        element,
+        place,
+        slot,
+        [size],
+        context.head.theme,
+        { ...setting, style: { levels: style, size } },
+        context.head.assets,
+      )
+    : layFigure(element, place, slot, sizesFor("figure", context), context.head.theme, setting, context.head.assets);
 }
 
-export function layElement(element: Element, place: SlotPlace, slot: string | null, context: SlideContext, setting: Setting): Laid {
+export function layElement(
+  element: Element,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: Setting,
+): Laid {
   const laid = layUpright(element, place, slot, context, setting);
   const { rotation } = element;
   const matrix = rotation ? turning(place.frame, rotation) : undefined;
-  return matrix ? { ...laid, nodes: [{ kind: "group", element: element.id, matrix, nodes: laid.nodes }], box: { ...laid.box, rotation: rotation as number } } : laid;
+  return matrix
+    ? {
+        ...laid,
+        nodes: [{ kind: "group", element: element.id, matrix, nodes: laid.nodes }],
+        box: { ...laid.box, rotation: rotation as number },
+      }
+    : laid;
 }
 
-export function layGroup(group: Group, context: SlideContext, setting: Setting): { nodes: SceneNode[]; boxes: SceneBox[]; used: number } {
-  const laid = stacked(group, context, setting) ?? shares(group).map((place, at) => layElement(group.elements[at] as Element, place, group.slot, context, setting));
-  return { nodes: laid.flatMap(({ nodes }) => nodes), boxes: laid.map(({ box }) => box), used: laid.reduce((sum, { used }) => sum + used, 0) };
+export function layGroup(
+  group: Group,
+  context: SlideContext,
+  setting: Setting,
+): { nodes: SceneNode[]; boxes: SceneBox[]; used: number } {
+  const laid =
+    stacked(group, context, setting) ??
+    shares(group).map((place, at) => layElement(group.elements[at] as Element, place, group.slot, context, setting));
+  return {
+    nodes: laid.flatMap(({ nodes }) => nodes),
+    boxes: laid.map(({ box }) => box),
+    used: laid.reduce((sum, { used }) => sum + used, 0),
+  };
 }
 
 /** Elements one under the other, each as high as it is, at the first size at which all fit: text above its table, code under its text. Undefined where they have to share evenly. */
 function stacked({ place, slot, elements }: Group, context: SlideContext, setting: Setting): Laid[] | undefined {
-  if (elements.length < 2 || place.role === "picture" || elements.some(({ kind }) => !["text", "table", "code", "formula"].includes(kind))) return undefined;
+  if (
+    elements.length < 2 ||
+    place.role === "picture" ||
+    elements.some(({ kind }) => !["text", "table", "code", "formula"].includes(kind))
+  )
+    return undefined;
   const gap = sizeOf("body", context.head.theme, context.head.page) * 0.5;
   const texts = sizesFor(place.role, context);
   const figures = sizesFor("figure", context);
@@ -197,9 +486,24 @@ function stacked({ place, slot, elements }: Group, context: SlideContext, settin
   for (let step = 0; step < steps; step++) {
     let y = place.frame.y;
     laid = elements.map((element) => {
-      const own: SlotPlace = { ...place, anchor: "top", frame: { ...place.frame, y, height: Math.max(1, place.frame.y + place.frame.height - y) } };
+      const own: SlotPlace = {
+        ...place,
+        anchor: "top",
+        frame: { ...place.frame, y, height: Math.max(1, place.frame.y + place.frame.height - y) },
+      };
       const at = (sizes: readonly number[]) => [sizes[Math.min(step, sizes.length - 1)] as number];
-      const made = element.kind === "text" ? layText(element, own, at(texts), slot, setting) : layFigure(element as FigureElement, own, slot, at(figures), context.head.theme, setting, context.head.assets);
+      const made =
+        element.kind === "text"
+          ? layText(element, own, at(texts), slot, setting)
+          : layFigure(
+              element as FigureElement,
+              own,
+              slot,
+              at(figures),
+              context.head.theme,
+              setting,
+              context.head.assets,
+            );
       y += made.used + gap;
       return made;
     });

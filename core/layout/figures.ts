@@ -1,5 +1,17 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
-import type { CodeElement, DeckHead, Element, ForeignElement, FormulaElement, MediaElement, PictureElement, RichText, ShapeElement, TextElement, Theme } from "@unitext/core/model";
+import type {
+  CodeElement,
+  DeckHead,
+  Element,
+  ForeignElement,
+  FormulaElement,
+  MediaElement,
+  PictureElement,
+  RichText,
+  ShapeElement,
+  TextElement,
+  Theme,
+} from "@unitext/core/model";
 import { familyNamed, faceFor } from "./fonts";
 import { boxAt, type Matrix, type SceneBox, type SceneNode, type TableGrid } from "./scene";
 import type { SlotPlace } from "./slots";
@@ -14,13 +26,27 @@ export interface Laid {
   used: number;
 }
 
-export type FigureElement = Exclude<Element, TextElement | PictureElement | ShapeElement | MediaElement | ForeignElement>;
-type Layer<E> = (element: E, place: SlotPlace, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"]) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
+export type FigureElement = Exclude<
+  Element,
+  TextElement | PictureElement | ShapeElement | MediaElement | ForeignElement
+>;
+type Layer<E> = (
+  element: E,
+  place: SlotPlace,
+  sizes: readonly number[],
+  theme: Theme,
+  setting: Setting,
+  assets: DeckHead["assets"],
+) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
 
 function measure(text: string, size: number, { fonts, theme, language }: Setting): number {
   const family = familyNamed(theme.fonts.body);
   let width = 0;
-  for (const word of text.split(/( )/)) if (word) width += fonts.face(faceFor(family, word.codePointAt(0) as number, false, false).id).word(word, false, language).width;
+  for (const word of text.split(/( )/))
+    if (word)
+      width += fonts
+        .face(faceFor(family, word.codePointAt(0) as number, false, false).id)
+        .word(word, false, language).width;
   return width * size;
 }
 
@@ -31,11 +57,21 @@ function turnedAbout({ by, about: [x, y] }: NonNullable<Figure["labels"][number]
 }
 
 /** Sets the words of a drawing, each label at the largest size that fits it; what does not fit at the smallest is told. */
-function drawn({ paths, labels }: Figure, element: string, least: number, setting: Setting): { nodes: SceneNode[]; overflow: number } {
+function drawn(
+  { paths, labels }: Figure,
+  element: string,
+  least: number,
+  setting: Setting,
+): { nodes: SceneNode[]; overflow: number } {
   let overflow = 0;
   const texts = labels.map((label): SceneNode => {
     const sizes = [1, 0.92, 0.84, 0.76, 0.68, 0.6].map((step) => label.size * step).filter((size) => size > least);
-    const set = setText(label.text, { frame: label.frame, role: "figure", anchor: label.anchor, align: label.align }, [...sizes, Math.min(least, label.size)], { ...setting, fill: label.fill });
+    const set = setText(
+      label.text,
+      { frame: label.frame, role: "figure", anchor: label.anchor, align: label.align },
+      [...sizes, Math.min(least, label.size)],
+      { ...setting, fill: label.fill },
+    );
     overflow = Math.max(overflow, set.overflow);
     const words: SceneNode = { kind: "text", element, role: "label", lines: set.lines };
     return label.turn ? { kind: "group", element, matrix: turnedAbout(label.turn), nodes: [words] } : words;
@@ -47,7 +83,14 @@ const codeTexts = new WeakMap<CodeElement, RichText>();
 function codeText(element: CodeElement): RichText {
   const known = codeTexts.get(element);
   if (known) return known;
-  const text = codeLines(element.text, element.language).map((line) => ({ kind: "plain" as const, level: 0, runs: line.map(({ text: words, tone }) => ({ text: words.replace(/ /g, "\u00A0").replace(/\u00A0(?=\S)/g, " "), marks: ["code", toneMark(tone)] as never })) }));
+  const text = codeLines(element.text, element.language).map((line) => ({
+    kind: "plain" as const,
+    level: 0,
+    runs: line.map(({ text: words, tone }) => ({
+      text: words.replace(/ /g, "\u00A0").replace(/\u00A0(?=\S)/g, " "),
+      marks: ["code", toneMark(tone)] as never,
+    })),
+  }));
   codeTexts.set(element, text);
   return text;
 }
@@ -57,15 +100,33 @@ const layCode: Layer<CodeElement> = (element, place, sizes, theme, setting) => {
   const pad = size * 0.7;
   const { frame } = place;
   const inner = { x: frame.x + pad, y: frame.y + pad, width: frame.width - 2 * pad, height: frame.height - 2 * pad };
-  const set = setText(codeText(element), { frame: inner, role: "figure", anchor: "top", align: "start" }, sizes, setting);
+  const set = setText(
+    codeText(element),
+    { frame: inner, role: "figure", anchor: "top", align: "start" },
+    sizes,
+    setting,
+  );
   const used = Math.min(frame.height, set.used + 2 * pad);
-  const plate: SceneNode = { kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: used, fill: plateColour(theme) };
-  return { nodes: [plate, { kind: "text", element: element.id, role: "code", lines: set.lines }], used, size: set.size, overflow: set.overflow };
+  const plate: SceneNode = {
+    kind: "rect",
+    x: frame.x,
+    y: frame.y,
+    width: frame.width,
+    height: used,
+    fill: plateColour(theme),
+  };
+  return {
+    nodes: [plate, { kind: "text", element: element.id, role: "code", lines: set.lines }],
+    used,
+    size: set.size,
+    overflow: set.overflow,
+  };
 };
 
 function plateColour({ colours }: Theme): string {
   const [paper, ink] = [colours.paper, colours.ink];
-  const channel = (at: number) => Math.round(Number.parseInt(paper.slice(at, at + 2), 16) * 0.95 + Number.parseInt(ink.slice(at, at + 2), 16) * 0.05);
+  const channel = (at: number) =>
+    Math.round(Number.parseInt(paper.slice(at, at + 2), 16) * 0.95 + Number.parseInt(ink.slice(at, at + 2), 16) * 0.05);
   return `#${[1, 3, 5].map((at) => channel(at).toString(16).padStart(2, "0")).join("")}`;
 }
 
@@ -73,9 +134,16 @@ const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting
   const { frame } = place;
   const shape = formulaShape(element.tex, true);
   if (!shape || "problem" in shape) {
-    const text: RichText = [{ kind: "plain", level: 0, align: "centre", runs: [{ text: element.tex, marks: ["code"] }] }];
+    const text: RichText = [
+      { kind: "plain", level: 0, align: "centre", runs: [{ text: element.tex, marks: ["code"] }] },
+    ];
     const set = setText(text, { ...place, role: "figure" }, sizes, setting);
-    return { nodes: [{ kind: "text", element: element.id, role: "formula", lines: set.lines }], used: set.used, size: set.size, overflow: set.overflow };
+    return {
+      nodes: [{ kind: "text", element: element.id, role: "formula", lines: set.lines }],
+      used: set.used,
+      size: set.size,
+      overflow: set.overflow,
+    };
   }
   const tall = shape.height + shape.depth;
   const size = Math.min((sizes[0] as number) * 1.5, frame.width / shape.width, frame.height / tall);
@@ -83,20 +151,50 @@ const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting
   const x = frame.x + (frame.width - width) / 2;
   const top = frame.y + (place.anchor === "top" ? 0 : (frame.height - height) / 2);
   const baseline = top + shape.height * size;
-  const paths = shape.paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({ d, fill: theme.colours.ink, matrix: [a * size, b * size, c * size, e * size, x + f * size, baseline + g * size] as const }));
-  return { nodes: [{ kind: "paths", element: element.id, paths }], used: height, size, overflow: size < (sizes.at(-1) as number) * 0.75 ? 1 : 0 };
+  const paths = shape.paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({
+    d,
+    fill: theme.colours.ink,
+    matrix: [a * size, b * size, c * size, e * size, x + f * size, baseline + g * size] as const,
+  }));
+  return {
+    nodes: [{ kind: "paths", element: element.id, paths }],
+    used: height,
+    size,
+    overflow: size < (sizes.at(-1) as number) * 0.75 ? 1 : 0,
+  };
 };
 
-const padded = ({ x, y, width, height }: SlotPlace["frame"], by: number) => ({ x: x + by, y: y + by * 0.6, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 1.2 * by) });
+const padded = ({ x, y, width, height }: SlotPlace["frame"], by: number) => ({
+  x: x + by,
+  y: y + by * 0.6,
+  width: Math.max(1, width - 2 * by),
+  height: Math.max(1, height - 1.2 * by),
+});
 
 const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kind: K }>> } = {
   table: (element, place, sizes, theme, setting, assets) => {
     const { frame } = place;
-    const caption = element.caption ? setText([{ kind: "plain", level: 0, runs: [{ text: element.caption }] }], { frame, role: "caption", anchor: "top", align: "start" }, [sizes.at(-1) as number], setting) : undefined;
+    const caption = element.caption
+      ? setText(
+          [{ kind: "plain", level: 0, runs: [{ text: element.caption }] }],
+          { frame, role: "caption", anchor: "top", align: "start" },
+          [sizes.at(-1) as number],
+          setting,
+        )
+      : undefined;
     const room = caption ? caption.used + 6 : 0;
     const set = setTable(element, { ...frame, height: frame.height - room }, sizes, setting, theme.colours, assets);
     const drop = set.used + 6;
-    const below: SceneNode[] = caption ? [{ kind: "text", element: element.id, role: "caption", lines: caption.lines.map((line) => ({ ...line, y: line.y + drop })) }] : [];
+    const below: SceneNode[] = caption
+      ? [
+          {
+            kind: "text",
+            element: element.id,
+            role: "caption",
+            lines: caption.lines.map((line) => ({ ...line, y: line.y + drop })),
+          },
+        ]
+      : [];
     return { ...set, nodes: [...set.nodes, ...below], used: set.used + room };
   },
   code: layCode,
@@ -104,21 +202,48 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
   diagram: (element, place, sizes, theme, setting) => {
     const size = (sizes[0] as number) * 1.05;
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
-    const figure = diagram(element.form, element.text, place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
+    const figure = diagram(element.form, element.text, place.frame, {
+      colours: theme.colours,
+      size,
+      measure: (text, at) => measure(text, at, setting),
+    });
     return { ...drawn(figure, element.id, sizes.at(-1) as number, setting), used: place.frame.height, size };
   },
   chart: (element, place, sizes, theme, setting) => {
     const free = element.frame !== undefined;
-    const size = setting.style ? (sizes[0] as number) : free ? Math.max(7, Math.min(16, place.frame.height / 22)) : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
+    const size = setting.style
+      ? (sizes[0] as number)
+      : free
+        ? Math.max(7, Math.min(16, place.frame.height / 22))
+        : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
-    const figure = chart(element.form, element, free ? padded(place.frame, size) : place.frame, { colours: theme.colours, size, measure: (text, at) => measure(text, at, setting) });
+    const figure = chart(element.form, element, free ? padded(place.frame, size) : place.frame, {
+      colours: theme.colours,
+      size,
+      measure: (text, at) => measure(text, at, setting),
+    });
     return { ...drawn(figure, element.id, size * 0.75, setting), used: place.frame.height, size };
   },
 };
 
 /** Lays out an element that is drawn from data: table, code, formula, diagram, chart. `sizes` are those of its text, largest first. */
-export function layFigure(element: FigureElement, place: SlotPlace, slot: string | null, sizes: readonly number[], theme: Theme, setting: Setting, assets: DeckHead["assets"] = {}): Laid {
-  const { nodes, used, size, overflow, grid } = (LAYERS[element.kind] as Layer<FigureElement>)(element, place, sizes, theme, setting, assets);
+export function layFigure(
+  element: FigureElement,
+  place: SlotPlace,
+  slot: string | null,
+  sizes: readonly number[],
+  theme: Theme,
+  setting: Setting,
+  assets: DeckHead["assets"] = {},
+): Laid {
+  const { nodes, used, size, overflow, grid } = (LAYERS[element.kind] as Layer<FigureElement>)(
+    element,
+    place,
+    sizes,
+    theme,
+    setting,
+    assets,
+  );
   const box = boxAt(place.frame, element.id, slot, size, overflow < 0.01 ? 0 : overflow);
   return { nodes, used, box: grid ? { ...box, grid } : box };
 }

@@ -1,4 +1,20 @@
-import { counted, elementTexts, type Footnote, type Frame, isEmptyText, mapElementTexts, type PictureElement, readingOrder, revealsOf, type RichText, roleOf, type Slide, type TextStyle, themeOf, withDrawn } from "@unitext/core/model";
+import {
+  counted,
+  elementTexts,
+  type Footnote,
+  type Frame,
+  isEmptyText,
+  mapElementTexts,
+  type PictureElement,
+  readingOrder,
+  revealsOf,
+  type RichText,
+  roleOf,
+  type Slide,
+  type TextStyle,
+  themeOf,
+  withDrawn,
+} from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { drawnSign, signsAsText } from "./symbols";
@@ -19,7 +35,11 @@ function groups(slide: Slide, context: SlideContext): Group[] {
     if (element.kind === "text" && isEmptyText(element.text) && !element.fill && !element.stroke) continue;
     if (element.frame) {
       const role = (element.slot === null ? undefined : roleOf(slide, element)) ?? "body";
-      found.set(`frame:${element.id}`, { place: { frame: element.frame, role, anchor: "top", align: "start" }, slot: element.slot, elements: [element] });
+      found.set(`frame:${element.id}`, {
+        place: { frame: element.frame, role, anchor: "top", align: "start" },
+        slot: element.slot,
+        elements: [element],
+      });
       continue;
     }
     const own = element.slot === null ? undefined : places.get(element.slot);
@@ -28,7 +48,11 @@ function groups(slide: Slide, context: SlideContext): Group[] {
       continue;
     }
     const key = own ? `slot:${element.slot}` : element.slot === "title" ? "loose:title" : "loose:body";
-    const group = found.get(key) ?? { place: own ?? loosePlace(element.slot, page), slot: own ? element.slot : null, elements: [] };
+    const group = found.get(key) ?? {
+      place: own ?? loosePlace(element.slot, page),
+      slot: own ? element.slot : null,
+      elements: [],
+    };
     group.elements.push(element);
     found.set(key, group);
   }
@@ -40,19 +64,47 @@ function groups(slide: Slide, context: SlideContext): Group[] {
 function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, { head }: SlideContext): Group[] {
   const { frame } = slotPlaces(slide.arrangement, head.page, slide.widths).get("body") ?? loosePlace("body", head.page);
   const free = contentArea(head.page);
-  const texts = all.filter(({ place, elements }) => place.role !== "title" && place.role !== "opening" && elements.every((element) => !element.frame));
+  const texts = all.filter(
+    ({ place, elements }) =>
+      place.role !== "title" && place.role !== "opening" && elements.every((element) => !element.frame),
+  );
   const area = slide.elements.some((element) => element.slot === "title") ? frame : free;
-  if (texts.length === 0) return [...all, { place: { frame: area, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures }];
-  const narrow = (place: SlotPlace): SlotPlace => ({ ...place, frame: { ...place.frame, x: area.x + (place.frame.x - area.x) * 0.58, width: place.frame.width * 0.56 } });
+  if (texts.length === 0)
+    return [
+      ...all,
+      { place: { frame: area, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures },
+    ];
+  const narrow = (place: SlotPlace): SlotPlace => ({
+    ...place,
+    frame: { ...place.frame, x: area.x + (place.frame.x - area.x) * 0.58, width: place.frame.width * 0.56 },
+  });
   const right: Frame = { x: area.x + area.width * 0.6, y: area.y, width: area.width * 0.4, height: area.height };
-  return [...all.map((group) => (texts.includes(group) ? { ...group, place: narrow(group.place) } : group)), { place: { frame: right, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures }];
+  return [
+    ...all.map((group) => (texts.includes(group) ? { ...group, place: narrow(group.place) } : group)),
+    { place: { frame: right, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures },
+  ];
 }
 
 /** The slide with a number in the place of each footnote, and the footnotes in the order of their numbers. */
 function numbered(slide: Slide): { slide: Slide; notes: Footnote[] } {
   const notes: Footnote[] = [];
-  if (!slide.elements.some((element) => elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))))) return { slide, notes };
-  const change = (text: RichText): RichText => text.map((paragraph) => (paragraph.runs.some(({ footnote }) => footnote) ? { ...paragraph, runs: paragraph.runs.map((run) => (run.footnote ? { text: String(notes.push(run.footnote)), marks: [NOTE_MARK as never] } : run)) } : paragraph));
+  if (
+    !slide.elements.some((element) =>
+      elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))),
+    )
+  )
+    return { slide, notes };
+  const change = (text: RichText): RichText =>
+    text.map((paragraph) =>
+      paragraph.runs.some(({ footnote }) => footnote)
+        ? {
+            ...paragraph,
+            runs: paragraph.runs.map((run) =>
+              run.footnote ? { text: String(notes.push(run.footnote)), marks: [NOTE_MARK as never] } : run,
+            ),
+          }
+        : paragraph,
+    );
   const order = new Map(readingOrder(slide).map((element) => [element.id, mapElementTexts(element, change)]));
   return { slide: { ...slide, elements: slide.elements.map((element) => order.get(element.id) ?? element) }, notes };
 }
@@ -62,33 +114,62 @@ function above(place: SlotPlace, bottom: number): SlotPlace {
   const { frame } = place;
   if (place.role === "title" || frame.y + frame.height <= bottom) return place;
   const height = Math.max(1, bottom - Math.min(frame.y, bottom - 1));
-  return { ...place, frame: frame.y < bottom - 24 ? { ...frame, height } : { ...frame, y: Math.max(0, bottom - frame.height) } };
+  return {
+    ...place,
+    frame: frame.y < bottom - 24 ? { ...frame, height } : { ...frame, y: Math.max(0, bottom - frame.height) },
+  };
 }
 
 /** The parts of a slide in their places, footnotes numbered and given their room at the foot. */
-function placedParts(given: Slide, context: SlideContext, setting: Setting): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
+function placedParts(
+  given: Slide,
+  context: SlideContext,
+  setting: Setting,
+): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
   const { slide, notes } = numbered(counted(given, context.number));
   const foot = footnotes(notes, context, setting);
   const area = contentArea(context.head.page);
   const bottom = area.y + area.height - foot.height;
   const all = groups(slide, context);
-  return { slide, groups: foot.height ? all.map((group) => ({ ...group, place: above(group.place, bottom) })) : all, foot };
+  return {
+    slide,
+    groups: foot.height ? all.map((group) => ({ ...group, place: above(group.place, bottom) })) : all,
+    foot,
+  };
 }
 
 /** How much stands out on a slide, in points: what `layoutSlide` says of it, at a part of the work. */
 export function overflowOf(given: Slide, plain: SlideContext): number {
   const context = inItsLook(given, plain);
-  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, assets: context.head.assets, measure: true };
+  const setting: Setting = {
+    fonts: context.fonts,
+    theme: context.head.theme,
+    language: context.head.language,
+    assets: context.head.assets,
+    measure: true,
+  };
   const { groups: all, foot } = placedParts(given, context, setting);
-  return Math.max(0, foot.overflow, ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)));
+  return Math.max(
+    0,
+    foot.overflow,
+    ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)),
+  );
 }
 
 /** Where the elements of a slide stand, and at which size, by their ids: the boxes that `layoutSlide` gives, at a part of the work. */
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
   const context = inItsLook(given, plain);
-  const setting: Setting = { fonts: context.fonts, theme: context.head.theme, language: context.head.language, assets: context.head.assets, measure: true, places: true };
+  const setting: Setting = {
+    fonts: context.fonts,
+    theme: context.head.theme,
+    language: context.head.language,
+    assets: context.head.assets,
+    measure: true,
+    places: true,
+  };
   const boxes = new Map<string, SceneBox>();
-  for (const group of placedParts(given, context, setting).groups) for (const box of layGroup(group, context, setting).boxes) if (box.element !== null) boxes.set(box.element, box);
+  for (const group of placedParts(given, context, setting).groups)
+    for (const box of layGroup(group, context, setting).boxes) if (box.element !== null) boxes.set(box.element, box);
   return boxes;
 }
 
@@ -117,7 +198,11 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     }
   }
   nodes.push(...foot.node, ...regions(slide, context, setting));
-  const links = new Map(slide.elements.flatMap((element) => ("link" in element && element.link ? [[element.id, element.link] as const] : [])));
+  const links = new Map(
+    slide.elements.flatMap((element) =>
+      "link" in element && element.link ? [[element.id, element.link] as const] : [],
+    ),
+  );
   for (const [at, box] of boxes.entries()) {
     const link = links.get(box.element ?? "");
     if (link !== undefined) boxes[at] = { ...box, link };
@@ -138,10 +223,21 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
 
 /** The faces that laying out these slides needs, so that they can be loaded first. */
 export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]): string[] {
-  const brought = [...new Set(slides.flatMap(({ theme }) => (theme !== undefined && head.themes?.[theme] ? [theme] : [])))];
+  const brought = [
+    ...new Set(slides.flatMap(({ theme }) => (theme !== undefined && head.themes?.[theme] ? [theme] : []))),
+  ];
   if (brought.length) {
-    const own = (name: string | undefined) => slides.filter(({ theme }) => (theme !== undefined && head.themes?.[theme] ? theme : undefined) === name).map(({ theme: _, ...slide }) => slide);
-    return [...new Set([undefined, ...brought].flatMap((name) => facesNeeded(own(name), { ...head, theme: themeOf(name === undefined ? {} : { theme: name }, head) })))];
+    const own = (name: string | undefined) =>
+      slides
+        .filter(({ theme }) => (theme !== undefined && head.themes?.[theme] ? theme : undefined) === name)
+        .map(({ theme: _, ...slide }) => slide);
+    return [
+      ...new Set(
+        [undefined, ...brought].flatMap((name) =>
+          facesNeeded(own(name), { ...head, theme: themeOf(name === undefined ? {} : { theme: name }, head) }),
+        ),
+      ),
+    ];
   }
   const { heading, body, code } = head.theme.fonts;
   const families = new Set([heading, body, code].map(familyNamed));
@@ -182,19 +278,29 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     for (const element of withDrawn([...drawn, ...slide.elements])) {
       const style = element.style === undefined ? undefined : head.styles?.[element.style];
       if (style) styled(style);
-      if (element.kind === "media" || element.kind === "foreign") note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);
-      const bold = element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
+      if (element.kind === "media" || element.kind === "foreign")
+        note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);
+      const bold =
+        element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
       for (const text of elementTexts(element)) look(text, bold);
-      if (element.kind === "table") for (const row of element.rows.slice(0, element.header)) for (const cell of row) if (cell) look(cell.text, true);
+      if (element.kind === "table")
+        for (const row of element.rows.slice(0, element.header))
+          for (const cell of row) if (cell) look(cell.text, true);
       if (bold && element.kind === "diagram") look(element.text, false);
       if (element.kind === "code") note(element.text, false, false);
       if (element.kind === "formula") note(element.tex, false, false);
     }
-    if (slide.elements.some((element) => elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))))) note("0123456789\u2002", true, false);
+    if (
+      slide.elements.some((element) =>
+        elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))),
+      )
+    )
+      note("0123456789\u2002", true, false);
   }
   const faces = new Set<string>([...families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
   for (const [key, points] of styles) {
-    for (const family of families) for (const point of points) faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
+    for (const family of families)
+      for (const point of points) faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
   }
   return [...faces];
 }

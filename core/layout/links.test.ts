@@ -4,17 +4,52 @@ import { shippedFonts } from "@unitext/core/testing/fonts";
 
 const fonts = shippedFonts();
 const frame = { x: 300, y: 200, width: 240, height: 80 };
-const text = (more: object = {}): Element => ({ kind: "text", id: "t", slot: null, frame, text: [{ kind: "plain", level: 0, runs: [run("see "), run("the ", [], "https://example.org/tides"), run("tides", ["strong"], "https://example.org/tides"), run(" and "), run("dunes", [], "slide:two")] }], ...more }) as Element;
-const shape = (more: object = {}): Element => ({ ...text(), kind: "shape", geometry: { preset: "roundRect" }, fill: { kind: "solid", colour: "#f4f1e8" }, ...more }) as Element;
+const text = (more: object = {}): Element =>
+  ({
+    kind: "text",
+    id: "t",
+    slot: null,
+    frame,
+    text: [
+      {
+        kind: "plain",
+        level: 0,
+        runs: [
+          run("see "),
+          run("the ", [], "https://example.org/tides"),
+          run("tides", ["strong"], "https://example.org/tides"),
+          run(" and "),
+          run("dunes", [], "slide:two"),
+        ],
+      },
+    ],
+    ...more,
+  }) as Element;
+const shape = (more: object = {}): Element =>
+  ({
+    ...text(),
+    kind: "shape",
+    geometry: { preset: "roundRect" },
+    fill: { kind: "solid", colour: "#f4f1e8" },
+    ...more,
+  }) as Element;
 const places = (...elements: Element[]) => {
-  const deck = { ...emptyDeck("d", "D"), slides: [{ id: "one", parent: null, arrangement: "blank", notes: plainText(""), hidden: false, elements }] as Slide[] };
+  const deck = {
+    ...emptyDeck("d", "D"),
+    slides: [
+      { id: "one", parent: null, arrangement: "blank", notes: plainText(""), hidden: false, elements },
+    ] as Slide[],
+  };
   return linkPlaces(layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts }));
 };
 const middle = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 };
 
 describe("links that can be pressed on a slide", () => {
   it("are as many as there are, runs that follow each other as one, called by their words", () => {
-    expect(places(text()).map(({ to, words }) => [to, words])).toEqual([["https://example.org/tides", "the tides"], ["slide:two", "dunes"]]);
+    expect(places(text()).map(({ to, words }) => [to, words])).toEqual([
+      ["https://example.org/tides", "the tides"],
+      ["slide:two", "dunes"],
+    ]);
     expect(places(text({ text: plainText("no link") }))).toEqual([]);
   });
 
@@ -43,6 +78,15 @@ describe("links that can be pressed on a slide", () => {
   });
 
   it("of a whole shape have its place and the name of its words", () => {
-    expect(places(shape({ text: plainText("To the dunes"), link: "slide:two" }))).toEqual([expect.objectContaining({ to: "slide:two", words: "To the dunes", x: frame.x, y: frame.y, width: frame.width, height: frame.height })]);
+    expect(places(shape({ text: plainText("To the dunes"), link: "slide:two" }))).toEqual([
+      expect.objectContaining({
+        to: "slide:two",
+        words: "To the dunes",
+        x: frame.x,
+        y: frame.y,
+        width: frame.width,
+        height: frame.height,
+      }),
+    ]);
   });
 });

@@ -1,12 +1,29 @@
 import { newSlide } from "@unitext/core/edit";
-import { emptyDeck, headOf, type LevelStyle, type Paragraph, type RichText, type Slide, type TextBox, THEMES } from "@unitext/core/model";
+import {
+  emptyDeck,
+  headOf,
+  type LevelStyle,
+  type Paragraph,
+  type RichText,
+  type Slide,
+  type TextBox,
+  THEMES,
+} from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { INDENT, layoutSlide, leavesOf, listIndents, numberRooms } from "./index";
 
 const fonts = shippedFonts();
-const item = (kind: Paragraph["kind"], level: number, text: string, more: Partial<Paragraph> = {}): Paragraph => ({ kind, level, runs: text ? [{ text }] : [], ...more });
-const numbered = (count: number, start?: number): RichText => Array.from({ length: count }, (_, nth) => item("number", 0, `item ${nth}`, nth || start === undefined ? {} : { start }));
+const item = (kind: Paragraph["kind"], level: number, text: string, more: Partial<Paragraph> = {}): Paragraph => ({
+  kind,
+  level,
+  runs: text ? [{ text }] : [],
+  ...more,
+});
+const numbered = (count: number, start?: number): RichText =>
+  Array.from({ length: count }, (_, nth) =>
+    item("number", 0, `item ${nth}`, nth || start === undefined ? {} : { start }),
+  );
 
 interface Line {
   sign: { x: number; end: number } | undefined;
@@ -18,31 +35,67 @@ interface Line {
 /** The lines of a text with their signs apart from their words, in points. */
 function linesOf(slide: Slide, given: Partial<ReturnType<typeof headOf>> = {}): Line[] {
   const { nodes } = layoutSlide(slide, { head: { ...headOf(emptyDeck("d", "D")), ...given }, number: 1, fonts });
-  return leavesOf(nodes).flatMap((node) => (node.kind === "text" && node.element === "e" ? node.lines : [])).map(({ runs, paragraph }) => {
-    const [signs, words] = [runs.filter((run) => run.marker), runs.filter((run) => !run.marker)];
-    const ends = (list: typeof runs) => ({ x: Math.min(...list.map(({ x }) => x)), end: Math.max(...list.map(({ x, width }) => x + width)) });
-    return { sign: signs.length ? ends(signs) : undefined, ...ends(words), paragraph, size: words[0]?.size ?? 0 };
-  });
+  return leavesOf(nodes)
+    .flatMap((node) => (node.kind === "text" && node.element === "e" ? node.lines : []))
+    .map(({ runs, paragraph }) => {
+      const [signs, words] = [runs.filter((run) => run.marker), runs.filter((run) => !run.marker)];
+      const ends = (list: typeof runs) => ({
+        x: Math.min(...list.map(({ x }) => x)),
+        end: Math.max(...list.map(({ x, width }) => x + width)),
+      });
+      return { sign: signs.length ? ends(signs) : undefined, ...ends(words), paragraph, size: words[0]?.size ?? 0 };
+    });
 }
-const typed = (text: RichText, theme: keyof typeof THEMES = "saltmarsh") => linesOf({ ...newSlide("s", "points"), elements: [{ kind: "text", id: "e", slot: "body", text }] }, { theme: THEMES[theme] });
+const typed = (text: RichText, theme: keyof typeof THEMES = "saltmarsh") =>
+  linesOf(
+    { ...newSlide("s", "points"), elements: [{ kind: "text", id: "e", slot: "body", text }] },
+    { theme: THEMES[theme] },
+  );
 /** A text in a box of a file, in levels that the file gives. */
-const styled = (text: RichText, levels: LevelStyle[], width = 400, box: TextBox = {}, height = 400) => linesOf({ ...newSlide("s", "blank"), elements: [{ kind: "text", id: "e", slot: null, style: "st", frame: { x: 100, y: 40, width, height }, box: { insets: [0, 0, 0, 0], ...box }, text }] }, { styles: { st: levels } });
+const styled = (text: RichText, levels: LevelStyle[], width = 400, box: TextBox = {}, height = 400) =>
+  linesOf(
+    {
+      ...newSlide("s", "blank"),
+      elements: [
+        {
+          kind: "text",
+          id: "e",
+          slot: null,
+          style: "st",
+          frame: { x: 100, y: 40, width, height },
+          box: { insets: [0, 0, 0, 0], ...box },
+          text,
+        },
+      ],
+    },
+    { styles: { st: levels } },
+  );
 
 describe("numbers of a list that was typed", () => {
   it("stand before their words with room between, in every theme, however many there are", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 14 }), fc.constantFrom(1, 3, 95, 992), fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const), (count, start, theme) => {
-        const lines = typed(numbered(count, start), theme);
-        expect(lines).toHaveLength(count);
-        for (const { sign, x, size } of lines) expect(x - (sign?.end ?? Number.NaN)).toBeGreaterThan(size * 0.1);
-        expect(new Set(lines.map(({ x }) => x.toFixed(3))).size).toBe(1);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 14 }),
+        fc.constantFrom(1, 3, 95, 992),
+        fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const),
+        (count, start, theme) => {
+          const lines = typed(numbered(count, start), theme);
+          expect(lines).toHaveLength(count);
+          for (const { sign, x, size } of lines) expect(x - (sign?.end ?? Number.NaN)).toBeGreaterThan(size * 0.1);
+          expect(new Set(lines.map(({ x }) => x.toFixed(3))).size).toBe(1);
+        },
+      ),
       { numRuns: 40 },
     );
   });
 
   it("have as much room as the longest of their level, and no other level has", () => {
-    const text = [item("number", 0, "a", { start: 9 }), item("bullet", 1, "b"), item("number", 0, "c"), item("number", 1, "d")];
+    const text = [
+      item("number", 0, "a", { start: 9 }),
+      item("bullet", 1, "b"),
+      item("number", 0, "c"),
+      item("number", 1, "d"),
+    ];
     const rooms = numberRooms(text);
     expect(rooms[0] as number).toBeGreaterThan(INDENT);
     expect(rooms.slice(1).every((room) => room === INDENT)).toBe(true);
@@ -51,14 +104,20 @@ describe("numbers of a list that was typed", () => {
   });
 
   it("have under their words what goes on in their item", () => {
-    const lines = typed([item("number", 0, "ten", { start: 10 }), item("plain", 1, "and more of it"), item("plain", 0, "outside")]);
+    const lines = typed([
+      item("number", 0, "ten", { start: 10 }),
+      item("plain", 1, "and more of it"),
+      item("plain", 0, "outside"),
+    ]);
     expect(lines[1]?.x).toBeCloseTo(lines[0]?.x as number, 3);
     expect(lines[2]?.x).toBeCloseTo(lines[0]?.sign?.x as number, 3);
   });
 });
 
 describe("signs before items of a file", () => {
-  const level = (left: number, first: number, sign = "•"): LevelStyle[] => [{ run: { size: 20, font: "Arimo" }, paragraph: { left, first, bullet: { sign } } }];
+  const level = (left: number, first: number, sign = "•"): LevelStyle[] => [
+    { run: { size: 20, font: "Arimo" }, paragraph: { left, first, bullet: { sign } } },
+  ];
   const LONG = "words that go on for more than a line of this box and then for another one";
 
   it("stand in their room, words and further lines behind it", () => {
@@ -70,7 +129,10 @@ describe("signs before items of a file", () => {
 
   // Common practice, no source: what follows a sign that is wider than its room follows it at once, and only on its line.
   it("move the words of their line, and no other, where they need more room", () => {
-    const [one, two] = styled([item("number", 0, LONG, { look: { bullet: { scheme: "(1)" } } })], [{ run: { size: 20, font: "Arimo" }, paragraph: { left: 20, first: -10 } }]);
+    const [one, two] = styled(
+      [item("number", 0, LONG, { look: { bullet: { scheme: "(1)" } } })],
+      [{ run: { size: 20, font: "Arimo" }, paragraph: { left: 20, first: -10 } }],
+    );
     expect(one?.sign?.x).toBeCloseTo(110, 1);
     expect(one?.x).toBeCloseTo(one?.sign?.end as number, 1);
     expect(one?.x).toBeGreaterThan(120);
@@ -79,12 +141,17 @@ describe("signs before items of a file", () => {
     const [none] = styled([item("bullet", 0, "word")], level(20, 0));
     expect([none?.sign?.x, none?.x]).toEqual([expect.closeTo(120, 1), expect.closeTo(none?.sign?.end as number, 1)]);
     const [inward] = styled([item("bullet", 0, "word")], level(20, 15));
-    expect([inward?.sign?.x, inward?.x]).toEqual([expect.closeTo(135, 1), expect.closeTo(inward?.sign?.end as number, 1)]);
+    expect([inward?.sign?.x, inward?.x]).toEqual([
+      expect.closeTo(135, 1),
+      expect.closeTo(inward?.sign?.end as number, 1),
+    ]);
   });
 
   it("leave a line that much less for its words", () => {
     // As wide as the box without the sign: with it, the last word goes down.
-    const text = (label: string) => [item("bullet", 0, "seven words that fill all of this line", { look: { bullet: { sign: label } } })];
+    const text = (label: string) => [
+      item("bullet", 0, "seven words that fill all of this line", { look: { bullet: { sign: label } } }),
+    ];
     const [free] = styled(text("•"), level(0, 0), 2000);
     const width = (free?.end as number) - (free?.x as number) + 14;
     expect(styled(text("•"), level(0, 0), width)).toHaveLength(1);
@@ -92,7 +159,10 @@ describe("signs before items of a file", () => {
   });
 
   it("stand at the other side of text that runs to the left", () => {
-    const [line] = styled([item("number", 0, "שלום", { look: { bullet: { scheme: "(1)" }, direction: "rtl" } })], [{ run: { size: 20 }, paragraph: { left: 20, first: -10 } }]);
+    const [line] = styled(
+      [item("number", 0, "שלום", { look: { bullet: { scheme: "(1)" }, direction: "rtl" } })],
+      [{ run: { size: 20 }, paragraph: { left: 20, first: -10 } }],
+    );
     expect(line?.sign?.end).toBeCloseTo(490, 0);
     expect(line?.end).toBeCloseTo(line?.sign?.x as number, 0);
   });

@@ -17,7 +17,11 @@ export interface MediaPlace extends Frame {
 }
 
 /** The films and sounds of a slide whose files are in its deck, where its scene has them. */
-export function mediaPlaces({ boxes, reveals = [] }: Pick<Scene, "boxes" | "reveals">, { elements }: Pick<Slide, "elements">, assets: DeckHead["assets"]): MediaPlace[] {
+export function mediaPlaces(
+  { boxes, reveals = [] }: Pick<Scene, "boxes" | "reveals">,
+  { elements }: Pick<Slide, "elements">,
+  assets: DeckHead["assets"],
+): MediaPlace[] {
   return elements.flatMap((element): MediaPlace[] => {
     const box = boxes.find((one) => one.element === element.id);
     if (element.kind !== "media" || !box) return [];
@@ -26,6 +30,21 @@ export function mediaPlaces({ boxes, reveals = [] }: Pick<Scene, "boxes" | "reve
     if (!asset) return [];
     const press = reveals.find((one) => one.element === element.id && one.paragraph === undefined)?.press ?? 0;
     const { x, y, width, height } = box;
-    return [{ element: element.id, form, alt, sha256: asset.sha256, mediaType: asset.mediaType, ...(poster ? { poster: poster.sha256 } : {}), ...(rotation ? { rotation } : {}), press, x, y, width, height }];
+    return [
+      {
+        element: element.id,
+        form,
+        alt,
+        sha256: asset.sha256,
+        mediaType: asset.mediaType,
+        ...(poster ? { poster: poster.sha256 } : {}),
+        ...(rotation ? { rotation } : {}),
+        press,
+        x,
+        y,
+        width,
+        height,
+      },
+    ];
   });
 }

@@ -77,7 +77,9 @@ export type StyleOf = (marks: readonly string[], link: string | undefined, look?
 
 /** Capital letters, where they are as many as the small ones. */
 function capitals(text: string): string {
-  return Array.from(text, (letter) => (letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter)).join("");
+  return Array.from(text, (letter) =>
+    letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter,
+  ).join("");
 }
 
 /** How large small capitals are against the others (common practice, no source). */
@@ -87,7 +89,10 @@ const smaller = new WeakMap<Style, Style>();
 function smallCapitals(text: string, style: Style): { text: string; style: Style }[] {
   const small = smaller.get(style) ?? { ...style, scale: style.scale * SMALL_CAPS };
   smaller.set(style, small);
-  return (text.match(/\p{Ll}+|[^\p{Ll}]+/gu) ?? []).map((part) => ({ text: capitals(part), style: /^\p{Ll}/u.test(part) ? small : style }));
+  return (text.match(/\p{Ll}+|[^\p{Ll}]+/gu) ?? []).map((part) => ({
+    text: capitals(part),
+    style: /^\p{Ll}/u.test(part) ? small : style,
+  }));
 }
 
 /** A word with room after each of its glyphs. */
@@ -108,7 +113,8 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
     }
     const style = styleOf(run.marks ?? [], run.link, run.look);
     const words = signsAsText(run.text, run.look?.font);
-    const parts = style.caps === "small" ? smallCapitals(words, style) : [{ text: style.caps ? capitals(words) : words, style }];
+    const parts =
+      style.caps === "small" ? smallCapitals(words, style) : [{ text: style.caps ? capitals(words) : words, style }];
     return parts.map((part) => {
       text += part.text;
       return { end: text.length, style: part.style };
@@ -119,7 +125,14 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
 
 /** A word without glyphs: room in which something else is drawn, or nothing. */
 function roomWord(wide: number): ShapedWord {
-  return { glyphs: new Uint16Array(), advances: new Float32Array(), offsets: null, clusters: new Uint16Array(), upTo: Float32Array.of(0, wide), width: wide };
+  return {
+    glyphs: new Uint16Array(),
+    advances: new Float32Array(),
+    offsets: null,
+    clusters: new Uint16Array(),
+    upTo: Float32Array.of(0, wide),
+    width: wide,
+  };
 }
 
 /** The embedding levels of UAX #9, or null for a text that is left to right throughout. */
@@ -144,7 +157,14 @@ const DECIMAL = /[.,](?=\d)/;
  * lead to the stops given, as far as their line has not been broken before; without them each is a space. Without a
  * direction its words decide.
  */
-export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: string, styleOf: StyleOf, tabs?: Tabs, direction = paragraph.look?.direction): ShapedParagraph {
+export function shapeParagraph(
+  paragraph: Paragraph,
+  fonts: FontSet,
+  language: string,
+  styleOf: StyleOf,
+  tabs?: Tabs,
+  direction = paragraph.look?.direction,
+): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const { levels, base } = bidiLevels(text, direction);
   const pieces: Piece[] = [];
@@ -162,7 +182,12 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
     open = undefined;
     const since = width - (upTo[piece.end] as number);
     const sign = align === "decimal" ? DECIMAL.exec(text.slice(piece.end, end))?.index : undefined;
-    const before = align === "centre" ? since / 2 : sign === undefined ? since : (upTo[piece.end + sign] as number) - (upTo[piece.end] as number);
+    const before =
+      align === "centre"
+        ? since / 2
+        : sign === undefined
+          ? since
+          : (upTo[piece.end + sign] as number) - (upTo[piece.end] as number);
     const wide = Math.max(0, room - before);
     piece.word = roomWord(wide / piece.style.scale);
     for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] as number) + wide;
@@ -176,7 +201,16 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       width += word.width;
       upTo[end] = width;
       const around = faceFor(style.family, 0x20, false, false).id;
-      pieces.push({ start, end, face: around, line: fonts.face(around).metrics.line, style, level: levels ? (levels[start] as number) : 0, space: false, word });
+      pieces.push({
+        start,
+        end,
+        face: around,
+        line: fonts.face(around).metrics.line,
+        style,
+        level: levels ? (levels[start] as number) : 0,
+        space: false,
+        word,
+      });
       at = end;
     }
     while (at < end) {
@@ -184,7 +218,8 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
       const level = levels ? (levels[at] as number) : 0;
       const code = text.codePointAt(at) as number;
       const space = SPACE.test(text[at] as string);
-      if (!(MARK.test(String.fromCodePoint(code)) && face)) face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
+      if (!(MARK.test(String.fromCodePoint(code)) && face))
+        face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
       at += code > 0xffff ? 2 : 1;
       if (tabs && text[from] === "\t") {
         settle(from);
@@ -193,17 +228,30 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
         const wide = stop.align === "start" ? stop.at - here : 0;
         width += wide;
         upTo[at] = width;
-        const piece: Piece = { start: from, end: at, face, line: fonts.face(face).metrics.line, style, level, space, tab: true, word: roomWord(wide / style.scale) };
+        const piece: Piece = {
+          start: from,
+          end: at,
+          face,
+          line: fonts.face(face).metrics.line,
+          style,
+          level,
+          space,
+          tab: true,
+          word: roomWord(wide / style.scale),
+        };
         pieces.push(piece);
         if (stop.align !== "start") open = { piece, room: stop.at - here, align: stop.align };
         continue;
       }
-      at = space ? endOfSpace(text, at, end, levels, level, tabs !== undefined) : endOfWord(text, at, end, levels, level, style, face);
+      at = space
+        ? endOfSpace(text, at, end, levels, level, tabs !== undefined)
+        : endOfWord(text, at, end, levels, level, style, face);
       const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
       const shaping = fonts.face(face);
       const plain = shaping.word(shown, level % 2 === 1, language);
       const word = style.spacing ? spaced(plain, style.spacing) : plain;
-      for (let index = 1; index <= at - from; index++) upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
+      for (let index = 1; index <= at - from; index++)
+        upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
       width += word.width * style.scale;
       pieces.push({ start: from, end: at, face, line: shaping.metrics.line, style, level, space, word });
       if (tabs && space && text.slice(from, at).includes("\n")) {
@@ -217,20 +265,42 @@ export function shapeParagraph(paragraph: Paragraph, fonts: FontSet, language: s
   return { text, pieces, upTo, breaks: lineBreaks(text), base };
 }
 
-function endOfSpace(text: string, from: number, end: number, levels: Uint8Array | null, level: number, tabbed: boolean): number {
+function endOfSpace(
+  text: string,
+  from: number,
+  end: number,
+  levels: Uint8Array | null,
+  level: number,
+  tabbed: boolean,
+): number {
   let at = from;
-  while (at < end && SPACE.test(text[at] as string) && !(tabbed && text[at] === "\t") && (!levels || levels[at] === level)) at++;
+  while (
+    at < end &&
+    SPACE.test(text[at] as string) &&
+    !(tabbed && text[at] === "\t") &&
+    (!levels || levels[at] === level)
+  )
+    at++;
   return at;
 }
 
-function endOfWord(text: string, from: number, end: number, levels: Uint8Array | null, level: number, style: Style, face: string): number {
+function endOfWord(
+  text: string,
+  from: number,
+  end: number,
+  levels: Uint8Array | null,
+  level: number,
+  style: Style,
+  face: string,
+): number {
   let at = from;
   while (at < end && (!levels || levels[at] === level)) {
     const unit = text.charCodeAt(at);
     if (unit === 0x20 || SPACE.test(text[at] as string)) break;
     if (unit > 0x7f || !ascii(style, face)) {
       const code = text.codePointAt(at) as number;
-      if (!MARK.test(String.fromCodePoint(code)) && faceFor(style.family, code, style.bold, style.italic).id !== face) break;
+      if (!MARK.test(String.fromCodePoint(code)) && faceFor(style.family, code, style.bold, style.italic).id !== face)
+        break;
       at += code > 0xffff ? 2 : 1;
     } else at++;
   }
@@ -279,7 +349,8 @@ export function breakLines(paragraph: ShapedParagraph, width: number, first = 0)
   let last: LineRange | undefined;
   const room = width + 1e-4;
   for (const next of breaks) {
-    const fits = () => (upTo[next.visible] as number) - (upTo[start] as number) <= (first && start === 0 ? room - first : room);
+    const fits = () =>
+      (upTo[next.visible] as number) - (upTo[start] as number) <= (first && start === 0 ? room - first : room);
     if (!fits() && last) {
       lines.push(last);
       start = last.end;

@@ -28,16 +28,31 @@ export function lineOf({ shaped, look }: Block, { start, visible }: LineRange): 
 }
 
 /** The edges of a paragraph in points, when its letters are set at a size: left and right of its lines, how far in the first begins, and where its sign stands before that. */
-export function edgesOf({ indent, hang, marker, look }: Block, size: number): { left: number; right: number; first: number; sign: number } {
+export function edgesOf(
+  { indent, hang, marker, look }: Block,
+  size: number,
+): { left: number; right: number; first: number; sign: number } {
   const em = look?.em ?? size;
   const first = (look?.first ?? 0) * em;
-  const edges = { left: indent * em, right: (look?.right ?? 0) * em, first: marker ? 0 : first, sign: hang * em - Math.max(0, first) };
+  const edges = {
+    left: indent * em,
+    right: (look?.right ?? 0) * em,
+    first: marker ? 0 : first,
+    sign: hang * em - Math.max(0, first),
+  };
   // What follows a sign that is wider than its room follows it at once (common practice, no source).
   return marker && look ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
 /** Lines with their runs where they stand on the page, and the signs before items. */
-export function placeLines(blocks: readonly Block[], broken: Broken, size: number, top: number, { frame, role }: SlotPlace, { fonts, theme, fill, style }: Setting): SceneLine[] {
+export function placeLines(
+  blocks: readonly Block[],
+  broken: Broken,
+  size: number,
+  top: number,
+  { frame, role }: SlotPlace,
+  { fonts, theme, fill, style }: Setting,
+): SceneLine[] {
   const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
   const usual = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
   const lines: SceneLine[] = [];
@@ -47,12 +62,22 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const block = blocks[index] as Block;
     const { look } = block;
     const first = index !== before;
-    if (first && before >= 0) y += (look ? ((blocks[before] as Block).look?.after ?? 0) + look.before : PARAGRAPH_GAP[role]) * size;
+    if (first && before >= 0)
+      y += (look ? ((blocks[before] as Block).look?.after ?? 0) + look.before : PARAGRAPH_GAP[role]) * size;
     const line = look ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
     const lineHeight = line.height * size;
-    const { ascent, descent } = look ? (block.shaped.pieces[0] ? fonts.face(block.shaped.pieces[0].face).metrics : usual) : usual;
+    const { ascent, descent } = look
+      ? block.shaped.pieces[0]
+        ? fonts.face(block.shaped.pieces[0].face).metrics
+        : usual
+      : usual;
     const letters = line.letters * size;
-    const rise = look ? Math.min(lineHeight, (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters) : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
+    const rise = look
+      ? Math.min(
+          lineHeight,
+          (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters,
+        )
+      : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
     const baseline = y + rise;
     const { runs, width } = runsOf(block.shaped, range, size, theme, role, style !== undefined, fill);
     const rtl = block.shaped.base === 1;
@@ -63,15 +88,44 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
     const left = frame.x + (rtl ? edges.right : edges.left + shift) + lead;
     for (const item of runs) item.x += left;
     if (first && block.marker) {
-      const sign = runsOf(block.marker, { start: 0, end: block.marker.text.length, visible: block.marker.text.length }, size, theme, role, style !== undefined, look ? (runs[0]?.fill ?? fill) : undefined);
-      const at = rtl ? frame.x + frame.width - edges.left + edges.sign - sign.width : (block.align === "start" ? frame.x + edges.left : left - shift) - edges.sign;
-      for (const item of sign.runs) runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
+      const sign = runsOf(
+        block.marker,
+        { start: 0, end: block.marker.text.length, visible: block.marker.text.length },
+        size,
+        theme,
+        role,
+        style !== undefined,
+        look ? (runs[0]?.fill ?? fill) : undefined,
+      );
+      const at = rtl
+        ? frame.x + frame.width - edges.left + edges.sign - sign.width
+        : (block.align === "start" ? frame.x + edges.left : left - shift) - edges.sign;
+      for (const item of sign.runs)
+        runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
     }
     const { sign: own } = block;
     const gutter = edges.sign;
-    const sign = own && first ? { source: own.source, x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0), y: baseline - own.height * size, width: own.width * size, height: own.height * size } : undefined;
+    const sign =
+      own && first
+        ? {
+            source: own.source,
+            x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0),
+            y: baseline - own.height * size,
+            width: own.width * size,
+            height: own.height * size,
+          }
+        : undefined;
     const hyphen = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
-    lines.push({ x: left, y: baseline, width, height: lineHeight, text: hyphen, paragraph: index, runs, ...(sign ? { sign } : {}) });
+    lines.push({
+      x: left,
+      y: baseline,
+      width,
+      height: lineHeight,
+      text: hyphen,
+      paragraph: index,
+      runs,
+      ...(sign ? { sign } : {}),
+    });
     y += lineHeight;
     before = index;
   }
@@ -79,7 +133,15 @@ export function placeLines(blocks: readonly Block[], broken: Broken, size: numbe
 }
 
 /** The runs of one line in visual order, from x = 0, neighbours of one face and style joined; text in a style of a file has no colours of ours. */
-function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, theme: Theme, role: SlotRole, styled: boolean, own?: string): { runs: SceneRun[]; width: number } {
+function runsOf(
+  paragraph: ShapedParagraph,
+  range: LineRange,
+  size: number,
+  theme: Theme,
+  role: SlotRole,
+  styled: boolean,
+  own?: string,
+): { runs: SceneRun[]; width: number } {
   const { pieces, text } = paragraph;
   const inLine: Piece[] = [];
   let low = 0;
@@ -89,7 +151,8 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     if ((pieces[middle] as Piece).end <= range.start) low = middle + 1;
     else high = middle;
   }
-  for (let at = low; at < pieces.length && (pieces[at] as Piece).start < range.visible; at++) inLine.push(pieces[at] as Piece);
+  for (let at = low; at < pieces.length && (pieces[at] as Piece).start < range.visible; at++)
+    inLine.push(pieces[at] as Piece);
   const ordered = paragraph.base === 0 && inLine.every((piece) => piece.level === 0) ? inLine : visualOrder(inLine);
   const runs: SceneRun[] = [];
   let last: { run: SceneRun; style: Style; level: number } | undefined;
@@ -106,7 +169,13 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
       continue;
     }
     const words = text.slice(from, to).replace(/[\n\t]/g, " ");
-    if (last && !piece.style.formula && last.run.face === piece.face && last.style === piece.style && last.level === piece.level) {
+    if (
+      last &&
+      !piece.style.formula &&
+      last.run.face === piece.face &&
+      last.style === piece.style &&
+      last.level === piece.level
+    ) {
       const placed: PlacedWord = { x: last.run.width, text: words, word: part };
       last.run.words?.push(placed);
       last.run.text = piece.level % 2 ? words + last.run.text : last.run.text + words;
@@ -114,7 +183,18 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
     } else {
       const { colours } = theme;
       const { tone, formula, rise } = piece.style;
-      const fill = piece.style.fill ?? own ?? (piece.style.link ? colours.link : tone ? toneColour(tone, colours) : styled ? colours.ink : piece.style.code ? colours.second : colours[roleColour(role)]);
+      const fill =
+        piece.style.fill ??
+        own ??
+        (piece.style.link
+          ? colours.link
+          : tone
+            ? toneColour(tone, colours)
+            : styled
+              ? colours.ink
+              : piece.style.code
+                ? colours.second
+                : colours[roleColour(role)]);
       const next: SceneRun = {
         x,
         width,
@@ -123,7 +203,11 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
         size: em,
         fill,
         rtl: piece.level % 2 === 1,
-        ...(piece.style.link ? { link: piece.style.link, underline: piece.style.underline ?? "single" } : piece.style.underline ? { underline: piece.style.underline } : {}),
+        ...(piece.style.link
+          ? { link: piece.style.link, underline: piece.style.underline ?? "single" }
+          : piece.style.underline
+            ? { underline: piece.style.underline }
+            : {}),
         ...(piece.style.highlight ? { highlight: piece.style.highlight } : {}),
         ...(piece.style.strike ? { strike: true } : {}),
         ...(rise ? { rise: rise * size } : {}),
@@ -139,7 +223,14 @@ function runsOf(paragraph: ShapedParagraph, range: LineRange, size: number, them
 }
 
 function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours): string {
-  const tones: Record<CodeTone, string> = { plain: ink, keyword: accent, string: second, number: second, comment: muted, name: accent };
+  const tones: Record<CodeTone, string> = {
+    plain: ink,
+    keyword: accent,
+    string: second,
+    number: second,
+    comment: muted,
+    name: accent,
+  };
   return tones[tone];
 }
 
@@ -147,12 +238,16 @@ function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours
 function cut(piece: Piece, from: number, to: number): Piece["word"] {
   const { word } = piece;
   if (from === 0 && to === piece.end - piece.start) return word;
-  const keep = [...word.clusters.keys()].filter((at) => (word.clusters[at] as number) >= from && (word.clusters[at] as number) < to);
+  const keep = [...word.clusters.keys()].filter(
+    (at) => (word.clusters[at] as number) >= from && (word.clusters[at] as number) < to,
+  );
   const base = word.upTo[from] as number;
   return {
     glyphs: Uint16Array.from(keep, (at) => word.glyphs[at] as number),
     advances: Float32Array.from(keep, (at) => word.advances[at] as number),
-    offsets: word.offsets ? Float32Array.from(keep.flatMap((at) => [word.offsets?.[at * 2] ?? 0, word.offsets?.[at * 2 + 1] ?? 0])) : null,
+    offsets: word.offsets
+      ? Float32Array.from(keep.flatMap((at) => [word.offsets?.[at * 2] ?? 0, word.offsets?.[at * 2 + 1] ?? 0]))
+      : null,
     clusters: Uint16Array.from(keep, (at) => (word.clusters[at] as number) - from),
     upTo: word.upTo.slice(from, to + 1).map((value) => value - base),
     width: (word.upTo[to] as number) - base,

@@ -30,7 +30,13 @@ export function roleLook(role: SlotRole, theme: Theme, fonts: FontSet): RoleLook
   const font = HEADING.has(role) ? "heading" : "body";
   const strong = role === "number";
   const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false).id).metrics;
-  const look: RoleLook = { font, colour: roleColour(role), strong, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+  const look: RoleLook = {
+    font,
+    colour: roleColour(role),
+    strong,
+    line: LINE_HEIGHT[role] / line,
+    gap: PARAGRAPH_GAP[role],
+  };
   held.set(role, look);
   return look;
 }

@@ -53,7 +53,10 @@ export type SceneNode =
   /** Outlines in points of the page. */
   | { kind: "paths"; element: string | null; paths: FigurePath[] }
   | { kind: "text"; element: string | null; role: string; lines: SceneLine[] }
-  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & { sha256?: string; recolour?: Recolour })
+  | ({ kind: "picture"; element: string; source: string; alt: string; missing: boolean } & Frame & {
+        sha256?: string;
+        recolour?: Recolour;
+      })
   /** Nodes that are drawn together: moved and turned by a matrix, cut off at an outline (in the nodes' own points), or seen through. */
   | { kind: "group"; element: string | null; matrix?: Matrix; clip?: string; opacity?: number; nodes: SceneNode[] };
 
@@ -81,7 +84,13 @@ export interface SceneBox extends Frame {
 }
 
 /** The box of an element that stands in a frame. */
-export const boxAt = ({ x, y, width, height }: Frame, element: string, slot: string | null, size: number, overflow: number): SceneBox => ({ x, y, width, height, element, slot, size, overflow });
+export const boxAt = (
+  { x, y, width, height }: Frame,
+  element: string,
+  slot: string | null,
+  size: number,
+  overflow: number,
+): SceneBox => ({ x, y, width, height, element, slot, size, overflow });
 
 /** All nodes of a list and of the groups in it that hold no nodes themselves, in drawing order. */
 export function leavesOf(nodes: readonly SceneNode[]): Exclude<SceneNode, { kind: "group" }>[] {
@@ -107,7 +116,12 @@ export interface Scene {
 /** The same scene without shaped glyphs: plain data that can be sent between threads and stored. */
 export function plainScene(scene: Scene): Scene {
   const strip = ({ words: _, ...run }: SceneRun): SceneRun => run;
-  const plain = (node: SceneNode): SceneNode => (node.kind === "text" ? { ...node, lines: node.lines.map((line) => ({ ...line, runs: line.runs.map(strip) })) } : node.kind === "group" ? { ...node, nodes: node.nodes.map(plain) } : node);
+  const plain = (node: SceneNode): SceneNode =>
+    node.kind === "text"
+      ? { ...node, lines: node.lines.map((line) => ({ ...line, runs: line.runs.map(strip) })) }
+      : node.kind === "group"
+        ? { ...node, nodes: node.nodes.map(plain) }
+        : node;
   return { ...scene, nodes: scene.nodes.map(plain) };
 }
 
@@ -118,17 +132,28 @@ export function sceneLines(scene: Scene): string[] {
 
 /** What the elements say that lead somewhere as a whole, by their ids: their words, or what their picture shows. */
 export function linkNames({ nodes, boxes }: Pick<Scene, "nodes" | "boxes">): ReadonlyMap<string, string> {
-  const said = new Map(boxes.flatMap(({ element, link }) => (element !== null && link !== undefined ? [[element, [] as string[]]] : [])));
+  const said = new Map(
+    boxes.flatMap(({ element, link }) => (element !== null && link !== undefined ? [[element, [] as string[]]] : [])),
+  );
   if (!said.size) return new Map();
   for (const node of leavesOf(nodes)) {
-    const words = node.kind === "picture" ? node.alt : node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ") : "";
+    const words =
+      node.kind === "picture"
+        ? node.alt
+        : node.kind === "text"
+          ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")).join(" ")
+          : "";
     if (words && "element" in node && node.element !== null) said.get(node.element)?.push(words);
   }
   return new Map([...said].map(([element, words]) => [element, words.join(" ").trim()]));
 }
 
 /** The pictures before the items of a text, as nodes of an element. */
-export function signNodes(lines: readonly SceneLine[], element: string, assets: DeckHead["assets"] | undefined): SceneNode[] {
+export function signNodes(
+  lines: readonly SceneLine[],
+  element: string,
+  assets: DeckHead["assets"] | undefined,
+): SceneNode[] {
   return lines.flatMap(({ sign }): SceneNode[] => {
     const asset = sign && assets?.[sign.source];
     return sign && asset ? [{ kind: "picture", element, alt: "", missing: false, sha256: asset.sha256, ...sign }] : [];
@@ -141,12 +166,21 @@ const RULE = { width: 0.05, under: 0.145, through: -0.255 } as const;
 /** The lines under and through a run whose baseline is at `y`, as outlines on the page. */
 export function ruledPaths({ x, width, size, fill, underline, strike }: SceneRun, y: number): FigurePath[] {
   const round = (value: number) => Math.round(value * 1000) / 1000;
-  const straight = (at: number, thick: number, dash?: readonly number[]): FigurePath => ({ d: `M${round(x)} ${round(y + at * size)}h${round(width)}`, stroke: fill, width: round(thick * size), ...(dash ? { dash: dash.map((part) => round(part * size)) } : {}) });
+  const straight = (at: number, thick: number, dash?: readonly number[]): FigurePath => ({
+    d: `M${round(x)} ${round(y + at * size)}h${round(width)}`,
+    stroke: fill,
+    width: round(thick * size),
+    ...(dash ? { dash: dash.map((part) => round(part * size)) } : {}),
+  });
   const wave = (): FigurePath => {
     const [length, high] = [size * 0.12, size * 0.05];
     const turns = Math.max(1, Math.round(width / length));
     const step = width / turns;
-    return { d: `M${round(x)} ${round(y + RULE.under * size)}${Array.from({ length: turns }, (_, nth) => `q${round(step / 2)} ${round(nth % 2 ? high : -high)} ${round(step)} 0`).join("")}`, stroke: fill, width: round(size * 0.04) };
+    return {
+      d: `M${round(x)} ${round(y + RULE.under * size)}${Array.from({ length: turns }, (_, nth) => `q${round(step / 2)} ${round(nth % 2 ? high : -high)} ${round(step)} 0`).join("")}`,
+      stroke: fill,
+      width: round(size * 0.04),
+    };
   };
   const under: Record<NonNullable<SceneRun["underline"]>, () => FigurePath[]> = {
     single: () => [straight(RULE.under, RULE.width)],
@@ -162,5 +196,9 @@ export function ruledPaths({ x, width, size, fill, underline, strike }: SceneRun
 /** A formula in a line, as outlines on the page. */
 export function formulaPaths(run: SceneRun, y: number): FigurePath[] {
   const { em = 0, paths = [] } = run.formula ?? {};
-  return paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({ d, fill: run.fill, matrix: [a * em, b * em, c * em, e * em, run.x + (0.05 + f) * em, y + g * em] as const }));
+  return paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({
+    d,
+    fill: run.fill,
+    matrix: [a * em, b * em, c * em, e * em, run.x + (0.05 + f) * em, y + g * em] as const,
+  }));
 }

@@ -2,7 +2,13 @@ import { type FigurePath, type Form, formOf, mixed, type Outline } from "@unitex
 import type { DeckHead, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
 import type { Matrix, SceneNode } from "./scene";
 
-const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = { dot: [1, 3], dash: [4, 3], longdash: [8, 3], dashdot: [4, 3, 1, 3], longdashdot: [8, 3, 1, 3] };
+const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = {
+  dot: [1, 3],
+  dash: [4, 3],
+  longdash: [8, 3],
+  dashdot: [4, 3, 1, 3],
+  longdashdot: [8, 3, 1, 3],
+};
 
 /** The matrix that turns and mirrors a frame about its middle; undefined where it does neither. */
 export function turning({ x, y, width, height }: Frame, rotation = 0, flip?: Element["flip"]): Matrix | undefined {
@@ -16,31 +22,74 @@ export function turning({ x, y, width, height }: Frame, rotation = 0, flip?: Ele
 }
 
 /** A colour lighter or darker by a share. */
-const shaded = (colour: string, shade: number) => (shade === 0 ? colour : mixed(colour, shade < 0 ? "#000000" : "#ffffff", Math.abs(shade)));
+const shaded = (colour: string, shade: number) =>
+  shade === 0 ? colour : mixed(colour, shade < 0 ? "#000000" : "#ffffff", Math.abs(shade));
 
 /** A picture that covers a frame, or fills it, cut off at an outline. */
-function pictureFill(fill: Extract<Fill, { kind: "picture" }>, frame: Frame, clip: string, element: string, assets: DeckHead["assets"]): SceneNode {
+function pictureFill(
+  fill: Extract<Fill, { kind: "picture" }>,
+  frame: Frame,
+  clip: string,
+  element: string,
+  assets: DeckHead["assets"],
+): SceneNode {
   const asset = assets[fill.source];
-  return { kind: "group", element, clip, ...(fill.opacity === undefined ? {} : { opacity: fill.opacity }), nodes: [{ kind: "picture", element, source: fill.source, alt: "", missing: !asset, ...frame, ...(asset ? { sha256: asset.sha256 } : {}) }] };
+  return {
+    kind: "group",
+    element,
+    clip,
+    ...(fill.opacity === undefined ? {} : { opacity: fill.opacity }),
+    nodes: [
+      {
+        kind: "picture",
+        element,
+        source: fill.source,
+        alt: "",
+        missing: !asset,
+        ...frame,
+        ...(asset ? { sha256: asset.sha256 } : {}),
+      },
+    ],
+  };
 }
 
 /** The filling of a path, as far as it is no picture. */
 export function paintOf(fill: Fill, frame: Frame, shade = 0): Pick<FigurePath, "fill" | "fillOpacity" | "paint"> {
-  if (fill.kind === "solid") return { fill: shaded(fill.colour, shade), ...(fill.opacity === undefined ? {} : { fillOpacity: fill.opacity }) };
+  if (fill.kind === "solid")
+    return { fill: shaded(fill.colour, shade), ...(fill.opacity === undefined ? {} : { fillOpacity: fill.opacity }) };
   if (fill.kind === "picture") return {};
-  return { fill: fill.kind === "pattern" ? mixed(fill.back, fill.fore, 0.5) : (fill.stops[0]?.colour ?? "#888888"), paint: { fill, frame } };
+  return {
+    fill: fill.kind === "pattern" ? mixed(fill.back, fill.fore, 0.5) : (fill.stops[0]?.colour ?? "#888888"),
+    paint: { fill, frame },
+  };
 }
 
-export function strokeOf({ colour, width, opacity, dash }: Stroke): Pick<FigurePath, "stroke" | "width" | "strokeOpacity" | "dash"> {
+export function strokeOf({
+  colour,
+  width,
+  opacity,
+  dash,
+}: Stroke): Pick<FigurePath, "stroke" | "width" | "strokeOpacity" | "dash"> {
   const wide = Math.max(width, 0.25);
-  return { stroke: colour, width: wide, ...(opacity === undefined ? {} : { strokeOpacity: opacity }), ...(dash ? { dash: DASH[dash].map((part) => part * wide) } : {}) };
+  return {
+    stroke: colour,
+    width: wide,
+    ...(opacity === undefined ? {} : { strokeOpacity: opacity }),
+    ...(dash ? { dash: DASH[dash].map((part) => part * wide) } : {}),
+  };
 }
 
 /** The end of a line: an arrow head, a dot or a diamond at `tip`, coming from `before`. */
-function lineEnd(end: NonNullable<Stroke["head"]>, tip: readonly [number, number], before: readonly [number, number], { colour, width, opacity }: Stroke): FigurePath {
+function lineEnd(
+  end: NonNullable<Stroke["head"]>,
+  tip: readonly [number, number],
+  before: readonly [number, number],
+  { colour, width, opacity }: Stroke,
+): FigurePath {
   const long = Math.max(width, 1) * end.size;
   const angle = Math.atan2(tip[1] - before[1], tip[0] - before[0]);
-  const at = (along: number, across: number): string => `${(tip[0] + along * Math.cos(angle) - across * Math.sin(angle)).toFixed(2)} ${(tip[1] + along * Math.sin(angle) + across * Math.cos(angle)).toFixed(2)}`;
+  const at = (along: number, across: number): string =>
+    `${(tip[0] + along * Math.cos(angle) - across * Math.sin(angle)).toFixed(2)} ${(tip[1] + along * Math.sin(angle) + across * Math.cos(angle)).toFixed(2)}`;
   const filled = { fill: colour, ...(opacity === undefined ? {} : { fillOpacity: opacity }) };
   const half = long / 2;
   switch (end.form) {
@@ -53,7 +102,10 @@ function lineEnd(end: NonNullable<Stroke["head"]>, tip: readonly [number, number
     case "diamond":
       return { d: `M${at(-half, 0)}L${at(0, half)}L${at(half, 0)}L${at(0, -half)}Z`, ...filled };
     case "oval":
-      return { d: `M${at(-half, 0)}A${half} ${half} 0 1 1 ${at(half, 0)}A${half} ${half} 0 1 1 ${at(-half, 0)}Z`, ...filled };
+      return {
+        d: `M${at(-half, 0)}A${half} ${half} 0 1 1 ${at(half, 0)}A${half} ${half} 0 1 1 ${at(-half, 0)}Z`,
+        ...filled,
+      };
   }
 }
 
@@ -65,9 +117,21 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
  * A form at its place, filled and outlined: its nodes, and the frame of its text on the page. Its shadow is that of its
  * area where it is filled, or where something else is “shown” in it with an edge so wide; else that of its outline.
  */
-export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, shadow, shown }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } }, assets: DeckHead["assets"]): { nodes: SceneNode[]; text: Frame; form: Form } {
+export function drawForm(
+  geometry: Geometry,
+  frame: Frame,
+  {
+    id,
+    fill,
+    stroke,
+    shadow,
+    shown,
+  }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } },
+  assets: DeckHead["assets"],
+): { nodes: SceneNode[]; text: Frame; form: Form } {
   // Files give lines a height that can be seen by no one; drawn over so long a way it is seen as a slope.
-  const level = (side: number) => ("preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side);
+  const level = (side: number) =>
+    "preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side;
   const form = formOf(geometry, level(frame.width), level(frame.height));
   const nodes: SceneNode[] = [];
   const own = { x: 0, y: 0, width: frame.width, height: frame.height };
@@ -78,21 +142,59 @@ export function drawForm(geometry: Geometry, frame: Frame, { id, fill, stroke, s
     const edge = shown?.edge ?? stroke?.width ?? 0;
     const whole = fill !== undefined || shown !== undefined;
     const far = shadow.blur * 1.5 + edge;
-    const soft = shadow.blur > 0 ? { blur: { by: shadow.blur, frame: { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 } } } : {};
-    const light: FigurePath[] = form.outlines.filter(({ fill: filled }) => filled || !whole).map(({ d }) => (whole ? { d, ...soft, fill: shadow.colour, fillOpacity: shadow.opacity, ...(edge ? { stroke: shadow.colour, width: edge, strokeOpacity: shadow.opacity } : {}) } : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity }));
+    const soft =
+      shadow.blur > 0
+        ? {
+            blur: {
+              by: shadow.blur,
+              frame: { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 },
+            },
+          }
+        : {};
+    const light: FigurePath[] = form.outlines
+      .filter(({ fill: filled }) => filled || !whole)
+      .map(({ d }) =>
+        whole
+          ? {
+              d,
+              ...soft,
+              fill: shadow.colour,
+              fillOpacity: shadow.opacity,
+              ...(edge ? { stroke: shadow.colour, width: edge, strokeOpacity: shadow.opacity } : {}),
+            }
+          : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity },
+      );
     nodes.push({ kind: "paths", element: id, paths: light.map((path) => moved(path, frame.x + dx, frame.y + dy)) });
   }
   for (const outline of form.outlines) {
-    if (fill?.kind === "picture" && outline.fill) nodes.push({ kind: "group", element: id, matrix: [1, 0, 0, 1, frame.x, frame.y], nodes: [pictureFill(fill, own, outline.d, id, assets)] });
-    const path: FigurePath = { d: outline.d, ...(fill && outline.fill ? paintOf(fill, own, outline.shade) : {}), ...(stroke && outline.stroke ? strokeOf(stroke) : {}) };
-    if (path.fill || path.stroke) nodes.push({ kind: "paths", element: id, paths: [place(path), ...(stroke ? endsOf(outline, stroke).map(place) : [])] });
+    if (fill?.kind === "picture" && outline.fill)
+      nodes.push({
+        kind: "group",
+        element: id,
+        matrix: [1, 0, 0, 1, frame.x, frame.y],
+        nodes: [pictureFill(fill, own, outline.d, id, assets)],
+      });
+    const path: FigurePath = {
+      d: outline.d,
+      ...(fill && outline.fill ? paintOf(fill, own, outline.shade) : {}),
+      ...(stroke && outline.stroke ? strokeOf(stroke) : {}),
+    };
+    if (path.fill || path.stroke)
+      nodes.push({
+        kind: "paths",
+        element: id,
+        paths: [place(path), ...(stroke ? endsOf(outline, stroke).map(place) : [])],
+      });
   }
   return { nodes, text: { ...form.text, x: frame.x + form.text.x, y: frame.y + form.text.y }, form };
 }
 
 function endsOf({ ends, stroke: outlined }: Outline, stroke: Stroke): FigurePath[] {
   if (!ends || !outlined) return [];
-  return [...(stroke.head ? [lineEnd(stroke.head, ends.from, ends.next, stroke)] : []), ...(stroke.tail ? [lineEnd(stroke.tail, ends.to, ends.before, stroke)] : [])];
+  return [
+    ...(stroke.head ? [lineEnd(stroke.head, ends.from, ends.next, stroke)] : []),
+    ...(stroke.tail ? [lineEnd(stroke.tail, ends.to, ends.before, stroke)] : []),
+  ];
 }
 
 /** A fill over the whole of a frame. */

@@ -52,12 +52,22 @@ function scaledPath(path: FigurePath, x: number, y: number, scale: number): Figu
 
 /** What a scene shows, smaller and at another place. */
 export function scaledNodes(scene: Scene, x: number, y: number, scale: number): SceneNode[] {
-  const frame = <F extends { x: number; y: number; width: number; height: number }>(node: F): F => ({ ...node, x: x + node.x * scale, y: y + node.y * scale, width: node.width * scale, height: node.height * scale });
+  const frame = <F extends { x: number; y: number; width: number; height: number }>(node: F): F => ({
+    ...node,
+    x: x + node.x * scale,
+    y: y + node.y * scale,
+    width: node.width * scale,
+    height: node.height * scale,
+  });
   return scene.nodes.map((node): SceneNode => {
-    if (node.kind === "group") return { kind: "group", element: node.element, matrix: [scale, 0, 0, scale, x, y], nodes: [node] };
+    if (node.kind === "group")
+      return { kind: "group", element: node.element, matrix: [scale, 0, 0, scale, x, y], nodes: [node] };
     if (node.kind === "rect" || node.kind === "picture") return frame(node);
     if (node.kind === "paths") return { ...node, paths: node.paths.map((path) => scaledPath(path, x, y, scale)) };
-    return { ...node, lines: node.lines.map((line) => ({ ...frame(line), runs: line.runs.map((run) => scaledRun(run, x, scale)) })) };
+    return {
+      ...node,
+      lines: node.lines.map((line) => ({ ...frame(line), runs: line.runs.map((run) => scaledRun(run, x, scale)) })),
+    };
   });
 }
 
@@ -65,21 +75,59 @@ export function scaledNodes(scene: Scene, x: number, y: number, scale: number): 
 function smallSlide({ scene }: SheetItem, x: number, y: number, width: number): SceneNode[] {
   const scale = width / scene.page.width;
   const height = scene.page.height * scale;
-  return [{ kind: "rect", x: x - 0.5, y: y - 0.5, width: width + 1, height: height + 1, fill: LINE }, { kind: "rect", x, y, width, height, fill: scene.background }, ...scaledNodes(scene, x, y, scale)];
+  return [
+    { kind: "rect", x: x - 0.5, y: y - 0.5, width: width + 1, height: height + 1, fill: LINE },
+    { kind: "rect", x, y, width, height, fill: scene.background },
+    ...scaledNodes(scene, x, y, scale),
+  ];
 }
 
-const setting = ({ head, fonts }: SheetContext): Setting => ({ fonts, theme: { ...head.theme, colours: { ...head.theme.colours, ink: INK, muted: INK, paper: "#ffffff" } }, language: head.language });
+const setting = ({ head, fonts }: SheetContext): Setting => ({
+  fonts,
+  theme: { ...head.theme, colours: { ...head.theme.colours, ink: INK, muted: INK, paper: "#ffffff" } },
+  language: head.language,
+});
 
 function lines(text: RichText, context: SheetContext, x: number, y: number, width: number, size: number): SceneLine[] {
-  return setText(text, { frame: { x, y, width, height: 1_000_000 }, role: "body", anchor: "top", align: "start" }, [size], setting(context)).lines;
+  return setText(
+    text,
+    { frame: { x, y, width, height: 1_000_000 }, role: "body", anchor: "top", align: "start" },
+    [size],
+    setting(context),
+  ).lines;
 }
 
 function sheet(nodes: SceneNode[], slides: string[], page: number, context: SheetContext): Sheet {
-  const small = (text: string, align: "start" | "end", y: number): SceneNode => ({ kind: "text", element: null, role: "sheet", lines: lines(plainText(text).map((paragraph) => ({ ...paragraph, align })), context, MARGIN, y, PAPER.width - MARGIN * 2, SIZE.small).slice(0, 1) });
+  const small = (text: string, align: "start" | "end", y: number): SceneNode => ({
+    kind: "text",
+    element: null,
+    role: "sheet",
+    lines: lines(
+      plainText(text).map((paragraph) => ({ ...paragraph, align })),
+      context,
+      MARGIN,
+      y,
+      PAPER.width - MARGIN * 2,
+      SIZE.small,
+    ).slice(0, 1),
+  });
   const title = context.head.properties.title;
   return {
     slides,
-    scene: { slide: `sheet-${page}`, page: PAPER, background: "#ffffff", nodes: [...nodes, ...(title ? [small(title, "start", MARGIN - HEAD)] : []), small(String(page), "end", PAPER.height - MARGIN + 10)], boxes: [], overflow: 0, fullness: 0, language: context.head.language },
+    scene: {
+      slide: `sheet-${page}`,
+      page: PAPER,
+      background: "#ffffff",
+      nodes: [
+        ...nodes,
+        ...(title ? [small(title, "start", MARGIN - HEAD)] : []),
+        small(String(page), "end", PAPER.height - MARGIN + 10),
+      ],
+      boxes: [],
+      overflow: 0,
+      fullness: 0,
+      language: context.head.language,
+    },
   };
 }
 
@@ -115,7 +163,12 @@ function withNotes(items: readonly SheetItem[], context: SheetContext): Sheet[] 
   return sheets;
 }
 
-const GRIDS: Record<number, { columns: number; rows: number; ruled: boolean }> = { 2: { columns: 1, rows: 2, ruled: false }, 3: { columns: 1, rows: 3, ruled: true }, 6: { columns: 2, rows: 3, ruled: false }, 9: { columns: 3, rows: 3, ruled: false } };
+const GRIDS: Record<number, { columns: number; rows: number; ruled: boolean }> = {
+  2: { columns: 1, rows: 2, ruled: false },
+  3: { columns: 1, rows: 3, ruled: true },
+  6: { columns: 2, rows: 3, ruled: false },
+  9: { columns: 3, rows: 3, ruled: false },
+};
 
 /** Sheets with several slides each; three to a sheet have lines beside them to write on. */
 function handout(items: readonly SheetItem[], count: number, context: SheetContext): Sheet[] {
@@ -134,12 +187,36 @@ function handout(items: readonly SheetItem[], count: number, context: SheetConte
       const scale = Math.min(room.width / page.width, room.height / page.height);
       const shown = { width: page.width * scale, height: page.height * scale };
       const left = ruled ? x : x + (cell.width - shown.width) / 2;
-      const label: SceneNode = { kind: "text", element: null, role: "sheet", lines: lines(plainText(String(item.number)), context, left, y + shown.height + 3, shown.width, SIZE.small) };
+      const label: SceneNode = {
+        kind: "text",
+        element: null,
+        role: "sheet",
+        lines: lines(plainText(String(item.number)), context, left, y + shown.height + 3, shown.width, SIZE.small),
+      };
       const from = x + shown.width + gap;
-      const rules = ruled ? Array.from({ length: Math.max(1, Math.floor(shown.height / 24)) }, (_, row): SceneNode => ({ kind: "rect", x: from, y: y + 24 * (row + 1), width: x + cell.width - from, height: 0.5, fill: LINE })) : [];
+      const rules = ruled
+        ? Array.from(
+            { length: Math.max(1, Math.floor(shown.height / 24)) },
+            (_, row): SceneNode => ({
+              kind: "rect",
+              x: from,
+              y: y + 24 * (row + 1),
+              width: x + cell.width - from,
+              height: 0.5,
+              fill: LINE,
+            }),
+          )
+        : [];
       return [...smallSlide(item, left, y, shown.width), label, ...rules];
     });
-    sheets.push(sheet(nodes, here.map(({ scene }) => scene.slide), sheets.length + 1, context));
+    sheets.push(
+      sheet(
+        nodes,
+        here.map(({ scene }) => scene.slide),
+        sheets.length + 1,
+        context,
+      ),
+    );
   }
   return sheets;
 }
@@ -149,4 +226,3 @@ export function sheetsOf(kind: Sheets, items: readonly SheetItem[], context: She
   if (kind === "slides") return items.map(({ scene }) => ({ scene, slides: [scene.slide] }));
   return kind === "notes" ? withNotes(items, context) : handout(items, Number(kind.slice(8)), context);
 }
-

@@ -6,7 +6,11 @@ const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
 
 describe.each(names)("the arrangement %s", (arrangement) => {
   it("has a place for each of its slots and for no other", () => {
-    expect([...slotPlaces(arrangement, pages[0] as (typeof pages)[number]).keys()].sort()).toEqual(slotsOf(arrangement).map(([slot]) => slot).sort());
+    expect([...slotPlaces(arrangement, pages[0] as (typeof pages)[number]).keys()].sort()).toEqual(
+      slotsOf(arrangement)
+        .map(([slot]) => slot)
+        .sort(),
+    );
   });
 
   it("keeps its slots inside the margins, above the footer, and apart from each other, on every page", () => {
@@ -20,7 +24,13 @@ describe.each(names)("the arrangement %s", (arrangement) => {
         expect(y + height).toBeLessThanOrEqual(area.y + area.height + 0.01);
       }
       frames.forEach((a, at) => {
-        for (const b of frames.slice(at + 1)) expect(a.x + a.width <= b.x + 0.01 || b.x + b.width <= a.x + 0.01 || a.y + a.height <= b.y + 0.01 || b.y + b.height <= a.y + 0.01).toBe(true);
+        for (const b of frames.slice(at + 1))
+          expect(
+            a.x + a.width <= b.x + 0.01 ||
+              b.x + b.width <= a.x + 0.01 ||
+              a.y + a.height <= b.y + 0.01 ||
+              b.y + b.height <= a.y + 0.01,
+          ).toBe(true);
       });
     }
   });

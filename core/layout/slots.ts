@@ -31,7 +31,11 @@ const RULES: Record<ArrangementName, Record<string, Rule>> = {
   opening: { title: { share: [0, 0.14, 0.92, 0.42], anchor: "bottom" }, subtitle: { share: [0, 0.61, 0.92, 0.3] } },
   section: { title: { share: [0, 0.22, 0.92, 0.36], anchor: "bottom" }, subtitle: { share: [0, 0.63, 0.92, 0.28] } },
   points: { title: TITLE, body: BODY },
-  comparison: { title: TITLE, left: { share: [0, 0.25, 0.5 - GAP / 2, 0.75] }, right: { share: [0.5 + GAP / 2, 0.25, 0.5 - GAP / 2, 0.75] } },
+  comparison: {
+    title: TITLE,
+    left: { share: [0, 0.25, 0.5 - GAP / 2, 0.75] },
+    right: { share: [0.5 + GAP / 2, 0.25, 0.5 - GAP / 2, 0.75] },
+  },
   columns: {
     title: TITLE,
     left: { share: [0, 0.25, (1 - 2 * GAP) / 3, 0.75] },
@@ -39,15 +43,29 @@ const RULES: Record<ArrangementName, Record<string, Rule>> = {
     right: { share: [(2 + 2 * GAP) / 3, 0.25, (1 - 2 * GAP) / 3, 0.75] },
   },
   statement: { body: { share: [0.06, 0.08, 0.88, 0.84], anchor: "middle", align: "centre" } },
-  number: { number: { share: [0, 0.1, 1, 0.5], anchor: "bottom", align: "centre" }, caption: { share: [0.1, 0.64, 0.8, 0.3], align: "centre" } },
-  picture: { title: TITLE, picture: { share: [0, 0.25, 1, 0.62] }, caption: { share: [0, 0.89, 1, 0.11], anchor: "middle", align: "centre" } },
-  pictures: { title: TITLE, pictures: { share: [0, 0.25, 1, 0.64] }, caption: { share: [0, 0.9, 1, 0.1], anchor: "middle", align: "centre" } },
+  number: {
+    number: { share: [0, 0.1, 1, 0.5], anchor: "bottom", align: "centre" },
+    caption: { share: [0.1, 0.64, 0.8, 0.3], align: "centre" },
+  },
+  picture: {
+    title: TITLE,
+    picture: { share: [0, 0.25, 1, 0.62] },
+    caption: { share: [0, 0.89, 1, 0.11], anchor: "middle", align: "centre" },
+  },
+  pictures: {
+    title: TITLE,
+    pictures: { share: [0, 0.25, 1, 0.64] },
+    caption: { share: [0, 0.9, 1, 0.1], anchor: "middle", align: "centre" },
+  },
   table: { ...FIGURE, table: FIGURE_PLACE },
   chart: { ...FIGURE, chart: FIGURE_PLACE },
   diagram: { ...FIGURE, diagram: FIGURE_PLACE },
   code: { ...FIGURE, code: FIGURE_PLACE },
   formula: { ...FIGURE, formula: { ...FIGURE_PLACE, anchor: "middle" } },
-  quotation: { body: { share: [0.08, 0.08, 0.84, 0.66], anchor: "middle" }, caption: { share: [0.08, 0.78, 0.84, 0.18], align: "end" } },
+  quotation: {
+    body: { share: [0.08, 0.08, 0.84, 0.66], anchor: "middle" },
+    caption: { share: [0.08, 0.78, 0.84, 0.18], align: "end" },
+  },
   references: { title: TITLE, body: BODY },
   card: { title: { share: [0.03, 0.1, 0.94, 0.8], anchor: "middle", align: "centre" } },
   corner: { title: { share: [0, 0.86, 0.5, 0.14], anchor: "bottom" } },
@@ -66,14 +84,26 @@ export function contentArea(page: Page): Frame {
   return { x: side, y: top, width: page.width - 2 * side, height: page.height - top - 48 * scale };
 }
 
-function placed(page: Page, { share: [x, y, width, height], anchor = "top", align = "start" }: Rule, role: SlotRole): SlotPlace {
+function placed(
+  page: Page,
+  { share: [x, y, width, height], anchor = "top", align = "start" }: Rule,
+  role: SlotRole,
+): SlotPlace {
   const area = contentArea(page);
-  const frame = { x: area.x + x * area.width, y: area.y + y * area.height, width: width * area.width, height: height * area.height };
+  const frame = {
+    x: area.x + x * area.width,
+    y: area.y + y * area.height,
+    width: width * area.width,
+    height: height * area.height,
+  };
   return { frame, role, anchor, align };
 }
 
 /** The columns of an arrangement from left to right, those that widths are for. */
-const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = { comparison: ["left", "right"], columns: ["left", "middle", "right"] };
+const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = {
+  comparison: ["left", "right"],
+  columns: ["left", "middle", "right"],
+};
 
 const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
 /** The slots of an arrangement in their usual widths: worked out once for a page. */
@@ -83,13 +113,19 @@ function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<stri
   const known = held.get(arrangement);
   if (known) return known;
   const roles = new Map(slotsOf(arrangement));
-  const places = new Map(Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]));
+  const places = new Map(
+    Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]),
+  );
   held.set(arrangement, places);
   return places;
 }
 
 /** Where the slots of an arrangement are on a page, by name. `widths` are the shares of its columns in percent. */
-export function slotPlaces(arrangement: ArrangementName, page: Page, widths?: readonly number[]): ReadonlyMap<string, SlotPlace> {
+export function slotPlaces(
+  arrangement: ArrangementName,
+  page: Page,
+  widths?: readonly number[],
+): ReadonlyMap<string, SlotPlace> {
   const usual = usualPlaces(arrangement, page);
   const columns = COLUMNS[arrangement];
   if (!columns || widths?.length !== columns.length) return usual;
@@ -113,12 +149,41 @@ export function loosePlace(slot: string | null, page: Page): SlotPlace {
   return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
 }
 
-export const LINE_HEIGHT: Record<SlotRole, number> = { opening: 1.12, title: 1.14, subtitle: 1.3, body: 1.3, statement: 1.22, number: 1.0, caption: 1.25, picture: 1.25, figure: 1.25, references: 1.28, corner: 1.2, name: 1.15 };
+export const LINE_HEIGHT: Record<SlotRole, number> = {
+  opening: 1.12,
+  title: 1.14,
+  subtitle: 1.3,
+  body: 1.3,
+  statement: 1.22,
+  number: 1.0,
+  caption: 1.25,
+  picture: 1.25,
+  figure: 1.25,
+  references: 1.28,
+  corner: 1.2,
+  name: 1.15,
+};
 /** Space before a paragraph that follows another, in em. */
-export const PARAGRAPH_GAP: Record<SlotRole, number> = { opening: 0, title: 0, subtitle: 0.15, body: 0.38, statement: 0.3, number: 0, caption: 0.2, picture: 0.2, figure: 0, references: 0.35, corner: 0, name: 0 };
+export const PARAGRAPH_GAP: Record<SlotRole, number> = {
+  opening: 0,
+  title: 0,
+  subtitle: 0.15,
+  body: 0.38,
+  statement: 0.3,
+  number: 0,
+  caption: 0.2,
+  picture: 0.2,
+  figure: 0,
+  references: 0.35,
+  corner: 0,
+  name: 0,
+};
 
 type Scale = Theme["scale"];
-const own = <R extends keyof Scale>(role: R) => (scale: Scale) => scale[role];
+const own =
+  <R extends keyof Scale>(role: R) =>
+  (scale: Scale) =>
+    scale[role];
 /** The size of each role on the theme's scale; some take it from another's. */
 const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   opening: own("opening"),

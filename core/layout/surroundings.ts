@@ -1,4 +1,18 @@
-import { countsSlide, type Element, elementTexts, type Footnote, mapElementTexts, type Master, NUMBER_SIGN, onSlide, plainText, type RegionBox, type RichText, type Slide, type SlotRole } from "@unitext/core/model";
+import {
+  countsSlide,
+  type Element,
+  elementTexts,
+  type Footnote,
+  mapElementTexts,
+  type Master,
+  NUMBER_SIGN,
+  onSlide,
+  plainText,
+  type RegionBox,
+  type RichText,
+  type Slide,
+  type SlotRole,
+} from "@unitext/core/model";
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
 import { contentArea, pageScale, slotPlaces } from "./slots";
@@ -13,8 +27,16 @@ export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
   const scale = pageScale(page);
   const area = contentArea(page);
   const opens = slide.arrangement === "opening" || slide.arrangement === "section";
-  const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({ kind: "rect", x, y, width, height, fill });
-  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined) return [];
+  const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({
+    kind: "rect",
+    x,
+    y,
+    width,
+    height,
+    fill,
+  });
+  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined)
+    return [];
   if (opens) {
     const place = slotPlaces(slide.arrangement, page).get("subtitle")?.frame.y ?? area.y;
     const rule = rect(area.x, place - 12 * scale, 72 * scale, 4 * scale, theme.colours.accent);
@@ -22,7 +44,9 @@ export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
   }
   if (theme.ornament === "band") return [rect(0, 0, 6 * scale, page.height, theme.colours.accent)];
   const title = slotPlaces(slide.arrangement, page).get("title");
-  return title ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)] : [];
+  return title
+    ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)]
+    : [];
 }
 
 /** What a file draws behind its slides, laid out once; what counts the slides is not laid out yet. */
@@ -30,15 +54,33 @@ const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; drawn: (S
 
 function masterNodes(master: Master, context: SlideContext, setting: Setting): SceneNode[] {
   const { head, number } = context;
-  const lay = (element: Element) => (element.frame ? layElement(element, { frame: element.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes : []);
+  const lay = (element: Element) =>
+    element.frame
+      ? layElement(
+          element,
+          { frame: element.frame, role: "body", anchor: "top", align: "start" },
+          null,
+          context,
+          setting,
+        ).nodes
+      : [];
   const known = drawnMasters.get(master);
-  const drawn = known?.head === head ? known.drawn : master.elements.map((element) => (elementTexts(element).some(countsSlide) ? element : lay(element)));
+  const drawn =
+    known?.head === head
+      ? known.drawn
+      : master.elements.map((element) => (elementTexts(element).some(countsSlide) ? element : lay(element)));
   if (known?.head !== head) drawnMasters.set(master, { head, drawn });
-  return drawn.flatMap((one) => (Array.isArray(one) ? one : lay(mapElementTexts(one, (text) => onSlide(text, number)))));
+  return drawn.flatMap((one) =>
+    Array.isArray(one) ? one : lay(mapElementTexts(one, (text) => onSlide(text, number))),
+  );
 }
 
 /** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
-export function behind(slide: Slide, context: SlideContext, setting: Setting): { colour: string; nodes: SceneNode[]; plates: boolean } {
+export function behind(
+  slide: Slide,
+  context: SlideContext,
+  setting: Setting,
+): { colour: string; nodes: SceneNode[]; plates: boolean } {
   const { head } = context;
   const { paper } = head.theme.colours;
   const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
@@ -47,12 +89,30 @@ export function behind(slide: Slide, context: SlideContext, setting: Setting): {
   if (!background) return { colour: paper, nodes: shared, plates: false };
   if ("colour" in background) return { colour: background.colour, nodes: shared, plates: false };
   const page = { x: 0, y: 0, ...head.page };
-  if ("fill" in background) return { colour: paper, nodes: [...drawFill(background.fill, page, "", head.assets), ...shared], plates: false };
+  if ("fill" in background)
+    return { colour: paper, nodes: [...drawFill(background.fill, page, "", head.assets), ...shared], plates: false };
   const asset = head.assets[background.picture];
   const { width, height } = head.page;
   const scale = asset ? Math.max(width / asset.width, height / asset.height) : 1;
   const size = asset ? { width: asset.width * scale, height: asset.height * scale } : { width, height };
-  return { colour: paper, nodes: [{ kind: "picture", element: "", source: background.picture, alt: "", missing: !asset, x: (width - size.width) / 2, y: (height - size.height) / 2, ...size, ...(asset ? { sha256: asset.sha256 } : {}) }, ...shared], plates: !master };
+  return {
+    colour: paper,
+    nodes: [
+      {
+        kind: "picture",
+        element: "",
+        source: background.picture,
+        alt: "",
+        missing: !asset,
+        x: (width - size.width) / 2,
+        y: (height - size.height) / 2,
+        ...size,
+        ...(asset ? { sha256: asset.sha256 } : {}),
+      },
+      ...shared,
+    ],
+    plates: !master,
+  };
 }
 
 /** Plates of paper under the lines of text that stand on a picture, so that they can be read. */
@@ -68,41 +128,97 @@ export function plates(nodes: readonly SceneNode[], fill: string, scale: number)
 }
 
 /** The footnotes at the foot of the content area, and the height that they take from it. */
-export function footnotes(notes: readonly Footnote[], { head }: SlideContext, setting: Setting): { node: SceneNode[]; height: number; overflow: number } {
+export function footnotes(
+  notes: readonly Footnote[],
+  { head }: SlideContext,
+  setting: Setting,
+): { node: SceneNode[]; height: number; overflow: number } {
   if (!notes.length) return { node: [], height: 0, overflow: 0 };
   const { page, theme } = head;
   const area = contentArea(page);
   const scale = pageScale(page);
   const size = Math.max(theme.scale.footer, theme.minimum * FIGURE_MINIMUM) * scale;
-  const text: RichText = notes.map((runs, at) => ({ kind: "plain", level: 0, runs: [{ text: `${at + 1}\u2002`, marks: ["strong"] }, ...runs] }));
+  const text: RichText = notes.map((runs, at) => ({
+    kind: "plain",
+    level: 0,
+    runs: [{ text: `${at + 1}\u2002`, marks: ["strong"] }, ...runs],
+  }));
   const room = { x: area.x, y: area.y, width: area.width, height: area.height * 0.4 };
-  const { lines, used, overflow } = setText(text, { frame: room, role: "references", anchor: "bottom", align: "start" }, [size, size * 0.9], { ...setting, fill: theme.colours.muted });
+  const { lines, used, overflow } = setText(
+    text,
+    { frame: room, role: "references", anchor: "bottom", align: "start" },
+    [size, size * 0.9],
+    { ...setting, fill: theme.colours.muted },
+  );
   const drop = area.height - room.height;
-  const rule: SceneNode = { kind: "rect", x: area.x, y: area.y + area.height - used - 5 * scale, width: 90 * scale, height: 0.75 * scale, fill: theme.colours.muted };
-  return { node: [rule, { kind: "text", element: null, role: "footnotes", lines: lines.map((line) => ({ ...line, y: line.y + drop })) }], height: used + 12 * scale, overflow };
+  const rule: SceneNode = {
+    kind: "rect",
+    x: area.x,
+    y: area.y + area.height - used - 5 * scale,
+    width: 90 * scale,
+    height: 0.75 * scale,
+    fill: theme.colours.muted,
+  };
+  return {
+    node: [
+      rule,
+      { kind: "text", element: null, role: "footnotes", lines: lines.map((line) => ({ ...line, y: line.y + drop })) },
+    ],
+    height: used + 12 * scale,
+    overflow,
+  };
 }
 
 /** A footer, number or date where the slide's file puts it. */
-function ownRegion({ region, text, frame, style, box }: RegionBox, { head, number }: SlideContext, setting: Setting): SceneNode[] {
+function ownRegion(
+  { region, text, frame, style, box }: RegionBox,
+  { head, number }: SlideContext,
+  setting: Setting,
+): SceneNode[] {
   const levels = style === undefined ? undefined : head.styles?.[style];
   const words = onSlide(plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text), number);
   const role: SlotRole = "caption";
-  return layBoxed(words, "", frame, { frame, role, anchor: "middle", align: "start" }, levels, box, [head.theme.scale.footer * pageScale(head.page)], setting).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
+  return layBoxed(
+    words,
+    "",
+    frame,
+    { frame, role, anchor: "middle", align: "start" },
+    levels,
+    box,
+    [head.theme.scale.footer * pageScale(head.page)],
+    setting,
+  ).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }
 
 /** Footer and number, the same on every slide but the opening one. */
 export function regions(slide: Slide, { head, number }: SlideContext, setting: Setting): SceneNode[] {
   const { page, theme } = head;
-  if (slide.regions || slide.master !== undefined) return (slide.regions ?? []).flatMap((region) => ownRegion(region, { head, number, fonts: setting.fonts }, setting));
+  if (slide.regions || slide.master !== undefined)
+    return (slide.regions ?? []).flatMap((region) =>
+      ownRegion(region, { head, number, fonts: setting.fonts }, setting),
+    );
   if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
   const scale = pageScale(page);
   const area = contentArea(page);
   const size = theme.scale.footer * scale;
   const line = (text: string, align: "start" | "end"): SceneNode => {
     const paragraphs = plainText(text).map((paragraph) => ({ ...paragraph, align }));
-    const frame = { x: area.x, y: page.height - 34 * scale, width: align === "start" ? area.width * 0.85 : area.width, height: size * 1.4 };
-    const { lines } = setText(paragraphs.slice(0, 1), { frame, role: "caption", anchor: "top", align: "start" }, [size], setting);
+    const frame = {
+      x: area.x,
+      y: page.height - 34 * scale,
+      width: align === "start" ? area.width * 0.85 : area.width,
+      height: size * 1.4,
+    };
+    const { lines } = setText(
+      paragraphs.slice(0, 1),
+      { frame, role: "caption", anchor: "top", align: "start" },
+      [size],
+      setting,
+    );
     return { kind: "text", element: null, role: align === "start" ? "footer" : "number", lines: lines.slice(0, 1) };
   };
-  return [...(head.regions.footer ? [line(head.regions.footer, "start")] : []), ...(head.regions.number ? [line(String(number), "end")] : [])];
+  return [
+    ...(head.regions.footer ? [line(head.regions.footer, "start")] : []),
+    ...(head.regions.number ? [line(String(number), "end")] : []),
+  ];
 }

@@ -7,9 +7,30 @@ import { faceFor, familyNamed, facesNeeded, layoutSlide, leavesOf } from "./inde
 const fonts = shippedFonts();
 const style: TextStyle = [{ run: { size: 20, font: "Arimo", colour: "#000000" } }];
 const head = { ...headOf({ ...emptyDeck("d", "D"), slides: [] } as Deck), styles: { s: style } };
-const slideWith = (text: Paragraph[]) => ({ ...newSlide("s", "blank"), elements: [{ kind: "text", id: "b", slot: null, frame: { x: 0, y: 0, width: 400, height: 300 }, style: "s", box: { insets: [0, 0, 0, 0] }, text } as Element] });
-const runsOf = (text: Paragraph[]) => leavesOf(layoutSlide(slideWith(text), { head, number: 1, fonts }).nodes).flatMap((node) => (node.kind === "text" ? node.lines.flatMap(({ runs }) => runs) : []));
-const item = (sign: string, font: string | undefined, words = "word"): Paragraph => ({ kind: "bullet", level: 0, look: { bullet: { sign, ...(font ? { font } : {}) } }, runs: [{ text: words }] });
+const slideWith = (text: Paragraph[]) => ({
+  ...newSlide("s", "blank"),
+  elements: [
+    {
+      kind: "text",
+      id: "b",
+      slot: null,
+      frame: { x: 0, y: 0, width: 400, height: 300 },
+      style: "s",
+      box: { insets: [0, 0, 0, 0] },
+      text,
+    } as Element,
+  ],
+});
+const runsOf = (text: Paragraph[]) =>
+  leavesOf(layoutSlide(slideWith(text), { head, number: 1, fonts }).nodes).flatMap((node) =>
+    node.kind === "text" ? node.lines.flatMap(({ runs }) => runs) : [],
+  );
+const item = (sign: string, font: string | undefined, words = "word"): Paragraph => ({
+  kind: "bullet",
+  level: 0,
+  look: { bullet: { sign, ...(font ? { font } : {}) } },
+  runs: [{ text: words }],
+});
 
 describe("signs of fonts that have signs in the place of letters", () => {
   // The signs that lists usually have (common practice, no source); their characters by The Unicode Standard 7.0, which took in the signs of these fonts.
@@ -48,10 +69,22 @@ describe("signs of fonts that have signs in the place of letters", () => {
   });
 
   it("stand before items and in words; what the file says stays", () => {
-    const text = [item("§", "Wingdings"), { kind: "plain", level: 0, runs: [{ text: "high " }, { text: "à", look: { font: "Wingdings" } }, { text: " low" }] } satisfies Paragraph];
+    const text = [
+      item("§", "Wingdings"),
+      {
+        kind: "plain",
+        level: 0,
+        runs: [{ text: "high " }, { text: "à", look: { font: "Wingdings" } }, { text: " low" }],
+      } satisfies Paragraph,
+    ];
     const runs = runsOf(text);
     expect(runs.filter(({ marker }) => marker).map(({ text: words }) => words)).toEqual(["▪"]);
-    expect(runs.filter(({ marker }) => !marker).map(({ text: words }) => words).join("")).toBe("wordhigh 🡪 low");
+    expect(
+      runs
+        .filter(({ marker }) => !marker)
+        .map(({ text: words }) => words)
+        .join(""),
+    ).toBe("wordhigh 🡪 low");
     expect(signsAsText("à", "Arial")).toBe("à");
   });
 
@@ -61,7 +94,9 @@ describe("signs of fonts that have signs in the place of letters", () => {
   });
 
   it("are known by the names of their fonts", () => {
-    expect(["Wingdings", "Wingdings 2", "Webdings", "Symbol", "StarSymbol", "Zapf Dingbats"].every(isSignFont)).toBe(true);
+    expect(["Wingdings", "Wingdings 2", "Webdings", "Symbol", "StarSymbol", "Zapf Dingbats"].every(isSignFont)).toBe(
+      true,
+    );
     expect(["Arial", "Noto Sans", undefined].some(isSignFont)).toBe(false);
   });
 });
@@ -69,9 +104,17 @@ describe("signs of fonts that have signs in the place of letters", () => {
 // Common practice, no source: an empty line of a list has no sign.
 describe("an item without words", () => {
   it("has no sign, and the numbers around it go on", () => {
-    const markers = (text: Paragraph[]) => runsOf(text).filter(({ marker }) => marker).map(({ text: words }) => words);
+    const markers = (text: Paragraph[]) =>
+      runsOf(text)
+        .filter(({ marker }) => marker)
+        .map(({ text: words }) => words);
     expect(markers([item("•", undefined), item("•", undefined, ""), item("•", undefined)])).toEqual(["•", "•"]);
-    const number = (words: string): Paragraph => ({ kind: "number", level: 0, look: { bullet: { scheme: "1." } }, runs: [{ text: words }] });
+    const number = (words: string): Paragraph => ({
+      kind: "number",
+      level: 0,
+      look: { bullet: { scheme: "1." } },
+      runs: [{ text: words }],
+    });
     expect(markers([number("one"), number(""), number("two")])).toEqual(["1.", "3."]);
   });
 });

@@ -25,5 +25,7 @@ export function signsAsText(text: string, font: string | undefined): string {
 
 /** The sign before an item as the shipped faces draw it: one that none of them has, as those of a font's private area, is a round one. */
 export function drawnSign(sign: string, font: string | undefined): string {
-  return Array.from(signsAsText(sign, font), (letter) => (isDrawn(letter.codePointAt(0) as number) ? letter : "•")).join("");
+  return Array.from(signsAsText(sign, font), (letter) =>
+    isDrawn(letter.codePointAt(0) as number) ? letter : "•",
+  ).join("");
 }

@@ -7,16 +7,39 @@ import { boxesOf, layoutSlide, leavesOf, tableLook } from "./index";
 const fonts = shippedFonts();
 const words = fc.array(fc.stringMatching(/^[a-zA-Z0-9.,]{1,9}$/), { maxLength: 6 }).map((list) => list.join(" "));
 /** Tables of one to eight rows and one to five columns, some of whose cells reach over their neighbours. */
-const table: fc.Arbitrary<TableElement> = fc.record({ high: fc.integer({ min: 1, max: 8 }), wide: fc.integer({ min: 1, max: 5 }), header: fc.integer({ min: 0, max: 2 }), sides: fc.array(fc.constantFrom("start" as const, "centre" as const, "end" as const), { minLength: 5, maxLength: 5 }) }).chain(({ high, wide, header, sides }) =>
-  fc.array(fc.array(words, { minLength: wide, maxLength: wide }), { minLength: high, maxLength: high }).map((rows): TableElement => ({ kind: "table", id: "t", slot: "table", header: Math.min(header, high), align: sides.slice(0, wide), rows: rows.map((row) => row.map((text) => ({ text: plainText(text) }))) })),
-);
+const table: fc.Arbitrary<TableElement> = fc
+  .record({
+    high: fc.integer({ min: 1, max: 8 }),
+    wide: fc.integer({ min: 1, max: 5 }),
+    header: fc.integer({ min: 0, max: 2 }),
+    sides: fc.array(fc.constantFrom("start" as const, "centre" as const, "end" as const), {
+      minLength: 5,
+      maxLength: 5,
+    }),
+  })
+  .chain(({ high, wide, header, sides }) =>
+    fc
+      .array(fc.array(words, { minLength: wide, maxLength: wide }), { minLength: high, maxLength: high })
+      .map(
+        (rows): TableElement => ({
+          kind: "table",
+          id: "t",
+          slot: "table",
+          header: Math.min(header, high),
+          align: sides.slice(0, wide),
+          rows: rows.map((row) => row.map((text) => ({ text: plainText(text) }))),
+        }),
+      ),
+  );
 const head = (theme: keyof typeof THEMES) => headOf({ ...emptyDeck("d", "D"), theme: THEMES[theme] });
 const laid = (element: TableElement, theme: keyof typeof THEMES = "saltmarsh") => {
   const slide = { ...newSlide("s", "table"), elements: [element] };
   const context = { head: head(theme), number: 1, fonts };
   const box = boxesOf(slide, context).get("t");
   if (!box) throw new Error("the table has no box");
-  const rules = layoutSlide(slide, context).nodes.flatMap((node) => (node.kind === "rect" && node.x === box.x && node.height <= 1 && node.y >= box.y ? [node] : []));
+  const rules = layoutSlide(slide, context).nodes.flatMap((node) =>
+    node.kind === "rect" && node.x === box.x && node.height <= 1 && node.y >= box.y ? [node] : [],
+  );
   return { box, rules, nodes: layoutSlide(slide, context).nodes };
 };
 const setting = (theme: keyof typeof THEMES = "saltmarsh") => ({ fonts, theme: THEMES[theme], language: "en" });
@@ -24,15 +47,24 @@ const setting = (theme: keyof typeof THEMES = "saltmarsh") => ({ fonts, theme: T
 describe("how the theme draws a table, said for files", () => {
   it("is what is drawn: a line under each row where its height ends, as wide as the table, in the colours of the theme", () => {
     fc.assert(
-      fc.property(table, fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const), (element, theme) => {
-        const { box, rules } = laid(element, theme);
-        const look = tableLook(element, box.width, box.size, setting(theme));
-        expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(box.width, 3);
-        let below = box.y;
-        const ends = look.heights.map((height) => (below += height));
-        expect(rules.map(({ y, height }) => y + height)).toEqual(ends.map((end) => expect.closeTo(end, 3)));
-        expect(rules.map(({ fill, height }) => [fill, height])).toEqual(element.rows.map((_, row) => [look.worn(row, row).borders?.bottom?.colour, look.worn(row, row).borders?.bottom?.width]));
-      }),
+      fc.property(
+        table,
+        fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const),
+        (element, theme) => {
+          const { box, rules } = laid(element, theme);
+          const look = tableLook(element, box.width, box.size, setting(theme));
+          expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(box.width, 3);
+          let below = box.y;
+          const ends = look.heights.map((height) => (below += height));
+          expect(rules.map(({ y, height }) => y + height)).toEqual(ends.map((end) => expect.closeTo(end, 3)));
+          expect(rules.map(({ fill, height }) => [fill, height])).toEqual(
+            element.rows.map((_, row) => [
+              look.worn(row, row).borders?.bottom?.colour,
+              look.worn(row, row).borders?.bottom?.width,
+            ]),
+          );
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -48,7 +80,10 @@ describe("how the theme draws a table, said for files", () => {
         element.rows.forEach((row, y) => {
           if (y < element.header) return;
           row.forEach((cell, x) => {
-            for (const word of cell?.text[0]?.runs[0]?.text.split(" ") ?? []) expect((widths[x] as number) + 0.01).toBeGreaterThanOrEqual(face.word(word, false, "en").width * size + left + right);
+            for (const word of cell?.text[0]?.runs[0]?.text.split(" ") ?? [])
+              expect((widths[x] as number) + 0.01).toBeGreaterThanOrEqual(
+                face.word(word, false, "en").width * size + left + right,
+              );
           });
         });
       }),
@@ -57,17 +92,37 @@ describe("how the theme draws a table, said for files", () => {
   });
 
   it("makes a row higher where its words take more lines, and no other", () => {
-    const rows = (long: string) => [["Month", "Said"], ["January", "short"], ["February", long], ["March", "short"]].map((row) => row.map((text) => ({ text: plainText(text) })));
-    const heights = (long: string) => tableLook({ rows: rows(long), header: 1, align: ["start", "start"] }, 240, 12, setting()).heights;
-    const [usual, higher] = [heights("short"), heights("a sentence that goes on over several lines of a narrow column of the table")];
+    const rows = (long: string) =>
+      [
+        ["Month", "Said"],
+        ["January", "short"],
+        ["February", long],
+        ["March", "short"],
+      ].map((row) => row.map((text) => ({ text: plainText(text) })));
+    const heights = (long: string) =>
+      tableLook({ rows: rows(long), header: 1, align: ["start", "start"] }, 240, 12, setting()).heights;
+    const [usual, higher] = [
+      heights("short"),
+      heights("a sentence that goes on over several lines of a narrow column of the table"),
+    ];
     expect(new Set(usual.map((height) => height.toFixed(3))).size).toBe(1);
-    expect([higher[0], higher[1], higher[3]]).toEqual([usual[0], usual[1], usual[3]].map((height) => expect.closeTo(height as number, 3)));
+    expect([higher[0], higher[1], higher[3]]).toEqual(
+      [usual[0], usual[1], usual[3]].map((height) => expect.closeTo(height as number, 3)),
+    );
     expect(higher[2] as number).toBeGreaterThan(2 * (usual[2] as number));
   });
 
   it("gives the last of several rows what a cell over them needs more", () => {
     const cell = (text: string, more = {}) => ({ text: plainText(text), ...more });
-    const element = { rows: [[cell("one\ntwo\nthree\nfour", { rows: 2 }), cell("a")], [null, cell("b")], [cell("c"), cell("d")]], header: 0, align: ["start" as const, "start" as const] };
+    const element = {
+      rows: [
+        [cell("one\ntwo\nthree\nfour", { rows: 2 }), cell("a")],
+        [null, cell("b")],
+        [cell("c"), cell("d")],
+      ],
+      header: 0,
+      align: ["start" as const, "start" as const],
+    };
     const { heights } = tableLook(element, 400, 12, setting());
     expect(heights[1] as number).toBeGreaterThan(heights[0] as number);
     expect((heights[0] as number) + (heights[1] as number)).toBeGreaterThanOrEqual(4 * 12 * 1.25);
@@ -75,16 +130,30 @@ describe("how the theme draws a table, said for files", () => {
   });
 
   it("sets headings in bold, which takes the room of bold letters", () => {
-    const element = (header: number) => ({ rows: [[{ text: plainText("Mmmmmmmmmmmm") }, { text: plainText("x") }]], header, align: ["start" as const, "start" as const] });
+    const element = (header: number) => ({
+      rows: [[{ text: plainText("Mmmmmmmmmmmm") }, { text: plainText("x") }]],
+      header,
+      align: ["start" as const, "start" as const],
+    });
     const width = (header: number) => tableLook(element(header), 200, 12, setting()).widths[0] as number;
     expect(width(1)).toBeGreaterThan(width(0));
     const { nodes } = laid({ kind: "table", id: "t", slot: "table", ...element(1) });
-    const faces = leavesOf(nodes).flatMap((node) => (node.kind === "text" && node.element === "t" ? node.lines.flatMap((line) => line.runs.map(({ face }) => face)) : []));
+    const faces = leavesOf(nodes).flatMap((node) =>
+      node.kind === "text" && node.element === "t"
+        ? node.lines.flatMap((line) => line.runs.map(({ face }) => face))
+        : [],
+    );
     expect(faces.every((face) => face.includes("-700-"))).toBe(true);
   });
 
   it("is the same for a table with formulas or code in its cells as without, but for the room that they take", () => {
-    const element = { rows: [[{ text: [{ kind: "plain" as const, level: 0, runs: [run("mean()", ["code"])] }] }, { text: plainText("x") }]], header: 0, align: ["start" as const, "start" as const] };
+    const element = {
+      rows: [
+        [{ text: [{ kind: "plain" as const, level: 0, runs: [run("mean()", ["code"])] }] }, { text: plainText("x") }],
+      ],
+      header: 0,
+      align: ["start" as const, "start" as const],
+    };
     const look = tableLook(element, 300, 12, setting());
     expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(300, 3);
     expect(look.heights).toHaveLength(1);

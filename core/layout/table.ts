@@ -1,5 +1,14 @@
 import { mixed } from "@unitext/core/figures";
-import { type Align, type Cell, type DeckHead, type Frame, isEmptyText, type RichText, type TableElement, type ThemeColours } from "@unitext/core/model";
+import {
+  type Align,
+  type Cell,
+  type DeckHead,
+  type Frame,
+  isEmptyText,
+  type RichText,
+  type TableElement,
+  type ThemeColours,
+} from "@unitext/core/model";
 import { type SceneNode, signNodes, type TableGrid } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { breakText, setText, shapeText } from "./text";
@@ -18,7 +27,11 @@ interface Placed {
 
 /** Room inside a cell, in em: left and right, above and below. */
 const PAD = { x: 0.5, y: 0.28 };
-const STRONG = (text: RichText): RichText => text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => ({ ...run, marks: [...new Set(["strong" as const, ...(run.marks ?? [])])] })) }));
+const STRONG = (text: RichText): RichText =>
+  text.map((paragraph) => ({
+    ...paragraph,
+    runs: paragraph.runs.map((run) => ({ ...run, marks: [...new Set(["strong" as const, ...(run.marks ?? [])])] })),
+  }));
 
 function cellsOf({ rows, header, align }: Pick<TableElement, "rows" | "header" | "align">, setting: Setting): Placed[] {
   return rows.flatMap((row, at) =>
@@ -27,7 +40,17 @@ function cellsOf({ rows, header, align }: Pick<TableElement, "rows" | "header" |
       const own = align[column] ?? "start";
       const shown = at < header ? { ...cell, text: strong(cell.text) } : cell;
       const columns = Math.min(cell.columns ?? 1, row.length - column);
-      return [{ cell: shown, row: at, column, columns, rows: Math.min(cell.rows ?? 1, rows.length - at), blocks: shapeText(shown.text, "figure", own, setting), align: own }];
+      return [
+        {
+          cell: shown,
+          row: at,
+          column,
+          columns,
+          rows: Math.min(cell.rows ?? 1, rows.length - at),
+          blocks: shapeText(shown.text, "figure", own, setting),
+          align: own,
+        },
+      ];
     }),
   );
 }
@@ -109,10 +132,18 @@ export interface TableLook extends TableGrid {
 
 export type CellLook = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
 
-const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) => (row === rows - 1 || row === header - 1 ? { colour: accent, width: 1 } : { colour: mixed(muted, paper, 0.5), width: 0.5 });
+const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) =>
+  row === rows - 1 || row === header - 1
+    ? { colour: accent, width: 1 }
+    : { colour: mixed(muted, paper, 0.5), width: 0.5 };
 const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
 
-function gridOf(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">): TableGrid {
+function gridOf(
+  table: Pick<TableElement, "rows" | "header" | "align">,
+  width: number,
+  size: number,
+  setting: Pick<Setting, "fonts" | "theme" | "language">,
+): TableGrid {
   const cells = cellsOf(table, setting);
   const widths = widthsOf(needs(cells, Math.max(...table.rows.map((row) => row.length))), size, width);
   return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
@@ -121,25 +152,43 @@ function gridOf(table: Pick<TableElement, "rows" | "header" | "align">, width: n
 /** Looks of cells, made once for the colours of a theme. */
 const looksOnce = new WeakMap<ThemeColours, Map<string, CellLook>>();
 
-function cellLook(size: number, heading: boolean, line: { colour: string; width: number }, colours: ThemeColours): CellLook {
+function cellLook(
+  size: number,
+  heading: boolean,
+  line: { colour: string; width: number },
+  colours: ThemeColours,
+): CellLook {
   const held = looksOnce.get(colours) ?? new Map<string, CellLook>();
   looksOnce.set(colours, held);
   const key = `${size}/${heading}/${line.colour}/${line.width}`;
   const [side, above] = [PAD.x * size, PAD.y * size];
-  const look = held.get(key) ?? { insets: [side, above, side, above], ...(heading ? { fill: { kind: "solid", colour: headingFill(colours) } } : {}), borders: { bottom: line } };
+  const look = held.get(key) ?? {
+    insets: [side, above, side, above],
+    ...(heading ? { fill: { kind: "solid", colour: headingFill(colours) } } : {}),
+    borders: { bottom: line },
+  };
   held.set(key, look);
   return look;
 }
 
 /** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. `laid` is its grid where it has been laid out so. */
-export function tableLook(table: Pick<TableElement, "rows" | "header" | "align">, width: number, size: number, setting: Pick<Setting, "fonts" | "theme" | "language">, laid?: TableGrid): TableLook {
+export function tableLook(
+  table: Pick<TableElement, "rows" | "header" | "align">,
+  width: number,
+  size: number,
+  setting: Pick<Setting, "fonts" | "theme" | "language">,
+  laid?: TableGrid,
+): TableLook {
   const { colours } = setting.theme;
   const { rows, header } = table;
   const under = rows.map((_, row) => {
     const line = lineUnder(row, rows.length, header, colours);
     return [cellLook(size, false, line, colours), cellLook(size, true, line, colours)] as const;
   });
-  return { ...(laid ?? gridOf(table, width, size, setting)), worn: (first, last) => (under[last] as (typeof under)[number])[first < header ? 1 : 0] };
+  return {
+    ...(laid ?? gridOf(table, width, size, setting)),
+    worn: (first, last) => (under[last] as (typeof under)[number])[first < header ? 1 : 0],
+  };
 }
 
 /** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
@@ -155,7 +204,14 @@ export interface SetTable {
  * Sets a table into a frame: columns as wide as their words ask, rows as high as their cells, at the largest of the
  * sizes at which all rows fit; at the smallest when none does.
  */
-export function setTable(element: TableElement, frame: Frame, sizes: readonly number[], setting: Setting, colours: ThemeColours, assets: DeckHead["assets"] = {}): SetTable {
+export function setTable(
+  element: TableElement,
+  frame: Frame,
+  sizes: readonly number[],
+  setting: Setting,
+  colours: ThemeColours,
+  assets: DeckHead["assets"] = {},
+): SetTable {
   if (element.widths) return setOwnTable(element, element.widths, frame, sizes[0] as number, setting, assets);
   const columns = Math.max(...element.rows.map((row) => row.length));
   const cells = cellsOf(element, setting);
@@ -176,10 +232,25 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
   const nodes: SceneNode[] = [];
   if (setting.measure) return { nodes, size, used, overflow, grid };
   const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
-  if (element.header) nodes.push({ kind: "rect", x: frame.x, y: frame.y, width: frame.width, height: spanOf(heights, 0, element.header), fill: headingFill(colours) });
+  if (element.header)
+    nodes.push({
+      kind: "rect",
+      x: frame.x,
+      y: frame.y,
+      width: frame.width,
+      height: spanOf(heights, 0, element.header),
+      fill: headingFill(colours),
+    });
   heights.forEach((height, at) => {
     const line = lineUnder(at, heights.length, element.header, colours);
-    nodes.push({ kind: "rect", x: frame.x, y: (tops[at] as number) + height - line.width, width: frame.width, height: line.width, fill: line.colour });
+    nodes.push({
+      kind: "rect",
+      x: frame.x,
+      y: (tops[at] as number) + height - line.width,
+      width: frame.width,
+      height: line.width,
+      fill: line.colour,
+    });
   });
   for (const cell of cells) {
     const place = {
@@ -188,7 +259,12 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
       width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
       height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
     };
-    const { lines } = setText(cell.cell.text, { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align }, [size], setting);
+    const { lines } = setText(
+      cell.cell.text,
+      { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align },
+      [size],
+      setting,
+    );
     nodes.push({ kind: "text", element: element.id, role: "table", lines });
   }
   return { nodes, size, used, overflow, grid };
@@ -198,10 +274,20 @@ export function setTable(element: TableElement, frame: Frame, sizes: readonly nu
 const CELL_INSETS = [7.2, 3.6, 7.2, 3.6] as const;
 
 /** A table with widths, fills and borders of its own: rows grow with their text, nothing else changes. */
-function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElement, own: readonly number[], frame: Frame, size: number, setting: Setting, assets: DeckHead["assets"]): SetTable {
+function setOwnTable(
+  { id, rows, align, widths: asked, heights = [] }: TableElement,
+  own: readonly number[],
+  frame: Frame,
+  size: number,
+  setting: Setting,
+  assets: DeckHead["assets"],
+): SetTable {
   const columns = Math.max(...rows.map((row) => row.length));
   const total = spanOf(own, 0, own.length) || 1;
-  const widths = Array.from({ length: columns }, (_, at) => ((own[at] ?? (asked?.at(-1) || total / columns)) * frame.width) / total);
+  const widths = Array.from(
+    { length: columns },
+    (_, at) => ((own[at] ?? (asked?.at(-1) || total / columns)) * frame.width) / total,
+  );
   const placed = rows.flatMap((row, y) =>
     row.flatMap((cell, x) => {
       if (!cell) return [];
@@ -213,7 +299,13 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
       return [{ cell, x, y, over, down, need: text + top + bottom, insets: [left, top, right, bottom] as const }];
     }),
   );
-  const high = rows.map((_, at) => Math.max(heights[at] ?? 0, ...placed.filter(({ y, down }) => y === at && down === 1).map(({ need }) => need), size * 0.4));
+  const high = rows.map((_, at) =>
+    Math.max(
+      heights[at] ?? 0,
+      ...placed.filter(({ y, down }) => y === at && down === 1).map(({ need }) => need),
+      size * 0.4,
+    ),
+  );
   for (const { y, down, need } of placed) {
     const lack = need - spanOf(high, y, down);
     if (down > 1 && lack > 0) high[y + down - 1] = (high[y + down - 1] as number) + lack;
@@ -225,18 +317,46 @@ function setOwnTable({ id, rows, align, widths: asked, heights = [] }: TableElem
   if (setting.measure) return { nodes, size, used, overflow: 0, grid };
   const lines: SceneNode[] = [];
   for (const { cell, x, y, over, down, insets } of placed) {
-    const box = { x: frame.x + spanOf(widths, 0, x), y: frame.y + spanOf(high, 0, y), width: spanOf(widths, x, over), height: spanOf(high, y, down) };
+    const box = {
+      x: frame.x + spanOf(widths, 0, x),
+      y: frame.y + spanOf(high, 0, y),
+      width: spanOf(widths, x, over),
+      height: spanOf(high, y, down),
+    };
     if (cell.fill) nodes.push(...drawFill(cell.fill, box, id, assets));
-    const sides = { left: [box.x, box.y, box.x, box.y + box.height], top: [box.x, box.y, box.x + box.width, box.y], right: [box.x + box.width, box.y, box.x + box.width, box.y + box.height], bottom: [box.x, box.y + box.height, box.x + box.width, box.y + box.height] } as const;
+    const sides = {
+      left: [box.x, box.y, box.x, box.y + box.height],
+      top: [box.x, box.y, box.x + box.width, box.y],
+      right: [box.x + box.width, box.y, box.x + box.width, box.y + box.height],
+      bottom: [box.x, box.y + box.height, box.x + box.width, box.y + box.height],
+    } as const;
     for (const [side, [x1, y1, x2, y2]] of Object.entries(sides)) {
       const stroke = cell.borders?.[side as keyof typeof sides];
-      if (stroke) lines.push({ kind: "paths", element: id, paths: [{ d: `M${x1.toFixed(2)} ${y1.toFixed(2)}L${x2.toFixed(2)} ${y2.toFixed(2)}`, ...strokeOf(stroke) }] });
+      if (stroke)
+        lines.push({
+          kind: "paths",
+          element: id,
+          paths: [{ d: `M${x1.toFixed(2)} ${y1.toFixed(2)}L${x2.toFixed(2)} ${y2.toFixed(2)}`, ...strokeOf(stroke) }],
+        });
     }
     if (isEmptyText(cell.text)) continue;
     const [left, top, right, bottom] = insets;
-    const inner = { x: box.x + left, y: box.y + top, width: Math.max(1, box.width - left - right), height: Math.max(1, box.height - top - bottom) };
-    const set = setText(cell.text, { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" }, [size], setting);
-    lines.push({ kind: "text", element: id, role: "table", lines: set.lines }, ...signNodes(set.lines, id, setting.assets));
+    const inner = {
+      x: box.x + left,
+      y: box.y + top,
+      width: Math.max(1, box.width - left - right),
+      height: Math.max(1, box.height - top - bottom),
+    };
+    const set = setText(
+      cell.text,
+      { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" },
+      [size],
+      setting,
+    );
+    lines.push(
+      { kind: "text", element: id, role: "table", lines: set.lines },
+      ...signNodes(set.lines, id, setting.assets),
+    );
   }
   return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0, grid };
 }

@@ -1,16 +1,47 @@
-import { canonical, directionOf, type Frame, type Paragraph, type RichText, run, type RunLook, type SlotRole, tabParts, type Theme, wordsSize } from "@unitext/core/model";
+import {
+  canonical,
+  directionOf,
+  type Frame,
+  type Paragraph,
+  type RichText,
+  run,
+  type RunLook,
+  type SlotRole,
+  tabParts,
+  type Theme,
+  wordsSize,
+} from "@unitext/core/model";
 import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
-import { type Setting, BULLETS, INDENT, type Block, styleFor, levelOf, standing, signOf, listIndents, listNumbers } from "./textstyle";
+import {
+  type Setting,
+  BULLETS,
+  INDENT,
+  type Block,
+  styleFor,
+  levelOf,
+  standing,
+  signOf,
+  listIndents,
+  listNumbers,
+} from "./textstyle";
 import { drawnSign, isSignFont } from "./symbols";
 import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
 
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
 
-function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf, styled = "", tabs?: Tabs, direction?: "ltr" | "rtl"): ShapedParagraph {
+function shapedFor(
+  paragraph: Paragraph,
+  role: SlotRole,
+  { fonts, theme, language }: Setting,
+  styleOf: StyleOf,
+  styled = "",
+  tabs?: Tabs,
+  direction?: "ltr" | "rtl",
+): ShapedParagraph {
   const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
   const key = `${role}/${language}${styled}`;
   const known = formulas ? undefined : shapedOnce.get(paragraph);
@@ -23,11 +54,17 @@ function shapedFor(paragraph: Paragraph, role: SlotRole, { fonts, theme, languag
 const markers = new WeakMap<Theme, Map<string, ShapedParagraph>>();
 
 /** The sign before an item, shaped once for a role, theme and language. */
-function markerFor(sign: string, role: SlotRole, { fonts, theme, language }: Setting, styleOf: StyleOf): ShapedParagraph {
+function markerFor(
+  sign: string,
+  role: SlotRole,
+  { fonts, theme, language }: Setting,
+  styleOf: StyleOf,
+): ShapedParagraph {
   const held = markers.get(theme) ?? new Map<string, ShapedParagraph>();
   markers.set(theme, held);
   const key = `${role}/${language}/${sign}`;
-  const shaped = held.get(key) ?? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, fonts, language, styleOf);
+  const shaped =
+    held.get(key) ?? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, fonts, language, styleOf);
   held.set(key, shaped);
   return shaped;
 }
@@ -40,7 +77,12 @@ export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["alig
   const indents = listIndents(text);
   return text.map((paragraph, index) => {
     const styleOf: StyleOf = (marks, link, look) => styleFor(theme, role, marks, link, look);
-    const sign = paragraph.kind === "plain" ? null : paragraph.kind === "number" ? `${numbers[index]}.` : (BULLETS[paragraph.level] ?? "•");
+    const sign =
+      paragraph.kind === "plain"
+        ? null
+        : paragraph.kind === "number"
+          ? `${numbers[index]}.`
+          : (BULLETS[paragraph.level] ?? "•");
     const marker = sign === null ? null : markerFor(sign, role, setting, styleOf);
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf),
@@ -59,7 +101,12 @@ const SIGN = 0.8;
 const TAB_STEP = 72;
 
 /** Shapes a text in the style that a file gives it. */
-function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels, size: em }: NonNullable<Setting["style"]>): Block[] {
+function shapeStyled(
+  text: RichText,
+  role: SlotRole,
+  setting: Setting,
+  { levels, size: em }: NonNullable<Setting["style"]>,
+): Block[] {
   const { theme } = setting;
   const numbers = listNumbers(text);
   const indents = listIndents(text);
@@ -68,34 +115,89 @@ function shapeStyled(text: RichText, role: SlotRole, setting: Setting, { levels,
     const level = levelOf(levels, paragraph.level);
     const look = standing(paragraph.look, level.paragraph, em, wordsSize(paragraph, level.run?.size ?? em));
     const own = (more: RunLook | undefined): RunLook => ({ ...(level.run ?? {}), ...(more ?? {}) });
-    const marked = (marks: readonly string[]) => [...(level.strong && !marks.includes("strong") ? ["strong"] : []), ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []), ...marks];
+    const marked = (marks: readonly string[]) => [
+      ...(level.strong && !marks.includes("strong") ? ["strong"] : []),
+      ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []),
+      ...marks,
+    ];
     const styleOf: StyleOf = (marks, link, more) => styleFor(theme, role, marked(marks), link, own(more), em);
     const first = paragraph.runs.find((item) => item.text.trim() !== "");
     const bullet = { ...look.bullet };
-    const shown = paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
+    const shown =
+      paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
     const high = SIGN * (bullet.size ?? 1) * ((own(first?.look).size ?? em) / em);
-    const sign = paragraph.kind === "plain" ? null : shown ? " " : paragraph.kind === "number" ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number) : drawnSign(bullet.sign ?? "•", bullet.font);
-    const signLook: RunLook = { ...own(first?.look), ...(bullet.colour ? { colour: bullet.colour } : {}), ...(bullet.font && !isSignFont(bullet.font) ? { font: bullet.font } : {}) };
+    const sign =
+      paragraph.kind === "plain"
+        ? null
+        : shown
+          ? " "
+          : paragraph.kind === "number"
+            ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number)
+            : drawnSign(bullet.sign ?? "•", bullet.font);
+    const signLook: RunLook = {
+      ...own(first?.look),
+      ...(bullet.colour ? { colour: bullet.colour } : {}),
+      ...(bullet.font && !isSignFont(bullet.font) ? { font: bullet.font } : {}),
+    };
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const empty = paragraph.runs.every((item) => item.text === "");
     // An item without words shows no sign (common practice, no source).
-    const marker = sign && !empty ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () => styleFor(theme, role, paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [], undefined, signLook, em)) : null;
+    const marker =
+      sign && !empty
+        ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () =>
+            styleFor(
+              theme,
+              role,
+              paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [],
+              undefined,
+              signLook,
+              em,
+            ),
+          )
+        : null;
     const indent = look.left === undefined ? (marker ? (indents[index]?.left ?? 0) : 0) : look.left / em;
     const hang = !marker ? 0 : look.left === undefined ? (indents[index]?.hang ?? INDENT) : Math.max(0, -look.first);
-    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t")) ? { stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })), step: TAB_STEP / em, first: indent + (marker ? 0 : look.first), rest: indent } : undefined;
+    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t"))
+      ? {
+          stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })),
+          step: TAB_STEP / em,
+          first: indent + (marker ? 0 : look.first),
+          rest: indent,
+        }
+      : undefined;
     const without = own(empty ? paragraph.look?.words : first?.look);
     const least = (without.size ?? em) / em;
     const { family } = styleFor(theme, role, [], undefined, without, em);
     return {
-      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${sum}`, tabs, directionOf(paragraph.look, level.paragraph)),
+      shaped: shapedFor(
+        paragraph,
+        role,
+        setting,
+        styleOf,
+        `/${em}/${sum}`,
+        tabs,
+        directionOf(paragraph.look, level.paragraph),
+      ),
       marker,
-      ...(shown && marker ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } } : {}),
+      ...(shown && marker
+        ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } }
+        : {}),
       indent,
       hang,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
       // Room between paragraphs is none above the first and below the last (common practice, no source).
-      look: { em, before: index ? look.before : 0, after: index + 1 < text.length ? look.after : 0, times: look.times, exact: look.exact, first: look.left === undefined && marker ? -hang : look.first, right: look.right, least: Number.isFinite(least) ? least : 1, blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line },
+      look: {
+        em,
+        before: index ? look.before : 0,
+        after: index + 1 < text.length ? look.after : 0,
+        times: look.times,
+        exact: look.exact,
+        first: look.left === undefined && marker ? -hang : look.first,
+        right: look.right,
+        least: Number.isFinite(least) ? least : 1,
+        blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line,
+      },
     };
   });
 }
@@ -119,7 +221,9 @@ function blankBelow(blocks: readonly Block[], size: number): number {
   let height = 0;
   for (let at = blocks.length - 1; at > 0 && blocks[at]?.shaped.text === ""; at--) {
     const { look } = blocks[at] as Block;
-    height += look ? ((look.exact || look.least * look.blank * look.times) + look.before + (blocks[at - 1]?.look?.after ?? 0)) * size : 0;
+    height += look
+      ? ((look.exact || look.least * look.blank * look.times) + look.before + (blocks[at - 1]?.look?.after ?? 0)) * size
+      : 0;
   }
   return height;
 }
@@ -136,7 +240,13 @@ export interface SetText {
  * Sets a text into a frame: tries the sizes given, largest first, and takes the first at which all lines fit; if none
  * does, the smallest, and says by how much the text stands out. Width never overflows.
  */
-export function setText(text: RichText, place: SlotPlace, sizes: readonly number[], setting: Setting, { columns = 1, gap = 0, wrap = true }: { columns?: number; gap?: number; wrap?: boolean } = {}): SetText {
+export function setText(
+  text: RichText,
+  place: SlotPlace,
+  sizes: readonly number[],
+  setting: Setting,
+  { columns = 1, gap = 0, wrap = true }: { columns?: number; gap?: number; wrap?: boolean } = {},
+): SetText {
   const { frame, role } = place;
   const blocks = shapeText(text, role, place.align, setting);
   const measure = wrap ? Math.max(1, (frame.width - gap * (columns - 1)) / columns) : 1e6;
@@ -150,15 +260,36 @@ export function setText(text: RichText, place: SlotPlace, sizes: readonly number
   }
   const overflow = Math.max(0, broken.height - blankBelow(blocks, size) - room);
   if (setting.measure) return { lines: [], size, used: broken.height, overflow: overflow < 0.01 ? 0 : overflow };
-  if (columns > 1) return { lines: inColumns(blocks, broken, size, place, setting, columns, measure, gap), size, used: Math.min(broken.height, frame.height), overflow: overflow < 0.01 ? 0 : overflow };
-  if (!setting.style && (role === "title" || role === "opening" || role === "name")) broken = balanced(blocks, role, size, frame, broken);
+  if (columns > 1)
+    return {
+      lines: inColumns(blocks, broken, size, place, setting, columns, measure, gap),
+      size,
+      used: Math.min(broken.height, frame.height),
+      overflow: overflow < 0.01 ? 0 : overflow,
+    };
+  if (!setting.style && (role === "title" || role === "opening" || role === "name"))
+    broken = balanced(blocks, role, size, frame, broken);
   const spare = frame.height - broken.height;
   const top = frame.y + (spare <= 0 || place.anchor === "top" ? 0 : place.anchor === "middle" ? spare / 2 : spare);
-  return { lines: placeLines(blocks, broken, size, top, place, setting), size, used: broken.height, overflow: overflow < 0.01 ? 0 : overflow };
+  return {
+    lines: placeLines(blocks, broken, size, top, place, setting),
+    size,
+    used: broken.height,
+    overflow: overflow < 0.01 ? 0 : overflow,
+  };
 }
 
 /** The lines of a text in columns side by side, each as full as it gets. */
-function inColumns(blocks: readonly Block[], broken: Broken, size: number, place: SlotPlace, setting: Setting, columns: number, width: number, gap: number): SceneLine[] {
+function inColumns(
+  blocks: readonly Block[],
+  broken: Broken,
+  size: number,
+  place: SlotPlace,
+  setting: Setting,
+  columns: number,
+  width: number,
+  gap: number,
+): SceneLine[] {
   const { frame } = place;
   const lines = placeLines(blocks, broken, size, frame.y, { ...place, frame: { ...frame, width } }, setting);
   let column = 0;
@@ -171,7 +302,13 @@ function inColumns(blocks: readonly Block[], broken: Broken, size: number, place
     }
     const right = column * (width + gap);
     const { sign } = line;
-    return { ...line, ...(sign ? { sign: { ...sign, x: sign.x + right, y: sign.y - drop } } : {}), x: line.x + right, y: line.y - drop, runs: line.runs.map((item) => ({ ...item, x: item.x + right })) };
+    return {
+      ...line,
+      ...(sign ? { sign: { ...sign, x: sign.x + right, y: sign.y - drop } } : {}),
+      x: line.x + right,
+      y: line.y - drop,
+      runs: line.runs.map((item) => ({ ...item, x: item.x + right })),
+    };
   });
 }
 
@@ -183,8 +320,14 @@ function balanced(blocks: readonly Block[], role: SlotRole, size: number, frame:
   for (let turn = 0; turn < 7; turn++) {
     const middle = (low + high) / 2;
     const tried = breakText(blocks, role, size, middle);
-    const whole = tried.lines.every(({ range }) => ((blocks[0] as Block).shaped.upTo[range.visible] as number) - ((blocks[0] as Block).shaped.upTo[range.start] as number) <= middle / size + 1e-3);
-    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as Block)) [best, high] = [tried, middle];
+    const whole = tried.lines.every(
+      ({ range }) =>
+        ((blocks[0] as Block).shaped.upTo[range.visible] as number) -
+          ((blocks[0] as Block).shaped.upTo[range.start] as number) <=
+        middle / size + 1e-3,
+    );
+    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as Block))
+      [best, high] = [tried, middle];
     else low = middle;
   }
   return best;

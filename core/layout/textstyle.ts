@@ -1,5 +1,17 @@
 import type { CodeTone } from "@unitext/core/figures";
-import { canonical, type DeckHead, type LevelStyle, MAX_LEVEL, type Paragraph, type ParagraphLook, type RichText, type RunLook, type SlotRole, type TextStyle, type Theme } from "@unitext/core/model";
+import {
+  canonical,
+  type DeckHead,
+  type LevelStyle,
+  MAX_LEVEL,
+  type Paragraph,
+  type ParagraphLook,
+  type RichText,
+  type RunLook,
+  type SlotRole,
+  type TextStyle,
+  type Theme,
+} from "@unitext/core/model";
 import { familyNamed, type FontSet } from "./fonts";
 import type { ShapedParagraph, Style } from "./paragraph";
 
@@ -45,12 +57,29 @@ export interface Block {
   kind: Paragraph["kind"];
   align: "start" | "centre" | "end";
   /** Where a file says how it stands: how many points its edges count as one em, however far its letters shrink (ECMA-376-1, 21.1.2.1.3: the font alone is scaled); room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
-  look?: { em: number; before: number; after: number; times: number; exact: number; first: number; right: number; least: number; blank: number };
+  look?: {
+    em: number;
+    before: number;
+    after: number;
+    times: number;
+    exact: number;
+    first: number;
+    right: number;
+    least: number;
+    blank: number;
+  };
 }
 
 const styles = new WeakMap<Theme, Map<string, Style>>();
 
-export function styleFor(theme: Theme, role: SlotRole, marks: readonly string[], link: string | undefined, look?: RunLook, em = 0): Style {
+export function styleFor(
+  theme: Theme,
+  role: SlotRole,
+  marks: readonly string[],
+  link: string | undefined,
+  look?: RunLook,
+  em = 0,
+): Style {
   const held = styles.get(theme) ?? styles.set(theme, new Map()).get(theme) ?? new Map<string, Style>();
   const key = `${role}/${marks.join()}/${link ?? ""}${look ? `/${em}${canonical(look)}` : ""}`;
   const known = held.get(key);
@@ -62,13 +91,28 @@ export function styleFor(theme: Theme, role: SlotRole, marks: readonly string[],
   const noted = marks.includes(NOTE_MARK);
   const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;
   const shown = code || marks.includes("formula");
-  const style: Style = { family: shown && !code ? familyNamed(theme.fonts.code) : family, bold, italic: marks.includes("emphasis"), strike: marks.includes("strike"), link, code: shown, scale: noted ? 0.62 : shown ? CODE_SCALE : 1, ...(noted ? { rise: 0.36 } : {}), ...(tone ? { tone } : {}), ...(look ? looked(look, em, { code: shown }) : {}) };
+  const style: Style = {
+    family: shown && !code ? familyNamed(theme.fonts.code) : family,
+    bold,
+    italic: marks.includes("emphasis"),
+    strike: marks.includes("strike"),
+    link,
+    code: shown,
+    scale: noted ? 0.62 : shown ? CODE_SCALE : 1,
+    ...(noted ? { rise: 0.36 } : {}),
+    ...(tone ? { tone } : {}),
+    ...(look ? looked(look, em, { code: shown }) : {}),
+  };
   held.set(key, style);
   return style;
 }
 
 /** What a look changes of a style; `em` is the size in points that stands for one em, 0 where sizes follow the place. */
-function looked({ size, colour, font, underline, caps, highlight, spacing, rise }: RunLook, em: number, { code }: { code: boolean }): Partial<Style> {
+function looked(
+  { size, colour, font, underline, caps, highlight, spacing, rise }: RunLook,
+  em: number,
+  { code }: { code: boolean },
+): Partial<Style> {
   const scale = (size && em ? size / em : 1) * (rise ? 0.66 : 1);
   return {
     ...(size && em ? { scale } : rise ? { scale: scale * (code ? CODE_SCALE : 1) } : {}),
@@ -82,32 +126,65 @@ function looked({ size, colour, font, underline, caps, highlight, spacing, rise 
   };
 }
 
-export const levelOf = (levels: TextStyle, level: number): LevelStyle => (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
+export const levelOf = (levels: TextStyle, level: number): LevelStyle =>
+  (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
 
 /** How a paragraph whose words are so `tall` stands by its own look and that of its level, in em. */
-export function standing(own: ParagraphLook | undefined, level: ParagraphLook | undefined, em: number, tall: number): ParagraphLook & NonNullable<Block["look"]> {
+export function standing(
+  own: ParagraphLook | undefined,
+  level: ParagraphLook | undefined,
+  em: number,
+  tall: number,
+): ParagraphLook & NonNullable<Block["look"]> {
   const look = { ...level, ...own };
-  const gap = (value: ParagraphLook["before"]) => (!value ? 0 : "points" in value ? value.points / em : (value.times * 1.2 * tall) / em);
-  return { ...look, before: gap(look.before), after: gap(look.after), times: look.line && "times" in look.line ? look.line.times : 1, exact: look.line && "points" in look.line ? look.line.points / em : 0, first: (look.first ?? 0) / em, right: (look.right ?? 0) / em, least: 1 } as never;
+  const gap = (value: ParagraphLook["before"]) =>
+    !value ? 0 : "points" in value ? value.points / em : (value.times * 1.2 * tall) / em;
+  return {
+    ...look,
+    before: gap(look.before),
+    after: gap(look.after),
+    times: look.line && "times" in look.line ? look.line.times : 1,
+    exact: look.line && "points" in look.line ? look.line.points / em : 0,
+    first: (look.first ?? 0) / em,
+    right: (look.right ?? 0) / em,
+    least: 1,
+  } as never;
 }
 
 /** The sign before an item where a look says it: its own, or its number in the scheme. */
 export function signOf(bullet: ParagraphLook["bullet"], number: number): string | undefined {
   if (!bullet?.scheme) return bullet?.sign;
   const [, open = "", kind = "1", close = ""] = /^(\(?)([1aAiI])(.*)$/.exec(bullet.scheme) ?? [];
-  const letters = (value: number): string => (value <= 0 ? "" : letters(Math.floor((value - 1) / 26)) + String.fromCharCode(97 + ((value - 1) % 26)));
+  const letters = (value: number): string =>
+    value <= 0 ? "" : letters(Math.floor((value - 1) / 26)) + String.fromCharCode(97 + ((value - 1) % 26));
   const written = kind === "1" ? String(number) : kind.toLowerCase() === "a" ? letters(number) : roman(number);
   return `${open}${kind === kind.toUpperCase() ? written.toUpperCase() : written}${close}`;
 }
 
 function roman(value: number): string {
-  const signs: [number, string][] = [[1000, "m"], [900, "cm"], [500, "d"], [400, "cd"], [100, "c"], [90, "xc"], [50, "l"], [40, "xl"], [10, "x"], [9, "ix"], [5, "v"], [4, "iv"], [1, "i"]];
+  const signs: [number, string][] = [
+    [1000, "m"],
+    [900, "cm"],
+    [500, "d"],
+    [400, "cd"],
+    [100, "c"],
+    [90, "xc"],
+    [50, "l"],
+    [40, "xl"],
+    [10, "x"],
+    [9, "ix"],
+    [5, "v"],
+    [4, "iv"],
+    [1, "i"],
+  ];
   let left = Math.min(value, 3999);
-  return signs.map(([worth, sign]) => {
-    const count = Math.floor(left / worth);
-    left -= count * worth;
-    return sign.repeat(count);
-  }).join("");
+  return signs
+    .map(([worth, sign]) => {
+      const count = Math.floor(left / worth);
+      left -= count * worth;
+      return sign.repeat(count);
+    })
+    .join("");
 }
 
 /** How much wider the room before an item is for each further digit of its number, in em: digits are at most that wide in the faces that ship. */
@@ -120,7 +197,8 @@ export function numberRooms(text: RichText): readonly number[] {
   const rooms = [...USUAL_ROOMS];
   const numbers = listNumbers(text);
   text.forEach(({ kind, level }, at) => {
-    if (kind === "number") rooms[level] = Math.max(rooms[level] as number, INDENT + (String(numbers[at]).length - 1) * DIGIT);
+    if (kind === "number")
+      rooms[level] = Math.max(rooms[level] as number, INDENT + (String(numbers[at]).length - 1) * DIGIT);
   });
   return rooms;
 }

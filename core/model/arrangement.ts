@@ -1,7 +1,19 @@
 import { z } from "zod";
 
 /** What a slot is for; the theme's text scale and the formats' placeholders follow from it. */
-export type SlotRole = "opening" | "title" | "subtitle" | "body" | "statement" | "number" | "caption" | "picture" | "figure" | "references" | "corner" | "name";
+export type SlotRole =
+  | "opening"
+  | "title"
+  | "subtitle"
+  | "body"
+  | "statement"
+  | "number"
+  | "caption"
+  | "picture"
+  | "figure"
+  | "references"
+  | "corner"
+  | "name";
 
 export const ARRANGEMENTS = {
   opening: { label: "Opening", slots: { title: "opening", subtitle: "subtitle" } },
@@ -41,5 +53,6 @@ export function isTitleRole(role: SlotRole | undefined): boolean {
 /** The slot that takes running text when nothing else is said, or undefined where the arrangement has none. */
 export function textSlot(arrangement: ArrangementName): string | undefined {
   const slots = slotsOf(arrangement);
-  return (slots.find(([, role]) => role === "body" || role === "statement" || role === "references") ?? slots.find(([, role]) => role === "subtitle" || role === "caption"))?.[0];
+  return (slots.find(([, role]) => role === "body" || role === "statement" || role === "references") ??
+    slots.find(([, role]) => role === "subtitle" || role === "caption"))?.[0];
 }

@@ -20,33 +20,96 @@ export type Binding = z.infer<typeof Binding>;
  * else as they were read: while they agree, the file's own words for it are written back, and where some do not, only
  * that is written anew. Elements that were read before have one `sum`. With `data` the words of a chart are its data. `more` names what the file says of it that Unitext does not model.
  */
-export const KeptShape = z.object({ shape: z.string().max(40), sum: z.string().max(40), place: z.string().max(40).optional(), text: z.string().max(40).optional(), looks: z.string().max(40).optional(), data: z.boolean().optional(), more: z.array(z.string().max(100)).max(40).optional() });
+export const KeptShape = z.object({
+  shape: z.string().max(40),
+  sum: z.string().max(40),
+  place: z.string().max(40).optional(),
+  text: z.string().max(40).optional(),
+  looks: z.string().max(40).optional(),
+  data: z.boolean().optional(),
+  more: z.array(z.string().max(100)).max(40).optional(),
+});
 
 /** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
-const placed = { id: Id, slot: z.string().max(40).nullable(), frame: Frame.optional(), binding: Binding.optional(), style: z.string().max(40).optional(), box: TextBox.optional(), kept: KeptShape.optional(), ...Drawing };
+const placed = {
+  id: Id,
+  slot: z.string().max(40).nullable(),
+  frame: Frame.optional(),
+  binding: Binding.optional(),
+  style: z.string().max(40).optional(),
+  box: TextBox.optional(),
+  kept: KeptShape.optional(),
+  ...Drawing,
+};
 
 /** Text; with `steps` its paragraphs appear one at a time. */
-export const TextElement = z.object({ kind: z.literal("text"), ...placed, text: RichText, steps: z.boolean().optional() });
+export const TextElement = z.object({
+  kind: z.literal("text"),
+  ...placed,
+  text: RichText,
+  steps: z.boolean().optional(),
+});
 export type TextElement = z.infer<typeof TextElement>;
 
 /** What is cut off a picture's sides, as shares of its size; below 0 the picture is smaller than its frame. */
 export const Crop = z.object({ left: z.number(), top: z.number(), right: z.number(), bottom: z.number() });
 export type Crop = z.infer<typeof Crop>;
 /** A picture, named as the text names it; the deck's `assets` say which bytes the name stands for. `width` is a share of its place in percent. */
-export const PictureElement = z.object({ kind: z.literal("picture"), ...placed, source: z.string().min(1).max(1000), alt: z.string(), caption: z.string().max(2000).optional(), width: z.number().min(1).max(100).optional(), crop: Crop.optional(), opacity: z.number().min(0).max(1).optional(), recolour: z.enum(["grey", "mono", "washout"]).optional(), shape: Geometry.optional(), link: LinkTarget.optional() });
+export const PictureElement = z.object({
+  kind: z.literal("picture"),
+  ...placed,
+  source: z.string().min(1).max(1000),
+  alt: z.string(),
+  caption: z.string().max(2000).optional(),
+  width: z.number().min(1).max(100).optional(),
+  crop: Crop.optional(),
+  opacity: z.number().min(0).max(1).optional(),
+  recolour: z.enum(["grey", "mono", "washout"]).optional(),
+  shape: Geometry.optional(),
+  link: LinkTarget.optional(),
+});
 export type PictureElement = z.infer<typeof PictureElement>;
 
 /** A cell; `columns` and `rows` say over how many it reaches. */
-export const Cell = z.object({ text: RichText, columns: z.number().int().min(2).max(200).optional(), rows: z.number().int().min(2).max(2000).optional(), fill: Fill.optional(), anchor: z.enum(["top", "middle", "bottom"]).optional(), insets: TextBox.shape.insets, borders: z.object({ left: Stroke.nullable().optional(), top: Stroke.nullable().optional(), right: Stroke.nullable().optional(), bottom: Stroke.nullable().optional() }).optional() });
+export const Cell = z.object({
+  text: RichText,
+  columns: z.number().int().min(2).max(200).optional(),
+  rows: z.number().int().min(2).max(2000).optional(),
+  fill: Fill.optional(),
+  anchor: z.enum(["top", "middle", "bottom"]).optional(),
+  insets: TextBox.shape.insets,
+  borders: z
+    .object({
+      left: Stroke.nullable().optional(),
+      top: Stroke.nullable().optional(),
+      right: Stroke.nullable().optional(),
+      bottom: Stroke.nullable().optional(),
+    })
+    .optional(),
+});
 export type Cell = z.infer<typeof Cell>;
 export const Align = z.enum(["start", "centre", "end"]);
 export type Align = z.infer<typeof Align>;
 /** A table: all rows have the same number of places; a place that another cell covers is null. The first `header` rows are headings. With `widths` and `heights` in points, columns are as wide and rows at least as high as they say. */
-export const TableElement = z.object({ kind: z.literal("table"), ...placed, rows: z.array(z.array(Cell.nullable())).min(1), header: z.number().int().nonnegative(), align: z.array(Align), caption: z.string().max(2000).optional(), widths: z.array(z.number().nonnegative()).max(200).optional(), heights: z.array(z.number().nonnegative()).max(2000).optional() });
+export const TableElement = z.object({
+  kind: z.literal("table"),
+  ...placed,
+  rows: z.array(z.array(Cell.nullable())).min(1),
+  header: z.number().int().nonnegative(),
+  align: z.array(Align),
+  caption: z.string().max(2000).optional(),
+  widths: z.array(z.number().nonnegative()).max(200).optional(),
+  heights: z.array(z.number().nonnegative()).max(2000).optional(),
+});
 export type TableElement = z.infer<typeof TableElement>;
 
 /** Program code, as typed. */
-export const CodeElement = z.object({ kind: z.literal("code"), ...placed, language: z.string().max(40), text: z.string() });
+export const CodeElement = z.object({
+  kind: z.literal("code"),
+  ...placed,
+  language: z.string().max(40),
+  text: z.string(),
+});
 export type CodeElement = z.infer<typeof CodeElement>;
 
 /** A formula on lines of its own, in TeX. */
@@ -64,66 +127,173 @@ export const CHART_FORMS = ["column", "bar", "line", "pie", "area", "doughnut", 
 export const ChartForm = z.enum(CHART_FORMS);
 export type ChartForm = z.infer<typeof ChartForm>;
 /** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; lines join the points of a line, and of a scatter chart those that are `joined`, unless a line is not; a `smooth` one is curved; a series `by` the second axis is measured on the right. */
-export const Series = z.object({ name: z.string(), values: z.array(z.number().nullable()), x: z.array(z.number().nullable()).optional(), form: z.enum(["column", "line", "area"]).optional(), colour: Colour.optional(), points: z.array(Colour.nullable()).max(2000).optional(), joined: z.boolean().optional(), smooth: z.boolean().optional(), by: z.literal("second").optional() });
+export const Series = z.object({
+  name: z.string(),
+  values: z.array(z.number().nullable()),
+  x: z.array(z.number().nullable()).optional(),
+  form: z.enum(["column", "line", "area"]).optional(),
+  colour: Colour.optional(),
+  points: z.array(Colour.nullable()).max(2000).optional(),
+  joined: z.boolean().optional(),
+  smooth: z.boolean().optional(),
+  by: z.literal("second").optional(),
+});
 export type Series = z.infer<typeof Series>;
 /** An axis; a `reversed` one of categories runs from right to left, or in bars from the foot to the top. */
-export const Axis = z.object({ title: z.string().max(500).optional(), least: z.number().optional(), most: z.number().optional(), reversed: z.boolean().optional() });
+export const Axis = z.object({
+  title: z.string().max(500).optional(),
+  least: z.number().optional(),
+  most: z.number().optional(),
+  reversed: z.boolean().optional(),
+});
 /** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes; the second one, on the right, has a format of its own. */
-export const ChartLook = z.object({ stack: z.enum(["sum", "share"]).optional(), title: z.string().max(1000).optional(), legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(), labels: z.enum(["value", "share", "category"]).optional(), format: z.string().max(100).optional(), xAxis: Axis.optional(), yAxis: Axis.optional(), secondAxis: Axis.extend({ format: z.string().max(100).optional() }).optional() });
+export const ChartLook = z.object({
+  stack: z.enum(["sum", "share"]).optional(),
+  title: z.string().max(1000).optional(),
+  legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(),
+  labels: z.enum(["value", "share", "category"]).optional(),
+  format: z.string().max(100).optional(),
+  xAxis: Axis.optional(),
+  yAxis: Axis.optional(),
+  secondAxis: Axis.extend({ format: z.string().max(100).optional() }).optional(),
+});
 export type ChartLook = z.infer<typeof ChartLook>;
 /** A chart of one or more series over categories; a missing value is null. */
-export const ChartElement = z.object({ kind: z.literal("chart"), ...placed, form: ChartForm, categories: z.array(z.string()), series: z.array(Series).min(1), ...ChartLook.shape });
+export const ChartElement = z.object({
+  kind: z.literal("chart"),
+  ...placed,
+  form: ChartForm,
+  categories: z.array(z.string()),
+  series: z.array(Series).min(1),
+  ...ChartLook.shape,
+});
 export type ChartElement = z.infer<typeof ChartElement>;
 
 /** A drawn form with or without words in it: boxes, arrows, lines, connectors. */
-export const ShapeElement = z.object({ kind: z.literal("shape"), ...placed, geometry: Geometry, text: RichText, alt: z.string().optional(), link: LinkTarget.optional() });
+export const ShapeElement = z.object({
+  kind: z.literal("shape"),
+  ...placed,
+  geometry: Geometry,
+  text: RichText,
+  alt: z.string().optional(),
+  link: LinkTarget.optional(),
+});
 export type ShapeElement = z.infer<typeof ShapeElement>;
 
 /** A film or a sound, by the name of its file, with the picture that stands for it. */
-export const MediaElement = z.object({ kind: z.literal("media"), ...placed, source: z.string().min(1).max(4000), form: z.enum(["video", "audio"]), poster: z.string().min(1).max(1000).optional(), alt: z.string() });
+export const MediaElement = z.object({
+  kind: z.literal("media"),
+  ...placed,
+  source: z.string().min(1).max(4000),
+  form: z.enum(["video", "audio"]),
+  poster: z.string().min(1).max(1000).optional(),
+  alt: z.string(),
+});
 export type MediaElement = z.infer<typeof MediaElement>;
 
 /** How a file draws a thing: forms, texts and pictures in a room of a width and height in points, which is stretched to the thing's frame. */
-export const ForeignDrawing = z.object({ width: z.number().positive(), height: z.number().positive(), elements: z.array(z.discriminatedUnion("kind", [TextElement, PictureElement, ShapeElement])).max(5000) });
+export const ForeignDrawing = z.object({
+  width: z.number().positive(),
+  height: z.number().positive(),
+  elements: z.array(z.discriminatedUnion("kind", [TextElement, PictureElement, ShapeElement])).max(5000),
+});
 export type ForeignDrawing = z.infer<typeof ForeignDrawing>;
 /** A thing that a file holds and Unitext does not model: what it is, the words found in it, and the picture or the drawing that the file shows for it. The file keeps the thing itself. */
-export const ForeignElement = z.object({ kind: z.literal("foreign"), ...placed, what: z.string().min(1).max(200), text: RichText, picture: z.string().min(1).max(1000).optional(), drawing: ForeignDrawing.optional(), alt: z.string() });
+export const ForeignElement = z.object({
+  kind: z.literal("foreign"),
+  ...placed,
+  what: z.string().min(1).max(200),
+  text: RichText,
+  picture: z.string().min(1).max(1000).optional(),
+  drawing: ForeignDrawing.optional(),
+  alt: z.string(),
+});
 export type ForeignElement = z.infer<typeof ForeignElement>;
 
-export const Element = z.discriminatedUnion("kind", [TextElement, PictureElement, TableElement, CodeElement, FormulaElement, DiagramElement, ChartElement, ShapeElement, MediaElement, ForeignElement]);
+export const Element = z.discriminatedUnion("kind", [
+  TextElement,
+  PictureElement,
+  TableElement,
+  CodeElement,
+  FormulaElement,
+  DiagramElement,
+  ChartElement,
+  ShapeElement,
+  MediaElement,
+  ForeignElement,
+]);
 export type Element = z.infer<typeof Element>;
 export type ElementKind = Element["kind"];
 
 /** Which lines of which document a slide was made from, and the hash of what was made of them. */
-export const Source = z.object({ document: z.string(), from: z.number().int(), to: z.number().int(), hash: z.string() });
+export const Source = z.object({
+  document: z.string(),
+  from: z.number().int(),
+  to: z.number().int(),
+  hash: z.string(),
+});
 export type Source = z.infer<typeof Source>;
 /** Which slide of which deck, at which version, a slide was copied from. */
 export const Origin = z.object({ deck: Id, slide: Id, version: z.number().int().nonnegative() });
 export type Origin = z.infer<typeof Origin>;
 
 /** What stands behind everything else on a slide. */
-export const Background = z.union([z.object({ colour: Colour }), z.object({ picture: z.string().min(1).max(1000) }), z.object({ fill: Fill })]);
+export const Background = z.union([
+  z.object({ colour: Colour }),
+  z.object({ picture: z.string().min(1).max(1000) }),
+  z.object({ fill: Fill }),
+]);
 export type Background = z.infer<typeof Background>;
 export const TRANSITIONS = ["fade", "push", "wipe"] as const;
 /** How a slide comes in, and in how many seconds. */
 export const Transition = z.object({ kind: z.enum(TRANSITIONS), seconds: z.number().min(0.1).max(10) });
 export type Transition = z.infer<typeof Transition>;
 /** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent, the name of the section that begins with it. */
-export const SlideLook = z.object({ background: Background.optional(), transition: Transition.optional(), delay: z.number().min(0.5).max(3600).optional(), widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional(), section: z.string().min(1).max(300).optional() });
+export const SlideLook = z.object({
+  background: Background.optional(),
+  transition: Transition.optional(),
+  delay: z.number().min(0.5).max(3600).optional(),
+  widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional(),
+  section: z.string().min(1).max(300).optional(),
+});
 export type SlideLook = z.infer<typeof SlideLook>;
 
 /** The footer, number or date of a slide where a file puts it; the number is counted where it is shown. */
-export const RegionBox = z.object({ region: z.enum(["footer", "number", "date"]), text: z.string().max(500), frame: Frame, style: z.string().max(40).optional(), box: TextBox.optional() });
+export const RegionBox = z.object({
+  region: z.enum(["footer", "number", "date"]),
+  text: z.string().max(500),
+  frame: Frame,
+  style: z.string().max(40).optional(),
+  box: TextBox.optional(),
+});
 export type RegionBox = z.infer<typeof RegionBox>;
 /** What somebody said about a slide. */
-export const Comment = z.object({ author: z.string().max(300), text: z.string().max(20000), date: z.string().max(40).optional() });
+export const Comment = z.object({
+  author: z.string().max(300),
+  text: z.string().max(20000),
+  date: z.string().max(40).optional(),
+});
 export type Comment = z.infer<typeof Comment>;
 /** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background, transition and entrances as they were read, the master that it stood on, and the shapes that became elements. */
-export const KeptPart = z.object({ file: z.string().max(200), part: z.string().max(500), sum: z.string().max(40), notes: z.string().max(40), background: z.string().max(40), transition: z.string().max(40), motion: z.string().max(40).optional(), master: z.string().max(40).optional(), shapes: z.array(z.string().max(40)).max(20000) });
+export const KeptPart = z.object({
+  file: z.string().max(200),
+  part: z.string().max(500),
+  sum: z.string().max(40),
+  notes: z.string().max(40),
+  background: z.string().max(40),
+  transition: z.string().max(40),
+  motion: z.string().max(40).optional(),
+  master: z.string().max(40).optional(),
+  shapes: z.array(z.string().max(40)).max(20000),
+});
 export type KeptPart = z.infer<typeof KeptPart>;
 
 /** What a file draws behind its slides: a background and drawings that all slides of one layout share. */
-export const Master = z.object({ name: z.string().max(300), background: Background.optional(), elements: z.array(Element) });
+export const Master = z.object({
+  name: z.string().max(300),
+  background: Background.optional(),
+  elements: z.array(Element),
+});
 export type Master = z.infer<typeof Master>;
 
 export const Slide = z.object({
@@ -148,7 +318,18 @@ export const Slide = z.object({
 });
 export type Slide = z.infer<typeof Slide>;
 
-export const MEDIA_TYPES = ["image/png", "image/jpeg", "image/gif", "image/svg+xml", "video/mp4", "video/webm", "audio/mpeg", "audio/mp4", "audio/wav", "application/zip"] as const;
+export const MEDIA_TYPES = [
+  "image/png",
+  "image/jpeg",
+  "image/gif",
+  "image/svg+xml",
+  "video/mp4",
+  "video/webm",
+  "audio/mpeg",
+  "audio/mp4",
+  "audio/wav",
+  "application/zip",
+] as const;
 /** The bytes behind the name of a picture, film, sound or kept file: their SHA-256 in hex, media type and size in pixels (1 by 1 for what is none). */
 export const Asset = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
@@ -158,7 +339,12 @@ export const Asset = z.object({
 });
 export type Asset = z.infer<typeof Asset>;
 
-export const Properties = z.object({ title: z.string().max(500), author: z.string().max(500), event: z.string().max(500), date: z.string().max(100) });
+export const Properties = z.object({
+  title: z.string().max(500),
+  author: z.string().max(500),
+  event: z.string().max(500),
+  date: z.string().max(100),
+});
 export type Properties = z.infer<typeof Properties>;
 
 /** What stands on every slide: a line at the foot and the slide's number. */
@@ -196,7 +382,8 @@ export type DeckHead = z.infer<typeof DeckHead>;
 const DeckShape = DeckHead.extend({ slides: z.array(Slide) });
 /** A deck: its slides in running order, details directly after the slide that they belong to. */
 export const Deck = DeckShape.superRefine((deck, context) => {
-  for (const problem of orderProblems(deck.slides)) context.addIssue({ code: "custom", path: ["slides", problem.index], message: problem.message });
+  for (const problem of orderProblems(deck.slides))
+    context.addIssue({ code: "custom", path: ["slides", problem.index], message: problem.message });
 });
 export type Deck = z.infer<typeof DeckShape>;
 
@@ -210,11 +397,13 @@ export function orderProblems(slides: readonly Slide[]): { index: number; messag
     if (seen.has(slide.id)) problems.push({ index, message: `the slide id ${slide.id} is used twice` });
     seen.add(slide.id);
     while (open.length && open.at(-1) !== slide.parent) open.pop();
-    if (slide.parent !== null && open.length === 0) problems.push({ index, message: `slide ${slide.id} does not follow its main slide ${slide.parent}` });
+    if (slide.parent !== null && open.length === 0)
+      problems.push({ index, message: `slide ${slide.id} does not follow its main slide ${slide.parent}` });
     open.push(slide.id);
     elements.clear();
     for (const { id } of slide.elements) {
-      if (elements.has(id)) problems.push({ index, message: `the element id ${id} is used twice on slide ${slide.id}` });
+      if (elements.has(id))
+        problems.push({ index, message: `the element id ${id} is used twice on slide ${slide.id}` });
       elements.add(id);
     }
   });

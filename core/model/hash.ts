@@ -94,6 +94,7 @@ export function canonical(value: unknown): string {
   }
   const held = value as Record<string, unknown>;
   let inside = "";
-  for (const key of sortedKeys(held)) if (held[key] !== undefined) inside += `${inside ? "," : ""}${quoted(key)}:${canonical(held[key])}`;
+  for (const key of sortedKeys(held))
+    if (held[key] !== undefined) inside += `${inside ? "," : ""}${quoted(key)}:${canonical(held[key])}`;
   return `{${inside}}`;
 }

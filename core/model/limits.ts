@@ -36,5 +36,10 @@ const WORDS: Record<keyof typeof MOST, string> = {
 
 /** Refuses what has more of something than is taken. Throws a Failure `too-large` that says how much is taken. */
 export function within(kind: keyof typeof MOST, count: number, where: string): void {
-  if (count > MOST[kind]) throw new Failure("too-large", where, `This has more than ${MOST[kind].toLocaleString("en")} ${WORDS[kind]}, the most that is taken. Divide it, and bring in the parts.`);
+  if (count > MOST[kind])
+    throw new Failure(
+      "too-large",
+      where,
+      `This has more than ${MOST[kind].toLocaleString("en")} ${WORDS[kind]}, the most that is taken. Divide it, and bring in the parts.`,
+    );
 }

@@ -20,25 +20,58 @@ export const RunLook = z.object({
 export type RunLook = z.infer<typeof RunLook>;
 
 /** The number schemes of lists that both standards have. */
-export const SCHEMES = ["1.", "1)", "(1)", "1", "a.", "a)", "(a)", "A.", "A)", "(A)", "i.", "i)", "(i)", "I.", "I)", "(I)"] as const;
+export const SCHEMES = [
+  "1.",
+  "1)",
+  "(1)",
+  "1",
+  "a.",
+  "a)",
+  "(a)",
+  "A.",
+  "A)",
+  "(A)",
+  "i.",
+  "i)",
+  "(i)",
+  "I.",
+  "I)",
+  "(I)",
+] as const;
 /** The sign before an item. `size` is a share of the text's. */
-export const Bullet = z.object({ sign: z.string().min(1).max(8).optional(), scheme: z.enum(SCHEMES).optional(), picture: z.string().min(1).max(1000).optional(), colour: Colour.optional(), size: z.number().min(0.1).max(4).optional(), font: z.string().min(1).max(200).optional() });
+export const Bullet = z.object({
+  sign: z.string().min(1).max(8).optional(),
+  scheme: z.enum(SCHEMES).optional(),
+  picture: z.string().min(1).max(1000).optional(),
+  colour: Colour.optional(),
+  size: z.number().min(0.1).max(4).optional(),
+  font: z.string().min(1).max(200).optional(),
+});
 export type Bullet = z.infer<typeof Bullet>;
 
 /** A distance between lines: a multiple of what the font asks, or points. */
-export const LineSpacing = z.union([z.object({ times: z.number().min(0.1).max(20) }), z.object({ points: z.number().min(1).max(4000) })]);
+export const LineSpacing = z.union([
+  z.object({ times: z.number().min(0.1).max(20) }),
+  z.object({ points: z.number().min(1).max(4000) }),
+]);
 const along = z.number().min(0).max(4032);
 /** A tab stop, in points from the edge of the text: text begins there; with `align` it ends there, has its middle there, or its decimal sign. */
 export const TabStop = z.union([along, z.object({ at: along, align: z.enum(["end", "centre", "decimal"]) })]);
 export type TabStop = z.infer<typeof TabStop>;
 /** A tab stop taken apart. */
-export const tabParts = (stop: TabStop): { at: number; align: "start" | "end" | "centre" | "decimal" } => (typeof stop === "number" ? { at: stop, align: "start" } : stop);
+export const tabParts = (stop: TabStop): { at: number; align: "start" | "end" | "centre" | "decimal" } =>
+  typeof stop === "number" ? { at: stop, align: "start" } : stop;
 /** A tab stop of these parts. */
-export const tabStop = (at: number, align: "start" | "end" | "centre" | "decimal"): TabStop => (align === "start" ? at : { at, align });
+export const tabStop = (at: number, align: "start" | "end" | "centre" | "decimal"): TabStop =>
+  align === "start" ? at : { at, align };
 /** How a paragraph stands. `before` and `after` are points, or shares of the text's size; `left` is where its text begins, `first` how its first line is moved against that, in points. */
 export const ParagraphLook = z.object({
-  before: z.union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })]).optional(),
-  after: z.union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })]).optional(),
+  before: z
+    .union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })])
+    .optional(),
+  after: z
+    .union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })])
+    .optional(),
   line: LineSpacing.optional(),
   left: points.optional(),
   right: points.optional(),
@@ -52,7 +85,13 @@ export const ParagraphLook = z.object({
 export type ParagraphLook = z.infer<typeof ParagraphLook>;
 
 /** How text of one level stands where a file says it: characters, paragraph and side. */
-export const LevelStyle = z.object({ run: RunLook.optional(), paragraph: ParagraphLook.optional(), align: z.enum(["start", "centre", "end"]).optional(), strong: z.boolean().optional(), emphasis: z.boolean().optional() });
+export const LevelStyle = z.object({
+  run: RunLook.optional(),
+  paragraph: ParagraphLook.optional(),
+  align: z.enum(["start", "centre", "end"]).optional(),
+  strong: z.boolean().optional(),
+  emphasis: z.boolean().optional(),
+});
 export type LevelStyle = z.infer<typeof LevelStyle>;
 /** A text style as a file gives it, level by level; levels past the last stand as the last. */
 export const TextStyle = z.array(LevelStyle).min(1).max(9);
@@ -78,41 +117,93 @@ export const PATTERNS = ["dots", "horizontal", "vertical", "rising", "falling", 
 /** What an area is filled with. The angle of a gradient turns clockwise from left to right. */
 export const Fill = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("solid"), colour: Colour, opacity: share.optional() }),
-  z.object({ kind: z.literal("gradient"), form: z.enum(["linear", "radial"]), angle: z.number(), stops: z.array(Stop).min(2).max(20) }),
+  z.object({
+    kind: z.literal("gradient"),
+    form: z.enum(["linear", "radial"]),
+    angle: z.number(),
+    stops: z.array(Stop).min(2).max(20),
+  }),
   z.object({ kind: z.literal("pattern"), pattern: z.enum(PATTERNS), fore: Colour, back: Colour }),
-  z.object({ kind: z.literal("picture"), source: z.string().min(1).max(1000), tile: z.boolean().optional(), opacity: share.optional() }),
+  z.object({
+    kind: z.literal("picture"),
+    source: z.string().min(1).max(1000),
+    tile: z.boolean().optional(),
+    opacity: share.optional(),
+  }),
 ]);
 export type Fill = z.infer<typeof Fill>;
 
 export const DASHES = ["dot", "dash", "longdash", "dashdot", "longdashdot"] as const;
 /** The end of a line; its size counts in widths of the line. */
-export const LineEnd = z.object({ form: z.enum(["triangle", "open", "barbed", "oval", "diamond"]), size: z.number().min(1).max(10) });
-export const Stroke = z.object({ colour: Colour, width: z.number().min(0).max(1600), opacity: share.optional(), dash: z.enum(DASHES).optional(), head: LineEnd.optional(), tail: LineEnd.optional() });
+export const LineEnd = z.object({
+  form: z.enum(["triangle", "open", "barbed", "oval", "diamond"]),
+  size: z.number().min(1).max(10),
+});
+export const Stroke = z.object({
+  colour: Colour,
+  width: z.number().min(0).max(1600),
+  opacity: share.optional(),
+  dash: z.enum(DASHES).optional(),
+  head: LineEnd.optional(),
+  tail: LineEnd.optional(),
+});
 export type Stroke = z.infer<typeof Stroke>;
 
 /** Whether a gradient runs from its middle to the same colour on both sides. */
 export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, middle, last, ...more] = stops;
-  return form === "linear" && !more.length && first !== undefined && last !== undefined && first.at < 0.02 && last.at > 0.98 && Math.abs((middle?.at ?? 0) - 0.5) < 0.02 && first.colour === last.colour && first.opacity === last.opacity;
+  return (
+    form === "linear" &&
+    !more.length &&
+    first !== undefined &&
+    last !== undefined &&
+    first.at < 0.02 &&
+    last.at > 0.98 &&
+    Math.abs((middle?.at ?? 0) - 0.5) < 0.02 &&
+    first.colour === last.colour &&
+    first.opacity === last.opacity
+  );
 }
 
 /** Whether a gradient runs between two colours to its end, or from its middle to both sides: what both standards can say. */
 export function isPlainGradient({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, last] = [stops[0], stops.at(-1)];
-  return isAxial({ form, stops }) || (stops.length === 2 && (form === "linear" ? (last?.at ?? 1) > 0.99 : (first?.at ?? 0) < 0.01));
+  return (
+    isAxial({ form, stops }) ||
+    (stops.length === 2 && (form === "linear" ? (last?.at ?? 1) > 0.99 : (first?.at ?? 0) < 0.01))
+  );
 }
 
 /** Soft light behind a thing: blur and distance in points, direction in degrees clockwise from the right. */
-export const Shadow = z.object({ colour: Colour, opacity: share, blur: z.number().min(0).max(1000), distance: z.number().min(0).max(1000), direction: z.number() });
+export const Shadow = z.object({
+  colour: Colour,
+  opacity: share,
+  blur: z.number().min(0).max(1000),
+  distance: z.number().min(0).max(1000),
+  direction: z.number(),
+});
 export type Shadow = z.infer<typeof Shadow>;
 
 /** Path data as SVG 2, 9.3.9 writes them: commands, numbers and what stands between, and nothing that could end the attribute in which they are drawn. */
-export const PathData = z.string().max(200000).regex(/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/, "an outline is written in SVG path data");
+export const PathData = z
+  .string()
+  .max(200000)
+  .regex(/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/, "an outline is written in SVG path data");
 
 /** A form: one of the standard's preset geometries with its adjust values, or outlines drawn in a box of `width` by `height` as SVG path data. */
 export const Geometry = z.union([
-  z.object({ preset: z.string().regex(/^[A-Za-z0-9]{1,40}$/), adjust: z.record(z.string().max(20), z.number()).optional() }),
-  z.object({ width: z.number().positive(), height: z.number().positive(), paths: z.array(z.object({ d: PathData, fill: z.boolean(), stroke: z.boolean() })).min(1).max(500) }),
+  z.object({
+    preset: z.string().regex(/^[A-Za-z0-9]{1,40}$/),
+    adjust: z.record(z.string().max(20), z.number()).optional(),
+  }),
+  z.object({
+    width: z.number().positive(),
+    height: z.number().positive(),
+    paths: z
+      .array(z.object({ d: PathData, fill: z.boolean(), stroke: z.boolean() }))
+      .min(1)
+      .max(500),
+  }),
 ]);
 export type Geometry = z.infer<typeof Geometry>;
 
@@ -126,7 +217,13 @@ export const Effect = z.enum(EFFECTS);
 export type Effect = z.infer<typeof Effect>;
 
 /** The entrance of an element: where it stands among those of its slide, what lets it begin, how it looks and how long it takes; `delay` are seconds that it waits. */
-export const Entrance = z.object({ order: z.number().int().min(0).max(100000), trigger: Trigger, effect: Effect, seconds: z.number().min(0).max(60), delay: z.number().min(0).max(600).optional() });
+export const Entrance = z.object({
+  order: z.number().int().min(0).max(100000),
+  trigger: Trigger,
+  effect: Effect,
+  seconds: z.number().min(0).max(60),
+  delay: z.number().min(0).max(600).optional(),
+});
 export type Entrance = z.infer<typeof Entrance>;
 
 /** What any element that stands freely may have: turned clockwise in degrees about its middle, mirrored, part of groups (outermost first), with a fill, an outline, a shadow and an entrance. */

@@ -16,7 +16,8 @@ export interface Reveal {
   delay?: number;
 }
 
-const stepped = (element: Element): element is Extract<Element, { kind: "text" }> => element.kind === "text" && element.steps === true && element.text.length > 0;
+const stepped = (element: Element): element is Extract<Element, { kind: "text" }> =>
+  element.kind === "text" && element.steps === true && element.text.length > 0;
 
 /** How the points of a text come one at a time: each by itself, each of the first level with what is below it, or in groups of their own. */
 export type StepsForm = "each" | "main" | "own";
@@ -56,9 +57,20 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
   /** When those that the last ones run with began, and when all of them have ended. */
   let [begun, ended] = [0, 0];
   for (const { element } of entering) {
-    const { trigger, effect, seconds, delay = 0 }: Omit<Entrance, "order"> = element.entrance ?? { trigger: "press", effect: "appear", seconds: 0 };
+    const {
+      trigger,
+      effect,
+      seconds,
+      delay = 0,
+    }: Omit<Entrance, "order"> = element.entrance ?? { trigger: "press", effect: "appear", seconds: 0 };
     // Empty lines between points wait for nobody.
-    const points = stepped(element) ? element.text.flatMap((paragraph, at) => (isEmptyText([paragraph]) || paragraph.step === "shown" ? [] : [{ paragraph: at, along: paragraph.step === "with" }])) : [{ paragraph: undefined, along: false }];
+    const points = stepped(element)
+      ? element.text.flatMap((paragraph, at) =>
+          isEmptyText([paragraph]) || paragraph.step === "shown"
+            ? []
+            : [{ paragraph: at, along: paragraph.step === "with" }],
+        )
+      : [{ paragraph: undefined, along: false }];
     for (const [nth, { paragraph, along }] of points.entries()) {
       // Later points follow by themselves where the first one does.
       const by = !nth ? trigger : along ? "with" : trigger === "after" ? "after" : "press";
@@ -68,7 +80,16 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
       } else if (by === "after") begun = ended;
       const start = begun + delay;
       ended = Math.max(ended, start + seconds);
-      reveals.push({ element: element.id, ...(paragraph === undefined ? {} : { paragraph }), press, start, trigger: by, effect, seconds, ...(delay ? { delay } : {}) });
+      reveals.push({
+        element: element.id,
+        ...(paragraph === undefined ? {} : { paragraph }),
+        press,
+        start,
+        trigger: by,
+        effect,
+        seconds,
+        ...(delay ? { delay } : {}),
+      });
     }
   }
   return reveals;
@@ -82,13 +103,27 @@ export function pressesOf(slide: Pick<Slide, "arrangement" | "elements">): numbe
 /** The elements of a slide with the orders of their entrances counted from 0, and without entrances that say nothing beside their steps. */
 export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const inOrder = [...new Set(revealsOf(slide).map(({ element }) => element))];
-  const ordered = slide.elements.map((element): Element => (element.entrance ? { ...element, entrance: { ...element.entrance, order: inOrder.indexOf(element.id) } } : element));
+  const ordered = slide.elements.map(
+    (element): Element =>
+      element.entrance
+        ? { ...element, entrance: { ...element.entrance, order: inOrder.indexOf(element.id) } }
+        : element,
+  );
   const says = (elements: readonly Element[]) => JSON.stringify(revealsOf({ ...slide, elements: [...elements] }));
   const wanted = says(ordered);
   // From the last to the first: what comes last by itself needs no place of its own.
   return inOrder.reduceRight<Element[]>((elements, id) => {
     const without = elements.map((element): Element => {
-      if (element.id !== id || !element.entrance || !stepped(element) || element.entrance.trigger !== "press" || element.entrance.effect !== "appear" || element.entrance.seconds > 0 || element.entrance.delay) return element;
+      if (
+        element.id !== id ||
+        !element.entrance ||
+        !stepped(element) ||
+        element.entrance.trigger !== "press" ||
+        element.entrance.effect !== "appear" ||
+        element.entrance.seconds > 0 ||
+        element.entrance.delay
+      )
+        return element;
       const { entrance: _, ...rest } = element;
       return rest;
     });

@@ -11,7 +11,10 @@ export function numberIn(text: string): number | undefined {
   const both = digits.includes(".") && digits.includes(",");
   const many = mark !== "" && digits.split(mark).length > 2;
   const thousands = many || (!both && mark === "," && /^[1-9]\d{0,2},\d{3}$/.test(digits));
-  const whole = thousands || last < 0 ? digits.replace(/[.,]/g, "") : `${digits.slice(0, last).replace(/[.,]/g, "")}.${digits.slice(last + 1)}`;
+  const whole =
+    thousands || last < 0
+      ? digits.replace(/[.,]/g, "")
+      : `${digits.slice(0, last).replace(/[.,]/g, "")}.${digits.slice(last + 1)}`;
   const value = Number(whole);
   return Number.isFinite(value) ? (/[-−–]/.test(found[1] as string) ? -value : value) : undefined;
 }

@@ -1,8 +1,31 @@
 import { cutText } from "./wellformed";
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
-import type { Background, ChartForm, Deck, DeckHead, Element, ElementKind, ForeignDrawing, Series, Slide, SlideLook, TextElement } from "./deck";
+import type {
+  Background,
+  ChartForm,
+  Deck,
+  DeckHead,
+  Element,
+  ElementKind,
+  ForeignDrawing,
+  Series,
+  Slide,
+  SlideLook,
+  TextElement,
+} from "./deck";
 import type { Fill, ParagraphLook } from "./look";
-import { countsSlide, isEmptyText, linksOf, mapLinks, onSlide, type Paragraph, plainText, type RichText, textOf, wordsIn } from "./richtext";
+import {
+  countsSlide,
+  isEmptyText,
+  linksOf,
+  mapLinks,
+  onSlide,
+  type Paragraph,
+  plainText,
+  type RichText,
+  textOf,
+  wordsIn,
+} from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
@@ -40,7 +63,9 @@ export function roleOf(slide: Slide, element: Element): SlotRole | undefined {
 
 /** The text element that is the slide's title, if it has one. */
 export function titleElement(slide: Slide): TextElement | undefined {
-  const found = slide.elements.find((element) => element.kind === "text" && (isTitleRole(roleOf(slide, element)) || element.slot === "title"));
+  const found = slide.elements.find(
+    (element) => element.kind === "text" && (isTitleRole(roleOf(slide, element)) || element.slot === "title"),
+  );
   return found as TextElement | undefined;
 }
 
@@ -64,8 +89,12 @@ export function nameOf(slide: Slide): string {
 /** Elements in reading order: by the arrangement's slots, then what stands freely. */
 export function readingOrder(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const slots = slotsOf(slide.arrangement).map(([slot]) => slot);
-  const rank = (element: Element) => (element.slot !== null && slots.includes(element.slot) ? slots.indexOf(element.slot) : slots.length);
-  return slide.elements.map((element, index) => ({ element, index })).sort((a, b) => rank(a.element) - rank(b.element) || a.index - b.index).map(({ element }) => element);
+  const rank = (element: Element) =>
+    element.slot !== null && slots.includes(element.slot) ? slots.indexOf(element.slot) : slots.length;
+  return slide.elements
+    .map((element, index) => ({ element, index }))
+    .sort((a, b) => rank(a.element) - rank(b.element) || a.index - b.index)
+    .map(({ element }) => element);
 }
 
 /** How deep each slide lies under the main line: 0 for the main line, by slide id. */
@@ -117,7 +146,11 @@ const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K 
   code: () => [],
   formula: () => [],
   diagram: ({ text }) => [text],
-  chart: ({ categories, series, title }) => [...(title ? [plainText(title)] : []), ...categories.map(plainText), ...series.map(({ name }) => plainText(name))],
+  chart: ({ categories, series, title }) => [
+    ...(title ? [plainText(title)] : []),
+    ...categories.map(plainText),
+    ...series.map(({ name }) => plainText(name)),
+  ],
   shape: ({ text }) => [text],
   media: () => [],
   foreign: ({ text }) => [text],
@@ -142,23 +175,33 @@ export function slideTexts(slide: Slide): RichText[] {
   return [...slide.elements.flatMap(elementTexts), slide.notes];
 }
 
-const ELEMENT_MAPS: { [K in ElementKind]?: (element: Extract<Element, { kind: K }>, change: (text: RichText) => RichText) => Element } = {
+const ELEMENT_MAPS: {
+  [K in ElementKind]?: (element: Extract<Element, { kind: K }>, change: (text: RichText) => RichText) => Element;
+} = {
   text: (element, change) => ({ ...element, text: change(element.text) }),
   diagram: (element, change) => ({ ...element, text: change(element.text) }),
   shape: (element, change) => ({ ...element, text: change(element.text) }),
-  table: (element, change) => ({ ...element, rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })) }),
+  table: (element, change) => ({
+    ...element,
+    rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })),
+  }),
 };
 
 /** The element with every rich text in it sent through `change`. */
 export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
-  const map = ELEMENT_MAPS[element.kind] as ((element: Element, change: (text: RichText) => RichText) => Element) | undefined;
+  const map = ELEMENT_MAPS[element.kind] as
+    | ((element: Element, change: (text: RichText) => RichText) => Element)
+    | undefined;
   return map ? map(element, change) : element;
 }
 
 /** The slide with its own number where its words count it. */
 export function counted(slide: Slide, number: number): Slide {
   if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
-  return { ...slide, elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))) };
+  return {
+    ...slide,
+    elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))),
+  };
 }
 
 /** Where a whole element leads. */
@@ -169,7 +212,10 @@ export function elementLink(element: Element): string | undefined {
 /** The links of an element with their words: its own, and those of its texts. */
 export function elementLinks(element: Element): { text: string; to: string }[] {
   const to = elementLink(element);
-  return [...elementTexts(element).flatMap(linksOf), ...(to === undefined ? [] : [{ text: elementWords(element), to }])];
+  return [
+    ...elementTexts(element).flatMap(linksOf),
+    ...(to === undefined ? [] : [{ text: elementWords(element), to }]),
+  ];
 }
 
 /** The links of a slide with their words, those of its notes last. */
@@ -189,7 +235,13 @@ export function mapElementLinks(element: Element, change: (to: string) => string
 
 /** The look of a slide alone. */
 export function lookOf({ background, transition, delay, widths, section }: Slide): SlideLook {
-  return { ...(background ? { background } : {}), ...(transition ? { transition } : {}), ...(delay ? { delay } : {}), ...(widths ? { widths } : {}), ...(section ? { section } : {}) };
+  return {
+    ...(background ? { background } : {}),
+    ...(transition ? { transition } : {}),
+    ...(delay ? { delay } : {}),
+    ...(widths ? { widths } : {}),
+    ...(section ? { section } : {}),
+  };
 }
 
 /** The look that a slide is drawn in: the one that it brought along, else the deck's. */
@@ -198,11 +250,31 @@ export function themeOf(slide: Pick<Slide, "theme">, head: Pick<DeckHead, "theme
 }
 
 const filled = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
-const behindOf = (background: Background | undefined) => (!background ? [] : "picture" in background ? [background.picture] : "fill" in background ? filled(background.fill) : []);
-const shownBy = (element: Element): string[] => [...(element.kind === "picture" ? [element.source] : element.kind === "media" && element.poster ? [element.poster] : element.kind === "foreign" && element.picture ? [element.picture] : []), ...filled(element.fill), ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => filled(cell?.fill))) : [])];
+const behindOf = (background: Background | undefined) =>
+  !background
+    ? []
+    : "picture" in background
+      ? [background.picture]
+      : "fill" in background
+        ? filled(background.fill)
+        : [];
+const shownBy = (element: Element): string[] => [
+  ...(element.kind === "picture"
+    ? [element.source]
+    : element.kind === "media" && element.poster
+      ? [element.poster]
+      : element.kind === "foreign" && element.picture
+        ? [element.picture]
+        : []),
+  ...filled(element.fill),
+  ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => filled(cell?.fill))) : []),
+];
 
 /** Elements with those that drawings of other files are made of. */
-export const withDrawn = (elements: readonly Element[]): Element[] => elements.flatMap((element) => (element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element]));
+export const withDrawn = (elements: readonly Element[]): Element[] =>
+  elements.flatMap((element) =>
+    element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element],
+  );
 
 /** The names of the pictures that a slide shows, its background among them. */
 export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
@@ -212,39 +284,80 @@ export function picturesOn(slide: Pick<Slide, "background" | "elements">): strin
 /** The pictures that stand before items; they are named by their content, so that they have one name in every deck. */
 export function signsOf(element: Element, styles: DeckHead["styles"]): string[] {
   const levels = element.style === undefined ? undefined : styles?.[element.style];
-  return [...elementTexts(element).flatMap((text) => text.flatMap(({ look }) => look?.bullet?.picture ?? [])), ...(levels ?? []).flatMap(({ paragraph }) => paragraph?.bullet?.picture ?? [])];
+  return [
+    ...elementTexts(element).flatMap((text) => text.flatMap(({ look }) => look?.bullet?.picture ?? [])),
+    ...(levels ?? []).flatMap(({ paragraph }) => paragraph?.bullet?.picture ?? []),
+  ];
 }
 
 /** The names of all files that a slide needs: its pictures, also those before items, films and sounds, those of its master, and the file that it was read from. */
 export function filesOf(slide: Slide, { masters, styles }: Pick<DeckHead, "masters" | "styles">): string[] {
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
-  return [...picturesOn(slide), ...(master ? picturesOn(master) : []), ...withDrawn(slide.elements).flatMap((element) => signsOf(element, styles)), ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])), ...(slide.kept ? [slide.kept.file] : [])];
+  return [
+    ...picturesOn(slide),
+    ...(master ? picturesOn(master) : []),
+    ...withDrawn(slide.elements).flatMap((element) => signsOf(element, styles)),
+    ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])),
+    ...(slide.kept ? [slide.kept.file] : []),
+  ];
 }
 
 /** The slide, and an element of it, with every picture's name sent through `change`. */
-export function renamePictures<S extends Pick<Slide, "background" | "elements">>(slide: S, change: (name: string) => string): S {
+export function renamePictures<S extends Pick<Slide, "background" | "elements">>(
+  slide: S,
+  change: (name: string) => string,
+): S {
   const fill = (own: Fill): Fill => (own.kind === "picture" ? { ...own, source: change(own.source) } : own);
   const { background } = slide;
-  const behind = !background ? {} : "picture" in background ? { background: { picture: change(background.picture) } } : "fill" in background ? { background: { fill: fill(background.fill) } } : {};
+  const behind = !background
+    ? {}
+    : "picture" in background
+      ? { background: { picture: change(background.picture) } }
+      : "fill" in background
+        ? { background: { fill: fill(background.fill) } }
+        : {};
   const elements = slide.elements.map((element): Element => {
     const own = element.fill ? { ...element, fill: fill(element.fill) } : element;
     if (own.kind === "picture") return { ...own, source: change(own.source) };
-    if (own.kind === "table") return { ...own, rows: own.rows.map((row) => row.map((cell) => (cell?.fill ? { ...cell, fill: fill(cell.fill) } : cell))) };
-    if (own.kind === "media") return { ...own, source: change(own.source), ...(own.poster ? { poster: change(own.poster) } : {}) };
+    if (own.kind === "table")
+      return {
+        ...own,
+        rows: own.rows.map((row) => row.map((cell) => (cell?.fill ? { ...cell, fill: fill(cell.fill) } : cell))),
+      };
+    if (own.kind === "media")
+      return { ...own, source: change(own.source), ...(own.poster ? { poster: change(own.poster) } : {}) };
     if (own.kind !== "foreign") return own;
     const drawing = own.drawing && { ...own.drawing, ...renamePictures({ elements: own.drawing.elements }, change) };
-    return { ...own, ...(own.picture ? { picture: change(own.picture) } : {}), ...(drawing ? { drawing: drawing as ForeignDrawing } : {}) };
+    return {
+      ...own,
+      ...(own.picture ? { picture: change(own.picture) } : {}),
+      ...(drawing ? { drawing: drawing as ForeignDrawing } : {}),
+    };
   });
   return { ...slide, ...behind, elements };
 }
 
 /** The master and the text styles that slides name, of those that a deck has. */
-export function sharedBy(slides: readonly Slide[], { masters, styles }: Pick<DeckHead, "masters" | "styles">): Pick<DeckHead, "masters" | "styles"> {
-  const masterNames = new Set(slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])));
+export function sharedBy(
+  slides: readonly Slide[],
+  { masters, styles }: Pick<DeckHead, "masters" | "styles">,
+): Pick<DeckHead, "masters" | "styles"> {
+  const masterNames = new Set(
+    slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])),
+  );
   const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
-  const styleNames = new Set([...slides.flatMap(({ elements, regions }) => [...withDrawn(elements), ...(regions ?? [])]), ...own.flatMap(withDrawn)].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])));
-  const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) => Object.fromEntries([...names].map((name) => [name, from?.[name] as V]));
-  return { ...(masterNames.size ? { masters: pick(masterNames, masters) } : {}), ...(styleNames.size ? { styles: pick(styleNames, styles) } : {}) };
+  const styleNames = new Set(
+    [
+      ...slides.flatMap(({ elements, regions }) => [...withDrawn(elements), ...(regions ?? [])]),
+      ...own.flatMap(withDrawn),
+    ].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])),
+  );
+  const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) =>
+    Object.fromEntries([...names].map((name) => [name, from?.[name] as V]));
+  return {
+    ...(masterNames.size ? { masters: pick(masterNames, masters) } : {}),
+    ...(styleNames.size ? { styles: pick(styleNames, styles) } : {}),
+  };
 }
 
 /** The slide as the deck's own look would have it: without what a file drew behind it and without styles and frames of its slots. Drawings that stand freely stay. */
@@ -256,14 +369,28 @@ export function inDeckLook(given: Slide): Slide {
     ...(background && "picture" in background ? { background } : {}),
     elements: slide.elements.map((element): Element => {
       const { style, box, frame, ...rest } = element;
-      const plain = (text: RichText): RichText => text.map(({ look: own, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look, ...item }) => item) }));
-      return element.slot === null ? ({ ...rest, ...(frame ? { frame } : {}), ...(box ? { box } : {}), ...(style && element.kind !== "text" ? { style } : {}) } as Element) : mapElementTexts(rest as Element, plain);
+      const plain = (text: RichText): RichText =>
+        text.map(({ look: own, ...paragraph }) => ({
+          ...paragraph,
+          runs: paragraph.runs.map(({ look, ...item }) => item),
+        }));
+      return element.slot === null
+        ? ({
+            ...rest,
+            ...(frame ? { frame } : {}),
+            ...(box ? { box } : {}),
+            ...(style && element.kind !== "text" ? { style } : {}),
+          } as Element)
+        : mapElementTexts(rest as Element, plain);
     }),
   };
 }
 
 export function wordsOn(slide: Slide): number {
-  return slide.elements.reduce((sum, element) => sum + elementTexts(element).reduce((words, text) => words + wordsIn(text), 0), 0);
+  return slide.elements.reduce(
+    (sum, element) => sum + elementTexts(element).reduce((words, text) => words + wordsIn(text), 0),
+    0,
+  );
 }
 
 /** The least time a slide stands, in seconds, and the share of the words on a slide without notes that are spoken. */
@@ -283,12 +410,14 @@ export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }
 
-
 /**
  * The direction of a paragraph that itself, or its level, says one; undefined where its words decide. A level that says
  * left to right, as most files' do whatever is written in them, decides nothing.
  */
-export function directionOf(own: ParagraphLook | undefined, level: ParagraphLook | undefined): ParagraphLook["direction"] {
+export function directionOf(
+  own: ParagraphLook | undefined,
+  level: ParagraphLook | undefined,
+): ParagraphLook["direction"] {
   return own?.direction ?? (level?.direction === "rtl" ? "rtl" : undefined);
 }
 
@@ -305,4 +434,7 @@ export function isJoined({ joined }: Pick<Series, "joined">, drawn: "line" | "sc
 }
 
 /** Whether a second axis, on the right, measures some of the series of a chart beside a first; bars, slices and points by two values have one pair of axes. */
-export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: readonly Pick<Series, "by">[] }): boolean => ["column", "line", "area", "combined"].includes(form) && series.some(({ by }) => by === "second") && series.some(({ by }) => by !== "second");
+export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: readonly Pick<Series, "by">[] }): boolean =>
+  ["column", "line", "area", "combined"].includes(form) &&
+  series.some(({ by }) => by === "second") &&
+  series.some(({ by }) => by !== "second");

@@ -11,7 +11,10 @@ export type Mark = z.infer<typeof Mark>;
 export const LinkTarget = z
   .string()
   .max(4000)
-  .regex(/^(?:(https?:\/\/|mailto:|slide:)\S+|deck:[\w-]+\/[\w-]+)$/i, "a link starts with https://, http://, mailto:, slide: or deck:");
+  .regex(
+    /^(?:(https?:\/\/|mailto:|slide:)\S+|deck:[\w-]+\/[\w-]+)$/i,
+    "a link starts with https://, http://, mailto:, slide: or deck:",
+  );
 
 /** The slide of this deck that a link leads to, or undefined for links that lead elsewhere. */
 export function slideLink(to: string): string | undefined {
@@ -24,7 +27,12 @@ export function deckLink(to: string): { deck: string; slide: string } | undefine
   return deck && slide ? { deck, slide } : undefined;
 }
 
-const words = { text: z.string(), marks: z.array(Mark).optional(), link: LinkTarget.optional(), look: RunLook.optional() };
+const words = {
+  text: z.string(),
+  marks: z.array(Mark).optional(),
+  link: LinkTarget.optional(),
+  look: RunLook.optional(),
+};
 /** What a footnote says: runs without footnotes of their own. */
 export const Footnote = z.array(z.object(words));
 export type Footnote = z.infer<typeof Footnote>;
@@ -38,10 +46,16 @@ export type Run = z.infer<typeof Run>;
 /** In words on a slide it stands for the number of the slide, which files hold as a field. */
 export const NUMBER_SIGN = "‹#›";
 /** Whether a text counts the slide on which it stands. */
-export const countsSlide = (text: readonly Pick<Paragraph, "runs">[]): boolean => text.some(({ runs }) => runs.some((item) => item.text.includes(NUMBER_SIGN)));
+export const countsSlide = (text: readonly Pick<Paragraph, "runs">[]): boolean =>
+  text.some(({ runs }) => runs.some((item) => item.text.includes(NUMBER_SIGN)));
 /** A text as it is read on a slide with a number. */
 export function onSlide(text: RichText, number: number): RichText {
-  return countsSlide(text) ? text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => ({ ...item, text: item.text.replaceAll(NUMBER_SIGN, String(number)) })) })) : text;
+  return countsSlide(text)
+    ? text.map((paragraph) => ({
+        ...paragraph,
+        runs: paragraph.runs.map((item) => ({ ...item, text: item.text.replaceAll(NUMBER_SIGN, String(number)) })),
+      }))
+    : text;
 }
 
 export const MAX_LEVEL = 8;
@@ -64,7 +78,9 @@ export type RichText = z.infer<typeof RichText>;
 
 /** A rich text with one plain paragraph for each line of a string. */
 export function plainText(text: string): RichText {
-  return text === "" ? [] : text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [{ text: line }] : [] }));
+  return text === ""
+    ? []
+    : text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [{ text: line }] : [] }));
 }
 
 export function paragraphText({ runs }: Paragraph): string {
@@ -83,14 +99,24 @@ export function isEmptyText(text: RichText): boolean {
 }
 
 function sameStyle(a: Run, b: Run): boolean {
-  return a.link === b.link && !a.marks?.includes("formula") && (a.marks ?? []).join() === (b.marks ?? []).join() && (a.look === b.look || canonical(a.look) === canonical(b.look));
+  return (
+    a.link === b.link &&
+    !a.marks?.includes("formula") &&
+    (a.marks ?? []).join() === (b.marks ?? []).join() &&
+    (a.look === b.look || canonical(a.look) === canonical(b.look))
+  );
 }
 
 /** A run with its marks in their fixed order and no empty properties. */
 export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunLook): Run {
   const held = new Set(marks);
   const ordered = MARKS.filter((mark) => held.has(mark));
-  return { text, ...(ordered.length ? { marks: ordered } : {}), ...(link ? { link } : {}), ...(look && Object.keys(look).length ? { look } : {}) };
+  return {
+    text,
+    ...(ordered.length ? { marks: ordered } : {}),
+    ...(link ? { link } : {}),
+    ...(look && Object.keys(look).length ? { look } : {}),
+  };
 }
 
 /** The same words and marks in the fewest runs: neighbours of one style joined, empty ones gone. */
@@ -100,7 +126,8 @@ export function joinRuns(runs: readonly Run[]): Run[] {
     if (next.footnote) joined.push(next);
     if (next.text === "" || next.footnote) continue;
     const last = joined.at(-1);
-    if (last && !last.footnote && sameStyle(last, next)) joined[joined.length - 1] = { ...last, text: last.text + next.text };
+    if (last && !last.footnote && sameStyle(last, next))
+      joined[joined.length - 1] = { ...last, text: last.text + next.text };
     else joined.push(run(next.text, next.marks, next.link, next.look));
   }
   return joined;
@@ -125,14 +152,24 @@ export function linksOf(text: RichText): { text: string; to: string }[] {
 export function mapLinks(text: RichText, change: (to: string) => string | undefined): RichText {
   return text.map((paragraph) => {
     if (!paragraph.runs.some((item) => item.link || item.footnote)) return paragraph;
-    const follow = (item: Run): Run => (item.footnote ? { ...item, footnote: item.footnote.map(follow) } : item.link ? run(item.text, item.marks, change(item.link), item.look) : item);
+    const follow = (item: Run): Run =>
+      item.footnote
+        ? { ...item, footnote: item.footnote.map(follow) }
+        : item.link
+          ? run(item.text, item.marks, change(item.link), item.look)
+          : item;
     return { ...paragraph, runs: joinRuns(paragraph.runs.map(follow)) };
   });
 }
 
 /** A text in which every run with words and without a link has one. */
 export function linkedAll(text: RichText, link: string): RichText {
-  return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((item) => (item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.look))) }));
+  return text.map((paragraph) => ({
+    ...paragraph,
+    runs: paragraph.runs.map((item) =>
+      item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.look),
+    ),
+  }));
 }
 
 /** A run that carries a footnote. */
@@ -151,7 +188,8 @@ export function paragraphOf(runs: readonly Run[], kind: Paragraph["kind"] = "pla
 }
 
 const WORD = /[\p{L}\p{N}]+(?:['’.,:-][\p{L}\p{N}]+)*/gu;
-const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/gu;
+const UNSPACED =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/gu;
 
 /** Where such scripts begin: a text below has none. */
 const FAR = /[\u0E00-\uFFFF]/;

@@ -3,7 +3,11 @@ import { z } from "zod";
 /** One way to cut a text; those of a rule work together. Explicit marks always cut. */
 export const Cut = z.discriminatedUnion("kind", [
   /** Headings down to level `slide` begin a slide; those down to level `section` open a section. */
-  z.object({ kind: z.literal("heading"), section: z.number().int().min(0).max(6), slide: z.number().int().min(1).max(6) }),
+  z.object({
+    kind: z.literal("heading"),
+    section: z.number().int().min(0).max(6),
+    slide: z.number().int().min(1).max(6),
+  }),
   z.object({ kind: z.literal("paragraph") }),
   z.object({ kind: z.literal("line") }),
   z.object({ kind: z.literal("mark") }),
@@ -40,7 +44,13 @@ export const BreakRule = z.object({
 export type BreakRule = z.infer<typeof BreakRule>;
 
 /** The rule of a text that is typed as a deck: marks and headings down to the second level, all of it on the slide. */
-export const DEFAULT_RULE: BreakRule = { cuts: [{ kind: "heading", section: 1, slide: 2 }], body: "slide", rest: "keep", cards: "middle", charts: false };
+export const DEFAULT_RULE: BreakRule = {
+  cuts: [{ kind: "heading", section: 1, slide: 2 }],
+  body: "slide",
+  rest: "keep",
+  cards: "middle",
+  charts: false,
+};
 /** The rule that a document begins with: as a typed deck, but nothing stands out and paragraphs become points. */
 export const DOCUMENT_RULE: BreakRule = { ...DEFAULT_RULE, body: "both", rest: "continue" };
 

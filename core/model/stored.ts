@@ -13,8 +13,13 @@ function withPathData(value: unknown): unknown {
     return list.some((one, at) => one !== value[at]) ? list : value;
   }
   if (typeof value !== "object" || value === null) return value;
-  const entries = Object.entries(value).map(([key, held]): [string, unknown] => [key, key === "d" && typeof held === "string" && !PathData.safeParse(held).success ? "" : withPathData(held)]);
-  return entries.some(([key, held]) => held !== (value as Record<string, unknown>)[key]) ? Object.fromEntries(entries) : value;
+  const entries = Object.entries(value).map(([key, held]): [string, unknown] => [
+    key,
+    key === "d" && typeof held === "string" && !PathData.safeParse(held).success ? "" : withPathData(held),
+  ]);
+  return entries.some(([key, held]) => held !== (value as Record<string, unknown>)[key])
+    ? Object.fromEntries(entries)
+    : value;
 }
 
 /** What leads from each version to the next, the first from version 1: from the JSON of a deck, a slide or a change to the same in the next version. */
@@ -25,14 +30,28 @@ const STEPS: readonly ((value: unknown) => unknown)[] = [
 
 /** JSON of an earlier version in the present one. Throws a Failure `not-supported` for one that a later version of the program has written. */
 export function upgraded(value: unknown, version: number, where: string): unknown {
-  if (version > SCHEMA_VERSION) throw new Failure("not-supported", where, "This was saved by a newer version of Unitext. Bring the program up to date to open it.");
+  if (version > SCHEMA_VERSION)
+    throw new Failure(
+      "not-supported",
+      where,
+      "This was saved by a newer version of Unitext. Bring the program up to date to open it.",
+    );
   return STEPS.slice(version - 1).reduce((current, step) => step(current), value);
 }
 
 /** Stored JSON, brought up to date and checked. Throws a Failure `not-readable` that names the field that is wrong, or `not-supported` for a later version. */
-export function readStored<S extends z.ZodType>(schema: S, value: unknown, version: number, where: string): z.output<S> {
+export function readStored<S extends z.ZodType>(
+  schema: S,
+  value: unknown,
+  version: number,
+  where: string,
+): z.output<S> {
   const result = schema.safeParse(upgraded(value, version, where));
   if (result.success) return result.data;
   const [issue] = result.error.issues;
-  throw new Failure("not-readable", where, `What is stored of ${where} is damaged at ${issue?.path.map(String).join(".") || "its root"}: ${issue?.message ?? "it is not valid"}. Nothing was changed; restore a backup, or tell who runs the service.`);
+  throw new Failure(
+    "not-readable",
+    where,
+    `What is stored of ${where} is damaged at ${issue?.path.map(String).join(".") || "its root"}: ${issue?.message ?? "it is not valid"}. Nothing was changed; restore a backup, or tell who runs the service.`,
+  );
 }

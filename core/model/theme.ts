@@ -2,7 +2,14 @@ import { z } from "zod";
 import { Colour } from "./units";
 
 /** Colours by role: `paper` behind, `ink` for text, `accent` and `second` for emphasis, `muted` for footers, `link` for links. */
-export const ThemeColours = z.object({ paper: Colour, ink: Colour, accent: Colour, second: Colour, muted: Colour, link: Colour });
+export const ThemeColours = z.object({
+  paper: Colour,
+  ink: Colour,
+  accent: Colour,
+  second: Colour,
+  muted: Colour,
+  link: Colour,
+});
 export type ThemeColours = z.infer<typeof ThemeColours>;
 
 /** Text sizes in points on a page 540 points high; other heights scale them. */
@@ -40,28 +47,56 @@ export const THEMES = {
   saltmarsh: {
     ...base,
     name: "Salt marsh",
-    colours: { paper: "#fbf9f4", ink: "#20302e", accent: "#0f5c63", second: "#7a2e57", muted: "#5d6a66", link: "#0f5c63" },
+    colours: {
+      paper: "#fbf9f4",
+      ink: "#20302e",
+      accent: "#0f5c63",
+      second: "#7a2e57",
+      muted: "#5d6a66",
+      link: "#0f5c63",
+    },
     fonts: { heading: "Literata", body: "Atkinson Hyperlegible Next", code: "JetBrains Mono" },
     ornament: "band",
   },
   foreshore: {
     ...base,
     name: "Foreshore",
-    colours: { paper: "#ffffff", ink: "#1d2733", accent: "#9a5b13", second: "#1f5f8b", muted: "#5f6873", link: "#1f5f8b" },
+    colours: {
+      paper: "#ffffff",
+      ink: "#1d2733",
+      accent: "#9a5b13",
+      second: "#1f5f8b",
+      muted: "#5f6873",
+      link: "#1f5f8b",
+    },
     fonts: { heading: "Atkinson Hyperlegible Next", body: "Atkinson Hyperlegible Next", code: "JetBrains Mono" },
     ornament: "rule",
   },
   nightwatch: {
     ...base,
     name: "Night watch",
-    colours: { paper: "#13211f", ink: "#f1ede2", accent: "#7cc6c4", second: "#e3a7c6", muted: "#a3b0ab", link: "#9fd8d6" },
+    colours: {
+      paper: "#13211f",
+      ink: "#f1ede2",
+      accent: "#7cc6c4",
+      second: "#e3a7c6",
+      muted: "#a3b0ab",
+      link: "#9fd8d6",
+    },
     fonts: { heading: "Noto Sans", body: "Noto Sans", code: "JetBrains Mono" },
     ornament: "rule",
   },
   chalk: {
     ...base,
     name: "Chalk",
-    colours: { paper: "#f4f4f0", ink: "#16181a", accent: "#16181a", second: "#b23a30", muted: "#595d60", link: "#b23a30" },
+    colours: {
+      paper: "#f4f4f0",
+      ink: "#16181a",
+      accent: "#16181a",
+      second: "#b23a30",
+      muted: "#595d60",
+      link: "#b23a30",
+    },
     fonts: { heading: "Literata", body: "Literata", code: "JetBrains Mono" },
     ornament: "none",
   },

@@ -7,14 +7,21 @@ export const Id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, "an id has 1 to 64 l
 export const Colour = z.string().regex(/^#[0-9a-f]{6}$/, "a colour is written as #rrggbb");
 
 /** A language as a BCP 47 tag, such as `en`, `es-MX`, `ar`. */
-export const Language = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, "a language is a tag such as en or pt-BR");
+export const Language = z
+  .string()
+  .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, "a language is a tag such as en or pt-BR");
 
 /** A page in points (1/72 inch). The lower bound is one inch, the upper the largest page of ECMA-376 (56 inches). */
 export const Page = z.object({ width: z.number().min(72).max(4032), height: z.number().min(72).max(4032) });
 export type Page = z.infer<typeof Page>;
 
 /** A rectangle in points from the page's top left. */
-export const Frame = z.object({ x: z.number(), y: z.number(), width: z.number().nonnegative(), height: z.number().nonnegative() });
+export const Frame = z.object({
+  x: z.number(),
+  y: z.number(),
+  width: z.number().nonnegative(),
+  height: z.number().nonnegative(),
+});
 export type Frame = z.infer<typeof Frame>;
 
 /** The page shapes in common use; any other size is possible. */

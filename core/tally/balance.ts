@@ -1,4 +1,14 @@
-import { type Binding, type Deck, deckLink, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf } from "@unitext/core/model";
+import {
+  type Binding,
+  type Deck,
+  deckLink,
+  hasNotes,
+  nameOf,
+  type Slide,
+  slideLink,
+  slideLinks,
+  textOf,
+} from "@unitext/core/model";
 
 /** What is accounted for one by one when decks become other decks. */
 export const ACCOUNTED = ["slide", "notes", "link", "binding"] as const;
@@ -65,7 +75,12 @@ function missingFrom(wanted: readonly string[], found: readonly string[]): strin
 }
 
 const plural = (n: number, one: string) => `${n} ${n === 1 ? one : `${one}s`}`;
-const COUNTED: Record<Accounted, (n: number) => string> = { slide: (n) => plural(n, "slide"), notes: (n) => `notes on ${n}`, link: (n) => plural(n, "link"), binding: (n) => plural(n, "data binding") };
+const COUNTED: Record<Accounted, (n: number) => string> = {
+  slide: (n) => plural(n, "slide"),
+  notes: (n) => `notes on ${n}`,
+  link: (n) => plural(n, "link"),
+  binding: (n) => plural(n, "data binding"),
+};
 
 /**
  * Counts, by walking the decks, what became of every slide, note, link and binding of the input. A slide of the output
@@ -82,7 +97,12 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
   for (const deck of after) {
     for (const slide of deck.slides) {
       const { origin } = slide;
-      const key = origin && inputs.get(origin.deck)?.has(origin.slide) ? keyOf(origin.deck, origin.slide) : inputs.get(deck.id)?.has(slide.id) ? keyOf(deck.id, slide.id) : undefined;
+      const key =
+        origin && inputs.get(origin.deck)?.has(origin.slide)
+          ? keyOf(origin.deck, origin.slide)
+          : inputs.get(deck.id)?.has(slide.id)
+            ? keyOf(deck.id, slide.id)
+            : undefined;
       if (key === undefined) {
         added += 1;
         continue;
@@ -108,8 +128,14 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
     return other ? keyOf(other.deck, other.slide) : to;
   };
   const said = new Map<string, Account[]>();
-  for (const account of accounts) said.set(`${account.kind} ${keyOf(account.deck, account.slide)}`, [...(said.get(`${account.kind} ${keyOf(account.deck, account.slide)}`) ?? []), account]);
-  const rows = Object.fromEntries(ACCOUNTED.map((kind) => [kind, { before: 0, carried: 0, adapted: 0, left: 0, open: 0, again: 0 }])) as Record<Accounted, BalanceRow>;
+  for (const account of accounts)
+    said.set(`${account.kind} ${keyOf(account.deck, account.slide)}`, [
+      ...(said.get(`${account.kind} ${keyOf(account.deck, account.slide)}`) ?? []),
+      account,
+    ]);
+  const rows = Object.fromEntries(
+    ACCOUNTED.map((kind) => [kind, { before: 0, carried: 0, adapted: 0, left: 0, open: 0, again: 0 }]),
+  ) as Record<Accounted, BalanceRow>;
   const open: Balance["open"] = [];
   const settle = (kind: Accounted, deck: string, slide: string, all: number, missing: readonly string[]) => {
     const row = rows[kind];
@@ -141,7 +167,11 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
       if (!first) {
         // What stood on a slide that was left out went with it, and its reason speaks for all of it.
         const went = reasons.some(({ left }) => left);
-        const kinds: [Accounted, readonly string[]][] = [["notes", own.notes ? [own.notes] : []], ["link", own.links], ["binding", own.bindings]];
+        const kinds: [Accounted, readonly string[]][] = [
+          ["notes", own.notes ? [own.notes] : []],
+          ["link", own.links],
+          ["binding", own.bindings],
+        ];
         for (const [kind, list] of kinds) {
           rows[kind].before += list.length;
           rows[kind][went ? "left" : "open"] += list.length;
@@ -151,10 +181,31 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
       }
       // Every copy must carry it; what is missing on any counts once.
       const held = copies.map((copy) => heldBy(copy, target(homes.get(copy) ?? "")));
-      const worst = (wanted: readonly string[], found: (one: Held) => readonly string[]) => held.map((one) => missingFrom(wanted, found(one))).reduce((most, list) => (list.length > most.length ? list : most), [] as string[]);
-      settle("notes", deck.id, slide.id, own.notes ? 1 : 0, own.notes && held.some(({ notes }) => notes !== own.notes) ? [own.notes] : []);
-      settle("link", deck.id, slide.id, own.links.length, worst(own.links, ({ links }) => links));
-      settle("binding", deck.id, slide.id, own.bindings.length, worst(own.bindings, ({ bindings }) => bindings));
+      const worst = (wanted: readonly string[], found: (one: Held) => readonly string[]) =>
+        held
+          .map((one) => missingFrom(wanted, found(one)))
+          .reduce((most, list) => (list.length > most.length ? list : most), [] as string[]);
+      settle(
+        "notes",
+        deck.id,
+        slide.id,
+        own.notes ? 1 : 0,
+        own.notes && held.some(({ notes }) => notes !== own.notes) ? [own.notes] : [],
+      );
+      settle(
+        "link",
+        deck.id,
+        slide.id,
+        own.links.length,
+        worst(own.links, ({ links }) => links),
+      );
+      settle(
+        "binding",
+        deck.id,
+        slide.id,
+        own.bindings.length,
+        worst(own.bindings, ({ bindings }) => bindings),
+      );
     }
   }
   return { closed: open.length === 0, rows, open, accounts, added };
@@ -167,7 +218,13 @@ export function balanceSentence({ rows, closed, open, added }: Balance): string 
   const list = counts.length > 1 ? `${counts.slice(0, -1).join(", ")} and ${counts.at(-1)}` : (counts[0] ?? "Nothing");
   const sum = (part: keyof BalanceRow) => kinds.reduce((total, kind) => total + rows[kind][part], 0);
   const [left, adapted, again] = [sum("left"), sum("adapted"), rows.slide.again];
-  const rest = [...(adapted ? [`${adapted} adapted`] : []), ...(left ? [`${left} left out with a reason`] : []), ...(again ? [`${plural(again, "slide")} more than once`] : []), ...(added ? [`${plural(added, "slide")} added`] : [])];
-  if (!closed) return `${list} went in; ${open.length} of them cannot be found. Please take the act back and report it.`;
+  const rest = [
+    ...(adapted ? [`${adapted} adapted`] : []),
+    ...(left ? [`${left} left out with a reason`] : []),
+    ...(again ? [`${plural(again, "slide")} more than once`] : []),
+    ...(added ? [`${plural(added, "slide")} added`] : []),
+  ];
+  if (!closed)
+    return `${list} went in; ${open.length} of them cannot be found. Please take the act back and report it.`;
   return `${list}: ${left || adapted ? "each is accounted for" : "all are there"}${rest.length ? ` (${rest.join(", ")})` : ""}.`;
 }

@@ -5,13 +5,23 @@ export const Adapted = z.object({ slide: z.number().int().nullable(), what: z.st
 export const Left = z.object({ slide: z.number().int().nullable(), what: z.string(), why: z.string() });
 
 /** What an operation did with all that went in: counts before and after, and each thing adapted or left out with its slide number (null: the whole deck). */
-export const Report = z.object({ from: Tally, to: Tally, kept: z.number().int(), adapted: z.array(Adapted), left: z.array(Left) });
+export const Report = z.object({
+  from: Tally,
+  to: Tally,
+  kept: z.number().int(),
+  adapted: z.array(Adapted),
+  left: z.array(Left),
+});
 export type Report = z.infer<typeof Report>;
 
 type Entries = Pick<Report, "adapted" | "left">;
 
 const flat = (tally: Tally): [string, number][] =>
-  Object.entries(tally).flatMap(([name, value]) => (typeof value === "number" ? [[name, value]] : Object.entries(value).map(([part, n]) => [`${name}.${part}`, n] as [string, number])));
+  Object.entries(tally).flatMap(([name, value]) =>
+    typeof value === "number"
+      ? [[name, value]]
+      : Object.entries(value).map(([part, n]) => [`${name}.${part}`, n] as [string, number]),
+  );
 
 /** What is compared: everything but the words, whose loss shows as lost elements. */
 const COUNTED = (name: string) => name !== "words" && name !== "notes.words" && name !== "hidden";
@@ -22,7 +32,12 @@ export function report(from: Tally, to: Tally, entries: Entries): Report {
   const both = flat(from)
     .filter(([name]) => COUNTED(name))
     .reduce((sum, [name, n]) => sum + Math.min(n, after.get(name) ?? 0), 0);
-  return { from, to, kept: Math.max(0, both - entries.adapted.filter((entry) => entry.slide !== null).length), ...entries };
+  return {
+    from,
+    to,
+    kept: Math.max(0, both - entries.adapted.filter((entry) => entry.slide !== null).length),
+    ...entries,
+  };
 }
 
 /** The counts that differ between input and output: none when nothing was lost or added. */

@@ -1,4 +1,19 @@
-import { type Binding, countWords, type Deck, type Element, type ElementKind, footnotesOf, hasNotes, revealsOf, type RichText, sectionBegun, slideLinks, slideTexts, textOf, wordsOn } from "@unitext/core/model";
+import {
+  type Binding,
+  countWords,
+  type Deck,
+  type Element,
+  type ElementKind,
+  footnotesOf,
+  hasNotes,
+  revealsOf,
+  type RichText,
+  sectionBegun,
+  slideLinks,
+  slideTexts,
+  textOf,
+  wordsOn,
+} from "@unitext/core/model";
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();

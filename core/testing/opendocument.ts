@@ -27,8 +27,18 @@ const NAMED: Record<string, string> = {
 };
 const BY_ELEMENT: Record<string, Record<string, string>> = {
   "draw:style-name": { "draw:page": "drawing-page", "style:master-page": "drawing-page", "": "graphic" },
-  "text:style-name": { "text:p": "paragraph", "text:h": "paragraph", "text:span": "text", "text:list": "text:list-style" },
-  "table:style-name": { "table:table": "table", "table:table-column": "table-column", "table:table-row": "table-row", "table:table-cell": "table-cell" },
+  "text:style-name": {
+    "text:p": "paragraph",
+    "text:h": "paragraph",
+    "text:span": "text",
+    "text:list": "text:list-style",
+  },
+  "table:style-name": {
+    "table:table": "table",
+    "table:table-column": "table-column",
+    "table:table-row": "table-row",
+    "table:table-cell": "table-cell",
+  },
 };
 
 /**
@@ -39,12 +49,17 @@ const BY_ELEMENT: Record<string, Record<string, string>> = {
 export function unresolved(parts: Record<string, Uint8Array>): string[] {
   const found: string[] = [];
   const text = (path: string) => strFromU8(parts[path] as Uint8Array);
-  const [content, styles] = ["content.xml", "styles.xml"].map((path) => readXml(text(path), path)) as [XmlElement, XmlElement];
+  const [content, styles] = ["content.xml", "styles.xml"].map((path) => readXml(text(path), path)) as [
+    XmlElement,
+    XmlElement,
+  ];
   const defined = (roots: readonly XmlElement[]) => {
     const known = new Set<string>();
     for (const root of roots) {
       walk(root, ({ name, attributes }) => {
-        const own = attributes["style:name"] ?? (name.startsWith("draw:") ? attributes["draw:name"] : attributes["presentation:name"]);
+        const own =
+          attributes["style:name"] ??
+          (name.startsWith("draw:") ? attributes["draw:name"] : attributes["presentation:name"]);
         if (own !== undefined) known.add(`${attributes["style:family"] ?? name} ${own}`);
       });
     }
@@ -57,17 +72,27 @@ export function unresolved(parts: Record<string, Uint8Array>): string[] {
       if (name === "draw:page") pages.push(attributes["draw:name"] ?? "");
       for (const [attribute, value] of Object.entries(attributes)) {
         const family = BY_ELEMENT[attribute]?.[name] ?? BY_ELEMENT[attribute]?.[""] ?? NAMED[attribute];
-        if (family !== undefined && value !== "" && !known.has(`${family} ${value}`)) found.push(`${name} ${attribute}="${value}"`);
+        if (family !== undefined && value !== "" && !known.has(`${family} ${value}`))
+          found.push(`${name} ${attribute}="${value}"`);
       }
     });
   }
   const ids: string[] = [];
   walk(content, ({ name, attributes }) => {
-    for (const attribute of ["xml:id", "draw:id"]) if (attributes[attribute] !== undefined && (attribute === "xml:id" || attributes["xml:id"] === undefined)) ids.push(attributes[attribute]);
+    for (const attribute of ["xml:id", "draw:id"])
+      if (attributes[attribute] !== undefined && (attribute === "xml:id" || attributes["xml:id"] === undefined))
+        ids.push(attributes[attribute]);
     const href = attributes["xlink:href"];
     if (href?.startsWith("#") && !pages.includes(href.slice(1))) found.push(`a link to ${href}`);
     const path = href?.replace(/^\.\//, "") ?? "";
-    if (["draw:object", "draw:image", "draw:plugin"].includes(name) && path && !/^[a-z]+:/.test(path) && !parts[path] && !parts[`${path}/content.xml`]) found.push(`${name} ${href}`);
+    if (
+      ["draw:object", "draw:image", "draw:plugin"].includes(name) &&
+      path &&
+      !/^[a-z]+:/.test(path) &&
+      !parts[path] &&
+      !parts[`${path}/content.xml`]
+    )
+      found.push(`${name} ${href}`);
     const target = attributes["smil:targetElement"];
     if (target !== undefined) ids.push(`?${target}`);
   });
@@ -75,8 +100,18 @@ export function unresolved(parts: Record<string, Uint8Array>): string[] {
   for (const [nth, id] of given.entries()) if (given.indexOf(id) !== nth) found.push(`the id ${id} twice`);
   for (const id of ids) if (id.startsWith("?") && !given.includes(id.slice(1))) found.push(`motion of ${id.slice(1)}`);
   for (const [nth, page] of pages.entries()) if (pages.indexOf(page) !== nth) found.push(`the page ${page} twice`);
-  const listed = readXml(text("META-INF/manifest.xml"), "manifest").children.map(({ attributes }) => attributes["manifest:full-path"] ?? "");
-  for (const path of Object.keys(parts)) if (path !== "mimetype" && !path.startsWith("META-INF/") && !listed.includes(path)) found.push(`${path} is not in the manifest`);
-  for (const path of listed) if (path !== "/" && !parts[path] && !Object.keys(parts).some((part) => part.startsWith(path.endsWith("/") ? path : `${path}/`))) found.push(`the manifest names ${path}`);
+  const listed = readXml(text("META-INF/manifest.xml"), "manifest").children.map(
+    ({ attributes }) => attributes["manifest:full-path"] ?? "",
+  );
+  for (const path of Object.keys(parts))
+    if (path !== "mimetype" && !path.startsWith("META-INF/") && !listed.includes(path))
+      found.push(`${path} is not in the manifest`);
+  for (const path of listed)
+    if (
+      path !== "/" &&
+      !parts[path] &&
+      !Object.keys(parts).some((part) => part.startsWith(path.endsWith("/") ? path : `${path}/`))
+    )
+      found.push(`the manifest names ${path}`);
   return found;
 }

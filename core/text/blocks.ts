@@ -7,7 +7,18 @@ import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownO
 
 const stepsWord = (steps: Steps) => (steps === "main" ? steps : "");
 
-function markAttributes({ id, arrangement, hidden, level, steps, background, transition, delay, widths, section }: SlideMark): Record<string, string> {
+function markAttributes({
+  id,
+  arrangement,
+  hidden,
+  level,
+  steps,
+  background,
+  transition,
+  delay,
+  widths,
+  section,
+}: SlideMark): Record<string, string> {
   return {
     ...(id ? { id } : {}),
     ...(arrangement ? { arrangement } : {}),
@@ -22,17 +33,37 @@ function markAttributes({ id, arrangement, hidden, level, steps, background, tra
   };
 }
 
-const leaf = (name: string, attributes: Record<string, string>): RootContent => ({ type: "leafDirective", name, attributes, children: [] }) as unknown as LeafDirective & RootContent;
+const leaf = (name: string, attributes: Record<string, string>): RootContent =>
+  ({ type: "leafDirective", name, attributes, children: [] }) as unknown as LeafDirective & RootContent;
 
 type Writer<B> = (block: B, notes: FootnoteList) => RootContent[];
 const WRITERS: { [K in Block["kind"]]: Writer<Extract<Block, { kind: K }>> } = {
-  heading: ({ depth, text }, notes) => [{ type: "heading", depth: depth as 1, children: inlineNodes(text.flatMap(({ runs }) => runs), notes) }],
+  heading: ({ depth, text }, notes) => [
+    {
+      type: "heading",
+      depth: depth as 1,
+      children: inlineNodes(
+        text.flatMap(({ runs }) => runs),
+        notes,
+      ),
+    },
+  ],
   text: ({ text }, notes) => blocksOf(text, notes),
   quote: ({ text }, notes) => [{ type: "blockquote", children: blocksOf(text, notes) }],
   figure: ({ figure }, notes) => contentNodes(figure, notes),
   picture: ({ picture }, notes) => contentNodes(picture, notes),
   notes: ({ text }, notes) => [container("notes", {}, blocksOf(text, notes))],
-  slot: ({ slot, steps, width, blocks }, notes) => [container(slot === "column" ? "column" : "slot", { ...(slot === "column" ? {} : { name: slot }), ...(width ? { width: String(width) } : {}), ...(steps ? { steps: stepsWord(steps) } : {}) }, blocks.flatMap((block) => nodesOf(block, notes)))],
+  slot: ({ slot, steps, width, blocks }, notes) => [
+    container(
+      slot === "column" ? "column" : "slot",
+      {
+        ...(slot === "column" ? {} : { name: slot }),
+        ...(width ? { width: String(width) } : {}),
+        ...(steps ? { steps: stepsWord(steps) } : {}),
+      },
+      blocks.flatMap((block) => nodesOf(block, notes)),
+    ),
+  ],
   mark: ({ mark }) => [leaf("slide", markAttributes(mark))],
   break: () => [{ type: "thematicBreak" }],
   join: () => [leaf("join", {})],
@@ -48,13 +79,26 @@ function plainProse(block: Block): string | undefined {
   if ((block.kind !== "text" && block.kind !== "heading") || block.text.length !== 1) return undefined;
   const [paragraph] = block.text;
   const [only] = paragraph?.runs ?? [];
-  if (!paragraph || !only || paragraph.runs.length !== 1 || paragraph.kind !== "plain" || paragraph.level || paragraph.align || only.marks || only.link || only.footnote) return undefined;
+  if (
+    !paragraph ||
+    !only ||
+    paragraph.runs.length !== 1 ||
+    paragraph.kind !== "plain" ||
+    paragraph.level ||
+    paragraph.align ||
+    only.marks ||
+    only.link ||
+    only.footnote
+  )
+    return undefined;
   if (!PLAIN.test(only.text) || /www\.|\s$|\s{2}/i.test(only.text)) return undefined;
   return block.kind === "heading" ? `${"#".repeat(block.depth)} ${only.text}` : only.text;
 }
 
-const endsInList = (block: Block | undefined) => block?.kind === "text" && block.text.at(-1)?.kind !== "plain" && !block.text.at(-1)?.align;
-const beginsWithList = (block: Block) => block.kind === "text" && block.text[0]?.kind !== "plain" && !block.text[0]?.align;
+const endsInList = (block: Block | undefined) =>
+  block?.kind === "text" && block.text.at(-1)?.kind !== "plain" && !block.text.at(-1)?.align;
+const beginsWithList = (block: Block) =>
+  block.kind === "text" && block.text[0]?.kind !== "plain" && !block.text[0]?.align;
 
 /**
  * Writes the blocks that another reader took from a document as a text in the text form, and gives them the lines that
@@ -115,12 +159,15 @@ function lineCount(text: string): number {
 }
 
 function withLines(block: Block, from: number, to: number, written: string): Block {
-  if (block.kind === "slot") return { ...block, blocks: block.blocks.map((inner) => ({ ...inner, from, to })), from, to };
+  if (block.kind === "slot")
+    return { ...block, blocks: block.blocks.map((inner) => ({ ...inner, from, to })), from, to };
   if (block.kind !== "text" || block.text.every(({ kind }) => kind === "plain")) return { ...block, from, to };
   // One line an item, as they are written; a paragraph that continues an item has its line.
   const items: number[] = [];
   const open: number[] = [];
-  const starts = written.split("\n").flatMap((line, nth) => (/^\s*(?:[-*+]|\d+[.)])(?:\s|$)/.test(line) ? [from + nth] : []));
+  const starts = written
+    .split("\n")
+    .flatMap((line, nth) => (/^\s*(?:[-*+]|\d+[.)])(?:\s|$)/.test(line) ? [from + nth] : []));
   let next = 0;
   for (const { kind, level } of block.text) {
     if (kind !== "plain") open[level] = starts[next++] ?? from;

@@ -6,7 +6,9 @@ import { fromHtml } from "hast-util-from-html";
 import { readText } from "./index";
 
 /** The examples of the CommonMark specification (npm `commonmark-spec`, version 0.31.2), each a text and the HTML that it stands for. */
-const { tests } = createRequire(import.meta.url)("commonmark-spec") as { tests: { markdown: string; html: string; section: string; number: number }[] };
+const { tests } = createRequire(import.meta.url)("commonmark-spec") as {
+  tests: { markdown: string; html: string; section: string; number: number }[];
+};
 
 interface HastNode {
   type: string;
@@ -20,7 +22,12 @@ function visible(node: HastNode): string {
   if (node.type === "text") return node.value ?? "";
   if (node.tagName === "img" || node.tagName === "script" || node.tagName === "style") return " ";
   const inner = (node.children ?? []).map(visible).join("");
-  return node.tagName && !["em", "strong", "code", "a", "del", "span", "b", "i", "bab", "c2c", "m", "responsive-image", "b2"].includes(node.tagName) ? ` ${inner} ` : inner;
+  return node.tagName &&
+    !["em", "strong", "code", "a", "del", "span", "b", "i", "bab", "c2c", "m", "responsive-image", "b2"].includes(
+      node.tagName,
+    )
+    ? ` ${inner} `
+    : inner;
 }
 const words = (text: string) => text.match(/[\p{L}\p{N}]+/gu) ?? [];
 
@@ -28,7 +35,14 @@ const words = (text: string) => text.match(/[\p{L}\p{N}]+/gu) ?? [];
 function carried(markdown: string): string[] {
   const manuscript = readText(markdown.replace(/→/g, "\t"));
   const slides = [...generate(manuscript, ruleOf({ kind: "mark" }), { newId: idSource() })].map(({ slide }) => slide);
-  return words(slides.flatMap((slide) => [...readingOrder(slide).map((element) => (element.kind === "picture" ? "" : elementWords(element))), textOf(slide.notes)]).join("\n"));
+  return words(
+    slides
+      .flatMap((slide) => [
+        ...readingOrder(slide).map((element) => (element.kind === "picture" ? "" : elementWords(element))),
+        textOf(slide.notes),
+      ])
+      .join("\n"),
+  );
 }
 
 /** Examples whose words are otherwise, each with its reason. */
@@ -40,8 +54,12 @@ const excepted = new Set(Object.values(EXCEPTIONS).flat());
 describe("the examples of the CommonMark specification", () => {
   const list = tests.filter(({ number }) => !excepted.has(number));
   it("are all there", () => expect(tests.length).toBeGreaterThan(640));
-  it.each(list.map((test) => [test.number, test.section, test] as const))("%i, %s: the words that a page shows are on the slides, in order", (_, __, { markdown, html }) => {
-    expect(carried(markdown)).toEqual(words(visible(fromHtml(html.replace(/→/g, "\t"), { fragment: true }) as HastNode)));
-  });
+  it.each(list.map((test) => [test.number, test.section, test] as const))(
+    "%i, %s: the words that a page shows are on the slides, in order",
+    (_, __, { markdown, html }) => {
+      expect(carried(markdown)).toEqual(
+        words(visible(fromHtml(html.replace(/→/g, "\t"), { fragment: true }) as HastNode)),
+      );
+    },
+  );
 });
-

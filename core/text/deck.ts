@@ -1,4 +1,21 @@
-import { type Background, canonical, type Deck, type Element, isEmptyText, levels, pageName, type Paragraph, paragraphText, type RichText, type Run, type Slide, slideLinks, stepsForm, themeKey, withSteps } from "@unitext/core/model";
+import {
+  type Background,
+  canonical,
+  type Deck,
+  type Element,
+  isEmptyText,
+  levels,
+  pageName,
+  type Paragraph,
+  paragraphText,
+  type RichText,
+  type Run,
+  type Slide,
+  slideLinks,
+  stepsForm,
+  themeKey,
+  withSteps,
+} from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
@@ -35,11 +52,22 @@ export function backgroundWord(background: Background): string {
   if ("colour" in background) return background.colour;
   if ("picture" in background) return background.picture;
   const { fill } = background;
-  return fill.kind === "solid" ? fill.colour : fill.kind === "gradient" ? (fill.stops[0]?.colour as string) : fill.kind === "pattern" ? fill.back : fill.source;
+  return fill.kind === "solid"
+    ? fill.colour
+    : fill.kind === "gradient"
+      ? (fill.stops[0]?.colour as string)
+      : fill.kind === "pattern"
+        ? fill.back
+        : fill.source;
 }
 
 /** The attributes of the `::slide` line; none where the text alone says all. */
-function markOf(slide: Slide, empty: boolean, steps: StepsWord | undefined, { id, first, level }: Marks): Record<string, string> {
+function markOf(
+  slide: Slide,
+  empty: boolean,
+  steps: StepsWord | undefined,
+  { id, first, level }: Marks,
+): Record<string, string> {
   const { background, transition, delay, widths, section } = slide;
   const attributes: Record<string, string> = {};
   if (id) attributes.id = slide.id;
@@ -60,9 +88,18 @@ const bare = ({ id: _, slot: __, frame: ___, binding: ____, ...content }: Elemen
 
 /** The title as one heading: its paragraphs are joined. */
 function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootContent[] {
-  const runs = text.filter((paragraph) => paragraph.runs.length).flatMap((paragraph, at): Run[] => [...(at ? [{ text: " " }] : []), ...paragraph.runs]);
+  const runs = text
+    .filter((paragraph) => paragraph.runs.length)
+    .flatMap((paragraph, at): Run[] => [...(at ? [{ text: " " }] : []), ...paragraph.runs]);
   const align = text[0]?.align;
-  const heading: RootContent = { type: "heading", depth: titleDepth(slide) as 1 | 2, children: inlineNodes(runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") })), notes) };
+  const heading: RootContent = {
+    type: "heading",
+    depth: titleDepth(slide) as 1 | 2,
+    children: inlineNodes(
+      runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") })),
+      notes,
+    ),
+  };
   return align ? [container("align", { to: align }, [heading])] : [heading];
 }
 
@@ -75,12 +112,16 @@ function stepsOf(elements: readonly Element[]): StepsWord | undefined {
   if (!texts.length || texts.some(({ steps }) => !steps)) return undefined;
   const forms = texts.map(({ text }) => stepsForm(normalText(text)));
   if (!forms.includes("main")) return "";
-  return texts.every(({ text }) => canonical(withSteps(normalText(text), "main")) === canonical(normalText(text))) ? "main" : undefined;
+  return texts.every(({ text }) => canonical(withSteps(normalText(text), "main")) === canonical(normalText(text)))
+    ? "main"
+    : undefined;
 }
 /** The same as the attribute of a slot; where not all of it comes alike, each point by itself. */
 const stepsAttribute = (elements: readonly Element[]) => {
   const texts = elements.filter(({ kind }) => kind === "text");
-  const word = stepsOf(elements) ?? (texts.length && texts.every((element) => element.kind === "text" && element.steps) ? "" : undefined);
+  const word =
+    stepsOf(elements) ??
+    (texts.length && texts.every((element) => element.kind === "text" && element.steps) ? "" : undefined);
   return word === undefined ? {} : { steps: word };
 };
 
@@ -91,18 +132,52 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
   const steps = stepsOf(flow);
   // Without a number of its own, a line that looks like one would be read as it: it says that it is not.
   const [opening] = flow;
-  const unnumbered = slide.arrangement === "number" && !slots.has("number") && opening?.kind === "text" && isBigNumber(paragraphText(opening.text[0] as Paragraph).trim()) ? opening : undefined;
+  const unnumbered =
+    slide.arrangement === "number" &&
+    !slots.has("number") &&
+    opening?.kind === "text" &&
+    isBigNumber(paragraphText(opening.text[0] as Paragraph).trim())
+      ? opening
+      : undefined;
   const body: RootContent[] = [];
   for (const element of flow) {
-    if (quoted(element) && element.kind === "text") body.push({ type: "blockquote", children: blocksOf(element.text, notes) });
-    else if (element === unnumbered) body.push(container("slot", { name: mainSlot(slide.arrangement), ...stepsAttribute([unnumbered]) }, blocksOf(unnumbered.text, notes)));
-    else if (element.kind === "text" && element.steps && steps === undefined) body.push(container("slot", { name: mainSlot(slide.arrangement), ...stepsAttribute([element]) }, blocksOf(element.text, notes)));
+    if (quoted(element) && element.kind === "text")
+      body.push({ type: "blockquote", children: blocksOf(element.text, notes) });
+    else if (element === unnumbered)
+      body.push(
+        container(
+          "slot",
+          { name: mainSlot(slide.arrangement), ...stepsAttribute([unnumbered]) },
+          blocksOf(unnumbered.text, notes),
+        ),
+      );
+    else if (element.kind === "text" && element.steps && steps === undefined)
+      body.push(
+        container(
+          "slot",
+          { name: mainSlot(slide.arrangement), ...stepsAttribute([element]) },
+          blocksOf(element.text, notes),
+        ),
+      );
     else body.push(...contentNodes(bare(element), notes));
   }
-  const named = [...slots].map(([name, elements]) => container("slot", { name, ...stepsAttribute(elements) }, elements.flatMap((element) => contentNodes(bare(element), notes))));
+  const named = [...slots].map(([name, elements]) =>
+    container(
+      "slot",
+      { name, ...stepsAttribute(elements) },
+      elements.flatMap((element) => contentNodes(bare(element), notes)),
+    ),
+  );
   const heading = title ? titleNodes(slide, title.text, notes) : [];
-  const attributes = markOf(slide, unnumbered !== undefined || (!heading.length && !body.length && !named.length), steps, marks);
-  const mark: RootContent[] = Object.keys(attributes).length ? [{ type: "leafDirective", name: "slide", attributes, children: [] } as unknown as LeafDirective & RootContent] : [];
+  const attributes = markOf(
+    slide,
+    unnumbered !== undefined || (!heading.length && !body.length && !named.length),
+    steps,
+    marks,
+  );
+  const mark: RootContent[] = Object.keys(attributes).length
+    ? [{ type: "leafDirective", name: "slide", attributes, children: [] } as unknown as LeafDirective & RootContent]
+    : [];
   const spoken = isEmptyText(slide.notes) ? [] : [container("notes", {}, blocksOf(slide.notes, notes))];
   const written = [...mark, ...heading, ...body, ...named, ...spoken];
   return markdownOf([...written, ...notes.take()]);
@@ -118,13 +193,16 @@ export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
   const opens = first !== undefined && partsOf(first, true).depth === 1;
   const linked = ids ? new Set(deck.slides.map((slide) => slide.id)) : linkedSlides(deck);
   const notes = new FootnoteList();
-  const slides = deck.slides.map((slide, index) => slideText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }, notes));
+  const slides = deck.slides.map((slide, index) =>
+    slideText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }, notes),
+  );
   return `${frontMatter(deck, opens)}\n${slides.join("\n\n---\n\n")}${slides.length ? "\n" : ""}`;
 }
 
 /** Slides that a link leads to must be known by id in the text. */
 function linkedSlides(deck: Deck): Set<string> {
   const ids = new Set<string>();
-  for (const slide of deck.slides) for (const { to } of slideLinks(slide)) if (to.startsWith("slide:")) ids.add(to.slice(6));
+  for (const slide of deck.slides)
+    for (const { to } of slideLinks(slide)) if (to.startsWith("slide:")) ids.add(to.slice(6));
   return ids;
 }

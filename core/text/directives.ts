@@ -1,4 +1,16 @@
-import { type Align, CHART_FORMS, type ChartForm, DIAGRAM_FORMS, type DiagramForm, numberIn, type RichText, run, textOf, TRANSITIONS, type Transition } from "@unitext/core/model";
+import {
+  type Align,
+  CHART_FORMS,
+  type ChartForm,
+  DIAGRAM_FORMS,
+  type DiagramForm,
+  numberIn,
+  type RichText,
+  run,
+  textOf,
+  TRANSITIONS,
+  type Transition,
+} from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { Block, Figure, SlideMark } from "./manuscript";
 
@@ -24,7 +36,14 @@ interface Place {
 
 type Directive = (place: Place) => Block[];
 
-export const ALIGN: Record<string, Align> = { left: "start", right: "end", center: "centre", start: "start", end: "end", centre: "centre" };
+export const ALIGN: Record<string, Align> = {
+  left: "start",
+  right: "end",
+  center: "centre",
+  start: "start",
+  end: "end",
+  centre: "centre",
+};
 
 /** The directives of docs/text-format.md. */
 const DIRECTIVES: Record<string, Directive> = {
@@ -34,11 +53,15 @@ const DIRECTIVES: Record<string, Directive> = {
     const blocks = inner();
     const text = blocks.flatMap((block): RichText => {
       if (block.kind === "text" || block.kind === "heading" || block.kind === "quote") return block.text;
-      if (block.kind === "figure" && block.figure.kind === "code") return block.figure.text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [run(line, ["code"])] : [] }));
+      if (block.kind === "figure" && block.figure.kind === "code")
+        return block.figure.text
+          .split("\n")
+          .map((line) => ({ kind: "plain", level: 0, runs: line ? [run(line, ["code"])] : [] }));
       return [];
     });
     if (blocks.some(({ kind }) => kind === "picture")) say("A picture in the notes is left out; notes hold text.");
-    if (blocks.some((block) => block.kind === "figure" && block.figure.kind !== "code")) say("A table or formula in the notes is left out; notes hold text.");
+    if (blocks.some((block) => block.kind === "figure" && block.figure.kind !== "code"))
+      say("A table or formula in the notes is left out; notes hold text.");
     return [{ kind: "notes", text, ...at }];
   },
   slot: (place) => slot(place),
@@ -49,7 +72,9 @@ const DIRECTIVES: Record<string, Directive> = {
     const blocks = inner();
     return blocks.map((block, nth) => {
       const lines = { from: nth ? block.from : at.from, to: nth < blocks.length - 1 ? block.to : at.to };
-      return to && (block.kind === "text" || block.kind === "quote" || block.kind === "heading") ? { ...block, ...lines, text: block.text.map((paragraph) => ({ ...paragraph, align: to })) } : { ...block, ...lines };
+      return to && (block.kind === "text" || block.kind === "quote" || block.kind === "heading")
+        ? { ...block, ...lines, text: block.text.map((paragraph) => ({ ...paragraph, align: to })) }
+        : { ...block, ...lines };
     });
   },
   table: ({ at, attributes, inner }) => {
@@ -57,7 +82,18 @@ const DIRECTIVES: Record<string, Directive> = {
     return inner().map((block) => {
       if (block.kind !== "figure" || block.figure.kind !== "table") return block;
       const { figure } = block;
-      return { ...block, ...at, figure: { ...figure, header: Number.isInteger(header) && header >= 0 && figure.header ? Math.min(header, figure.rows.length) : figure.header, ...(attributes.caption ? { caption: attributes.caption } : {}) } };
+      return {
+        ...block,
+        ...at,
+        figure: {
+          ...figure,
+          header:
+            Number.isInteger(header) && header >= 0 && figure.header
+              ? Math.min(header, figure.rows.length)
+              : figure.header,
+          ...(attributes.caption ? { caption: attributes.caption } : {}),
+        },
+      };
     });
   },
   diagram: ({ at, attributes, inner, say }) => {
@@ -65,7 +101,9 @@ const DIRECTIVES: Record<string, Directive> = {
     const blocks = inner();
     const text = blocks.flatMap((block) => (block.kind === "text" ? block.text : []));
     if (!form || !text.length || blocks.some(({ kind }) => kind !== "text")) {
-      say(`A diagram is drawn from a list and its kind is one of ${DIAGRAM_FORMS.join(", ")}; what it holds is kept as text.`);
+      say(
+        `A diagram is drawn from a list and its kind is one of ${DIAGRAM_FORMS.join(", ")}; what it holds is kept as text.`,
+      );
       return blocks;
     }
     return [{ kind: "figure", figure: { kind: "diagram", form: form as DiagramForm, text }, ...at }];
@@ -74,8 +112,12 @@ const DIRECTIVES: Record<string, Directive> = {
     const form = CHART_FORMS.find((name) => name === (attributes.kind ?? "column"));
     const blocks = inner();
     const table = blocks.find((block) => block.kind === "figure" && block.figure.kind === "table");
-    const figure = form && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, form) : undefined;
-    if (!figure) say(`A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_FORMS.join(", ")}; what it holds is kept.`);
+    const figure =
+      form && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, form) : undefined;
+    if (!figure)
+      say(
+        `A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_FORMS.join(", ")}; what it holds is kept.`,
+      );
     return figure ? [{ kind: "figure", figure, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
   },
 };
@@ -84,14 +126,26 @@ const DIRECTIVES: Record<string, Directive> = {
 export function readDirective(node: DirectiveNode, place: Omit<Place, "attributes">): Block[] {
   const known = Object.hasOwn(DIRECTIVES, node.name) ? DIRECTIVES[node.name] : undefined;
   if (known) return known({ ...place, attributes: node.attributes ?? {} });
-  place.say(`“${node.name}” is not a directive of this text form. Known are ${Object.keys(DIRECTIVES).join(", ")}; what it holds is kept.`);
+  place.say(
+    `“${node.name}” is not a directive of this text form. Known are ${Object.keys(DIRECTIVES).join(", ")}; what it holds is kept.`,
+  );
   return place.inner();
 }
 
 function slot({ at, attributes, inner, say }: Place, otherwise?: string): Block[] {
   const width = Number(attributes.width?.replace(/%$/, "") ?? Number.NaN);
   const name = attributes.name ?? otherwise;
-  if (name) return [{ kind: "slot", slot: name, ...("steps" in attributes ? { steps: attributes.steps === "main" ? ("main" as const) : true } : {}), ...(width >= 5 && width <= 95 ? { width } : {}), blocks: inner(), ...at }];
+  if (name)
+    return [
+      {
+        kind: "slot",
+        slot: name,
+        ...("steps" in attributes ? { steps: attributes.steps === "main" ? ("main" as const) : true } : {}),
+        ...(width >= 5 && width <= 95 ? { width } : {}),
+        blocks: inner(),
+        ...at,
+      },
+    ];
   say("A slot needs a name, as in :::slot{name=right}; its text is kept in the body.");
   return inner();
 }
@@ -114,23 +168,43 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     else if (key === "transition" && transition) kind = transition;
     else if (key === "seconds" && Number(said) >= 0.1 && Number(said) <= 10) seconds = Number(said);
     else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
-    else if (key === "widths" && (numbers.length === 2 || numbers.length === 3) && numbers.every((width) => width >= 5 && width <= 95)) mark.widths = numbers;
+    else if (
+      key === "widths" &&
+      (numbers.length === 2 || numbers.length === 3) &&
+      numbers.every((width) => width >= 5 && width <= 95)
+    )
+      mark.widths = numbers;
     else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
-    else say(`A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`);
+    else
+      say(
+        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`,
+      );
   }
   return kind ? { ...mark, transition: { kind, seconds } } : mark;
 }
 
 /** A chart from a table whose first row names the series and whose first column names the categories, or undefined when its other cells are not numbers. */
-export function chartOf(table: Extract<Figure, { kind: "table" }>, form: ChartForm): Extract<Figure, { kind: "chart" }> | undefined {
+export function chartOf(
+  table: Extract<Figure, { kind: "table" }>,
+  form: ChartForm,
+): Extract<Figure, { kind: "chart" }> | undefined {
   const words = table.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : "")));
   const [head, ...body] = table.header ? words : [[], ...words];
   if (!body.length || table.header > 1) return undefined;
   const columns = Math.max(...words.map(({ length }) => length));
-  const series = Array.from({ length: columns - 1 }, (_, at) => ({ name: head?.[at + 1] ?? "", values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)) }));
-  const valid = series.length > 0 && series.every(({ values }) => values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null));
+  const series = Array.from({ length: columns - 1 }, (_, at) => ({
+    name: head?.[at + 1] ?? "",
+    values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)),
+  }));
+  const valid =
+    series.length > 0 &&
+    series.every(
+      ({ values }) =>
+        values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null),
+    );
   const categories = body.map(([name]) => name ?? "");
   const places = form === "scatter" ? categories.map((name) => numberIn(name) ?? Number.NaN) : [];
-  if (form === "scatter" && valid && !places.some(Number.isNaN)) return { kind: "chart", form, categories: [], series: series.map((one) => ({ ...one, x: places })) };
+  if (form === "scatter" && valid && !places.some(Number.isNaN))
+    return { kind: "chart", form, categories: [], series: series.map((one) => ({ ...one, x: places })) };
   return valid ? { kind: "chart", form, categories, series } : undefined;
 }

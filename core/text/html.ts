@@ -1,19 +1,108 @@
-import { cutText, type Align, type Cell, footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type RichText, type Run, run, within } from "@unitext/core/model";
+import {
+  cutText,
+  type Align,
+  type Cell,
+  footnote,
+  joinRuns,
+  type Mark,
+  MAX_LEVEL,
+  type Paragraph,
+  type RichText,
+  type Run,
+  run,
+  within,
+} from "@unitext/core/model";
 import type { Element as HtmlElement, Nodes, Root } from "hast";
 import { fromHtml } from "hast-util-from-html";
 import { flattened } from "./htmldepth";
 import { trimmed } from "./inline";
 import { type Block, type Figure, linkTarget } from "./manuscript";
 
-const SKIPPED = new Set(["script", "style", "template", "noscript", "head", "title", "meta", "link", "svg", "canvas", "iframe", "object", "audio", "video", "button", "select", "textarea", "input", "nav"]);
-const BLOCKS = new Set(["p", "div", "section", "article", "main", "header", "footer", "aside", "h1", "h2", "h3", "h4", "h5", "h6", "ul", "ol", "li", "dl", "dt", "dd", "table", "pre", "blockquote", "figure", "hr", "form", "fieldset", "address", "details", "summary", "body", "html", "center", "tr", "td", "th", "tbody", "thead", "tfoot", "caption"]);
-const MARKS: Record<string, Mark> = { b: "strong", strong: "strong", i: "emphasis", em: "emphasis", cite: "emphasis", var: "emphasis", s: "strike", del: "strike", strike: "strike", code: "code", kbd: "code", tt: "code", samp: "code" };
+const SKIPPED = new Set([
+  "script",
+  "style",
+  "template",
+  "noscript",
+  "head",
+  "title",
+  "meta",
+  "link",
+  "svg",
+  "canvas",
+  "iframe",
+  "object",
+  "audio",
+  "video",
+  "button",
+  "select",
+  "textarea",
+  "input",
+  "nav",
+]);
+const BLOCKS = new Set([
+  "p",
+  "div",
+  "section",
+  "article",
+  "main",
+  "header",
+  "footer",
+  "aside",
+  "h1",
+  "h2",
+  "h3",
+  "h4",
+  "h5",
+  "h6",
+  "ul",
+  "ol",
+  "li",
+  "dl",
+  "dt",
+  "dd",
+  "table",
+  "pre",
+  "blockquote",
+  "figure",
+  "hr",
+  "form",
+  "fieldset",
+  "address",
+  "details",
+  "summary",
+  "body",
+  "html",
+  "center",
+  "tr",
+  "td",
+  "th",
+  "tbody",
+  "thead",
+  "tfoot",
+  "caption",
+]);
+const MARKS: Record<string, Mark> = {
+  b: "strong",
+  strong: "strong",
+  i: "emphasis",
+  em: "emphasis",
+  cite: "emphasis",
+  var: "emphasis",
+  s: "strike",
+  del: "strike",
+  strike: "strike",
+  code: "code",
+  kbd: "code",
+  tt: "code",
+  samp: "code",
+};
 
 type Context = { marks: readonly Mark[]; link: string | undefined; pre: boolean };
 const NONE: Context = { marks: [], link: undefined, pre: false };
 
 const isElement = (node: Nodes): node is HtmlElement => node.type === "element";
-const classes = (node: HtmlElement): string => (Array.isArray(node.properties.className) ? node.properties.className.join(" ") : "");
+const classes = (node: HtmlElement): string =>
+  Array.isArray(node.properties.className) ? node.properties.className.join(" ") : "";
 const styleOf = (node: HtmlElement): string => String(node.properties.style ?? "").toLowerCase();
 
 function textIn(node: Nodes): string {
@@ -78,7 +167,14 @@ class HtmlReader {
       if (isElement(node)) {
         const id = String(node.properties.id ?? "");
         const type = String(node.properties.role ?? "");
-        if (id && (type === "doc-endnote" || type === "doc-footnote" || /^(fn|ftn|_ftn|_edn|footnote|cite_note|user-content-fn)[-_:]?\w*/i.test(id)) && !/ref/i.test(id)) this.notes.set(id, node);
+        if (
+          id &&
+          (type === "doc-endnote" ||
+            type === "doc-footnote" ||
+            /^(fn|ftn|_ftn|_edn|footnote|cite_note|user-content-fn)[-_:]?\w*/i.test(id)) &&
+          !/ref/i.test(id)
+        )
+          this.notes.set(id, node);
       }
       for (const child of "children" in node ? node.children : []) look(child as Nodes);
     };
@@ -99,15 +195,29 @@ class HtmlReader {
   private flush(align?: Align): void {
     const runs = trimmed(joinRuns(this.waiting.filter(({ link }) => link !== "note")));
     this.waiting = [];
-    if (runs.length) this.push({ kind: "text", text: [{ kind: "plain", level: 0, ...(align ? { align } : {}), runs }] });
+    if (runs.length)
+      this.push({ kind: "text", text: [{ kind: "plain", level: 0, ...(align ? { align } : {}), runs }] });
   }
 
   private node(node: Nodes, context: Context): void {
     if (node.type === "text") {
-      this.waiting.push(run(context.pre ? node.value : node.value.replace(/[\s]+/g, " ").replace(/\u00a0/g, "\u00a0"), context.marks, context.link));
+      this.waiting.push(
+        run(
+          context.pre ? node.value : node.value.replace(/[\s]+/g, " ").replace(/\u00a0/g, "\u00a0"),
+          context.marks,
+          context.link,
+        ),
+      );
       return;
     }
-    if (!isElement(node) || SKIPPED.has(node.tagName) || "hidden" in node.properties || /display:\s*none|mso-hide:\s*all/.test(styleOf(node)) || this.isNote(node)) return;
+    if (
+      !isElement(node) ||
+      SKIPPED.has(node.tagName) ||
+      "hidden" in node.properties ||
+      /display:\s*none|mso-hide:\s*all/.test(styleOf(node)) ||
+      this.isNote(node)
+    )
+      return;
     this.line = node.position?.start.line ?? this.line;
     const { tagName } = node;
     if (/^h[1-6]$/.test(tagName)) return this.heading(node, Number(tagName[1]));
@@ -140,7 +250,9 @@ class HtmlReader {
       const title = /\bMsoTitle\b/.test(classes(node));
       if (tagName === "p" && (outline || title)) return this.heading(node, title ? 1 : Number(outline));
       for (const child of node.children) this.node(child as Nodes, inner);
-      const align = /text-align:\s*(center|right)/.exec(`${styleOf(node)};text-align:${String(node.properties.align ?? (tagName === "center" ? "center" : ""))}`)?.[1];
+      const align = /text-align:\s*(center|right)/.exec(
+        `${styleOf(node)};text-align:${String(node.properties.align ?? (tagName === "center" ? "center" : ""))}`,
+      )?.[1];
       this.flush(align === "center" ? "centre" : align === "right" ? "end" : undefined);
       return;
     }
@@ -149,7 +261,11 @@ class HtmlReader {
 
   private isNote(node: HtmlElement): boolean {
     const id = String(node.properties.id ?? "");
-    return (id !== "" && this.notes.get(id) === node) || /\bfootnotes\b|\bdoc-endnotes\b/.test(`${classes(node)} ${String(node.properties.role ?? "")}`) && this.notes.size > 0;
+    return (
+      (id !== "" && this.notes.get(id) === node) ||
+      (/\bfootnotes\b|\bdoc-endnotes\b/.test(`${classes(node)} ${String(node.properties.role ?? "")}`) &&
+        this.notes.size > 0)
+    );
   }
 
   private inside(node: HtmlElement, context: Context): Context {
@@ -160,16 +276,37 @@ class HtmlReader {
         this.waiting.push(footnote(this.noteRuns(note)));
         return { ...context, link: "note" };
       }
-      return { ...context, link: href.startsWith("#") ? context.link : (linkTarget(href) ?? context.link), marks: marksOf(node, context.marks) };
+      return {
+        ...context,
+        link: href.startsWith("#") ? context.link : (linkTarget(href) ?? context.link),
+        marks: marksOf(node, context.marks),
+      };
     }
     return { ...context, marks: marksOf(node, context.marks) };
   }
 
   private noteRuns(note: HtmlElement): Run[] {
-    const back = (node: Nodes): Nodes => ("children" in node ? ({ ...node, children: node.children.filter((child) => !(isElement(child as Nodes) && (child as HtmlElement).tagName === "a" && /^#.*ref/i.test(String((child as HtmlElement).properties.href ?? "")))).map((child) => back(child as Nodes)) } as Nodes) : node);
+    const back = (node: Nodes): Nodes =>
+      "children" in node
+        ? ({
+            ...node,
+            children: node.children
+              .filter(
+                (child) =>
+                  !(
+                    isElement(child as Nodes) &&
+                    (child as HtmlElement).tagName === "a" &&
+                    /^#.*ref/i.test(String((child as HtmlElement).properties.href ?? ""))
+                  ),
+              )
+              .map((child) => back(child as Nodes)),
+          } as Nodes)
+        : node;
     const reader = new HtmlReader({ type: "root", children: (back(note) as HtmlElement).children }, this.math);
     const texts = reader.read().flatMap((block) => ("text" in block ? (block.text as RichText) : []));
-    return texts.flatMap(({ runs }, at) => [...(at ? [run(" ")] : []), ...runs]).map(({ text, marks, link }) => run(at0(text), marks, link));
+    return texts
+      .flatMap(({ runs }, at) => [...(at ? [run(" ")] : []), ...runs])
+      .map(({ text, marks, link }) => run(at0(text), marks, link));
   }
 
   private inline(node: HtmlElement, context: Context = NONE): Run[] {
@@ -183,11 +320,16 @@ class HtmlReader {
 
   private inlineNode(node: Nodes, context: Context): void {
     if (isElement(node) && BLOCKS.has(node.tagName) && !["table", "pre"].includes(node.tagName)) {
-      if (this.waiting.some(({ text }) => text.trim() !== "") && !this.waiting.at(-1)?.text.endsWith("\n")) this.waiting.push(run("\n"));
+      if (this.waiting.some(({ text }) => text.trim() !== "") && !this.waiting.at(-1)?.text.endsWith("\n"))
+        this.waiting.push(run("\n"));
       for (const child of node.children) this.inlineNode(child as Nodes, this.inside(node, context));
       return;
     }
-    if (isElement(node) && !SKIPPED.has(node.tagName) && !["img", "br", "math", "hr", "table", "pre"].includes(node.tagName)) {
+    if (
+      isElement(node) &&
+      !SKIPPED.has(node.tagName) &&
+      !["img", "br", "math", "hr", "table", "pre"].includes(node.tagName)
+    ) {
       const inner = this.inside(node, context);
       for (const child of node.children) this.inlineNode(child as Nodes, inner);
       return;
@@ -198,8 +340,17 @@ class HtmlReader {
   private heading(node: HtmlElement, depth: number): void {
     this.flush();
     const { line } = this;
-    const runs = this.inline(node).map((item) => (item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item));
-    if (runs.length) this.blocks.push({ kind: "heading", depth: Math.min(6, Math.max(1, depth)), text: [{ kind: "plain", level: 0, runs }], from: line, to: line });
+    const runs = this.inline(node).map((item) =>
+      item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item,
+    );
+    if (runs.length)
+      this.blocks.push({
+        kind: "heading",
+        depth: Math.min(6, Math.max(1, depth)),
+        text: [{ kind: "plain", level: 0, runs }],
+        from: line,
+        to: line,
+      });
   }
 
   private picture(node: HtmlElement, caption?: string, link?: string): void {
@@ -211,7 +362,17 @@ class HtmlReader {
     }
     const width = /^(\d+)%$/.exec(String(node.properties.width ?? ""))?.[1];
     this.flush();
-    this.push({ kind: "picture", picture: { kind: "picture", source, alt, ...(caption ? { caption: cutText(caption, 2000) } : {}), ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}), ...(link ? { link } : {}) } });
+    this.push({
+      kind: "picture",
+      picture: {
+        kind: "picture",
+        source,
+        alt,
+        ...(caption ? { caption: cutText(caption, 2000) } : {}),
+        ...(width ? { width: Math.min(100, Math.max(1, Number(width))) } : {}),
+        ...(link ? { link } : {}),
+      },
+    });
   }
 
   private figure(node: HtmlElement): void {
@@ -227,8 +388,13 @@ class HtmlReader {
   }
 
   private formula(node: HtmlElement, context: Context): void {
-    const annotation = find(node, ({ tagName, properties }) => tagName === "annotation" && /x-tex/i.test(String(properties.encoding ?? "")));
-    const tex = annotation ? textIn(annotation).trim() : (this.math?.(mathElement(node)).replace(/\s+/g, " ").trim() ?? "");
+    const annotation = find(
+      node,
+      ({ tagName, properties }) => tagName === "annotation" && /x-tex/i.test(String(properties.encoding ?? "")),
+    );
+    const tex = annotation
+      ? textIn(annotation).trim()
+      : (this.math?.(mathElement(node)).replace(/\s+/g, " ").trim() ?? "");
     if (!tex) {
       this.waiting.push(run(textIn(node).replace(/\s+/g, " ").trim(), context.marks, context.link));
       return;
@@ -241,7 +407,10 @@ class HtmlReader {
 
   private code(node: HtmlElement): void {
     this.flush();
-    const language = /(?:language|lang|highlight-source)-([\w+#-]+)/.exec(`${classes(node)} ${node.children.map((child) => (isElement(child as Nodes) ? classes(child as HtmlElement) : "")).join(" ")}`)?.[1] ?? "";
+    const language =
+      /(?:language|lang|highlight-source)-([\w+#-]+)/.exec(
+        `${classes(node)} ${node.children.map((child) => (isElement(child as Nodes) ? classes(child as HtmlElement) : "")).join(" ")}`,
+      )?.[1] ?? "";
     const text = textIn(node).replace(/^\n|\n$/g, "");
     if (text.trim()) this.push({ kind: "figure", figure: { kind: "code", language: cutText(language, 40), text } });
   }
@@ -279,8 +448,15 @@ class HtmlReader {
         for (const block of inner.blocks.splice(0)) {
           if (block.kind === "text" || block.kind === "heading" || block.kind === "quote") {
             for (const paragraph of block.text) {
-              const runs = item.tagName === "dt" ? paragraph.runs.map((piece) => run(piece.text, ["strong", ...(piece.marks ?? [])], piece.link)) : paragraph.runs;
-              nested.push(begun ? { ...paragraph, kind: "plain", level: Math.min(own + 1, MAX_LEVEL), runs } : { kind, level: own, runs });
+              const runs =
+                item.tagName === "dt"
+                  ? paragraph.runs.map((piece) => run(piece.text, ["strong", ...(piece.marks ?? [])], piece.link))
+                  : paragraph.runs;
+              nested.push(
+                begun
+                  ? { ...paragraph, kind: "plain", level: Math.min(own + 1, MAX_LEVEL), runs }
+                  : { kind, level: own, runs },
+              );
               begun = true;
             }
           } else after.push(block);
@@ -312,7 +488,11 @@ class HtmlReader {
     const marker = find(node, (element) => /mso-list:\s*ignore/.test(styleOf(element)));
     const sign = marker ? textIn(marker).trim() : "";
     const runs = this.inline({ ...node, children: without(node.children, marker) }, context);
-    const paragraph: Paragraph = { kind: /\w[.)]?$/.test(sign) && /[\dA-Za-z]/.test(sign) && sign.length > 1 ? "number" : "bullet", level, runs };
+    const paragraph: Paragraph = {
+      kind: /\w[.)]?$/.test(sign) && /[\dA-Za-z]/.test(sign) && sign.length > 1 ? "number" : "bullet",
+      level,
+      runs,
+    };
     const last = this.blocks.at(-1);
     if (last?.kind === "text" && last.text.at(-1)?.kind !== "plain") last.text.push(paragraph);
     else this.push({ kind: "text", text: [paragraph] });
@@ -335,7 +515,12 @@ class HtmlReader {
       }
     };
     look(node, false);
-    const [only, ...others] = rows.flatMap((row) => row.children.filter((child): child is HtmlElement => isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName)));
+    const [only, ...others] = rows.flatMap((row) =>
+      row.children.filter(
+        (child): child is HtmlElement =>
+          isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName),
+      ),
+    );
     if (only && !others.length) {
       // A table of one cell is a frame around its content.
       for (const child of only.children) this.node(child as Nodes, NONE);
@@ -348,27 +533,46 @@ class HtmlReader {
     let places = 0;
     rows.forEach((row, y) => {
       let x = 0;
-      const cells = row.children.filter((child): child is HtmlElement => isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName));
-      if (header === y && cells.length && (heads.has(row) || cells.every(({ tagName }) => tagName === "th"))) header = y + 1;
+      const cells = row.children.filter(
+        (child): child is HtmlElement =>
+          isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName),
+      );
+      if (header === y && cells.length && (heads.has(row) || cells.every(({ tagName }) => tagName === "th")))
+        header = y + 1;
       for (const cell of cells) {
         while (grid[y]?.[x] !== undefined) x++;
         const runs = this.inline(cell);
         const columns = Math.min(200, Math.max(1, Number(cell.properties.colSpan ?? 1) || 1));
         const down = Math.min(rows.length - y, Math.max(1, Number(cell.properties.rowSpan ?? 1) || 1));
-        const side = /text-align:\s*(center|right)/.exec(`${styleOf(cell)};text-align:${String(cell.properties.align ?? "")}`)?.[1];
+        const side = /text-align:\s*(center|right)/.exec(
+          `${styleOf(cell)};text-align:${String(cell.properties.align ?? "")}`,
+        )?.[1];
         if (side && y >= header) align[x] = side === "center" ? "centre" : "end";
         places += columns * down;
         within("cells", places, "table");
-        for (let dy = 0; dy < down; dy++) for (let dx = 0; dx < columns; dx++) (grid[y + dy] as (Cell | null)[])[x + dx] = null;
-        (grid[y] as (Cell | null)[])[x] = { text: runs.length ? [{ kind: "plain", level: 0, runs }] : [], ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) };
+        for (let dy = 0; dy < down; dy++)
+          for (let dx = 0; dx < columns; dx++) (grid[y + dy] as (Cell | null)[])[x + dx] = null;
+        (grid[y] as (Cell | null)[])[x] = {
+          text: runs.length ? [{ kind: "plain", level: 0, runs }] : [],
+          ...(columns > 1 ? { columns } : {}),
+          ...(down > 1 ? { rows: down } : {}),
+        };
         x += columns;
       }
     });
     const width = Math.max(0, ...grid.map(({ length }) => length));
     if (!width) return;
     within("cells", width * grid.length, "table");
-    const full = grid.map((row) => Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : (row[at] as Cell | null))));
-    const figure: Extract<Figure, { kind: "table" }> = { kind: "table", rows: full, header: Math.min(header, full.length), align: Array.from({ length: width }, (_, at) => align[at] ?? "start"), ...(said ? { caption: said } : {}) };
+    const full = grid.map((row) =>
+      Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : (row[at] as Cell | null))),
+    );
+    const figure: Extract<Figure, { kind: "table" }> = {
+      kind: "table",
+      rows: full,
+      header: Math.min(header, full.length),
+      align: Array.from({ length: width }, (_, at) => align[at] ?? "start"),
+      ...(said ? { caption: said } : {}),
+    };
     this.push({ kind: "figure", figure });
   }
 }
@@ -376,7 +580,9 @@ class HtmlReader {
 const at0 = (text: string) => text.replace(/\n/g, " ");
 
 function without(children: HtmlElement["children"], gone: HtmlElement | undefined): HtmlElement["children"] {
-  return children.filter((child) => child !== gone).map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
+  return children
+    .filter((child) => child !== gone)
+    .map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
 }
 
 /** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing; a formula without its TeX is read by `math`, else shown as its characters. */

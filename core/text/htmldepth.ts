@@ -1,7 +1,29 @@
 /** Tags nested deeper than this are dropped: they show nothing, and parsing them recursively could exhaust the stack. */
 const DEPTH = 200;
 /** Elements that hold nothing (HTML, 13.1.2), and those that another of their kind ends: they do not nest. */
-const FLAT = new Set(["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "track", "wbr", "p", "li", "option", "dt", "dd", "tr", "td", "th"]);
+const FLAT = new Set([
+  "area",
+  "base",
+  "br",
+  "col",
+  "embed",
+  "hr",
+  "img",
+  "input",
+  "link",
+  "meta",
+  "source",
+  "track",
+  "wbr",
+  "p",
+  "li",
+  "option",
+  "dt",
+  "dd",
+  "tr",
+  "td",
+  "th",
+]);
 
 /** Returns HTML without the tags that are nested too deeply; their text is kept. */
 export function flattened(html: string): string {

@@ -6,4 +6,15 @@ export { ManuscriptWriter, manuscriptText } from "./blocks";
 export { htmlBlocks } from "./html";
 export { trimmed } from "./inline";
 export { deckText, slideText } from "./deck";
-export { flowOf, flowSlot, isBigNumber, mainSlot, namesReferences, type Parts, partsOf, recognise, recognised, titleDepth } from "./recognise";
+export {
+  flowOf,
+  flowSlot,
+  isBigNumber,
+  mainSlot,
+  namesReferences,
+  type Parts,
+  partsOf,
+  recognise,
+  recognised,
+  titleDepth,
+} from "./recognise";

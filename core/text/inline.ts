@@ -16,7 +16,20 @@ export interface Gathered {
 
 const WIDTH = /^\{width=(\d{1,3})%?\}/;
 /** Tags that say how words look; all others are markup without a look of its own here. */
-const TAGS: Record<string, Mark> = { b: "strong", strong: "strong", i: "emphasis", em: "emphasis", cite: "emphasis", s: "strike", del: "strike", strike: "strike", code: "code", kbd: "code", tt: "code", samp: "code" };
+const TAGS: Record<string, Mark> = {
+  b: "strong",
+  strong: "strong",
+  i: "emphasis",
+  em: "emphasis",
+  cite: "emphasis",
+  s: "strike",
+  del: "strike",
+  strike: "strike",
+  code: "code",
+  kbd: "code",
+  tt: "code",
+  samp: "code",
+};
 
 /** An amount of money is no formula: a formula neither begins nor ends with a space, and no digit follows its end. */
 function isFormula(value: string, after: string): boolean {
@@ -44,7 +57,9 @@ function resolved(node: PhrasingContent, into: Gathered): PhrasingContent {
   if (node.type !== "linkReference" && node.type !== "imageReference") return node;
   const defined = into.definition(node.identifier);
   if (!defined) return node;
-  return (node.type === "linkReference" ? { ...node, type: "link", url: defined.url } : { ...node, type: "image", ...defined }) as PhrasingContent;
+  return (
+    node.type === "linkReference" ? { ...node, type: "link", url: defined.url } : { ...node, type: "image", ...defined }
+  ) as PhrasingContent;
 }
 
 /** The runs of inline Markdown. Line ends inside a paragraph are spaces; hard breaks are `\n`. */
@@ -66,7 +81,11 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
           const last = into.pictures.at(-1);
           if (width && last) {
             const { link: to, ...rest } = last.picture;
-            last.picture = { ...rest, width: Math.min(100, Math.max(1, Number(width[1]))), ...(to ? { link: to } : {}) };
+            last.picture = {
+              ...rest,
+              width: Math.min(100, Math.max(1, Number(width[1]))),
+              ...(to ? { link: to } : {}),
+            };
             value = value.slice(width[0].length);
           }
           runs.push(run(withoutMargins(value, into.lines ? "\n" : " "), tagged(marks), link));
@@ -77,7 +96,8 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
           const next = children[at + 1];
           const length = (node.position?.end.offset ?? 0) - (node.position?.start.offset ?? 0);
           const dollars = Math.max(1, Math.round((length - value.length) / 2));
-          if (dollars > 1 || isFormula(value, next?.type === "text" ? next.value : "")) runs.push(run(value.replace(/\s+/g, " ").trim(), ["formula"], link));
+          if (dollars > 1 || isFormula(value, next?.type === "text" ? next.value : ""))
+            runs.push(run(value.replace(/\s+/g, " ").trim(), ["formula"], link));
           else runs.push(run(`$${value}$`.replace(/\s+/g, " "), tagged(marks), link));
           break;
         }
@@ -97,13 +117,27 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
         case "link": {
           const { url, children: inner } = node as { url: string; children: PhrasingContent[] };
           const target = linkTarget(url);
-          if (!target) into.problems.push({ line, message: `The link to “${url}” leads nowhere that a slide can open; its words are kept. Use a full address, or #ID for a slide.` });
+          if (!target)
+            into.problems.push({
+              line,
+              message: `The link to “${url}” leads nowhere that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
+            });
           walk(inner, marks, target ?? link);
           break;
         }
         case "image": {
           const { url, alt, title } = node as { url: string; alt?: string | null; title?: string | null };
-          if (url) into.pictures.push({ picture: { kind: "picture", source: cutText(url, 1000), alt: alt ?? "", ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}), ...(link ? { link } : {}) }, line });
+          if (url)
+            into.pictures.push({
+              picture: {
+                kind: "picture",
+                source: cutText(url, 1000),
+                alt: alt ?? "",
+                ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}),
+                ...(link ? { link } : {}),
+              },
+              line,
+            });
           else if (alt) runs.push(run(alt, tagged(marks), link));
           break;
         }

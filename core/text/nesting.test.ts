@@ -6,7 +6,16 @@ const read = (text: string) => {
   const { blocks, problems } = readText(text);
   return { blocks: [...blocks], problems };
 };
-const words = (text: string) => read(text).blocks.flatMap((block) => ("text" in block ? textOf(block.text) : block.kind === "figure" && block.figure.kind === "code" ? block.figure.text : [])).join("\n");
+const words = (text: string) =>
+  read(text)
+    .blocks.flatMap((block) =>
+      "text" in block
+        ? textOf(block.text)
+        : block.kind === "figure" && block.figure.kind === "code"
+          ? block.figure.text
+          : [],
+    )
+    .join("\n");
 
 describe("what nests without end", () => {
   it.each([
@@ -14,7 +23,10 @@ describe("what nests without end", () => {
     ["items", `${"- ".repeat(20_000)}end`],
     ["numbered items", `${"1. ".repeat(20_000)}end`],
     ["quotations in items", `${"> - ".repeat(10_000)}end`],
-    ["items by their indent", `${Array.from({ length: 2000 }, (_, level) => `${"  ".repeat(level)}- item`).join("\n")} end`],
+    [
+      "items by their indent",
+      `${Array.from({ length: 2000 }, (_, level) => `${"  ".repeat(level)}- item`).join("\n")} end`,
+    ],
     ["containers", `${":::align{to=centre}\n".repeat(5000)}end\n${":::\n".repeat(5000)}`],
     ["emphasis", `${"*a ".repeat(20_000)}end${" a*".repeat(20_000)}`],
     ["links", `${"[".repeat(20_000)}end${"](https://a.example)".repeat(20_000)}`],
@@ -24,7 +36,9 @@ describe("what nests without end", () => {
   });
 
   it("is told where it is kept as text, and fifty levels are read", () => {
-    expect(read(`- one\n- two\n\n${"> ".repeat(51)}end`).problems).toEqual([{ line: 4, message: expect.stringContaining("more than 50 levels deep") }]);
+    expect(read(`- one\n- two\n\n${"> ".repeat(51)}end`).problems).toEqual([
+      { line: 4, message: expect.stringContaining("more than 50 levels deep") },
+    ]);
     const fifty = `${"> ".repeat(50)}end`;
     expect([read(fifty).problems, words(fifty)]).toEqual([[], "end"]);
   });
@@ -48,11 +62,15 @@ it("a long run of spaces is read in one pass", () => {
 });
 
 it("a long list is one list whatever its length: items, levels and numbers stay", () => {
-  const text = Array.from({ length: 1500 }, (_, nth) => (nth % 3 ? `      - part ${nth}` : `${nth / 3 + 1}. item ${nth}`)).join("\n");
+  const text = Array.from({ length: 1500 }, (_, nth) =>
+    nth % 3 ? `      - part ${nth}` : `${nth / 3 + 1}. item ${nth}`,
+  ).join("\n");
   const { blocks, problems } = read(text);
   const paragraphs = blocks.flatMap((block) => ("text" in block ? block.text : []));
   expect(problems).toEqual([]);
-  expect(paragraphs.map(({ kind, level }) => `${kind} ${level}`)).toEqual(Array.from({ length: 1500 }, (_, nth) => (nth % 3 ? "bullet 1" : "number 0")));
+  expect(paragraphs.map(({ kind, level }) => `${kind} ${level}`)).toEqual(
+    Array.from({ length: 1500 }, (_, nth) => (nth % 3 ? "bullet 1" : "number 0")),
+  );
   let number = 0;
   const numbers = paragraphs.flatMap(({ kind, start }) => (kind === "number" ? [(number = start ?? number + 1)] : []));
   expect(numbers).toEqual(Array.from({ length: 500 }, (_, nth) => nth + 1));

@@ -42,7 +42,11 @@ export function boundNesting(lines: readonly string[]): { lines: readonly string
   const replace = (at: number, line: string) => {
     changed ??= lines.slice();
     changed[at] = line;
-    if (!problems.length) problems.push({ line: at + 1, message: `This stands more than ${MOST.nesting} levels deep; what is deeper is kept as text.` });
+    if (!problems.length)
+      problems.push({
+        line: at + 1,
+        message: `This stands more than ${MOST.nesting} levels deep; what is deeper is kept as text.`,
+      });
   };
   let fence: string | undefined;
   let containers = 0;
@@ -53,7 +57,8 @@ export function boundNesting(lines: readonly string[]): { lines: readonly string
       continue;
     }
     if (DEEP.test(line) && !BREAK.test(line)) replace(at, escaped(line));
-    else if (line.length > INDENT && line.slice(0, INDENT).trim() === "" && line.trim() !== "") replace(at, `${" ".repeat(INDENT)}${line.trimStart()}`);
+    else if (line.length > INDENT && line.slice(0, INDENT).trim() === "" && line.trim() !== "")
+      replace(at, `${" ".repeat(INDENT)}${line.trimStart()}`);
     const container = line.includes(":::") ? CONTAINER.exec(line) : null;
     if (!container) continue;
     const opens = container[2] !== "";

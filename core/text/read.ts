@@ -1,5 +1,26 @@
-import { cutText, type Align, type Cell, MAX_LEVEL, MOST, type Paragraph, type RichText, type Run, run, textOf } from "@unitext/core/model";
-import type { BlockContent, Code, Definition, DefinitionContent, FootnoteDefinition, List, Root, RootContent, Table } from "mdast";
+import {
+  cutText,
+  type Align,
+  type Cell,
+  MAX_LEVEL,
+  MOST,
+  type Paragraph,
+  type RichText,
+  type Run,
+  run,
+  textOf,
+} from "@unitext/core/model";
+import type {
+  BlockContent,
+  Code,
+  Definition,
+  DefinitionContent,
+  FootnoteDefinition,
+  List,
+  Root,
+  RootContent,
+  Table,
+} from "mdast";
 import { ALIGN, type DirectiveNode, readDirective } from "./directives";
 import { readFront } from "./front";
 import { boundNesting, isCrowded } from "./nesting";
@@ -25,7 +46,8 @@ export function readText(text: string, { lines: hard = false }: { lines?: boolea
   const shared = () => (found ??= definitions(bounded.lines));
   function* blocks(): Generator<Block> {
     const used = new Set<string>();
-    for (const segment of segments(bounded.lines, next)) for (const stretch of stretches(segment)) yield* readStretch(stretch, shared, problems, used, hard);
+    for (const segment of segments(bounded.lines, next))
+      for (const stretch of stretches(segment)) yield* readStretch(stretch, shared, problems, used, hard);
     yield* unused(shared(), used, bounded.lines, problems);
   }
   return { front, blocks: { [Symbol.iterator]: blocks }, problems };
@@ -43,7 +65,12 @@ interface ReadStretch {
 const cache = new Map<string, ReadStretch>();
 
 /** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
-function* unused(shared: Definitions, used: ReadonlySet<string>, lines: readonly string[], problems: Problem[]): Generator<Block> {
+function* unused(
+  shared: Definitions,
+  used: ReadonlySet<string>,
+  lines: readonly string[],
+  problems: Problem[],
+): Generator<Block> {
   const usedLabels = new Set([...used].map((identifier) => labelOf(`^${identifier}`)));
   const left = [...shared].filter(([label]) => label.startsWith("^") && !usedLabels.has(label));
   if (!left.length) return;
@@ -57,14 +84,23 @@ function* unused(shared: Definitions, used: ReadonlySet<string>, lines: readonly
     const node = root.children.find((child) => child.type === "footnoteDefinition");
     if (node?.type !== "footnoteDefinition") continue;
     const at = places.get(label) ?? 1;
-    problems.push({ line: at, message: `Nothing refers to the footnote “${node.identifier}”; it is kept in the notes.` });
+    problems.push({
+      line: at,
+      message: `Nothing refers to the footnote “${node.identifier}”; it is kept in the notes.`,
+    });
     const text = new BlockReader(problems, root).footnote(node.identifier);
     if (text?.length) yield { kind: "notes", text: [plain(text)], from: at, to: at };
   }
 }
 
 /** Reads one stretch; equal ones are read once, and their texts are the same objects. */
-function readStretch(stretch: Stretch, definitionsOf: () => Definitions, problems: Problem[], used: Set<string>, hard: boolean): Block[] {
+function readStretch(
+  stretch: Stretch,
+  definitionsOf: () => Definitions,
+  problems: Problem[],
+  used: Set<string>,
+  hard: boolean,
+): Block[] {
   const shared = !stretch.plain && stretch.text.includes("[") ? definitionsFor(stretch.text, definitionsOf()) : "";
   const key = stretch.plain ? stretch.text : `${hard ? "lines" : ""}\u0000${stretch.text}\u0000${shared}`;
   let read = cache.get(key);
@@ -98,7 +134,14 @@ function parsedStretch(stretch: Stretch, shared: string, hard: boolean): ReadStr
 function asWords({ text }: Stretch): ReadStretch {
   const lines = text.split("\n");
   const words: RichText = lines.map((line) => plain(line.trim() ? [run(line)] : []));
-  return { blocks: [{ kind: "text", text: words, from: 1, to: lines.length }], problems: [{ line: 1, message: "This nests deeper, or has more marks, than can be read; it is kept as it was typed." }], lead: 0, notes: [] };
+  return {
+    blocks: [{ kind: "text", text: words, from: 1, to: lines.length }],
+    problems: [
+      { line: 1, message: "This nests deeper, or has more marks, than can be read; it is kept as it was typed." },
+    ],
+    lead: 0,
+    notes: [],
+  };
 }
 
 function shifted(block: Block, by: number): Block {
@@ -124,7 +167,13 @@ class BlockReader {
   ) {}
 
   private gather(): Gathered {
-    return { pictures: [], problems: this.problems, lines: this.lines, footnote: (identifier) => this.footnote(identifier), definition: (identifier) => this.definition(identifier) };
+    return {
+      pictures: [],
+      problems: this.problems,
+      lines: this.lines,
+      footnote: (identifier) => this.footnote(identifier),
+      definition: (identifier) => this.definition(identifier),
+    };
   }
 
   read(nodes: readonly RootContent[]): Block[] {
@@ -137,7 +186,8 @@ class BlockReader {
   private definition(identifier: string): Definition | undefined {
     if (!this.defined) {
       this.defined = new Map();
-      for (const node of this.root.children) if (node.type === "definition" && !this.defined.has(node.identifier)) this.defined.set(node.identifier, node);
+      for (const node of this.root.children)
+        if (node.type === "definition" && !this.defined.has(node.identifier)) this.defined.set(node.identifier, node);
     }
     return this.defined.get(identifier);
   }
@@ -147,13 +197,21 @@ class BlockReader {
     this.referred.add(identifier);
     const known = this.noted.get(identifier);
     if (known) return known;
-    const found = this.root.children.find((node): node is FootnoteDefinition => node.type === "footnoteDefinition" && node.identifier === identifier);
+    const found = this.root.children.find(
+      (node): node is FootnoteDefinition => node.type === "footnoteDefinition" && node.identifier === identifier,
+    );
     if (!found) return undefined;
     this.noted.set(identifier, []);
     const gathered = this.gather();
     const paragraphs = found.children.flatMap((child) => this.paragraphs(child, 0, gathered));
-    for (const { line } of gathered.pictures) this.problems.push({ line, message: "A picture in a footnote is left out; footnotes hold text." });
-    const runs = paragraphs.filter(({ runs: own }) => own.length).flatMap(({ runs: own }, at) => [...(at ? [run(" ")] : []), ...own.map(({ text, marks, link }) => run(text, marks, link))]);
+    for (const { line } of gathered.pictures)
+      this.problems.push({ line, message: "A picture in a footnote is left out; footnotes hold text." });
+    const runs = paragraphs
+      .filter(({ runs: own }) => own.length)
+      .flatMap(({ runs: own }, at) => [
+        ...(at ? [run(" ")] : []),
+        ...own.map(({ text, marks, link }) => run(text, marks, link)),
+      ]);
     this.noted.set(identifier, runs);
     return runs;
   }
@@ -175,7 +233,12 @@ class BlockReader {
     const close = (to: number) => {
       const text = block.text.slice(from, to);
       const own = items?.slice(from, to);
-      if (text.some(({ runs, kind }) => runs.length || kind !== "plain")) parts.push({ ...block, text, ...(own ? { items: own, from: own[0] ?? block.from, to: own.at(-1) ?? block.to } : {}) } as Block);
+      if (text.some(({ runs, kind }) => runs.length || kind !== "plain"))
+        parts.push({
+          ...block,
+          text,
+          ...(own ? { items: own, from: own[0] ?? block.from, to: own.at(-1) ?? block.to } : {}),
+        } as Block);
       from = to + 1;
     };
     block.text.forEach((paragraph, nth) => {
@@ -188,12 +251,21 @@ class BlockReader {
     return parts;
   }
 
-  private blocksOf(node: RootContent | (DirectiveNode & { type: never }), at: { from: number; to: number }, gathered: Gathered): Block[] {
-    const text = (paragraphs: RichText, items?: readonly number[]): Block[] => (paragraphs.some((paragraph) => paragraph.runs.length || figureAt.has(paragraph)) ? [{ kind: "text", text: paragraphs, ...(items ? { items } : {}), ...at }] : []);
+  private blocksOf(
+    node: RootContent | (DirectiveNode & { type: never }),
+    at: { from: number; to: number },
+    gathered: Gathered,
+  ): Block[] {
+    const text = (paragraphs: RichText, items?: readonly number[]): Block[] =>
+      paragraphs.some((paragraph) => paragraph.runs.length || figureAt.has(paragraph))
+        ? [{ kind: "text", text: paragraphs, ...(items ? { items } : {}), ...at }]
+        : [];
     switch (node.type as string) {
       case "heading": {
         const heading = node as Extract<RootContent, { type: "heading" }>;
-        return [{ kind: "heading", depth: heading.depth, text: [plain(inlineRuns(heading.children, gathered))], ...at }];
+        return [
+          { kind: "heading", depth: heading.depth, text: [plain(inlineRuns(heading.children, gathered))], ...at },
+        ];
       }
       case "thematicBreak":
         return [{ kind: "break", ...at }];
@@ -214,7 +286,8 @@ class BlockReader {
         for (const block of blocks) {
           const last = parts.at(-1);
           if (block.kind !== "text" && block.kind !== "heading" && block.kind !== "quote") parts.push(block);
-          else if (last?.kind === "quote") parts[parts.length - 1] = { ...last, text: [...last.text, ...block.text], to: block.to };
+          else if (last?.kind === "quote")
+            parts[parts.length - 1] = { ...last, text: [...last.text, ...block.text], to: block.to };
           else parts.push({ kind: "quote", text: block.text, from: block.from, to: block.to });
         }
         const [only] = parts;
@@ -234,7 +307,13 @@ class BlockReader {
         // A formula that stands alone on its line is set on a line of its own.
         const [single] = only?.runs ?? [];
         const source = node.position ? (node.position.end.offset ?? 0) - (node.position.start.offset ?? 0) : 0;
-        if (paragraphs.length === 1 && only?.runs.length === 1 && single?.marks?.join() === "formula" && source >= single.text.length + 4) return [{ kind: "figure", figure: { kind: "formula", tex: single.text }, ...at }];
+        if (
+          paragraphs.length === 1 &&
+          only?.runs.length === 1 &&
+          single?.marks?.join() === "formula" &&
+          source >= single.text.length + 4
+        )
+          return [{ kind: "figure", figure: { kind: "formula", tex: single.text }, ...at }];
         return text(paragraphs);
       }
     }
@@ -256,16 +335,27 @@ class BlockReader {
       case "list":
         return this.list(node as List, level, gathered);
       case "blockquote":
-        return (node as { children: BlockContent[] }).children.flatMap((child) => this.paragraphs(child, level, gathered));
+        return (node as { children: BlockContent[] }).children.flatMap((child) =>
+          this.paragraphs(child, level, gathered),
+        );
       case "table":
       case "code":
       case "math":
-        return [this.holder({ kind: "figure", figure: this.figure(node as Table | Code, gathered), from: line, to: node.position?.end.line ?? line })];
+        return [
+          this.holder({
+            kind: "figure",
+            figure: this.figure(node as Table | Code, gathered),
+            from: line,
+            to: node.position?.end.line ?? line,
+          }),
+        ];
       case "html":
         return htmlBlocks((node as { value: string }).value).flatMap((block) => ("text" in block ? block.text : []));
       case "leafDirective":
       case "containerDirective":
-        return ((node as unknown as DirectiveNode).children as BlockContent[]).flatMap((child) => (child.type === "paragraph" || child.type === "list" ? this.paragraphs(child, level, gathered) : []));
+        return ((node as unknown as DirectiveNode).children as BlockContent[]).flatMap((child) =>
+          child.type === "paragraph" || child.type === "list" ? this.paragraphs(child, level, gathered) : [],
+        );
       default:
         return [];
     }
@@ -278,7 +368,11 @@ class BlockReader {
   }
 
   private list(node: List, level: number, gathered: Gathered, items?: number[]): RichText {
-    if (level > MAX_LEVEL) this.problems.push({ line: node.position?.start.line ?? 1, message: `Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.` });
+    if (level > MAX_LEVEL)
+      this.problems.push({
+        line: node.position?.start.line ?? 1,
+        message: `Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`,
+      });
     const at = Math.min(level, MAX_LEVEL);
     let number = node.start ?? 1;
     let begun = false;
@@ -288,7 +382,10 @@ class BlockReader {
       const start = node.ordered && !begun && number !== 1 ? { start: number } : {};
       begun = true;
       number += 1;
-      const head: RichText = first?.type === "paragraph" ? [{ kind, level: at, ...start, runs: inlineRuns(first.children, gathered) }] : [{ kind, level: at, ...start, runs: [] }];
+      const head: RichText =
+        first?.type === "paragraph"
+          ? [{ kind, level: at, ...start, runs: inlineRuns(first.children, gathered) }]
+          : [{ kind, level: at, ...start, runs: [] }];
       const below = first?.type === "paragraph" ? rest : item.children;
       const line = item.position?.start.line ?? 1;
       items?.push(line);
@@ -307,8 +404,19 @@ class BlockReader {
 
   /** The words of a table with more cells than are taken, a line each row. */
   private tooWide(node: Table, gathered: Gathered): Figure {
-    this.problems.push({ line: node.position?.start.line ?? 1, message: `The table would have more than ${MOST.cells.toLocaleString("en")} cells; its words are kept as they were typed.` });
-    const rows = node.children.map((row) => row.children.map((cell) => inlineRuns(cell.children, gathered).map(({ text }) => text).join("")).join(" | "));
+    this.problems.push({
+      line: node.position?.start.line ?? 1,
+      message: `The table would have more than ${MOST.cells.toLocaleString("en")} cells; its words are kept as they were typed.`,
+    });
+    const rows = node.children.map((row) =>
+      row.children
+        .map((cell) =>
+          inlineRuns(cell.children, gathered)
+            .map(({ text }) => text)
+            .join(""),
+        )
+        .join(" | "),
+    );
     return { kind: "code", language: "", text: rows.join("\n") };
   }
 
@@ -316,18 +424,29 @@ class BlockReader {
   private table(node: Table, gathered: Gathered): Extract<Figure, { kind: "table" }> | undefined {
     const width = node.children.reduce((most, { children }) => Math.max(most, children.length), 1);
     if (width * node.children.length > MOST.cells) return undefined;
-    const rows = node.children.map((row) => Array.from({ length: width }, (_, at): Cell | "left" | "above" => {
-      const runs = inlineRuns(row.children[at]?.children ?? [], gathered);
-      const text = runs.length ? [plain(runs)] : [];
-      const words = textOf(text);
-      return words === COVERED.left ? "left" : words === COVERED.above ? "above" : { text };
-    }));
+    const rows = node.children.map((row) =>
+      Array.from({ length: width }, (_, at): Cell | "left" | "above" => {
+        const runs = inlineRuns(row.children[at]?.children ?? [], gathered);
+        const text = runs.length ? [plain(runs)] : [];
+        const words = textOf(text);
+        return words === COVERED.left ? "left" : words === COVERED.above ? "above" : { text };
+      }),
+    );
     const bare = rows[0]?.every((cell) => typeof cell === "object" && cell.text.length === 0) && rows.length > 1;
-    return { kind: "table", rows: spanned(bare ? rows.slice(1) : rows), header: bare ? 0 : 1, align: Array.from({ length: width }, (_, at) => ALIGN[node.align?.[at] ?? "left"] as Align) };
+    return {
+      kind: "table",
+      rows: spanned(bare ? rows.slice(1) : rows),
+      header: bare ? 0 : 1,
+      align: Array.from({ length: width }, (_, at) => ALIGN[node.align?.[at] ?? "left"] as Align),
+    };
   }
 
   private directive(node: DirectiveNode, at: { from: number; to: number }): Block[] {
-    return readDirective(node, { at, inner: () => this.read(node.children), say: (message) => this.problems.push({ line: at.from, message }) });
+    return readDirective(node, {
+      at,
+      inner: () => this.read(node.children),
+      say: (message) => this.problems.push({ line: at.from, message }),
+    });
   }
 }
 

@@ -55,7 +55,8 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
 
 const DEFINITION = /^ {0,3}\[((?:\\.|[^\]\n\\])+)\]:[ \t]*\S/;
 /** A definition whose label, address or title goes on over lines (CommonMark 0.31, 4.7); the second group is what follows its address. */
-const LONG_DEFINITION = /^ {0,3}\[(?!\^)((?:\\.|[^[\]\\])+)\]:[ \t]*\n?[ \t]*(?:<[^<>\n]*>|[^\s<]\S*)([ \t]*\n?[ \t]+(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\))|[ \t]*\n[ \t]*(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\)))?[ \t]*(?:\n|$)/;
+const LONG_DEFINITION =
+  /^ {0,3}\[(?!\^)((?:\\.|[^[\]\\])+)\]:[ \t]*\n?[ \t]*(?:<[^<>\n]*>|[^\s<]\S*)([ \t]*\n?[ \t]+(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\))|[ \t]*\n[ \t]*(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\)))?[ \t]*(?:\n|$)/;
 /** How many lines such a definition has at most. */
 const LONGEST_DEFINITION = 12;
 
@@ -79,7 +80,8 @@ export const labelOf = (label: string) => label.trim().replace(/\s+/g, " ").toLo
 const ENDS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,})/;
 
 /** Lines at the margin that begin something of their own, and so end a footnote that goes on over further lines. */
-const BEGINS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,}|>|[-*+](?:\s|$)|\d{1,9}[.)](?:\s|$)|<|\$\$|:{2,}|=+\s*$|\|)/;
+const BEGINS =
+  /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,}|>|[-*+](?:\s|$)|\d{1,9}[.)](?:\s|$)|<|\$\$|:{2,}|=+\s*$|\|)/;
 
 /** The definitions of a text, which any of its segments may refer to. */
 export function definitions(lines: readonly string[]): Definitions {
@@ -123,7 +125,13 @@ export function definitions(lines: readonly string[]): Definitions {
       label = labelOf(begun);
       // Only a footnote goes on over further lines.
       if (!begun.startsWith("^")) close();
-    } else if (label !== undefined && (line.trim() === "" ? /^( {4}|\t)/.test(lines[at + 1] ?? "") : /^( {4}|\t)/.test(line) || (lines[at - 1] ?? "").trim() !== "")) held.push(line);
+    } else if (
+      label !== undefined &&
+      (line.trim() === ""
+        ? /^( {4}|\t)/.test(lines[at + 1] ?? "")
+        : /^( {4}|\t)/.test(line) || (lines[at - 1] ?? "").trim() !== "")
+    )
+      held.push(line);
     else close();
   }
   close();

@@ -10,7 +10,10 @@ import type { Segment } from "./segments";
 
 /** Directives as blocks only: a colon inside a line (10:am) is a colon. */
 const { flow } = directive();
-const SYNTAX = { extensions: [gfm(), math(), { flow }], mdastExtensions: [gfmFromMarkdown(), mathFromMarkdown(), directiveFromMarkdown()] };
+const SYNTAX = {
+  extensions: [gfm(), math(), { flow }],
+  mdastExtensions: [gfmFromMarkdown(), mathFromMarkdown(), directiveFromMarkdown()],
+};
 
 /** Parses CommonMark with GFM, math and block directives. */
 export function parseMarkdown(text: string): Root {
@@ -92,13 +95,22 @@ const APART = "\n\n<!-- -->\n\n";
  * many lines stand before the stretch's own first, from which its nodes count. Plain words are taken as they are, at a
  * tenth of the time.
  */
-export function parseStretch({ text, plain }: Pick<Stretch, "text" | "plain">, shared = ""): { root: Root; own: RootContent[]; lead: number } {
+export function parseStretch(
+  { text, plain }: Pick<Stretch, "text" | "plain">,
+  shared = "",
+): { root: Root; own: RootContent[]; lead: number } {
   if (plain) {
     const [, marks = "", words = ""] = WORDS.exec(text) ?? [];
     const place = (column: number) => ({ line: 1, column, offset: column - 1 });
     const position = { start: place(1), end: place(text.length + 1) };
-    const children = [{ type: "text" as const, value: words.trim(), position: { start: place(marks.length + 1), end: position.end } }];
-    const own: RootContent[] = [marks ? { type: "heading", depth: (marks.length - 1) as 1 | 2 | 3 | 4 | 5 | 6, children, position } : { type: "paragraph", children, position }];
+    const children = [
+      { type: "text" as const, value: words.trim(), position: { start: place(marks.length + 1), end: position.end } },
+    ];
+    const own: RootContent[] = [
+      marks
+        ? { type: "heading", depth: (marks.length - 1) as 1 | 2 | 3 | 4 | 5 | 6, children, position }
+        : { type: "paragraph", children, position },
+    ];
     return { root: { type: "root", children: own }, own, lead: 0 };
   }
   // What is open at the end of a stretch (a fence, a comment) would take in what came after it.

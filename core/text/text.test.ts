@@ -2,12 +2,26 @@ import { generateDeck } from "@unitext/core/generate";
 import { DEFAULT_RULE, type Element, levels, mapElementTexts, paragraphText, type Slide } from "@unitext/core/model";
 import { deckArbitrary, idSource, richText } from "@unitext/core/testing";
 import fc from "fast-check";
-import { type Block, blocksOf, deckText, FootnoteList, manuscriptText, markdownOf, normalText, readText } from "./index";
+import {
+  type Block,
+  blocksOf,
+  deckText,
+  FootnoteList,
+  manuscriptText,
+  markdownOf,
+  normalText,
+  readText,
+} from "./index";
 
 /** What the text form keeps of a slide, without the ids of its elements. */
 function facts(slide: Slide, level: number | undefined) {
   const { parent: _, elements, notes, ...rest } = slide;
-  return { ...rest, level, elements: elements.map(({ id: __, ...element }) => mapElementTexts({ ...element, id: "" } as Element, normalText)), notes: normalText(notes) };
+  return {
+    ...rest,
+    level,
+    elements: elements.map(({ id: __, ...element }) => mapElementTexts({ ...element, id: "" } as Element, normalText)),
+    notes: normalText(notes),
+  };
 }
 
 describe("the text form", () => {
@@ -26,12 +40,21 @@ describe("the text form", () => {
   it("keeps a deck: title slide, headings, lists, links, marks, notes, footnotes, formulas, pictures, tables, charts, diagrams, code, columns, alignment, steps, look, details, hidden slides", () => {
     fc.assert(
       fc.property(deckArbitrary(), (deck) => {
-        const { deck: read } = generateDeck(readText(deckText(deck, { ids: true })), DEFAULT_RULE, { newId: idSource("r") });
+        const { deck: read } = generateDeck(readText(deckText(deck, { ids: true })), DEFAULT_RULE, {
+          newId: idSource("r"),
+        });
         const before = levels(deck.slides);
         const after = levels(read.slides);
-        expect(read.slides.map((slide) => facts(slide, after.get(slide.id)))).toEqual(deck.slides.map((slide) => facts(slide, before.get(slide.id))));
+        expect(read.slides.map((slide) => facts(slide, after.get(slide.id)))).toEqual(
+          deck.slides.map((slide) => facts(slide, before.get(slide.id))),
+        );
         expect({ ...read.properties }).toEqual(deck.properties);
-        expect([read.language, read.page, read.theme.name, read.regions]).toEqual([deck.language, deck.page, deck.theme.name, deck.regions]);
+        expect([read.language, read.page, read.theme.name, read.regions]).toEqual([
+          deck.language,
+          deck.page,
+          deck.theme.name,
+          deck.regions,
+        ]);
       }),
       { numRuns: 120 },
     );
@@ -39,10 +62,36 @@ describe("the text form", () => {
 
   it("never throws, whatever is typed, and reads the same text to the same slides", () => {
     fc.assert(
-      fc.property(fc.array(fc.constantFrom("# A", "---", "- b", "  - c", ":::notes", ":::", "::slide{hidden}", "```", "text", "", "> q", "| a | b |", "|---|---|", "[^1]", "[^1]: note", "<!-- x", "-->", ":::slot{name=right}", "::bad{"), { maxLength: 30 }), (lines) => {
-        const once = [...readText(lines.join("\n")).blocks];
-        expect([...readText(lines.join("\n")).blocks]).toEqual(once);
-      }),
+      fc.property(
+        fc.array(
+          fc.constantFrom(
+            "# A",
+            "---",
+            "- b",
+            "  - c",
+            ":::notes",
+            ":::",
+            "::slide{hidden}",
+            "```",
+            "text",
+            "",
+            "> q",
+            "| a | b |",
+            "|---|---|",
+            "[^1]",
+            "[^1]: note",
+            "<!-- x",
+            "-->",
+            ":::slot{name=right}",
+            "::bad{",
+          ),
+          { maxLength: 30 },
+        ),
+        (lines) => {
+          const once = [...readText(lines.join("\n")).blocks];
+          expect([...readText(lines.join("\n")).blocks]).toEqual(once);
+        },
+      ),
     );
   });
 
@@ -62,7 +111,15 @@ describe("the text form", () => {
       fc.property(deckArbitrary({ maxLength: 4 }), (deck) => {
         const blocks = [...readText(deckText(deck, { ids: true })).blocks];
         const { text, blocks: placed } = manuscriptText({}, blocks);
-        const outer = (block: Block) => (block.kind === "slot" ? { ...block, blocks: block.blocks.map(({ from: _, to: __, ...inner }) => ("items" in inner ? { ...inner, items: [] } : inner)) } : block);
+        const outer = (block: Block) =>
+          block.kind === "slot"
+            ? {
+                ...block,
+                blocks: block.blocks.map(({ from: _, to: __, ...inner }) =>
+                  "items" in inner ? { ...inner, items: [] } : inner,
+                ),
+              }
+            : block;
         expect([...readText(text).blocks].map(outer)).toEqual(placed.map(outer));
       }),
       { numRuns: 100 },
@@ -70,11 +127,19 @@ describe("the text form", () => {
   });
 
   it("takes tables, footnotes and formulas for what they are, and says at its line what it does not know", () => {
-    const manuscript = readText("## Levels\n\n| Gauge | m |\n|---|--:|\n| North | 2.4 |\n\nSee[^1] 10:am, $h_0$ or $5.\n\n[^1]: Tide tables.\n\n:::box\nkept\n:::\n");
+    const manuscript = readText(
+      "## Levels\n\n| Gauge | m |\n|---|--:|\n| North | 2.4 |\n\nSee[^1] 10:am, $h_0$ or $5.\n\n[^1]: Tide tables.\n\n:::box\nkept\n:::\n",
+    );
     const blocks = [...manuscript.blocks];
     expect(blocks.map(({ kind }) => kind)).toEqual(["heading", "figure", "text", "text"]);
     expect(blocks[1]).toMatchObject({ figure: { kind: "table", header: 1, align: ["start", "end"] } });
-    expect(blocks[2]?.kind === "text" ? blocks[2].text[0]?.runs : []).toEqual([{ text: "See" }, { text: "", footnote: [{ text: "Tide tables." }] }, { text: " 10:am, " }, { text: "h_0", marks: ["formula"] }, { text: " or $5." }]);
+    expect(blocks[2]?.kind === "text" ? blocks[2].text[0]?.runs : []).toEqual([
+      { text: "See" },
+      { text: "", footnote: [{ text: "Tide tables." }] },
+      { text: " 10:am, " },
+      { text: "h_0", marks: ["formula"] },
+      { text: " or $5." },
+    ]);
     expect(blocks[3]?.kind === "text" ? blocks[3].text.map(paragraphText) : []).toEqual(["kept"]);
     expect(manuscript.problems.map(({ line }) => line)).toEqual([11]);
   });

@@ -1,5 +1,14 @@
 import { type Cell, type Footnote, joinRuns, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
-import type { BlockContent, FootnoteDefinition, List, ListItem, PhrasingContent, Root, RootContent, Table } from "mdast";
+import type {
+  BlockContent,
+  FootnoteDefinition,
+  List,
+  ListItem,
+  PhrasingContent,
+  Root,
+  RootContent,
+  Table,
+} from "mdast";
 import { type ContainerDirective, directiveToMarkdown } from "mdast-util-directive";
 import { gfmToMarkdown } from "mdast-util-gfm";
 import { mathToMarkdown } from "mdast-util-math";
@@ -8,8 +17,18 @@ import { trimmed } from "./inline";
 import type { Content } from "./manuscript";
 
 /** Colons inside a line are only colons, so only those that would begin a directive block are escaped. */
-const directives = { ...directiveToMarkdown({ preferUnquoted: true }), unsafe: [{ atBreak: true, character: ":", after: ":" }] };
-const OPTIONS: Options = { bullet: "-", emphasis: "*", fences: true, listItemIndent: "one", rule: "-", extensions: [gfmToMarkdown({ tablePipeAlign: false }), mathToMarkdown(), directives as Options] };
+const directives = {
+  ...directiveToMarkdown({ preferUnquoted: true }),
+  unsafe: [{ atBreak: true, character: ":", after: ":" }],
+};
+const OPTIONS: Options = {
+  bullet: "-",
+  emphasis: "*",
+  fences: true,
+  listItemIndent: "one",
+  rule: "-",
+  extensions: [gfmToMarkdown({ tablePipeAlign: false }), mathToMarkdown(), directives as Options],
+};
 
 /** Blocks of Markdown as text. */
 export function markdownOf(children: RootContent[]): string {
@@ -25,7 +44,12 @@ export class FootnoteList {
 
   add(runs: Footnote): string {
     const identifier = String(++this.written);
-    this.waiting.push({ type: "footnoteDefinition", identifier, label: identifier, children: [{ type: "paragraph", children: inlineNodes(trimmed(joinRuns(runs)), this) }] });
+    this.waiting.push({
+      type: "footnoteDefinition",
+      identifier,
+      label: identifier,
+      children: [{ type: "paragraph", children: inlineNodes(trimmed(joinRuns(runs)), this) }],
+    });
     return identifier;
   }
 
@@ -54,16 +78,27 @@ export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: In
     } else if (first.link) {
       while (end < runs.length && runs[end]?.link === first.link && !runs[end]?.footnote) end++;
       const url = urlOf(first.link);
-      nodes.push({ type: "link", url, children: inlineNodes(runs.slice(at, end).map(({ link: _, ...rest }) => rest), notes, place) as never });
+      nodes.push({
+        type: "link",
+        url,
+        children: inlineNodes(
+          runs.slice(at, end).map(({ link: _, ...rest }) => rest),
+          notes,
+          place,
+        ) as never,
+      });
     } else {
       const mark = (Object.keys(WRAP) as (keyof typeof WRAP)[]).find((name) => first.marks?.includes(name));
       if (mark) {
         while (end < runs.length && !runs[end]?.link && !runs[end]?.footnote && runs[end]?.marks?.includes(mark)) end++;
-        const inner = runs.slice(at, end).map((item) => ({ ...item, marks: item.marks?.filter((name) => name !== mark) }));
+        const inner = runs
+          .slice(at, end)
+          .map((item) => ({ ...item, marks: item.marks?.filter((name) => name !== mark) }));
         nodes.push({ type: WRAP[mark], children: inlineNodes(inner, notes, place) } as PhrasingContent);
       } else if (first.marks?.includes("formula")) {
         // A digit after a dollar sign makes it an amount; two signs never are.
-        if (/^\d/.test(runs[end]?.text ?? "") && runs[end]?.text) nodes.push({ type: "html", value: `$$${first.text}$$` });
+        if (/^\d/.test(runs[end]?.text ?? "") && runs[end]?.text)
+          nodes.push({ type: "html", value: `$$${first.text}$$` });
         else nodes.push({ type: "inlineMath", value: first.text } as never);
       } else if (first.marks?.includes("code")) nodes.push({ type: "inlineCode", value: first.text });
       else nodes.push(...textNodes(first.text, place));
@@ -74,15 +109,24 @@ export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: In
 }
 
 function textNodes(text: string, { cell }: Inline): PhrasingContent[] {
-  return text.split("\n").flatMap((line, index): PhrasingContent[] => [...(index ? [cell ? { type: "html" as const, value: "<br>" } : { type: "break" as const }] : []), ...(line ? [{ type: "text" as const, value: line }] : [])]);
+  return text
+    .split("\n")
+    .flatMap((line, index): PhrasingContent[] => [
+      ...(index ? [cell ? { type: "html" as const, value: "<br>" } : { type: "break" as const }] : []),
+      ...(line ? [{ type: "text" as const, value: line }] : []),
+    ]);
 }
 
 /** Runs as Markdown can hold them: no white space at the ends, code and formulas on one line. */
 function normalRuns(runs: readonly Run[]): Run[] {
   const held = runs.map((item): Run => {
-    if (item.footnote) return { text: "", footnote: normalRuns(item.footnote).map(({ text, marks, link }) => run(text, marks, link)) };
-    if (item.marks?.includes("formula")) return run(item.text.replace(/\$/g, "").replace(/\s+/g, " ").trim(), ["formula"], item.link);
-    return item.marks?.includes("code") && item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item;
+    if (item.footnote)
+      return { text: "", footnote: normalRuns(item.footnote).map(({ text, marks, link }) => run(text, marks, link)) };
+    if (item.marks?.includes("formula"))
+      return run(item.text.replace(/\$/g, "").replace(/\s+/g, " ").trim(), ["formula"], item.link);
+    return item.marks?.includes("code") && item.text.includes("\n")
+      ? { ...item, text: item.text.replace(/\n/g, " ") }
+      : item;
   });
   return trimmed(joinRuns(held));
 }
@@ -102,7 +146,13 @@ export function normalText(text: RichText): RichText {
     const { align, start, ...rest } = paragraph;
     const level = Math.min(paragraph.level, open + 1);
     if (level === 0) side = align;
-    result.push({ ...rest, level, ...(side ? { align: side } : {}), ...(start !== undefined && start !== 1 && paragraph.kind === "number" ? { start } : {}), runs });
+    result.push({
+      ...rest,
+      level,
+      ...(side ? { align: side } : {}),
+      ...(start !== undefined && start !== 1 && paragraph.kind === "number" ? { start } : {}),
+      runs,
+    });
     open = paragraph.kind === "plain" ? level - 1 : level;
   }
   normal.set(text, result);
@@ -137,9 +187,26 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
     }
     const ordered = paragraph.kind === "number";
     const last = holder.at(-1) as List | undefined;
-    const item: ListItem = { type: "listItem", spread: false, children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs, notes) }] : [] };
-    if (last?.type === "list" && last.ordered === ordered && items.length > paragraph.level && paragraph.start === undefined) last.children.push(item);
-    else holder.push({ type: "list", ordered, spread: false, children: [item], ...(ordered ? { start: paragraph.start ?? 1 } : {}) } as never);
+    const item: ListItem = {
+      type: "listItem",
+      spread: false,
+      children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs, notes) }] : [],
+    };
+    if (
+      last?.type === "list" &&
+      last.ordered === ordered &&
+      items.length > paragraph.level &&
+      paragraph.start === undefined
+    )
+      last.children.push(item);
+    else
+      holder.push({
+        type: "list",
+        ordered,
+        spread: false,
+        children: [item],
+        ...(ordered ? { start: paragraph.start ?? 1 } : {}),
+      } as never);
     items[paragraph.level] = item;
     items.length = paragraph.level + 1;
   }
@@ -147,7 +214,11 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
 }
 
 /** A container of the text form with its attributes; an empty value is written as its name alone. */
-export function container(name: string, attributes: Record<string, string>, children: readonly RootContent[]): RootContent {
+export function container(
+  name: string,
+  attributes: Record<string, string>,
+  children: readonly RootContent[],
+): RootContent {
   return { type: "containerDirective", name, attributes, children } as unknown as ContainerDirective & RootContent;
 }
 
@@ -160,20 +231,38 @@ export function normalCell(text: RichText): RichText {
 
 const SIDE = { start: "left", centre: "center", end: "right" } as const;
 
-function tableNodes({ rows, header, align, caption }: Extract<Content, { kind: "table" }>, notes: FootnoteList): RootContent[] {
+function tableNodes(
+  { rows, header, align, caption }: Extract<Content, { kind: "table" }>,
+  notes: FootnoteList,
+): RootContent[] {
   const width = rows[0]?.length ?? 0;
   // Which cell covers a place: one to the left on its row, or one above.
   const covered: ("{<}" | "{^}" | undefined)[][] = rows.map(() => []);
   rows.forEach((row, y) => {
     row.forEach((cell, x) => {
       if (!cell) return;
-      for (let dy = 0; dy < (cell.rows ?? 1); dy++) for (let dx = 0; dx < (cell.columns ?? 1); dx++) if (dx || dy) (covered[y + dy] ?? [])[x + dx] = dx ? "{<}" : "{^}";
+      for (let dy = 0; dy < (cell.rows ?? 1); dy++)
+        for (let dx = 0; dx < (cell.columns ?? 1); dx++)
+          if (dx || dy) (covered[y + dy] ?? [])[x + dx] = dx ? "{<}" : "{^}";
     });
   });
-  const content = (cell: Cell | null, y: number, x: number): PhrasingContent[] => (cell ? inlineNodes(normalCell(cell.text)[0]?.runs ?? [], notes, { cell: true }) : [{ type: "html", value: covered[y]?.[x] ?? "{<}" }]);
-  const body = rows.map((row, y): Table["children"][number] => ({ type: "tableRow", children: row.map((cell, x) => ({ type: "tableCell", children: content(cell, y, x) })) }));
-  const empty: Table["children"][number] = { type: "tableRow", children: Array.from({ length: width }, () => ({ type: "tableCell", children: [] })) };
-  const table: Table = { type: "table", align: Array.from({ length: width }, (_, at) => (align[at] && align[at] !== "start" ? SIDE[align[at]] : null)), children: header ? body : [empty, ...body] };
+  const content = (cell: Cell | null, y: number, x: number): PhrasingContent[] =>
+    cell
+      ? inlineNodes(normalCell(cell.text)[0]?.runs ?? [], notes, { cell: true })
+      : [{ type: "html", value: covered[y]?.[x] ?? "{<}" }];
+  const body = rows.map((row, y): Table["children"][number] => ({
+    type: "tableRow",
+    children: row.map((cell, x) => ({ type: "tableCell", children: content(cell, y, x) })),
+  }));
+  const empty: Table["children"][number] = {
+    type: "tableRow",
+    children: Array.from({ length: width }, () => ({ type: "tableCell", children: [] })),
+  };
+  const table: Table = {
+    type: "table",
+    align: Array.from({ length: width }, (_, at) => (align[at] && align[at] !== "start" ? SIDE[align[at]] : null)),
+    children: header ? body : [empty, ...body],
+  };
   const attributes = { ...(header > 1 ? { header: String(header) } : {}), ...(caption ? { caption } : {}) };
   return Object.keys(attributes).length ? [container("table", attributes, [table])] : [table];
 }
@@ -183,23 +272,51 @@ function cellText(text: string): Cell {
 }
 
 type Writer<C> = (content: C, notes: FootnoteList) => RootContent[];
-const words = (text: RichText): RichText => text.map(({ look: _, ...paragraph }) => ({ ...paragraph, runs: paragraph.runs.map(({ look: __, ...item }) => item) }));
+const words = (text: RichText): RichText =>
+  text.map(({ look: _, ...paragraph }) => ({
+    ...paragraph,
+    runs: paragraph.runs.map(({ look: __, ...item }) => item),
+  }));
 const urlOf = (link: string) => (link.startsWith("slide:") ? `#${link.slice(6)}` : link);
-const linked = (node: PhrasingContent, link: string | undefined): PhrasingContent => (link === undefined ? node : { type: "link", url: urlOf(link), children: [node] });
+const linked = (node: PhrasingContent, link: string | undefined): PhrasingContent =>
+  link === undefined ? node : { type: "link", url: urlOf(link), children: [node] };
 const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> } = {
   text: ({ text }, notes) => blocksOf(text, notes),
-  picture: ({ source, alt, caption, width, link }) => [{ type: "paragraph", children: [linked({ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, link), ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : [])] }],
+  picture: ({ source, alt, caption, width, link }) => [
+    {
+      type: "paragraph",
+      children: [
+        linked({ type: "image", url: source, alt, ...(caption ? { title: caption } : {}) }, link),
+        ...(width ? [{ type: "html" as const, value: `{width=${Math.round(width)}%}` }] : []),
+      ],
+    },
+  ],
   table: tableNodes,
   code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
   formula: ({ tex }) => [{ type: "math", value: tex } as never],
   diagram: ({ form, text }, notes) => [container("diagram", { kind: form }, blocksOf(text, notes))],
   chart: ({ form, categories: named, series }, notes) => {
     // A scatter chart names its places in the first column; series at different places are joined over all of them.
-    const places = form === "scatter" ? [...new Set(series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1)))].sort((a, b) => a - b) : undefined;
+    const places =
+      form === "scatter"
+        ? [...new Set(series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1)))].sort(
+            (a, b) => a - b,
+          )
+        : undefined;
     const categories = places?.map(String) ?? named;
-    const valueAt = ({ values, x }: (typeof series)[number], at: number) => (places ? values[values.findIndex((_, nth) => (x?.[nth] ?? nth + 1) === places[at])] : values[at]);
-    const rows = [[cellText(""), ...series.map(({ name }) => cellText(name))], ...categories.map((name, at) => [cellText(name), ...series.map((one) => cellText(String(valueAt(one, at) ?? "")))])];
-    const table = tableNodes({ kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] }, notes);
+    const valueAt = ({ values, x }: (typeof series)[number], at: number) =>
+      places ? values[values.findIndex((_, nth) => (x?.[nth] ?? nth + 1) === places[at])] : values[at];
+    const rows = [
+      [cellText(""), ...series.map(({ name }) => cellText(name))],
+      ...categories.map((name, at) => [
+        cellText(name),
+        ...series.map((one) => cellText(String(valueAt(one, at) ?? ""))),
+      ]),
+    ];
+    const table = tableNodes(
+      { kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] },
+      notes,
+    );
     return [container("chart", { kind: form }, table)];
   },
   // Of drawings, films and foreign things the text form holds the words.

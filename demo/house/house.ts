@@ -1,4 +1,21 @@
-import { canonical, type ChartElement, type Deck, type Element, emptyDeck, type Entrance, type Fill, type Frame, plainText, type RichText, run, type ShapeElement, type Slide, textHash, type TextStyle, THEMES } from "@unitext/core/model";
+import {
+  canonical,
+  type ChartElement,
+  type Deck,
+  type Element,
+  emptyDeck,
+  type Entrance,
+  type Fill,
+  type Frame,
+  plainText,
+  type RichText,
+  run,
+  type ShapeElement,
+  type Slide,
+  textHash,
+  type TextStyle,
+  THEMES,
+} from "@unitext/core/model";
 
 /** The made-up house style of the station: its colours, its text styles, what stands behind its slides. */
 const NAVY = "#16324a";
@@ -10,53 +27,161 @@ const INK = "#22313a";
 
 const styleOf = (levels: TextStyle): [string, TextStyle] => [textHash(canonical(levels)), levels];
 const [TITLE, title] = styleOf([{ run: { size: 32, colour: NAVY, font: "Carlito" }, strong: true }]);
-const [COVER, cover] = styleOf([{ run: { size: 54, colour: "#ffffff", font: "Carlito" }, strong: true }, { run: { size: 24, colour: SAND, font: "Carlito" } }]);
+const [COVER, cover] = styleOf([
+  { run: { size: 54, colour: "#ffffff", font: "Carlito" }, strong: true },
+  { run: { size: 24, colour: SAND, font: "Carlito" } },
+]);
 const [BODY, body] = styleOf([
-  { run: { size: 22, colour: INK, font: "Carlito" }, paragraph: { left: 20, first: -20, before: { points: 8 }, bullet: { sign: "■", colour: SEA, size: 0.7 } } },
-  { run: { size: 18, colour: INK, font: "Carlito" }, paragraph: { left: 42, first: -18, before: { points: 4 }, bullet: { sign: "–", colour: SEA } } },
+  {
+    run: { size: 22, colour: INK, font: "Carlito" },
+    paragraph: { left: 20, first: -20, before: { points: 8 }, bullet: { sign: "■", colour: SEA, size: 0.7 } },
+  },
+  {
+    run: { size: 18, colour: INK, font: "Carlito" },
+    paragraph: { left: 42, first: -18, before: { points: 4 }, bullet: { sign: "–", colour: SEA } },
+  },
 ]);
 const [PLAIN, plain] = styleOf([{ run: { size: 18, colour: INK, font: "Carlito" } }]);
-const [ON_DARK, onDark] = styleOf([{ run: { size: 18, colour: "#ffffff", font: "Carlito" }, align: "centre", strong: true }]);
+const [ON_DARK, onDark] = styleOf([
+  { run: { size: 18, colour: "#ffffff", font: "Carlito" }, align: "centre", strong: true },
+]);
 const [SMALL, small] = styleOf([{ run: { size: 12, colour: "#5b6b70", font: "Carlito" } }]);
 const STYLES = { [TITLE]: title, [COVER]: cover, [BODY]: body, [PLAIN]: plain, [ON_DARK]: onDark, [SMALL]: small };
 
 const at = (x: number, y: number, width: number, height: number): Frame => ({ x, y, width, height });
 const solid = (colour: string): Fill => ({ kind: "solid", colour });
-const shape = (id: string, frame: Frame, preset: string, more: Partial<ShapeElement> = {}): ShapeElement => ({ kind: "shape", id, slot: null, frame, geometry: { preset }, text: [], ...more });
-const words = (id: string, frame: Frame, style: string, text: RichText, more: object = {}): Element => ({ kind: "text", id, slot: null, frame, style, text, box: { insets: [0, 0, 0, 0], fit: "none", ...("box" in more ? (more.box as object) : {}) }, ...Object.fromEntries(Object.entries(more).filter(([name]) => name !== "box")) }) as Element;
-const bullets = (...lines: [number, ...ReturnType<typeof run>[]][]): RichText => lines.map(([level, ...runs]) => ({ kind: "bullet", level, runs }));
-const heading = (text: string): Element => words("title", at(56, 36, 790, 48), TITLE, plainText(text), { slot: "title", box: { anchor: "bottom" } });
+const shape = (id: string, frame: Frame, preset: string, more: Partial<ShapeElement> = {}): ShapeElement => ({
+  kind: "shape",
+  id,
+  slot: null,
+  frame,
+  geometry: { preset },
+  text: [],
+  ...more,
+});
+const words = (id: string, frame: Frame, style: string, text: RichText, more: object = {}): Element =>
+  ({
+    kind: "text",
+    id,
+    slot: null,
+    frame,
+    style,
+    text,
+    box: { insets: [0, 0, 0, 0], fit: "none", ...("box" in more ? (more.box as object) : {}) },
+    ...Object.fromEntries(Object.entries(more).filter(([name]) => name !== "box")),
+  }) as Element;
+const bullets = (...lines: [number, ...ReturnType<typeof run>[]][]): RichText =>
+  lines.map(([level, ...runs]) => ({ kind: "bullet", level, runs }));
+const heading = (text: string): Element =>
+  words("title", at(56, 36, 790, 48), TITLE, plainText(text), { slot: "title", box: { anchor: "bottom" } });
 
 /** The dune of the station's sign, as an outline of its own. */
-const DUNE = { width: 100, height: 40, paths: [{ d: "M0 40C18 38 30 6 46 4C60 2 66 30 100 40Z", fill: true, stroke: false }] };
-const CLOTH: Fill = { kind: "gradient", form: "linear", angle: 60, stops: [{ at: 0, colour: NAVY }, { at: 1, colour: SEA }] };
+const DUNE = {
+  width: 100,
+  height: 40,
+  paths: [{ d: "M0 40C18 38 30 6 46 4C60 2 66 30 100 40Z", fill: true, stroke: false }],
+};
+const CLOTH: Fill = {
+  kind: "gradient",
+  form: "linear",
+  angle: 60,
+  stops: [
+    { at: 0, colour: NAVY },
+    { at: 1, colour: SEA },
+  ],
+};
 const sign = (prefix: string, x: number, y: number, colour: string): Element[] => [
-  { ...shape(`${prefix}1`, at(x, y + 10, 60, 24), "rect"), geometry: DUNE, fill: solid(colour), groups: [`${prefix}g`] },
+  {
+    ...shape(`${prefix}1`, at(x, y + 10, 60, 24), "rect"),
+    geometry: DUNE,
+    fill: solid(colour),
+    groups: [`${prefix}g`],
+  },
   shape(`${prefix}2`, at(x + 44, y, 12, 12), "ellipse", { fill: solid(SAND), groups: [`${prefix}g`] }),
 ];
 /** The staff at the quay: a board with its marks as a group in a group, and what it shows beside it. */
 const staff = (x: number, y: number): Element[] => [
-  shape("board", at(x, y, 40, 190), "rect", { fill: solid("#ffffff"), stroke: { colour: NAVY, width: 1.5 }, groups: ["staff", "marks"] }),
-  ...Array.from({ length: 5 }, (_, nth) => shape(`mark${nth}`, at(x, y + 18 + nth * 36, nth % 2 ? 14 : 24, 6), "rect", { fill: solid(NAVY), groups: ["staff", "marks"] })),
-  shape("water", at(x - 60, y + 96, 160, 94), "wave", { fill: { kind: "solid", colour: SEA, opacity: 0.55 }, groups: ["staff"] }),
+  shape("board", at(x, y, 40, 190), "rect", {
+    fill: solid("#ffffff"),
+    stroke: { colour: NAVY, width: 1.5 },
+    groups: ["staff", "marks"],
+  }),
+  ...Array.from({ length: 5 }, (_, nth) =>
+    shape(`mark${nth}`, at(x, y + 18 + nth * 36, nth % 2 ? 14 : 24, 6), "rect", {
+      fill: solid(NAVY),
+      groups: ["staff", "marks"],
+    }),
+  ),
+  shape("water", at(x - 60, y + 96, 160, 94), "wave", {
+    fill: { kind: "solid", colour: SEA, opacity: 0.55 },
+    groups: ["staff"],
+  }),
   words("reading", at(x + 112, y + 84, 130, 30), PLAIN, plainText("2.58 m at 7:00"), { groups: ["staff"] }),
 ];
 const MASTERS: Deck["masters"] = {
-  cover: { name: "Cover", background: { fill: CLOTH }, elements: [shape("band", at(0, 430, 960, 110), "rect", { fill: solid(NAVY) }), ...sign("s", 840, 460, SAND)] },
-  page: { name: "Page", background: { colour: "#ffffff" }, elements: [shape("edge", at(0, 0, 18, 540), "rect", { fill: CLOTH }), shape("rule", at(56, 92, 848, 0.1), "line", { stroke: { colour: SAND, width: 2 } }), ...sign("s", 846, 40, SEA)] },
+  cover: {
+    name: "Cover",
+    background: { fill: CLOTH },
+    elements: [shape("band", at(0, 430, 960, 110), "rect", { fill: solid(NAVY) }), ...sign("s", 840, 460, SAND)],
+  },
+  page: {
+    name: "Page",
+    background: { colour: "#ffffff" },
+    elements: [
+      shape("edge", at(0, 0, 18, 540), "rect", { fill: CLOTH }),
+      shape("rule", at(56, 92, 848, 0.1), "line", { stroke: { colour: SAND, width: 2 } }),
+      ...sign("s", 846, 40, SEA),
+    ],
+  },
 };
-const FOOT: NonNullable<Slide["regions"]> = [{ region: "footer", text: "Marram Bay Field Station · house style", frame: at(56, 504, 500, 26), style: SMALL }, { region: "number", text: "‹#›", frame: at(850, 504, 54, 26), style: SMALL }];
+const FOOT: NonNullable<Slide["regions"]> = [
+  { region: "footer", text: "Marram Bay Field Station · house style", frame: at(56, 504, 500, 26), style: SMALL },
+  { region: "number", text: "‹#›", frame: at(850, 504, 54, 26), style: SMALL },
+];
 
-const page = (id: string, name: string, elements: Element[], notes: string, more: Partial<Slide> = {}): Slide => ({ id, parent: null, arrangement: "title", elements: [heading(name), ...elements], notes: plainText(notes), hidden: false, master: "page", regions: FOOT, ...more });
+const page = (id: string, name: string, elements: Element[], notes: string, more: Partial<Slide> = {}): Slide => ({
+  id,
+  parent: null,
+  arrangement: "title",
+  elements: [heading(name), ...elements],
+  notes: plainText(notes),
+  hidden: false,
+  master: "page",
+  regions: FOOT,
+  ...more,
+});
 
-const chart = (id: string, frame: Frame, more: Pick<ChartElement, "form" | "series"> & Partial<ChartElement>): Element => ({ kind: "chart", id, slot: null, frame, categories: [], ...more });
+const chart = (
+  id: string,
+  frame: Frame,
+  more: Pick<ChartElement, "form" | "series"> & Partial<ChartElement>,
+): Element => ({ kind: "chart", id, slot: null, frame, categories: [], ...more });
 /** An entrance of half a second. */
-const comes = (order: number, trigger: Entrance["trigger"], effect: Entrance["effect"]): Entrance => ({ order, trigger, effect, seconds: 0.5 });
-const head = (text: string) => ({ text: [{ kind: "plain" as const, level: 0, runs: [run(text, ["strong"], undefined, { colour: "#ffffff" })] }], fill: solid(NAVY), insets: [8, 5, 8, 5] as [number, number, number, number], anchor: "middle" as const });
-const cell = (text: string, shade = false, end = false) => ({ text: plainText(text).map((paragraph) => ({ ...paragraph, ...(end ? { align: "end" as const } : {}) })), ...(shade ? { fill: solid(FOAM) } : {}), insets: [8, 5, 8, 5] as [number, number, number, number], anchor: "middle" as const, borders: { left: null, right: null, top: null, bottom: { colour: "#cfd8d6", width: 0.75 } } });
+const comes = (order: number, trigger: Entrance["trigger"], effect: Entrance["effect"]): Entrance => ({
+  order,
+  trigger,
+  effect,
+  seconds: 0.5,
+});
+const head = (text: string) => ({
+  text: [{ kind: "plain" as const, level: 0, runs: [run(text, ["strong"], undefined, { colour: "#ffffff" })] }],
+  fill: solid(NAVY),
+  insets: [8, 5, 8, 5] as [number, number, number, number],
+  anchor: "middle" as const,
+});
+const cell = (text: string, shade = false, end = false) => ({
+  text: plainText(text).map((paragraph) => ({ ...paragraph, ...(end ? { align: "end" as const } : {}) })),
+  ...(shade ? { fill: solid(FOAM) } : {}),
+  insets: [8, 5, 8, 5] as [number, number, number, number],
+  anchor: "middle" as const,
+  borders: { left: null, right: null, top: null, bottom: { colour: "#cfd8d6", width: 0.75 } },
+});
 
 /** A deck in the station's house style with every kind of element that files of other programs bring, over the names of its files. */
-export function houseDeck(files: { assets: Deck["assets"]; picture: string; profile: string; gauge: string; sound: string }, what: "report" | "open day"): Deck {
+export function houseDeck(
+  files: { assets: Deck["assets"]; picture: string; profile: string; gauge: string; sound: string },
+  what: "report" | "open day",
+): Deck {
   const report = what === "report";
   const slides: Slide[] = [
     {
@@ -67,15 +192,81 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       notes: plainText("Wait until the door is shut."),
       hidden: false,
       transition: { kind: "fade", seconds: 1 },
-      elements: [words("title", at(72, 170, 760, 130), COVER, plainText(report ? "The quay in autumn" : "Open day at the bay"), { slot: "title", box: { anchor: "bottom" } }), words("sub", at(72, 310, 760, 40), COVER, [{ kind: "plain", level: 1, runs: [run(report ? "What the gauges and the dunes have told" : "What there is to see, and when")] }], { slot: "subtitle" })],
+      elements: [
+        words("title", at(72, 170, 760, 130), COVER, plainText(report ? "The quay in autumn" : "Open day at the bay"), {
+          slot: "title",
+          box: { anchor: "bottom" },
+        }),
+        words(
+          "sub",
+          at(72, 310, 760, 40),
+          COVER,
+          [
+            {
+              kind: "plain",
+              level: 1,
+              runs: [run(report ? "What the gauges and the dunes have told" : "What there is to see, and when")],
+            },
+          ],
+          { slot: "subtitle" },
+        ),
+      ],
     },
     page(
       "points",
       report ? "In a few words" : "Where to go first",
       [
-        words("body", at(56, 112, 520, 360), BODY, bullets([0, run("The highest water came on "), run("12 October", ["strong"], undefined, { colour: RUST }), run(", at 4.31 m")], [1, run("two hours after the wind had turned")], [0, run("Line 4 lost its foot again, see "), run("the profile", [], "slide:pictures")], [1, run("the fence of 2024 is buried")], [0, run("All readings are in "), run("the open book", [], "https://example.org/marram-bay/book")], [0, run("CO"), run("2", [], undefined, { rise: -0.25 }), run(" is read "), run("hourly", [], undefined, { underline: "wavy" }), run(" since "), run("may", [], undefined, { caps: "small" })])),
-        shape("call", at(620, 130, 284, 190), "wedgeRoundRectCallout", { style: ON_DARK, box: { anchor: "middle", insets: [14, 10, 14, 10], fit: "none" }, fill: solid(SEA), shadow: { colour: "#000000", opacity: 0.3, blur: 6, distance: 4, direction: 45 }, text: [{ kind: "plain", level: 0, runs: [run("4.31 m", [], undefined, { size: 44 })] }, { kind: "plain", level: 0, runs: [run("the highest since the staff was set", [], undefined, { size: 16 })] }] }),
-        words("aside", at(620, 370, 284, 100), PLAIN, plainText("Two columns of small text stand here, as they do in many files that come from elsewhere."), { box: { columns: 2, gap: 14, insets: [10, 8, 10, 8] }, fill: solid(FOAM), stroke: { colour: SEA, width: 1, dash: "dash" } }),
+        words(
+          "body",
+          at(56, 112, 520, 360),
+          BODY,
+          bullets(
+            [
+              0,
+              run("The highest water came on "),
+              run("12 October", ["strong"], undefined, { colour: RUST }),
+              run(", at 4.31 m"),
+            ],
+            [1, run("two hours after the wind had turned")],
+            [0, run("Line 4 lost its foot again, see "), run("the profile", [], "slide:pictures")],
+            [1, run("the fence of 2024 is buried")],
+            [0, run("All readings are in "), run("the open book", [], "https://example.org/marram-bay/book")],
+            [
+              0,
+              run("CO"),
+              run("2", [], undefined, { rise: -0.25 }),
+              run(" is read "),
+              run("hourly", [], undefined, { underline: "wavy" }),
+              run(" since "),
+              run("may", [], undefined, { caps: "small" }),
+            ],
+          ),
+        ),
+        shape("call", at(620, 130, 284, 190), "wedgeRoundRectCallout", {
+          style: ON_DARK,
+          box: { anchor: "middle", insets: [14, 10, 14, 10], fit: "none" },
+          fill: solid(SEA),
+          shadow: { colour: "#000000", opacity: 0.3, blur: 6, distance: 4, direction: 45 },
+          text: [
+            { kind: "plain", level: 0, runs: [run("4.31 m", [], undefined, { size: 44 })] },
+            {
+              kind: "plain",
+              level: 0,
+              runs: [run("the highest since the staff was set", [], undefined, { size: 16 })],
+            },
+          ],
+        }),
+        words(
+          "aside",
+          at(620, 370, 284, 100),
+          PLAIN,
+          plainText("Two columns of small text stand here, as they do in many files that come from elsewhere."),
+          {
+            box: { columns: 2, gap: 14, insets: [10, 8, 10, 8] },
+            fill: solid(FOAM),
+            stroke: { colour: SEA, width: 1, dash: "dash" },
+          },
+        ),
       ],
       "Say the number first.\nThen wait for questions.",
       { comments: [{ author: "Head of station", text: "Shorter, if it can be.", date: "2026-10-20T09:00:00Z" }] },
@@ -84,8 +275,40 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       "table",
       "Read at the staff",
       [
-        { kind: "table", id: "table", slot: null, frame: at(56, 112, 440, 260), style: PLAIN, header: 1, align: ["start", "end", "end"], widths: [200, 120, 120], heights: [44, 36, 36, 36, 36, 36], rows: [[head("Month"), head("Mean, m"), head("Highest, m")], ...([["August", "2.58", "3.90"], ["September", "2.64", "4.12"], ["October", "2.71", "4.31"]] as const).map((row, nth) => row.map((text, x) => cell(text, nth % 2 === 1, x > 0))), [{ ...cell("All months together", true), columns: 2 }, null, cell("4.31", true, true)]] },
-        chart("levels", at(520, 112, 384, 360), { form: "combined", categories: ["Aug", "Sep", "Oct"], series: [{ name: "Mean", values: [2.58, 2.64, 2.71], form: "column", colour: SEA }, { name: "Highest", values: [3.9, 4.12, 4.31], form: "line", colour: RUST }], title: "Levels at the quay", legend: "bottom", format: "0.0", yAxis: { title: "metres", least: 0, most: 5 } }),
+        {
+          kind: "table",
+          id: "table",
+          slot: null,
+          frame: at(56, 112, 440, 260),
+          style: PLAIN,
+          header: 1,
+          align: ["start", "end", "end"],
+          widths: [200, 120, 120],
+          heights: [44, 36, 36, 36, 36, 36],
+          rows: [
+            [head("Month"), head("Mean, m"), head("Highest, m")],
+            ...(
+              [
+                ["August", "2.58", "3.90"],
+                ["September", "2.64", "4.12"],
+                ["October", "2.71", "4.31"],
+              ] as const
+            ).map((row, nth) => row.map((text, x) => cell(text, nth % 2 === 1, x > 0))),
+            [{ ...cell("All months together", true), columns: 2 }, null, cell("4.31", true, true)],
+          ],
+        },
+        chart("levels", at(520, 112, 384, 360), {
+          form: "combined",
+          categories: ["Aug", "Sep", "Oct"],
+          series: [
+            { name: "Mean", values: [2.58, 2.64, 2.71], form: "column", colour: SEA },
+            { name: "Highest", values: [3.9, 4.12, 4.31], form: "line", colour: RUST },
+          ],
+          title: "Levels at the quay",
+          legend: "bottom",
+          format: "0.0",
+          yAxis: { title: "metres", least: 0, most: 5 },
+        }),
       ],
       "The mean moves slowly. The highest is what the harbour asks for.",
     ),
@@ -93,10 +316,43 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       "charts",
       "In charts",
       [
-        chart("stack", at(56, 108, 420, 190), { form: "column", categories: ["Line 1", "Line 2", "Line 3", "Line 4"], series: [{ name: "Foredune", values: [12, 14, 9, 4], colour: SEA }, { name: "Back dune", values: [20, 18, 22, 19], colour: SAND }], stack: "sum", legend: "right", title: "Sand, m³ per metre" }),
-        chart("share", at(500, 108, 404, 190), { form: "doughnut", categories: ["Marram", "Bare sand", "Fence"], series: [{ name: "Cover", values: [62, 30, 8] }], labels: "share", legend: "right", title: "What covers line 3", entrance: comes(0, "press", "fade") }),
-        chart("area", at(56, 308, 420, 190), { form: "area", categories: ["Mon", "Tue", "Wed", "Thu", "Fri"], series: [{ name: "Visitors", values: [40, 55, 52, 71, 96], colour: NAVY }], legend: "none", title: "Visitors on the path", entrance: comes(1, "press", "fade") }),
-        chart("points", at(500, 308, 404, 190), { form: "scatter", series: [{ name: "Days", values: [2.4, 2.9, 3.1, 3.6, 4.3], x: [3, 8, 11, 15, 21], colour: RUST }], legend: "none", title: "Wind and water", xAxis: { title: "wind, m/s" }, yAxis: { title: "level, m" }, entrance: comes(2, "press", "grow") }),
+        chart("stack", at(56, 108, 420, 190), {
+          form: "column",
+          categories: ["Line 1", "Line 2", "Line 3", "Line 4"],
+          series: [
+            { name: "Foredune", values: [12, 14, 9, 4], colour: SEA },
+            { name: "Back dune", values: [20, 18, 22, 19], colour: SAND },
+          ],
+          stack: "sum",
+          legend: "right",
+          title: "Sand, m³ per metre",
+        }),
+        chart("share", at(500, 108, 404, 190), {
+          form: "doughnut",
+          categories: ["Marram", "Bare sand", "Fence"],
+          series: [{ name: "Cover", values: [62, 30, 8] }],
+          labels: "share",
+          legend: "right",
+          title: "What covers line 3",
+          entrance: comes(0, "press", "fade"),
+        }),
+        chart("area", at(56, 308, 420, 190), {
+          form: "area",
+          categories: ["Mon", "Tue", "Wed", "Thu", "Fri"],
+          series: [{ name: "Visitors", values: [40, 55, 52, 71, 96], colour: NAVY }],
+          legend: "none",
+          title: "Visitors on the path",
+          entrance: comes(1, "press", "fade"),
+        }),
+        chart("points", at(500, 308, 404, 190), {
+          form: "scatter",
+          series: [{ name: "Days", values: [2.4, 2.9, 3.1, 3.6, 4.3], x: [3, 8, 11, 15, 21], colour: RUST }],
+          legend: "none",
+          title: "Wind and water",
+          xAxis: { title: "wind, m/s" },
+          yAxis: { title: "level, m" },
+          entrance: comes(2, "press", "grow"),
+        }),
       ],
       "One at a time; leave the last for questions.",
     ),
@@ -104,13 +360,71 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       "pictures",
       "Pictures",
       [
-        { kind: "picture", id: "crop", slot: null, frame: at(56, 112, 420, 200), source: files.profile, alt: "The profile of line 4, its foot enlarged", crop: { left: 0.1, top: 0.1, right: 0.35, bottom: 0.12 }, stroke: { colour: NAVY, width: 1.5 } },
-        { kind: "picture", id: "round", slot: null, frame: at(520, 112, 200, 200), source: files.picture, alt: "Fourteen days of tides in a round frame", shape: { preset: "ellipse" }, crop: { left: 0.25, top: 0, right: 0.25, bottom: 0 } },
-        { kind: "picture", id: "turned", slot: null, frame: at(744, 128, 160, 90), source: files.picture, alt: "The same, turned", rotation: -8, stroke: { colour: "#ffffff", width: 6 }, shadow: { colour: "#000000", opacity: 0.35, blur: 8, distance: 3, direction: 90 } },
-        { kind: "picture", id: "grey", slot: null, frame: at(56, 334, 200, 110), source: files.picture, alt: "The same in grey", recolour: "grey" },
-        { kind: "media", id: "sound", slot: null, frame: at(284, 334, 192, 110), source: files.sound, form: "audio", poster: files.picture, alt: "The bell of the quay" },
-        { kind: "picture", id: "lines", slot: null, frame: at(804, 330, 90, 145), source: files.gauge, alt: "The gauge on the quay, drawn in lines" },
-        words("caption", at(520, 334, 270, 60), PLAIN, plainText("Cut, round, turned, grey, in lines, and with a sound behind it."), {}),
+        {
+          kind: "picture",
+          id: "crop",
+          slot: null,
+          frame: at(56, 112, 420, 200),
+          source: files.profile,
+          alt: "The profile of line 4, its foot enlarged",
+          crop: { left: 0.1, top: 0.1, right: 0.35, bottom: 0.12 },
+          stroke: { colour: NAVY, width: 1.5 },
+        },
+        {
+          kind: "picture",
+          id: "round",
+          slot: null,
+          frame: at(520, 112, 200, 200),
+          source: files.picture,
+          alt: "Fourteen days of tides in a round frame",
+          shape: { preset: "ellipse" },
+          crop: { left: 0.25, top: 0, right: 0.25, bottom: 0 },
+        },
+        {
+          kind: "picture",
+          id: "turned",
+          slot: null,
+          frame: at(744, 128, 160, 90),
+          source: files.picture,
+          alt: "The same, turned",
+          rotation: -8,
+          stroke: { colour: "#ffffff", width: 6 },
+          shadow: { colour: "#000000", opacity: 0.35, blur: 8, distance: 3, direction: 90 },
+        },
+        {
+          kind: "picture",
+          id: "grey",
+          slot: null,
+          frame: at(56, 334, 200, 110),
+          source: files.picture,
+          alt: "The same in grey",
+          recolour: "grey",
+        },
+        {
+          kind: "media",
+          id: "sound",
+          slot: null,
+          frame: at(284, 334, 192, 110),
+          source: files.sound,
+          form: "audio",
+          poster: files.picture,
+          alt: "The bell of the quay",
+        },
+        {
+          kind: "picture",
+          id: "lines",
+          slot: null,
+          frame: at(804, 330, 90, 145),
+          source: files.gauge,
+          alt: "The gauge on the quay, drawn in lines",
+        },
+        words(
+          "caption",
+          at(520, 334, 270, 60),
+          PLAIN,
+          plainText("Cut, round, turned, grey, in lines, and with a sound behind it."),
+          {},
+        ),
       ],
       "Play the bell once.",
     ),
@@ -119,33 +433,140 @@ export function houseDeck(files: { assets: Deck["assets"]; picture: string; prof
       report ? "How a reading travels" : "How the day goes",
       [
         ...["Staff", "Book", "Office", "Report"].flatMap((name, nth): Element[] => [
-          shape(`step${nth}`, at(56 + nth * 220, 150, 170, 80), ["ellipse", "foldedCorner", "hexagon", "roundRect"][nth] as string, { style: ON_DARK, box: { anchor: "middle", insets: [6, 4, 6, 4], fit: "none" }, fill: nth % 2 ? solid(SEA) : CLOTH, text: plainText(name), ...(nth ? { entrance: comes(nth * 2 - 1, "after", "fade") } : {}), ...(nth === 3 ? { link: "slide:table" } : {}) }),
-          ...(nth < 3 ? [shape(`way${nth}`, at(226 + nth * 220, 190, 50, 0.1), "line", { stroke: { colour: RUST, width: 3, tail: { form: "triangle", size: 3 } }, entrance: comes(nth * 2, "press", "wipe") })] : []),
+          shape(
+            `step${nth}`,
+            at(56 + nth * 220, 150, 170, 80),
+            ["ellipse", "foldedCorner", "hexagon", "roundRect"][nth] as string,
+            {
+              style: ON_DARK,
+              box: { anchor: "middle", insets: [6, 4, 6, 4], fit: "none" },
+              fill: nth % 2 ? solid(SEA) : CLOTH,
+              text: plainText(name),
+              ...(nth ? { entrance: comes(nth * 2 - 1, "after", "fade") } : {}),
+              ...(nth === 3 ? { link: "slide:table" } : {}),
+            },
+          ),
+          ...(nth < 3
+            ? [
+                shape(`way${nth}`, at(226 + nth * 220, 190, 50, 0.1), "line", {
+                  stroke: { colour: RUST, width: 3, tail: { form: "triangle", size: 3 } },
+                  entrance: comes(nth * 2, "press", "wipe"),
+                }),
+              ]
+            : []),
         ]),
-        shape("star", at(96, 290, 130, 130), "star5", { rotation: 12, fill: { kind: "gradient", form: "radial", angle: 0, stops: [{ at: 0, colour: "#fff3c4" }, { at: 1, colour: "#e0a830" }] }, stroke: { colour: RUST, width: 2 } }),
-        shape("wave", at(280, 300, 180, 100), "wave", { fill: { kind: "pattern", pattern: "horizontal", fore: SEA, back: FOAM }, stroke: { colour: SEA, width: 1.5 } }),
-        shape("ring", at(510, 290, 120, 120), "donut", { fill: solid(SAND), stroke: { colour: NAVY, width: 1, dash: "dot" } }),
-        shape("arrow", at(680, 300, 200, 100), "rightArrow", { flip: "x", fill: solid(RUST), style: ON_DARK, text: plainText("back"), box: { anchor: "middle", insets: [4, 4, 4, 4], fit: "none" } }),
+        shape("star", at(96, 290, 130, 130), "star5", {
+          rotation: 12,
+          fill: {
+            kind: "gradient",
+            form: "radial",
+            angle: 0,
+            stops: [
+              { at: 0, colour: "#fff3c4" },
+              { at: 1, colour: "#e0a830" },
+            ],
+          },
+          stroke: { colour: RUST, width: 2 },
+        }),
+        shape("wave", at(280, 300, 180, 100), "wave", {
+          fill: { kind: "pattern", pattern: "horizontal", fore: SEA, back: FOAM },
+          stroke: { colour: SEA, width: 1.5 },
+        }),
+        shape("ring", at(510, 290, 120, 120), "donut", {
+          fill: solid(SAND),
+          stroke: { colour: NAVY, width: 1, dash: "dot" },
+        }),
+        shape("arrow", at(680, 300, 200, 100), "rightArrow", {
+          flip: "x",
+          fill: solid(RUST),
+          style: ON_DARK,
+          text: plainText("back"),
+          box: { anchor: "middle", insets: [4, 4, 4, 4], fit: "none" },
+        }),
         words("up", at(30, 300, 120, 24), SMALL, plainText("turned on its side"), { rotation: -90 }),
       ],
       "Follow one reading from the staff to the page.",
       { transition: { kind: "push", seconds: 0.5 } },
     ),
-    page("hidden", "Kept back", [words("body", at(56, 112, 700, 200), BODY, bullets([0, run("What the insurance asked")], [0, run("Answers for the council")]))], "Only if somebody asks.", { hidden: true }),
+    page(
+      "hidden",
+      "Kept back",
+      [
+        words(
+          "body",
+          at(56, 112, 700, 200),
+          BODY,
+          bullets([0, run("What the insurance asked")], [0, run("Answers for the council")]),
+        ),
+      ],
+      "Only if somebody asks.",
+      { hidden: true },
+    ),
     page(
       "reckoned",
       report ? "How the mean is reckoned" : "Reckon it yourself",
       [
-        { kind: "formula", id: "mean", slot: null, frame: at(56, 108, 400, 96), tex: "\\bar{h} = \\frac{1}{n}\\sum_{i=1}^{n} h_i" },
-        { kind: "code", id: "script", slot: null, frame: at(56, 220, 400, 130), language: "python", text: "levels = [2.41, 2.58, 2.96]\nmean = sum(levels) / len(levels)\nprint(f\"{mean:.2f} m\")" },
-        { kind: "diagram", id: "ways", slot: null, frame: at(56, 366, 400, 120), form: "steps", text: bullets([0, run("Read")], [0, run("Add up")], [0, run("Divide")]) },
-        { kind: "table", id: "worked", slot: null, frame: at(500, 112, 404, 144), style: PLAIN, header: 1, align: ["start", "end", "end"], widths: [144, 130, 130], heights: [36, 36, 36, 36], rows: [[{ ...head("Three readings of one morning"), columns: 3 }, null, null], [{ ...cell("Staff", true), rows: 3 }, cell("6:00", false, true), cell("2.41", false, true)], [null, cell("7:00", true, true), cell("2.58", true, true)], [null, cell("8:00", false, true), cell("2.96", false, true)]] },
+        {
+          kind: "formula",
+          id: "mean",
+          slot: null,
+          frame: at(56, 108, 400, 96),
+          tex: "\\bar{h} = \\frac{1}{n}\\sum_{i=1}^{n} h_i",
+        },
+        {
+          kind: "code",
+          id: "script",
+          slot: null,
+          frame: at(56, 220, 400, 130),
+          language: "python",
+          text: 'levels = [2.41, 2.58, 2.96]\nmean = sum(levels) / len(levels)\nprint(f"{mean:.2f} m")',
+        },
+        {
+          kind: "diagram",
+          id: "ways",
+          slot: null,
+          frame: at(56, 366, 400, 120),
+          form: "steps",
+          text: bullets([0, run("Read")], [0, run("Add up")], [0, run("Divide")]),
+        },
+        {
+          kind: "table",
+          id: "worked",
+          slot: null,
+          frame: at(500, 112, 404, 144),
+          style: PLAIN,
+          header: 1,
+          align: ["start", "end", "end"],
+          widths: [144, 130, 130],
+          heights: [36, 36, 36, 36],
+          rows: [
+            [{ ...head("Three readings of one morning"), columns: 3 }, null, null],
+            [{ ...cell("Staff", true), rows: 3 }, cell("6:00", false, true), cell("2.41", false, true)],
+            [null, cell("7:00", true, true), cell("2.58", true, true)],
+            [null, cell("8:00", false, true), cell("2.96", false, true)],
+          ],
+        },
         ...staff(640, 290),
       ],
       "Let them divide by themselves.",
     ),
   ];
-  return { ...emptyDeck(report ? "quay-in-autumn" : "open-day", report ? "The quay in autumn" : "Open day at the bay"), language: "en-GB", theme: { ...THEMES.foreshore, fonts: { heading: "Carlito", body: "Carlito", code: "JetBrains Mono" } }, regions: { footer: "", number: false }, properties: { title: report ? "The quay in autumn" : "Open day at the bay", author: "Marram Bay Field Station", event: report ? "Autumn meeting" : "Open day", date: "" }, assets: files.assets, styles: STYLES, masters: MASTERS, slides };
+  return {
+    ...emptyDeck(report ? "quay-in-autumn" : "open-day", report ? "The quay in autumn" : "Open day at the bay"),
+    language: "en-GB",
+    theme: { ...THEMES.foreshore, fonts: { heading: "Carlito", body: "Carlito", code: "JetBrains Mono" } },
+    regions: { footer: "", number: false },
+    properties: {
+      title: report ? "The quay in autumn" : "Open day at the bay",
+      author: "Marram Bay Field Station",
+      event: report ? "Autumn meeting" : "Open day",
+      date: "",
+    },
+    assets: files.assets,
+    styles: STYLES,
+    masters: MASTERS,
+    slides,
+  };
 }
 
 /** A bell: a second of a falling tone as a sound file (RIFF, 16 bits, 8,000 a second). */
@@ -153,7 +574,10 @@ export function bell(): Uint8Array {
   const rate = 8000;
   const bytes = new Uint8Array(44 + rate * 2);
   const view = new DataView(bytes.buffer);
-  const word = (place: number, text: string) => [...text].forEach((letter, nth) => { view.setUint8(place + nth, letter.charCodeAt(0)); });
+  const word = (place: number, text: string) =>
+    [...text].forEach((letter, nth) => {
+      view.setUint8(place + nth, letter.charCodeAt(0));
+    });
   word(0, "RIFF");
   view.setUint32(4, bytes.length - 8, true);
   word(8, "WAVEfmt ");
@@ -166,6 +590,11 @@ export function bell(): Uint8Array {
   view.setUint16(34, 16, true);
   word(36, "data");
   view.setUint32(40, rate * 2, true);
-  for (let at = 0; at < rate; at++) view.setInt16(44 + at * 2, Math.round(Math.sin((2 * Math.PI * 660 * at) / rate) * Math.exp((-4 * at) / rate) * 12000), true);
+  for (let at = 0; at < rate; at++)
+    view.setInt16(
+      44 + at * 2,
+      Math.round(Math.sin((2 * Math.PI * 660 * at) / rate) * Math.exp((-4 * at) / rate) * 12000),
+      true,
+    );
   return bytes;
 }

@@ -26,7 +26,12 @@ export type DeckRow = z.infer<typeof DeckRow>;
 export const DeckList = z.object({ decks: z.array(DeckRow) });
 
 /** A deck with its version; `text` is what was typed in Write, as long as it is what the deck says. */
-export const DeckState = z.object({ version: z.number().int().nonnegative(), deck: Deck, text: z.string().nullable(), right: DeckRow.shape.right });
+export const DeckState = z.object({
+  version: z.number().int().nonnegative(),
+  deck: Deck,
+  text: z.string().nullable(),
+  right: DeckRow.shape.right,
+});
 export type DeckState = z.infer<typeof DeckState>;
 
 export const NewDeck = z.object({ title: z.string().trim().max(500), text: z.string().max(20_000_000).optional() });
@@ -37,11 +42,22 @@ export const Brought = z.object({ id: Id, report: Report.nullable(), job: Id.nul
 export type Brought = z.infer<typeof Brought>;
 
 /** A change with an id of its own, so that one sent twice is taken once, and the text that it came from, if any. */
-export const SentChange = z.object({ id: Id, change: Change, text: z.string().max(20_000_000).optional(), says: z.string().max(500).optional(), undoes: Id.optional(), redoes: Id.optional() });
+export const SentChange = z.object({
+  id: Id,
+  change: Change,
+  text: z.string().max(20_000_000).optional(),
+  says: z.string().max(500).optional(),
+  undoes: Id.optional(),
+  redoes: Id.optional(),
+});
 export type SentChange = z.infer<typeof SentChange>;
 /** Changes made on a version, in order; taken together or not at all. */
 export const ChangeRequest = z.object({
-  base: z.number().int().nonnegative().max(2 ** 31 - 1),
+  base: z
+    .number()
+    .int()
+    .nonnegative()
+    .max(2 ** 31 - 1),
   changes: z
     .array(SentChange)
     .min(1)
@@ -54,37 +70,65 @@ export type ChangeRequest = z.infer<typeof ChangeRequest>;
 export const LoggedChange = z.object({ version: z.number().int(), id: Id, change: Change });
 export type LoggedChange = z.infer<typeof LoggedChange>;
 /** The changes are committed: the version now, and the log since the version that they were made on, in order; those that were sent come without their content. */
-export const ChangeReply = z.object({ version: z.number().int(), changes: z.array(LoggedChange.partial({ change: true })) });
+export const ChangeReply = z.object({
+  version: z.number().int(),
+  changes: z.array(LoggedChange.partial({ change: true })),
+});
 export type ChangeReply = z.infer<typeof ChangeReply>;
 /** What was changed since a version; each is a LoggedChange and is checked as it is taken in, so that many do not hold the page up. */
 export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(z.unknown()) });
 
 /** An entry of a deck's history: what was done, by whom, when; the name of the state that it led to, where it has one. */
-export const HistoryEntry = z.object({ version: z.number().int(), user: z.string(), at: z.iso.datetime(), says: z.string(), undone: z.boolean(), name: z.string().nullable() });
+export const HistoryEntry = z.object({
+  version: z.number().int(),
+  user: z.string(),
+  at: z.iso.datetime(),
+  says: z.string(),
+  undone: z.boolean(),
+  name: z.string().nullable(),
+});
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
 /** A stretch of the history, the last first; `first` when nothing came before it. */
 export const History = z.object({ version: z.number().int(), entries: z.array(HistoryEntry), first: z.boolean() });
 export type History = z.infer<typeof History>;
-export const VersionName = z.object({ version: z.number().int().nonnegative(), name: z.string().trim().min(1).max(200) });
+export const VersionName = z.object({
+  version: z.number().int().nonnegative(),
+  name: z.string().trim().min(1).max(200),
+});
 
 /** A deck as it was at a version. */
 export const DeckAt = z.object({ version: z.number().int().nonnegative(), deck: Deck });
 export type DeckAt = z.infer<typeof DeckAt>;
 
 /** Steps of the signed-in user that can be taken back, the last first, and those that can be done again. */
-export const Steps = z.object({ undo: z.array(z.object({ id: Id, change: Change, says: z.string() })), redo: z.array(z.object({ id: Id, change: Change, says: z.string() })), more: z.boolean() });
+export const Steps = z.object({
+  undo: z.array(z.object({ id: Id, change: Change, says: z.string() })),
+  redo: z.array(z.object({ id: Id, change: Change, says: z.string() })),
+  more: z.boolean(),
+});
 export type Steps = z.infer<typeof Steps>;
 
 export const SplitRequest = z.object({ plan: SplitPlan, date: z.string().max(40) });
 export type SplitRequest = z.infer<typeof SplitRequest>;
 /** Long work that was taken up. */
 export const Begun = z.object({ job: Id });
-export const NamedVersions = z.object({ versions: z.array(z.object({ version: z.number().int(), name: z.string(), user: z.string(), at: z.iso.datetime() })) });
+export const NamedVersions = z.object({
+  versions: z.array(z.object({ version: z.number().int(), name: z.string(), user: z.string(), at: z.iso.datetime() })),
+});
 /** How each slide of a deck stands in each of the decks that follow it, and the slides that only these have. */
-export const Differs = z.object({ decks: z.array(z.object({ id: Id, title: z.string() })), rows: z.array(z.object({ slide: Id, number: z.number().int(), states: z.array(z.enum(["followed", "changed", "left", "own"])) })), own: z.array(z.array(Id)) });
+export const Differs = z.object({
+  decks: z.array(z.object({ id: Id, title: z.string() })),
+  rows: z.array(
+    z.object({ slide: Id, number: z.number().int(), states: z.array(z.enum(["followed", "changed", "left", "own"])) }),
+  ),
+  own: z.array(z.array(Id)),
+});
 export type Differs = z.infer<typeof Differs>;
 export const MergeRequest = z.object({
-  decks: z.array(z.object({ id: Id, version: z.number().int().nonnegative(), slides: z.array(Id).max(20_000).optional() })).min(1).max(500),
+  decks: z
+    .array(z.object({ id: Id, version: z.number().int().nonnegative(), slides: z.array(Id).max(20_000).optional() }))
+    .min(1)
+    .max(500),
   title: z.string().trim().max(500),
   look: z.enum(["match", "keep"]),
   sections: z.boolean(),
@@ -95,10 +139,32 @@ export const MergeRequest = z.object({
 });
 export type MergeRequest = z.infer<typeof MergeRequest>;
 /** The formats and pages by name, so that a page need not load the writers to check a request. */
-const FORMATS = ["pptx", "odp", "pdf", "html", "docx", "png", "svg", "md", "txt", "json"] as const satisfies readonly WritableFormat[];
-const PAGES_SHOW = ["slides", "notes", "handout-2", "handout-3", "handout-6", "handout-9"] as const satisfies readonly Sheets[];
+const FORMATS = [
+  "pptx",
+  "odp",
+  "pdf",
+  "html",
+  "docx",
+  "png",
+  "svg",
+  "md",
+  "txt",
+  "json",
+] as const satisfies readonly WritableFormat[];
+const PAGES_SHOW = [
+  "slides",
+  "notes",
+  "handout-2",
+  "handout-3",
+  "handout-6",
+  "handout-9",
+] as const satisfies readonly Sheets[];
 /** Decks to be written in one format, as files of one archive. */
-export const WriteRequest = z.object({ decks: z.array(Id).min(1).max(500), format: z.enum(FORMATS), sheets: z.enum(PAGES_SHOW).optional() });
+export const WriteRequest = z.object({
+  decks: z.array(Id).min(1).max(500),
+  format: z.enum(FORMATS),
+  sheets: z.enum(PAGES_SHOW).optional(),
+});
 export type WriteRequest = z.infer<typeof WriteRequest>;
 export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500) });
 
@@ -112,7 +178,17 @@ export type OriginalStates = z.infer<typeof OriginalStates>;
 export const JobResult = z.object({
   decks: z.array(z.object({ id: Id, title: z.string(), slides: z.number().int(), seconds: z.number() })),
   sentence: z.string(),
-  rows: z.array(z.object({ kind: z.string(), before: z.number(), carried: z.number(), adapted: z.number(), left: z.number(), open: z.number(), again: z.number() })),
+  rows: z.array(
+    z.object({
+      kind: z.string(),
+      before: z.number(),
+      carried: z.number(),
+      adapted: z.number(),
+      left: z.number(),
+      open: z.number(),
+      again: z.number(),
+    }),
+  ),
   remarks: z.array(z.string()),
   /** The file that was written, to be fetched. */
   file: z.object({ name: z.string(), size: z.number().int() }).optional(),
@@ -139,14 +215,30 @@ export const JobList = z.object({ jobs: z.array(Job) });
 export type JobList = z.infer<typeof JobList>;
 
 /** A document read for a deck that was made from an earlier version of it, or for its text: in the text form, with its pictures. */
-export const DocumentText = z.object({ name: z.string(), text: z.string(), typed: z.boolean(), rule: BreakRule, assets: z.record(z.string(), Asset), problems: z.array(z.object({ line: z.number().int(), message: z.string() })) });
+export const DocumentText = z.object({
+  name: z.string(),
+  text: z.string(),
+  typed: z.boolean(),
+  rule: BreakRule,
+  assets: z.record(z.string(), Asset),
+  problems: z.array(z.object({ line: z.number().int(), message: z.string() })),
+});
 export type DocumentText = z.infer<typeof DocumentText>;
 
-export const Picture = z.object({ name: z.string(), sha256: z.string(), mediaType: z.enum(MEDIA_TYPES), width: z.number().int(), height: z.number().int() });
+export const Picture = z.object({
+  name: z.string(),
+  sha256: z.string(),
+  mediaType: z.enum(MEDIA_TYPES),
+  width: z.number().int(),
+  height: z.number().int(),
+});
 export type Picture = z.infer<typeof Picture>;
 
 /** Every refusal: a code, where it went wrong and a sentence. A conflict brings the state to go on from. */
-export const ErrorBody = z.object({ error: z.object({ code: z.string(), where: z.string(), message: z.string() }), state: DeckState.optional() });
+export const ErrorBody = z.object({
+  error: z.object({ code: z.string(), where: z.string(), message: z.string() }),
+  state: DeckState.optional(),
+});
 export type ErrorBody = z.infer<typeof ErrorBody>;
 
 export const Me = z.object({ id: Id, name: z.string() });

@@ -44,11 +44,24 @@ export function fontsIn(folder: string): FontSet {
 /** Writes a deck in a format. */
 export default async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
   await loadFormulas();
-  return WRITERS[format].write(deck, { fonts: fontsIn(fonts), picture: (sha256) => blobs.get(sha256), at: new Date(at), png: svgPng(fonts), ...(sheets ? { sheets } : {}) });
+  return WRITERS[format].write(deck, {
+    fonts: fontsIn(fonts),
+    picture: (sha256) => blobs.get(sha256),
+    at: new Date(at),
+    png: svgPng(fonts),
+    ...(sheets ? { sheets } : {}),
+  });
 }
 
 /** Draws one slide as a PNG of a width in pixels. */
-export function slidePng(deck: Deck, number: number, width: number, fonts: FontSet, png: (svg: string, width: number) => Uint8Array, picture: (sha256: string) => Uint8Array | undefined): Uint8Array {
+export function slidePng(
+  deck: Deck,
+  number: number,
+  width: number,
+  fonts: FontSet,
+  png: (svg: string, width: number) => Uint8Array,
+  picture: (sha256: string) => Uint8Array | undefined,
+): Uint8Array {
   const slide = deck.slides[number - 1];
   if (!slide) return new Uint8Array();
   const scene = layoutSlide(slide, { head: headOf(deck), number, fonts });
@@ -60,20 +73,42 @@ export function slidePng(deck: Deck, number: number, width: number, fonts: FontS
 const DOTS = 1600;
 
 /** The faces that stand for those that a picture in SVG names; its words are not shaped by Unitext. */
-const FACES = ["noto-sans-latin", "noto-sans-latin-ext", "noto-sans-greek", "noto-sans-cyrillic", "arimo-latin", "tinos-latin", "cousine-latin"].flatMap((name) => [`${name}-400-normal`, `${name}-700-normal`, ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : [])]);
+const FACES = [
+  "noto-sans-latin",
+  "noto-sans-latin-ext",
+  "noto-sans-greek",
+  "noto-sans-cyrillic",
+  "arimo-latin",
+  "tinos-latin",
+  "cousine-latin",
+].flatMap((name) => [
+  `${name}-400-normal`,
+  `${name}-700-normal`,
+  ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : []),
+]);
 
 /** Draws SVG as PNGs of a width in pixels. Drawings of Unitext need no fonts; a picture in SVG with words in it takes them from a folder. */
 export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
   const flat = new Map<string, string>();
-  const faces = { loadSystemFonts: false, fontFiles: FACES.map((id) => join(fonts, `${id}.ttf`)), defaultFontFamily: "Noto Sans", sansSerifFamily: "Arimo", serifFamily: "Tinos", monospaceFamily: "Cousine" };
-  const drawn = (svg: string, width: number, font: object) => new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
+  const faces = {
+    loadSystemFonts: false,
+    fontFiles: FACES.map((id) => join(fonts, `${id}.ttf`)),
+    defaultFontFamily: "Noto Sans",
+    sansSerifFamily: "Arimo",
+    serifFamily: "Tinos",
+    monospaceFamily: "Cousine",
+  };
+  const drawn = (svg: string, width: number, font: object) =>
+    new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
   /** A picture in SVG that has pictures of dots in it, as dots: what draws here shows none in a picture. They are drawn once, and nothing is taken from elsewhere. */
   const flattened = (uri: string): string => {
     const known = flat.get(uri);
     if (known !== undefined) return known;
     const svg = Buffer.from(uri.slice(uri.indexOf(",") + 1), "base64").toString("utf8");
     const alone = svg.replace(/\s(?:xlink:)?href\s*=\s*("|')(?!#|data:image\/(?:png|jpeg|gif)[;,])[^"']*\1/g, "");
-    const made = /<(?:\w+:)?image\b/.test(svg) ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces)).toString("base64")}` : uri;
+    const made = /<(?:\w+:)?image\b/.test(svg)
+      ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces)).toString("base64")}`
+      : uri;
     if (flat.size >= 16) flat.clear();
     flat.set(uri, made);
     return made;

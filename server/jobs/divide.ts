@@ -17,11 +17,18 @@ export interface DivideWork {
   progress: Progress;
 }
 
-const sumsOf = (deck: Deck) => [...new Set(deck.slides.flatMap((slide) => filesOf(slide, deck)).flatMap((name) => deck.assets[name]?.sha256 ?? []))];
+const sumsOf = (deck: Deck) => [
+  ...new Set(deck.slides.flatMap((slide) => filesOf(slide, deck)).flatMap((name) => deck.assets[name]?.sha256 ?? [])),
+];
 
 function resultOf(decks: readonly Deck[], closing: Balance, remarks: readonly string[]): JobResult {
   return {
-    decks: decks.map((deck) => ({ id: deck.id, title: deck.properties.title, slides: deck.slides.length, seconds: deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0) })),
+    decks: decks.map((deck) => ({
+      id: deck.id,
+      title: deck.properties.title,
+      slides: deck.slides.length,
+      seconds: deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0),
+    })),
     sentence: balanceSentence(closing),
     rows: ACCOUNTED.map((kind) => ({ kind, ...closing.rows[kind] })),
     remarks: [...remarks],
@@ -29,18 +36,34 @@ function resultOf(decks: readonly Deck[], closing: Balance, remarks: readonly st
 }
 
 /** A job's accounts with the numbers that their slides have in the decks that went in. */
-function entriesOf(accounts: readonly Account[], decks: readonly Deck[]): { adapted: { slide: number | null; what: string; how: string }[]; left: { slide: number | null; what: string; why: string }[] } {
-  const numbers = new Map(decks.flatMap((deck) => deck.slides.map(({ id }, nth) => [`${deck.id}/${id}`, nth + 1] as const)));
+function entriesOf(
+  accounts: readonly Account[],
+  decks: readonly Deck[],
+): {
+  adapted: { slide: number | null; what: string; how: string }[];
+  left: { slide: number | null; what: string; why: string }[];
+} {
+  const numbers = new Map(
+    decks.flatMap((deck) => deck.slides.map(({ id }, nth) => [`${deck.id}/${id}`, nth + 1] as const)),
+  );
   const number = ({ deck, slide }: Account) => numbers.get(`${deck}/${slide}`) ?? null;
   return {
-    adapted: accounts.filter(({ left }) => !left).map((account) => ({ slide: number(account), what: account.what, how: account.why })),
-    left: accounts.filter(({ left }) => left).map((account) => ({ slide: number(account), what: account.what, why: account.why })),
+    adapted: accounts
+      .filter(({ left }) => !left)
+      .map((account) => ({ slide: number(account), what: account.what, how: account.why })),
+    left: accounts
+      .filter(({ left }) => left)
+      .map((account) => ({ slide: number(account), what: account.what, why: account.why })),
   };
 }
 
 const many = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
 /** What became of decks that were written, in a sentence. */
-export function entriesTotal(decks: number, slides: number, { adapted, left }: { adapted: readonly unknown[]; left: readonly unknown[] }): string {
+export function entriesTotal(
+  decks: number,
+  slides: number,
+  { adapted, left }: { adapted: readonly unknown[]; left: readonly unknown[] },
+): string {
   const lost = left.length ? `${many(left.length, "thing is", "things are")} left out` : "Everything is kept";
   return `${many(decks, "deck", "decks")} with ${many(slides, "slide", "slides")}. ${lost}${adapted.length ? `, ${adapted.length} adapted` : ""}; report.json in the file says it slide by slide.`;
 }
@@ -51,7 +74,11 @@ export interface Divided {
 }
 
 /** Makes the parts of a deck, all in one transaction, which sees the deck at one moment: a cancel leaves none. */
-export async function runSplit({ db, owner, progress }: DivideWork, id: string, { plan, date }: SplitRequest): Promise<Divided> {
+export async function runSplit(
+  { db, owner, progress }: DivideWork,
+  id: string,
+  { plan, date }: SplitRequest,
+): Promise<Divided> {
   return db.transaction(
     async (tx) => {
       // The right may have been taken back since the split was ordered.
@@ -76,13 +103,27 @@ export async function runSplit({ db, owner, progress }: DivideWork, id: string, 
 }
 
 /** Reads the decks to be merged as they stand at one moment. */
-async function gathered(tx: Transaction, owner: string, asked: MergeRequest["decks"]): Promise<{ list: Gathered[]; remarks: string[] }> {
-  const known = await loadDecks(tx, asked.map(({ id }) => id), owner);
+async function gathered(
+  tx: Transaction,
+  owner: string,
+  asked: MergeRequest["decks"],
+): Promise<{ list: Gathered[]; remarks: string[] }> {
+  const known = await loadDecks(
+    tx,
+    asked.map(({ id }) => id),
+    owner,
+  );
   const remarks: string[] = [];
   const list = asked.map(({ id, version: seen, slides }, nth): Gathered => {
     const found = known.get(id);
-    if (!found) throw new Failure("not-found", `deck ${nth + 1} of the list`, `Deck ${nth + 1} of the list was deleted meanwhile, or is no longer shared with you. Nothing was made; take it off the list and merge again.`);
-    if (found.version !== seen) remarks.push(`“${found.deck.properties.title}” was changed meanwhile; it was taken as it stands now.`);
+    if (!found)
+      throw new Failure(
+        "not-found",
+        `deck ${nth + 1} of the list`,
+        `Deck ${nth + 1} of the list was deleted meanwhile, or is no longer shared with you. Nothing was made; take it off the list and merge again.`,
+      );
+    if (found.version !== seen)
+      remarks.push(`“${found.deck.properties.title}” was changed meanwhile; it was taken as it stands now.`);
     return { ...found, ...(slides ? { slides } : {}) };
   });
   return { list, remarks };
@@ -94,14 +135,19 @@ export async function runMerge({ db, owner, progress }: DivideWork, asked: Merge
     async (tx) => {
       if (!(await progress(0, asked.decks.length, 0))) throw new Cancelled();
       const { list, remarks } = await gathered(tx, owner, asked.decks);
-      const { deck, accounts, files } = merge(list, { ...asked, drop: new Set(asked.drop) }, { newId: () => nanoid(10), deckId: () => nanoid(12) });
+      const { deck, accounts, files } = merge(
+        list,
+        { ...asked, drop: new Set(asked.drop) },
+        { newId: () => nanoid(10), deckId: () => nanoid(12) },
+      );
       const inputs = list.map((one) => one.deck);
       const closing = balance(inputs, [deck], accounts);
       if (!closing.closed) throw new Failure("not-valid", deck.properties.title, balanceSentence(closing));
       await insertDeck(tx, owner, deck, null, { inputs });
       const wanted = new Set(sumsOf(deck));
       const byDeck = new Map<string, string[]>();
-      for (const { sha256, deck: from } of files) if (wanted.has(sha256)) byDeck.set(from, [...(byDeck.get(from) ?? []), sha256]);
+      for (const { sha256, deck: from } of files)
+        if (wanted.has(sha256)) byDeck.set(from, [...(byDeck.get(from) ?? []), sha256]);
       for (const [from, sums] of byDeck) await shareBlobs(tx, from, deck.id, sums);
       if (!(await progress(asked.decks.length, asked.decks.length, deck.slides.length))) throw new Cancelled();
       return { result: resultOf([deck], closing, remarks), report: entriesOf(accounts, inputs) };

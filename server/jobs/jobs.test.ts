@@ -26,7 +26,12 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const upload = async (name: string, bytes: Uint8Array | string) => owner(`/api/files?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: bytes as BodyInit });
+const upload = async (name: string, bytes: Uint8Array | string) =>
+  owner(`/api/files?name=${name}`, {
+    method: "POST",
+    headers: { "content-type": "application/octet-stream" },
+    body: bytes as BodyInit,
+  });
 const state = async (id: string) => DeckState.parse(await (await owner(`/api/decks/${id}`)).json());
 
 describe("reading a document as a job", () => {
@@ -35,9 +40,18 @@ describe("reading a document as a job", () => {
     expect([report, typeof job]).toEqual([null, "string"]);
     expect((await owner(`/api/decks/${id}`)).status).toBe(200);
     const done = await ended(owner, job as string);
-    expect(done).toMatchObject({ state: "done", deck: id, name: "field-handbook.docx", report: { adapted: [], left: [] } });
+    expect(done).toMatchObject({
+      state: "done",
+      deck: id,
+      name: "field-handbook.docx",
+      report: { adapted: [], left: [] },
+    });
     const { deck, text, version } = await state(id);
-    expect([deck.slides.length, deck.properties.title, deck.language]).toEqual([done.slides, "Field handbook of the station", "en-GB"]);
+    expect([deck.slides.length, deck.properties.title, deck.language]).toEqual([
+      done.slides,
+      "Field handbook of the station",
+      "en-GB",
+    ]);
     expect(deck.slides.filter(hasNotes).length).toBeGreaterThan(20);
     expect(text).toContain("## The bar at low water");
     expect(deck.manuscript?.rule.body).toBe("both");
@@ -54,15 +68,28 @@ describe("reading a document as a job", () => {
   it("shows pictures that pages do not show as they come, and says so", async () => {
     const parts = unzipSync(handbook);
     const path = Object.keys(parts).find((name) => /media\/.*\.png$/.test(name)) as string;
-    const { id, job } = Brought.parse(await (await upload("halves.docx", zipSync({ ...parts, [path]: dotsFile("halves.tiff") }))).json());
+    const { id, job } = Brought.parse(
+      await (await upload("halves.docx", zipSync({ ...parts, [path]: dotsFile("halves.tiff") }))).json(),
+    );
     const done = await ended(owner, job as string);
-    expect(done.report).toEqual({ adapted: [expect.objectContaining({ how: expect.stringMatching(/the dots \(tiff\) are packed anew as PNG/) })], left: [] });
+    expect(done.report).toEqual({
+      adapted: [expect.objectContaining({ how: expect.stringMatching(/the dots \(tiff\) are packed anew as PNG/) })],
+      left: [],
+    });
     const { deck } = await state(id);
     const [asset] = Object.values(deck.assets);
     expect(asset).toMatchObject({ mediaType: "image/png", width: 100, height: 50 });
     expect((await owner(`/api/decks/${id}/pictures/${asset?.sha256}`)).headers.get("content-type")).toBe("image/png");
     expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
-    const again = DocumentText.parse(await (await owner(`/api/decks/${id}/documents?name=halves.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: zipSync({ ...parts, [path]: dotsFile("halves.tiff") }) as BodyInit })).json());
+    const again = DocumentText.parse(
+      await (
+        await owner(`/api/decks/${id}/documents?name=halves.docx`, {
+          method: "POST",
+          headers: { "content-type": "application/octet-stream" },
+          body: zipSync({ ...parts, [path]: dotsFile("halves.tiff") }) as BodyInit,
+        })
+      ).json(),
+    );
     expect(Object.values(again.assets)).toEqual([asset]);
   });
 
@@ -74,7 +101,13 @@ describe("reading a document as a job", () => {
 
   it("is warmed with a sample that is read whole", async () => {
     const seen = { slides: 0, left: -1 };
-    for await (const progress of readFile({ fonts: join(import.meta.dirname, "../../dist/fonts"), name: "sample.docx", bytes: sampleDocument(6), deck: "d", document: "x" })) {
+    for await (const progress of readFile({
+      fonts: join(import.meta.dirname, "../../dist/fonts"),
+      name: "sample.docx",
+      bytes: sampleDocument(6),
+      deck: "d",
+      document: "x",
+    })) {
       if (progress.kind === "slides") seen.slides += progress.slides.length;
       if (progress.kind === "end") seen.left = progress.left.length;
     }
@@ -83,9 +116,16 @@ describe("reading a document as a job", () => {
   });
 
   it("says why a document was refused, and leaves no empty deck behind", async () => {
-    const { job, id } = Brought.parse(await (await upload("broken.docx", new Uint8Array([0x50, 0x4b, 1, 2, 3]))).json());
-    expect(await ended(owner, job as string)).toMatchObject({ state: "failed", slides: 0, message: expect.stringContaining("damaged") });
-    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+    const { job, id } = Brought.parse(
+      await (await upload("broken.docx", new Uint8Array([0x50, 0x4b, 1, 2, 3]))).json(),
+    );
+    expect(await ended(owner, job as string)).toMatchObject({
+      state: "failed",
+      slides: 0,
+      message: expect.stringContaining("damaged"),
+    });
+    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++)
+      await new Promise((resolve) => setTimeout(resolve, 20));
     expect((await owner(`/api/decks/${id}`)).status).toBe(404);
     expect((await upload("empty.docx", new Uint8Array())).status).toBe(422);
   });
@@ -104,25 +144,36 @@ describe("reading a document as a job", () => {
 describe("reading a presentation as a job", () => {
   const quay = readFileSync(join(import.meta.dirname, "../../demo/content/quay-in-autumn.pptx"));
 
-  it.each(["quay-in-autumn.pptx", "open-day.odp"])("gives of %s the deck that reading it at once gives, lot by lot, with all that its file keeps", async (name) => {
-    const bytes = readFileSync(join(import.meta.dirname, "../../demo/content", name));
-    const { id, job } = Brought.parse(await (await upload(name, bytes)).json());
-    const done = await ended(owner, job as string);
-    expect(done).toMatchObject({ state: "done", slides: 8, pages: 8 });
-    const { deck } = await state(id);
-    const whole = readDeck(new Uint8Array(bytes), name, { newId: () => nanoid(10), sha256: (part) => createHash("sha256").update(part).digest("hex") });
-    const sums = ({ slides }: Deck) => slides.map((slide) => textHash(canonical(slide).replace(/"id":"[\w-]+"|slide:[\w-]+/g, "")));
-    expect(sums(deck)).toEqual(sums(whole.deck));
-    for (const part of ["theme", "page", "properties", "assets", "masters", "styles", "language"] as const) expect(deck[part]).toEqual(whole.deck[part]);
-    expect(done.report?.adapted).toEqual(whole.adapted);
-    expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
-    // Untouched it is written as it came.
-    const again = new Uint8Array(await (await owner(`/api/decks/${id}/export?format=${name.split(".").pop()}`)).arrayBuffer());
-    const [before, after] = [unzipSync(new Uint8Array(bytes)), unzipSync(again)];
-    const same = Object.keys(before).filter((path) => /slides\/slide\d|content\.xml|media\//.test(path));
-    expect(same.length).toBeGreaterThan(0);
-    for (const path of same) expect(Buffer.from(after[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
-  });
+  it.each(["quay-in-autumn.pptx", "open-day.odp"])(
+    "gives of %s the deck that reading it at once gives, lot by lot, with all that its file keeps",
+    async (name) => {
+      const bytes = readFileSync(join(import.meta.dirname, "../../demo/content", name));
+      const { id, job } = Brought.parse(await (await upload(name, bytes)).json());
+      const done = await ended(owner, job as string);
+      expect(done).toMatchObject({ state: "done", slides: 8, pages: 8 });
+      const { deck } = await state(id);
+      const whole = readDeck(new Uint8Array(bytes), name, {
+        newId: () => nanoid(10),
+        sha256: (part) => createHash("sha256").update(part).digest("hex"),
+      });
+      const sums = ({ slides }: Deck) =>
+        slides.map((slide) => textHash(canonical(slide).replace(/"id":"[\w-]+"|slide:[\w-]+/g, "")));
+      expect(sums(deck)).toEqual(sums(whole.deck));
+      for (const part of ["theme", "page", "properties", "assets", "masters", "styles", "language"] as const)
+        expect(deck[part]).toEqual(whole.deck[part]);
+      expect(done.report?.adapted).toEqual(whole.adapted);
+      expect(await (await owner(`/api/decks/${id}/steps?skip=0`)).json()).toEqual({ undo: [], redo: [], more: false });
+      // Untouched it is written as it came.
+      const again = new Uint8Array(
+        await (await owner(`/api/decks/${id}/export?format=${name.split(".").pop()}`)).arrayBuffer(),
+      );
+      const [before, after] = [unzipSync(new Uint8Array(bytes)), unzipSync(again)];
+      const same = Object.keys(before).filter((path) => /slides\/slide\d|content\.xml|media\//.test(path));
+      expect(same.length).toBeGreaterThan(0);
+      for (const path of same)
+        expect(Buffer.from(after[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+    },
+  );
 
   it("is found on the Desk by the name of its file too, where another title stands in it", async () => {
     const { job } = Brought.parse(await (await upload("TB2-07-Curlew.pptx", quay)).json());
@@ -132,14 +183,27 @@ describe("reading a presentation as a job", () => {
     expect(row).toMatchObject({ file: "TB2-07-Curlew" });
     expect(row?.title).not.toBe("TB2-07-Curlew");
     const named = Brought.parse(await (await upload("Shore.md", "# Shore\n\n## Tides\n")).json());
-    expect(DeckList.parse(await (await owner("/api/decks")).json()).decks.find(({ id }) => id === named.id)).toMatchObject({ title: "Shore", file: null });
+    expect(
+      DeckList.parse(await (await owner("/api/decks")).json()).decks.find(({ id }) => id === named.id),
+    ).toMatchObject({ title: "Shore", file: null });
   });
 
   it("is refused whole where a slide is damaged, however many came before it", async () => {
     const parts = unzipSync(new Uint8Array(quay));
-    const { id, job } = Brought.parse(await (await upload("damaged.pptx", zipSync({ ...parts, "ppt/slides/slide7.xml": new TextEncoder().encode("<p:sld>") }))).json());
-    expect(await ended(owner, job as string)).toMatchObject({ state: "failed", message: expect.stringContaining("slide7.xml") });
-    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+    const { id, job } = Brought.parse(
+      await (
+        await upload(
+          "damaged.pptx",
+          zipSync({ ...parts, "ppt/slides/slide7.xml": new TextEncoder().encode("<p:sld>") }),
+        )
+      ).json(),
+    );
+    expect(await ended(owner, job as string)).toMatchObject({
+      state: "failed",
+      message: expect.stringContaining("slide7.xml"),
+    });
+    for (let wait = 0; wait < 50 && (await owner(`/api/decks/${id}`)).status !== 404; wait++)
+      await new Promise((resolve) => setTimeout(resolve, 20));
     expect((await owner(`/api/decks/${id}`)).status).toBe(404);
     // What is no package at all is refused before anything is made.
     expect((await upload("words.pptx", "hello")).status).toBe(422);
@@ -158,10 +222,25 @@ function slowReader(): Work & { go: () => void } {
     async *read({ deck }, { signal: stop = new AbortController().signal }) {
       const { slides: _, ...head } = emptyDeck(deck, "Slow");
       yield { kind: "head", head, blobs: new Map(), typed: false };
-      yield { kind: "slides", slides: [1, 2].map((nth) => ({ id: `s${nth}`, parent: null, arrangement: "blank", elements: [], notes: [], hidden: false })), page: 1 };
+      yield {
+        kind: "slides",
+        slides: [1, 2].map((nth) => ({
+          id: `s${nth}`,
+          parent: null,
+          arrangement: "blank",
+          elements: [],
+          notes: [],
+          hidden: false,
+        })),
+        page: 1,
+      };
       await Promise.race([gate, new Promise<void>((resolve) => stop.addEventListener("abort", () => resolve()))]);
       if (stop.aborted) return;
-      yield { kind: "slides", slides: [{ id: "s3", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }], page: 2 };
+      yield {
+        kind: "slides",
+        slides: [{ id: "s3", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }],
+        page: 2,
+      };
       yield { kind: "end", adapted: [], left: [] };
     },
     close: async () => undefined,
@@ -204,11 +283,24 @@ describe("a job that does not run to its end", () => {
 
   it("is taken up by the next server within seconds when its server has ended, and begins again", async () => {
     const deck = emptyDeck(nanoid(12), "Left behind");
-    await createDeck(slow.db, "olive", { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] }, new Map(), null);
+    await createDeck(
+      slow.db,
+      "olive",
+      { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] },
+      new Map(),
+      null,
+    );
     const begun = nanoid(12);
-    await createJob(slow.db, { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" }, new Uint8Array([1]));
+    await createJob(
+      slow.db,
+      { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" },
+      new Uint8Array([1]),
+    );
     // Its server was at work until a moment ago, and says nothing any more.
-    await slow.db.update(schema.jobs).set({ state: "running", server: "gone", beatAt: new Date(Date.now() - 8500), slides: 1, tries: 1 }).where(eq(schema.jobs.id, begun));
+    await slow.db
+      .update(schema.jobs)
+      .set({ state: "running", server: "gone", beatAt: new Date(Date.now() - 8500), slides: 1, tries: 1 })
+      .where(eq(schema.jobs.id, begun));
     const reader = slowReader();
     reader.go();
     jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
@@ -220,10 +312,23 @@ describe("a job that does not run to its end", () => {
 
   it("says that it was interrupted, and keeps what was made, where that was changed by hand since", async () => {
     const deck = emptyDeck(nanoid(12), "Left behind");
-    await createDeck(slow.db, "olive", { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] }, new Map(), null);
-    await applyChanges(slow.db, deck.id, "olive", { base: 0, changes: [{ id: nanoid(12), change: { kind: "setHidden", slide: "half", hidden: true } }] });
+    await createDeck(
+      slow.db,
+      "olive",
+      { ...deck, slides: [{ id: "half", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }] },
+      new Map(),
+      null,
+    );
+    await applyChanges(slow.db, deck.id, "olive", {
+      base: 0,
+      changes: [{ id: nanoid(12), change: { kind: "setHidden", slide: "half", hidden: true } }],
+    });
     const begun = nanoid(12);
-    await createJob(slow.db, { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" }, new Uint8Array([1]));
+    await createJob(
+      slow.db,
+      { id: begun, owner: "olive", deck: deck.id, kind: "read", name: "left.docx" },
+      new Uint8Array([1]),
+    );
     await updateJob(slow.db, begun, { slides: 1 });
     const reader = slowReader();
     reader.go();
@@ -231,14 +336,20 @@ describe("a job that does not run to its end", () => {
     await jobs.start();
     await until(async () => (await loadJob(slow.db, begun)).state === "failed");
     expect((await loadJob(slow.db, begun)).message).toContain("interrupted");
-    expect((await loadDeck(slow.db, deck.id)).deck.slides.map(({ id, hidden }) => [id, hidden])).toEqual([["half", true]]);
+    expect((await loadDeck(slow.db, deck.id)).deck.slides.map(({ id, hidden }) => [id, hidden])).toEqual([
+      ["half", true],
+    ]);
   });
 
   it("is not begun without end when it ends its server each time", async () => {
     const deck = emptyDeck(nanoid(12), "Fatal");
     await createDeck(slow.db, "olive", deck, new Map(), null);
     const fatal = nanoid(12);
-    await createJob(slow.db, { id: fatal, owner: "olive", deck: deck.id, kind: "read", name: "fatal.docx" }, new Uint8Array([1]));
+    await createJob(
+      slow.db,
+      { id: fatal, owner: "olive", deck: deck.id, kind: "read", name: "fatal.docx" },
+      new Uint8Array([1]),
+    );
     await slow.db.update(schema.jobs).set({ tries: 3 }).where(eq(schema.jobs.id, fatal));
     jobs = new Jobs({ db: slow.db, url: url(), work: slowReader(), fonts: "" });
     await jobs.start();
@@ -263,13 +374,22 @@ describe("a job that does not run to its end", () => {
     jobs = new Jobs({ db: slow.db, url: url(), work: reader, fonts: "" });
     await jobs.start();
     await slow.as("perry");
-    const many = await Promise.all(Array.from({ length: 8 }, (_, nth) => jobs.read("olive", `many-${nth}.docx`, new Uint8Array([1]))));
+    const many = await Promise.all(
+      Array.from({ length: 8 }, (_, nth) => jobs.read("olive", `many-${nth}.docx`, new Uint8Array([1]))),
+    );
     const one = await jobs.read("perry", "one.docx", new Uint8Array([1]));
     await until(async () => (await loadJob(slow.db, one.job)).slides === 2);
     const states = await Promise.all(many.map(async ({ job }) => (await loadJob(slow.db, job)).state));
-    expect([states.filter((state) => state === "running").length, states.filter((state) => state === "waiting").length]).toEqual([2, 6]);
+    expect([
+      states.filter((state) => state === "running").length,
+      states.filter((state) => state === "waiting").length,
+    ]).toEqual([2, 6]);
     reader.go();
-    await until(async () => (await Promise.all(many.map(async ({ job }) => (await loadJob(slow.db, job)).state))).every((state) => state === "done"));
+    await until(async () =>
+      (await Promise.all(many.map(async ({ job }) => (await loadJob(slow.db, job)).state))).every(
+        (state) => state === "done",
+      ),
+    );
   });
 });
 
@@ -278,24 +398,57 @@ describe("a newer version of a document", () => {
     const { id, job } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
     await ended(owner, job as string);
     const before = await state(id);
-    const answer = await owner(`/api/decks/${id}/documents?name=field-handbook.docx`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: handbook as unknown as BodyInit });
+    const answer = await owner(`/api/decks/${id}/documents?name=field-handbook.docx`, {
+      method: "POST",
+      headers: { "content-type": "application/octet-stream" },
+      body: handbook as unknown as BodyInit,
+    });
     const found = DocumentText.parse(await answer.json());
     expect(found.text).toBe(before.text);
     expect((await state(id)).version).toBe(before.version);
     expect((await other(`/api/decks/${id}/documents?name=a.docx`, { method: "POST", body: "x" })).status).toBe(404);
-    expect((await owner(`/api/decks/${id}/documents?name=a.exe`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: "x" })).status).toBe(415);
+    expect(
+      (
+        await owner(`/api/decks/${id}/documents?name=a.exe`, {
+          method: "POST",
+          headers: { "content-type": "application/octet-stream" },
+          body: "x",
+        })
+      ).status,
+    ).toBe(415);
   });
 
   it("keeps the text of the document with a change, through a copy, and leaves it where slides are changed by hand", async () => {
-    const { id, job } = Brought.parse(await (await upload("gauge.html", "<html lang='en'><body><h1>Gauges</h1><h2>Quay</h2><p>The gauge at the quay is read every ten minutes by the keeper, whatever the weather is.</p></body></html>")).json());
+    const { id, job } = Brought.parse(
+      await (
+        await upload(
+          "gauge.html",
+          "<html lang='en'><body><h1>Gauges</h1><h2>Quay</h2><p>The gauge at the quay is read every ten minutes by the keeper, whatever the weather is.</p></body></html>",
+        )
+      ).json(),
+    );
     await ended(owner, job as string);
     const { deck, version, text } = await state(id);
-    const send = (base: number, change: unknown, typed?: string) => owner(`/api/decks/${id}/changes`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ base, changes: [{ id: nanoid(12), change, ...(typed === undefined ? {} : { text: typed }) }] }) });
+    const send = (base: number, change: unknown, typed?: string) =>
+      owner(`/api/decks/${id}/changes`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({
+          base,
+          changes: [{ id: nanoid(12), change, ...(typed === undefined ? {} : { text: typed }) }],
+        }),
+      });
     await send(version, { kind: "setHidden", slide: deck.slides[0]?.id, hidden: true });
     expect((await state(id)).text).toBe(text);
     await send(version + 1, { kind: "batch", changes: [] }, `${text}\n## Bar\n`);
     expect((await state(id)).text).toBe(`${text}\n## Bar\n`);
-    const copy = await (await owner(`/api/decks/${id}/copies`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" })).json();
+    const copy = await (
+      await owner(`/api/decks/${id}/copies`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: "{}",
+      })
+    ).json();
     expect((await state(copy.id)).text).toBe(`${text}\n## Bar\n`);
   });
 });

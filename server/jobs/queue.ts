@@ -5,7 +5,30 @@ import { emptyDeck, Failure, headOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
-import { addBlobs, appendSlides, applyChanges, beat, changedByHand, claimJob, createDeck, createJob, type Database, deleteDeck, isConnectionError, JOB_CHANNEL, keepOutput, keepTypedText, loadDeck, loadJob, MOST_TRIES, openJobs, releaseJobs, updateJob, versionOf, writeDocument } from "../store";
+import {
+  addBlobs,
+  appendSlides,
+  applyChanges,
+  beat,
+  changedByHand,
+  claimJob,
+  createDeck,
+  createJob,
+  type Database,
+  deleteDeck,
+  isConnectionError,
+  JOB_CHANNEL,
+  keepOutput,
+  keepTypedText,
+  loadDeck,
+  loadJob,
+  MOST_TRIES,
+  openJobs,
+  releaseJobs,
+  updateJob,
+  versionOf,
+  writeDocument,
+} from "../store";
 import type { ReadProgress, Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
@@ -154,14 +177,25 @@ export class Jobs {
   /** Takes a list of decks that are written in one format. */
   async write(owner: string, request: WriteRequest): Promise<string> {
     const count = request.decks.length;
-    return this.order({ owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` }, request);
+    return this.order(
+      { owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` },
+      request,
+    );
   }
 
   private async permitMore(owner: string): Promise<void> {
-    if ((await openJobs(this.db, owner)) >= MOST_OPEN) throw new Failure("too-many", "jobs", `${MOST_OPEN} of your jobs are waiting already. Wait until some have ended, or cancel some, then try again.`);
+    if ((await openJobs(this.db, owner)) >= MOST_OPEN)
+      throw new Failure(
+        "too-many",
+        "jobs",
+        `${MOST_OPEN} of your jobs are waiting already. Wait until some have ended, or cancel some, then try again.`,
+      );
   }
 
-  private async order(job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string }, request: SplitRequest | MergeRequest | WriteRequest): Promise<string> {
+  private async order(
+    job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string },
+    request: SplitRequest | MergeRequest | WriteRequest,
+  ): Promise<string> {
     await this.permitMore(job.owner);
     const id = nanoid(12);
     await createJob(this.db, { id, ...job }, new TextEncoder().encode(JSON.stringify(request)));
@@ -176,7 +210,10 @@ export class Jobs {
     const bytes = here ?? job.bytes;
     if (!bytes || job.state !== "running") return;
     if (job.tries > MOST_TRIES) {
-      await updateJob(this.db, id, { state: "failed", message: "This ended the service several times, so it is not tried again." });
+      await updateJob(this.db, id, {
+        state: "failed",
+        message: "This ended the service several times, so it is not tried again.",
+      });
       return;
     }
     if (job.kind === "read") await this.runRead(job, bytes, signal);
@@ -184,7 +221,12 @@ export class Jobs {
   }
 
   /** Splits, merges or writes: all that is made, or nothing. */
-  private async runOrder({ id, owner, deck }: JobRow, kind: Exclude<Kind, "read">, bytes: Uint8Array, signal: AbortSignal): Promise<void> {
+  private async runOrder(
+    { id, owner, deck }: JobRow,
+    kind: Exclude<Kind, "read">,
+    bytes: Uint8Array,
+    signal: AbortSignal,
+  ): Promise<void> {
     let told = 0;
     const progress = async (page: number, pages: number, slides: number) => {
       if (signal.aborted) return false;
@@ -197,58 +239,112 @@ export class Jobs {
     try {
       const request: unknown = JSON.parse(new TextDecoder().decode(bytes));
       if (kind === "write") {
-        const { result, report, file } = await runWrite({ ...work, signal, work: this.work, fonts: this.settings.fonts }, WriteRequest.parse(request));
+        const { result, report, file } = await runWrite(
+          { ...work, signal, work: this.work, fonts: this.settings.fonts },
+          WriteRequest.parse(request),
+        );
         await keepOutput(this.db, id, file);
         await updateJob(this.db, id, { state: "done", result, report });
         return;
       }
-      const { result, report } = kind === "split" ? await runSplit(work, deck ?? "", SplitRequest.parse(request)) : await runMerge(work, MergeRequest.parse(request));
-      await updateJob(this.db, id, { state: "done", result, report, ...(kind === "merge" ? { deck: result.decks[0]?.id ?? null } : {}) });
+      const { result, report } =
+        kind === "split"
+          ? await runSplit(work, deck ?? "", SplitRequest.parse(request))
+          : await runMerge(work, MergeRequest.parse(request));
+      await updateJob(this.db, id, {
+        state: "done",
+        result,
+        report,
+        ...(kind === "merge" ? { deck: result.decks[0]?.id ?? null } : {}),
+      });
     } catch (error) {
       if (error instanceof Cancelled || signal.aborted) return;
       if (isConnectionError(error)) throw error;
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
-      const where = error instanceof Failure && /^(parts|opening|closing|names)/.test(error.where) ? `${error.where}: ` : "";
-      await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? `${where}${error.message}` : "This could not be done; nothing was made." });
+      const where =
+        error instanceof Failure && /^(parts|opening|closing|names)/.test(error.where) ? `${error.where}: ` : "";
+      await updateJob(this.db, id, {
+        state: "failed",
+        message: error instanceof Failure ? `${where}${error.message}` : "This could not be done; nothing was made.",
+      });
     }
   }
 
   private async arrive(deck: string, owner: string, changes: SingleChange[], base?: number): Promise<void> {
-    await applyChanges(this.db, deck, owner, { base: base ?? (await versionOf(this.db, deck)), changes: [{ id: nanoid(16), change: { kind: "batch", changes } }] }, { arrival: true });
+    await applyChanges(
+      this.db,
+      deck,
+      owner,
+      {
+        base: base ?? (await versionOf(this.db, deck)),
+        changes: [{ id: nanoid(16), change: { kind: "batch", changes } }],
+      },
+      { arrival: true },
+    );
   }
 
-  private async runRead({ id, owner, deck, name, slides: before }: JobRow, bytes: Uint8Array, signal: AbortSignal): Promise<void> {
+  private async runRead(
+    { id, owner, deck, name, slides: before }: JobRow,
+    bytes: Uint8Array,
+    signal: AbortSignal,
+  ): Promise<void> {
     if (!deck) return;
     if (before > 0 && !(await this.beganAgain(id, deck, owner))) return;
     const arrival = new Arrival(nanoid(10));
     try {
-      for await (const progress of this.work.read({ fonts: this.settings.fonts, name, bytes: new Uint8Array(bytes), deck, document: arrival.document }, { owner, signal })) {
+      for await (const progress of this.work.read(
+        { fonts: this.settings.fonts, name, bytes: new Uint8Array(bytes), deck, document: arrival.document },
+        { owner, signal },
+      )) {
         if (!(await this.take({ id, owner, deck, name }, arrival, progress))) return;
       }
     } catch (error) {
       if (signal.aborted) return;
       if (isConnectionError(error)) throw error;
       if (!(error instanceof Failure)) this.log(`job ${id}`, error);
-      await updateJob(this.db, id, { state: "failed", message: error instanceof Failure ? error.message : isPresentation(name) ? "The presentation could not be read; nothing of it was taken." : "The document could not be read to its end; what was made is kept." });
+      await updateJob(this.db, id, {
+        state: "failed",
+        message:
+          error instanceof Failure
+            ? error.message
+            : isPresentation(name)
+              ? "The presentation could not be read; nothing of it was taken."
+              : "The document could not be read to its end; what was made is kept.",
+      });
       // A presentation is refused whole; an empty deck of a document is of no use to anybody.
       if (isPresentation(name)) await deleteDeck(this.db, deck);
-      else if (arrival.slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0) await deleteDeck(this.db, deck);
+      else if (arrival.slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0)
+        await deleteDeck(this.db, deck);
     }
   }
 
   /** Clears what an interrupted reading made, so that it can begin again. Where somebody has worked on it since, it stays and the job ends; returns false then. */
   private async beganAgain(id: string, deck: string, owner: string): Promise<boolean> {
     if (await changedByHand(this.db, deck)) {
-      await updateJob(this.db, id, { state: "failed", message: "Reading was interrupted; what was made until then is kept, as it has been changed since. Bring the file in again for the rest." });
+      await updateJob(this.db, id, {
+        state: "failed",
+        message:
+          "Reading was interrupted; what was made until then is kept, as it has been changed since. Bring the file in again for the rest.",
+      });
       return false;
     }
     const { deck: now, version } = await loadDeck(this.db, deck);
-    if (now.slides.length) await this.arrive(deck, owner, [...now.slides].reverse().map(({ id: slide }) => ({ kind: "deleteSlide", slide })), version);
+    if (now.slides.length)
+      await this.arrive(
+        deck,
+        owner,
+        [...now.slides].reverse().map(({ id: slide }) => ({ kind: "deleteSlide", slide })),
+        version,
+      );
     return updateJob(this.db, id, { slides: 0, page: 0 });
   }
 
   /** Stores what reading made. Returns whether the job goes on. */
-  private async take({ id, owner, deck, name }: { id: string; owner: string; deck: string; name: string }, arrival: Arrival, progress: ReadProgress): Promise<boolean> {
+  private async take(
+    { id, owner, deck, name }: { id: string; owner: string; deck: string; name: string },
+    arrival: Arrival,
+    progress: ReadProgress,
+  ): Promise<boolean> {
     switch (progress.kind) {
       case "head": {
         const { head, blobs, typed, of } = progress;
@@ -271,7 +367,11 @@ export class Jobs {
       case "pictures":
         await addBlobs(this.db, deck, progress.blobs);
         // What else was changed meanwhile stays.
-        await this.arrive(deck, owner, Object.entries(progress.assets).map(([source, asset]) => ({ kind: "setAsset", name: source, asset })));
+        await this.arrive(
+          deck,
+          owner,
+          Object.entries(progress.assets).map(([source, asset]) => ({ kind: "setAsset", name: source, asset })),
+        );
         return true;
       case "slides":
         // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.

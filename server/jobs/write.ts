@@ -8,7 +8,10 @@ import { Cancelled, type DivideWork, entriesTotal } from "./divide";
 
 export interface Written {
   result: JobResult;
-  report: { adapted: { slide: number | null; what: string; how: string }[]; left: { slide: number | null; what: string; why: string }[] };
+  report: {
+    adapted: { slide: number | null; what: string; how: string }[];
+    left: { slide: number | null; what: string; why: string }[];
+  };
   file: { name: string; bytes: Uint8Array };
 }
 
@@ -22,7 +25,10 @@ interface WriteWork extends DivideWork {
 const REPORT = "report.json";
 
 /** Writes several decks in one format, each as a file of one archive, with one report on all of them. A deck that is gone meanwhile is left out, and said so. */
-export async function runWrite({ db, owner, progress, signal, work, fonts }: WriteWork, { decks, format, sheets }: WriteRequest): Promise<Written> {
+export async function runWrite(
+  { db, owner, progress, signal, work, fonts }: WriteWork,
+  { decks, format, sheets }: WriteRequest,
+): Promise<Written> {
   const files = new Map<string, Uint8Array>();
   const names = new FileNames([REPORT]);
   const report: Written["report"] = { adapted: [], left: [] };
@@ -33,12 +39,18 @@ export async function runWrite({ db, owner, progress, signal, work, fonts }: Wri
   for (const [nth, id] of decks.entries()) {
     const right = await rightOn(db, id, owner);
     if (right === undefined) {
-      remarks.push(`Deck ${nth + 1} of the list was deleted meanwhile, or is no longer shared with you; it is not in the file.`);
+      remarks.push(
+        `Deck ${nth + 1} of the list was deleted meanwhile, or is no longer shared with you; it is not in the file.`,
+      );
       continue;
     }
     const { deck } = await loadDeck(db, id);
     const title = deck.properties.title || "Untitled";
-    const bytes = await work.run("write", { fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format, ...(sheets ? { sheets } : {}) }, { owner, signal });
+    const bytes = await work.run(
+      "write",
+      { fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format, ...(sheets ? { sheets } : {}) },
+      { owner, signal },
+    );
     const ending = WRITERS[format].archive ? "zip" : format;
     const name = names.next(title, ending);
     files.set(name, bytes);
@@ -54,5 +66,15 @@ export async function runWrite({ db, owner, progress, signal, work, fonts }: Wri
   files.set(REPORT, new TextEncoder().encode(`${JSON.stringify({ format, decks: listed, remarks }, null, 2)}\n`));
   const bytes = await work.run("archive", files, { owner, signal });
   const name = `${count} ${count === 1 ? "deck" : "decks"} as ${format}.zip`;
-  return { result: { decks: [], sentence: entriesTotal(count, slides, report), rows: [], remarks, file: { name, size: bytes.length } }, report: { adapted: report.adapted.slice(0, 2000), left: report.left.slice(0, 2000) }, file: { name, bytes } };
+  return {
+    result: {
+      decks: [],
+      sentence: entriesTotal(count, slides, report),
+      rows: [],
+      remarks,
+      file: { name, size: bytes.length },
+    },
+    report: { adapted: report.adapted.slice(0, 2000), left: report.left.slice(0, 2000) },
+    file: { name, bytes },
+  };
 }

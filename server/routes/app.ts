@@ -3,12 +3,31 @@ import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Failure, type FailureCode } from "@unitext/core/model";
 import { parseCookie, stringifySetCookie } from "cookie";
-import express, { type ErrorRequestHandler, type Express, type Request, type RequestHandler, type Response } from "express";
+import express, {
+  type ErrorRequestHandler,
+  type Express,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import type { ErrorBody, Me } from "../api";
-import { DEMO_USER, endSession, ensureUser, isConnectionError, isDiskFull, isToken, newToken, note, openSession, renewSession, SESSION_LENGTH, sessionOf } from "../store";
+import {
+  DEMO_USER,
+  endSession,
+  ensureUser,
+  isConnectionError,
+  isDiskFull,
+  isToken,
+  newToken,
+  note,
+  openSession,
+  renewSession,
+  SESSION_LENGTH,
+  sessionOf,
+} from "../store";
 import type { AppContext } from "./context";
 import { userFrom } from "./context";
 import { deckRoutes } from "./decks";
@@ -19,11 +38,23 @@ import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
 
 const COOKIE = "unitext_session";
-const STATUS: Record<FailureCode, number> = { "not-found": 404, "not-readable": 422, "too-large": 413, "not-valid": 400, conflict: 409, "not-supported": 415, "not-permitted": 403, "too-many": 429, unavailable: 503, "no-space": 507 };
+const STATUS: Record<FailureCode, number> = {
+  "not-found": 404,
+  "not-readable": 422,
+  "too-large": 413,
+  "not-valid": 400,
+  conflict: 409,
+  "not-supported": 415,
+  "not-permitted": 403,
+  "too-many": 429,
+  unavailable: 503,
+  "no-space": 507,
+};
 /** After how many seconds it is worth asking again while the database cannot be reached. */
 const RETRY_AFTER = 2;
 
-const cookie = (value: string, seconds: number) => stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: "strict", path: "/", maxAge: seconds });
+const cookie = (value: string, seconds: number) =>
+  stringifySetCookie({ name: COOKIE, value, httpOnly: true, sameSite: "strict", path: "/", maxAge: seconds });
 const MONTH = SESSION_LENGTH / 1000;
 
 /**
@@ -70,17 +101,41 @@ const onError: ErrorRequestHandler = (error, request, response, next) => {
     next(error);
     return;
   }
-  const send = (status: number, code: string, where: string, message: string) => response.status(status).json({ error: { code, where, message } } satisfies ErrorBody);
+  const send = (status: number, code: string, where: string, message: string) =>
+    response.status(status).json({ error: { code, where, message } } satisfies ErrorBody);
   if (error instanceof Failure) send(STATUS[error.code], error.code, error.where, error.message);
-  else if (error?.type === "entity.too.large") send(413, "too-large", "body", `The file is larger than ${Math.round(error.limit / 1024 / 1024)} MB, the most that is taken at once.`);
-  else if (error?.status >= 400 && error.status < 500) send(error.status, "not-valid", "body", "The request could not be read: its body is not what its type says.");
+  else if (error?.type === "entity.too.large")
+    send(
+      413,
+      "too-large",
+      "body",
+      `The file is larger than ${Math.round(error.limit / 1024 / 1024)} MB, the most that is taken at once.`,
+    );
+  else if (error?.status >= 400 && error.status < 500)
+    send(error.status, "not-valid", "body", "The request could not be read: its body is not what its type says.");
   else if (isConnectionError(error)) {
     response.setHeader("retry-after", RETRY_AFTER);
-    send(503, "unavailable", request.path, "The database cannot be reached for now. What you do is kept in your browser and saved as soon as it is back.");
-  } else if (isDiskFull(error)) send(507, "no-space", request.path, "The disk of the service is full, so this could not be saved; reading goes on. What you do is kept in your browser and saved as soon as there is room.");
+    send(
+      503,
+      "unavailable",
+      request.path,
+      "The database cannot be reached for now. What you do is kept in your browser and saved as soon as it is back.",
+    );
+  } else if (isDiskFull(error))
+    send(
+      507,
+      "no-space",
+      request.path,
+      "The disk of the service is full, so this could not be saved; reading goes on. What you do is kept in your browser and saved as soon as there is room.",
+    );
   else {
     request.log?.error({ err: error }, "request failed");
-    send(500, "failed", request.path, "Something went wrong on the server; nothing was changed. Try again, and if it stays so look at its log.");
+    send(
+      500,
+      "failed",
+      request.path,
+      "Something went wrong on the server; nothing was changed. Try again, and if it stays so look at its log.",
+    );
   }
 };
 
@@ -123,7 +178,13 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
       strictTransportSecurity: false,
     }),
   );
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith("/api/") }, serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) } }));
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => !request.url?.startsWith("/api/") },
+      serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) },
+    }),
+  );
   app.use(knownHost(hosts));
   app.use(healthRoutes(context));
   app.use("/api", sameOrigin, session(context), ...personLimits());
@@ -139,12 +200,28 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
   });
   app.use("/fonts", express.static(context.fonts, { immutable: true, maxAge: "365d" }));
   if (client && existsSync(join(client, "index.html"))) {
-    app.use(express.static(client, { index: false, setHeaders: (response, path) => response.setHeader("cache-control", /\/assets\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache") }));
+    app.use(
+      express.static(client, {
+        index: false,
+        setHeaders: (response, path) =>
+          response.setHeader(
+            "cache-control",
+            /\/assets\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache",
+          ),
+      }),
+    );
     app.get("/{*path}", (request, response) => {
-      if (request.path.startsWith("/assets/")) throw new Failure("not-found", request.path, "There is no such file; the page that asks for it is of an older version. Load it again.");
+      if (request.path.startsWith("/assets/"))
+        throw new Failure(
+          "not-found",
+          request.path,
+          "There is no such file; the page that asks for it is of an older version. Load it again.",
+        );
       const page = readFileSync(join(client, "index.html"), "utf8");
       // Editors bring their styles along; the nonce lets theirs in and no others.
-      response.set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" }).send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));
+      response
+        .set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" })
+        .send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));
     });
   }
   app.use(onError);

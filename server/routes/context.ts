@@ -61,13 +61,17 @@ const LARGE = 128 * 1024;
 /** The body of a request that may be large, which arrives as bytes. Throws a Failure that names the field. */
 export async function largeBody<T>({ work }: AppContext, schema: "changes" | "deck", call: Call): Promise<T> {
   const bytes = bytesOf(call.request);
-  return (bytes.length > LARGE ? await work.run("body", { bytes, schema }, asker(call)) : parseBody({ bytes, schema })) as T;
+  return (
+    bytes.length > LARGE ? await work.run("body", { bytes, schema }, asker(call)) : parseBody({ bytes, schema })
+  ) as T;
 }
 
 /** On whose behalf a request asks for work, which ends when the one who asked is gone. */
 export function asker({ user, response }: Call): Asker {
   const gone = new AbortController();
-  response.once("close", () => gone.abort(new Failure("unavailable", "request", "The request was ended before its answer.")));
+  response.once("close", () =>
+    gone.abort(new Failure("unavailable", "request", "The request was ended before its answer.")),
+  );
   return { owner: user.id, signal: gone.signal };
 }
 
@@ -77,12 +81,18 @@ const MOST = 2 ** 31 - 1;
 /** A whole number of an address. Throws a Failure `not-valid` that names it. */
 export function numberOf(value: unknown, name: string): number {
   const found = Number(value);
-  if (typeof value === "object" || !Number.isInteger(found) || found < 0 || found > MOST) throw new Failure("not-valid", name, `Say the ${name} as a whole number.`);
+  if (typeof value === "object" || !Number.isInteger(found) || found < 0 || found > MOST)
+    throw new Failure("not-valid", name, `Say the ${name} as a whole number.`);
   return found;
 }
 
 /** The bytes of an upload. */
 export function bytesOf(request: Request): Uint8Array {
-  if (!(request.body instanceof Uint8Array)) throw new Failure("not-valid", "body", "Send the file as the body of the request, with the type application/octet-stream.");
+  if (!(request.body instanceof Uint8Array))
+    throw new Failure(
+      "not-valid",
+      "body",
+      "Send the file as the body of the request, with the type application/octet-stream.",
+    );
   return request.body;
 }

@@ -25,7 +25,10 @@ export interface NewsSource {
   permitted(pairs: readonly { deck: string; user: string }[]): Promise<ReadonlySet<string>>;
 }
 
-export const newsFrom = (db: Database): NewsSource => ({ versions: (decks) => versionsOf(db, decks), permitted: (pairs) => stillPermitted(db, pairs) });
+export const newsFrom = (db: Database): NewsSource => ({
+  versions: (decks) => versionsOf(db, decks),
+  permitted: (pairs) => stillPermitted(db, pairs),
+});
 
 /** Tells the pages that show a deck of its new versions, whichever server took the change: one line to the database for all of them. */
 export class Announcements {
@@ -78,7 +81,11 @@ export class Announcements {
 
   /** Ends the streams of those who may not see their deck any more. */
   private async checkRights(which: (listener: Listener) => boolean): Promise<void> {
-    const checked = [...this.listeners.values()].flatMap((set) => [...set]).flatMap((listener) => (listener.deck !== undefined && which(listener) ? [{ listener, deck: listener.deck, user: listener.user }] : []));
+    const checked = [...this.listeners.values()]
+      .flatMap((set) => [...set])
+      .flatMap((listener) =>
+        listener.deck !== undefined && which(listener) ? [{ listener, deck: listener.deck, user: listener.user }] : [],
+      );
     try {
       const permitted = await this.source.permitted(checked);
       for (const { listener, deck, user } of checked) if (!permitted.has(`${deck} ${user}`)) listener.response.end();
@@ -130,9 +137,18 @@ export class Announcements {
   private open(about: string, listener: Listener): void {
     const { response, user } = listener;
     const count = this.streams.get(user) ?? 0;
-    if (count >= PERSON.streams) throw new Failure("too-many", "streams", `You have ${count} pages open that wait for news, the most that one person may have. Close some of them.`);
+    if (count >= PERSON.streams)
+      throw new Failure(
+        "too-many",
+        "streams",
+        `You have ${count} pages open that wait for news, the most that one person may have. Close some of them.`,
+      );
     this.streams.set(user, count + 1);
-    response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" });
+    response.writeHead(200, {
+      "content-type": "text/event-stream",
+      "cache-control": "no-store",
+      connection: "keep-alive",
+    });
     response.flushHeaders();
     const set = this.listeners.get(about) ?? new Set();
     set.add(listener);

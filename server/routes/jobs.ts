@@ -16,27 +16,55 @@ function jobId(request: Request): string {
 /** The jobs of the signed-in user: how far they are, streamed; cancelled, and taken off the list. */
 export function jobRoutes({ db, announcements, jobs }: AppContext): Router {
   const routes = Router();
-  routes.get("/jobs", route(async ({ user, response }) => response.json({ jobs: await listJobs(db, user.id) })));
-  routes.get("/jobs/events", route(async ({ user, response }) => announcements.streamJobs(user.id, response)));
-  routes.get("/jobs/:job", route(async ({ user, request, response }) => response.json(await jobOfOwner(db, user.id, jobId(request)))));
-  routes.post("/jobs/:job/cancel", route(async ({ user, request, response }) => {
-    const { id } = await jobOfOwner(db, user.id, jobId(request));
-    await updateJob(db, id, { state: "cancelled" });
-    response.json(await jobOfOwner(db, user.id, id));
-  }));
-  routes.get("/jobs/:job/file", route(async ({ user, request, response }) => {
-    const { name, bytes } = await outputOf(db, user.id, jobId(request));
-    response.set({ "content-type": "application/zip", "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}` }).send(Buffer.from(bytes));
-  }));
-  routes.post("/writes", express.json({ limit: LIMITS.json }), route(async ({ user, request, response }) => {
-    const asked = body(WriteRequest, request);
-    for (const id of asked.decks) permit(await rightOn(db, id, user.id), "export", id);
-    for (const deck of new Set(asked.decks)) await note(db, { user: user.id, act: "export", deck, detail: asked.format });
-    response.status(202).json({ job: await jobs.write(user.id, asked) });
-  }));
-  routes.delete("/jobs/:job", route(async ({ user, request, response }) => {
-    await forgetJob(db, user.id, jobId(request));
-    response.status(204).end();
-  }));
+  routes.get(
+    "/jobs",
+    route(async ({ user, response }) => response.json({ jobs: await listJobs(db, user.id) })),
+  );
+  routes.get(
+    "/jobs/events",
+    route(async ({ user, response }) => announcements.streamJobs(user.id, response)),
+  );
+  routes.get(
+    "/jobs/:job",
+    route(async ({ user, request, response }) => response.json(await jobOfOwner(db, user.id, jobId(request)))),
+  );
+  routes.post(
+    "/jobs/:job/cancel",
+    route(async ({ user, request, response }) => {
+      const { id } = await jobOfOwner(db, user.id, jobId(request));
+      await updateJob(db, id, { state: "cancelled" });
+      response.json(await jobOfOwner(db, user.id, id));
+    }),
+  );
+  routes.get(
+    "/jobs/:job/file",
+    route(async ({ user, request, response }) => {
+      const { name, bytes } = await outputOf(db, user.id, jobId(request));
+      response
+        .set({
+          "content-type": "application/zip",
+          "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+        })
+        .send(Buffer.from(bytes));
+    }),
+  );
+  routes.post(
+    "/writes",
+    express.json({ limit: LIMITS.json }),
+    route(async ({ user, request, response }) => {
+      const asked = body(WriteRequest, request);
+      for (const id of asked.decks) permit(await rightOn(db, id, user.id), "export", id);
+      for (const deck of new Set(asked.decks))
+        await note(db, { user: user.id, act: "export", deck, detail: asked.format });
+      response.status(202).json({ job: await jobs.write(user.id, asked) });
+    }),
+  );
+  routes.delete(
+    "/jobs/:job",
+    route(async ({ user, request, response }) => {
+      await forgetJob(db, user.id, jobId(request));
+      response.status(204).end();
+    }),
+  );
   return routes;
 }

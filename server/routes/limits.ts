@@ -22,10 +22,18 @@ export const PERSON = {
 
 const userOf = (response: Response) => (response.locals as { user?: Me }).user?.id ?? "nobody";
 
-const tooMany = (what: string, seconds: number) => new Failure("too-many", what, `These are more ${what} than one person may make in a short time. Nothing was lost; go on in ${seconds < 90 ? `${Math.max(1, Math.ceil(seconds))} seconds` : `${Math.ceil(seconds / 60)} minutes`}.`);
+const tooMany = (what: string, seconds: number) =>
+  new Failure(
+    "too-many",
+    what,
+    `These are more ${what} than one person may make in a short time. Nothing was lost; go on in ${seconds < 90 ? `${Math.max(1, Math.ceil(seconds))} seconds` : `${Math.ceil(seconds / 60)} minutes`}.`,
+  );
 
 /** Counts one kind of request of each person. */
-function perPerson({ most, window, what }: { most: number; window: number; what: string }, counted: (request: Request) => boolean): RequestHandler {
+function perPerson(
+  { most, window, what }: { most: number; window: number; what: string },
+  counted: (request: Request) => boolean,
+): RequestHandler {
   const options: Partial<Options> = {
     limit: most,
     windowMs: window,

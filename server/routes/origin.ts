@@ -13,7 +13,15 @@ function nameOf(host: string | undefined): string {
 export function knownHost(hosts: readonly string[]): RequestHandler {
   const known = new Set([...LOOPBACK, ...hosts.map((host) => host.toLowerCase())]);
   return ({ headers }, _, next) => {
-    next(known.has(nameOf(headers.host)) ? undefined : new Failure("not-permitted", "host", "This service is not at the address that was asked for. If it should be, name the address in UNITEXT_HOST and start it again."));
+    next(
+      known.has(nameOf(headers.host))
+        ? undefined
+        : new Failure(
+            "not-permitted",
+            "host",
+            "This service is not at the address that was asked for. If it should be, name the address in UNITEXT_HOST and start it again.",
+          ),
+    );
   };
 }
 
@@ -27,7 +35,18 @@ export const sameOrigin: RequestHandler = (request, _, next) => {
   const { origin, host } = request.headers;
   const site = request.headers["sec-fetch-site"];
   const ownOrigin = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
-  const foreign = (origin !== undefined && !ownOrigin) || (site !== undefined && site !== "same-origin" && site !== "none");
+  const foreign =
+    (origin !== undefined && !ownOrigin) || (site !== undefined && site !== "same-origin" && site !== "none");
   const fromHere = changes(request) ? !foreign && (ownOrigin || site === "same-origin") : !foreign;
-  next(fromHere ? undefined : new Failure("not-permitted", "origin", foreign ? "This request came from another site, so nothing was done." : "This request does not say which page it comes from, so nothing was done. Send an Origin header with the address of this service."));
+  next(
+    fromHere
+      ? undefined
+      : new Failure(
+          "not-permitted",
+          "origin",
+          foreign
+            ? "This request came from another site, so nothing was done."
+            : "This request does not say which page it comes from, so nothing was done. Send an Origin header with the address of this service.",
+        ),
+  );
 };

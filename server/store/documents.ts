@@ -3,16 +3,28 @@ import type { Database, Transaction } from "./database";
 import { documents } from "./schema";
 
 /** Keeps the text of the document that a deck's slides come from. */
-export async function writeDocument(db: Database | Transaction, deck: string, id: string, name: string | undefined, text: string): Promise<void> {
+export async function writeDocument(
+  db: Database | Transaction,
+  deck: string,
+  id: string,
+  name: string | undefined,
+  text: string,
+): Promise<void> {
   await db
     .insert(documents)
     .values({ deck, id, name: name ?? "text", text })
-    .onConflictDoUpdate({ target: [documents.deck, documents.id], set: { text, takenAt: new Date(), ...(name === undefined ? {} : { name }) } });
+    .onConflictDoUpdate({
+      target: [documents.deck, documents.id],
+      set: { text, takenAt: new Date(), ...(name === undefined ? {} : { name }) },
+    });
 }
 
 /** The text that a deck's slides were made from, or null. */
 export async function documentText(db: Database | Transaction, deck: string, id: string): Promise<string | null> {
-  const [row] = await db.select({ text: documents.text }).from(documents).where(and(eq(documents.deck, deck), eq(documents.id, id)));
+  const [row] = await db
+    .select({ text: documents.text })
+    .from(documents)
+    .where(and(eq(documents.deck, deck), eq(documents.id, id)));
   return row?.text ?? null;
 }
 

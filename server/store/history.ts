@@ -13,23 +13,50 @@ export async function loadHistory(db: Database, deck: string, before: number | u
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, deck));
   if (!row) throw new Failure("not-found", deck, "There is no deck at this address. It may have been deleted.");
   const rows = await db
-    .select({ version: changes.version, id: changes.id, change: changes.change, schema: changes.schema, says: changes.says, undoes: changes.undoes, at: changes.at, user: users.name, name: versions.name, undone: sql<boolean>`exists (select 1 from changes u where u.deck_id = ${deck} and u.undoes = ${changes.id} and not exists (select 1 from changes r where r.deck_id = ${deck} and r.redoes = u.undoes and r.version > u.version))` })
+    .select({
+      version: changes.version,
+      id: changes.id,
+      change: changes.change,
+      schema: changes.schema,
+      says: changes.says,
+      undoes: changes.undoes,
+      at: changes.at,
+      user: users.name,
+      name: versions.name,
+      undone: sql<boolean>`exists (select 1 from changes u where u.deck_id = ${deck} and u.undoes = ${changes.id} and not exists (select 1 from changes r where r.deck_id = ${deck} and r.redoes = u.undoes and r.version > u.version))`,
+    })
     .from(changes)
     .innerJoin(users, eq(users.id, changes.user))
     .leftJoin(versions, and(eq(versions.deck, changes.deck), eq(versions.version, changes.version)))
     .where(before === undefined ? eq(changes.deck, deck) : and(eq(changes.deck, deck), lt(changes.version, before)))
     .orderBy(desc(changes.version))
     .limit(PAGE);
-  const entries = rows.map(({ version, change, schema, says: said, at, user, name, undone }) => ({ version, user, at: at.toISOString(), says: said ?? says(readStored(Change, change, schema, `change ${version} of deck ${deck}`)), undone, name }));
+  const entries = rows.map(({ version, change, schema, says: said, at, user, name, undone }) => ({
+    version,
+    user,
+    at: at.toISOString(),
+    says: said ?? says(readStored(Change, change, schema, `change ${version} of deck ${deck}`)),
+    undone,
+    name,
+  }));
   return { version: row.version, entries, first: rows.length < PAGE };
 }
 
 /** A deck as it was at a version, found by taking back what came after. Throws a Failure for a version that it never had. */
 export async function deckAt(db: Database, id: string, version: number): Promise<Deck> {
   const { deck, version: now } = await loadDeck(db, id);
-  if (!Number.isInteger(version) || version < 0 || version > now) throw new Failure("not-found", id, `The deck has no version ${version}; it has 0 to ${now}.`);
-  const later = await db.select({ version: changes.version, inverse: changes.inverse, schema: changes.schema }).from(changes).where(and(eq(changes.deck, id), gt(changes.version, version))).orderBy(desc(changes.version));
-  return later.reduce((state, { inverse, schema, version: at }) => apply(state, readStored(Change, inverse, schema, `change ${at} of deck ${id}`)).deck, deck);
+  if (!Number.isInteger(version) || version < 0 || version > now)
+    throw new Failure("not-found", id, `The deck has no version ${version}; it has 0 to ${now}.`);
+  const later = await db
+    .select({ version: changes.version, inverse: changes.inverse, schema: changes.schema })
+    .from(changes)
+    .where(and(eq(changes.deck, id), gt(changes.version, version)))
+    .orderBy(desc(changes.version));
+  return later.reduce(
+    (state, { inverse, schema, version: at }) =>
+      apply(state, readStored(Change, inverse, schema, `change ${at} of deck ${id}`)).deck,
+    deck,
+  );
 }
 
 /** Whether anybody has changed a deck since its file was brought in. */
@@ -38,10 +65,19 @@ export async function changedByHand(db: Database, deck: string): Promise<boolean
 }
 
 /** Gives the state of a deck at a version a name, or another name. */
-export async function nameVersion(db: Database, deck: string, user: string, version: number, name: string): Promise<void> {
+export async function nameVersion(
+  db: Database,
+  deck: string,
+  user: string,
+  version: number,
+  name: string,
+): Promise<void> {
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, deck));
   if (!row || version > row.version) throw new Failure("not-valid", "version", `The deck has no version ${version}.`);
-  await db.insert(versions).values({ deck, version, name, user }).onConflictDoUpdate({ target: [versions.deck, versions.version], set: { name, user, at: new Date() } });
+  await db
+    .insert(versions)
+    .values({ deck, version, name, user })
+    .onConflictDoUpdate({ target: [versions.deck, versions.version], set: { name, user, at: new Date() } });
 }
 
 export async function forgetVersionName(db: Database, deck: string, version: number): Promise<void> {
@@ -49,8 +85,16 @@ export async function forgetVersionName(db: Database, deck: string, version: num
 }
 
 /** The named states of a deck, the last first. */
-export async function namedVersions(db: Database, deck: string): Promise<{ version: number; name: string; user: string; at: string }[]> {
-  const rows = await db.select({ version: versions.version, name: versions.name, at: versions.at, user: users.name }).from(versions).innerJoin(users, eq(users.id, versions.user)).where(eq(versions.deck, deck)).orderBy(desc(versions.version));
+export async function namedVersions(
+  db: Database,
+  deck: string,
+): Promise<{ version: number; name: string; user: string; at: string }[]> {
+  const rows = await db
+    .select({ version: versions.version, name: versions.name, at: versions.at, user: users.name })
+    .from(versions)
+    .innerJoin(users, eq(users.id, versions.user))
+    .where(eq(versions.deck, deck))
+    .orderBy(desc(versions.version));
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
@@ -82,22 +126,44 @@ export function stepsOf(log: readonly Logged[]): { undo: Logged[]; redo: Logged[
       redo.length = 0;
     }
   }
-  return { undo: undo.map(({ root, entry }) => ({ ...entry, id: root, version: entry.version })), redo: redo.map(({ root, entry }) => ({ ...entry, id: root, version: entry.version })) };
+  return {
+    undo: undo.map(({ root, entry }) => ({ ...entry, id: root, version: entry.version })),
+    redo: redo.map(({ root, entry }) => ({ ...entry, id: root, version: entry.version })),
+  };
 }
 
 /** The last steps of a user on a deck with the changes that take them back or do them again; `skip` of those to be undone are known already. */
 export async function loadSteps(db: Database, deck: string, user: string, skip: number): Promise<Steps> {
-  const log = await db.select({ id: changes.id, version: changes.version, says: changes.says, undoes: changes.undoes, redoes: changes.redoes }).from(changes).where(and(eq(changes.deck, deck), eq(changes.user, user), eq(changes.arrival, false))).orderBy(asc(changes.version));
+  const log = await db
+    .select({
+      id: changes.id,
+      version: changes.version,
+      says: changes.says,
+      undoes: changes.undoes,
+      redoes: changes.redoes,
+    })
+    .from(changes)
+    .where(and(eq(changes.deck, deck), eq(changes.user, user), eq(changes.arrival, false)))
+    .orderBy(asc(changes.version));
   const { undo, redo } = stepsOf(log);
   const wanted = undo.slice(Math.max(0, undo.length - skip - PAGE), undo.length - skip).reverse();
   const again = skip === 0 ? redo.slice(-PAGE).reverse() : [];
   const numbers = [...wanted, ...again].map(({ version }) => version);
-  const rows = numbers.length ? await db.select({ version: changes.version, change: changes.change, inverse: changes.inverse, schema: changes.schema }).from(changes).where(and(eq(changes.deck, deck), sql`${changes.version} in ${numbers}`)) : [];
+  const rows = numbers.length
+    ? await db
+        .select({ version: changes.version, change: changes.change, inverse: changes.inverse, schema: changes.schema })
+        .from(changes)
+        .where(and(eq(changes.deck, deck), sql`${changes.version} in ${numbers}`))
+    : [];
   const byVersion = new Map(rows.map((row) => [row.version, row]));
   const step = ({ id, version, says: said }: Logged) => {
     const row = byVersion.get(version);
     const stored = (value: unknown) => readStored(Change, value, row?.schema ?? 1, `change ${version} of deck ${deck}`);
-    return { id, change: stored(row?.inverse), says: (said ?? says(stored(row?.change))).replace(/^(Undone|Done again): /, "") };
+    return {
+      id,
+      change: stored(row?.inverse),
+      says: (said ?? says(stored(row?.change))).replace(/^(Undone|Done again): /, ""),
+    };
   };
   return { undo: wanted.map(step), redo: again.map(step), more: undo.length > skip + wanted.length };
 }
@@ -108,7 +174,9 @@ export async function followersOf(db: Database, deck: string, user: string): Pro
     .selectDistinct({ id: decks.id, head: decks.head, changedAt: decks.changedAt })
     .from(decks)
     .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
-    .where(sql`${decks.head} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`)
+    .where(
+      sql`${decks.head} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`,
+    )
     .orderBy(asc(decks.changedAt));
   return rows.map(({ id, head }) => ({ id, title: head.properties.title }));
 }

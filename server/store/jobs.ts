@@ -9,11 +9,28 @@ const LISTED = 24 * 3600 * 1000;
 type Row = typeof jobs.$inferSelect;
 
 function jobOf({ id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt }: Row): Job {
-  return { id, deck, kind, name, state, slides, page, pages, message, report, result, createdAt: createdAt.toISOString() };
+  return {
+    id,
+    deck,
+    kind,
+    name,
+    state,
+    slides,
+    page,
+    pages,
+    message,
+    report,
+    result,
+    createdAt: createdAt.toISOString(),
+  };
 }
 
 /** Notes a job, keeps the file that it reads, and tells the servers that it waits. */
-export async function createJob(db: Database, job: Pick<Row, "id" | "owner" | "deck" | "kind" | "name">, bytes: Uint8Array): Promise<void> {
+export async function createJob(
+  db: Database,
+  job: Pick<Row, "id" | "owner" | "deck" | "kind" | "name">,
+  bytes: Uint8Array,
+): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.insert(jobs).values(job);
     await tx.insert(jobInputs).values({ job: job.id, bytes: Buffer.from(bytes) });
@@ -28,19 +45,34 @@ export async function loadJob(db: Database, id: string, file = true): Promise<Ro
     if (!row) throw new Failure("not-found", id, "There is no such job.");
     return { ...row, bytes: null };
   }
-  const [row] = await db.select({ job: jobs, bytes: jobInputs.bytes }).from(jobs).leftJoin(jobInputs, eq(jobInputs.job, jobs.id)).where(eq(jobs.id, id));
+  const [row] = await db
+    .select({ job: jobs, bytes: jobInputs.bytes })
+    .from(jobs)
+    .leftJoin(jobInputs, eq(jobInputs.job, jobs.id))
+    .where(eq(jobs.id, id));
   if (!row) throw new Failure("not-found", id, "There is no such job.");
   return { ...row.job, bytes: row.bytes };
 }
 
 /** Keeps the file that a job wrote. */
-export async function keepOutput(db: Database, job: string, { name, bytes }: { name: string; bytes: Uint8Array }): Promise<void> {
-  await db.insert(jobOutputs).values({ job, name, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+export async function keepOutput(
+  db: Database,
+  job: string,
+  { name, bytes }: { name: string; bytes: Uint8Array },
+): Promise<void> {
+  await db
+    .insert(jobOutputs)
+    .values({ job, name, bytes: Buffer.from(bytes) })
+    .onConflictDoNothing();
 }
 
 /** The file that a job of a user wrote. Throws a Failure `not-found`. */
 export async function outputOf(db: Database, owner: string, job: string): Promise<{ name: string; bytes: Uint8Array }> {
-  const [row] = await db.select({ name: jobOutputs.name, bytes: jobOutputs.bytes }).from(jobOutputs).innerJoin(jobs, eq(jobs.id, jobOutputs.job)).where(and(eq(jobs.id, job), eq(jobs.owner, owner)));
+  const [row] = await db
+    .select({ name: jobOutputs.name, bytes: jobOutputs.bytes })
+    .from(jobOutputs)
+    .innerJoin(jobs, eq(jobs.id, jobOutputs.job))
+    .where(and(eq(jobs.id, job), eq(jobs.owner, owner)));
   if (!row) throw new Failure("not-found", job, "The file is not kept any more. Write the decks again.");
   return row;
 }
@@ -73,13 +105,20 @@ export async function claimJob(db: Database, server: string): Promise<string | u
 /** Says that a server still works on its jobs; returns those that are still its own. */
 export async function beat(db: Database, server: string, ids: readonly string[]): Promise<Set<string>> {
   if (!ids.length) return new Set();
-  const kept = await db.update(jobs).set({ beatAt: new Date() }).where(and(inArray(jobs.id, [...ids]), eq(jobs.server, server), eq(jobs.state, "running"))).returning({ id: jobs.id });
+  const kept = await db
+    .update(jobs)
+    .set({ beatAt: new Date() })
+    .where(and(inArray(jobs.id, [...ids]), eq(jobs.server, server), eq(jobs.state, "running")))
+    .returning({ id: jobs.id });
   return new Set(kept.map(({ id }) => id));
 }
 
 /** Gives the jobs of a server that ends back to the queue. */
 export async function releaseJobs(db: Database, server: string): Promise<void> {
-  await db.update(jobs).set({ state: "waiting", server: null, beatAt: null }).where(and(eq(jobs.server, server), eq(jobs.state, "running")));
+  await db
+    .update(jobs)
+    .set({ state: "waiting", server: null, beatAt: null })
+    .where(and(eq(jobs.server, server), eq(jobs.state, "running")));
 }
 
 /** How many jobs of a user have not ended. */
@@ -89,11 +128,20 @@ export async function openJobs(db: Database, owner: string): Promise<number> {
 
 /** Removes jobs that ended longer ago than the list shows them, with their files. Returns how many. */
 export async function removeOldJobs(db: Database): Promise<number> {
-  return (await db.delete(jobs).where(lt(jobs.endedAt, new Date(Date.now() - LISTED))).returning({ id: jobs.id })).length;
+  return (
+    await db
+      .delete(jobs)
+      .where(lt(jobs.endedAt, new Date(Date.now() - LISTED)))
+      .returning({ id: jobs.id })
+  ).length;
 }
 
 /** Writes how far a job is and tells the pages of its owner. A job that has ended stays as it ended; returns whether it was still open. */
-export async function updateJob(db: Database, id: string, change: Partial<Pick<Row, "state" | "slides" | "page" | "pages" | "message" | "report" | "result" | "deck">>): Promise<boolean> {
+export async function updateJob(
+  db: Database,
+  id: string,
+  change: Partial<Pick<Row, "state" | "slides" | "page" | "pages" | "message" | "report" | "result" | "deck">>,
+): Promise<boolean> {
   const ends = change.state !== undefined && change.state !== "running" && change.state !== "waiting";
   const written = await db
     .update(jobs)
@@ -111,7 +159,12 @@ export async function listJobs(db: Database, owner: string): Promise<Job[]> {
   const rows = await db
     .select()
     .from(jobs)
-    .where(and(eq(jobs.owner, owner), or(inArray(jobs.state, ["waiting", "running"]), gt(jobs.endedAt, new Date(Date.now() - LISTED)))))
+    .where(
+      and(
+        eq(jobs.owner, owner),
+        or(inArray(jobs.state, ["waiting", "running"]), gt(jobs.endedAt, new Date(Date.now() - LISTED))),
+      ),
+    )
     .orderBy(desc(jobs.createdAt))
     .limit(50);
   return rows.map(jobOf);
@@ -120,11 +173,16 @@ export async function listJobs(db: Database, owner: string): Promise<Job[]> {
 /** Takes a job that has ended off the list. Throws a Failure `not-found` for one that is not the user's. */
 export async function forgetJob(db: Database, owner: string, id: string): Promise<void> {
   await jobOfOwner(db, owner, id);
-  await db.delete(jobs).where(and(eq(jobs.id, id), eq(jobs.owner, owner), inArray(jobs.state, ["done", "cancelled", "failed"])));
+  await db
+    .delete(jobs)
+    .where(and(eq(jobs.id, id), eq(jobs.owner, owner), inArray(jobs.state, ["done", "cancelled", "failed"])));
 }
 
 export async function jobOfOwner(db: Database, owner: string, id: string): Promise<Job> {
-  const [row] = await db.select().from(jobs).where(and(eq(jobs.id, id), eq(jobs.owner, owner)));
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), eq(jobs.owner, owner)));
   if (!row) throw new Failure("not-found", id, "There is no such job.");
   return jobOf(row);
 }

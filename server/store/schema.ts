@@ -2,7 +2,19 @@ import type { Change } from "@unitext/core/edit";
 import type { DeckHead, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { JobResult } from "../api";
-import { bigint, boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique } from "drizzle-orm/pg-core";
+import {
+  bigint,
+  boolean,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+} from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
 /** The version of the stored-data schema that the JSON of a row was written in; rows from before it was noted have version 1. */
@@ -16,7 +28,9 @@ export const sessions = pgTable(
   "sessions",
   {
     hash: text("hash").primaryKey(),
-    user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    user: text("user_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
     createdAt: moment("created_at"),
     expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
   },
@@ -41,7 +55,9 @@ export const decks = pgTable(
   "decks",
   {
     id: text("id").primaryKey(),
-    owner: text("owner_id").notNull().references(() => users.id),
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id),
     head: jsonb("head").$type<Omit<DeckHead, "id">>().notNull(),
     /** The version of the schema that \`head\` was written in. */
     schema: schemaVersion(),
@@ -61,7 +77,9 @@ export const decks = pgTable(
 export const slides = pgTable(
   "slides",
   {
-    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
     id: text("id").notNull(),
     key: text("key").notNull(),
     parent: text("parent_id"),
@@ -77,10 +95,14 @@ export const slides = pgTable(
 export const changes = pgTable(
   "changes",
   {
-    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
     version: integer("version").notNull(),
     id: text("change_id").notNull(),
-    user: text("user_id").notNull().references(() => users.id),
+    user: text("user_id")
+      .notNull()
+      .references(() => users.id),
     change: jsonb("change").$type<Change>().notNull(),
     inverse: jsonb("inverse").$type<Change>().notNull(),
     /** The version of the schema that both were written in. */
@@ -101,10 +123,14 @@ export const changes = pgTable(
 export const versions = pgTable(
   "versions",
   {
-    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
     version: integer("version").notNull(),
     name: text("name").notNull(),
-    user: text("user_id").notNull().references(() => users.id),
+    user: text("user_id")
+      .notNull()
+      .references(() => users.id),
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.version] })],
@@ -114,7 +140,9 @@ export const versions = pgTable(
 export const documents = pgTable(
   "documents",
   {
-    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
     id: text("id").notNull(),
     name: text("name").notNull(),
     text: text("text").notNull(),
@@ -128,11 +156,15 @@ export const jobs = pgTable(
   "jobs",
   {
     id: text("id").primaryKey(),
-    owner: text("owner_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
     kind: text("kind", { enum: ["read", "split", "merge", "write"] }).notNull(),
     name: text("name").notNull(),
-    state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] }).notNull().default("waiting"),
+    state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] })
+      .notNull()
+      .default("waiting"),
     slides: integer("slides").notNull().default(0),
     page: integer("page").notNull().default(0),
     pages: integer("pages").notNull().default(0),
@@ -151,18 +183,41 @@ export const jobs = pgTable(
 );
 
 /** The file that a job reads, kept until it has ended. */
-export const jobInputs = pgTable("job_inputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), bytes: bytea("bytes").notNull() });
+export const jobInputs = pgTable("job_inputs", {
+  job: text("job_id")
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: "cascade" }),
+  bytes: bytea("bytes").notNull(),
+});
 
 /** The file that a job wrote, kept as long as the job is on the list. */
-export const jobOutputs = pgTable("job_outputs", { job: text("job_id").primaryKey().references(() => jobs.id, { onDelete: "cascade" }), name: text("name").notNull(), bytes: bytea("bytes").notNull() });
+export const jobOutputs = pgTable("job_outputs", {
+  job: text("job_id")
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: "cascade" }),
+  name: text("name").notNull(),
+  bytes: bytea("bytes").notNull(),
+});
 
 /** Picture files by the SHA-256 of their bytes, stored once. */
-export const blobs = pgTable("blobs", { sha256: text("sha256").primaryKey(), mediaType: text("media_type").notNull(), bytes: bytea("bytes").notNull(), /** When it was last brought in: what no deck names any more is kept a while longer. */ takenAt: moment("taken_at") });
+export const blobs = pgTable("blobs", {
+  sha256: text("sha256").primaryKey(),
+  mediaType: text("media_type").notNull(),
+  bytes: bytea("bytes").notNull(),
+  /** When it was last brought in: what no deck names any more is kept a while longer. */ takenAt: moment("taken_at"),
+});
 
 /** Which decks a picture file was brought into: who may see one of them may see the file. */
 export const deckBlobs = pgTable(
   "deck_blobs",
-  { deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }), sha256: text("sha256").notNull().references(() => blobs.sha256) },
+  {
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    sha256: text("sha256")
+      .notNull()
+      .references(() => blobs.sha256),
+  },
   (table) => [primaryKey({ columns: [table.deck, table.sha256] })],
 );
 
@@ -170,8 +225,12 @@ export const deckBlobs = pgTable(
 export const shares = pgTable(
   "shares",
   {
-    deck: text("deck_id").notNull().references(() => decks.id, { onDelete: "cascade" }),
-    user: text("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    user: text("user_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
     right: text("right", { enum: ["view", "comment", "edit"] }).notNull(),
   },
   (table) => [primaryKey({ columns: [table.deck, table.user] })],

@@ -27,28 +27,49 @@ export async function ensureUser(db: Database, user: Me): Promise<void> {
 
 /** Opens a session under a token, which is stored as a hash. Returns whether it is new. */
 export async function openSession(db: Database, user: string, token: string): Promise<boolean> {
-  const made = await db.insert(sessions).values({ hash: hashOf(token), user, expiresAt: new Date(Date.now() + SESSION_LENGTH) }).onConflictDoNothing().returning({ hash: sessions.hash });
+  const made = await db
+    .insert(sessions)
+    .values({ hash: hashOf(token), user, expiresAt: new Date(Date.now() + SESSION_LENGTH) })
+    .onConflictDoNothing()
+    .returning({ hash: sessions.hash });
   return made.length > 0;
 }
 
 export async function sessionOf(db: Database, token: string): Promise<SessionState> {
-  const [found] = await db.select({ id: users.id, name: users.name, expiresAt: sessions.expiresAt }).from(sessions).innerJoin(users, eq(users.id, sessions.user)).where(eq(sessions.hash, hashOf(token)));
+  const [found] = await db
+    .select({ id: users.id, name: users.name, expiresAt: sessions.expiresAt })
+    .from(sessions)
+    .innerJoin(users, eq(users.id, sessions.user))
+    .where(eq(sessions.hash, hashOf(token)));
   if (!found) return { state: "unknown" };
   const left = found.expiresAt.getTime() - Date.now();
-  return left > 0 ? { state: "open", user: { id: found.id, name: found.name }, renew: left < SESSION_LENGTH / 2 } : { state: "ended" };
+  return left > 0
+    ? { state: "open", user: { id: found.id, name: found.name }, renew: left < SESSION_LENGTH / 2 }
+    : { state: "ended" };
 }
 
 /** Lets a session last from now for its whole length. */
 export async function renewSession(db: Database, token: string): Promise<void> {
-  await db.update(sessions).set({ expiresAt: new Date(Date.now() + SESSION_LENGTH) }).where(eq(sessions.hash, hashOf(token)));
+  await db
+    .update(sessions)
+    .set({ expiresAt: new Date(Date.now() + SESSION_LENGTH) })
+    .where(eq(sessions.hash, hashOf(token)));
 }
 
 /** Ends a session: its token opens nothing any more. The row stays for a while, so that the token is known to have ended. */
 export async function endSession(db: Database, token: string): Promise<void> {
-  await db.update(sessions).set({ expiresAt: sql`now()` }).where(eq(sessions.hash, hashOf(token)));
+  await db
+    .update(sessions)
+    .set({ expiresAt: sql`now()` })
+    .where(eq(sessions.hash, hashOf(token)));
 }
 
 /** Removes sessions that ended long ago. Returns how many. */
 export async function removeOldSessions(db: Database): Promise<number> {
-  return (await db.delete(sessions).where(lt(sessions.expiresAt, new Date(Date.now() - SESSION_LENGTH))).returning({ hash: sessions.hash })).length;
+  return (
+    await db
+      .delete(sessions)
+      .where(lt(sessions.expiresAt, new Date(Date.now() - SESSION_LENGTH)))
+      .returning({ hash: sessions.hash })
+  ).length;
 }

@@ -38,5 +38,8 @@ export function boundsOf(order: Exclude<Order, { kind: "warm" }>, size: number):
 }
 
 /** How many processes work at once in a lane, and how many of them for one person; how many orders of one person may wait. */
-export const SLOTS: Record<Lane, { all: number; each: number }> = { quick: { all: 4, each: 2 }, long: { all: 4, each: 2 } };
+export const SLOTS: Record<Lane, { all: number; each: number }> = {
+  quick: { all: 4, each: 2 },
+  long: { all: 4, each: 2 },
+};
 export const MOST_WAITING = 100;

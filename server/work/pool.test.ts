@@ -31,16 +31,23 @@ beforeAll(() => {
   pool = new ProcessPool(obedient(), fonts);
 });
 afterAll(() => pool.close());
-const ask = (owner: string, text: string, signal?: AbortSignal) => pool.run("text", { title: "", text }, { owner, ...(signal ? { signal } : {}) }) as unknown as Promise<string>;
+const ask = (owner: string, text: string, signal?: AbortSignal) =>
+  pool.run("text", { title: "", text }, { owner, ...(signal ? { signal } : {}) }) as unknown as Promise<string>;
 
 describe("a worker process", () => {
   it("is ended when it uses more memory than it may, and the person reads why", async () => {
-    await expect(ask("olive", "grow")).rejects.toMatchObject({ code: "too-large", message: expect.stringMatching(/more than 1024 MB of memory/) });
+    await expect(ask("olive", "grow")).rejects.toMatchObject({
+      code: "too-large",
+      message: expect.stringMatching(/more than 1024 MB of memory/),
+    });
     expect(await ask("olive", "next")).toBe("next");
   });
 
   it("that ends by itself takes nothing with it", async () => {
-    await expect(ask("olive", "die")).rejects.toMatchObject({ code: "not-readable", message: expect.stringContaining("met a fault") });
+    await expect(ask("olive", "die")).rejects.toMatchObject({
+      code: "not-readable",
+      message: expect.stringContaining("met a fault"),
+    });
     expect(await ask("olive", "next")).toBe("next");
   });
 
@@ -61,7 +68,9 @@ describe("a worker process", () => {
       for (const until = performance.now() + 100; performance.now() < until; );
       gone.abort(new Error("gone"));
       expect(await answer).toBe("gone");
-      const next = Array.from({ length: 2 }, () => new Promise((resolve) => setImmediate(resolve)).then(() => ask("olive", "next")));
+      const next = Array.from({ length: 2 }, () =>
+        new Promise((resolve) => setImmediate(resolve)).then(() => ask("olive", "next")),
+      );
       expect(await Promise.all(next)).toEqual(["next", "next"]);
     }
   });
@@ -76,7 +85,12 @@ describe("a worker process", () => {
 
   it("refuses more than a hundred waiting orders of one person", async () => {
     const gone = new AbortController();
-    const orders = Array.from({ length: 110 }, () => ask("olive", "spin", gone.signal).then(() => "done", (error: { code?: string }) => error.code ?? "ended"));
+    const orders = Array.from({ length: 110 }, () =>
+      ask("olive", "spin", gone.signal).then(
+        () => "done",
+        (error: { code?: string }) => error.code ?? "ended",
+      ),
+    );
     await new Promise((resolve) => setTimeout(resolve, 50));
     gone.abort();
     expect((await Promise.all(orders)).filter((code) => code === "too-many").length).toBeGreaterThanOrEqual(8);
@@ -94,7 +108,11 @@ describe("hostile files", () => {
     const body = `<w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body>${"<w:p/>".repeat(27_000_000)}</w:body></w:document>`;
     const bytes = zipSync({ "word/document.xml": [strToU8(body), { level: 9 }] });
     expect(bytes.length).toBeLessThan(1_100_000);
-    await expect(real.run("document", { bytes, name: "empty.docx" }, { owner: "olive" })).rejects.toMatchObject({ code: "too-large" });
-    expect((await real.run("text", { title: "After", text: "# Tides" }, { owner: "olive" })).deck.slides).toHaveLength(1);
+    await expect(real.run("document", { bytes, name: "empty.docx" }, { owner: "olive" })).rejects.toMatchObject({
+      code: "too-large",
+    });
+    expect((await real.run("text", { title: "After", text: "# Tides" }, { owner: "olive" })).deck.slides).toHaveLength(
+      1,
+    );
   });
 });

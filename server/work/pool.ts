@@ -73,11 +73,17 @@ export function sizeOf(value: unknown): number {
   if (value instanceof Map) return [...value.values()].reduce<number>((sum, one) => sum + sizeOf(one), 0);
   if (typeof value !== "object" || value === null) return 0;
   let sum = 0;
-  for (const one of Object.values(value)) if (one instanceof Uint8Array || one instanceof Map || typeof one === "string") sum += sizeOf(one);
+  for (const one of Object.values(value))
+    if (one instanceof Uint8Array || one instanceof Map || typeof one === "string") sum += sizeOf(one);
   return sum;
 }
 
-const describe = (order: Task) => (order.kind === "read" ? order.work.name : typeof (order.input as { name?: unknown }).name === "string" ? (order.input as { name: string }).name : order.name);
+const describe = (order: Task) =>
+  order.kind === "read"
+    ? order.work.name
+    : typeof (order.input as { name?: unknown }).name === "string"
+      ? (order.input as { name: string }).name
+      : order.name;
 
 /** One process and the order that it carries out. */
 class Worker {
@@ -94,7 +100,12 @@ class Worker {
     heap: number,
     private readonly released: (worker: Worker, usable: boolean) => void,
   ) {
-    this.child = fork(program, [], { serialization: "advanced", execArgv: [`--max-old-space-size=${heap}`], stdio: ["ignore", "ignore", "ignore", "ipc"], env: { NODE_ENV: "production", PATH: process.env.PATH } });
+    this.child = fork(program, [], {
+      serialization: "advanced",
+      execArgv: [`--max-old-space-size=${heap}`],
+      stdio: ["ignore", "ignore", "ignore", "ipc"],
+      env: { NODE_ENV: "production", PATH: process.env.PATH },
+    });
     this.child.on("message", (reply: Reply) => this.receive(reply));
     this.child.on("error", () => this.ended(null, null));
     this.child.on("exit", (code, signal) => this.ended(code, signal));
@@ -117,7 +128,17 @@ class Worker {
     this.entry = entry;
     entry.worker = this;
     const { seconds } = entry.bounds;
-    this.timer = setTimeout(() => this.stop(new Failure("too-large", describe(entry.order), `This needs more than ${seconds} seconds, the most that one file may take. Divide it, or leave out what is largest in it.`)), seconds * 1000);
+    this.timer = setTimeout(
+      () =>
+        this.stop(
+          new Failure(
+            "too-large",
+            describe(entry.order),
+            `This needs more than ${seconds} seconds, the most that one file may take. Divide it, or leave out what is largest in it.`,
+          ),
+        ),
+      seconds * 1000,
+    );
     this.timer.unref();
     this.child.ref();
     this.child.channel?.ref();
@@ -132,7 +153,11 @@ class Worker {
   }
 
   private tooMuchMemory({ order, bounds }: Entry): Failure {
-    return new Failure("too-large", describe(order), `This needs more than ${Math.round(bounds.memory / 1024 / 1024)} MB of memory, the most that one file may take. Divide it, or leave out what is largest in it.`);
+    return new Failure(
+      "too-large",
+      describe(order),
+      `This needs more than ${Math.round(bounds.memory / 1024 / 1024)} MB of memory, the most that one file may take. Divide it, or leave out what is largest in it.`,
+    );
   }
 
   stop(reason?: Failure): void {
@@ -145,7 +170,18 @@ class Worker {
     const { entry } = this;
     if (reply.kind === "ready" || !entry) return;
     if (reply.kind === "done" && sizeOf(reply.result) > entry.bounds.output) {
-      this.finish({ kind: "failed", message: "output", failure: { code: "too-large", where: describe(entry.order), message: `What this makes is larger than ${Math.round(entry.bounds.output / 1024 / 1024)} MB, the most that is kept. Divide it.` } }, true);
+      this.finish(
+        {
+          kind: "failed",
+          message: "output",
+          failure: {
+            code: "too-large",
+            where: describe(entry.order),
+            message: `What this makes is larger than ${Math.round(entry.bounds.output / 1024 / 1024)} MB, the most that is kept. Divide it.`,
+          },
+        },
+        true,
+      );
     } else if (reply.kind === "progress") entry.listener(reply);
     else this.finish(reply, true);
   }
@@ -155,8 +191,25 @@ class Worker {
     const { entry } = this;
     // An engine that has used up its heap aborts, and the kernel kills; all else is a fault in what reads or writes.
     const memory = code === 134 || signal === "SIGABRT" || signal === "SIGKILL";
-    const reason = this.reason ?? (entry && (memory ? this.tooMuchMemory(entry) : new Failure("not-readable", describe(entry.order), "This met a fault that ended its work; nothing was made. Save it anew in the program that it comes from, and try again.")));
-    if (entry) this.finish({ kind: "failed", message: "ended", ...(reason ? { failure: { code: reason.code, where: reason.where, message: reason.message } } : {}) }, false);
+    const reason =
+      this.reason ??
+      (entry &&
+        (memory
+          ? this.tooMuchMemory(entry)
+          : new Failure(
+              "not-readable",
+              describe(entry.order),
+              "This met a fault that ended its work; nothing was made. Save it anew in the program that it comes from, and try again.",
+            )));
+    if (entry)
+      this.finish(
+        {
+          kind: "failed",
+          message: "ended",
+          ...(reason ? { failure: { code: reason.code, where: reason.where, message: reason.message } } : {}),
+        },
+        false,
+      );
     else this.released(this, false);
   }
 
@@ -230,10 +283,20 @@ export class ProcessPool implements Work {
   }
 
   /** Puts an order in its lane; returns what takes it out again and ends its process. */
-  private enter(order: Task, { owner, signal }: Asker, aborted: (reason: unknown) => void, listener: (reply: Reply) => void): () => void {
+  private enter(
+    order: Task,
+    { owner, signal }: Asker,
+    aborted: (reason: unknown) => void,
+    listener: (reply: Reply) => void,
+  ): () => void {
     signal?.throwIfAborted();
     const bounds = boundsOf(order, sizeOf(order.kind === "task" ? order.input : order.work));
-    if (this.waiting.filter((other) => other.owner === owner).length >= MOST_WAITING) throw new Failure("too-many", "requests", "Too much of yours is waiting already. Wait until some of it is done, then try again.");
+    if (this.waiting.filter((other) => other.owner === owner).length >= MOST_WAITING)
+      throw new Failure(
+        "too-many",
+        "requests",
+        "Too much of yours is waiting already. Wait until some of it is done, then try again.",
+      );
     let over = false;
     const entry: Entry = {
       order,
@@ -268,7 +331,8 @@ export class ProcessPool implements Work {
 
   private atWork(lane: Lane, owner?: string): number {
     let count = 0;
-    for (const { entry } of this.workers) if (entry?.bounds.lane === lane && (owner === undefined || entry.owner === owner)) count += 1;
+    for (const { entry } of this.workers)
+      if (entry?.bounds.lane === lane && (owner === undefined || entry.owner === owner)) count += 1;
     return count;
   }
 

@@ -42,10 +42,17 @@ process.on("message", async (order: Order) => {
       return;
     }
     const message = error instanceof Error ? error.message : String(error);
-    say({ kind: "failed", message, ...(error instanceof Failure ? { failure: { code: error.code, where: error.where, message } } : {}) });
+    say({
+      kind: "failed",
+      message,
+      ...(error instanceof Failure ? { failure: { code: error.code, where: error.where, message } } : {}),
+    });
   }
 });
 process.on("disconnect", () => process.exit(0));
 // A computation without end does not hear that the server is gone: a thread beside it looks whose child this is.
-new Thread("const { ppid } = process; setInterval(() => process.ppid === ppid || process.kill(process.pid, 'SIGKILL'), 1000);", { eval: true }).unref();
+new Thread(
+  "const { ppid } = process; setInterval(() => process.ppid === ppid || process.kill(process.pid, 'SIGKILL'), 1000);",
+  { eval: true },
+).unref();
 say({ kind: "ready" });

@@ -1,8 +1,28 @@
 import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
-import { Drawings, type Entries, extensionOf, isPresentation, presentationLots, readSource, type SourceKind, SOURCES, takePictures } from "@unitext/core/formats";
+import {
+  Drawings,
+  type Entries,
+  extensionOf,
+  isPresentation,
+  presentationLots,
+  readSource,
+  type SourceKind,
+  SOURCES,
+  takePictures,
+} from "@unitext/core/formats";
 import { generate, headFrom } from "@unitext/core/generate";
-import { type Asset, countWords, type DeckHead, emptyDeck, headOf, picturesOn, type Slide, textOf, within } from "@unitext/core/model";
+import {
+  type Asset,
+  countWords,
+  type DeckHead,
+  emptyDeck,
+  headOf,
+  picturesOn,
+  type Slide,
+  textOf,
+  within,
+} from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { fontsIn } from "../export";
@@ -18,7 +38,13 @@ export interface ReadWork {
 
 /** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, pictures that were drawn anew, and last what could not be taken as it stood. With the slides of a presentation its head grows. */
 export type ReadProgress =
-  | { kind: "head"; head: DeckHead; blobs: Map<string, Uint8Array>; typed: boolean; /** How many slides the file has, where it says so. */ of?: number }
+  | {
+      kind: "head";
+      head: DeckHead;
+      blobs: Map<string, Uint8Array>;
+      typed: boolean /** How many slides the file has, where it says so. */;
+      of?: number;
+    }
   | { kind: "text"; text: string; pages: number }
   | { kind: "slides"; slides: Slide[]; page: number }
   | { kind: "pictures"; assets: Record<string, Asset>; blobs: Map<string, Uint8Array> }
@@ -33,7 +59,12 @@ const PAGE = 400;
 const FIRST = 6;
 const LOT = { slides: 24, milliseconds: 200 };
 
-const wordsIn = (block: Block) => ("text" in block ? countWords(textOf(block.text)) : block.kind === "figure" && block.figure.kind === "table" ? block.figure.rows.length * 12 : 0);
+const wordsIn = (block: Block) =>
+  "text" in block
+    ? countWords(textOf(block.text))
+    : block.kind === "figure" && block.figure.kind === "table"
+      ? block.figure.rows.length * 12
+      : 0;
 
 function slideAt(lines: readonly Lines[], line: number): number | null {
   const at = lines.findIndex(({ from, to }) => line >= from && line <= to);
@@ -46,7 +77,10 @@ export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
 }
 
 /** Files that are stretches of a larger one as files of their own: a message to another thread takes all along that lies behind them. */
-const apart = (blobs: Map<string, Uint8Array>) => new Map([...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]));
+const apart = (blobs: Map<string, Uint8Array>) =>
+  new Map(
+    [...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]),
+  );
 
 async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<ReadProgress> {
   const drawings = new Drawings(sha256);
@@ -72,7 +106,11 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
-  const head: DeckHead = { ...headFrom(front, headOf(empty), problems), assets, ...(typed ? {} : { manuscript: { document, rule } }) };
+  const head: DeckHead = {
+    ...headFrom(front, headOf(empty), problems),
+    assets,
+    ...(typed ? {} : { manuscript: { document, rule } }),
+  };
   yield { kind: "head", head, blobs, typed };
 
   // The first slides do not wait for the rest of the text.
@@ -98,11 +136,25 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
     const words = read + waiting.slice(at).reduce((sum, block) => sum + wordsIn(block), 0);
     return { kind: "text", text: source.text(), pages: Math.max(1, Math.ceil(words / PAGE)) };
   };
-  for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, { newId: () => nanoid(10), head, fonts: fontsIn(folder), ...(typed ? {} : { document }) })) {
+  for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, {
+    newId: () => nanoid(10),
+    head,
+    fonts: fontsIn(folder),
+    ...(typed ? {} : { document }),
+  })) {
     lot.push(made.slide);
     lines.push(made.lines);
-    for (const picture of picturesOn(made.slide)) if (!assets[picture] && !source.pictures.has(picture)) left.push({ slide: lines.length, what: `the picture ${picture}`, why: "its file was not found; add it to the deck to see it" });
-    const full = lines.length <= FIRST ? lot.length >= FIRST : lot.length >= LOT.slides || performance.now() - since > LOT.milliseconds;
+    for (const picture of picturesOn(made.slide))
+      if (!assets[picture] && !source.pictures.has(picture))
+        left.push({
+          slide: lines.length,
+          what: `the picture ${picture}`,
+          why: "its file was not found; add it to the deck to see it",
+        });
+    const full =
+      lines.length <= FIRST
+        ? lot.length >= FIRST
+        : lot.length >= LOT.slides || performance.now() - since > LOT.milliseconds;
     if (!full) continue;
     yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
     if (!whole) yield (whole = rest());
@@ -118,6 +170,9 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
     await drawings.into(drawn);
     if (drawn.blobs.size) yield { kind: "pictures", assets: drawn.assets, blobs: drawn.blobs };
   }
-  yield { kind: "end", adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })), left: [...left, ...drawings.left] };
+  yield {
+    kind: "end",
+    adapted: problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })),
+    left: [...left, ...drawings.left],
+  };
 }
-

@@ -1,5 +1,17 @@
 import { createHash } from "node:crypto";
-import { type AskedRule, checkText, extensionOf, readDeck, type ReadResult, readSource, type SourceKind, takePictures, withDrawings, writeReport, type WritableFormat } from "@unitext/core/formats";
+import {
+  type AskedRule,
+  checkText,
+  extensionOf,
+  readDeck,
+  type ReadResult,
+  readSource,
+  type SourceKind,
+  takePictures,
+  withDrawings,
+  writeReport,
+  type WritableFormat,
+} from "@unitext/core/formats";
 import { newSlide } from "@unitext/core/edit";
 import { generateDeck } from "@unitext/core/generate";
 import type { Sheets } from "@unitext/core/layout";
@@ -39,7 +51,12 @@ function deckFromText({ title, text = "" }: NewDeck): MadeDeck {
   const { deck } = generateDeck(readText(text), DEFAULT_RULE, { newId }, title || "Untitled");
   if (!text.trim()) {
     deck.properties.title = title || "Untitled";
-    deck.slides = [{ ...newSlide(newId(), "opening"), elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title) }] }];
+    deck.slides = [
+      {
+        ...newSlide(newId(), "opening"),
+        elements: [{ kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title) }],
+      },
+    ];
   }
   return { deck: { ...deck, id: nanoid(12) }, blobs: new Map(), text: text.trim() ? text : null, report: null };
 }
@@ -59,7 +76,10 @@ async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRul
   const drawn = await drawPictures(taken.undrawn);
   for (const { what, why } of drawn.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
   const assets = { ...taken.assets, ...drawn.assets };
-  return { document: { name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems }, blobs: new Map([...taken.blobs, ...drawn.blobs]) };
+  return {
+    document: { name, text: source.text(), typed: source.typed, rule: source.rule, assets, problems },
+    blobs: new Map([...taken.blobs, ...drawn.blobs]),
+  };
 }
 
 async function readPicture({ bytes, name }: NamedFile): Promise<Drawn> {
@@ -86,7 +106,9 @@ export function parseBody({ bytes, schema }: { bytes: Uint8Array; schema: BodyNa
 const PACKED = /\.(pptx|odp|docx|zip|pdf)$/;
 
 function archive(files: ReadonlyMap<string, Uint8Array>): Uint8Array {
-  return zipSync(Object.fromEntries([...files].map(([name, bytes]) => [name, [bytes, { level: PACKED.test(name) ? 0 : 6 }]])));
+  return zipSync(
+    Object.fromEntries([...files].map(([name, bytes]) => [name, [bytes, { level: PACKED.test(name) ? 0 : 6 }]])),
+  );
 }
 
 /**
@@ -97,7 +119,8 @@ export const TASKS = {
   /** Makes a deck of a text that was typed or pasted. */
   text: deckFromText,
   /** Reads a short text or a `.json` deck, whole. */
-  file: async ({ bytes, name }: NamedFile): Promise<MadeDeck> => deckFrom(await withDrawings(readDeck(bytes, name, { newId, sha256 }), sha256)),
+  file: async ({ bytes, name }: NamedFile): Promise<MadeDeck> =>
+    deckFrom(await withDrawings(readDeck(bytes, name, { newId, sha256 }), sha256)),
   /** Reads the pages of a PDF as pictures. */
   pages: async (file: NamedFile): Promise<MadeDeck> => deckFrom(await readPdf(file)),
   /** Whether a text was typed as a deck, so that it needs no rule to cut it. */
@@ -109,7 +132,8 @@ export const TASKS = {
   /** Writes a deck in a format. */
   write: (work: ExportWork): Promise<Uint8Array> => exportDeck(work),
   /** Says what writing a deck in a format keeps, adapts and leaves out. */
-  report: ({ deck, format, sheets }: { deck: Deck; format: WritableFormat; sheets: Sheets }): Report => writeReport(deck, format, undefined, sheets),
+  report: ({ deck, format, sheets }: { deck: Deck; format: WritableFormat; sheets: Sheets }): Report =>
+    writeReport(deck, format, undefined, sheets),
   /** Packs files into an archive. */
   archive,
   /** Parses a large request body and checks it. */
@@ -121,12 +145,22 @@ export type TaskInput<T extends TaskName> = Parameters<(typeof TASKS)[T]>[0];
 export type TaskOutput<T extends TaskName> = Awaited<ReturnType<(typeof TASKS)[T]>>;
 
 /** What a worker process is told to do: a task, or a file to be read with its progress told. */
-export type Order = { kind: "task"; name: TaskName; input: unknown } | { kind: "read"; work: ReadWork } | { kind: "warm"; fonts: string };
+export type Order =
+  | { kind: "task"; name: TaskName; input: unknown }
+  | { kind: "read"; work: ReadWork }
+  | { kind: "warm"; fonts: string };
 /** What it says: progress of reading, its result, or why it could not be done. */
-export type Reply = { kind: "progress"; progress: ReadProgress } | { kind: "done"; result?: unknown } | { kind: "failed"; failure?: { code: Failure["code"]; where: string; message: string }; message: string } | { kind: "ready" };
+export type Reply =
+  | { kind: "progress"; progress: ReadProgress }
+  | { kind: "done"; result?: unknown }
+  | { kind: "failed"; failure?: { code: Failure["code"]; where: string; message: string }; message: string }
+  | { kind: "ready" };
 
 /** Carries out an order; progress goes to `tell`. Throws what the task throws. */
-export async function carryOut(order: Exclude<Order, { kind: "warm" }>, tell: (progress: ReadProgress) => void): Promise<unknown> {
+export async function carryOut(
+  order: Exclude<Order, { kind: "warm" }>,
+  tell: (progress: ReadProgress) => void,
+): Promise<unknown> {
   if (order.kind === "task") return (TASKS[order.name] as (input: unknown) => unknown)(order.input);
   for await (const progress of readFile(order.work)) tell(progress);
   return undefined;

@@ -43,9 +43,19 @@ export async function get<S extends z.ZodType>(path: string, schema: S): Promise
   return schema.parse(await (await answered(path, {})).json());
 }
 
-export async function post<S extends z.ZodType>(path: string, body: unknown, schema: S, init: RequestInit = {}): Promise<z.output<S>> {
+export async function post<S extends z.ZodType>(
+  path: string,
+  body: unknown,
+  schema: S,
+  init: RequestInit = {},
+): Promise<z.output<S>> {
   const file = body instanceof Blob;
-  const response = await answered(path, { method: "POST", headers: { "content-type": file ? "application/octet-stream" : "application/json" }, body: file ? body : JSON.stringify(body), ...init });
+  const response = await answered(path, {
+    method: "POST",
+    headers: { "content-type": file ? "application/octet-stream" : "application/json" },
+    body: file ? body : JSON.stringify(body),
+    ...init,
+  });
   return schema.parse(await response.json());
 }
 

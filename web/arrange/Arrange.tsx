@@ -1,6 +1,30 @@
-import { DndContext, type DragEndEvent, type DragMoveEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from "@dnd-kit/core";
+import {
+  DndContext,
+  type DragEndEvent,
+  type DragMoveEvent,
+  DragOverlay,
+  type DragStartEvent,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
 import { brokenLinks, menuFor } from "@unitext/core/divide";
-import { duplicate, hide, insertAt, makeSection, moveTo, nest, newSlide, type Place, placeOf, remove, roots, step, unnest } from "@unitext/core/edit";
+import {
+  duplicate,
+  hide,
+  insertAt,
+  makeSection,
+  moveTo,
+  nest,
+  newSlide,
+  type Place,
+  placeOf,
+  remove,
+  roots,
+  step,
+  unnest,
+} from "@unitext/core/edit";
 import { familyOf, nameOf, plainText, slideIndex } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
@@ -53,7 +77,13 @@ export default function Arrange() {
   const perSheet = grid.rowsPerColumn * grid.columns;
   const sheets = Math.ceil(rows.length / perSheet);
   const sheetHeight = (nth: number) => Math.min(grid.rowsPerColumn, rows.length - nth * perSheet) * grid.rowHeight;
-  const virtual = useVirtualizer({ count: sheets, getScrollElement: () => scroller.current, estimateSize: sheetHeight, overscan: 1, getItemKey: (nth) => `${size}/${perSheet}/${nth}` });
+  const virtual = useVirtualizer({
+    count: sheets,
+    getScrollElement: () => scroller.current,
+    estimateSize: sheetHeight,
+    overscan: 1,
+    getItemKey: (nth) => `${size}/${perSheet}/${nth}`,
+  });
   useEffect(() => virtual.measure(), [grid.rowHeight, perSheet, rows.length]);
 
   useLayoutEffect(() => {
@@ -117,8 +147,16 @@ export default function Arrange() {
     },
     delete: () => {
       const at = slideIndex(deck, selected[0] ?? "");
-      const words = selected.length === 1 ? `Deleted slide ${numbers.get(selected[0] as string)}` : `Deleted ${selected.length} slides`;
-      const next = deck.slides.slice(at + 1).find(({ id }) => !chosen.has(id)) ?? deck.slides.slice(0, at).reverse().find(({ id }) => !chosen.has(id));
+      const words =
+        selected.length === 1
+          ? `Deleted slide ${numbers.get(selected[0] as string)}`
+          : `Deleted ${selected.length} slides`;
+      const next =
+        deck.slides.slice(at + 1).find(({ id }) => !chosen.has(id)) ??
+        deck.slides
+          .slice(0, at)
+          .reverse()
+          .find(({ id }) => !chosen.has(id));
       if (session.apply(remove(selected), { words })) {
         select(next ? [next.id] : []);
         if (next) requestAnimationFrame(() => show(next.id));
@@ -128,14 +166,23 @@ export default function Arrange() {
       const id = nanoid(10);
       const at = current ? slideIndex(deck, current) : -1;
       const parent = at >= 0 ? (deck.slides[at]?.parent ?? null) : null;
-      if (session.apply(insertAt([newSlide(id, "points")], { parent, after: current ?? null }), { words: current ? `Added a slide after ${numbers.get(current)}` : "Added a slide" })) {
+      if (
+        session.apply(insertAt([newSlide(id, "points")], { parent, after: current ?? null }), {
+          words: current ? `Added a slide after ${numbers.get(current)}` : "Added a slide",
+        })
+      ) {
         select([id]);
         requestAnimationFrame(() => show(id));
       }
     },
     section: () => {
       const id = nanoid(10);
-      const made = makeSection(deck, selected, id, { kind: "text", id: nanoid(10), slot: "title", text: plainText("New section") });
+      const made = makeSection(deck, selected, id, {
+        kind: "text",
+        id: nanoid(10),
+        slot: "title",
+        text: plainText("New section"),
+      });
       if (made && session.apply(made, { words: `Began a section before ${numbers.get(selected[0] ?? "")}` })) {
         select([id]);
         requestAnimationFrame(() => show(id));
@@ -144,13 +191,17 @@ export default function Arrange() {
     nameSection: () => {
       const main = deck.slides.find((slide) => slide.parent === null && chosen.has(slide.id));
       if (!main) session.say("Select a slide of the main line: the section begins with it.");
-      else if (main.section === undefined) session.apply(nameSection(main, "New section"), { words: `A section begins with ${numbers.get(main.id)}` });
-      requestAnimationFrame(() => document.querySelector<HTMLInputElement>(`[data-section="${main?.id}"] input`)?.select());
+      else if (main.section === undefined)
+        session.apply(nameSection(main, "New section"), { words: `A section begins with ${numbers.get(main.id)}` });
+      requestAnimationFrame(() =>
+        document.querySelector<HTMLInputElement>(`[data-section="${main?.id}"] input`)?.select(),
+      );
     },
     menu: () => {
       const made = menuFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
       if (!made) session.say("Select the slides that the menu leads to.");
-      else if (session.apply(made.change, { words: `Linked ${selected.length} slides from a menu and back` })) select([made.menu]);
+      else if (session.apply(made.change, { words: `Linked ${selected.length} slides from a menu and back` }))
+        select([made.menu]);
     },
     search: () => finder.current?.focus(),
     zoomIn: () => setSize((now) => Math.min(SIZES.length - 1, now + 1)),
@@ -158,7 +209,10 @@ export default function Arrange() {
   };
   useCommands(acts);
 
-  const found = useMemo(() => findSlides(deck.slides, sought, mark, (slide) => (measureOf(slide)?.overflow ?? 0) > 0), [deck, sought, mark, measureOf]);
+  const found = useMemo(
+    () => findSlides(deck.slides, sought, mark, (slide) => (measureOf(slide)?.overflow ?? 0) > 0),
+    [deck, sought, mark, measureOf],
+  );
   const broken = useMemo(() => brokenLinks(deck).length, [deck]);
   const look = (next: { words?: string; mark?: Mark | "" }) => {
     const to = { words: next.words ?? sought, mark: next.mark ?? mark };
@@ -172,7 +226,10 @@ export default function Arrange() {
     }
   };
 
-  function choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
+  function choose(
+    id: string,
+    { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean },
+  ) {
     if (shiftKey && anchor.current) {
       const from = slideIndex(deck, anchor.current);
       const to = slideIndex(deck, id);
@@ -189,7 +246,10 @@ export default function Arrange() {
 
   const latest = useRef({ choose, navigate });
   latest.current = { choose, navigate };
-  const chooseThumb = useCallback((id: string, keys: Parameters<typeof choose>[1]) => latest.current.choose(id, keys), []);
+  const chooseThumb = useCallback(
+    (id: string, keys: Parameters<typeof choose>[1]) => latest.current.choose(id, keys),
+    [],
+  );
   const openThumb = useCallback((id: string) => latest.current.navigate(`/decks/${deck.id}/refine/${id}`), [deck.id]);
 
   function walk(event: KeyboardEvent) {
@@ -215,7 +275,8 @@ export default function Arrange() {
 
   function placeFor({ target, side }: Landing): Place {
     const slide = deck.slides[slideIndex(deck, target)];
-    if (side === "under") return { parent: target, after: deck.slides.filter(({ parent }) => parent === target).at(-1)?.id ?? null };
+    if (side === "under")
+      return { parent: target, after: deck.slides.filter(({ parent }) => parent === target).at(-1)?.id ?? null };
     if (side === "after") return { parent: slide?.parent ?? null, after: target };
     return placeOf(deck.slides, slideIndex(deck, target));
   }
@@ -224,7 +285,11 @@ export default function Arrange() {
   function land({ over, active, delta, activatorEvent }: DragMoveEvent | DragEndEvent): Landing | undefined {
     if (!over?.rect) return undefined;
     const target = String(over.id);
-    const taken = new Set((chosen.has(String(active.id)) ? selected : [String(active.id)]).flatMap((id) => familyOf(deck.slides, id).map((slide) => slide.id)));
+    const taken = new Set(
+      (chosen.has(String(active.id)) ? selected : [String(active.id)]).flatMap((id) =>
+        familyOf(deck.slides, id).map((slide) => slide.id),
+      ),
+    );
     if (taken.has(target)) return undefined;
     const pointer = activatorEvent as PointerEvent;
     const x = (pointer.clientX + delta.x - over.rect.left) / over.rect.width;
@@ -282,16 +347,38 @@ export default function Arrange() {
         )}
         <label className="input input-xs w-36">
           <span className="sr-only">Select the slides that say</span>
-          <input ref={finder} type="search" placeholder="Select by words" value={sought} onChange={(event) => look({ words: event.target.value })} />
+          <input
+            ref={finder}
+            type="search"
+            placeholder="Select by words"
+            value={sought}
+            onChange={(event) => look({ words: event.target.value })}
+          />
         </label>
-        <select className="select select-xs w-24" aria-label="Select the slides that are" value={mark} onChange={(event) => look({ mark: event.target.value as Mark | "" })}>
+        <select
+          className="select select-xs w-24"
+          aria-label="Select the slides that are"
+          value={mark}
+          onChange={(event) => look({ mark: event.target.value as Mark | "" })}
+        >
           <option value="">any</option>
-          {Object.entries(MARKS).map(([name, label]) => <option key={name} value={name}>{label}</option>)}
+          {Object.entries(MARKS).map(([name, label]) => (
+            <option key={name} value={name}>
+              {label}
+            </option>
+          ))}
         </select>
         <span role="status">{sought || mark ? `${found.length} found` : ""}</span>
         <label className="flex items-center gap-2">
           Size
-          <input type="range" className="range range-xs w-16" min={0} max={SIZES.length - 1} value={size} onChange={(event) => setSize(Number(event.target.value))} />
+          <input
+            type="range"
+            className="range range-xs w-16"
+            min={0}
+            max={SIZES.length - 1}
+            value={size}
+            onChange={(event) => setSize(Number(event.target.value))}
+          />
         </label>
       </div>
     </div>
@@ -299,44 +386,116 @@ export default function Arrange() {
 
   return (
     <DeckFrame place="Arrange" tools={<Views />} onOpen={show}>
-      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={start} onDragMove={(event) => setLanding((now) => same(now, land(event)))} onDragEnd={end} onDragCancel={() => { setDragged(undefined); setLanding(undefined); }}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={start}
+        onDragMove={(event) => setLanding((now) => same(now, land(event)))}
+        onDragEnd={end}
+        onDragCancel={() => {
+          setDragged(undefined);
+          setLanding(undefined);
+        }}
+      >
         <div className="flex h-full flex-col">
-        {bar}
-        <Arrival />
-        <div className="relative min-h-0 flex-1">
-          <div ref={scroller} onPointerDown={frame} role="listbox" aria-multiselectable="true" aria-label="Slides in running order; details stand to the right of their main slide" tabIndex={-1} className="h-full overflow-auto px-4 outline-none" onKeyDown={walk} data-map>
-            {rows.length === 0 && (
-              <div className="py-16 text-center">
-                <p className="mb-4">There is no slide yet.</p>
-                <button type="button" className="btn btn-primary" onClick={acts.add}>
-                  New slide
-                </button>
-              </div>
-            )}
-            <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative", marginTop: GAP }}>
-              {virtual.getVirtualItems().map((sheet) => (
-                <div key={sheet.key} role="presentation" className="absolute grid grid-flow-col justify-start" style={{ transform: `translateY(${sheet.start}px)`, gridTemplateRows: `repeat(${grid.rowsPerColumn}, ${grid.rowHeight}px)`, gridAutoColumns: `${grid.columnWidth}px` }}>
-                  {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map(({ main, details, section, opens }) => (
-                    <div key={main.id} role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: header }}>
-                      {section > 0 && <span aria-hidden="true" className={`absolute top-0 bottom-0 -left-2.5 w-1 ${section % 2 ? "bg-primary" : "bg-secondary"}`} />}
-                      {opens && <SectionName slide={main} section={section} band={opens} />}
-                      {[main, ...details].map((slide) => (
-                        <Thumb key={slide.id} slide={slide} number={numbers.get(slide.id) ?? 0} width={grid.thumb} detail={slide !== main} selected={chosen.has(slide.id)} current={slide.id === current} moving={moving.includes(slide.id)} landing={landing?.target === slide.id ? landing.side : undefined} onChoose={chooseThumb} onOpen={openThumb} />
-                      ))}
-                    </div>
-                  ))}
+          {bar}
+          <Arrival />
+          <div className="relative min-h-0 flex-1">
+            <div
+              ref={scroller}
+              onPointerDown={frame}
+              role="listbox"
+              aria-multiselectable="true"
+              aria-label="Slides in running order; details stand to the right of their main slide"
+              tabIndex={-1}
+              className="h-full overflow-auto px-4 outline-none"
+              onKeyDown={walk}
+              data-map
+            >
+              {rows.length === 0 && (
+                <div className="py-16 text-center">
+                  <p className="mb-4">There is no slide yet.</p>
+                  <button type="button" className="btn btn-primary" onClick={acts.add}>
+                    New slide
+                  </button>
                 </div>
-              ))}
+              )}
+              <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative", marginTop: GAP }}>
+                {virtual.getVirtualItems().map((sheet) => (
+                  <div
+                    key={sheet.key}
+                    role="presentation"
+                    className="absolute grid grid-flow-col justify-start"
+                    style={{
+                      transform: `translateY(${sheet.start}px)`,
+                      gridTemplateRows: `repeat(${grid.rowsPerColumn}, ${grid.rowHeight}px)`,
+                      gridAutoColumns: `${grid.columnWidth}px`,
+                    }}
+                  >
+                    {rows
+                      .slice(sheet.index * perSheet, (sheet.index + 1) * perSheet)
+                      .map(({ main, details, section, opens }) => (
+                        <div
+                          key={main.id}
+                          role="presentation"
+                          className="relative flex"
+                          style={{ gap: GAP, paddingTop: header }}
+                        >
+                          {section > 0 && (
+                            <span
+                              aria-hidden="true"
+                              className={`absolute top-0 bottom-0 -left-2.5 w-1 ${section % 2 ? "bg-primary" : "bg-secondary"}`}
+                            />
+                          )}
+                          {opens && <SectionName slide={main} section={section} band={opens} />}
+                          {[main, ...details].map((slide) => (
+                            <Thumb
+                              key={slide.id}
+                              slide={slide}
+                              number={numbers.get(slide.id) ?? 0}
+                              width={grid.thumb}
+                              detail={slide !== main}
+                              selected={chosen.has(slide.id)}
+                              current={slide.id === current}
+                              moving={moving.includes(slide.id)}
+                              landing={landing?.target === slide.id ? landing.side : undefined}
+                              onChoose={chooseThumb}
+                              onOpen={openThumb}
+                            />
+                          ))}
+                        </div>
+                      ))}
+                  </div>
+                ))}
+              </div>
             </div>
+            {band && (
+              <div
+                aria-hidden="true"
+                className="border-secondary bg-secondary/15 pointer-events-none absolute z-10 border"
+                style={band}
+                data-band
+              />
+            )}
+            {dragged && (
+              <p className="bg-secondary text-secondary-content pointer-events-none absolute right-4 bottom-4 px-3 py-1">
+                {words ? `Lands ${words}` : "Drag over a slide to choose the place"}
+              </p>
+            )}
+            <p className="sr-only" aria-live="assertive">
+              {words && `Lands ${words}`}
+            </p>
           </div>
-          {band && <div aria-hidden="true" className="border-secondary bg-secondary/15 pointer-events-none absolute z-10 border" style={band} data-band />}
-          {dragged && <p className="bg-secondary text-secondary-content pointer-events-none absolute right-4 bottom-4 px-3 py-1">{words ? `Lands ${words}` : "Drag over a slide to choose the place"}</p>}
-          <p className="sr-only" aria-live="assertive">
-            {words && `Lands ${words}`}
-          </p>
         </div>
-        </div>
-        <DragOverlay dropAnimation={null}>{dragged && <span className="bg-secondary text-secondary-content inline-block px-3 py-1">{moving.length > 1 ? `${moving.length} slides` : `${numbers.get(dragged)}. ${nameOf(deck.slides[slideIndex(deck, dragged)] as never)}`}</span>}</DragOverlay>
+        <DragOverlay dropAnimation={null}>
+          {dragged && (
+            <span className="bg-secondary text-secondary-content inline-block px-3 py-1">
+              {moving.length > 1
+                ? `${moving.length} slides`
+                : `${numbers.get(dragged)}. ${nameOf(deck.slides[slideIndex(deck, dragged)] as never)}`}
+            </span>
+          )}
+        </DragOverlay>
       </DndContext>
       {links && <LinksDialog onClose={() => setLinks(false)} />}
       {pasting && (
@@ -352,7 +511,15 @@ export default function Arrange() {
         />
       )}
       {skeleton && <SkeletonDialog onClose={() => setSkeleton(false)} />}
-      {asking && <MoveTo slides={deck.slides} onClose={() => setAsking(false)} onMove={(at) => change(moveTo(deck, selected, placeFor(at)), `${count("Moved")} ${landingWords(at, deck.slides)}`)} />}
+      {asking && (
+        <MoveTo
+          slides={deck.slides}
+          onClose={() => setAsking(false)}
+          onMove={(at) =>
+            change(moveTo(deck, selected, placeFor(at)), `${count("Moved")} ${landingWords(at, deck.slides)}`)
+          }
+        />
+      )}
     </DeckFrame>
   );
 }

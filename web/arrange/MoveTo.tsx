@@ -3,7 +3,15 @@ import { useEffect, useRef, useState } from "react";
 import { type Landing, landingWords } from "./rows";
 
 /** Asks for a place by number; says in words where the slides will stand before they are moved. */
-export function MoveTo({ slides, onMove, onClose }: { slides: readonly Slide[]; onMove: (at: Landing) => void; onClose: () => void }) {
+export function MoveTo({
+  slides,
+  onMove,
+  onClose,
+}: {
+  slides: readonly Slide[];
+  onMove: (at: Landing) => void;
+  onClose: () => void;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [number, setNumber] = useState("");
   const [side, setSide] = useState<Landing["side"]>("after");
@@ -28,17 +36,38 @@ export function MoveTo({ slides, onMove, onClose }: { slides: readonly Slide[]; 
           Move to
         </h2>
         <div className="flex items-center gap-2">
-          <label className="sr-only" htmlFor="move-side">Beside or under</label>
-          <select id="move-side" className="select w-32" value={side} onChange={(event) => setSide(event.target.value as Landing["side"])}>
+          <label className="sr-only" htmlFor="move-side">
+            Beside or under
+          </label>
+          <select
+            id="move-side"
+            className="select w-32"
+            value={side}
+            onChange={(event) => setSide(event.target.value as Landing["side"])}
+          >
             <option value="after">after</option>
             <option value="before">before</option>
             <option value="under">under</option>
           </select>
-          <label className="sr-only" htmlFor="move-number">Slide number</label>
-          <input id="move-number" ref={input} className="input w-28" inputMode="numeric" value={number} placeholder={`1–${slides.length}`} onChange={(event) => setNumber(event.target.value)} />
+          <label className="sr-only" htmlFor="move-number">
+            Slide number
+          </label>
+          <input
+            id="move-number"
+            ref={input}
+            className="input w-28"
+            inputMode="numeric"
+            value={number}
+            placeholder={`1–${slides.length}`}
+            onChange={(event) => setNumber(event.target.value)}
+          />
         </div>
         <p className="mt-3 min-h-6" role="status">
-          {at ? `Lands ${landingWords(at, slides)}.` : number ? `There is no slide ${number}; the last is ${slides.length}.` : ""}
+          {at
+            ? `Lands ${landingWords(at, slides)}.`
+            : number
+              ? `There is no slide ${number}; the last is ${slides.length}.`
+              : ""}
         </p>
         <div className="modal-action">
           <button type="button" className="btn btn-ghost" onClick={() => dialog.current?.close()}>

@@ -12,13 +12,27 @@ import { NotesView } from "../speak/NotesView";
 import { SmallSlide } from "./SmallSlide";
 import { Views } from "./Views";
 
-const Row = memo(function Row({ slide, number, pictures, editing, onEdit }: { slide: Slide; number: number; pictures: boolean; editing: boolean; onEdit: (id: string | undefined) => void }) {
+const Row = memo(function Row({
+  slide,
+  number,
+  pictures,
+  editing,
+  onEdit,
+}: {
+  slide: Slide;
+  number: number;
+  pictures: boolean;
+  editing: boolean;
+  onEdit: (id: string | undefined) => void;
+}) {
   const { deck, head, session, canEdit } = useDeck();
   const toNotes = textToNotes(slide);
   return (
     <div className={`flex gap-5 ${slide.parent === null ? "" : "pl-8"}`}>
       <div className="w-56 shrink-0">
-        {pictures && <SmallSlide slide={slide} number={number} head={head} deck={deck.id} width={224} label={`Slide ${number}`} />}
+        {pictures && (
+          <SmallSlide slide={slide} number={number} head={head} deck={deck.id} width={224} label={`Slide ${number}`} />
+        )}
         <p className="flex gap-2 pt-1 text-sm">
           <strong>{number}</strong>
           <span className="min-w-0 flex-1 truncate">{nameOf(slide) || "(empty)"}</span>
@@ -27,23 +41,57 @@ const Row = memo(function Row({ slide, number, pictures, editing, onEdit }: { sl
       </div>
       <div className="min-w-0 max-w-3xl flex-1">
         {editing ? (
-          <RichTextEditor text={slide.notes} label={`Notes of slide ${number}`} placeholder="What to say here" language={deck.language} autoFocus className="notes hairline border px-3 py-2 font-serif" onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes }, { words: `Changed the notes of slide ${number}` })} onLeave={() => onEdit(undefined)} />
+          <RichTextEditor
+            text={slide.notes}
+            label={`Notes of slide ${number}`}
+            placeholder="What to say here"
+            language={deck.language}
+            autoFocus
+            className="notes hairline border px-3 py-2 font-serif"
+            onChange={(notes) =>
+              session.apply(
+                { kind: "setNotes", slide: slide.id, notes },
+                { words: `Changed the notes of slide ${number}` },
+              )
+            }
+            onLeave={() => onEdit(undefined)}
+          />
         ) : (
           <div className="font-serif leading-relaxed" data-notes={slide.id}>
             <NotesView notes={slide.notes} />
           </div>
         )}
         <p className="flex flex-wrap gap-1">
-          <button type="button" className="btn btn-ghost btn-xs" disabled={!canEdit} aria-label={editing ? `Done with the notes of slide ${number}` : `Edit the notes of slide ${number}`} onClick={() => onEdit(editing ? undefined : slide.id)}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs"
+            disabled={!canEdit}
+            aria-label={editing ? `Done with the notes of slide ${number}` : `Edit the notes of slide ${number}`}
+            onClick={() => onEdit(editing ? undefined : slide.id)}
+          >
             {editing ? "Done" : "Edit"}
           </button>
-          <button type="button" className="btn btn-ghost btn-xs" disabled={!canEdit || !toNotes} aria-label={`Text to notes, slide ${number}`} onClick={() => toNotes && session.apply(toNotes, { words: `Moved the text of slide ${number} to its notes` })}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs"
+            disabled={!canEdit || !toNotes}
+            aria-label={`Text to notes, slide ${number}`}
+            onClick={() =>
+              toNotes && session.apply(toNotes, { words: `Moved the text of slide ${number} to its notes` })
+            }
+          >
             Text to notes
           </button>
-          <button type="button" className="btn btn-ghost btn-xs" disabled={!canEdit || !hasNotes(slide)} aria-label={`Notes to slide, slide ${number}`} onClick={() => {
-            const change = notesToText(slide, () => nanoid(10));
-            if (change) session.apply(change, { words: `Moved the notes of slide ${number} onto it` });
-          }}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs"
+            disabled={!canEdit || !hasNotes(slide)}
+            aria-label={`Notes to slide, slide ${number}`}
+            onClick={() => {
+              const change = notesToText(slide, () => nanoid(10));
+              if (change) session.apply(change, { words: `Moved the notes of slide ${number} onto it` });
+            }}
+          >
             Notes to slide
           </button>
         </p>
@@ -63,10 +111,22 @@ export default function NotesPage() {
   const words = useDeferredValue(wanted.trim().toLowerCase());
   const scroller = useRef<HTMLDivElement>(null);
   const shown = useMemo(
-    () => deck.slides.flatMap((slide, nth) => ((only === "all" || (only === "with") === hasNotes(slide)) && (!words || textOf(slide.notes).toLowerCase().includes(words) || nameOf(slide).toLowerCase().includes(words)) ? [{ slide, number: nth + 1 }] : [])),
+    () =>
+      deck.slides.flatMap((slide, nth) =>
+        (only === "all" || (only === "with") === hasNotes(slide)) &&
+        (!words || textOf(slide.notes).toLowerCase().includes(words) || nameOf(slide).toLowerCase().includes(words))
+          ? [{ slide, number: nth + 1 }]
+          : [],
+      ),
     [deck, only, words],
   );
-  const rows = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => (pictures ? 190 : 110), overscan: 4, getItemKey: (at) => shown[at]?.slide.id ?? at });
+  const rows = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => (pictures ? 190 : 110),
+    overscan: 4,
+    getItemKey: (at) => shown[at]?.slide.id ?? at,
+  });
   useEffect(() => rows.measure(), [pictures]);
   const seconds = deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const without = deck.slides.filter((slide) => !slide.hidden && !hasNotes(slide)).length;
@@ -76,31 +136,69 @@ export default function NotesPage() {
         <div className="hairline bg-base-200 flex flex-wrap items-center gap-4 border-b px-4 py-2 text-sm">
           <label className="input input-xs w-64">
             <span className="sr-only">Find in notes and titles</span>
-            <input type="search" placeholder="Find in notes and titles" value={wanted} onChange={(event) => setSearch(event.target.value ? { find: event.target.value } : {}, { replace: true })} />
+            <input
+              type="search"
+              placeholder="Find in notes and titles"
+              value={wanted}
+              onChange={(event) => setSearch(event.target.value ? { find: event.target.value } : {}, { replace: true })}
+            />
           </label>
           <div role="group" aria-label="Which slides" className="flex gap-1">
             {(["all", "with", "without"] as const).map((value) => (
-              <button key={value} type="button" aria-pressed={only === value} className={`btn btn-xs ${only === value ? "btn-primary" : ""}`} onClick={() => setOnly(value)}>
+              <button
+                key={value}
+                type="button"
+                aria-pressed={only === value}
+                className={`btn btn-xs ${only === value ? "btn-primary" : ""}`}
+                onClick={() => setOnly(value)}
+              >
                 {value === "all" ? "All slides" : value === "with" ? "With notes" : "Without notes"}
               </button>
             ))}
           </div>
           <label className="flex items-center gap-2">
-            <input type="checkbox" className="checkbox checkbox-xs" checked={pictures} onChange={(event) => setPictures(event.target.checked)} />
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={pictures}
+              onChange={(event) => setPictures(event.target.checked)}
+            />
             with the slides
           </label>
           <p className="ml-auto">
-            <strong>{clock(seconds)}</strong> to say at {deck.rate} words a minute; {without === 0 ? "every slide has notes" : `${without} without notes`}
+            <strong>{clock(seconds)}</strong> to say at {deck.rate} words a minute;{" "}
+            {without === 0 ? "every slide has notes" : `${without} without notes`}
           </p>
         </div>
-        <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-4" tabIndex={0} role="region" aria-label="Notes of all slides" data-notes-page>
-          {shown.length === 0 && <p className="quiet py-12 text-center">{words ? `No notes say “${wanted}”.` : "No slide is like that."}</p>}
+        <div
+          ref={scroller}
+          className="min-h-0 flex-1 overflow-auto px-6 py-4"
+          tabIndex={0}
+          role="region"
+          aria-label="Notes of all slides"
+          data-notes-page
+        >
+          {shown.length === 0 && (
+            <p className="quiet py-12 text-center">{words ? `No notes say “${wanted}”.` : "No slide is like that."}</p>
+          )}
           <div style={{ height: rows.getTotalSize(), position: "relative" }}>
             {rows.getVirtualItems().map(({ index, start, key }) => {
               const { slide, number } = shown[index] as (typeof shown)[number];
               return (
-                <div key={key} ref={rows.measureElement} data-index={index} className="hairline absolute inset-x-0 border-b py-3" style={{ transform: `translateY(${start}px)` }}>
-                  <Row slide={slide} number={number} pictures={pictures} editing={editing === slide.id} onEdit={setEditing} />
+                <div
+                  key={key}
+                  ref={rows.measureElement}
+                  data-index={index}
+                  className="hairline absolute inset-x-0 border-b py-3"
+                  style={{ transform: `translateY(${start}px)` }}
+                >
+                  <Row
+                    slide={slide}
+                    number={number}
+                    pictures={pictures}
+                    editing={editing === slide.id}
+                    onEdit={setEditing}
+                  />
                 </div>
               );
             })}

@@ -5,13 +5,31 @@ import { type Clipped, clippedDeck } from "./clipboard";
 import { SmallSlide } from "./SmallSlide";
 
 /** Slides that come from another look are shown in both, before the choice. */
-export function PasteDialog({ clipped, place, first, onPaste, onClose }: { clipped: Clipped; place: string; first: "match" | "keep"; onPaste: (look: "match" | "keep") => void; onClose: () => void }) {
+export function PasteDialog({
+  clipped,
+  place,
+  first,
+  onPaste,
+  onClose,
+}: {
+  clipped: Clipped;
+  place: string;
+  first: "match" | "keep";
+  onPaste: (look: "match" | "keep") => void;
+  onClose: () => void;
+}) {
   const { deck } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);
   const [look, setLook] = useState(first);
   useEffect(() => dialog.current?.showModal(), []);
   // Drawn in two looks it is two slides to the drawing.
-  const twin = useMemo(() => ({ match: { ...(clipped.slides[0] as Slide), parent: null }, keep: { ...(clipped.slides[0] as Slide), parent: null } }), [clipped]);
+  const twin = useMemo(
+    () => ({
+      match: { ...(clipped.slides[0] as Slide), parent: null },
+      keep: { ...(clipped.slides[0] as Slide), parent: null },
+    }),
+    [clipped],
+  );
   const count = clipped.slides.length === 1 ? "one slide" : `${clipped.slides.length} slides`;
   const from = clippedDeck(clipped, deck);
   return (
@@ -28,22 +46,45 @@ export function PasteDialog({ clipped, place, first, onPaste, onClose }: { clipp
         <h2 id="paste-title" className="mb-1 text-lg font-semibold">
           Paste {count} from “{clipped.title}”
         </h2>
-        <p className="quiet mb-3 text-sm">{clipped.slides.length === 1 ? "It lands" : "They land"} {place}. The deck that {clipped.slides.length === 1 ? "it comes" : "they come"} from looks otherwise than this one; both looks are shown{clipped.slides.length === 1 ? "" : " with the first of them"}.</p>
+        <p className="quiet mb-3 text-sm">
+          {clipped.slides.length === 1 ? "It lands" : "They land"} {place}. The deck that{" "}
+          {clipped.slides.length === 1 ? "it comes" : "they come"} from looks otherwise than this one; both looks are
+          shown{clipped.slides.length === 1 ? "" : " with the first of them"}.
+        </p>
         <fieldset className="flex gap-4">
           <legend className="sr-only">Look</legend>
           {(["match", "keep"] as const).map((value) => (
-            <label key={value} className={`hairline block cursor-pointer border p-2 ${look === value ? "outline-3 outline-secondary" : ""}`}>
-              <SmallSlide slide={twin[value]} number={1} head={value === "match" ? { ...headOf(from), theme: deck.theme, page: deck.page } : headOf(from)} deck={clipped.deck} width={312} />
+            <label
+              key={value}
+              className={`hairline block cursor-pointer border p-2 ${look === value ? "outline-3 outline-secondary" : ""}`}
+            >
+              <SmallSlide
+                slide={twin[value]}
+                number={1}
+                head={value === "match" ? { ...headOf(from), theme: deck.theme, page: deck.page } : headOf(from)}
+                deck={clipped.deck}
+                width={312}
+              />
               <span className="mt-2 flex items-center gap-2 text-sm">
-                <input type="radio" name="paste-look" className="radio radio-sm" checked={look === value} onChange={() => setLook(value)} />
+                <input
+                  type="radio"
+                  name="paste-look"
+                  className="radio radio-sm"
+                  checked={look === value}
+                  onChange={() => setLook(value)}
+                />
                 {value === "match" ? "The look of this deck" : "The look that they have"}
               </span>
             </label>
           ))}
         </fieldset>
         <div className="modal-action">
-          <button type="button" className="btn btn-ghost" onClick={() => dialog.current?.close()}>Cancel</button>
-          <button type="submit" className="btn btn-primary">Paste</button>
+          <button type="button" className="btn btn-ghost" onClick={() => dialog.current?.close()}>
+            Cancel
+          </button>
+          <button type="submit" className="btn btn-primary">
+            Paste
+          </button>
         </div>
       </form>
     </dialog>

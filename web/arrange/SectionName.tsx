@@ -10,15 +10,30 @@ export function nameSection(slide: Slide, name: string | undefined) {
 }
 
 /** The band over the first slide of a section: its name, how many slides it has and how long they take. A name of its own can be changed where it stands. */
-export function SectionName({ slide, section, band: { title, named, slides, seconds } }: { slide: Slide; section: number; band: SectionBand }) {
+export function SectionName({
+  slide,
+  section,
+  band: { title, named, slides, seconds },
+}: {
+  slide: Slide;
+  section: number;
+  band: SectionBand;
+}) {
   const { session, canEdit } = useDeck();
   const colours = section % 2 ? "bg-primary text-primary-content" : "bg-secondary text-secondary-content";
   const take = (value: string) => {
     const name = value.trim();
-    if (name !== title) session.apply(nameSection(slide, name || undefined), { words: name ? `Called the section “${name}”` : `Took the section “${title}” away` });
+    if (name !== title)
+      session.apply(nameSection(slide, name || undefined), {
+        words: name ? `Called the section “${name}”` : `Took the section “${title}” away`,
+      });
   };
   return (
-    <div className={`absolute top-0 -left-2.5 flex h-6 items-center gap-3 overflow-hidden px-2.5 text-sm whitespace-nowrap ${colours}`} style={{ right: GAP }} data-section={slide.id}>
+    <div
+      className={`absolute top-0 -left-2.5 flex h-6 items-center gap-3 overflow-hidden px-2.5 text-sm whitespace-nowrap ${colours}`}
+      style={{ right: GAP }}
+      data-section={slide.id}
+    >
       {named && canEdit ? (
         <input
           key={title}

@@ -20,7 +20,10 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState(() => remembered() || (Object.values(SKELETONS)[0] as readonly string[]).join("\n"));
   const [place, setPlace] = useState<SkeletonPlace>("slide");
   useEffect(() => dialog.current?.showModal(), []);
-  const parts = text.split("\n").map((line) => line.trim()).filter(Boolean);
+  const parts = text
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean);
   const slides = selected.length === 1 ? "one slide" : `${selected.length} slides`;
   const put = putSkeleton(deck, selected, parts, place, () => nanoid(10));
   const off = removeSkeleton(deck, selected, parts);
@@ -39,7 +42,9 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
         <h2 id="skeleton-title" className="mb-1 text-lg font-semibold">
           Skeleton for {slides}
         </h2>
-        <p className="quiet mb-3 text-sm">The same parts on every selected slide, to be filled in later. A part that is there already is not put twice.</p>
+        <p className="quiet mb-3 text-sm">
+          The same parts on every selected slide, to be filled in later. A part that is there already is not put twice.
+        </p>
         <div role="group" aria-label="Begin with" className="mb-2 flex flex-wrap gap-1">
           {Object.entries(SKELETONS).map(([name, list]) => (
             <button key={name} type="button" className="btn btn-xs" onClick={() => setText(list.join("\n"))}>
@@ -50,12 +55,23 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
         <label className="block text-sm" htmlFor="skeleton-parts">
           Parts, one a line
         </label>
-        <textarea id="skeleton-parts" className="textarea mb-3 h-28 w-full font-serif" value={text} onChange={(event) => setText(event.target.value)} />
+        <textarea
+          id="skeleton-parts"
+          className="textarea mb-3 h-28 w-full font-serif"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         <fieldset className="flex gap-4 text-sm">
           <legend className="sr-only">Where they stand</legend>
           {(["slide", "after"] as const).map((value) => (
             <label key={value} className="flex items-center gap-2">
-              <input type="radio" name="skeleton-place" className="radio radio-sm" checked={place === value} onChange={() => setPlace(value)} />
+              <input
+                type="radio"
+                name="skeleton-place"
+                className="radio radio-sm"
+                checked={place === value}
+                onChange={() => setPlace(value)}
+              />
               {value === "slide" ? "as headings on the slide" : "as slides after it"}
             </label>
           ))}
@@ -64,10 +80,20 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => dialog.current?.close()}>
             Cancel
           </button>
-          <button type="button" className="btn btn-sm" disabled={!off} onClick={() => take(off, `Took the unfilled parts off ${slides}`)}>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={!off}
+            onClick={() => take(off, `Took the unfilled parts off ${slides}`)}
+          >
             Take off what is unfilled
           </button>
-          <button type="button" className="btn btn-primary btn-sm" disabled={!put} onClick={() => take(put, `Put ${parts.length} parts on ${slides}`)}>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={!put}
+            onClick={() => take(put, `Put ${parts.length} parts on ${slides}`)}
+          >
             Put on
           </button>
         </div>

@@ -3,11 +3,31 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 
 /** A slide drawn small, in a hairline. Without a label it stands beside words that name it. */
-export function SmallSlide({ slide, number, head, deck, width, label, className = "" }: { slide: Slide; number: number; head: DeckHead; deck: string; width: number; label?: string; className?: string }) {
+export function SmallSlide({
+  slide,
+  number,
+  head,
+  deck,
+  width,
+  label,
+  className = "",
+}: {
+  slide: Slide;
+  number: number;
+  head: DeckHead;
+  deck: string;
+  width: number;
+  label?: string;
+  className?: string;
+}) {
   const scene = useScene(slide, number, head);
   return (
     <div className={`hairline shrink-0 border ${slide.hidden ? "opacity-45" : ""} ${className}`} style={{ width }}>
-      {scene ? <SlideView scene={scene} deck={deck} {...(label ? { label } : {})} /> : <div className="bg-base-200" style={{ aspectRatio: `${head.page.width} / ${head.page.height}` }} />}
+      {scene ? (
+        <SlideView scene={scene} deck={deck} {...(label ? { label } : {})} />
+      ) : (
+        <div className="bg-base-200" style={{ aspectRatio: `${head.page.width} / ${head.page.height}` }} />
+      )}
     </div>
   );
 }

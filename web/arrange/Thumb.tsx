@@ -20,39 +20,77 @@ interface Props {
   onOpen: (id: string) => void;
 }
 
-const LINE: Record<Landing["side"], string> = { before: "-top-2.5 inset-x-0 h-1", after: "-bottom-2.5 inset-x-0 h-1", under: "-right-2.5 inset-y-0 w-1" };
-const DETAIL_LINE: Record<Landing["side"], string> = { ...LINE, before: "-left-2.5 inset-y-0 w-1", after: "-right-2.5 inset-y-0 w-1" };
+const LINE: Record<Landing["side"], string> = {
+  before: "-top-2.5 inset-x-0 h-1",
+  after: "-bottom-2.5 inset-x-0 h-1",
+  under: "-right-2.5 inset-y-0 w-1",
+};
+const DETAIL_LINE: Record<Landing["side"], string> = {
+  ...LINE,
+  before: "-left-2.5 inset-y-0 w-1",
+  after: "-right-2.5 inset-y-0 w-1",
+};
 
 /** A slide of the map, small: drawn, named, marked; it can be dragged, and other slides can be dropped at its sides. */
-export const Thumb = memo(function Thumb({ slide, number, width, detail, selected, current, moving, landing, onChoose, onOpen }: Props) {
-    const { deck, head } = useDeck();
-    const scene = useScene(slide, number, head);
-    const drag = useDraggable({ id: slide.id });
-    const drop = useDroppable({ id: slide.id });
-    const over = (scene?.overflow ?? 0) > 0;
-    const marks = [slide.hidden ? "hidden" : "", over ? "too full" : "", !hasNotes(slide) && !slide.hidden ? "no notes" : ""].filter(Boolean);
-    const name = nameOf(slide) || "(empty)";
-    return (
-      <div ref={drop.setNodeRef} role="presentation" className={`relative h-fit ${moving ? "opacity-40" : ""}`} style={{ width }}>
-        <div className={`hairline border ${selected ? "outline-3 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}>{scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200" style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}</div>
-        <p className="flex gap-1.5 truncate pt-0.5 text-xs leading-5" aria-hidden="true">
-          <strong>{number}</strong>
-          {width >= 120 && <span className="quiet min-w-0 flex-1 truncate">{name}</span>}
-          {width >= 170 && marks.length > 0 && <span className={over ? "text-error" : "quiet"}>{marks.join(", ")}</span>}
-        </p>
-        <div
-          ref={drag.setNodeRef}
-          role="option"
-          aria-selected={selected}
-          aria-label={`${number}. ${name}${detail ? ", detail" : ""}, ${clock(secondsOf(slide, deck.rate))}${marks.length ? `, ${marks.join(", ")}` : ""}`}
-          tabIndex={current ? 0 : -1}
-          data-thumb={slide.id}
-          className="absolute inset-0 cursor-grab select-none"
-          onPointerDown={drag.listeners?.onPointerDown as never}
-          onClick={(event) => onChoose(slide.id, event)}
-          onDoubleClick={() => onOpen(slide.id)}
-        />
-        {landing && <span className={`bg-secondary absolute ${(detail ? DETAIL_LINE : LINE)[landing]}`} data-landing={landing} />}
+export const Thumb = memo(function Thumb({
+  slide,
+  number,
+  width,
+  detail,
+  selected,
+  current,
+  moving,
+  landing,
+  onChoose,
+  onOpen,
+}: Props) {
+  const { deck, head } = useDeck();
+  const scene = useScene(slide, number, head);
+  const drag = useDraggable({ id: slide.id });
+  const drop = useDroppable({ id: slide.id });
+  const over = (scene?.overflow ?? 0) > 0;
+  const marks = [
+    slide.hidden ? "hidden" : "",
+    over ? "too full" : "",
+    !hasNotes(slide) && !slide.hidden ? "no notes" : "",
+  ].filter(Boolean);
+  const name = nameOf(slide) || "(empty)";
+  return (
+    <div
+      ref={drop.setNodeRef}
+      role="presentation"
+      className={`relative h-fit ${moving ? "opacity-40" : ""}`}
+      style={{ width }}
+    >
+      <div
+        className={`hairline border ${selected ? "outline-3 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
+      >
+        {scene ? (
+          <SlideView scene={scene} deck={deck.id} />
+        ) : (
+          <div className="bg-base-200" style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />
+        )}
       </div>
-    );
+      <p className="flex gap-1.5 truncate pt-0.5 text-xs leading-5" aria-hidden="true">
+        <strong>{number}</strong>
+        {width >= 120 && <span className="quiet min-w-0 flex-1 truncate">{name}</span>}
+        {width >= 170 && marks.length > 0 && <span className={over ? "text-error" : "quiet"}>{marks.join(", ")}</span>}
+      </p>
+      <div
+        ref={drag.setNodeRef}
+        role="option"
+        aria-selected={selected}
+        aria-label={`${number}. ${name}${detail ? ", detail" : ""}, ${clock(secondsOf(slide, deck.rate))}${marks.length ? `, ${marks.join(", ")}` : ""}`}
+        tabIndex={current ? 0 : -1}
+        data-thumb={slide.id}
+        className="absolute inset-0 cursor-grab select-none"
+        onPointerDown={drag.listeners?.onPointerDown as never}
+        onClick={(event) => onChoose(slide.id, event)}
+        onDoubleClick={() => onOpen(slide.id)}
+      />
+      {landing && (
+        <span className={`bg-secondary absolute ${(detail ? DETAIL_LINE : LINE)[landing]}`} data-landing={landing} />
+      )}
+    </div>
+  );
 });

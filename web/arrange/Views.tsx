@@ -15,7 +15,14 @@ export function Views() {
   return (
     <nav aria-label="Views of Arrange" className="flex gap-1">
       {VIEWS.map(([path, label]) => (
-        <NavLink key={path} end={path === ""} to={`/decks/${deck.id}/arrange${path ? `/${path}` : ""}`} className={({ isActive }) => `border-b-2 px-2.5 py-1 text-sm ${isActive ? "border-primary font-semibold" : "hover:bg-base-200 border-transparent"}`}>
+        <NavLink
+          key={path}
+          end={path === ""}
+          to={`/decks/${deck.id}/arrange${path ? `/${path}` : ""}`}
+          className={({ isActive }) =>
+            `border-b-2 px-2.5 py-1 text-sm ${isActive ? "border-primary font-semibold" : "hover:bg-base-200 border-transparent"}`
+          }
+        >
           {label}
         </NavLink>
       ))}

@@ -6,15 +6,35 @@ import { z } from "zod";
 export const SLIDES_TYPE = "application/x-unitext-slides";
 
 /** Slides on the clipboard with what they need of their deck: its look, its pictures, the names by which they are known. */
-export const Clipped = z.object({ deck: Id, title: z.string(), version: z.number().int(), page: Page, theme: Theme, themes: z.record(z.string(), Theme).optional(), assets: z.record(z.string(), Asset), slides: z.array(Slide).min(1) });
+export const Clipped = z.object({
+  deck: Id,
+  title: z.string(),
+  version: z.number().int(),
+  page: Page,
+  theme: Theme,
+  themes: z.record(z.string(), Theme).optional(),
+  assets: z.record(z.string(), Asset),
+  slides: z.array(Slide).min(1),
+});
 export type Clipped = z.infer<typeof Clipped>;
 
 /** What goes onto the clipboard for slides with their details: as data, and as their names in words. */
 export function clip(deck: Deck, version: number, ids: readonly string[]): { data: string; words: string } {
   const chosen = roots(deck, ids);
-  const slides = chosen.flatMap((id) => familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)));
+  const slides = chosen.flatMap((id) =>
+    familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)),
+  );
   const used = JSON.stringify(slides);
-  const clipped: Clipped = { deck: deck.id, title: deck.properties.title, version, page: deck.page, theme: deck.theme, ...(deck.themes ? { themes: deck.themes } : {}), assets: Object.fromEntries(Object.entries(deck.assets).filter(([name]) => used.includes(JSON.stringify(name)))), slides };
+  const clipped: Clipped = {
+    deck: deck.id,
+    title: deck.properties.title,
+    version,
+    page: deck.page,
+    theme: deck.theme,
+    ...(deck.themes ? { themes: deck.themes } : {}),
+    assets: Object.fromEntries(Object.entries(deck.assets).filter(([name]) => used.includes(JSON.stringify(name)))),
+    slides,
+  };
   return { data: JSON.stringify(clipped), words: slides.map(nameOf).join("\n") };
 }
 
@@ -31,5 +51,14 @@ export function unclip(data: string): Clipped | undefined {
 /** The clipboard as a deck that slides are taken from. */
 export function clippedDeck({ deck, title, page, theme, themes, assets, slides }: Clipped, like: Deck): Deck {
   const { manuscript: _, original: __, themes: ___, ...head } = like;
-  return { ...head, id: deck, properties: { ...head.properties, title }, page, theme, ...(themes ? { themes } : {}), assets, slides };
+  return {
+    ...head,
+    id: deck,
+    properties: { ...head.properties, title },
+    page,
+    theme,
+    ...(themes ? { themes } : {}),
+    assets,
+    slides,
+  };
 }

@@ -12,7 +12,12 @@ export const MARKS = {
 export type Mark = keyof typeof MARKS;
 
 /** The ids of the slides that have all the words, on the slide or in the notes, and the mark. `full` says whether a slide's text stands out. */
-export function findSlides(slides: readonly Slide[], words: string, mark: Mark | "", full: (slide: Slide) => boolean): string[] {
+export function findSlides(
+  slides: readonly Slide[],
+  words: string,
+  mark: Mark | "",
+  full: (slide: Slide) => boolean,
+): string[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   if (!wanted.length && !mark) return [];
   const ids = new Set(slides.map(({ id }) => id));
@@ -20,7 +25,8 @@ export function findSlides(slides: readonly Slide[], words: string, mark: Mark |
     "no notes": (slide) => !slide.hidden && !hasNotes(slide),
     overflow: full,
     hidden: ({ hidden }) => hidden,
-    broken: (slide) => slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
+    broken: (slide) =>
+      slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
     look: ({ theme }) => theme !== undefined,
     comments: ({ comments }) => (comments?.length ?? 0) > 0,
   };

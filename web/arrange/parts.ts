@@ -29,24 +29,44 @@ export function typedNumbers(list: string, count: number): { numbers: number[] }
 
 export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly Proposed[], key: () => string): Column[] {
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
-  return proposed.map(({ name, slides }) => ({ key: key(), name, numbers: slides.map((id) => numbers.get(id) as number) }));
+  return proposed.map(({ name, slides }) => ({
+    key: key(),
+    name,
+    numbers: slides.map((id) => numbers.get(id) as number),
+  }));
 }
 
 export function planFrom(columns: readonly Column[], opening: string, closing: string, names: string): SplitPlan {
-  return { ...(opening.trim() ? { opening } : {}), ...(closing.trim() ? { closing } : {}), ...(names.trim() ? { names } : {}), parts: columns.map(({ name, numbers }) => ({ name, slides: rangesOf(numbers) })) };
+  return {
+    ...(opening.trim() ? { opening } : {}),
+    ...(closing.trim() ? { closing } : {}),
+    ...(names.trim() ? { names } : {}),
+    parts: columns.map(({ name, numbers }) => ({ name, slides: rangesOf(numbers) })),
+  };
 }
 
 const wordsOf = (slide: Slide) => slideTexts(slide).reduce((sum, text) => sum + countWords(textOf(text)), 0);
 
 /** What a part holds with opening and closing: slides, seconds, words. */
-export function measured(deck: Pick<Deck, "slides" | "rate">, numbers: readonly number[], every: readonly number[]): { slides: number; seconds: number; words: number } {
+export function measured(
+  deck: Pick<Deck, "slides" | "rate">,
+  numbers: readonly number[],
+  every: readonly number[],
+): { slides: number; seconds: number; words: number } {
   const own = numbers.filter((number) => !every.includes(number));
   const slides = [...new Set(every), ...own].flatMap((number) => deck.slides[number - 1] ?? []);
-  return { slides: slides.length, seconds: slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0), words: slides.reduce((sum, slide) => sum + wordsOf(slide), 0) };
+  return {
+    slides: slides.length,
+    seconds: slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0),
+    words: slides.reduce((sum, slide) => sum + wordsOf(slide), 0),
+  };
 }
 
 /** What will be put right when the parts are made, or why they cannot be. */
-export function foreseen(deck: Pick<Deck, "slides" | "rate" | "properties">, plan: SplitPlan): { remarks: string[]; problem: string | undefined } {
+export function foreseen(
+  deck: Pick<Deck, "slides" | "rate" | "properties">,
+  plan: SplitPlan,
+): { remarks: string[]; problem: string | undefined } {
   try {
     return { remarks: resolvePlan(deck, plan, "").remarks, problem: undefined };
   } catch (error) {

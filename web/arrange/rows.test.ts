@@ -7,14 +7,32 @@ const page = { width: 960, height: 540 };
 
 describe("the map", () => {
   it("has a row a slide of the main line, with its details to the right", () => {
-    expect(mapRows(slides).map(({ main, details, number }) => [number, main.id, details.map(({ id }) => id)])).toEqual([[1, "a", []], [2, "b", ["b1", "b2"]], [5, "c", []]]);
+    expect(mapRows(slides).map(({ main, details, number }) => [number, main.id, details.map(({ id }) => id)])).toEqual([
+      [1, "a", []],
+      [2, "b", ["b1", "b2"]],
+      [5, "c", []],
+    ]);
   });
 
   it("tells where a section begins, with its slides and its time, and leaves room for its header", () => {
-    const list = [slide("a"), { ...slide("s"), arrangement: "section" as const }, slide("t"), slide("t1", "t"), { ...slide("u"), arrangement: "section" as const }];
+    const list = [
+      slide("a"),
+      { ...slide("s"), arrangement: "section" as const },
+      slide("t"),
+      slide("t1", "t"),
+      { ...slide("u"), arrangement: "section" as const },
+    ];
     const rows = mapRows(list);
-    expect(rows.map(({ section, opens }) => [section, opens?.slides, opens?.seconds])).toEqual([[0, undefined, undefined], [1, 3, 30], [1, undefined, undefined], [2, 1, 10]]);
-    expect(gridFor(rows, 96, page, { width: 1000, height: 600 }).rowHeight - gridFor(mapRows(slides), 96, page, { width: 1000, height: 600 }).rowHeight).toBe(30);
+    expect(rows.map(({ section, opens }) => [section, opens?.slides, opens?.seconds])).toEqual([
+      [0, undefined, undefined],
+      [1, 3, 30],
+      [1, undefined, undefined],
+      [2, 1, 10],
+    ]);
+    expect(
+      gridFor(rows, 96, page, { width: 1000, height: 600 }).rowHeight -
+        gridFor(mapRows(slides), 96, page, { width: 1000, height: 600 }).rowHeight,
+    ).toBe(30);
   });
 
   it("leaves room for the longest row of details, and runs on in further columns where the window has them", () => {

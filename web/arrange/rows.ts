@@ -36,7 +36,8 @@ export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
       band.slides += 1;
       band.seconds += secondsOf(slide, rate);
     }
-    if (main) rows.push({ main: slide, details: [], number: nth + 1, section, ...(opens && band ? { opens: band } : {}) });
+    if (main)
+      rows.push({ main: slide, details: [], number: nth + 1, section, ...(opens && band ? { opens: band } : {}) });
     else rows.at(-1)?.details.push(slide);
   });
   return rows;
@@ -61,13 +62,24 @@ export function headerOf(rows: readonly MapRow[]): number {
 }
 
 /** The main line runs down a column; where the window has room for more columns, it goes on at the top of the next. */
-export function gridFor(rows: readonly MapRow[], thumb: number, page: { width: number; height: number }, room: { width: number; height: number }): Grid {
+export function gridFor(
+  rows: readonly MapRow[],
+  thumb: number,
+  page: { width: number; height: number },
+  room: { width: number; height: number },
+): Grid {
   const most = rows.reduce((longest, { details }) => Math.max(longest, details.length), 0);
   const rowHeight = Math.round((thumb * page.height) / page.width) + CAPTION + GAP + headerOf(rows);
   const columnWidth = (thumb + GAP) * (1 + most) + GAP;
   const rowsPerColumn = Math.max(1, Math.floor((room.height - GAP) / rowHeight));
   // Where a column holds a row or two, going on in the next one would hide the order rather than show it.
-  return { thumb, rowHeight, columnWidth, rowsPerColumn, columns: rowsPerColumn < 3 ? 1 : Math.max(1, Math.floor(room.width / columnWidth)) };
+  return {
+    thumb,
+    rowHeight,
+    columnWidth,
+    rowsPerColumn,
+    columns: rowsPerColumn < 3 ? 1 : Math.max(1, Math.floor(room.width / columnWidth)),
+  };
 }
 
 /** Where something will land, beside or under a slide. */

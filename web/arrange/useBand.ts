@@ -9,7 +9,10 @@ export interface Band {
 }
 
 /** Drawing a frame over free ground selects what it touches; with Shift or Ctrl it adds to what is selected. */
-export function useBand(scroller: RefObject<HTMLDivElement | null>): { band: Band | undefined; frame: (event: ReactPointerEvent<HTMLDivElement>) => void } {
+export function useBand(scroller: RefObject<HTMLDivElement | null>): {
+  band: Band | undefined;
+  frame: (event: ReactPointerEvent<HTMLDivElement>) => void;
+} {
   const { deck, selected, select } = useDeck();
   const [band, setBand] = useState<Band>();
   function frame(event: ReactPointerEvent<HTMLDivElement>) {
@@ -21,14 +24,26 @@ export function useBand(scroller: RefObject<HTMLDivElement | null>): { band: Ban
     const before = event.shiftKey || event.ctrlKey || event.metaKey ? selected : [];
     let drawn = false;
     const move = (next: PointerEvent) => {
-      const rect = { left: Math.min(from.x, next.clientX), top: Math.min(from.y, next.clientY), right: Math.max(from.x, next.clientX), bottom: Math.max(from.y, next.clientY) };
+      const rect = {
+        left: Math.min(from.x, next.clientX),
+        top: Math.min(from.y, next.clientY),
+        right: Math.max(from.x, next.clientX),
+        bottom: Math.max(from.y, next.clientY),
+      };
       if (!drawn && rect.right - rect.left < 5 && rect.bottom - rect.top < 5) return;
       drawn = true;
       const home = box.getBoundingClientRect();
-      setBand({ left: rect.left - home.left, top: rect.top - home.top, width: rect.right - rect.left, height: rect.bottom - rect.top });
+      setBand({
+        left: rect.left - home.left,
+        top: rect.top - home.top,
+        width: rect.right - rect.left,
+        height: rect.bottom - rect.top,
+      });
       const hit = [...box.querySelectorAll<HTMLElement>("[data-thumb]")].flatMap((thumb) => {
         const own = thumb.getBoundingClientRect();
-        return own.left < rect.right && own.right > rect.left && own.top < rect.bottom && own.bottom > rect.top ? [thumb.dataset.thumb as string] : [];
+        return own.left < rect.right && own.right > rect.left && own.top < rect.bottom && own.bottom > rect.top
+          ? [thumb.dataset.thumb as string]
+          : [];
       });
       const order = new Set([...before, ...hit]);
       if (order.size) select(deck.slides.flatMap(({ id }) => (order.has(id) ? [id] : [])));

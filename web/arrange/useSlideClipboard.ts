@@ -24,7 +24,10 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
   /** The place after the slide where one stands, and its words. */
   const after = () => {
     const slide = deck.slides.find(({ id }) => id === current);
-    return { place: { parent: slide?.parent ?? null, after: slide?.id ?? null }, words: slide ? landingWords({ target: slide.id, side: "after" }, deck.slides) : "at the start" };
+    return {
+      place: { parent: slide?.parent ?? null, after: slide?.id ?? null },
+      words: slide ? landingWords({ target: slide.id, side: "after" }, deck.slides) : "at the start",
+    };
   };
   const paste = (clipped: Clipped, as: "match" | "keep") => {
     const { place, words: where } = after();
@@ -32,10 +35,18 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
     try {
       if (clipped.deck === deck.id) {
         const made = copies(clipped.slides, () => nanoid(10), { deck: deck.id, version: clipped.version });
-        if (session.apply(insertAt(made, place), { words: `Pasted ${count} ${where}` })) select(made.map(({ id }) => id));
+        if (session.apply(insertAt(made, place), { words: `Pasted ${count} ${where}` }))
+          select(made.map(({ id }) => id));
       } else {
-        const { change: made, slides } = mergeInto(deck, place, [{ deck: clippedDeck(clipped, deck), version: clipped.version }], { look: as }, () => nanoid(10));
-        if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` })) select(slides.map(({ id }) => id));
+        const { change: made, slides } = mergeInto(
+          deck,
+          place,
+          [{ deck: clippedDeck(clipped, deck), version: clipped.version }],
+          { look: as },
+          () => nanoid(10),
+        );
+        if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` }))
+          select(slides.map(({ id }) => id));
       }
     } catch (error) {
       session.say((error as Error).message);
@@ -43,7 +54,8 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
   };
   const take = (clipped: Clipped | undefined) => {
     if (!clipped) session.say("There are no slides on the clipboard. Copy some here or in another deck first.");
-    else if (clipped.deck === deck.id || JSON.stringify(clipped.theme) === JSON.stringify(deck.theme)) paste(clipped, "match");
+    else if (clipped.deck === deck.id || JSON.stringify(clipped.theme) === JSON.stringify(deck.theme))
+      paste(clipped, "match");
     else ask(clipped);
   };
   const copy = () => {
@@ -53,13 +65,18 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
     } catch {
       // Too much for the browser's storage: the clipboard has it all the same.
     }
-    session.say(selected.length === 1 ? `Copied slide ${deck.slides.findIndex(({ id }) => id === selected[0]) + 1}` : `Copied ${selected.length} slides`);
+    session.say(
+      selected.length === 1
+        ? `Copied slide ${deck.slides.findIndex(({ id }) => id === selected[0]) + 1}`
+        : `Copied ${selected.length} slides`,
+    );
     return { data, names };
   };
   const clipboard = useRef({ copy, take });
   clipboard.current = { copy, take };
   useEffect(() => {
-    const idle = (event: ClipboardEvent) => !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
+    const idle = (event: ClipboardEvent) =>
+      !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
     const onCopy = (event: ClipboardEvent) => {
       const to = idle(event);
       if (!to || window.getSelection()?.toString()) return;

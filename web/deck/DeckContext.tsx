@@ -36,7 +36,10 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
   }, [slides, chosen]);
   const level = useMemo(() => levels(slides), [slides]);
   const section = useMemo(() => sections(slides), [slides]);
-  const value = useMemo(() => ({ ...view, session, head, level, section, selected, select }), [view, session, head, level, section, selected]);
+  const value = useMemo(
+    () => ({ ...view, session, head, level, section, selected, select }),
+    [view, session, head, level, section, selected],
+  );
   useEffect(() => {
     document.title = `${view.deck.properties.title || "Untitled"} · Unitext`;
   }, [view.deck.properties.title]);

@@ -21,12 +21,29 @@ interface BlockProps {
   landing: "before" | "after" | undefined;
 }
 
-const Block = memo(function Block({ slide, number, depth, seconds, fullness, overflow, selected, current, onChoose, onDrag, onOver, landing }: BlockProps) {
+const Block = memo(function Block({
+  slide,
+  number,
+  depth,
+  seconds,
+  fullness,
+  overflow,
+  selected,
+  current,
+  onChoose,
+  onDrag,
+  onOver,
+  landing,
+}: BlockProps) {
   const half = ({ clientX, currentTarget }: { clientX: number; currentTarget: HTMLElement }) => {
     const { left, width } = currentTarget.getBoundingClientRect();
     return clientX > left + width / 2;
   };
-  const marks = [slide.hidden ? "hidden" : "", hasNotes(slide) || slide.hidden ? "" : "no notes", overflow ? "text stands out" : ""].filter(Boolean);
+  const marks = [
+    slide.hidden ? "hidden" : "",
+    hasNotes(slide) || slide.hidden ? "" : "no notes",
+    overflow ? "text stands out" : "",
+  ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (
     <button
@@ -56,7 +73,12 @@ const Block = memo(function Block({ slide, number, depth, seconds, fullness, ove
       className={`hairline relative h-7 min-w-px basis-0 cursor-pointer overflow-hidden border-r ${selected ? "outline-2 -outline-offset-2 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
     >
       <span className="bg-primary absolute inset-0" style={{ opacity: 0.16 + Math.min(1, fullness) * 0.6 }} />
-      {landing && <span className={`bg-secondary absolute inset-y-0 w-1 ${landing === "after" ? "right-0" : "left-0"}`} data-landing={landing} />}
+      {landing && (
+        <span
+          className={`bg-secondary absolute inset-y-0 w-1 ${landing === "after" ? "right-0" : "left-0"}`}
+          data-landing={landing}
+        />
+      )}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {!hasNotes(slide) && !slide.hidden && <span className="bg-warning absolute top-0 left-0 h-1.5 w-1.5" />}
     </button>
@@ -79,7 +101,8 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
     const at = slideIndex(deck, id);
     return after ? { parent: deck.slides[at]?.parent ?? null, after: id } : placeOf(deck.slides, at);
   };
-  const said = (id: string, after: boolean) => `${after ? "after" : "before"} ${numbers.get(id)}${after && numbers.get(id) === deck.slides.length ? ", at the end" : ""}`;
+  const said = (id: string, after: boolean) =>
+    `${after ? "after" : "before"} ${numbers.get(id)}${after && numbers.get(id) === deck.slides.length ? ", at the end" : ""}`;
   const moving = dragged === undefined ? [] : chosen.has(dragged) ? selected : [dragged];
   const acts = {
     choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
@@ -88,7 +111,8 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
       if (shiftKey && from >= 0) {
         const run = deck.slides.slice(Math.min(from, to), Math.max(from, to) + 1).map((slide) => slide.id);
         select(from <= to ? run : run.reverse());
-      } else if (ctrlKey || metaKey) select(chosen.has(id) ? selected.filter((other) => other !== id) : [...selected, id]);
+      } else if (ctrlKey || metaKey)
+        select(chosen.has(id) ? selected.filter((other) => other !== id) : [...selected, id]);
       else {
         select([id]);
         onOpen?.(id);
@@ -104,7 +128,10 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
       }
       setDragged(undefined);
       setLanding(undefined);
-      if (!inside) session.apply(moveTo(deck, moving, place(id, after)), { words: `Moved ${moving.length === 1 ? `slide ${numbers.get(moving[0] as string)}` : `${moving.length} slides`} ${said(id, after)}` });
+      if (!inside)
+        session.apply(moveTo(deck, moving, place(id, after)), {
+          words: `Moved ${moving.length === 1 ? `slide ${numbers.get(moving[0] as string)}` : `${moving.length} slides`} ${said(id, after)}`,
+        });
     },
   };
   const latest = useRef(acts);
@@ -142,10 +169,30 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
       >
         {deck.slides.map((slide, nth) => {
           const measure = measureOf(slide);
-          return <Block key={slide.id} slide={slide} number={nth + 1} depth={Math.min(2, level.get(slide.id) ?? 0)} seconds={seconds[nth] ?? 0} fullness={measure?.fullness ?? 0} overflow={(measure?.overflow ?? 0) > 0} selected={chosen.has(slide.id)} current={slide.id === current} onChoose={choose} onDrag={drag} onOver={over} landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined} />;
+          return (
+            <Block
+              key={slide.id}
+              slide={slide}
+              number={nth + 1}
+              depth={Math.min(2, level.get(slide.id) ?? 0)}
+              seconds={seconds[nth] ?? 0}
+              fullness={measure?.fullness ?? 0}
+              overflow={(measure?.overflow ?? 0) > 0}
+              selected={chosen.has(slide.id)}
+              current={slide.id === current}
+              onChoose={choose}
+              onDrag={drag}
+              onOver={over}
+              landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined}
+            />
+          );
         })}
       </div>
-      {landing && <p role="status" className="bg-secondary text-secondary-content shrink-0 px-2 py-0.5 text-sm">Lands {said(landing.id, landing.after)}</p>}
+      {landing && (
+        <p role="status" className="bg-secondary text-secondary-content shrink-0 px-2 py-0.5 text-sm">
+          Lands {said(landing.id, landing.after)}
+        </p>
+      )}
       <p className="shrink-0 pt-1 text-right text-sm leading-tight">
         <strong>{clock(total)}</strong>
         <br />

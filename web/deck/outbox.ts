@@ -10,7 +10,13 @@ export interface Outbox {
 }
 
 /** A change that could not be saved, kept until the person has seen it: what it was, why, and its words. */
-export const SetAside = z.object({ id: z.string(), says: z.string(), reason: z.string(), text: z.string(), at: z.string() });
+export const SetAside = z.object({
+  id: z.string(),
+  says: z.string(),
+  reason: z.string(),
+  text: z.string(),
+  at: z.string(),
+});
 export type SetAside = z.infer<typeof SetAside>;
 
 const OUTBOX = "unitext:outbox:";
@@ -21,9 +27,16 @@ export function wordsOf(change: Change, typed?: string): string {
   if (typed !== undefined) return typed;
   const words: string[] = [];
   const look = (value: unknown, key: string) => {
-    if (typeof value === "string" && (key === "text" || key === "title" || key === "tex" || key === "caption" || key === "alt" || key === "name") && value.trim()) words.push(value);
-    else if (Array.isArray(value) && key === "runs") words.push(value.map((run: { text?: string }) => run.text ?? "").join(""));
-    else if (typeof value === "object" && value !== null) for (const [name, held] of Object.entries(value)) look(held, Array.isArray(value) ? key : name);
+    if (
+      typeof value === "string" &&
+      (key === "text" || key === "title" || key === "tex" || key === "caption" || key === "alt" || key === "name") &&
+      value.trim()
+    )
+      words.push(value);
+    else if (Array.isArray(value) && key === "runs")
+      words.push(value.map((run: { text?: string }) => run.text ?? "").join(""));
+    else if (typeof value === "object" && value !== null)
+      for (const [name, held] of Object.entries(value)) look(held, Array.isArray(value) ? key : name);
   };
   look(change, "");
   return words.filter((line) => line.trim()).join("\n");
@@ -48,7 +61,11 @@ function keysWith(prefix: string): string[] {
   return keys;
 }
 
-const Stored = z.object({ schema: z.number().int().default(1), base: z.number().int().nonnegative(), changes: z.array(z.unknown()) });
+const Stored = z.object({
+  schema: z.number().int().default(1),
+  base: z.number().int().nonnegative(),
+  changes: z.array(z.unknown()),
+});
 
 /** What a stored outbox holds, brought to the present schema, and what of it cannot be read any more. */
 function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside[] } | undefined {
@@ -66,7 +83,13 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
       return [readStored(SentChange, given, found.data.schema, `a change of deck ${deck}`)];
     } catch (error) {
       const { id, says, change, text: typed } = given as Partial<SentChange>;
-      damaged.push(aside({ id: String(id ?? ""), says: String(says ?? "A change") }, error instanceof Error ? error.message : "It cannot be read any more.", change ? wordsOf(change, typed) : (typed ?? "")));
+      damaged.push(
+        aside(
+          { id: String(id ?? ""), says: String(says ?? "A change") },
+          error instanceof Error ? error.message : "It cannot be read any more.",
+          change ? wordsOf(change, typed) : (typed ?? ""),
+        ),
+      );
       return [];
     }
   });

@@ -59,7 +59,11 @@ function openFaces(ids: readonly string[]): Promise<unknown> {
 }
 
 /** All that a scene depends on: the slide without what is not seen, its number and its head. */
-function contentOf({ notes: _, source: __, origin: ___, parent: ____, ...seen }: Slide, number: number, head: DeckHead): string {
+function contentOf(
+  { notes: _, source: __, origin: ___, parent: ____, ...seen }: Slide,
+  number: number,
+  head: DeckHead,
+): string {
   return textHash(JSON.stringify([seen, number, headKey(head)]));
 }
 
@@ -84,7 +88,10 @@ async function work(): Promise<void> {
     while (waiting.size) {
       const all = [...waiting.values()];
       const head = (all.at(-1) as Wanted).head;
-      const asked = all.filter((wanted) => wanted.head === head).slice(-24).map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, head) }));
+      const asked = all
+        .filter((wanted) => wanted.head === head)
+        .slice(-24)
+        .map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, head) }));
       for (const { slide } of asked) waiting.delete(slide);
       const batch = asked.filter(({ slide, number, content }) => {
         const known = byContent.get(content);
@@ -95,10 +102,14 @@ async function work(): Promise<void> {
       if (!batch.length) continue;
       let result: Awaited<ReturnType<typeof core.layout>>;
       try {
-        result = await core.layout(head, batch.map(({ slide, number }) => ({ slide, number })));
+        result = await core.layout(
+          head,
+          batch.map(({ slide, number }) => ({ slide, number })),
+        );
       } catch {
         // A font that did not arrive: the slides are asked for again, unless newer ones have taken their place.
-        for (const { content: _, ...wanted } of batch) if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
+        for (const { content: _, ...wanted } of batch)
+          if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
         setTimeout(work, 1000);
         return;
       }
@@ -122,7 +133,9 @@ const heads = new WeakMap<Deck["theme"], DeckHead[]>();
 export function useHead(deck: Deck): DeckHead {
   return useMemo(() => {
     const head = headOf(deck);
-    const known = (heads.get(deck.theme) ?? []).find((other) => (Object.keys(head) as (keyof DeckHead)[]).every((name) => other[name] === head[name]));
+    const known = (heads.get(deck.theme) ?? []).find((other) =>
+      (Object.keys(head) as (keyof DeckHead)[]).every((name) => other[name] === head[name]),
+    );
     if (known) return known;
     heads.set(deck.theme, [...(heads.get(deck.theme) ?? []), head]);
     return head;

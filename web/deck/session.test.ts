@@ -4,7 +4,10 @@ import type { ChangeRequest } from "@unitext/server/api";
 
 /** A stand-in for the server: one deck, its log, and a network that can be cut. */
 class Backend {
-  deck: Deck = { ...emptyDeck("d", "Deck"), slides: [newSlide("a", "points"), newSlide("b", "points"), newSlide("c", "points")] };
+  deck: Deck = {
+    ...emptyDeck("d", "Deck"),
+    slides: [newSlide("a", "points"), newSlide("b", "points"), newSlide("c", "points")],
+  };
   version = 0;
   log: { version: number; id: string; change: Change }[] = [];
   online = true;
@@ -32,19 +35,33 @@ class Backend {
 
   answer(path: string, init: RequestInit): Response {
     if (!this.online) throw new TypeError("network");
-    const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
-    if (path.includes("/steps?")) return json({ undo: this.steps.slice(Number(path.split("=")[1])), redo: [], more: false });
-    if (path.includes("/changes?since=")) return json({ version: this.version, changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])) });
+    const json = (body: unknown, status = 200) =>
+      new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
+    if (path.includes("/steps?"))
+      return json({ undo: this.steps.slice(Number(path.split("=")[1])), redo: [], more: false });
+    if (path.includes("/changes?since="))
+      return json({
+        version: this.version,
+        changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])),
+      });
     if (!path.endsWith("/changes")) return json(this.state());
     const { base, changes } = JSON.parse(String(init.body)) as ChangeRequest;
     this.received += 1;
     if (this.conflict) {
       this.conflict = false;
-      return json({ error: { code: "conflict", where: "d", message: "Somebody else changed the same thing meanwhile." }, state: this.state() }, 409);
+      return json(
+        {
+          error: { code: "conflict", where: "d", message: "Somebody else changed the same thing meanwhile." },
+          state: this.state(),
+        },
+        409,
+      );
     }
     const poison = changes.find(({ change }) => change.kind === "setRate" && change.rate === this.poison);
-    if (this.failing) return json({ error: { code: "failed", where: "/", message: "Something went wrong on the server." } }, 500);
-    if (poison) return json({ error: { code: "not-valid", where: "changes", message: "A rate like this is not taken." } }, 400);
+    if (this.failing)
+      return json({ error: { code: "failed", where: "/", message: "Something went wrong on the server." } }, 500);
+    if (poison)
+      return json({ error: { code: "not-valid", where: "changes", message: "A rate like this is not taken." } }, 400);
     this.sent.push(...changes);
     for (const { id, change } of changes) if (!this.log.some((known) => known.id === id)) this.take(id, change);
     if (this.losing) {
@@ -63,8 +80,20 @@ let announce: (version: number) => void = () => undefined;
 beforeAll(() => {
   Object.assign(globalThis, {
     fetch: async (path: string, init: RequestInit = {}) => backend.current.answer(path, init),
-    localStorage: { get length() { return stored.size; }, key: (at: number) => [...stored.keys()][at] ?? null, getItem: (key: string) => stored.get(key) ?? null, setItem: (key: string, value: string) => stored.set(key, value), removeItem: (key: string) => stored.delete(key) },
-    window: { addEventListener: (name: string, listener: () => void) => listeners.set(name, new Set([...(listeners.get(name) ?? []), listener])), removeEventListener: (name: string, listener: () => void) => listeners.get(name)?.delete(listener) },
+    localStorage: {
+      get length() {
+        return stored.size;
+      },
+      key: (at: number) => [...stored.keys()][at] ?? null,
+      getItem: (key: string) => stored.get(key) ?? null,
+      setItem: (key: string, value: string) => stored.set(key, value),
+      removeItem: (key: string) => stored.delete(key),
+    },
+    window: {
+      addEventListener: (name: string, listener: () => void) =>
+        listeners.set(name, new Set([...(listeners.get(name) ?? []), listener])),
+      removeEventListener: (name: string, listener: () => void) => listeners.get(name)?.delete(listener),
+    },
     EventSource: class {
       onmessage: (event: { data: string }) => void = () => undefined;
       constructor() {
@@ -81,7 +110,8 @@ beforeEach(() => {
 
 const open = async () => (await import("./session")).DeckSession.open("d");
 const settled = async (session: Awaited<ReturnType<typeof open>>) => {
-  for (let wait = 0; wait < 100 && !(session.settled && session.snapshot().status === "saved"); wait++) await new Promise((resolve) => setTimeout(resolve, 20));
+  for (let wait = 0; wait < 100 && !(session.settled && session.snapshot().status === "saved"); wait++)
+    await new Promise((resolve) => setTimeout(resolve, 20));
   expect(session.snapshot().status).toBe("saved");
 };
 const hide = (slide: string, hidden = true): Change => ({ kind: "setHidden", slide, hidden });
@@ -104,7 +134,9 @@ describe("a deck open in a page", () => {
     backend.current.take("other", hide("a"));
     backend.current.online = false;
     let whole = false;
-    const waiting = session.upToDate().then(() => { whole = true; });
+    const waiting = session.upToDate().then(() => {
+      whole = true;
+    });
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(whole).toBe(false);
     backend.current.online = true;
@@ -129,9 +161,13 @@ describe("a deck open in a page", () => {
 
   it("takes back what was done in an earlier session, and tells the log which step it was", async () => {
     backend.current.deck = apply(apply(backend.current.deck, hide("a")).deck, hide("b")).deck;
-    backend.current.steps = [{ id: "second", change: hide("b", false), says: "Hid slide 2" }, { id: "first", change: hide("a", false), says: "Hid slide 1" }];
+    backend.current.steps = [
+      { id: "second", change: hide("b", false), says: "Hid slide 2" },
+      { id: "first", change: hide("a", false), says: "Hid slide 1" },
+    ];
     const session = await open();
-    for (let wait = 0; wait < 50 && !session.snapshot().canUndo; wait++) await new Promise((resolve) => setTimeout(resolve, 10));
+    for (let wait = 0; wait < 50 && !session.snapshot().canUndo; wait++)
+      await new Promise((resolve) => setTimeout(resolve, 10));
     session.apply(hide("c"), { words: "Hid slide 3" });
     for (let nth = 0; nth < 3; nth++) session.undo();
     expect(session.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
@@ -139,7 +175,10 @@ describe("a deck open in a page", () => {
     await settled(session);
     expect(hidden(backend.current.deck)).toEqual(["a"]);
     const [done, ...others] = backend.current.sent;
-    expect([done?.says, others.map(({ undoes, redoes }) => undoes ?? `again ${redoes}`)]).toEqual(["Hid slide 3", [done?.id, "second", "first", "again first"]]);
+    expect([done?.says, others.map(({ undoes, redoes }) => undoes ?? `again ${redoes}`)]).toEqual([
+      "Hid slide 3",
+      [done?.id, "second", "first", "again first"],
+    ]);
     session.close();
   });
 
@@ -253,8 +292,14 @@ describe("a deck open in a page", () => {
     session.apply({ kind: "setRate", rate: 99 }, { words: "Changed the rate" });
     session.apply({ kind: "setNotes", slide: "b", notes: plainText("kept") });
     await settled(session);
-    expect([hidden(backend.current.deck), textOf(backend.current.deck.slides[1]?.notes ?? []), backend.current.deck.rate]).toEqual([["a"], "kept", emptyDeck("d", "").rate]);
-    expect(session.snapshot().aside).toMatchObject([{ says: "Changed the rate", reason: "A rate like this is not taken." }]);
+    expect([
+      hidden(backend.current.deck),
+      textOf(backend.current.deck.slides[1]?.notes ?? []),
+      backend.current.deck.rate,
+    ]).toEqual([["a"], "kept", emptyDeck("d", "").rate]);
+    expect(session.snapshot().aside).toMatchObject([
+      { says: "Changed the rate", reason: "A rate like this is not taken." },
+    ]);
     expect(session.snapshot().deck.rate).toBe(emptyDeck("d", "").rate);
     session.close();
     const again = await open();
@@ -266,7 +311,11 @@ describe("a deck open in a page", () => {
 
   it("has each change once where an answer was lost and another's change came between", async () => {
     const session = await open();
-    const insert = (id: string): Change => ({ kind: "insertSlide", slide: newSlide(id, "points"), place: { parent: null, after: "a" } });
+    const insert = (id: string): Change => ({
+      kind: "insertSlide",
+      slide: newSlide(id, "points"),
+      place: { parent: null, after: "a" },
+    });
     backend.current.losing = true;
     session.apply(insert("mine"));
     await new Promise((resolve) => setTimeout(resolve, 150));

@@ -1,8 +1,20 @@
-import { type Change, integrate, onTop, openReplica, applyOwn, type Integrated, type LogEntry, type RefusedChange, type Replica, says, singles } from "@unitext/core/edit";
+import {
+  type Change,
+  integrate,
+  onTop,
+  openReplica,
+  applyOwn,
+  type Integrated,
+  type LogEntry,
+  type RefusedChange,
+  type Replica,
+  says,
+  singles,
+} from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { get, post, Refused, } from "../api/client";
+import { get, post, Refused } from "../api/client";
 import type { DeckView, Step } from "./view";
 import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
 
@@ -49,7 +61,17 @@ export class DeckSession {
   private constructor(state: DeckState) {
     this.outbox = new PageOutbox(state.deck.id, nanoid(8));
     this.replica = openReplica(state.deck, state.version);
-    this.view = { deck: state.deck, version: state.version, text: state.text, canEdit: state.right === "edit" || state.right === "own", status: "saved", said: undefined, canUndo: false, canRedo: false, aside: readAside(state.deck.id) };
+    this.view = {
+      deck: state.deck,
+      version: state.version,
+      text: state.text,
+      canEdit: state.right === "edit" || state.right === "own",
+      status: "saved",
+      said: undefined,
+      canUndo: false,
+      canRedo: false,
+      aside: readAside(state.deck.id),
+    };
   }
 
   /** Opens a deck; what earlier pages could not send is put on top of it and sent. Throws Refused or Unreachable, and leaves what waits where it is. */
@@ -69,7 +91,10 @@ export class DeckSession {
       const waiting: SentChange[] = [];
       for (const { base, changes } of outboxes) {
         // A change whose acknowledgement was lost is in the log already.
-        const { changes: log } = await get(`/decks/${this.view.deck.id}/changes?since=${Math.min(base, this.replica.version)}`, ChangesSince);
+        const { changes: log } = await get(
+          `/decks/${this.view.deck.id}/changes?since=${Math.min(base, this.replica.version)}`,
+          ChangesSince,
+        );
         const known = new Set(log.map((entry) => (entry as Partial<LoggedChange>).id));
         waiting.push(...changes.filter((change) => !known.has(change.id)));
       }
@@ -86,12 +111,22 @@ export class DeckSession {
     this.replica = replica;
     for (const step of [...this.undos, ...this.redos]) step.change = inverses.get(step.sent) ?? step.change;
     this.keep();
-    this.set({ deck, version: replica.version, ...(changed ? { text: this.textAfter(deck, undefined) } : {}), ...next });
+    this.set({
+      deck,
+      version: replica.version,
+      ...(changed ? { text: this.textAfter(deck, undefined) } : {}),
+      ...next,
+    });
     if (refused.length) {
       this.setAside(refused.map(({ own, reason }) => aside(own, reason, wordsOf(own.change, own.text))));
       const [first] = refused as [RefusedChange<SentChange>];
-      this.say(`Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.says ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`);
-    } else if (adapted.length) this.say(`Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.says ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`);
+      this.say(
+        `Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.says ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`,
+      );
+    } else if (adapted.length)
+      this.say(
+        `Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.says ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`,
+      );
   }
 
   /** Keeps changes that cannot be saved, for the person to see and copy. */
@@ -117,13 +152,21 @@ export class DeckSession {
     try {
       const { undo, redo, more } = await get(`/decks/${this.view.deck.id}/steps?skip=${this.undos.length}`, Steps);
       // What a text made is taken back with its text, which the log does not hold.
-      const made = ({ change }: { change: Change }) => singles(change).some((one) => one.kind === "setSource" || one.kind === "setManuscript" || (one.kind === "insertSlide" && one.slide.source) || (one.kind === "deleteSlide" && this.view.deck.manuscript));
+      const made = ({ change }: { change: Change }) =>
+        singles(change).some(
+          (one) =>
+            one.kind === "setSource" ||
+            one.kind === "setManuscript" ||
+            (one.kind === "insertSlide" && one.slide.source) ||
+            (one.kind === "deleteSlide" && this.view.deck.manuscript),
+        );
       const end = this.view.deck.manuscript ? undo.findIndex(made) : -1;
       const steps = (end < 0 ? undo : undo.slice(0, end)).map((step): Step => ({ ...step, sent: step.id, text: null }));
       this.more = more && end < 0;
       const here = new Set([...this.undos, ...this.redos].map(({ id }) => id));
       this.undos.unshift(...steps.filter(({ id }) => !here.has(id)).reverse());
-      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made))) this.redos = redo.map((step): Step => ({ ...step, sent: step.id, text: null })).reverse();
+      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made)))
+        this.redos = redo.map((step): Step => ({ ...step, sent: step.id, text: null })).reverse();
       this.set({});
     } catch {
       // Without them only this session's steps can be taken back.
@@ -170,7 +213,10 @@ export class DeckSession {
   }
 
   /** Applies a change and sends it. `text` is what Write shows for the deck after it; `quiet` says nothing. Returns whether it was taken. */
-  apply(change: Change, { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {}): boolean {
+  apply(
+    change: Change,
+    { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {},
+  ): boolean {
     if (!this.view.canEdit) {
       this.say("This deck was shared with you to look at; ask its owner for the right to change it.");
       return false;
@@ -193,12 +239,20 @@ export class DeckSession {
   }
 
   /** Puts a change on top and lets it be sent. Returns the change that takes it back, or undefined where it does not fit. */
-  private add(given: Change, typed: string | undefined, sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">): Change | undefined {
+  private add(
+    given: Change,
+    typed: string | undefined,
+    sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">,
+  ): Change | undefined {
     const [change, text] = [wellFormed(given), wellFormed(typed)];
     try {
       const { replica, inverse } = applyOwn(this.replica, { ...sent, change, ...(text === undefined ? {} : { text }) });
       this.replica = replica;
-      this.set({ deck: replica.deck, text: this.textAfter(replica.deck, text), status: this.blocked ? "refused" : "saving" });
+      this.set({
+        deck: replica.deck,
+        text: this.textAfter(replica.deck, text),
+        status: this.blocked ? "refused" : "saving",
+      });
       this.keep();
       this.soon ??= setTimeout(this.send, SOON);
       return inverse;
@@ -213,7 +267,11 @@ export class DeckSession {
     if (!step) return;
     const { text } = this.view;
     const sent = nanoid(16);
-    const back = this.add(step.change, step.text ?? undefined, { id: sent, says: cutText(`Undone: ${step.says}`, 500), undoes: step.id });
+    const back = this.add(step.change, step.text ?? undefined, {
+      id: sent,
+      says: cutText(`Undone: ${step.says}`, 500),
+      undoes: step.id,
+    });
     if (back) this.redos.push({ id: step.id, sent, change: back, says: step.says, text });
     if (this.more && this.undos.length < 5) void this.remember();
     if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
@@ -224,7 +282,11 @@ export class DeckSession {
     if (!step) return;
     const { text } = this.view;
     const sent = nanoid(16);
-    const back = this.add(step.change, step.text ?? undefined, { id: sent, says: cutText(`Done again: ${step.says}`, 500), redoes: step.id });
+    const back = this.add(step.change, step.text ?? undefined, {
+      id: sent,
+      says: cutText(`Done again: ${step.says}`, 500),
+      redoes: step.id,
+    });
     if (back) this.undos.push({ id: step.id, sent, change: back, says: step.says, text });
     if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
   }
@@ -254,7 +316,10 @@ export class DeckSession {
       this.refusals = 0;
       this.isolate = false;
       const taken = integrate(this.replica, reply.changes as LogEntry[]);
-      this.take({ ...taken, replica: { ...taken.replica, version: reply.version } }, { status: taken.replica.pending.length ? "saving" : "saved" });
+      this.take(
+        { ...taken, replica: { ...taken.replica, version: reply.version } },
+        { status: taken.replica.pending.length ? "saving" : "saved" },
+      );
       void this.send();
     } catch (error) {
       this.inFlight = 0;
@@ -291,7 +356,14 @@ export class DeckSession {
       const [own] = batch as [SentChange];
       this.setAside([aside(own, error.message, wordsOf(own.change, own.text))]);
       this.refusals = 0;
-      this.take(onTop(this.replica, this.replica.pending.filter(({ id }) => id !== own.id), this.replica.committed), { status: "saving" });
+      this.take(
+        onTop(
+          this.replica,
+          this.replica.pending.filter(({ id }) => id !== own.id),
+          this.replica.committed,
+        ),
+        { status: "saving" },
+      );
       if (this.settled) this.set({ status: "saved" });
       this.say(`“${own.says ?? "A change"}” could not be saved: ${error.message}`);
     }
@@ -303,12 +375,19 @@ export class DeckSession {
     try {
       const { changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
       if (changes.length) {
-        this.onTopOfTheirs(integrate(this.replica, changes.map((entry) => LoggedChange.parse(entry))));
+        this.onTopOfTheirs(
+          integrate(
+            this.replica,
+            changes.map((entry) => LoggedChange.parse(entry)),
+          ),
+        );
         return true;
       }
       const state = error.body?.state;
       if (!state) return false;
-      this.onTopOfTheirs(onTop({ version: state.version, committed: state.deck }, this.replica.pending, this.replica.committed));
+      this.onTopOfTheirs(
+        onTop({ version: state.version, committed: state.deck }, this.replica.pending, this.replica.committed),
+      );
       return true;
     } catch {
       this.set({ status: "waiting" });
@@ -318,14 +397,18 @@ export class DeckSession {
 
   private onTopOfTheirs(taken: Integrated<SentChange>): void {
     this.take(taken, { status: taken.replica.pending.length ? "saving" : "saved" });
-    if (!taken.refused.length && !taken.adapted.length) this.say("Somebody else changed the same thing; your change is now on top of theirs.");
+    if (!taken.refused.length && !taken.adapted.length)
+      this.say("Somebody else changed the same thing; your change is now on top of theirs.");
   }
 
   /** Asks for the deck as it is, and puts what is pending on top. */
   private async reload(): Promise<void> {
     const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
     if (this.inFlight) return;
-    this.take(onTop({ version, committed: deck }, this.replica.pending, this.replica.committed), this.settled ? { text, status: "saved" } : {});
+    this.take(
+      onTop({ version, committed: deck }, this.replica.pending, this.replica.committed),
+      this.settled ? { text, status: "saved" } : {},
+    );
   }
 
   /** Resolves when all that the server has by now is here, or the deck is closed. */
@@ -339,7 +422,10 @@ export class DeckSession {
     this.catching = true;
     let whole = false;
     try {
-      const { version, changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
+      const { version, changes } = await get(
+        `/decks/${this.view.deck.id}/changes?since=${this.replica.version}`,
+        ChangesSince,
+      );
       for (const given of changes) {
         await aBreath();
         const entry = LoggedChange.parse(given);
@@ -348,7 +434,8 @@ export class DeckSession {
         const taken = integrate(this.replica, [entry]);
         // Of a document the text may be another now; slides and pictures that are only added say nothing of it.
         const { change } = entry;
-        const grown = change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
+        const grown =
+          change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
         if (taken.replica.committed.manuscript && !(grown && this.view.text !== null)) {
           await this.reload();
           break;
@@ -358,12 +445,16 @@ export class DeckSession {
       whole = this.replica.version >= version;
     } catch {
       // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again; of a deck that is gone nothing more comes.
-      whole = await this.reload().then(() => !this.inFlight, (error: unknown) => error instanceof Refused);
+      whole = await this.reload().then(
+        () => !this.inFlight,
+        (error: unknown) => error instanceof Refused,
+      );
     } finally {
       this.catching = false;
     }
     // More came while this was taken in.
-    if (this.announced > this.replica.version && !this.inFlight && !this.closed) setTimeout(() => void this.catchUp(), 150);
+    if (this.announced > this.replica.version && !this.inFlight && !this.closed)
+      setTimeout(() => void this.catchUp(), 150);
     return whole;
   }
 
@@ -372,6 +463,12 @@ export class DeckSession {
     const { pending, version } = this.replica;
     if (!pending.length || this.blocked) return;
     const body = JSON.stringify({ base: version, changes: pending.slice(0, AT_ONCE) });
-    if (body.length < 60000) void fetch(`/api/decks/${this.view.deck.id}/changes`, { method: "POST", keepalive: true, headers: { "content-type": "application/json" }, body });
+    if (body.length < 60000)
+      void fetch(`/api/decks/${this.view.deck.id}/changes`, {
+        method: "POST",
+        keepalive: true,
+        headers: { "content-type": "application/json" },
+        body,
+      });
   };
 }

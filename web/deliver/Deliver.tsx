@@ -9,7 +9,28 @@ import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "../shell/entries";
 import { FOR, LABEL, PAGES_SHOW } from "./formats";
 
-const NAMES: Record<string, string> = { slides: "slides", sections: "sections", "notes.slides": "slides with notes", "links.external": "links to the web", "links.internal": "links between slides", "links.broken": "links that lead nowhere", hidden: "hidden slides", tables: "tables", charts: "charts", diagrams: "diagrams", pictures: "pictures", media: "films and sounds", formulas: "formulas", code: "program code", footnotes: "footnotes", comments: "comments", steps: "entrances", transitions: "transitions", foreign: "things of other programs", bindings: "linked data" };
+const NAMES: Record<string, string> = {
+  slides: "slides",
+  sections: "sections",
+  "notes.slides": "slides with notes",
+  "links.external": "links to the web",
+  "links.internal": "links between slides",
+  "links.broken": "links that lead nowhere",
+  hidden: "hidden slides",
+  tables: "tables",
+  charts: "charts",
+  diagrams: "diagrams",
+  pictures: "pictures",
+  media: "films and sounds",
+  formulas: "formulas",
+  code: "program code",
+  footnotes: "footnotes",
+  comments: "comments",
+  steps: "entrances",
+  transitions: "transitions",
+  foreign: "things of other programs",
+  bindings: "linked data",
+};
 
 function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const { deck, version, session } = useDeck();
@@ -17,10 +38,20 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
   const pages = format === "pdf" ? `&sheets=${sheets}` : "";
-  const { data: report, error } = useSWR(ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null, (path: string) => get(path, Report), { keepPreviousData: true, revalidateOnFocus: false });
-  if (!report) return <section className="hairline border p-4">{error ? (error as Error).message : `Looking at what ${LABEL[format]} can keep …`}</section>;
+  const { data: report, error } = useSWR(
+    ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null,
+    (path: string) => get(path, Report),
+    { keepPreviousData: true, revalidateOnFocus: false },
+  );
+  if (!report)
+    return (
+      <section className="hairline border p-4">
+        {error ? (error as Error).message : `Looking at what ${LABEL[format]} can keep …`}
+      </section>
+    );
   const rows = Object.entries(NAMES).flatMap(([path, label]) => {
-    const value = (tally: typeof report.from) => path.split(".").reduce<unknown>((held, key) => (held as Record<string, unknown>)[key], tally) as number;
+    const value = (tally: typeof report.from) =>
+      path.split(".").reduce<unknown>((held, key) => (held as Record<string, unknown>)[key], tally) as number;
     const [before, after] = [value(report.from), value(report.to)];
     return before || after ? [{ label, before, after }] : [];
   });
@@ -61,45 +92,81 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
           {format === "pdf" && (
             <label className="mt-2 flex items-center gap-2 text-sm">
               Pages show
-              <select className="select select-xs w-64" value={sheets} onChange={(event) => setSheets(event.target.value as Sheets)}>
-                {Object.entries(PAGES_SHOW).map(([kind, label]) => <option key={kind} value={kind}>{label}</option>)}
+              <select
+                className="select select-xs w-64"
+                value={sheets}
+                onChange={(event) => setSheets(event.target.value as Sheets)}
+              >
+                {Object.entries(PAGES_SHOW).map(([kind, label]) => (
+                  <option key={kind} value={kind}>
+                    {label}
+                  </option>
+                ))}
               </select>
             </label>
           )}
         </div>
         {writing && (
-          <button type="button" className="btn btn-ghost btn-sm" onClick={() => writing.abort()} aria-label={`Cancel writing ${LABEL[format]}`}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => writing.abort()}
+            aria-label={`Cancel writing ${LABEL[format]}`}
+          >
             Cancel
           </button>
         )}
-        <button type="button" className="btn btn-primary btn-sm" disabled={busy || !ready} onClick={save} aria-label={`Download as ${LABEL[format]}`}>
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={busy || !ready}
+          onClick={save}
+          aria-label={`Download as ${LABEL[format]}`}
+        >
           {busy ? "Writing …" : "Download"}
         </button>
       </div>
       <p className="mt-3">
-        <strong className={losses ? "" : "text-success"}>{losses === 0 ? "Everything is kept." : `${losses} ${losses === 1 ? "thing is" : "things are"} left out.`}</strong> {report.adapted.length > 0 && `${report.adapted.length} adapted.`}
+        <strong className={losses ? "" : "text-success"}>
+          {losses === 0 ? "Everything is kept." : `${losses} ${losses === 1 ? "thing is" : "things are"} left out.`}
+        </strong>{" "}
+        {report.adapted.length > 0 && `${report.adapted.length} adapted.`}
       </p>
       <table className="mt-2 text-sm">
         <caption className="sr-only">What the deck carries and what the file will carry</caption>
         <thead>
           <tr className="quiet">
-            <th scope="col" className="pr-6 text-left font-normal">Carries</th>
-            <th scope="col" className="px-3 text-right font-normal">deck</th>
-            <th scope="col" className="px-3 text-right font-normal">file</th>
+            <th scope="col" className="pr-6 text-left font-normal">
+              Carries
+            </th>
+            <th scope="col" className="px-3 text-right font-normal">
+              deck
+            </th>
+            <th scope="col" className="px-3 text-right font-normal">
+              file
+            </th>
           </tr>
         </thead>
         <tbody>
           {rows.map(({ label, before, after }) => (
             <tr key={label} className={after < before ? "text-error" : ""}>
-              <th scope="row" className="pr-6 text-left font-normal">{label}</th>
+              <th scope="row" className="pr-6 text-left font-normal">
+                {label}
+              </th>
               <td className="px-3 text-right">{before}</td>
               <td className="px-3 text-right">{after}</td>
             </tr>
           ))}
         </tbody>
       </table>
-      {list(report.left.map(({ slide, what, why }) => ({ slide, what, said: why })), "left out")}
-      {list(report.adapted.map(({ slide, what, how }) => ({ slide, what, said: how })), "adapted")}
+      {list(
+        report.left.map(({ slide, what, why }) => ({ slide, what, said: why })),
+        "left out",
+      )}
+      {list(
+        report.adapted.map(({ slide, what, how }) => ({ slide, what, said: how })),
+        "adapted",
+      )}
     </section>
   );
 }
@@ -111,7 +178,9 @@ export default function Deliver() {
     <DeckFrame place="Deliver">
       <div className="h-full overflow-auto p-4">
         <p className="mb-3 min-h-6 text-sm" role="status">
-          {status === "saved" ? "What each file will hold of the deck, slide by slide, before it is written." : "The last changes are still being kept; files can be written in a moment."}
+          {status === "saved"
+            ? "What each file will hold of the deck, slide by slide, before it is written."
+            : "The last changes are still being kept; files can be written in a moment."}
         </p>
         <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
           {(Object.keys(LABEL) as WritableFormat[]).map((format) => (

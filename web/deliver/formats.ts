@@ -2,7 +2,18 @@ import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
 
 /** What formats are called, and what each is for. */
-export const LABEL: Record<WritableFormat, string> = { pptx: "Presentation (.pptx)", odp: "Presentation (.odp)", pdf: "Pages (.pdf)", html: "Web page (.html)", docx: "Handout (.docx)", png: "Pictures (.png)", svg: "Drawings (.svg)", md: "Text (.md)", txt: "Notes (.txt)", json: "Unitext deck (.json)" };
+export const LABEL: Record<WritableFormat, string> = {
+  pptx: "Presentation (.pptx)",
+  odp: "Presentation (.odp)",
+  pdf: "Pages (.pdf)",
+  html: "Web page (.html)",
+  docx: "Handout (.docx)",
+  png: "Pictures (.png)",
+  svg: "Drawings (.svg)",
+  md: "Text (.md)",
+  txt: "Notes (.txt)",
+  json: "Unitext deck (.json)",
+};
 export const FOR: Record<WritableFormat, string> = {
   pptx: "To go on editing in another program, and to come back from there.",
   odp: "The same in OpenDocument, for programs that prefer it.",
@@ -15,4 +26,11 @@ export const FOR: Record<WritableFormat, string> = {
   md: "To keep as plain text, to compare, to put under version control.",
   json: "The whole deck with its pictures, for programs and for safe keeping.",
 };
-export const PAGES_SHOW: Record<Sheets, string> = { slides: "slides", notes: "a slide above its notes", "handout-2": "two slides to a page", "handout-3": "three slides, lines beside them", "handout-6": "six slides to a page", "handout-9": "nine slides to a page" };
+export const PAGES_SHOW: Record<Sheets, string> = {
+  slides: "slides",
+  notes: "a slide above its notes",
+  "handout-2": "two slides to a page",
+  "handout-3": "three slides, lines beside them",
+  "handout-6": "six slides to a page",
+  "handout-9": "nine slides to a page",
+};

@@ -26,13 +26,33 @@ function FirstSlide({ state }: { state: DeckState }) {
   const slide = state.deck.slides[0];
   return slide ? <Drawn slide={slide} head={head} deck={state.deck.id} /> : null;
 }
-function Drawn({ slide, head, deck }: { slide: DeckState["deck"]["slides"][number]; head: ReturnType<typeof headOf>; deck: string }) {
+function Drawn({
+  slide,
+  head,
+  deck,
+}: {
+  slide: DeckState["deck"]["slides"][number];
+  head: ReturnType<typeof headOf>;
+  deck: string;
+}) {
   const scene = useScene(slide, 1, head);
   return scene ? <SlideView scene={scene} deck={deck} label="First slide" /> : null;
 }
 
-function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => void; onChanged: () => void; onError: (text: string) => void }) {
-  const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}/first`, DeckState), { revalidateOnFocus: false });
+function Row({
+  row,
+  onGone,
+  onChanged,
+  onError,
+}: {
+  row: DeckRow;
+  onGone: () => void;
+  onChanged: () => void;
+  onError: (text: string) => void;
+}) {
+  const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}/first`, DeckState), {
+    revalidateOnFocus: false,
+  });
   const act = (work: Promise<unknown>, then: () => void) => work.then(then, (error: Error) => onError(error.message));
   const navigate = useNavigate();
   const [over, setOver] = useState(false);
@@ -58,12 +78,21 @@ function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => 
       }}
     >
       <td className="w-32 py-2 pl-4">
-        <Link to={`/decks/${row.id}/write`} tabIndex={-1} aria-hidden="true" className="hairline block aspect-video w-28 overflow-hidden border">
+        <Link
+          to={`/decks/${row.id}/write`}
+          tabIndex={-1}
+          aria-hidden="true"
+          className="hairline block aspect-video w-28 overflow-hidden border"
+        >
           {data && <FirstSlide state={data} />}
         </Link>
       </td>
       <th scope="row" className="px-3 text-left font-normal">
-        <Link to={`/decks/${row.id}/write`} title={row.title} className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline">
+        <Link
+          to={`/decks/${row.id}/write`}
+          title={row.title}
+          className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline"
+        >
           {row.title || "Untitled"}
         </Link>
         <p className="quiet text-sm">
@@ -75,7 +104,12 @@ function Row({ row, onGone, onChanged, onError }: { row: DeckRow; onGone: () => 
       <td className="px-3">{row.language}</td>
       <td className="px-3 text-sm">{row.withoutNotes > 0 ? `${row.withoutNotes} without notes` : ""}</td>
       <td className="pr-4 pl-3 text-right whitespace-nowrap">
-        <button type="button" className="btn btn-ghost btn-sm" aria-label={`Copy ${row.title}`} onClick={() => act(post(`/decks/${row.id}/copies`, {}, NewId), onChanged)}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          aria-label={`Copy ${row.title}`}
+          onClick={() => act(post(`/decks/${row.id}/copies`, {}, NewId), onChanged)}
+        >
           <Copy size={16} aria-hidden="true" /> Copy
         </button>
         {row.right === "own" && (
@@ -117,7 +151,10 @@ export default function Desk() {
   }, []);
   // A job that begins or ends changes what stands on the Desk.
   useEffect(() => void mutate(), [jobs.length, running]);
-  const rows = data?.decks.filter((row) => row.id !== gone?.row.id && (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))));
+  const rows = data?.decks.filter(
+    (row) =>
+      row.id !== gone?.row.id && (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))),
+  );
   const complain = (message: string) => setProblems((list) => [...list, message]);
 
   async function bring(files: readonly File[]) {
@@ -142,7 +179,11 @@ export default function Desk() {
     // A few at a time are handed over; the server reads them as jobs, and goes on when this page is closed.
     const hand = async () => {
       for (let file = waiting.shift(); file; file = waiting.shift()) {
-        setBusy(files.length === 1 ? `Handing over ${file.name} …` : `Handing over ${files.length} files: ${++taken}, ${file.name} …`);
+        setBusy(
+          files.length === 1
+            ? `Handing over ${file.name} …`
+            : `Handing over ${files.length} files: ${++taken}, ${file.name} …`,
+        );
         await take(file);
       }
     };
@@ -201,9 +242,17 @@ export default function Desk() {
           <h1 className="mr-auto font-serif text-2xl">Desk</h1>
           <label className="input input-sm w-64">
             <span className="sr-only">Find a deck by its name; * stands for anything</span>
-            <input type="search" placeholder="Find by name, * for anything" value={pattern} onChange={(event) => setPattern(event.target.value)} />
+            <input
+              type="search"
+              placeholder="Find by name, * for anything"
+              value={pattern}
+              onChange={(event) => setPattern(event.target.value)}
+            />
           </label>
-          <Link className="btn btn-sm" to={`/gather${pattern.trim() ? `?names=${encodeURIComponent(pattern.trim())}` : ""}`}>
+          <Link
+            className="btn btn-sm"
+            to={`/gather${pattern.trim() ? `?names=${encodeURIComponent(pattern.trim())}` : ""}`}
+          >
             <Layers size={16} aria-hidden="true" /> Gather decks
           </Link>
           <button type="button" className="btn btn-sm" disabled={!rows?.length} onClick={() => setWriting(true)}>
@@ -215,7 +264,16 @@ export default function Desk() {
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
-          <input ref={chooser} type="file" multiple accept={ACCEPTED} className="hidden" aria-label="Files to bring in" tabIndex={-1} onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))} />
+          <input
+            ref={chooser}
+            type="file"
+            multiple
+            accept={ACCEPTED}
+            className="hidden"
+            aria-label="Files to bring in"
+            tabIndex={-1}
+            onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))}
+          />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">
@@ -245,26 +303,47 @@ export default function Desk() {
           {brought.map(({ name, id, lines }) => (
             <div key={id} className="border-success mb-2 border-l-4 px-3 py-1">
               <p>
-                {name} is now on the Desk. <Link className="text-primary underline" to={`/decks/${id}/arrange`}>Open it</Link>
+                {name} is now on the Desk.{" "}
+                <Link className="text-primary underline" to={`/decks/${id}/arrange`}>
+                  Open it
+                </Link>
               </p>
               {lines.length > 0 && (
                 <details>
-                  <summary className="cursor-pointer text-sm">{lines.length} things could not be taken as they were</summary>
-                  <ul className="list-disc pl-6 text-sm">{lines.map((line) => <li key={line}>{line}</li>)}</ul>
+                  <summary className="cursor-pointer text-sm">
+                    {lines.length} things could not be taken as they were
+                  </summary>
+                  <ul className="list-disc pl-6 text-sm">
+                    {lines.map((line) => (
+                      <li key={line}>{line}</li>
+                    ))}
+                  </ul>
                 </details>
               )}
             </div>
           ))}
-          {writing && rows && <WriteDecks rows={rows} pattern={pattern} onClose={() => setWriting(false)} onBegun={() => void mutateJobs()} />}
+          {writing && rows && (
+            <WriteDecks
+              rows={rows}
+              pattern={pattern}
+              onClose={() => setWriting(false)}
+              onBegun={() => void mutateJobs()}
+            />
+          )}
           {making && (
             <form onSubmit={make} className="hairline bg-base-200 mb-4 border p-4">
               <label className="mb-1 block font-semibold" htmlFor="new-text">
                 Paste an outline or a text
               </label>
               <p className="quiet mb-2 text-sm" id="new-text-help">
-                A line that begins with # is a title slide or a section, one with ## is a slide; --- begins a new slide. Leave it empty for a blank title.
+                A line that begins with # is a title slide or a section, one with ## is a slide; --- begins a new slide.
+                Leave it empty for a blank title.
               </p>
-              <div role="group" aria-label="Begin with an outline" className="mb-2 flex flex-wrap items-center gap-2 text-sm">
+              <div
+                role="group"
+                aria-label="Begin with an outline"
+                className="mb-2 flex flex-wrap items-center gap-2 text-sm"
+              >
                 <span className="quiet">Or begin with an outline for a</span>
                 {Object.entries(OUTLINES).map(([key, { label, text: outline }]) => (
                   <button key={key} type="button" className="btn btn-xs" onClick={() => setText(outline)}>
@@ -272,7 +351,14 @@ export default function Desk() {
                   </button>
                 ))}
               </div>
-              <textarea id="new-text" aria-describedby="new-text-help" autoFocus className="textarea h-48 w-full font-serif text-base" value={text} onChange={(event) => setText(event.target.value)} />
+              <textarea
+                id="new-text"
+                aria-describedby="new-text-help"
+                autoFocus
+                className="textarea h-48 w-full font-serif text-base"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
               <div className="mt-3 flex gap-2">
                 <button type="submit" className="btn btn-primary btn-sm">
                   Make the deck
@@ -291,17 +377,33 @@ export default function Desk() {
             <thead>
               <tr className="quiet text-sm">
                 <td className="pl-4" />
-                <th scope="col" className="px-3 text-left font-normal">Deck</th>
-                <th scope="col" className="px-3 text-right font-normal">Slides</th>
-                <th scope="col" className="px-3 text-right font-normal">Minutes</th>
-                <th scope="col" className="px-3 text-left font-normal">Language</th>
-                <th scope="col" className="px-3 text-left font-normal">To do</th>
+                <th scope="col" className="px-3 text-left font-normal">
+                  Deck
+                </th>
+                <th scope="col" className="px-3 text-right font-normal">
+                  Slides
+                </th>
+                <th scope="col" className="px-3 text-right font-normal">
+                  Minutes
+                </th>
+                <th scope="col" className="px-3 text-left font-normal">
+                  Language
+                </th>
+                <th scope="col" className="px-3 text-left font-normal">
+                  To do
+                </th>
                 <td />
               </tr>
             </thead>
             <tbody>
               {rows.map((row) => (
-                <Row key={row.id} row={row} onGone={() => setAside(row)} onChanged={() => void mutate()} onError={complain} />
+                <Row
+                  key={row.id}
+                  row={row}
+                  onGone={() => setAside(row)}
+                  onChanged={() => void mutate()}
+                  onError={complain}
+                />
               ))}
             </tbody>
           </table>
@@ -312,7 +414,10 @@ export default function Desk() {
               <p>No deck has a name like “{pattern}”.</p>
             ) : (
               <>
-                <p className="mb-4">Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html, .csv, .opml) or a deck (.pptx, .odp, .pdf, .json) anywhere on this page.</p>
+                <p className="mb-4">
+                  Decks stand here. Begin with a text of your own, or drop a document (.docx, .odt, .md, .txt, .html,
+                  .csv, .opml) or a deck (.pptx, .odp, .pdf, .json) anywhere on this page.
+                </p>
                 <button type="button" className="btn btn-primary" onClick={() => setMaking(true)}>
                   New from text
                 </button>

@@ -6,7 +6,17 @@ import { post } from "../api/client";
 import { FOR, LABEL, PAGES_SHOW } from "../deliver/formats";
 
 /** Writes many decks at once in one format: a job, whose file and report stand on the Desk when it is done. */
-export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly DeckRow[]; pattern: string; onClose: () => void; onBegun: () => void }) {
+export function WriteDecks({
+  rows,
+  pattern,
+  onClose,
+  onBegun,
+}: {
+  rows: readonly DeckRow[];
+  pattern: string;
+  onClose: () => void;
+  onBegun: () => void;
+}) {
   const [format, setFormat] = useState<WritableFormat>("pptx");
   const [sheets, setSheets] = useState<Sheets>("slides");
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
@@ -15,7 +25,11 @@ export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly
   async function begin(event: FormEvent) {
     event.preventDefault();
     try {
-      await post("/writes", { decks: chosen.map(({ id }) => id), format, ...(format === "pdf" ? { sheets } : {}) }, Begun);
+      await post(
+        "/writes",
+        { decks: chosen.map(({ id }) => id), format, ...(format === "pdf" ? { sheets } : {}) },
+        Begun,
+      );
       onBegun();
       onClose();
     } catch (error) {
@@ -27,11 +41,21 @@ export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly
       <h2 id="write-decks" className="mb-1 font-semibold">
         Write {chosen.length === 1 ? "one deck" : `${chosen.length} decks`} at once
       </h2>
-      <p className="quiet mb-2 text-sm">{pattern.trim() ? `Those whose name fits “${pattern.trim()}”.` : "All on the Desk; a pattern in the search above takes some of them."} They come in one archive, with one report on what is kept, adapted and left out.</p>
+      <p className="quiet mb-2 text-sm">
+        {pattern.trim()
+          ? `Those whose name fits “${pattern.trim()}”.`
+          : "All on the Desk; a pattern in the search above takes some of them."}{" "}
+        They come in one archive, with one report on what is kept, adapted and left out.
+      </p>
       <div className="mb-2 flex flex-wrap gap-4">
         <label className="block text-sm">
           Format
-          <select autoFocus className="select select-sm ml-2 w-60" value={format} onChange={({ target }) => setFormat(target.value as WritableFormat)}>
+          <select
+            autoFocus
+            className="select select-sm ml-2 w-60"
+            value={format}
+            onChange={({ target }) => setFormat(target.value as WritableFormat)}
+          >
             {(Object.keys(LABEL) as WritableFormat[]).map((name) => (
               <option key={name} value={name}>
                 {LABEL[name]}
@@ -42,7 +66,11 @@ export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly
         {format === "pdf" && (
           <label className="block text-sm">
             Pages show
-            <select className="select select-sm ml-2 w-64" value={sheets} onChange={({ target }) => setSheets(target.value as Sheets)}>
+            <select
+              className="select select-sm ml-2 w-64"
+              value={sheets}
+              onChange={({ target }) => setSheets(target.value as Sheets)}
+            >
               {Object.entries(PAGES_SHOW).map(([kind, label]) => (
                 <option key={kind} value={kind}>
                   {label}
@@ -57,7 +85,14 @@ export function WriteDecks({ rows, pattern, onClose, onBegun }: { rows: readonly
         <legend className="sr-only">Decks to write</legend>
         {rows.map(({ id, title, slides }) => (
           <label key={id} className="flex min-h-8 items-center gap-2 text-sm">
-            <input type="checkbox" className="checkbox checkbox-sm" checked={!off.has(id)} onChange={({ target }) => setOff((before) => new Set(target.checked ? [...before].filter((one) => one !== id) : [...before, id]))} />
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={!off.has(id)}
+              onChange={({ target }) =>
+                setOff((before) => new Set(target.checked ? [...before].filter((one) => one !== id) : [...before, id]))
+              }
+            />
             {title || "Untitled"} <span className="quiet">{slides} slides</span>
           </label>
         ))}

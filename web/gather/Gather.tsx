@@ -28,11 +28,18 @@ export default function Gather() {
         {(running || refused) && (
           <div className="hairline max-h-56 overflow-auto border-b px-4 pt-2">
             {running && <JobLine job={running} />}
-            {refused && <p role="alert" className="border-error mb-2 border-l-4 px-3">{refused}</p>}
+            {refused && (
+              <p role="alert" className="border-error mb-2 border-l-4 px-3">
+                {refused}
+              </p>
+            )}
           </div>
         )}
         <div className="min-h-0 flex-1">
-          <MergeList pattern={search.get("names") ?? ""} onPattern={(names) => setSearch(names ? { names } : {}, { replace: true })}>
+          <MergeList
+            pattern={search.get("names") ?? ""}
+            onPattern={(names) => setSearch(names ? { names } : {}, { replace: true })}
+          >
             {(choice, slides, problem) => (
               <form
                 className="flex flex-wrap items-center gap-3"
@@ -42,7 +49,23 @@ export default function Gather() {
                   setRefused("");
                   try {
                     const { drop, ...options } = choice.options;
-                    const { job: begun } = await post("/merges", { ...options, sections: options.sections ?? false, contents: options.contents ?? false, openingsOnce: options.openingsOnce ?? false, drop: [...(drop ?? [])], title, decks: choice.gathered.map(({ deck, version, slides: chosen }) => ({ id: deck.id, version, ...(chosen ? { slides: chosen } : {}) })) }, Begun);
+                    const { job: begun } = await post(
+                      "/merges",
+                      {
+                        ...options,
+                        sections: options.sections ?? false,
+                        contents: options.contents ?? false,
+                        openingsOnce: options.openingsOnce ?? false,
+                        drop: [...(drop ?? [])],
+                        title,
+                        decks: choice.gathered.map(({ deck, version, slides: chosen }) => ({
+                          id: deck.id,
+                          version,
+                          ...(chosen ? { slides: chosen } : {}),
+                        })),
+                      },
+                      Begun,
+                    );
                     setJob(begun);
                     await mutate("/jobs");
                   } catch (error) {
@@ -52,12 +75,26 @@ export default function Gather() {
               >
                 <label className="flex items-center gap-2">
                   Name
-                  <input className="input input-sm w-64" placeholder="of the new deck" value={title} onChange={(event) => setTitle(event.target.value)} />
+                  <input
+                    className="input input-sm w-64"
+                    placeholder="of the new deck"
+                    value={title}
+                    onChange={(event) => setTitle(event.target.value)}
+                  />
                 </label>
-                <button type="submit" className="btn btn-primary btn-sm" disabled={!choice || (running !== undefined && isOpen(running))}>
-                  Merge {choice?.gathered.length ?? 0} {choice?.gathered.length === 1 ? "deck" : "decks"}, {slides} {slides === 1 ? "slide" : "slides"}
+                <button
+                  type="submit"
+                  className="btn btn-primary btn-sm"
+                  disabled={!choice || (running !== undefined && isOpen(running))}
+                >
+                  Merge {choice?.gathered.length ?? 0} {choice?.gathered.length === 1 ? "deck" : "decks"}, {slides}{" "}
+                  {slides === 1 ? "slide" : "slides"}
                 </button>
-                {problem && <p role="alert" className="text-error">{problem}</p>}
+                {problem && (
+                  <p role="alert" className="text-error">
+                    {problem}
+                  </p>
+                )}
               </form>
             )}
           </MergeList>

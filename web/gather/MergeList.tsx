@@ -28,11 +28,18 @@ export function keepLook(look: "match" | "keep"): void {
 
 /** The decks of a list, loaded whole. */
 function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>): Map<string, DeckState> {
-  const key = ids.map((id) => `${id}@${versions.get(id) ?? 0}`).sort().join(",");
-  const { data } = useSWR(key ? `/gathered/${key}` : null, async () => {
-    const states = await Promise.all(ids.map((id) => get(`/decks/${id}`, DeckState).catch(() => undefined)));
-    return states.flatMap((state) => (state ? [state] : []));
-  }, { keepPreviousData: true, revalidateOnFocus: false });
+  const key = ids
+    .map((id) => `${id}@${versions.get(id) ?? 0}`)
+    .sort()
+    .join(",");
+  const { data } = useSWR(
+    key ? `/gathered/${key}` : null,
+    async () => {
+      const states = await Promise.all(ids.map((id) => get(`/decks/${id}`, DeckState).catch(() => undefined)));
+      return states.flatMap((state) => (state ? [state] : []));
+    },
+    { keepPreviousData: true, revalidateOnFocus: false },
+  );
   return useMemo(() => new Map((data ?? []).map((state) => [state.deck.id, state])), [data]);
 }
 
@@ -66,7 +73,10 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [data, into?.id]);
   const fits = useMemo(() => ordered(found(rows, pattern), column), [rows, pattern, column]);
   const stars = fits[0]?.parts.length ?? 0;
-  const states = useStates(list.map(({ id }) => id), useMemo(() => new Map(rows.map(({ id, version }) => [id, version])), [data]));
+  const states = useStates(
+    list.map(({ id }) => id),
+    useMemo(() => new Map(rows.map(({ id, version }) => [id, version])), [data]),
+  );
   const listed = new Set(list.map(({ id }) => id));
 
   const { gathered, problem } = useMemo(() => {
@@ -83,14 +93,32 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
     return { gathered: all.length ? all : undefined, problem: undefined };
   }, [list, states]);
   const twins = useMemo(() => (gathered ? duplicates(gathered) : []), [gathered]);
-  const count = (gathered ?? []).reduce((sum, { deck, slides }) => sum + (slides?.length ?? deck.slides.length), 0) - [...drop].length;
-  const shown = list.map(({ id }) => states.get(id)).find((state) => state && (into ? JSON.stringify(state.deck.theme) !== JSON.stringify(into.theme) : JSON.stringify(state.deck.theme) !== JSON.stringify(states.get(list[0]?.id ?? "")?.deck.theme)));
+  const count =
+    (gathered ?? []).reduce((sum, { deck, slides }) => sum + (slides?.length ?? deck.slides.length), 0) -
+    [...drop].length;
+  const shown = list
+    .map(({ id }) => states.get(id))
+    .find(
+      (state) =>
+        state &&
+        (into
+          ? JSON.stringify(state.deck.theme) !== JSON.stringify(into.theme)
+          : JSON.stringify(state.deck.theme) !== JSON.stringify(states.get(list[0]?.id ?? "")?.deck.theme)),
+    );
   const place = into?.theme ?? states.get(list[0]?.id ?? "")?.deck.theme;
 
   // A slide that is drawn in two looks is two slides to the drawing.
-  const twin = useMemo(() => (shown?.deck.slides[0] ? { match: { ...shown.deck.slides[0] }, keep: { ...shown.deck.slides[0] } } : undefined), [shown]);
+  const twin = useMemo(
+    () =>
+      shown?.deck.slides[0] ? { match: { ...shown.deck.slides[0] }, keep: { ...shown.deck.slides[0] } } : undefined,
+    [shown],
+  );
 
-  const add = (more: readonly Found[]) => setList((now) => [...now, ...more.filter(({ row }) => !listed.has(row.id)).map(({ row }) => ({ id: row.id, slides: "" }))]);
+  const add = (more: readonly Found[]) =>
+    setList((now) => [
+      ...now,
+      ...more.filter(({ row }) => !listed.has(row.id)).map(({ row }) => ({ id: row.id, slides: "" })),
+    ]);
   const move = (id: string, to: number) =>
     setList((now) => {
       const from = now.findIndex((item) => item.id === id);
@@ -101,11 +129,20 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
     });
   const order = () => {
     const places = new Map(fits.map(({ row }, nth) => [row.id, nth]));
-    setList((now) => [...now].sort((a, b) => (places.get(a.id) ?? now.length + fits.length) - (places.get(b.id) ?? now.length + fits.length)));
+    setList((now) =>
+      [...now].sort(
+        (a, b) => (places.get(a.id) ?? now.length + fits.length) - (places.get(b.id) ?? now.length + fits.length),
+      ),
+    );
   };
   const check = (label: string, value: boolean, onValue: (value: boolean) => void) => (
     <label className="flex min-h-6 items-center gap-2">
-      <input type="checkbox" className="checkbox checkbox-xs" checked={value} onChange={(event) => onValue(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        checked={value}
+        onChange={(event) => onValue(event.target.checked)}
+      />
       {label}
     </label>
   );
@@ -117,9 +154,19 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
           <div className="flex items-center gap-2 px-4 py-2">
             <label className="input input-sm min-w-0 flex-1">
               <span className="sr-only">Pattern of the names</span>
-              <input type="search" placeholder="TB2-*-* finds by name" value={pattern} onChange={(event) => onPattern(event.target.value)} />
+              <input
+                type="search"
+                placeholder="TB2-*-* finds by name"
+                value={pattern}
+                onChange={(event) => onPattern(event.target.value)}
+              />
             </label>
-            <button type="button" className="btn btn-sm" disabled={fits.every(({ row }) => listed.has(row.id))} onClick={() => add(fits)}>
+            <button
+              type="button"
+              className="btn btn-sm"
+              disabled={fits.every(({ row }) => listed.has(row.id))}
+              onClick={() => add(fits)}
+            >
               <ListPlus size={16} aria-hidden="true" /> Take all {fits.length}
             </button>
           </div>
@@ -128,28 +175,57 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
               <thead className="bg-base-100 sticky top-0">
                 <tr className="quiet">
                   {(["name", ...Array.from({ length: stars }, (_, nth) => nth)] as const).map((key) => (
-                    <th key={key} scope="col" aria-sort={column === key ? "ascending" : undefined} className="px-2 text-left font-normal first:pl-4">
-                      <button type="button" className="min-h-6 underline-offset-4 hover:underline" onClick={() => setColumn(key)}>
+                    <th
+                      key={key}
+                      scope="col"
+                      aria-sort={column === key ? "ascending" : undefined}
+                      className="px-2 text-left font-normal first:pl-4"
+                    >
+                      <button
+                        type="button"
+                        className="min-h-6 underline-offset-4 hover:underline"
+                        onClick={() => setColumn(key)}
+                      >
                         {key === "name" ? "Name" : `Part ${key + 1}`}
                         {column === key ? " ↓" : ""}
                       </button>
                     </th>
                   ))}
-                  <th scope="col" className="px-2 text-right font-normal">Slides</th>
+                  <th scope="col" className="px-2 text-right font-normal">
+                    Slides
+                  </th>
                   <td />
                 </tr>
               </thead>
               <tbody>
                 {fits.map(({ row, name, parts }) => (
                   <tr key={row.id} className={`hairline border-t ${listed.has(row.id) ? "quiet" : ""}`}>
-                    <th scope="row" className="max-w-56 truncate py-1 pr-2 pl-4 text-left font-normal" title={row.file ? `${row.title}, from ${row.file}` : row.title}>
+                    <th
+                      scope="row"
+                      className="max-w-56 truncate py-1 pr-2 pl-4 text-left font-normal"
+                      title={row.file ? `${row.title}, from ${row.file}` : row.title}
+                    >
                       {name}
-                      {row.file && <span className="quiet block truncate text-xs">{name === row.file ? row.title : `from ${row.file}`}</span>}
+                      {row.file && (
+                        <span className="quiet block truncate text-xs">
+                          {name === row.file ? row.title : `from ${row.file}`}
+                        </span>
+                      )}
                     </th>
-                    {parts.map((part, nth) => <td key={nth} className="max-w-32 truncate px-2">{part}</td>)}
+                    {parts.map((part, nth) => (
+                      <td key={nth} className="max-w-32 truncate px-2">
+                        {part}
+                      </td>
+                    ))}
                     <td className="px-2 text-right">{row.slides}</td>
                     <td className="pr-3 text-right">
-                      <button type="button" className="btn btn-ghost btn-xs" disabled={listed.has(row.id)} aria-label={`${listed.has(row.id) ? "taken:" : "Take"} ${name}`} onClick={() => add([{ row, name, parts }])}>
+                      <button
+                        type="button"
+                        className="btn btn-ghost btn-xs"
+                        disabled={listed.has(row.id)}
+                        aria-label={`${listed.has(row.id) ? "taken:" : "Take"} ${name}`}
+                        onClick={() => add([{ row, name, parts }])}
+                      >
                         {listed.has(row.id) ? "taken" : "Take"}
                       </button>
                     </td>
@@ -157,25 +233,36 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 ))}
               </tbody>
             </table>
-            {data && fits.length === 0 && <p className="quiet px-4 py-6 text-sm">No other deck on the Desk has a name like that. A star stands for anything, as in TB2-*-*.</p>}
+            {data && fits.length === 0 && (
+              <p className="quiet px-4 py-6 text-sm">
+                No other deck on the Desk has a name like that. A star stands for anything, as in TB2-*-*.
+              </p>
+            )}
           </div>
         </section>
         <section aria-label="Merge list" className="flex min-h-0 flex-col">
           <div className="flex items-center justify-between gap-3 px-4 py-2 text-sm">
             <p>
-              <strong>{list.length}</strong> {list.length === 1 ? "deck" : "decks"}, <strong>{Math.max(0, count)}</strong> slides, in this order
+              <strong>{list.length}</strong> {list.length === 1 ? "deck" : "decks"},{" "}
+              <strong>{Math.max(0, count)}</strong> slides, in this order
             </p>
             {list.length > 0 && (
               <span className="flex gap-1">
                 <button type="button" className="btn btn-ghost btn-xs" onClick={order}>
                   Order by {column === "name" ? "name" : `part ${column + 1}`}
                 </button>
-                <button type="button" className="btn btn-ghost btn-xs" onClick={() => setList([])}>Empty the list</button>
+                <button type="button" className="btn btn-ghost btn-xs" onClick={() => setList([])}>
+                  Empty the list
+                </button>
               </span>
             )}
           </div>
           <ol className="min-h-0 flex-1 overflow-auto px-4" aria-label="Decks in order">
-            {list.length === 0 && <li className="quiet py-8 text-center text-sm">Take decks from the left. They stay as they are, whoever owns them.</li>}
+            {list.length === 0 && (
+              <li className="quiet py-8 text-center text-sm">
+                Take decks from the left. They stay as they are, whoever owns them.
+              </li>
+            )}
             {list.map(({ id, slides }, at) => {
               const row = byId.get(id);
               const state = states.get(id);
@@ -209,17 +296,62 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 >
                   <GripVertical size={14} aria-hidden="true" className="quiet shrink-0 cursor-grab" />
                   <span className="w-6 text-right text-sm">{at + 1}</span>
-                  {state?.deck.slides[0] ? <SmallSlide slide={state.deck.slides[0]} number={1} head={headOf(state.deck)} deck={id} width={64} /> : <span className="bg-base-200 h-9 w-16" />}
+                  {state?.deck.slides[0] ? (
+                    <SmallSlide
+                      slide={state.deck.slides[0]}
+                      number={1}
+                      head={headOf(state.deck)}
+                      deck={id}
+                      width={64}
+                    />
+                  ) : (
+                    <span className="bg-base-200 h-9 w-16" />
+                  )}
                   <span className="min-w-0 flex-1 text-sm">
                     <span className="block truncate">{row?.title ?? "…"}</span>
-                    <span className="quiet text-xs">{row ? `${row.file ? `from ${row.file}, ` : ""}${row.slides} slides, ${clock(row.seconds)}` : ""}</span>
-                    {wrong && <span role="alert" className="text-error block text-xs">{wrong}</span>}
+                    <span className="quiet text-xs">
+                      {row ? `${row.file ? `from ${row.file}, ` : ""}${row.slides} slides, ${clock(row.seconds)}` : ""}
+                    </span>
+                    {wrong && (
+                      <span role="alert" className="text-error block text-xs">
+                        {wrong}
+                      </span>
+                    )}
                   </span>
-                  <input className={`input input-xs w-28 font-mono ${wrong ? "border-error" : ""}`} aria-label={`Slides of ${row?.title ?? "the deck"}`} placeholder="all slides" value={slides} onChange={(event) => setList((now) => now.with(at, { id, slides: event.target.value }))} />
+                  <input
+                    className={`input input-xs w-28 font-mono ${wrong ? "border-error" : ""}`}
+                    aria-label={`Slides of ${row?.title ?? "the deck"}`}
+                    placeholder="all slides"
+                    value={slides}
+                    onChange={(event) => setList((now) => now.with(at, { id, slides: event.target.value }))}
+                  />
                   <span className="flex">
-                    <button type="button" className="btn btn-ghost btn-xs px-1" aria-label={`Move ${row?.title} up`} disabled={at === 0} onClick={() => move(id, at - 1)}><ArrowUp size={14} aria-hidden="true" /></button>
-                    <button type="button" className="btn btn-ghost btn-xs px-1" aria-label={`Move ${row?.title} down`} disabled={at === list.length - 1} onClick={() => move(id, at + 1)}><ArrowDown size={14} aria-hidden="true" /></button>
-                    <button type="button" className="btn btn-ghost btn-xs px-1" aria-label={`Take ${row?.title} off the list`} onClick={() => setList((now) => now.toSpliced(at, 1))}><X size={14} aria-hidden="true" /></button>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs px-1"
+                      aria-label={`Move ${row?.title} up`}
+                      disabled={at === 0}
+                      onClick={() => move(id, at - 1)}
+                    >
+                      <ArrowUp size={14} aria-hidden="true" />
+                    </button>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs px-1"
+                      aria-label={`Move ${row?.title} down`}
+                      disabled={at === list.length - 1}
+                      onClick={() => move(id, at + 1)}
+                    >
+                      <ArrowDown size={14} aria-hidden="true" />
+                    </button>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs px-1"
+                      aria-label={`Take ${row?.title} off the list`}
+                      onClick={() => setList((now) => now.toSpliced(at, 1))}
+                    >
+                      <X size={14} aria-hidden="true" />
+                    </button>
                   </span>
                 </li>
               );
@@ -229,7 +361,10 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
             <fieldset className="flex flex-wrap items-start gap-4">
               <legend className="sr-only">Look of the slides</legend>
               {(["match", "keep"] as const).map((value) => (
-                <label key={value} className={`hairline flex cursor-pointer items-center gap-2 border p-1.5 ${look === value ? "outline-2 outline-secondary" : ""}`}>
+                <label
+                  key={value}
+                  className={`hairline flex cursor-pointer items-center gap-2 border p-1.5 ${look === value ? "outline-2 outline-secondary" : ""}`}
+                >
                   <input
                     type="radio"
                     name="merge-look"
@@ -240,7 +375,15 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                       keepLook(value);
                     }}
                   />
-                  {shown && twin && place && <SmallSlide slide={twin[value]} number={1} head={{ ...headOf(shown.deck), ...(value === "match" ? { theme: place } : {}) }} deck={shown.deck.id} width={104} />}
+                  {shown && twin && place && (
+                    <SmallSlide
+                      slide={twin[value]}
+                      number={1}
+                      head={{ ...headOf(shown.deck), ...(value === "match" ? { theme: place } : {}) }}
+                      deck={shown.deck.id}
+                      width={104}
+                    />
+                  )}
                   {value === "match" ? "the look of the place" : "each keeps its own"}
                 </label>
               ))}
@@ -253,11 +396,24 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
             {twins.length > 0 && (
               <details data-twins>
                 <summary className="cursor-pointer">
-                  {twins.length === 1 ? "One slide stands" : `${twins.length} slides stand`} more than once; {drop.size} dropped
+                  {twins.length === 1 ? "One slide stands" : `${twins.length} slides stand`} more than once; {drop.size}{" "}
+                  dropped
                 </summary>
                 <p className="my-1">
-                  <button type="button" className="btn btn-xs" onClick={() => setDrop(new Set(twins.flatMap((group) => group.slice(1).map(({ deck, slide }) => `${deck}/${slide}`))))}>Drop all but the first of each</button>{" "}
-                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => setDrop(new Set())}>Keep all</button>
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    onClick={() =>
+                      setDrop(
+                        new Set(twins.flatMap((group) => group.slice(1).map(({ deck, slide }) => `${deck}/${slide}`))),
+                      )
+                    }
+                  >
+                    Drop all but the first of each
+                  </button>{" "}
+                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => setDrop(new Set())}>
+                    Keep all
+                  </button>
                 </p>
                 <ul className="max-h-32 overflow-auto">
                   {twins.slice(0, 200).map((group) => (
@@ -267,7 +423,20 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                         const key = `${deck}/${slide}`;
                         return (
                           <label key={key} className="mr-3 inline-flex min-h-6 items-center gap-1">
-                            <input type="checkbox" className="checkbox checkbox-xs" checked={!drop.has(key)} disabled={nth === 0} onChange={(event) => setDrop((now) => new Set(event.target.checked ? [...now].filter((other) => other !== key) : [...now, key]))} />
+                            <input
+                              type="checkbox"
+                              className="checkbox checkbox-xs"
+                              checked={!drop.has(key)}
+                              disabled={nth === 0}
+                              onChange={(event) =>
+                                setDrop(
+                                  (now) =>
+                                    new Set(
+                                      event.target.checked ? [...now].filter((other) => other !== key) : [...now, key],
+                                    ),
+                                )
+                              }
+                            />
                             {byId.get(deck)?.title}, {number}
                           </label>
                         );
@@ -277,7 +446,11 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 </ul>
               </details>
             )}
-            {children(gathered && { gathered, options: { look, sections, contents, openingsOnce, drop } }, Math.max(0, count), problem)}
+            {children(
+              gathered && { gathered, options: { look, sections, contents, openingsOnce, drop } },
+              Math.max(0, count),
+              problem,
+            )}
           </div>
         </section>
       </div>

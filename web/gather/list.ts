@@ -38,7 +38,9 @@ export function ordered(list: readonly Found[], column: number | "name"): Found[
 /** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
 export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
   if (!slides.trim()) return undefined;
-  return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map((number) => deck.slides[number - 1]?.id as string);
+  return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map(
+    (number) => deck.slides[number - 1]?.id as string,
+  );
 }
 
 export function gatheredOf(state: { deck: Deck; version: number }, slides: string): Gathered {

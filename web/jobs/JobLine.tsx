@@ -6,10 +6,34 @@ import { reportLines } from "../shell/entries";
 import { Outcome } from "./Outcome";
 
 const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
-  read: { waiting: "waits its turn", running: "is being read", done: "is now on the Desk", cancelled: "was cancelled; what was made is kept", failed: "could not be read to its end" },
-  split: { waiting: "waits to be split", running: "is being split", done: "was split", cancelled: "was not split: cancelled, and nothing was made", failed: "was not split, and nothing was made" },
-  write: { waiting: "wait to be written", running: "are being written", done: "are written", cancelled: "were not written: cancelled", failed: "could not be written" },
-  merge: { waiting: "waits to be merged", running: "is being merged", done: "was merged", cancelled: "was not merged: cancelled, and nothing was made", failed: "was not merged, and nothing was made" },
+  read: {
+    waiting: "waits its turn",
+    running: "is being read",
+    done: "is now on the Desk",
+    cancelled: "was cancelled; what was made is kept",
+    failed: "could not be read to its end",
+  },
+  split: {
+    waiting: "waits to be split",
+    running: "is being split",
+    done: "was split",
+    cancelled: "was not split: cancelled, and nothing was made",
+    failed: "was not split, and nothing was made",
+  },
+  write: {
+    waiting: "wait to be written",
+    running: "are being written",
+    done: "are written",
+    cancelled: "were not written: cancelled",
+    failed: "could not be written",
+  },
+  merge: {
+    waiting: "waits to be merged",
+    running: "is being merged",
+    done: "was merged",
+    cancelled: "was not merged: cancelled, and nothing was made",
+    failed: "was not merged, and nothing was made",
+  },
 };
 
 /** Where the slides of a file are seen to arrive: a presentation as a map, a document beside its text. */
@@ -32,7 +56,8 @@ export function jobProgress({ kind, name, state, slides, page, pages }: Job): st
 const saidOf = ({ report }: Job): string[] => (report ? reportLines(report) : []);
 
 /** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
-export const isPlain = (job: Job) => job.kind === "read" && job.state === "done" && !job.message && saidOf(job).length === 0;
+export const isPlain = (job: Job) =>
+  job.kind === "read" && job.state === "done" && !job.message && saidOf(job).length === 0;
 
 export async function takeOff(...jobs: readonly Job[]): Promise<void> {
   await Promise.all(jobs.map(({ id }) => remove(`/jobs/${id}`)));
@@ -68,24 +93,49 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
   const lines = saidOf(job);
   const refused = job.kind === "read" && job.state === "failed" && arrivalOf(job.name) === "arrange";
   return (
-    <div data-job={job.state} className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}>
+    <div
+      data-job={job.state}
+      className={`mb-2 border-l-4 px-3 py-1 ${open ? "border-primary" : job.state === "done" ? "border-success" : job.state === "failed" ? "border-error" : "border-warning"}`}
+    >
       <div className="flex flex-wrap items-center gap-3">
         <p role={open ? "status" : undefined}>
-          {job.name} {refused ? "was refused, and nothing of it was taken" : here && job.kind === "read" && job.state === "done" ? "has been read" : STATE[job.kind][job.state]}
-          {(open && job.pages > 0) || (job.slides && job.kind === "read" && !refused) ? ` (${jobProgress(job)})` : ""}. {job.message}{" "}
+          {job.name}{" "}
+          {refused
+            ? "was refused, and nothing of it was taken"
+            : here && job.kind === "read" && job.state === "done"
+              ? "has been read"
+              : STATE[job.kind][job.state]}
+          {(open && job.pages > 0) || (job.slides && job.kind === "read" && !refused) ? ` (${jobProgress(job)})` : ""}.{" "}
+          {job.message}{" "}
           {!here && job.kind === "read" && job.deck && job.slides > 0 && (
-            <Link className="text-primary underline" to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`} onClick={() => isPlain(job) && void takeOff(job)}>
+            <Link
+              className="text-primary underline"
+              to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`}
+              onClick={() => isPlain(job) && void takeOff(job)}
+            >
               {open ? "See it arrive" : "Open it"}
             </Link>
           )}
         </p>
-        {open && <progress className="progress progress-primary w-40" aria-label={`${job.name}: how far it is`} value={job.pages ? job.page : undefined} max={job.pages || 1} />}
+        {open && (
+          <progress
+            className="progress progress-primary w-40"
+            aria-label={`${job.name}: how far it is`}
+            value={job.pages ? job.page : undefined}
+            max={job.pages || 1}
+          />
+        )}
         {open ? (
           <button type="button" className="btn btn-ghost btn-xs" onClick={() => cancelJob(job)}>
             Cancel
           </button>
         ) : (
-          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Take off the list: ${job.name}`} onClick={() => void takeOff(job)}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs"
+            aria-label={`Take off the list: ${job.name}`}
+            onClick={() => void takeOff(job)}
+          >
             Take off the list
           </button>
         )}
@@ -93,8 +143,15 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
       <Outcome job={job} />
       {lines.length > 0 && (
         <details>
-          <summary className="cursor-pointer text-sm">{lines.length === 1 ? "One thing is" : `${lines.length} things are`} not there as {lines.length === 1 ? "it was" : "they were"}</summary>
-          <ul className="list-disc pl-6 text-sm">{lines.slice(0, 200).map((line, at) => <li key={at}>{line}</li>)}</ul>
+          <summary className="cursor-pointer text-sm">
+            {lines.length === 1 ? "One thing is" : `${lines.length} things are`} not there as{" "}
+            {lines.length === 1 ? "it was" : "they were"}
+          </summary>
+          <ul className="list-disc pl-6 text-sm">
+            {lines.slice(0, 200).map((line, at) => (
+              <li key={at}>{line}</li>
+            ))}
+          </ul>
         </details>
       )}
     </div>

@@ -16,21 +16,31 @@ export function BalanceTable({ result }: { result: Pick<JobResult, "sentence" | 
       <table className="mt-1">
         <thead>
           <tr className="quiet">
-            <th scope="col" className="pr-4 text-left font-normal">What</th>
+            <th scope="col" className="pr-4 text-left font-normal">
+              What
+            </th>
             {["went in", "as it was", "adapted", "left out", "more than once"].map((label) => (
-              <th key={label} scope="col" className="px-3 text-right font-normal">{label}</th>
+              <th key={label} scope="col" className="px-3 text-right font-normal">
+                {label}
+              </th>
             ))}
           </tr>
         </thead>
         <tbody>
-          {result.rows.filter(({ before }) => before > 0).map(({ kind, before, carried, adapted, left, again }) => (
-            <tr key={kind}>
-              <th scope="row" className="pr-4 text-left font-normal">{KINDS[kind] ?? kind}</th>
-              {[before, carried, adapted, left, again].map((value, nth) => (
-                <td key={nth} className="px-3 text-right">{value}</td>
-              ))}
-            </tr>
-          ))}
+          {result.rows
+            .filter(({ before }) => before > 0)
+            .map(({ kind, before, carried, adapted, left, again }) => (
+              <tr key={kind}>
+                <th scope="row" className="pr-4 text-left font-normal">
+                  {KINDS[kind] ?? kind}
+                </th>
+                {[before, carried, adapted, left, again].map((value, nth) => (
+                  <td key={nth} className="px-3 text-right">
+                    {value}
+                  </td>
+                ))}
+              </tr>
+            ))}
         </tbody>
       </table>
     </details>
@@ -47,26 +57,58 @@ export function Outcome({ job }: { job: Job }) {
     return (
       <div className="mt-1" data-outcome>
         <p className="text-sm">{result.sentence}</p>
-        {result.remarks.length > 0 && <ul className="border-warning my-1 border-l-4 pl-3 text-sm">{result.remarks.map((remark, nth) => <li key={nth}>{remark}</li>)}</ul>}
-        <button type="button" className="btn btn-sm btn-primary my-1" onClick={() => void download(`/jobs/${job.id}/file`)}>
+        {result.remarks.length > 0 && (
+          <ul className="border-warning my-1 border-l-4 pl-3 text-sm">
+            {result.remarks.map((remark, nth) => (
+              <li key={nth}>{remark}</li>
+            ))}
+          </ul>
+        )}
+        <button
+          type="button"
+          className="btn btn-sm btn-primary my-1"
+          onClick={() => void download(`/jobs/${job.id}/file`)}
+        >
           Download {name}, {size < 1e6 ? `${Math.max(1, Math.round(size / 1000))} kB` : `${(size / 1e6).toFixed(1)} MB`}
         </button>
       </div>
     );
   }
-  const note = contentsNote(job.name, result.decks.map((deck) => ({ ...deck, name: deck.title, address: new URL(`/decks/${deck.id}/speak`, window.location.href).href })));
+  const note = contentsNote(
+    job.name,
+    result.decks.map((deck) => ({
+      ...deck,
+      name: deck.title,
+      address: new URL(`/decks/${deck.id}/speak`, window.location.href).href,
+    })),
+  );
   return (
     <div className="mt-1" data-outcome>
       <ol className="mb-2 list-decimal pl-6">
         {result.decks.map(({ id, title, slides, seconds }) => (
           <li key={id}>
-            <Link className="text-primary underline" to={`/decks/${id}/arrange`}>{title}</Link> <span className="quiet text-sm">{slides} slides, {clock(seconds)}</span>
+            <Link className="text-primary underline" to={`/decks/${id}/arrange`}>
+              {title}
+            </Link>{" "}
+            <span className="quiet text-sm">
+              {slides} slides, {clock(seconds)}
+            </span>
           </li>
         ))}
       </ol>
-      {result.remarks.length > 0 && <ul className="border-warning mb-2 border-l-4 pl-3 text-sm">{result.remarks.map((remark, nth) => <li key={nth}>{remark}</li>)}</ul>}
+      {result.remarks.length > 0 && (
+        <ul className="border-warning mb-2 border-l-4 pl-3 text-sm">
+          {result.remarks.map((remark, nth) => (
+            <li key={nth}>{remark}</li>
+          ))}
+        </ul>
+      )}
       <BalanceTable result={result} />
-      <button type="button" className="btn btn-ghost btn-xs mt-1" onClick={() => void navigator.clipboard.writeText(note).then(() => setCopied(true))}>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs mt-1"
+        onClick={() => void navigator.clipboard.writeText(note).then(() => setCopied(true))}
+      >
         <ClipboardCopy size={14} aria-hidden="true" /> {copied ? "Copied" : "Copy the list with links"}
       </button>
     </div>

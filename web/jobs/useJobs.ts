@@ -28,7 +28,20 @@ async function refresh(): Promise<void> {
 
 /** Notes that a file is being read, before the server's list says so. */
 export function noteReading(id: string, deck: string, name: string): void {
-  const job: Job = { id, deck, kind: "read", name, state: "waiting", slides: 0, page: 0, pages: 0, message: null, report: null, result: null, createdAt: new Date().toISOString() };
+  const job: Job = {
+    id,
+    deck,
+    kind: "read",
+    name,
+    state: "waiting",
+    slides: 0,
+    page: 0,
+    pages: 0,
+    message: null,
+    report: null,
+    result: null,
+    createdAt: new Date().toISOString(),
+  };
   void mutate<JobList>("/jobs", (list) => ({ jobs: [job, ...(list?.jobs ?? []).filter((known) => known.id !== id)] }));
 }
 

@@ -12,7 +12,13 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
   }, [open]);
   const names = Object.keys(COMMANDS) as CommandName[];
   const places = [...new Set(names.map((name) => COMMANDS[name].place))];
-  const clash = (name: CommandName) => names.find((other) => other !== name && keyOf(other) === keyOf(name) && (COMMANDS[other].place === COMMANDS[name].place || "Everywhere" === COMMANDS[other].place));
+  const clash = (name: CommandName) =>
+    names.find(
+      (other) =>
+        other !== name &&
+        keyOf(other) === keyOf(name) &&
+        (COMMANDS[other].place === COMMANDS[name].place || "Everywhere" === COMMANDS[other].place),
+    );
   return (
     <dialog
       ref={dialog}
@@ -32,7 +38,9 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
         <h2 id="keys-title" className="mb-1 text-lg font-semibold">
           Keys
         </h2>
-        <p className="quiet mb-4 text-sm">Choose a key to change it, then press the new one. Escape leaves it as it was.</p>
+        <p className="quiet mb-4 text-sm">
+          Choose a key to change it, then press the new one. Escape leaves it as it was.
+        </p>
         {places.map((place) => (
           <section key={place} className="mb-4">
             <h3 className="mb-1 font-semibold">{place}</h3>
@@ -42,11 +50,28 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
                 .map((name) => (
                   <li key={name} className="hairline flex items-center gap-3 border-t py-1">
                     <span className="flex-1">{COMMANDS[name].label}</span>
-                    {clash(name) && <span className="text-error text-sm">also: {COMMANDS[clash(name) as CommandName].label}</span>}
-                    <button type="button" className="btn btn-sm font-mono" aria-label={asking === name ? `Press a key … for: ${COMMANDS[name].label}` : `${COMMANDS[name].label}: ${keyOf(name)}. Change the key`} onClick={() => setAsking(name)}>
+                    {clash(name) && (
+                      <span className="text-error text-sm">also: {COMMANDS[clash(name) as CommandName].label}</span>
+                    )}
+                    <button
+                      type="button"
+                      className="btn btn-sm font-mono"
+                      aria-label={
+                        asking === name
+                          ? `Press a key … for: ${COMMANDS[name].label}`
+                          : `${COMMANDS[name].label}: ${keyOf(name)}. Change the key`
+                      }
+                      onClick={() => setAsking(name)}
+                    >
                       {asking === name ? "Press a key …" : keyOf(name)}
                     </button>
-                    <button type="button" className="btn btn-ghost btn-sm" disabled={keyOf(name) === COMMANDS[name].key} onClick={() => setKey(name, undefined)} aria-label={`Reset to ${COMMANDS[name].key}: ${COMMANDS[name].label}`}>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-sm"
+                      disabled={keyOf(name) === COMMANDS[name].key}
+                      onClick={() => setKey(name, undefined)}
+                      aria-label={`Reset to ${COMMANDS[name].key}: ${COMMANDS[name].label}`}
+                    >
                       Reset
                     </button>
                   </li>

@@ -74,5 +74,12 @@ export function written(event: KeyboardEvent | React.KeyboardEvent): string | un
   if (["Control", "Shift", "Alt", "Meta"].includes(event.key)) return undefined;
   const letter = event.key.length === 1 ? event.key.toUpperCase() : event.key;
   const shift = event.shiftKey && (event.key.length > 1 || /[A-Z]/.test(letter));
-  return [event.ctrlKey || event.metaKey ? "Ctrl" : "", event.altKey ? "Alt" : "", shift ? "Shift" : "", letter === " " ? "Space" : letter].filter(Boolean).join("+");
+  return [
+    event.ctrlKey || event.metaKey ? "Ctrl" : "",
+    event.altKey ? "Alt" : "",
+    shift ? "Shift" : "",
+    letter === " " ? "Space" : letter,
+  ]
+    .filter(Boolean)
+    .join("+");
 }

@@ -3,7 +3,10 @@ import { type CommandName, keyOf, written } from "./commands";
 
 /** Whether keys typed there are text. */
 export function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName))
+  );
 }
 
 /** Runs acts by their keys while the component stands, unless one is typing or a dialog is open. */

@@ -7,25 +7,53 @@ import { Picture } from "@unitext/server/api";
 import { useDeck } from "../deck/DeckContext";
 import type { Acts } from "./selection";
 
-const FORMS: [string, Geometry][] = [["Box", { preset: "rect" }], ["Round box", { preset: "roundRect" }], ["Circle", { preset: "ellipse" }], ["Arrow", { preset: "rightArrow" }], ["Callout", { preset: "wedgeRoundRectCallout" }], ["Star", { preset: "star5" }]];
+const FORMS: [string, Geometry][] = [
+  ["Box", { preset: "rect" }],
+  ["Round box", { preset: "roundRect" }],
+  ["Circle", { preset: "ellipse" }],
+  ["Arrow", { preset: "rightArrow" }],
+  ["Callout", { preset: "wedgeRoundRectCallout" }],
+  ["Star", { preset: "star5" }],
+];
 
 /** Puts a new element on the slide, in its middle. */
 export function Add({ acts }: { acts: Acts }) {
   const { deck, session } = useDeck();
   const file = useRef<HTMLInputElement>(null);
   const { width, height } = deck.page;
-  const middle = (w: number, h: number) => ({ x: Math.round((width - w) / 2), y: Math.round((height - h) / 2), width: w, height: h });
+  const middle = (w: number, h: number) => ({
+    x: Math.round((width - w) / 2),
+    y: Math.round((height - h) / 2),
+    width: w,
+    height: h,
+  });
   const { accent, ink } = deck.theme.colours;
-  const add = (element: Record<string, unknown>, words: string) => acts.add({ id: nanoid(10), slot: null, ...element } as Element, words);
+  const add = (element: Record<string, unknown>, words: string) =>
+    acts.add({ id: nanoid(10), slot: null, ...element } as Element, words);
   const cell = (text: string) => ({ text: plainText(text) });
   async function bring(given: File) {
     try {
-      const found = await post(`/decks/${deck.id}/pictures?name=${encodeURIComponent(`pictures/${given.name.replace(/\s+/g, "-")}`)}`, given, Picture);
+      const found = await post(
+        `/decks/${deck.id}/pictures?name=${encodeURIComponent(`pictures/${given.name.replace(/\s+/g, "-")}`)}`,
+        given,
+        Picture,
+      );
       const { name, sha256, mediaType } = found;
-      session.apply({ kind: "setAsset", name, asset: { sha256, mediaType, width: found.width, height: found.height } }, { quiet: true });
+      session.apply(
+        { kind: "setAsset", name, asset: { sha256, mediaType, width: found.width, height: found.height } },
+        { quiet: true },
+      );
       // Pictures are far too big at first: they land at a size that leaves room beside them.
       const share = Math.min(1, (width * 0.5) / found.width, (height * 0.6) / found.height);
-      add({ kind: "picture", source: name, alt: given.name.replace(/\.[^.]*$/, ""), frame: middle(Math.round(found.width * share), Math.round(found.height * share)) }, "Added a picture");
+      add(
+        {
+          kind: "picture",
+          source: name,
+          alt: given.name.replace(/\.[^.]*$/, ""),
+          frame: middle(Math.round(found.width * share), Math.round(found.height * share)),
+        },
+        "Added a picture",
+      );
     } catch (error) {
       session.say(`${given.name}: ${(error as Error).message}`);
     }
@@ -41,10 +69,60 @@ export function Add({ acts }: { acts: Acts }) {
       <div className="grid grid-cols-3 gap-1">
         {button("Text", () => add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"))}
         {button("Picture", () => file.current?.click())}
-        {button("Table", () => add({ kind: "table", frame: middle(480, 160), header: 1, align: ["start", "start", "start"], rows: [[cell("Name"), cell("First"), cell("Second")], [cell(""), cell(""), cell("")], [cell(""), cell(""), cell("")]] }, "Added a table"))}
-        {button("Chart", () => add({ kind: "chart", frame: middle(480, 280), form: "column", categories: ["First", "Second", "Third"], series: [{ name: "Series", values: [1, 3, 2] }] }, "Added a chart"))}
-        {button("Line", () => add({ kind: "shape", frame: middle(240, 1), geometry: { preset: "line" }, text: [], stroke: { colour: ink, width: 2 } }, "Added a line"))}
-        {FORMS.map(([label, geometry]) => button(label, () => add({ kind: "shape", frame: middle(180, label === "Circle" || label === "Star" ? 180 : 100), geometry, text: [], fill: { kind: "solid", colour: accent } }, "Added a shape")))}
+        {button("Table", () =>
+          add(
+            {
+              kind: "table",
+              frame: middle(480, 160),
+              header: 1,
+              align: ["start", "start", "start"],
+              rows: [
+                [cell("Name"), cell("First"), cell("Second")],
+                [cell(""), cell(""), cell("")],
+                [cell(""), cell(""), cell("")],
+              ],
+            },
+            "Added a table",
+          ),
+        )}
+        {button("Chart", () =>
+          add(
+            {
+              kind: "chart",
+              frame: middle(480, 280),
+              form: "column",
+              categories: ["First", "Second", "Third"],
+              series: [{ name: "Series", values: [1, 3, 2] }],
+            },
+            "Added a chart",
+          ),
+        )}
+        {button("Line", () =>
+          add(
+            {
+              kind: "shape",
+              frame: middle(240, 1),
+              geometry: { preset: "line" },
+              text: [],
+              stroke: { colour: ink, width: 2 },
+            },
+            "Added a line",
+          ),
+        )}
+        {FORMS.map(([label, geometry]) =>
+          button(label, () =>
+            add(
+              {
+                kind: "shape",
+                frame: middle(180, label === "Circle" || label === "Star" ? 180 : 100),
+                geometry,
+                text: [],
+                fill: { kind: "solid", colour: accent },
+              },
+              "Added a shape",
+            ),
+          ),
+        )}
       </div>
       <input
         ref={file}

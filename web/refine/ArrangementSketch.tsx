@@ -8,7 +8,18 @@ export function ArrangementSketch({ arrangement, page }: { arrangement: Arrangem
       <rect width={page.width} height={page.height} className="fill-base-200" />
       {[...slotPlaces(arrangement, page)].map(([slot, { frame, role }]) => {
         const thin = role === "title" || role === "opening";
-        return <rect key={slot} x={frame.x} y={thin ? frame.y + frame.height * 0.45 : frame.y} width={frame.width * (thin ? 0.7 : 1)} height={frame.height * (thin ? 0.55 : 0.9)} rx={6} className={thin ? "fill-primary" : "fill-base-300"} opacity={thin ? 0.75 : 1} />;
+        return (
+          <rect
+            key={slot}
+            x={frame.x}
+            y={thin ? frame.y + frame.height * 0.45 : frame.y}
+            width={frame.width * (thin ? 0.7 : 1)}
+            height={frame.height * (thin ? 0.55 : 0.9)}
+            rx={6}
+            className={thin ? "fill-primary" : "fill-base-300"}
+            opacity={thin ? 0.75 : 1}
+          />
+        );
       })}
     </svg>
   );

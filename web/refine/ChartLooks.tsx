@@ -14,12 +14,29 @@ interface Props {
   set: (change: (chart: ChartElement) => ChartElement, words: string) => void;
 }
 
-function Choice<T extends string>({ label, value, none, of, onSet }: { label: string; value: T | undefined; none?: string; of: Record<T, string>; onSet: (value: T | undefined) => void }) {
+function Choice<T extends string>({
+  label,
+  value,
+  none,
+  of,
+  onSet,
+}: {
+  label: string;
+  value: T | undefined;
+  none?: string;
+  of: Record<T, string>;
+  onSet: (value: T | undefined) => void;
+}) {
   const id = useId();
   return (
     <p className="mb-1 flex items-center justify-between gap-2">
       <label htmlFor={id}>{label}</label>
-      <select id={id} className="select select-xs w-40" value={value ?? ""} onChange={({ target }) => onSet((target.value || undefined) as T | undefined)}>
+      <select
+        id={id}
+        className="select select-xs w-40"
+        value={value ?? ""}
+        onChange={({ target }) => onSet((target.value || undefined) as T | undefined)}
+      >
         {none !== undefined && <option value="">{none}</option>}
         {(Object.entries(of) as [T, string][]).map(([key, words]) => (
           <option key={key} value={key}>
@@ -32,12 +49,34 @@ function Choice<T extends string>({ label, value, none, of, onSet }: { label: st
 }
 
 /** A word or number that is taken when its field is left or Enter is pressed. */
-function Field({ label, value, list, number, onSet }: { label: string; value: string; list?: string; number?: boolean; onSet: (value: string) => void }) {
+function Field({
+  label,
+  value,
+  list,
+  number,
+  onSet,
+}: {
+  label: string;
+  value: string;
+  list?: string;
+  number?: boolean;
+  onSet: (value: string) => void;
+}) {
   const id = useId();
   return (
     <p className="mb-1 flex items-center justify-between gap-2">
       <label htmlFor={id}>{label}</label>
-      <input id={id} key={value} className={`input input-xs w-40 ${number ? "text-right tabular-nums" : ""}`} defaultValue={value} maxLength={500} list={list} inputMode={number ? "decimal" : undefined} onKeyDown={({ key, currentTarget }) => key === "Enter" && currentTarget.blur()} onBlur={({ target }) => target.value.trim() !== value && onSet(target.value.trim())} />
+      <input
+        id={id}
+        key={value}
+        className={`input input-xs w-40 ${number ? "text-right tabular-nums" : ""}`}
+        defaultValue={value}
+        maxLength={500}
+        list={list}
+        inputMode={number ? "decimal" : undefined}
+        onKeyDown={({ key, currentTarget }) => key === "Enter" && currentTarget.blur()}
+        onBlur={({ target }) => target.value.trim() !== value && onSet(target.value.trim())}
+      />
     </p>
   );
 }
@@ -52,16 +91,48 @@ const Part = ({ title, children }: { title: string; children: ReactNode }) => (
 function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxis" | "secondAxis"; title: string }) {
   const { [axis]: held } = chart;
   const ends = axis !== "xAxis" || chart.form === "scatter";
-  const put = (name: "title" | "least" | "most" | "format", words: string) => (text: string) => set((element) => withAxis(element, axis, name, text), words);
+  const put = (name: "title" | "least" | "most" | "format", words: string) => (text: string) =>
+    set((element) => withAxis(element, axis, name, text), words);
   return (
     <Part title={title}>
       <Field label="Title" value={held?.title ?? ""} onSet={put("title", "Titled an axis")} />
-      {ends && <Field label="From" number value={held?.least === undefined ? "" : String(held.least)} onSet={put("least", "Set where an axis begins")} />}
-      {ends && <Field label="To" number value={held?.most === undefined ? "" : String(held.most)} onSet={put("most", "Set where an axis ends")} />}
-      {axis === "secondAxis" && <Field label="Numbers as" list="chart-formats" value={chart.secondAxis?.format ?? ""} onSet={put("format", "Changed how numbers are written")} />}
+      {ends && (
+        <Field
+          label="From"
+          number
+          value={held?.least === undefined ? "" : String(held.least)}
+          onSet={put("least", "Set where an axis begins")}
+        />
+      )}
+      {ends && (
+        <Field
+          label="To"
+          number
+          value={held?.most === undefined ? "" : String(held.most)}
+          onSet={put("most", "Set where an axis ends")}
+        />
+      )}
+      {axis === "secondAxis" && (
+        <Field
+          label="Numbers as"
+          list="chart-formats"
+          value={chart.secondAxis?.format ?? ""}
+          onSet={put("format", "Changed how numbers are written")}
+        />
+      )}
       {axis === "xAxis" && chart.form !== "scatter" && (
         <label className="flex items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={held?.reversed ?? false} onChange={({ target }) => set((element) => withAxis(element, axis, "reversed", target.checked ? "yes" : ""), target.checked ? "Turned an axis round" : "Turned an axis back")} />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={held?.reversed ?? false}
+            onChange={({ target }) =>
+              set(
+                (element) => withAxis(element, axis, "reversed", target.checked ? "yes" : ""),
+                target.checked ? "Turned an axis round" : "Turned an axis back",
+              )
+            }
+          />
           {chart.form === "bar" ? "First at the foot" : "From right to left"}
         </label>
       )}
@@ -70,30 +141,84 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
 }
 
 function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth: number }) {
-  const put = (change: (series: Series) => Series, words: string) => set((element) => withSeries(element, nth, change), words);
+  const put = (change: (series: Series) => Series, words: string) =>
+    set((element) => withSeries(element, nth, change), words);
   const own = chart.form === "combined" ? (series.form ?? "column") : chart.form;
   return (
     <Part title={series.name || `Series ${nth + 1}`}>
-      {chart.form === "combined" && <Choice label="Drawn as" value={own as keyof typeof OWN_FORMS} of={OWN_FORMS} onSet={(form) => form && put((one) => ({ ...one, form }), "Drew a series another way")} />}
-      {["column", "line", "area", "combined"].includes(chart.form) && <Choice label="Measured" value={series.by} none="on the left" of={{ second: "on the right" }} onSet={(by) => put((one) => (by ? { ...one, by } : without(one, "by")), by ? "Measured a series on the right" : "Measured a series on the left")} />}
+      {chart.form === "combined" && (
+        <Choice
+          label="Drawn as"
+          value={own as keyof typeof OWN_FORMS}
+          of={OWN_FORMS}
+          onSet={(form) => form && put((one) => ({ ...one, form }), "Drew a series another way")}
+        />
+      )}
+      {["column", "line", "area", "combined"].includes(chart.form) && (
+        <Choice
+          label="Measured"
+          value={series.by}
+          none="on the left"
+          of={{ second: "on the right" }}
+          onSet={(by) =>
+            put(
+              (one) => (by ? { ...one, by } : without(one, "by")),
+              by ? "Measured a series on the right" : "Measured a series on the left",
+            )
+          }
+        />
+      )}
       {(own === "line" || own === "scatter") && (
         <label className="mb-1 flex items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={isJoined(series, own)} onChange={({ target }) => put((one) => (target.checked === (own === "line") ? without(one, "joined") : { ...one, joined: target.checked }), target.checked ? "Joined the points of a series" : "Took off the line of a series")} />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={isJoined(series, own)}
+            onChange={({ target }) =>
+              put(
+                (one) =>
+                  target.checked === (own === "line") ? without(one, "joined") : { ...one, joined: target.checked },
+                target.checked ? "Joined the points of a series" : "Took off the line of a series",
+              )
+            }
+          />
           Points joined
         </label>
       )}
       {(own === "line" || own === "scatter") && isJoined(series, own) && (
         <label className="mb-1 flex items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={series.smooth ?? false} onChange={({ target }) => put((one) => (target.checked ? { ...one, smooth: true } : without(one, "smooth")), target.checked ? "Curved a line" : "Drew a line straight")} />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={series.smooth ?? false}
+            onChange={({ target }) =>
+              put(
+                (one) => (target.checked ? { ...one, smooth: true } : without(one, "smooth")),
+                target.checked ? "Curved a line" : "Drew a line straight",
+              )
+            }
+          />
           Curved
         </label>
       )}
       <label className="mb-1 flex items-center justify-between gap-2">
         Colour
         <span className="flex items-center gap-1">
-          <input type="color" className="h-6 w-10" aria-label={`Colour of ${series.name || `series ${nth + 1}`}`} value={series.colour ?? "#888888"} onChange={({ target }) => put((one) => ({ ...one, colour: target.value }), "Coloured a series")} />
+          <input
+            type="color"
+            className="h-6 w-10"
+            aria-label={`Colour of ${series.name || `series ${nth + 1}`}`}
+            value={series.colour ?? "#888888"}
+            onChange={({ target }) => put((one) => ({ ...one, colour: target.value }), "Coloured a series")}
+          />
           {(series.colour || series.points) && (
-            <button type="button" className="btn btn-xs" onClick={() => put((one) => without(without(one, "colour"), "points"), "Coloured a series as the theme does")}>
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() =>
+                put((one) => without(without(one, "colour"), "points"), "Coloured a series as the theme does")
+              }
+            >
               Theme
             </button>
           )}
@@ -106,7 +231,13 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
 /** How a chart shows its data: its key, labels, numbers, axes, and each series. */
 export function ChartLooks({ chart, set }: Props) {
   const round = ROUND.includes(chart.form);
-  const look = <K extends keyof ChartLook>(name: K, words: string) => (value: ChartLook[K] | undefined) => set((element) => (value === undefined || value === "" ? without(element, name) : { ...element, [name]: value }), words);
+  const look =
+    <K extends keyof ChartLook>(name: K, words: string) =>
+    (value: ChartLook[K] | undefined) =>
+      set(
+        (element) => (value === undefined || value === "" ? without(element, name) : { ...element, [name]: value }),
+        words,
+      );
   return (
     <details className="mt-3">
       <summary className="cursor-pointer">How it is shown</summary>
@@ -116,14 +247,53 @@ export function ChartLooks({ chart, set }: Props) {
         ))}
       </datalist>
       <div className="pt-2">
-        {!round && <Choice label="Key" value={chart.legend} none="where it fits" of={KEYS} onSet={look("legend", "Moved the key of a chart")} />}
-        <Choice label="Labels with" value={chart.labels} none="nothing" of={LABELS} onSet={look("labels", "Labelled a chart")} />
-        {["column", "bar", "area", "line", "combined"].includes(chart.form) && <Choice label="Series stand" value={chart.stack} none="beside each other" of={STACKS} onSet={look("stack", "Stacked a chart another way")} />}
-        <Field label="Numbers as" list="chart-formats" value={chart.format ?? ""} onSet={look("format", "Changed how numbers are written")} />
-        {!round && <AxisFields chart={chart} set={set} axis="xAxis" title={chart.form === "scatter" ? "Axis along the foot" : "Axis of the names"} />}
+        {!round && (
+          <Choice
+            label="Key"
+            value={chart.legend}
+            none="where it fits"
+            of={KEYS}
+            onSet={look("legend", "Moved the key of a chart")}
+          />
+        )}
+        <Choice
+          label="Labels with"
+          value={chart.labels}
+          none="nothing"
+          of={LABELS}
+          onSet={look("labels", "Labelled a chart")}
+        />
+        {["column", "bar", "area", "line", "combined"].includes(chart.form) && (
+          <Choice
+            label="Series stand"
+            value={chart.stack}
+            none="beside each other"
+            of={STACKS}
+            onSet={look("stack", "Stacked a chart another way")}
+          />
+        )}
+        <Field
+          label="Numbers as"
+          list="chart-formats"
+          value={chart.format ?? ""}
+          onSet={look("format", "Changed how numbers are written")}
+        />
+        {!round && (
+          <AxisFields
+            chart={chart}
+            set={set}
+            axis="xAxis"
+            title={chart.form === "scatter" ? "Axis along the foot" : "Axis of the names"}
+          />
+        )}
         {!round && <AxisFields chart={chart} set={set} axis="yAxis" title="Axis of the values" />}
-        {chart.series.some(({ by }) => by === "second") && <AxisFields chart={chart} set={set} axis="secondAxis" title="Second axis, on the right" />}
-        {!round && chart.series.map((series, nth) => <SeriesFields key={nth} chart={chart} set={set} series={series} nth={nth} />)}
+        {chart.series.some(({ by }) => by === "second") && (
+          <AxisFields chart={chart} set={set} axis="secondAxis" title="Second axis, on the right" />
+        )}
+        {!round &&
+          chart.series.map((series, nth) => (
+            <SeriesFields key={nth} chart={chart} set={set} series={series} nth={nth} />
+          ))}
       </div>
     </details>
   );

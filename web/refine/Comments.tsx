@@ -7,7 +7,9 @@ export function Comments({ slide: { comments = [] } }: { slide: Slide }) {
   if (!comments.length) return null;
   return (
     <section aria-label="Comments" className="hairline mt-3 border">
-      <h2 className="bg-base-200 px-3 py-1 text-sm font-semibold">{comments.length === 1 ? "One comment" : `${comments.length} comments`}</h2>
+      <h2 className="bg-base-200 px-3 py-1 text-sm font-semibold">
+        {comments.length === 1 ? "One comment" : `${comments.length} comments`}
+      </h2>
       <ul className="divide-base-300 divide-y px-3">
         {comments.map(({ author, text, date }, nth) => {
           const moment = date === undefined ? Number.NaN : Date.parse(date);

@@ -5,12 +5,35 @@ import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
 export { movedCrop, zoomedCrop, zoomOf };
 
 /** A picture moved and zoomed inside its frame, by pulling it and by the wheel. */
-export function CropPane({ picture, asset, frame, scale, style, onCrop, onLeave }: { picture: PictureElement; asset: Asset | undefined; frame: Frame; scale: number; style: CSSProperties; onCrop: (crop: Crop) => void; onLeave: () => void }) {
+export function CropPane({
+  picture,
+  asset,
+  frame,
+  scale,
+  style,
+  onCrop,
+  onLeave,
+}: {
+  picture: PictureElement;
+  asset: Asset | undefined;
+  frame: Frame;
+  scale: number;
+  style: CSSProperties;
+  onCrop: (crop: Crop) => void;
+  onLeave: () => void;
+}) {
   const from = useRef<{ x: number; y: number; crop: Crop }>(undefined);
   const now = picture.crop ?? (asset ? fillingCrop(asset, frame) : { left: 0, top: 0, right: 0, bottom: 0 });
   const at = (event: React.PointerEvent) => {
     const held = from.current;
-    return held && movedCrop(held.crop, (event.clientX - held.x) / (frame.width * scale), (event.clientY - held.y) / (frame.height * scale));
+    return (
+      held &&
+      movedCrop(
+        held.crop,
+        (event.clientX - held.x) / (frame.width * scale),
+        (event.clientY - held.y) / (frame.height * scale),
+      )
+    );
   };
   return (
     <button
@@ -28,7 +51,16 @@ export function CropPane({ picture, asset, frame, scale, style, onCrop, onLeave 
         from.current = undefined;
         if (next && JSON.stringify(next) !== JSON.stringify(picture.crop)) onCrop(next);
       }}
-      onWheel={(event) => onCrop(zoomedCrop(picture, asset, frame, Math.max(1, Math.min(8, zoomOf(picture, asset, frame) * (event.deltaY < 0 ? 1.1 : 1 / 1.1)))))}
+      onWheel={(event) =>
+        onCrop(
+          zoomedCrop(
+            picture,
+            asset,
+            frame,
+            Math.max(1, Math.min(8, zoomOf(picture, asset, frame) * (event.deltaY < 0 ? 1.1 : 1 / 1.1))),
+          ),
+        )
+      }
       onKeyDown={(event) => {
         if (event.key !== "Enter") return;
         event.preventDefault();

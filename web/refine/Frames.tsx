@@ -14,7 +14,27 @@ type Standing = Frame & { rotation?: number };
  * page and of the other elements, and where spaces are equal. `onDraft` gets what is shown meanwhile, `onPlace` what it came to,
  * `onPress` the element that was pressed where the handles of several cover them.
  */
-export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft, onPlace, onPress }: { stage: HTMLElement; chosen: readonly string[]; scale: number; page: { width: number; height: number }; frames: ReadonlyMap<string, Standing>; keepRatio: boolean; onDraft: (frames: Map<string, Standing>) => void; onPlace: (frames: Map<string, Standing>) => void; onPress: (element: string, press: { twice: boolean; more: boolean }) => void }) {
+export function Frames({
+  stage,
+  chosen,
+  scale,
+  page,
+  frames,
+  keepRatio,
+  onDraft,
+  onPlace,
+  onPress,
+}: {
+  stage: HTMLElement;
+  chosen: readonly string[];
+  scale: number;
+  page: { width: number; height: number };
+  frames: ReadonlyMap<string, Standing>;
+  keepRatio: boolean;
+  onDraft: (frames: Map<string, Standing>) => void;
+  onPlace: (frames: Map<string, Standing>) => void;
+  onPress: (element: string, press: { twice: boolean; more: boolean }) => void;
+}) {
   const moveable = useRef<Moveable>(null);
   const [targets, setTargets] = useState<HTMLElement[]>([]);
   const [others, setOthers] = useState<HTMLElement[]>([]);
@@ -52,59 +72,78 @@ export function Frames({ stage, chosen, scale, page, frames, keepRatio, onDraft,
     moving.current = new Map();
     if (moved.size) onPlace(moved);
   }
-  const moved = (target: HTMLElement | SVGElement, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale }));
-  const sized = (target: HTMLElement | SVGElement, width: number, height: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, width: Math.max(1, width / scale), height: Math.max(1, height / scale) }));
-  const rotated = (target: HTMLElement | SVGElement, rotation: number, left: number, top: number) => show(target, (before) => ({ ...before, x: left / scale, y: top / scale, rotation: Math.round((((rotation % 360) + 540) % 360) - 180) }));
+  const moved = (target: HTMLElement | SVGElement, left: number, top: number) =>
+    show(target, (before) => ({ ...before, x: left / scale, y: top / scale }));
+  const sized = (target: HTMLElement | SVGElement, width: number, height: number, left: number, top: number) =>
+    show(target, (before) => ({
+      ...before,
+      x: left / scale,
+      y: top / scale,
+      width: Math.max(1, width / scale),
+      height: Math.max(1, height / scale),
+    }));
+  const rotated = (target: HTMLElement | SVGElement, rotation: number, left: number, top: number) =>
+    show(target, (before) => ({
+      ...before,
+      x: left / scale,
+      y: top / scale,
+      rotation: Math.round((((rotation % 360) + 540) % 360) - 180),
+    }));
   return (
     <>
-    <HandleStyles cspNonce={styleNonce} hidden />
-    {targets.length > 0 && <Moveable
-      ref={moveable}
-      target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
-      container={stage}
-      cspNonce={styleNonce}
-      draggable
-      resizable
-      rotatable
-      keepRatio={keepRatio}
-      snappable
-      snapThreshold={6}
-      isDisplaySnapDigit={false}
-      snapGap
-      snapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
-      elementSnapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
-      elementGuidelines={others}
-      verticalGuidelines={[0, (page.width / 2) * scale, page.width * scale]}
-      horizontalGuidelines={[0, (page.height / 2) * scale, page.height * scale]}
-      throttleRotate={1}
-      snapRotationDegrees={[0, 45, 90, 135, 180, 225, 270, 315]}
-      snapRotationThreshold={3}
-      rotationPosition="top"
-      origin={false}
-      onClickGroup={({ clientX, clientY, isDouble, inputEvent }) => {
-        const under = document.elementsFromPoint(clientX, clientY).map((element) => element.closest<HTMLElement>("[data-frame]")?.dataset.frame);
-        const pressed = under.find((frame) => frame !== undefined);
-        if (pressed !== undefined) onPress(pressed, { twice: isDouble, more: Boolean((inputEvent as MouseEvent).shiftKey) });
-      }}
-      onDrag={({ target, left, top }) => moved(target, left, top)}
-      onDragEnd={end}
-      onDragGroup={({ events }) => {
-        for (const { target, left, top } of events) moved(target, left, top);
-      }}
-      onDragGroupEnd={end}
-      onResize={({ target, width, height, drag }) => sized(target, width, height, drag.left, drag.top)}
-      onResizeEnd={end}
-      onResizeGroup={({ events }) => {
-        for (const { target, width, height, drag } of events) sized(target, width, height, drag.left, drag.top);
-      }}
-      onResizeGroupEnd={end}
-      onRotate={({ target, rotation, drag }) => rotated(target, rotation, drag.left, drag.top)}
-      onRotateEnd={end}
-      onRotateGroup={({ events }) => {
-        for (const { target, rotation, drag } of events) rotated(target, rotation, drag.left, drag.top);
-      }}
-      onRotateGroupEnd={end}
-    />}
+      <HandleStyles cspNonce={styleNonce} hidden />
+      {targets.length > 0 && (
+        <Moveable
+          ref={moveable}
+          target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
+          container={stage}
+          cspNonce={styleNonce}
+          draggable
+          resizable
+          rotatable
+          keepRatio={keepRatio}
+          snappable
+          snapThreshold={6}
+          isDisplaySnapDigit={false}
+          snapGap
+          snapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
+          elementSnapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
+          elementGuidelines={others}
+          verticalGuidelines={[0, (page.width / 2) * scale, page.width * scale]}
+          horizontalGuidelines={[0, (page.height / 2) * scale, page.height * scale]}
+          throttleRotate={1}
+          snapRotationDegrees={[0, 45, 90, 135, 180, 225, 270, 315]}
+          snapRotationThreshold={3}
+          rotationPosition="top"
+          origin={false}
+          onClickGroup={({ clientX, clientY, isDouble, inputEvent }) => {
+            const under = document
+              .elementsFromPoint(clientX, clientY)
+              .map((element) => element.closest<HTMLElement>("[data-frame]")?.dataset.frame);
+            const pressed = under.find((frame) => frame !== undefined);
+            if (pressed !== undefined)
+              onPress(pressed, { twice: isDouble, more: Boolean((inputEvent as MouseEvent).shiftKey) });
+          }}
+          onDrag={({ target, left, top }) => moved(target, left, top)}
+          onDragEnd={end}
+          onDragGroup={({ events }) => {
+            for (const { target, left, top } of events) moved(target, left, top);
+          }}
+          onDragGroupEnd={end}
+          onResize={({ target, width, height, drag }) => sized(target, width, height, drag.left, drag.top)}
+          onResizeEnd={end}
+          onResizeGroup={({ events }) => {
+            for (const { target, width, height, drag } of events) sized(target, width, height, drag.left, drag.top);
+          }}
+          onResizeGroupEnd={end}
+          onRotate={({ target, rotation, drag }) => rotated(target, rotation, drag.left, drag.top)}
+          onRotateEnd={end}
+          onRotateGroup={({ events }) => {
+            for (const { target, rotation, drag } of events) rotated(target, rotation, drag.left, drag.top);
+          }}
+          onRotateGroupEnd={end}
+        />
+      )}
     </>
   );
 }

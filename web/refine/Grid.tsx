@@ -10,9 +10,22 @@ export interface GridCell {
 }
 
 /** Cells to type in, row by row; cells from a spreadsheet are pasted over many at once. `null` is a place that another cell covers. */
-export function Grid({ label, cells, disabled, onSet, onPlace }: { label: string; cells: readonly (readonly (GridCell | null)[])[]; disabled: boolean; onSet: (changes: { y: number; x: number; text: string }[]) => void; onPlace?: (y: number, x: number) => void }) {
+export function Grid({
+  label,
+  cells,
+  disabled,
+  onSet,
+  onPlace,
+}: {
+  label: string;
+  cells: readonly (readonly (GridCell | null)[])[];
+  disabled: boolean;
+  onSet: (changes: { y: number; x: number; text: string }[]) => void;
+  onPlace?: (y: number, x: number) => void;
+}) {
   const table = useRef<HTMLTableElement>(null);
-  const go = (y: number, x: number) => table.current?.querySelector<HTMLTextAreaElement>(`[data-cell="${y}/${x}"]`)?.focus();
+  const go = (y: number, x: number) =>
+    table.current?.querySelector<HTMLTextAreaElement>(`[data-cell="${y}/${x}"]`)?.focus();
   return (
     <div className="max-h-96 overflow-auto">
       <table ref={table} aria-label={label} className="border-collapse">
@@ -41,7 +54,11 @@ export function Grid({ label, cells, disabled, onSet, onPlace }: { label: string
                         }
                       }}
                       onPaste={(event) => {
-                        const rows = event.clipboardData.getData("text/plain").replace(/\r?\n$/, "").split(/\r?\n/).map((line) => line.split("\t"));
+                        const rows = event.clipboardData
+                          .getData("text/plain")
+                          .replace(/\r?\n$/, "")
+                          .split(/\r?\n/)
+                          .map((line) => line.split("\t"));
                         if (rows.length < 2 && (rows[0]?.length ?? 0) < 2) return;
                         event.preventDefault();
                         onSet(rows.flatMap((line, dy) => line.map((text, dx) => ({ y: y + dy, x: x + dx, text }))));

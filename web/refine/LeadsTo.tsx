@@ -8,12 +8,23 @@ const WEB = "web";
 
 /** What was typed as an address that a slide can open, or undefined. */
 function addressOf(typed: string): string | undefined {
-  const full = typed === "" ? undefined : linkTarget(/^[a-z]+:/i.test(typed) ? typed : typed.includes("@") ? `mailto:${typed}` : `https://${typed}`);
+  const full =
+    typed === ""
+      ? undefined
+      : linkTarget(/^[a-z]+:/i.test(typed) ? typed : typed.includes("@") ? `mailto:${typed}` : `https://${typed}`);
   return full !== undefined && URL.canParse(full) && !/%|\s/.test(new URL(full).hostname) ? full : undefined;
 }
 
 /** Where a link leads: nowhere, to a page on the web, or to a slide. It can be tried out on the spot. */
-export function LeadsTo({ to, disabled, onSet }: { to: string | undefined; disabled?: boolean; onSet: (to: string | undefined) => void }) {
+export function LeadsTo({
+  to,
+  disabled,
+  onSet,
+}: {
+  to: string | undefined;
+  disabled?: boolean;
+  onSet: (to: string | undefined) => void;
+}) {
   const { deck } = useDeck();
   const id = useId();
   const inside = to === undefined ? undefined : slideLink(to);
@@ -76,7 +87,9 @@ export function LeadsTo({ to, disabled, onSet }: { to: string | undefined; disab
             onKeyDown={(event) => event.key === "Enter" && take()}
           />
           <span id={`${id}-why`} className="text-error block min-h-5 text-xs" aria-live="polite">
-            {typed !== "" && wanted === undefined ? "This is no address that a slide can open: https://…, http://… or mailto:…" : ""}
+            {typed !== "" && wanted === undefined
+              ? "This is no address that a slide can open: https://…, http://… or mailto:…"
+              : ""}
           </span>
         </label>
       )}

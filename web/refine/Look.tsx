@@ -1,5 +1,16 @@
 import { changePage, rearrange, type SingleChange, together } from "@unitext/core/edit";
-import { ARRANGEMENTS, type ArrangementName, inDeckLook, PAGES, pageName, pageNamed, type Slide, THEMES, themeKey, type ThemeKey } from "@unitext/core/model";
+import {
+  ARRANGEMENTS,
+  type ArrangementName,
+  inDeckLook,
+  PAGES,
+  pageName,
+  pageNamed,
+  type Slide,
+  THEMES,
+  themeKey,
+  type ThemeKey,
+} from "@unitext/core/model";
 import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Add } from "./Add";
@@ -13,7 +24,17 @@ const POINTS_IN_CM = 72 / 2.54;
 const [LEAST_PAGE, MOST_PAGE] = [2.54, 142.24];
 
 /** The look of the slide and of the deck. */
-export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playing: boolean; onPlay: (on: boolean) => void; onChoose: (element: string) => void }) {
+export function Look({
+  slide,
+  acts,
+  ...play
+}: {
+  slide: Slide;
+  acts: Acts;
+  playing: boolean;
+  onPlay: (on: boolean) => void;
+  onChoose: (element: string) => void;
+}) {
   const { deck, session, canEdit } = useDeck();
   const key = themeKey(deck.theme);
   const [preview, setPreview] = useState<ThemeKey>();
@@ -28,8 +49,19 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
       {slide.master !== undefined && (
         <fieldset disabled={!canEdit} className="mb-5">
           <legend className="mb-1 font-semibold">From a file</legend>
-          <p className="quiet mb-2">It looks as in the file that it came from: {deck.masters?.[slide.master]?.name || "its master"}.</p>
-          <button type="button" className="btn btn-sm w-full" onClick={() => session.apply({ kind: "setSlide", slide: slide.id, as: inDeckLook(slide) }, { words: "Gave the slide the look of the deck" })}>
+          <p className="quiet mb-2">
+            It looks as in the file that it came from: {deck.masters?.[slide.master]?.name || "its master"}.
+          </p>
+          <button
+            type="button"
+            className="btn btn-sm w-full"
+            onClick={() =>
+              session.apply(
+                { kind: "setSlide", slide: slide.id, as: inDeckLook(slide) },
+                { words: "Gave the slide the look of the deck" },
+              )
+            }
+          >
             Give it the look of the deck
           </button>
         </fieldset>
@@ -38,7 +70,13 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
         <legend className="mb-2 font-semibold">Arrangement</legend>
         <div className="grid grid-cols-2 gap-2">
           {(Object.keys(ARRANGEMENTS) as ArrangementName[]).map((name) => (
-            <button key={name} type="button" aria-pressed={slide.arrangement === name} onClick={() => arrange(name)} className={`hairline bg-base-100 border p-1 text-left text-xs ${slide.arrangement === name ? "outline-2 outline-secondary" : ""}`}>
+            <button
+              key={name}
+              type="button"
+              aria-pressed={slide.arrangement === name}
+              onClick={() => arrange(name)}
+              className={`hairline bg-base-100 border p-1 text-left text-xs ${slide.arrangement === name ? "outline-2 outline-secondary" : ""}`}
+            >
               <ArrangementSketch arrangement={name} page={deck.page} />
               {ARRANGEMENTS[name].label}
             </button>
@@ -52,7 +90,16 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
           {(Object.keys(THEMES) as ThemeKey[]).map((name) => {
             const { colours, fonts, name: label } = THEMES[name];
             return (
-              <button key={name} type="button" aria-pressed={key === name} onMouseEnter={() => setPreview(name)} onMouseLeave={() => setPreview(undefined)} onClick={() => session.apply({ kind: "setTheme", theme: THEMES[name] }, { words: `Theme “${label}”` })} className={`hairline flex items-center gap-2 border px-2 py-1.5 text-left ${key === name ? "outline-2 outline-secondary" : ""}`} style={{ background: colours.paper, color: colours.ink, fontFamily: `"${fonts.heading}"` }}>
+              <button
+                key={name}
+                type="button"
+                aria-pressed={key === name}
+                onMouseEnter={() => setPreview(name)}
+                onMouseLeave={() => setPreview(undefined)}
+                onClick={() => session.apply({ kind: "setTheme", theme: THEMES[name] }, { words: `Theme “${label}”` })}
+                className={`hairline flex items-center gap-2 border px-2 py-1.5 text-left ${key === name ? "outline-2 outline-secondary" : ""}`}
+                style={{ background: colours.paper, color: colours.ink, fontFamily: `"${fonts.heading}"` }}
+              >
                 <span className="h-4 w-4 shrink-0" style={{ background: colours.accent }} />
                 <span className="h-4 w-4 shrink-0" style={{ background: colours.second }} />
                 {label}
@@ -69,14 +116,38 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
         <legend className="mb-2 font-semibold">Page</legend>
         <div className="join" role="group" aria-label="Page shape">
           {Object.keys(PAGES).map((name) => (
-            <button key={name} type="button" aria-pressed={pageName(deck.page) === name} className={`btn join-item btn-sm ${pageName(deck.page) === name ? "btn-primary" : ""}`} onClick={() => session.apply(changePage(deck, pageNamed(name) ?? PAGES["16:9"]), { words: `Page ${name}` })}>
+            <button
+              key={name}
+              type="button"
+              aria-pressed={pageName(deck.page) === name}
+              className={`btn join-item btn-sm ${pageName(deck.page) === name ? "btn-primary" : ""}`}
+              onClick={() =>
+                session.apply(changePage(deck, pageNamed(name) ?? PAGES["16:9"]), { words: `Page ${name}` })
+              }
+            >
               {name}
             </button>
           ))}
         </div>
         <div className="mt-2 grid grid-cols-2 gap-2">
           {(["width", "height"] as const).map((side) => (
-            <Measure key={side} label={side === "width" ? "Width" : "Height"} unit="cm" least={LEAST_PAGE} most={MOST_PAGE} value={deck.page[side] / POINTS_IN_CM} onSet={(size) => session.apply(changePage(deck, { ...deck.page, [side]: Math.min(4032, Math.max(72, Math.round(size * POINTS_IN_CM * 100) / 100)) }), { words: `Page of another ${side}` })} />
+            <Measure
+              key={side}
+              label={side === "width" ? "Width" : "Height"}
+              unit="cm"
+              least={LEAST_PAGE}
+              most={MOST_PAGE}
+              value={deck.page[side] / POINTS_IN_CM}
+              onSet={(size) =>
+                session.apply(
+                  changePage(deck, {
+                    ...deck.page,
+                    [side]: Math.min(4032, Math.max(72, Math.round(size * POINTS_IN_CM * 100) / 100)),
+                  }),
+                  { words: `Page of another ${side}` },
+                )
+              }
+            />
           ))}
         </div>
         <p className="quiet mt-1 text-xs">Text is fitted anew; what stands freely is moved and sized with the page.</p>
@@ -91,7 +162,11 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
               defaultValue={deck.properties[name]}
               maxLength={500}
               onBlur={({ target: { value } }) => {
-                if (value !== deck.properties[name]) session.apply({ kind: "setProperties", properties: { ...deck.properties, [name]: value } }, { words: `Changed the ${name}` });
+                if (value !== deck.properties[name])
+                  session.apply(
+                    { kind: "setProperties", properties: { ...deck.properties, [name]: value } },
+                    { words: `Changed the ${name}` },
+                  );
               }}
             />
           </label>
@@ -102,13 +177,31 @@ export function Look({ slide, acts, ...play }: { slide: Slide; acts: Acts; playi
         <label className="mb-1 block" htmlFor="footer">
           Line at the foot
         </label>
-        <input ref={footer} id="footer" key={deck.regions.footer} className="input input-sm mb-2 w-full" defaultValue={deck.regions.footer} maxLength={300} onBlur={() => footer.current && footer.current.value !== deck.regions.footer && session.apply({ kind: "setRegions", regions: { ...deck.regions, footer: footer.current.value } })} />
+        <input
+          ref={footer}
+          id="footer"
+          key={deck.regions.footer}
+          className="input input-sm mb-2 w-full"
+          defaultValue={deck.regions.footer}
+          maxLength={300}
+          onBlur={() =>
+            footer.current &&
+            footer.current.value !== deck.regions.footer &&
+            session.apply({ kind: "setRegions", regions: { ...deck.regions, footer: footer.current.value } })
+          }
+        />
         <label className="flex items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={deck.regions.number} onChange={(event) => session.apply({ kind: "setRegions", regions: { ...deck.regions, number: event.target.checked } })} />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={deck.regions.number}
+            onChange={(event) =>
+              session.apply({ kind: "setRegions", regions: { ...deck.regions, number: event.target.checked } })
+            }
+          />
           Slide number
         </label>
       </fieldset>
     </>
   );
 }
-

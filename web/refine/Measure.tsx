@@ -1,7 +1,25 @@
 import { useEffect, useState } from "react";
 
 /** A number with its unit that is taken when the field is left or Enter is pressed; the arrow keys change it by a step, with Shift by ten. */
-export function Measure({ label, value, unit = "pt", least = Number.NEGATIVE_INFINITY, most = Number.POSITIVE_INFINITY, step = 1, disabled, onSet }: { label: string; value: number; unit?: string; least?: number; most?: number; step?: number; disabled?: boolean; onSet: (value: number) => void }) {
+export function Measure({
+  label,
+  value,
+  unit = "pt",
+  least = Number.NEGATIVE_INFINITY,
+  most = Number.POSITIVE_INFINITY,
+  step = 1,
+  disabled,
+  onSet,
+}: {
+  label: string;
+  value: number;
+  unit?: string;
+  least?: number;
+  most?: number;
+  step?: number;
+  disabled?: boolean;
+  onSet: (value: number) => void;
+}) {
   const shown = String(Math.round(value * 100) / 100);
   const [text, setText] = useState(shown);
   useEffect(() => setText(shown), [shown]);

@@ -1,18 +1,55 @@
 import { together, type SingleChange } from "@unitext/core/edit";
-import { EFFECTS, type Effect, type Element, type Entrance, lookOf, orderedEntrances, pressesOf, revealsOf, type Slide, type StepsForm, stepsForm, TRANSITIONS, type Transition, type Trigger, TRIGGERS, withSteps } from "@unitext/core/model";
+import {
+  EFFECTS,
+  type Effect,
+  type Element,
+  type Entrance,
+  lookOf,
+  orderedEntrances,
+  pressesOf,
+  revealsOf,
+  type Slide,
+  type StepsForm,
+  stepsForm,
+  TRANSITIONS,
+  type Transition,
+  type Trigger,
+  TRIGGERS,
+  withSteps,
+} from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { Measure } from "./Measure";
 import { type Acts, nameOfElement } from "./selection";
 
-const EFFECT_NAMES: Record<Effect, string> = { appear: "At once", fade: "Fading in", wipe: "Uncovered", slide: "Moving in", grow: "Growing" };
-const TRIGGER_NAMES: Record<Trigger, string> = { press: "At a press", with: "Together with the one before", after: "After the one before" };
+const EFFECT_NAMES: Record<Effect, string> = {
+  appear: "At once",
+  fade: "Fading in",
+  wipe: "Uncovered",
+  slide: "Moving in",
+  grow: "Growing",
+};
+const TRIGGER_NAMES: Record<Trigger, string> = {
+  press: "At a press",
+  with: "Together with the one before",
+  after: "After the one before",
+};
 const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
 
 type Text = Extract<Element, { kind: "text" }>;
 /** How the points of a text come: with it, or one at a time in a form. */
 type Points = "whole" | StepsForm;
-const POINT_NAMES: Record<Points, string> = { whole: "All together", each: "One at a time", main: "Main points, with what is below them", own: "In groups, as its file has them" };
-const POINT_ACTS: Record<Points, string> = { whole: "Shows points together", each: "Lets points come one at a time", main: "Lets main points come one at a time", own: "" };
+const POINT_NAMES: Record<Points, string> = {
+  whole: "All together",
+  each: "One at a time",
+  main: "Main points, with what is below them",
+  own: "In groups, as its file has them",
+};
+const POINT_ACTS: Record<Points, string> = {
+  whole: "Shows points together",
+  each: "Lets points come one at a time",
+  main: "Lets main points come one at a time",
+  own: "",
+};
 const pointsOf = ({ steps, text }: Text): Points => (steps ? stepsForm(text) : "whole");
 function pointed({ steps: _, ...element }: Text, points: Points): Element {
   if (points === "own") return { ...element, steps: true };
@@ -37,7 +74,8 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
       return (next ? { ...rest, entrance: next } : rest) as Element;
     }, words);
   };
-  const change = (more: Partial<Entrance>, words: string) => set((before) => (before ? { ...before, ...more } : before), words);
+  const change = (more: Partial<Entrance>, words: string) =>
+    set((before) => (before ? { ...before, ...more } : before), words);
   return (
     <fieldset className="mb-4">
       <legend className="mb-2 font-semibold">How it comes in</legend>
@@ -46,9 +84,25 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
         <select
           className="select select-sm w-full"
           value={entrance?.trigger ?? ""}
-          onChange={({ target: { value } }) => set((before, nth) => (value === "" ? undefined : { order: last + 1 + nth, effect: "fade", seconds: 0.5, ...before, trigger: nth && !before ? "with" : (value as Trigger) }), value === "" ? "Took an entrance away" : `Comes in ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`)}
+          onChange={({ target: { value } }) =>
+            set(
+              (before, nth) =>
+                value === ""
+                  ? undefined
+                  : {
+                      order: last + 1 + nth,
+                      effect: "fade",
+                      seconds: 0.5,
+                      ...before,
+                      trigger: nth && !before ? "with" : (value as Trigger),
+                    },
+              value === "" ? "Took an entrance away" : `Comes in ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`,
+            )
+          }
         >
-          <option value="">{points === "whole" ? "It is there from the beginning" : "Its points at presses, after all else"}</option>
+          <option value="">
+            {points === "whole" ? "It is there from the beginning" : "Its points at presses, after all else"}
+          </option>
           {TRIGGERS.map((trigger) => (
             <option key={trigger} value={trigger}>
               {TRIGGER_NAMES[trigger]}
@@ -60,7 +114,16 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
         <>
           <label className="mb-1 block">
             Looks
-            <select className="select select-sm w-full" value={entrance.effect} onChange={({ target: { value } }) => change({ effect: value as Effect, seconds: value === "appear" ? 0 : entrance.seconds || 0.5 }, `Comes in ${EFFECT_NAMES[value as Effect].toLowerCase()}`)}>
+            <select
+              className="select select-sm w-full"
+              value={entrance.effect}
+              onChange={({ target: { value } }) =>
+                change(
+                  { effect: value as Effect, seconds: value === "appear" ? 0 : entrance.seconds || 0.5 },
+                  `Comes in ${EFFECT_NAMES[value as Effect].toLowerCase()}`,
+                )
+              }
+            >
               {EFFECTS.map((effect) => (
                 <option key={effect} value={effect}>
                   {EFFECT_NAMES[effect]}
@@ -69,19 +132,48 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
             </select>
           </label>
           <div className="grid grid-cols-2 gap-2">
-            <Measure label="Waits" unit="s" step={0.25} value={entrance.delay ?? 0} least={0} most={600} onSet={(delay) => set((before) => {
-              if (!before) return before;
-              const { delay: _, ...rest } = before;
-              return delay ? { ...rest, delay } : rest;
-            }, "Changed how long an entrance waits")} />
-            {entrance.effect !== "appear" && <Measure label="Takes" unit="s" step={0.25} value={entrance.seconds} least={0} most={60} onSet={(seconds) => change({ seconds }, "Changed how long an entrance takes")} />}
+            <Measure
+              label="Waits"
+              unit="s"
+              step={0.25}
+              value={entrance.delay ?? 0}
+              least={0}
+              most={600}
+              onSet={(delay) =>
+                set((before) => {
+                  if (!before) return before;
+                  const { delay: _, ...rest } = before;
+                  return delay ? { ...rest, delay } : rest;
+                }, "Changed how long an entrance waits")
+              }
+            />
+            {entrance.effect !== "appear" && (
+              <Measure
+                label="Takes"
+                unit="s"
+                step={0.25}
+                value={entrance.seconds}
+                least={0}
+                most={60}
+                onSet={(seconds) => change({ seconds }, "Changed how long an entrance takes")}
+              />
+            )}
           </div>
         </>
       )}
       {texts.length > 0 && (
         <label className="mt-2 block">
           Its points
-          <select className="select select-sm w-full" value={points} onChange={({ target: { value } }) => acts.set((element) => (element.kind === "text" ? pointed(element, value as Points) : element), POINT_ACTS[value as Points])}>
+          <select
+            className="select select-sm w-full"
+            value={points}
+            onChange={({ target: { value } }) =>
+              acts.set(
+                (element) => (element.kind === "text" ? pointed(element, value as Points) : element),
+                POINT_ACTS[value as Points],
+              )
+            }
+          >
             {(Object.keys(POINT_NAMES) as Points[]).map((name) => (
               <option key={name} value={name} disabled={name === "own"} hidden={name === "own" && points !== "own"}>
                 {POINT_NAMES[name]}
@@ -95,7 +187,17 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
 }
 
 /** What comes in on the slide, in order, and how the slide itself does. */
-export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; playing: boolean; onPlay: (on: boolean) => void; onChoose: (element: string) => void }) {
+export function Motion({
+  slide,
+  playing,
+  onPlay,
+  onChoose,
+}: {
+  slide: Slide;
+  playing: boolean;
+  onPlay: (on: boolean) => void;
+  onChoose: (element: string) => void;
+}) {
   const { deck, session, canEdit } = useDeck();
   const reveals = revealsOf(slide);
   const coming = [...new Map(reveals.map((reveal) => [reveal.element, reveal]))].flatMap(([id, reveal]) => {
@@ -107,16 +209,43 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
   const setTransition = (next: Transition | undefined, all: boolean) => {
     const changes = (all ? deck.slides : [slide]).flatMap((one): SingleChange[] => {
       const { transition: _, ...look } = lookOf(one);
-      return JSON.stringify(one.transition) === JSON.stringify(next) ? [] : [{ kind: "setLook", slide: one.id, look: { ...look, ...(next ? { transition: next } : {}) } }];
+      return JSON.stringify(one.transition) === JSON.stringify(next)
+        ? []
+        : [{ kind: "setLook", slide: one.id, look: { ...look, ...(next ? { transition: next } : {}) } }];
     });
-    if (changes.length) session.apply(together(changes), { words: all ? "Let every slide come in so" : next ? `The slide comes in ${TRANSITION_NAMES[next.kind].toLowerCase()}` : "The slide comes in at once" });
+    if (changes.length)
+      session.apply(together(changes), {
+        words: all
+          ? "Let every slide come in so"
+          : next
+            ? `The slide comes in ${TRANSITION_NAMES[next.kind].toLowerCase()}`
+            : "The slide comes in at once",
+      });
   };
   /** Puts an entrance a place earlier or later. */
   const move = (at: number, by: -1 | 1) => {
     const order = coming.map(({ element }) => element.id);
     [order[at], order[at + by]] = [order[at + by] as string, order[at] as string];
-    const elements = orderedEntrances({ ...slide, elements: slide.elements.map((element) => (order.includes(element.id) ? ({ ...element, entrance: { trigger: "press", effect: "appear", seconds: 0, ...element.entrance, order: order.indexOf(element.id) } } as Element) : element)) });
-    const changes = elements.filter((element, nth) => JSON.stringify(element) !== JSON.stringify(slide.elements[nth])).map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
+    const elements = orderedEntrances({
+      ...slide,
+      elements: slide.elements.map((element) =>
+        order.includes(element.id)
+          ? ({
+              ...element,
+              entrance: {
+                trigger: "press",
+                effect: "appear",
+                seconds: 0,
+                ...element.entrance,
+                order: order.indexOf(element.id),
+              },
+            } as Element)
+          : element,
+      ),
+    });
+    const changes = elements
+      .filter((element, nth) => JSON.stringify(element) !== JSON.stringify(slide.elements[nth]))
+      .map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
     if (changes.length) session.apply(together(changes), { words: "Changed the order in which things come in" });
   };
   return (
@@ -124,7 +253,16 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
       <legend className="mb-2 font-semibold">Motion</legend>
       <label className="mb-1 block">
         The slide comes in
-        <select className="select select-sm w-full" value={transition?.kind ?? ""} onChange={({ target: { value } }) => setTransition(value ? { kind: value as Transition["kind"], seconds: transition?.seconds ?? 1 } : undefined, false)}>
+        <select
+          className="select select-sm w-full"
+          value={transition?.kind ?? ""}
+          onChange={({ target: { value } }) =>
+            setTransition(
+              value ? { kind: value as Transition["kind"], seconds: transition?.seconds ?? 1 } : undefined,
+              false,
+            )
+          }
+        >
           <option value="">At once</option>
           {TRANSITIONS.map((kind) => (
             <option key={kind} value={kind}>
@@ -133,8 +271,23 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
           ))}
         </select>
       </label>
-      {transition && <Measure label="Takes" unit="s" step={0.25} value={transition.seconds} least={0} most={10} onSet={(seconds) => setTransition({ ...transition, seconds: Math.max(0.1, seconds) }, false)} />}
-      <button type="button" className="btn btn-xs mt-1 mb-3 w-full" disabled={deck.slides.every((one) => JSON.stringify(one.transition) === JSON.stringify(transition))} onClick={() => setTransition(transition, true)}>
+      {transition && (
+        <Measure
+          label="Takes"
+          unit="s"
+          step={0.25}
+          value={transition.seconds}
+          least={0}
+          most={10}
+          onSet={(seconds) => setTransition({ ...transition, seconds: Math.max(0.1, seconds) }, false)}
+        />
+      )}
+      <button
+        type="button"
+        className="btn btn-xs mt-1 mb-3 w-full"
+        disabled={deck.slides.every((one) => JSON.stringify(one.transition) === JSON.stringify(transition))}
+        onClick={() => setTransition(transition, true)}
+      >
         So on every slide
       </button>
       {coming.length === 0 ? (
@@ -144,15 +297,30 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
           <ol aria-label="What comes in" className="mb-2 flex flex-col gap-1">
             {coming.map(({ element, reveal, points }, at) => (
               <li key={element.id} className="hairline bg-base-100 flex items-center gap-1 border px-1">
-                <span className="w-5 shrink-0 text-right tabular-nums" title={reveal.press ? `At press ${reveal.press}` : "With the slide"}>
+                <span
+                  className="w-5 shrink-0 text-right tabular-nums"
+                  title={reveal.press ? `At press ${reveal.press}` : "With the slide"}
+                >
                   {reveal.trigger === "press" ? reveal.press : reveal.trigger === "with" ? "+" : "→"}
                 </span>
-                <button type="button" className="min-w-0 flex-1 truncate py-1 text-left hover:underline" onClick={() => onChoose(element.id)}>
+                <button
+                  type="button"
+                  className="min-w-0 flex-1 truncate py-1 text-left hover:underline"
+                  onClick={() => onChoose(element.id)}
+                >
                   {nameOfElement(element)}
                   <span className="quiet">{points > 1 ? `, ${points} points` : ""}</span>
                 </button>
                 {([-1, 1] as const).map((by) => (
-                  <button key={by} type="button" className="btn btn-xs btn-square" disabled={at + by < 0 || at + by >= coming.length} aria-label={`${nameOfElement(element)} ${by < 0 ? "earlier" : "later"}`} title={by < 0 ? "Earlier" : "Later"} onClick={() => move(at, by)}>
+                  <button
+                    key={by}
+                    type="button"
+                    className="btn btn-xs btn-square"
+                    disabled={at + by < 0 || at + by >= coming.length}
+                    aria-label={`${nameOfElement(element)} ${by < 0 ? "earlier" : "later"}`}
+                    title={by < 0 ? "Earlier" : "Later"}
+                    onClick={() => move(at, by)}
+                  >
                     {by < 0 ? "↑" : "↓"}
                   </button>
                 ))}
@@ -165,7 +333,11 @@ export function Motion({ slide, playing, onPlay, onChoose }: { slide: Slide; pla
           <p className="quiet mt-1 text-xs">A number is a press, + comes together with the one before, → after it.</p>
         </>
       )}
-      {slide.moves && slide.moves.length > 0 && <p className="quiet mt-2 text-xs">Its file also has {slide.moves.join(", ")}: not shown here, kept in the file.</p>}
+      {slide.moves && slide.moves.length > 0 && (
+        <p className="quiet mt-2 text-xs">
+          Its file also has {slide.moves.join(", ")}: not shown here, kept in the file.
+        </p>
+      )}
     </fieldset>
   );
 }

@@ -16,8 +16,16 @@ export function Notes({ slide }: { slide: Slide }) {
           {words} words · {clock(secondsOf(slide, deck.rate))} to say
         </span>
       </header>
-      <RichTextEditor key={slide.id} text={slide.notes} label="Notes" placeholder="" language={deck.language} className="notes px-3 py-2 font-serif" onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes })} onLeave={() => document.querySelector<HTMLElement>("[data-spine][tabindex='0']")?.focus()} />
+      <RichTextEditor
+        key={slide.id}
+        text={slide.notes}
+        label="Notes"
+        placeholder=""
+        language={deck.language}
+        className="notes px-3 py-2 font-serif"
+        onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes })}
+        onLeave={() => document.querySelector<HTMLElement>("[data-spine][tabindex='0']")?.focus()}
+      />
     </section>
   );
 }
-

@@ -12,7 +12,10 @@ export default function Refine() {
   useEffect(() => {
     if (wanted && deck.slides.some(({ id }) => id === wanted) && selected.at(-1) !== wanted) select([wanted]);
   }, [wanted]);
-  const current = deck.slides.find(({ id }) => id === (wanted ?? selected.at(-1))) ?? deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides[0];
+  const current =
+    deck.slides.find(({ id }) => id === (wanted ?? selected.at(-1))) ??
+    deck.slides.find(({ id }) => id === selected.at(-1)) ??
+    deck.slides[0];
   const at = current ? deck.slides.indexOf(current) : -1;
   const go = (by: number) => {
     const next = deck.slides[at + by];
@@ -29,7 +32,12 @@ export default function Refine() {
       <span>
         {at + 1} of {deck.slides.length}
       </span>
-      <button type="button" className="btn btn-ghost btn-sm" disabled={at >= deck.slides.length - 1} onClick={() => go(1)}>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={at >= deck.slides.length - 1}
+        onClick={() => go(1)}
+      >
         Next
       </button>
     </div>
@@ -44,4 +52,3 @@ export default function Refine() {
     </DeckFrame>
   );
 }
-

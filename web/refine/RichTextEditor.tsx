@@ -23,8 +23,19 @@ function FootnoteField({ words, onSet }: { words: string; onSet: (words: string)
   return (
     <label className="block">
       What the footnote says
-      <input ref={(field) => field?.focus()} className="input input-sm w-full" value={text} onChange={({ target }) => setText(target.value)} onKeyDown={(event) => event.key === "Enter" && onSet(text.trim())} />
-      <button type="button" className="btn btn-xs btn-primary mt-1 mr-1" disabled={text.trim() === words} onClick={() => onSet(text.trim())}>
+      <input
+        ref={(field) => field?.focus()}
+        className="input input-sm w-full"
+        value={text}
+        onChange={({ target }) => setText(target.value)}
+        onKeyDown={(event) => event.key === "Enter" && onSet(text.trim())}
+      />
+      <button
+        type="button"
+        className="btn btn-xs btn-primary mt-1 mr-1"
+        disabled={text.trim() === words}
+        onClick={() => onSet(text.trim())}
+      >
         {words && !text.trim() ? "Take it away" : "Set the footnote"}
       </button>
     </label>
@@ -32,7 +43,17 @@ function FootnoteField({ words, onSet }: { words: string; onSet: (words: string)
 }
 
 /** Edits a rich text in place. What is typed is given on after a short pause and when the text is left. */
-export function RichTextEditor({ text, label, placeholder, className = "", style, autoFocus = false, language, onChange, onLeave }: Props) {
+export function RichTextEditor({
+  text,
+  label,
+  placeholder,
+  className = "",
+  style,
+  autoFocus = false,
+  language,
+  onChange,
+  onLeave,
+}: Props) {
   const latest = useRef({ onChange, onLeave, written: "" });
   latest.current = { written: latest.current.written || untouched(text), onChange, onLeave };
   const { deck } = useDeck();
@@ -84,10 +105,26 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
   }, [text, editor]);
   const state = useEditorState({
     editor,
-    selector: ({ editor: now }) => ({ strong: now?.isActive("bold") ?? false, emphasis: now?.isActive("italic") ?? false, strike: now?.isActive("strike") ?? false, code: now?.isActive("code") ?? false, formula: now?.isActive("formula") ?? false, footnote: now?.isActive("footnote") ?? false, link: now?.isActive("link") ?? false, kind: (now?.getAttributes("paragraph").kind as string) ?? "plain", focused: now?.isFocused ?? false }),
+    selector: ({ editor: now }) => ({
+      strong: now?.isActive("bold") ?? false,
+      emphasis: now?.isActive("italic") ?? false,
+      strike: now?.isActive("strike") ?? false,
+      code: now?.isActive("code") ?? false,
+      formula: now?.isActive("formula") ?? false,
+      footnote: now?.isActive("footnote") ?? false,
+      link: now?.isActive("link") ?? false,
+      kind: (now?.getAttributes("paragraph").kind as string) ?? "plain",
+      focused: now?.isFocused ?? false,
+    }),
   });
   const tool = (name: string, on: boolean, act: () => void) => (
-    <button type="button" className={`btn btn-ghost btn-xs ${on ? "bg-base-300" : ""}`} aria-pressed={on} onMouseDown={(event) => event.preventDefault()} onClick={act}>
+    <button
+      type="button"
+      className={`btn btn-ghost btn-xs ${on ? "bg-base-300" : ""}`}
+      aria-pressed={on}
+      onMouseDown={(event) => event.preventDefault()}
+      onClick={act}
+    >
       {name}
     </button>
   );
@@ -96,15 +133,26 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
   const link = (to: string | undefined) => {
     const chain = editor?.chain().extendMarkRange("link");
     if (to === undefined) chain?.unsetLink().run();
-    else if (editor?.state.selection.empty && !editor.isActive("link")) chain?.insertContent({ type: "text", text: wordsOf(to), marks: [{ type: "link", attrs: { href: to } }] }).run();
+    else if (editor?.state.selection.empty && !editor.isActive("link"))
+      chain?.insertContent({ type: "text", text: wordsOf(to), marks: [{ type: "link", attrs: { href: to } }] }).run();
     else chain?.setLink({ href: to }).run();
   };
   const footnote = (words: string) => {
     if (held && !words) editor?.chain().focus().deleteSelection().run();
-    else if (words) editor?.chain().focus().insertContent({ type: "footnote", attrs: { runs: [{ text: words }] } }).run();
+    else if (words)
+      editor
+        ?.chain()
+        .focus()
+        .insertContent({ type: "footnote", attrs: { runs: [{ text: words }] } })
+        .run();
     setAsked(undefined);
   };
-  const kind = (value: string) => editor?.chain().focus().updateAttributes("paragraph", { kind: state?.kind === value ? "plain" : value }).run();
+  const kind = (value: string) =>
+    editor
+      ?.chain()
+      .focus()
+      .updateAttributes("paragraph", { kind: state?.kind === value ? "plain" : value })
+      .run();
   return (
     <div
       className={`rich-text ${className}`}
@@ -125,8 +173,16 @@ export function RichTextEditor({ text, label, placeholder, className = "", style
         {tool("Link", state?.link ?? false, () => setAsked(asked === "link" ? undefined : "link"))}
       </div>
       {asked && (
-        <div role="group" aria-label={asked === "link" ? "Link of the selected words" : "Footnote at this place"} className="rich-asked hairline bg-base-100 text-base-content border p-2 text-sm">
-          {asked === "link" ? <LeadsTo to={editor?.getAttributes("link").href as string | undefined} onSet={link} /> : <FootnoteField words={held?.map(({ text: part }) => part).join("") ?? ""} onSet={footnote} />}
+        <div
+          role="group"
+          aria-label={asked === "link" ? "Link of the selected words" : "Footnote at this place"}
+          className="rich-asked hairline bg-base-100 text-base-content border p-2 text-sm"
+        >
+          {asked === "link" ? (
+            <LeadsTo to={editor?.getAttributes("link").href as string | undefined} onSet={link} />
+          ) : (
+            <FootnoteField words={held?.map(({ text: part }) => part).join("") ?? ""} onSet={footnote} />
+          )}
           <button type="button" className="btn btn-xs mt-1" onClick={() => setAsked(undefined)}>
             Done
           </button>

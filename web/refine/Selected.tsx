@@ -10,17 +10,45 @@ import { EntranceOf } from "./Motion";
 import { type Acts, KINDS, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
 
-const SIDE_NAMES: Record<Side, string> = { left: "Left", centre: "Centre", right: "Right", top: "Top", middle: "Middle", bottom: "Bottom" };
-const DEPTHS: Record<Depth, string> = { front: "To the front", forward: "Forward", backward: "Back a step", back: "To the back" };
+const SIDE_NAMES: Record<Side, string> = {
+  left: "Left",
+  centre: "Centre",
+  right: "Right",
+  top: "Top",
+  middle: "Middle",
+  bottom: "Bottom",
+};
+const DEPTHS: Record<Depth, string> = {
+  front: "To the front",
+  forward: "Forward",
+  backward: "Back a step",
+  back: "To the back",
+};
 
-function Colour({ label, value, onSet, onNone }: { label: string; value: string | undefined; onSet: (colour: string) => void; onNone: () => void }) {
+function Colour({
+  label,
+  value,
+  onSet,
+  onNone,
+}: {
+  label: string;
+  value: string | undefined;
+  onSet: (colour: string) => void;
+  onNone: () => void;
+}) {
   const id = `colour-${label}`;
   return (
     <div className="mb-1 flex items-center gap-2">
       <label htmlFor={id} className="flex-1">
         {label}
       </label>
-      <input id={id} type="color" className="hairline h-7 w-10 border" value={value ?? "#ffffff"} onChange={({ target }) => onSet(target.value)} />
+      <input
+        id={id}
+        type="color"
+        className="hairline h-7 w-10 border"
+        value={value ?? "#ffffff"}
+        onChange={({ target }) => onSet(target.value)}
+      />
       <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone}>
         None<span className="sr-only">, {label.toLowerCase()}</span>
       </button>
@@ -28,55 +56,140 @@ function Colour({ label, value, onSet, onNone }: { label: string; value: string 
   );
 }
 
-function PictureParts({ picture, acts, frame, cropping, onCropping, onZoom }: { picture: PictureElement; acts: Acts; frame: Frame | undefined; cropping: boolean; onCropping: (on: boolean) => void; onZoom: (zoom: number) => void }) {
+function PictureParts({
+  picture,
+  acts,
+  frame,
+  cropping,
+  onCropping,
+  onZoom,
+}: {
+  picture: PictureElement;
+  acts: Acts;
+  frame: Frame | undefined;
+  cropping: boolean;
+  onCropping: (on: boolean) => void;
+  onZoom: (zoom: number) => void;
+}) {
   const { deck } = useDeck();
   const asset = deck.assets[picture.source];
-  const set = (change: (element: PictureElement) => PictureElement, words: string) => acts.set((element) => (element.kind === "picture" ? change(element) : element), words);
+  const set = (change: (element: PictureElement) => PictureElement, words: string) =>
+    acts.set((element) => (element.kind === "picture" ? change(element) : element), words);
   const zoom = zoomOf(picture, asset, frame);
   return (
     <fieldset className="mb-4">
       <legend className="mb-2 font-semibold">Picture in its frame</legend>
-      <button type="button" className={`btn btn-sm w-full ${cropping ? "btn-primary" : ""}`} aria-pressed={cropping} disabled={!asset || Boolean(picture.rotation)} onClick={() => onCropping(!cropping)}>
+      <button
+        type="button"
+        className={`btn btn-sm w-full ${cropping ? "btn-primary" : ""}`}
+        aria-pressed={cropping}
+        disabled={!asset || Boolean(picture.rotation)}
+        onClick={() => onCropping(!cropping)}
+      >
         {cropping ? "Done" : "Move and zoom inside the frame"}
       </button>
       <label className="mt-2 block">
         Zoom, {Math.round(zoom * 100)} %
-        <input type="range" className="range range-sm w-full" min={100} max={500} value={Math.round(zoom * 100)} disabled={!asset} onChange={({ target }) => onZoom(Number(target.value) / 100)} />
+        <input
+          type="range"
+          className="range range-sm w-full"
+          min={100}
+          max={500}
+          value={Math.round(zoom * 100)}
+          disabled={!asset}
+          onChange={({ target }) => onZoom(Number(target.value) / 100)}
+        />
       </label>
       {picture.crop && (
-        <button type="button" className="btn btn-xs mt-1" onClick={() => set(({ crop: _, ...rest }) => rest, "Showed the whole picture")}>
+        <button
+          type="button"
+          className="btn btn-xs mt-1"
+          onClick={() => set(({ crop: _, ...rest }) => rest, "Showed the whole picture")}
+        >
           Show all of it
         </button>
       )}
       <div className="mt-2 grid grid-cols-2 gap-1">
         {(["x", "y"] as const).map((axis) => (
-          <button key={axis} type="button" className="btn btn-xs" aria-pressed={picture.flip?.includes(axis) ?? false} onClick={() => set(({ flip, ...rest }) => {
-            const next = (["x", "y"] as const).filter((one) => (one === axis) !== (flip?.includes(one) ?? false)).join("") as "" | "x" | "y" | "xy";
-            return next ? { ...rest, flip: next } : rest;
-          }, "Mirrored a picture")}>
+          <button
+            key={axis}
+            type="button"
+            className="btn btn-xs"
+            aria-pressed={picture.flip?.includes(axis) ?? false}
+            onClick={() =>
+              set(({ flip, ...rest }) => {
+                const next = (["x", "y"] as const)
+                  .filter((one) => (one === axis) !== (flip?.includes(one) ?? false))
+                  .join("") as "" | "x" | "y" | "xy";
+                return next ? { ...rest, flip: next } : rest;
+              }, "Mirrored a picture")
+            }
+          >
             {axis === "x" ? "Mirror sideways" : "Mirror upside down"}
           </button>
         ))}
       </div>
       <label className="mt-2 block">
         Opacity, {Math.round((picture.opacity ?? 1) * 100)} %
-        <input type="range" className="range range-sm w-full" min={5} max={100} value={Math.round((picture.opacity ?? 1) * 100)} onChange={({ target }) => set(({ opacity: _, ...rest }) => (Number(target.value) < 100 ? { ...rest, opacity: Number(target.value) / 100 } : rest), "Changed the opacity of a picture")} />
+        <input
+          type="range"
+          className="range range-sm w-full"
+          min={5}
+          max={100}
+          value={Math.round((picture.opacity ?? 1) * 100)}
+          onChange={({ target }) =>
+            set(
+              ({ opacity: _, ...rest }) =>
+                Number(target.value) < 100 ? { ...rest, opacity: Number(target.value) / 100 } : rest,
+              "Changed the opacity of a picture",
+            )
+          }
+        />
       </label>
       <label className="mt-2 block">
         What it shows, for those who do not see it
-        <textarea key={picture.alt} className="textarea textarea-sm w-full" defaultValue={picture.alt} rows={2} onBlur={({ target: { value } }) => value !== picture.alt && set((element) => ({ ...element, alt: value }), "Described a picture")} />
+        <textarea
+          key={picture.alt}
+          className="textarea textarea-sm w-full"
+          defaultValue={picture.alt}
+          rows={2}
+          onBlur={({ target: { value } }) =>
+            value !== picture.alt && set((element) => ({ ...element, alt: value }), "Described a picture")
+          }
+        />
       </label>
     </fieldset>
   );
 }
 
 /** What is selected: where it stands, how it looks, what it holds, and what can be done with it. */
-export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, onWrite, onLeave }: { slide: Slide; acts: Acts; frames: ReadonlyMap<string, Frame & { rotation?: number }>; cropping: string | undefined; onCropping: (id: string | undefined) => void; onZoom: (picture: PictureElement, zoom: number) => void; onWrite: (id: string) => void; onLeave: () => void }) {
+export function Selected({
+  slide,
+  acts,
+  frames,
+  cropping,
+  onCropping,
+  onZoom,
+  onWrite,
+  onLeave,
+}: {
+  slide: Slide;
+  acts: Acts;
+  frames: ReadonlyMap<string, Frame & { rotation?: number }>;
+  cropping: string | undefined;
+  onCropping: (id: string | undefined) => void;
+  onZoom: (picture: PictureElement, zoom: number) => void;
+  onWrite: (id: string) => void;
+  onLeave: () => void;
+}) {
   const { canEdit } = useDeck();
   const { elements } = acts;
   const [one] = elements.length === 1 ? elements : [];
   const frame = one && frames.get(one.id);
-  const place = (change: Partial<Frame & { rotation: number }>) => one && frame && acts.place(new Map([[one.id, { ...frame, ...change }]]), `Changed the place of the ${KINDS[one.kind]}`);
+  const place = (change: Partial<Frame & { rotation: number }>) =>
+    one &&
+    frame &&
+    acts.place(new Map([[one.id, { ...frame, ...change }]]), `Changed the place of the ${KINDS[one.kind]}`);
   const painted = elements.every(({ kind }) => kind === "text" || kind === "shape");
   const outlined = elements.every(({ kind }) => kind === "text" || kind === "shape" || kind === "picture");
   const [first] = elements;
@@ -84,25 +197,59 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
   return (
     <>
       <header className="mb-3 flex items-start gap-2">
-        <h2 className="flex-1 font-semibold first-letter:uppercase">{one ? nameOfElement(one) : `${elements.length} elements`}</h2>
+        <h2 className="flex-1 font-semibold first-letter:uppercase">
+          {one ? nameOfElement(one) : `${elements.length} elements`}
+        </h2>
         <button type="button" className="btn btn-xs" onClick={onLeave}>
           Look of the slide
         </button>
       </header>
-      {one?.kind === "foreign" && <p className="quiet mb-3">{one.what}: Unitext shows it and keeps it as it came; in its own format it is written back whole.</p>}
+      {one?.kind === "foreign" && (
+        <p className="quiet mb-3">
+          {one.what}: Unitext shows it and keeps it as it came; in its own format it is written back whole.
+        </p>
+      )}
       {(one?.kind === "text" || one?.kind === "shape") && canEdit && (
         <button type="button" className="btn btn-sm btn-primary mb-3 w-full" data-first onClick={() => onWrite(one.id)}>
           {one.kind === "text" ? "Change the text" : "Write in the shape"}
         </button>
       )}
-      {one?.kind === "picture" && canEdit && <PictureParts picture={one} acts={acts} frame={frame} cropping={cropping === one.id} onCropping={(on) => onCropping(on ? one.id : undefined)} onZoom={(zoom) => onZoom(one, zoom)} />}
+      {one?.kind === "picture" && canEdit && (
+        <PictureParts
+          picture={one}
+          acts={acts}
+          frame={frame}
+          cropping={cropping === one.id}
+          onCropping={(on) => onCropping(on ? one.id : undefined)}
+          onZoom={(zoom) => onZoom(one, zoom)}
+        />
+      )}
       {one?.kind === "media" && <MediaParts media={one} acts={acts} disabled={!canEdit} />}
       {one?.kind === "table" && <TableData table={one} acts={acts} disabled={!canEdit} />}
       {one?.kind === "chart" && <ChartData chart={one} acts={acts} disabled={!canEdit} />}
       {code && (
         <label className="mb-4 block font-semibold">
           {code.kind === "code" ? "Program code" : "Formula, in TeX"}
-          <textarea key={code.kind === "code" ? code.text : code.tex} data-first disabled={!canEdit} className="textarea mt-1 w-full font-mono font-normal" rows={6} spellCheck={false} defaultValue={code.kind === "code" ? code.text : code.tex} onBlur={({ target: { value } }) => acts.set((element) => (element.kind === "code" && element.text !== value ? { ...element, text: value } : element.kind === "formula" && element.tex !== value ? { ...element, tex: value } : element), `Changed the ${code.kind}`)} />
+          <textarea
+            key={code.kind === "code" ? code.text : code.tex}
+            data-first
+            disabled={!canEdit}
+            className="textarea mt-1 w-full font-mono font-normal"
+            rows={6}
+            spellCheck={false}
+            defaultValue={code.kind === "code" ? code.text : code.tex}
+            onBlur={({ target: { value } }) =>
+              acts.set(
+                (element) =>
+                  element.kind === "code" && element.text !== value
+                    ? { ...element, text: value }
+                    : element.kind === "formula" && element.tex !== value
+                      ? { ...element, tex: value }
+                      : element,
+                `Changed the ${code.kind}`,
+              )
+            }
+          />
         </label>
       )}
       <fieldset disabled={!canEdit} className="mb-4">
@@ -113,11 +260,25 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
             <Measure label="From the top" value={frame.y} onSet={(y) => place({ y })} />
             <Measure label="Width" value={frame.width} least={1} onSet={(width) => place({ width })} />
             <Measure label="Height" value={frame.height} least={1} onSet={(height) => place({ height })} />
-            <Measure label="Turned" unit="°" value={frame.rotation ?? 0} onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })} />
+            <Measure
+              label="Turned"
+              unit="°"
+              value={frame.rotation ?? 0}
+              onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })}
+            />
           </div>
         )}
-        <p className="quiet mt-1 text-xs">Arrow keys move by 1 point, with Shift by 10.{elements.some(({ groups }) => groups?.length) && elements.length > 1 ? " Press one of a group twice, or Enter on it, to have it by itself." : ""}</p>
-        <div role="group" aria-label={elements.length > 1 ? "Line up with each other" : "Line up with the page"} className="mt-2 grid grid-cols-3 gap-1">
+        <p className="quiet mt-1 text-xs">
+          Arrow keys move by 1 point, with Shift by 10.
+          {elements.some(({ groups }) => groups?.length) && elements.length > 1
+            ? " Press one of a group twice, or Enter on it, to have it by itself."
+            : ""}
+        </p>
+        <div
+          role="group"
+          aria-label={elements.length > 1 ? "Line up with each other" : "Line up with the page"}
+          className="mt-2 grid grid-cols-3 gap-1"
+        >
           {SIDES.map((side) => (
             <button key={side} type="button" className="btn btn-xs" onClick={() => acts.align(side)}>
               {SIDE_NAMES[side]}
@@ -143,24 +304,70 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
       {painted && canEdit && (
         <fieldset className="mb-4">
           <legend className="mb-2 font-semibold">Colours</legend>
-          <Colour label="Fill" value={first?.fill?.kind === "solid" ? first.fill.colour : first?.fill?.kind === "gradient" ? first.fill.stops[0]?.colour : undefined} onSet={(colour) => acts.set((element) => framedAs(element, frames, { fill: { kind: "solid", colour } }), "Changed a fill")} onNone={() => acts.set(({ fill: _, ...element }) => element as Element, "Took a fill away")} />
-          <Colour label="Outline" value={first?.stroke?.colour} onSet={(colour) => acts.set((element) => framedAs(element, frames, { stroke: { width: 1.5, ...element.stroke, colour } }), "Changed an outline")} onNone={() => acts.set(({ stroke: _, ...element }) => element as Element, "Took an outline away")} />
+          <Colour
+            label="Fill"
+            value={
+              first?.fill?.kind === "solid"
+                ? first.fill.colour
+                : first?.fill?.kind === "gradient"
+                  ? first.fill.stops[0]?.colour
+                  : undefined
+            }
+            onSet={(colour) =>
+              acts.set((element) => framedAs(element, frames, { fill: { kind: "solid", colour } }), "Changed a fill")
+            }
+            onNone={() => acts.set(({ fill: _, ...element }) => element as Element, "Took a fill away")}
+          />
+          <Colour
+            label="Outline"
+            value={first?.stroke?.colour}
+            onSet={(colour) =>
+              acts.set(
+                (element) => framedAs(element, frames, { stroke: { width: 1.5, ...element.stroke, colour } }),
+                "Changed an outline",
+              )
+            }
+            onNone={() => acts.set(({ stroke: _, ...element }) => element as Element, "Took an outline away")}
+          />
         </fieldset>
       )}
       {outlined && first?.stroke && canEdit && (
         <div className="mb-4">
-          <Measure label="Width of the outline" value={first.stroke.width} least={0} most={200} onSet={(width) => acts.set((element) => (element.stroke ? ({ ...element, stroke: { ...element.stroke, width } } as Element) : element), "Changed the width of an outline")} />
+          <Measure
+            label="Width of the outline"
+            value={first.stroke.width}
+            least={0}
+            most={200}
+            onSet={(width) =>
+              acts.set(
+                (element) =>
+                  element.stroke ? ({ ...element, stroke: { ...element.stroke, width } } as Element) : element,
+                "Changed the width of an outline",
+              )
+            }
+          />
         </div>
       )}
       {canEdit && <EntranceOf slide={slide} acts={acts} />}
       {(one?.kind === "picture" || one?.kind === "shape") && (
         <fieldset disabled={!canEdit} className="mb-4">
           <legend className="mb-2 font-semibold">Link</legend>
-          <LeadsTo key={one.id} to={one.link} onSet={(to) => acts.set((element) => {
-            if (element.kind !== "picture" && element.kind !== "shape") return element;
-            const { link: _, ...rest } = element;
-            return to === undefined ? rest : { ...rest, link: to };
-          }, to === undefined ? `Took the link off the ${KINDS[one.kind]}` : `Changed where the ${KINDS[one.kind]} leads`)} />
+          <LeadsTo
+            key={one.id}
+            to={one.link}
+            onSet={(to) =>
+              acts.set(
+                (element) => {
+                  if (element.kind !== "picture" && element.kind !== "shape") return element;
+                  const { link: _, ...rest } = element;
+                  return to === undefined ? rest : { ...rest, link: to };
+                },
+                to === undefined
+                  ? `Took the link off the ${KINDS[one.kind]}`
+                  : `Changed where the ${KINDS[one.kind]} leads`,
+              )
+            }
+          />
         </fieldset>
       )}
       <fieldset disabled={!canEdit} className="mb-4">
@@ -174,7 +381,12 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
           <button type="button" className="btn btn-xs" disabled={elements.length < 2} onClick={acts.group}>
             Group
           </button>
-          <button type="button" className="btn btn-xs" disabled={!elements.some(({ groups }) => groups?.length)} onClick={acts.ungroup}>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={!elements.some(({ groups }) => groups?.length)}
+            onClick={acts.ungroup}
+          >
             Take the group apart
           </button>
         </div>
@@ -197,5 +409,9 @@ export function Selected({ slide, acts, frames, cropping, onCropping, onZoom, on
 /** A thing with a colour of its own stands in a frame of its own. */
 function framedAs(element: Element, frames: ReadonlyMap<string, Frame>, change: Partial<Element>): Element {
   const frame = element.frame ?? frames.get(element.id);
-  return { ...element, ...(frame ? { frame: { x: frame.x, y: frame.y, width: frame.width, height: frame.height } } : {}), ...change } as Element;
+  return {
+    ...element,
+    ...(frame ? { frame: { x: frame.x, y: frame.y, width: frame.width, height: frame.height } } : {}),
+    ...change,
+  } as Element;
 }

@@ -7,22 +7,38 @@ import type { Acts } from "./selection";
 /** A table's cells in a grid, and rows and columns to add and take out. */
 export function TableData({ table, acts, disabled }: { table: TableElement; acts: Acts; disabled: boolean }) {
   const [{ y, x }, setPlace] = useState({ y: 0, x: 0 });
-  const set = (change: (table: TableElement) => TableElement | undefined, words: string) => acts.set((element) => (element.kind === "table" ? (change(element) ?? element) : element), words);
-  const cells = table.rows.map((row, nth) => row.map((cell) => cell && { text: textOf(cell.text), columns: cell.columns, rows: cell.rows, head: nth < table.header }));
+  const set = (change: (table: TableElement) => TableElement | undefined, words: string) =>
+    acts.set((element) => (element.kind === "table" ? (change(element) ?? element) : element), words);
+  const cells = table.rows.map((row, nth) =>
+    row.map(
+      (cell) => cell && { text: textOf(cell.text), columns: cell.columns, rows: cell.rows, head: nth < table.header },
+    ),
+  );
   const write = (changes: { y: number; x: number; text: string }[]) =>
-    set((element) => {
-      const rows = element.rows.map((row) => [...row]);
-      for (const change of changes) {
-        const cell = rows[change.y]?.[change.x];
-        if (!cell || !rows[change.y]) continue;
-        // The first words say how the cell looks.
-        const [first] = cell.text;
-        const { look: { words, ...stands } = {}, ...like } = first ?? {};
-        const text = plainText(change.text).map((paragraph) => ({ ...like, ...paragraph, ...(Object.keys(stands).length ? { look: stands } : {}), runs: paragraph.runs.map((run) => ({ ...(first?.runs[0] ?? (words ? { look: words } : {})), text: run.text })) }));
-        (rows[change.y] as (typeof cell | null)[])[change.x] = { ...cell, text };
-      }
-      return { ...element, rows };
-    }, changes.length > 1 ? "Changed cells of a table" : "Changed a cell of a table");
+    set(
+      (element) => {
+        const rows = element.rows.map((row) => [...row]);
+        for (const change of changes) {
+          const cell = rows[change.y]?.[change.x];
+          if (!cell || !rows[change.y]) continue;
+          // The first words say how the cell looks.
+          const [first] = cell.text;
+          const { look: { words, ...stands } = {}, ...like } = first ?? {};
+          const text = plainText(change.text).map((paragraph) => ({
+            ...like,
+            ...paragraph,
+            ...(Object.keys(stands).length ? { look: stands } : {}),
+            runs: paragraph.runs.map((run) => ({
+              ...(first?.runs[0] ?? (words ? { look: words } : {})),
+              text: run.text,
+            })),
+          }));
+          (rows[change.y] as (typeof cell | null)[])[change.x] = { ...cell, text };
+        }
+        return { ...element, rows };
+      },
+      changes.length > 1 ? "Changed cells of a table" : "Changed a cell of a table",
+    );
   const button = (label: string, change: (table: TableElement) => TableElement | undefined, words: string) => (
     <button type="button" className="btn btn-xs" onClick={() => set(change, words)}>
       {label}
@@ -33,7 +49,13 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
       <legend className="mb-2 font-semibold">
         Table, {table.rows.length} rows by {table.rows[0]?.length ?? 0} columns
       </legend>
-      <Grid label="Cells of the table" cells={cells} disabled={disabled} onSet={write} onPlace={(row, column) => setPlace({ y: row, x: column })} />
+      <Grid
+        label="Cells of the table"
+        cells={cells}
+        disabled={disabled}
+        onSet={write}
+        onPlace={(row, column) => setPlace({ y: row, x: column })}
+      />
       <p className="quiet mt-1 text-xs">
         At row {y + 1}, column {x + 1}. Cells may be pasted from a spreadsheet.
       </p>
@@ -47,7 +69,19 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
       </div>
       <label className="mt-2 flex items-center justify-between gap-2">
         Rows of headings
-        <input type="number" min={0} max={table.rows.length} className="input input-sm w-20 text-right" value={table.header} onChange={({ target: { value } }) => set((element) => ({ ...element, header: Math.max(0, Math.min(element.rows.length, Number(value) || 0)) }), "Changed the rows of headings")} />
+        <input
+          type="number"
+          min={0}
+          max={table.rows.length}
+          className="input input-sm w-20 text-right"
+          value={table.header}
+          onChange={({ target: { value } }) =>
+            set(
+              (element) => ({ ...element, header: Math.max(0, Math.min(element.rows.length, Number(value) || 0)) }),
+              "Changed the rows of headings",
+            )
+          }
+        />
       </label>
     </fieldset>
   );

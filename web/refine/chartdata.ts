@@ -9,25 +9,47 @@ export function numberOf(text: string): number | null {
 }
 
 const say = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
-const rowsOf = ({ categories, series }: ChartElement) => Math.max(categories.length, ...series.map(({ values }) => values.length));
+const rowsOf = ({ categories, series }: ChartElement) =>
+  Math.max(categories.length, ...series.map(({ values }) => values.length));
 
 /** A chart's data as cells: a row of names, then a row for each category, or for each place of a chart of points. */
 export function chartCells(chart: ChartElement): GridCell[][] {
   const { categories, series, form } = chart;
-  return [[{ text: "", head: true }, ...series.map(({ name }) => ({ text: name, head: true }))], ...Array.from({ length: rowsOf(chart) }, (_, at) => [{ text: form === "scatter" ? say(series[0]?.x?.[at] ?? at + 1) : (categories[at] ?? ""), head: form !== "scatter", number: form === "scatter" }, ...series.map(({ values }) => ({ text: say(values[at]), number: true }))])];
+  return [
+    [{ text: "", head: true }, ...series.map(({ name }) => ({ text: name, head: true }))],
+    ...Array.from({ length: rowsOf(chart) }, (_, at) => [
+      {
+        text: form === "scatter" ? say(series[0]?.x?.[at] ?? at + 1) : (categories[at] ?? ""),
+        head: form !== "scatter",
+        number: form === "scatter",
+      },
+      ...series.map(({ values }) => ({ text: say(values[at]), number: true })),
+    ]),
+  ];
 }
 
-const filled = <T,>(list: readonly T[], length: number, value: T): T[] => Array.from({ length }, (_, at) => (at < list.length ? (list[at] as T) : value));
+const filled = <T>(list: readonly T[], length: number, value: T): T[] =>
+  Array.from({ length }, (_, at) => (at < list.length ? (list[at] as T) : value));
 
 /** A chart with cells of other words; rows and series that it lacks are added. */
-export function withCells(chart: ChartElement, changes: readonly { y: number; x: number; text: string }[]): ChartElement {
+export function withCells(
+  chart: ChartElement,
+  changes: readonly { y: number; x: number; text: string }[],
+): ChartElement {
   const scatter = chart.form === "scatter";
   const tall = Math.max(rowsOf(chart), ...changes.map(({ y }) => y));
   const wide = Math.max(chart.series.length, ...changes.map(({ x }) => x));
   const categories = scatter ? [] : filled(chart.categories, tall, "");
   const series: Series[] = Array.from({ length: wide }, (_, nth) => {
     const known = chart.series[nth];
-    return { ...known, name: known?.name ?? "", values: filled(known?.values ?? [], tall, null), ...(scatter ? { x: Array.from({ length: tall }, (__, at) => known?.x?.[at] ?? chart.series[0]?.x?.[at] ?? at + 1) } : {}) };
+    return {
+      ...known,
+      name: known?.name ?? "",
+      values: filled(known?.values ?? [], tall, null),
+      ...(scatter
+        ? { x: Array.from({ length: tall }, (__, at) => known?.x?.[at] ?? chart.series[0]?.x?.[at] ?? at + 1) }
+        : {}),
+    };
   });
   for (const { y, x, text } of changes) {
     const own = series[x - 1];
@@ -48,11 +70,24 @@ export function without<T extends object, K extends keyof T>(given: T, name: K):
 }
 
 /** A chart with one of its series changed. */
-export const withSeries = (chart: ChartElement, nth: number, change: (series: Series) => Series): ChartElement => ({ ...chart, series: chart.series.map((series, at) => (at === nth ? change(series) : series)) });
+export const withSeries = (chart: ChartElement, nth: number, change: (series: Series) => Series): ChartElement => ({
+  ...chart,
+  series: chart.series.map((series, at) => (at === nth ? change(series) : series)),
+});
 
 /** A chart with a fact of an axis as it was typed; what is empty, or no number where one belongs, is taken off. */
-export function withAxis(chart: ChartElement, axis: "xAxis" | "yAxis" | "secondAxis", name: "title" | "least" | "most" | "format" | "reversed", text: string): ChartElement {
-  const value = name === "least" || name === "most" ? (numberOf(text) ?? undefined) : name === "reversed" ? text !== "" || undefined : text || undefined;
+export function withAxis(
+  chart: ChartElement,
+  axis: "xAxis" | "yAxis" | "secondAxis",
+  name: "title" | "least" | "most" | "format" | "reversed",
+  text: string,
+): ChartElement {
+  const value =
+    name === "least" || name === "most"
+      ? (numberOf(text) ?? undefined)
+      : name === "reversed"
+        ? text !== "" || undefined
+        : text || undefined;
   const { [name as "title"]: _, ...rest } = chart[axis] ?? {};
   const next = value === undefined ? rest : { ...rest, [name]: value };
   return Object.keys(next).length ? { ...chart, [axis]: next } : without(chart, axis);
@@ -60,15 +95,42 @@ export function withAxis(chart: ChartElement, axis: "xAxis" | "yAxis" | "secondA
 
 /** A chart with an empty row or series after a place of its grid. */
 export function withPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement {
-  if (kind === "column") return { ...chart, series: chart.series.toSpliced(Math.max(0, place), 0, { name: "", values: Array.from({ length: rowsOf(chart) }, () => null), ...(chart.series[0]?.x ? { x: chart.series[0].x } : {}) }) };
+  if (kind === "column")
+    return {
+      ...chart,
+      series: chart.series.toSpliced(Math.max(0, place), 0, {
+        name: "",
+        values: Array.from({ length: rowsOf(chart) }, () => null),
+        ...(chart.series[0]?.x ? { x: chart.series[0].x } : {}),
+      }),
+    };
   const at = Math.max(0, place);
-  return { ...chart, categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""), series: chart.series.map((series) => ({ ...series, values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null), ...(series.x ? { x: series.x.toSpliced(at, 0, null) } : {}), ...(series.points ? { points: series.points.toSpliced(at, 0, null) } : {}) })) };
+  return {
+    ...chart,
+    categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""),
+    series: chart.series.map((series) => ({
+      ...series,
+      values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null),
+      ...(series.x ? { x: series.x.toSpliced(at, 0, null) } : {}),
+      ...(series.points ? { points: series.points.toSpliced(at, 0, null) } : {}),
+    })),
+  };
 }
 
 /** A chart without a row or series of its grid; undefined where it would be the last. */
 export function withoutPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement | undefined {
   const at = Math.max(0, place - 1);
-  if (kind === "column") return chart.series.length < 2 ? undefined : { ...chart, series: chart.series.toSpliced(at, 1) };
+  if (kind === "column")
+    return chart.series.length < 2 ? undefined : { ...chart, series: chart.series.toSpliced(at, 1) };
   if (rowsOf(chart) < 2) return undefined;
-  return { ...chart, categories: chart.categories.toSpliced(at, 1), series: chart.series.map((series) => ({ ...series, values: series.values.toSpliced(at, 1), ...(series.x ? { x: series.x.toSpliced(at, 1) } : {}), ...(series.points ? { points: series.points.toSpliced(at, 1) } : {}) })) };
+  return {
+    ...chart,
+    categories: chart.categories.toSpliced(at, 1),
+    series: chart.series.map((series) => ({
+      ...series,
+      values: series.values.toSpliced(at, 1),
+      ...(series.x ? { x: series.x.toSpliced(at, 1) } : {}),
+      ...(series.points ? { points: series.points.toSpliced(at, 1) } : {}),
+    })),
+  };
 }

@@ -25,14 +25,23 @@ export function movedCrop(crop: Crop, dx: number, dy: number): Crop {
 }
 
 /** How much larger than just filling its frame a picture is shown: 1 fills it. */
-export function zoomOf({ crop }: Pick<PictureElement, "crop">, asset: Pick<Asset, "width" | "height"> | undefined, frame: Frame | undefined): number {
+export function zoomOf(
+  { crop }: Pick<PictureElement, "crop">,
+  asset: Pick<Asset, "width" | "height"> | undefined,
+  frame: Frame | undefined,
+): number {
   if (!asset || !frame) return 1;
   const full = fillingCrop(asset, frame);
   return (1 - full.left - full.right) / Math.max(0.01, 1 - (crop ?? full).left - (crop ?? full).right);
 }
 
 /** The crop at a zoom, about the middle of what is shown. */
-export function zoomedCrop({ crop }: Pick<PictureElement, "crop">, asset: Pick<Asset, "width" | "height"> | undefined, frame: Frame | undefined, zoom: number): Crop {
+export function zoomedCrop(
+  { crop }: Pick<PictureElement, "crop">,
+  asset: Pick<Asset, "width" | "height"> | undefined,
+  frame: Frame | undefined,
+  zoom: number,
+): Crop {
   if (!asset || !frame) return crop ?? NONE;
   const full = fillingCrop(asset, frame);
   const now = crop ?? full;

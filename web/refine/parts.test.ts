@@ -23,21 +23,34 @@ describe("a picture in its frame", () => {
 
   it("is never moved past its edges, and shows as much of it wherever it is moved", () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 6, noNaN: true }), fc.array(fc.tuple(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true })), { maxLength: 6 }), (zoom, moves) => {
-        let crop = zoomedCrop({}, asset, frame, zoom);
-        const wide = 1 - crop.left - crop.right;
-        for (const [dx, dy] of moves) {
-          crop = movedCrop(crop, dx, dy);
-          expect(Math.min(crop.left, crop.right, crop.top, crop.bottom)).toBeGreaterThanOrEqual(-1e-9);
-          expect(1 - crop.left - crop.right).toBeCloseTo(wide, 2);
-        }
-      }),
+      fc.property(
+        fc.double({ min: 1, max: 6, noNaN: true }),
+        fc.array(fc.tuple(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true })), {
+          maxLength: 6,
+        }),
+        (zoom, moves) => {
+          let crop = zoomedCrop({}, asset, frame, zoom);
+          const wide = 1 - crop.left - crop.right;
+          for (const [dx, dy] of moves) {
+            crop = movedCrop(crop, dx, dy);
+            expect(Math.min(crop.left, crop.right, crop.top, crop.bottom)).toBeGreaterThanOrEqual(-1e-9);
+            expect(1 - crop.left - crop.right).toBeCloseTo(wide, 2);
+          }
+        },
+      ),
     );
   });
 });
 
 describe("the axes of a chart", () => {
-  const chart: ChartElement = { kind: "chart", id: "c", slot: null, form: "line", categories: ["Jan"], series: [{ name: "North", values: [1] }] };
+  const chart: ChartElement = {
+    kind: "chart",
+    id: "c",
+    slot: null,
+    form: "line",
+    categories: ["Jan"],
+    series: [{ name: "North", values: [1] }],
+  };
 
   it("take what is typed: words, numbers with a point or a comma, and nothing for what is none", () => {
     const titled = withAxis(withAxis(chart, "yAxis", "title", "Metres"), "yAxis", "most", "2,5");
@@ -50,17 +63,30 @@ describe("the axes of a chart", () => {
   });
 
   it("leave a series without what is taken off it", () => {
-    expect(withSeries({ ...chart, series: [{ name: "North", values: [1], by: "second" }] }, 0, (series) => without(series, "by"))).toEqual(chart);
+    expect(
+      withSeries({ ...chart, series: [{ name: "North", values: [1], by: "second" }] }, 0, (series) =>
+        without(series, "by"),
+      ),
+    ).toEqual(chart);
   });
 });
 
 describe("the data of a chart", () => {
-  const chart: ChartElement = { kind: "chart", id: "c", slot: null, form: "column", categories: ["Jan", "Feb"], series: [{ name: "North", values: [1, null] }] };
+  const chart: ChartElement = {
+    kind: "chart",
+    id: "c",
+    slot: null,
+    form: "column",
+    categories: ["Jan", "Feb"],
+    series: [{ name: "North", values: [1, null] }],
+  };
   const words = (of: ChartElement) => chartCells(of).map((row) => row.map(({ text }) => text).join("|"));
 
   it("is a grid of names and numbers", () => {
     expect(words(chart)).toEqual(["|North", "Jan|1", "Feb|"]);
-    expect(words({ ...chart, form: "scatter", categories: [], series: [{ name: "W", values: [3], x: [2.5] }] })).toEqual(["|W", "2.5|3"]);
+    expect(
+      words({ ...chart, form: "scatter", categories: [], series: [{ name: "W", values: [3], x: [2.5] }] }),
+    ).toEqual(["|W", "2.5|3"]);
   });
 
   it("takes numbers with a point or a comma, and nothing for what is none", () => {
@@ -68,7 +94,12 @@ describe("the data of a chart", () => {
   });
 
   it("grows with what is pasted", () => {
-    const pasted = withCells(chart, [{ y: 0, x: 2, text: "South" }, { y: 1, x: 2, text: "4" }, { y: 3, x: 0, text: "Mar" }, { y: 3, x: 1, text: "2,5" }]);
+    const pasted = withCells(chart, [
+      { y: 0, x: 2, text: "South" },
+      { y: 1, x: 2, text: "4" },
+      { y: 3, x: 0, text: "Mar" },
+      { y: 3, x: 1, text: "2,5" },
+    ]);
     expect(words(pasted)).toEqual(["|North|South", "Jan|1|4", "Feb||", "Mar|2.5|"]);
   });
 
@@ -81,11 +112,24 @@ describe("the data of a chart", () => {
     const coloured = withSeries(chart, 0, (series) => ({ ...series, points: ["#112233", "#445566"] }));
     expect(withPlace(coloured, "row", 1).series[0]?.points).toEqual(["#112233", null, "#445566"]);
     expect(withoutPlace(coloured, "row", 1)?.series[0]?.points).toEqual(["#445566"]);
-    expect(withoutPlace({ ...chart, categories: ["Jan"], series: [{ name: "N", values: [1] }] }, "row", 1)).toBeUndefined();
+    expect(
+      withoutPlace({ ...chart, categories: ["Jan"], series: [{ name: "N", values: [1] }] }, "row", 1),
+    ).toBeUndefined();
   });
 });
 
 it("text in the looks of a file comes back from the editor as it went in", () => {
-  const text: RichText = [{ kind: "bullet", level: 1, look: { left: 20, first: -10, bullet: { sign: "▪" } }, runs: [{ text: "plain " }, { text: "loud", marks: ["strong"], look: { size: 30, colour: "#b23a30" } }, { text: " linked", link: "https://example.org", look: { underline: "double" } }] }];
+  const text: RichText = [
+    {
+      kind: "bullet",
+      level: 1,
+      look: { left: 20, first: -10, bullet: { sign: "▪" } },
+      runs: [
+        { text: "plain " },
+        { text: "loud", marks: ["strong"], look: { size: 30, colour: "#b23a30" } },
+        { text: " linked", link: "https://example.org", look: { underline: "double" } },
+      ],
+    },
+  ];
   expect(fromEditor(toEditor(text))).toEqual(text);
 });

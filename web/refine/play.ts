@@ -12,7 +12,10 @@ export function usePlay(slide: Slide): { press: number | undefined; play: (on: b
     if (press === undefined) return;
     const ends = revealsOf(slide).map((reveal) => (reveal.press === press ? reveal.start + reveal.seconds : 0));
     const last = press >= pressesOf(slide);
-    const timer = setTimeout(() => setPress(last ? undefined : press + 1), Math.max(0, ...ends) * 1000 + PAUSE * (last ? 2 : 1));
+    const timer = setTimeout(
+      () => setPress(last ? undefined : press + 1),
+      Math.max(0, ...ends) * 1000 + PAUSE * (last ? 2 : 1),
+    );
     return () => clearTimeout(timer);
   }, [press, slide]);
   return { press, play: (on) => setPress(on ? 0 : undefined) };

@@ -7,20 +7,32 @@ describe("rich text in the editor", () => {
   it("comes back as it went in: kinds, levels, marks, links, line breaks, formulas and footnotes", () => {
     fc.assert(
       fc.property(richText, (text) => {
-        expect(fromEditor(toEditor(text))).toEqual(text.map((paragraph) => ({ ...paragraph, runs: joinRuns(paragraph.runs) })));
+        expect(fromEditor(toEditor(text))).toEqual(
+          text.map((paragraph) => ({ ...paragraph, runs: joinRuns(paragraph.runs) })),
+        );
       }),
     );
   });
 
   it("gives what is written into an empty line the looks that the line says, and keeps those at the end of a file's text", () => {
-    const blank = { kind: "plain" as const, level: 0, look: { left: 12, words: { size: 9, colour: "#7a2e57" } }, runs: [] };
+    const blank = {
+      kind: "plain" as const,
+      level: 0,
+      look: { left: 12, words: { size: 9, colour: "#7a2e57" } },
+      runs: [],
+    };
     const text = [{ kind: "plain" as const, level: 0, runs: [{ text: "one" }] }, blank];
     expect(fromEditor(toEditor(text))).toEqual(text);
     expect(untouched([...text, { kind: "plain", level: 0, runs: [] }])).toBe(untouched(text));
     const held = toEditor(text);
     const [, typed] = held.content ?? [];
     if (typed) typed.content = [{ type: "text", text: "two" }];
-    expect(fromEditor(held)[1]).toEqual({ kind: "plain", level: 0, look: { left: 12 }, runs: [{ text: "two", look: { size: 9, colour: "#7a2e57" } }] });
+    expect(fromEditor(held)[1]).toEqual({
+      kind: "plain",
+      level: 0,
+      look: { left: 12 },
+      runs: [{ text: "two", look: { size: 9, colour: "#7a2e57" } }],
+    });
   });
 
   it("keeps alignment and breaks, and drops only empty lines at the end", () => {

@@ -1,4 +1,16 @@
-import { Footnote, joinRuns, type Mark, MAX_LEVEL, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, run, RunLook } from "@unitext/core/model";
+import {
+  Footnote,
+  joinRuns,
+  type Mark,
+  MAX_LEVEL,
+  type Paragraph,
+  type ParagraphLook,
+  paragraphText,
+  type RichText,
+  type Run,
+  run,
+  RunLook,
+} from "@unitext/core/model";
 import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
 import Code from "@tiptap/extension-code";
@@ -10,7 +22,13 @@ import Strike from "@tiptap/extension-strike";
 import Text from "@tiptap/extension-text";
 import { Placeholder, UndoRedo } from "@tiptap/extensions";
 
-const MARK_NAMES: Record<string, Mark> = { bold: "strong", italic: "emphasis", strike: "strike", code: "code", formula: "formula" };
+const MARK_NAMES: Record<string, Mark> = {
+  bold: "strong",
+  italic: "emphasis",
+  strike: "strike",
+  code: "code",
+  formula: "formula",
+};
 const EDITOR_NAMES = Object.fromEntries(Object.entries(MARK_NAMES).map(([name, mark]) => [mark, name]));
 
 /** A paragraph with the kind and level of the model. */
@@ -20,8 +38,18 @@ const FlatParagraph = Node.create({
   content: "inline*",
   addAttributes() {
     return {
-      kind: { default: "plain", parseHTML: (element) => element.getAttribute("data-kind") ?? (element.closest("ol") ? "number" : element.closest("li") ? "bullet" : "plain"), renderHTML: ({ kind }) => ({ "data-kind": kind }) },
-      level: { default: 0, parseHTML: (element) => Number(element.getAttribute("data-level") ?? 0), renderHTML: ({ level }) => ({ "data-level": level }) },
+      kind: {
+        default: "plain",
+        parseHTML: (element) =>
+          element.getAttribute("data-kind") ??
+          (element.closest("ol") ? "number" : element.closest("li") ? "bullet" : "plain"),
+        renderHTML: ({ kind }) => ({ "data-kind": kind }),
+      },
+      level: {
+        default: 0,
+        parseHTML: (element) => Number(element.getAttribute("data-level") ?? 0),
+        renderHTML: ({ level }) => ({ "data-level": level }),
+      },
       align: { default: null, rendered: false },
       start: { default: null, rendered: false },
       look: { default: null, rendered: false },
@@ -36,12 +64,27 @@ const FlatParagraph = Node.create({
 const Look = EditorMark.create({
   name: "look",
   inclusive: true,
-  addAttributes: () => ({ look: { default: {}, parseHTML: (element) => RunLook.safeParse(JSON.parse(element.getAttribute("data-look") ?? "{}")).data ?? {}, renderHTML: ({ look }) => ({ "data-look": JSON.stringify(look), style: styleOf(look as RunLook) }) } }),
+  addAttributes: () => ({
+    look: {
+      default: {},
+      parseHTML: (element) => RunLook.safeParse(JSON.parse(element.getAttribute("data-look") ?? "{}")).data ?? {},
+      renderHTML: ({ look }) => ({ "data-look": JSON.stringify(look), style: styleOf(look as RunLook) }),
+    },
+  }),
   parseHTML: () => [{ tag: "span[data-look]" }],
   renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes), 0],
 });
 
-const styleOf = ({ colour, underline, highlight, caps, rise }: RunLook): string => [colour ? `color:${colour}` : "", underline ? "text-decoration:underline" : "", highlight ? `background:${highlight}` : "", caps === "small" ? "font-variant:small-caps" : caps ? "text-transform:uppercase" : "", rise ? `vertical-align:${rise > 0 ? "super" : "sub"};font-size:.66em` : ""].filter(Boolean).join(";");
+const styleOf = ({ colour, underline, highlight, caps, rise }: RunLook): string =>
+  [
+    colour ? `color:${colour}` : "",
+    underline ? "text-decoration:underline" : "",
+    highlight ? `background:${highlight}` : "",
+    caps === "small" ? "font-variant:small-caps" : caps ? "text-transform:uppercase" : "",
+    rise ? `vertical-align:${rise > 0 ? "super" : "sub"};font-size:.66em` : "",
+  ]
+    .filter(Boolean)
+    .join(";");
 
 /** TeX in a line; it is set on the slide. */
 const Formula = EditorMark.create({
@@ -57,7 +100,16 @@ const FootnoteNode = Node.create({
   group: "inline",
   inline: true,
   atom: true,
-  addAttributes: () => ({ runs: { default: [], parseHTML: (element) => Footnote.safeParse(JSON.parse(element.getAttribute("data-footnote") ?? "[]")).data ?? [], renderHTML: ({ runs }) => ({ "data-footnote": JSON.stringify(runs), title: paragraphText({ kind: "plain", level: 0, runs: runs as Run[] }) }) } }),
+  addAttributes: () => ({
+    runs: {
+      default: [],
+      parseHTML: (element) => Footnote.safeParse(JSON.parse(element.getAttribute("data-footnote") ?? "[]")).data ?? [],
+      renderHTML: ({ runs }) => ({
+        "data-footnote": JSON.stringify(runs),
+        title: paragraphText({ kind: "plain", level: 0, runs: runs as Run[] }),
+      }),
+    },
+  }),
   parseHTML: () => [{ tag: "sup[data-footnote]" }],
   renderHTML: ({ HTMLAttributes }) => ["sup", mergeAttributes(HTMLAttributes), "*"],
 });
@@ -70,14 +122,19 @@ const ListKeys = Extension.create<{ leave: () => void }>({
     const shift = (by: number) => () => {
       const { kind, level } = this.editor.getAttributes("paragraph");
       if (kind === "plain") return false;
-      this.editor.commands.updateAttributes("paragraph", { level: Math.min(MAX_LEVEL, Math.max(0, (level as number) + by)) });
+      this.editor.commands.updateAttributes("paragraph", {
+        level: Math.min(MAX_LEVEL, Math.max(0, (level as number) + by)),
+      });
       return true;
     };
     const plain = () => {
       const { kind, level } = this.editor.getAttributes("paragraph");
       const { empty, $from } = this.editor.state.selection;
       if (!empty || kind === "plain" || $from.parentOffset > 0) return false;
-      return this.editor.commands.updateAttributes("paragraph", (level as number) > 0 ? { level: (level as number) - 1 } : { kind: "plain" });
+      return this.editor.commands.updateAttributes(
+        "paragraph",
+        (level as number) > 0 ? { level: (level as number) - 1 } : { kind: "plain" },
+      );
     };
     return {
       Tab: shift(1),
@@ -93,7 +150,28 @@ const ListKeys = Extension.create<{ leave: () => void }>({
 });
 
 export function extensions(placeholder: string, leave: () => void) {
-  return [Document, Text, FlatParagraph, HardBreak, Bold, Italic, Strike, Code.configure({}).extend({ excludes: "" }), Formula, Look, FootnoteNode, Link.configure({ openOnClick: false, autolink: false, protocols: ["mailto", "slide", "deck"], isAllowedUri: (url) => /^(https?:|mailto:|slide:|deck:)/i.test(url) }), UndoRedo, Placeholder.configure({ placeholder }), ListKeys.configure({ leave })];
+  return [
+    Document,
+    Text,
+    FlatParagraph,
+    HardBreak,
+    Bold,
+    Italic,
+    Strike,
+    Code.configure({}).extend({ excludes: "" }),
+    Formula,
+    Look,
+    FootnoteNode,
+    Link.configure({
+      openOnClick: false,
+      autolink: false,
+      protocols: ["mailto", "slide", "deck"],
+      isAllowedUri: (url) => /^(https?:|mailto:|slide:|deck:)/i.test(url),
+    }),
+    UndoRedo,
+    Placeholder.configure({ placeholder }),
+    ListKeys.configure({ leave }),
+  ];
 }
 
 /** The model's text as the editor holds it. */
@@ -106,8 +184,17 @@ export function toEditor(text: RichText): JSONContent {
       attrs: { kind, level, align: align ?? null, start: start ?? null, look: standing ?? null, step: step ?? null },
       content: runs.flatMap(({ text: words, marks = [], link, look, footnote }): JSONContent[] => {
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
-        const held = [...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })), ...(link ? [{ type: "link", attrs: { href: link } }] : []), ...(look ? [{ type: "look", attrs: { look } }] : [])];
-        return words.split("\n").flatMap((line, nth): JSONContent[] => [...(nth ? [{ type: "hardBreak" }] : []), ...(line ? [{ type: "text", text: line, marks: held }] : [])]);
+        const held = [
+          ...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })),
+          ...(link ? [{ type: "link", attrs: { href: link } }] : []),
+          ...(look ? [{ type: "look", attrs: { look } }] : []),
+        ];
+        return words
+          .split("\n")
+          .flatMap((line, nth): JSONContent[] => [
+            ...(nth ? [{ type: "hardBreak" }] : []),
+            ...(line ? [{ type: "text", text: line, marks: held }] : []),
+          ]);
       }),
     })),
   };
@@ -127,10 +214,23 @@ export function fromEditor(content: JSONContent): RichText {
     const { words, ...stands } = (attrs?.look ?? {}) as ParagraphLook;
     const look = runs.length ? stands : (attrs?.look as ParagraphLook | undefined);
     if (words && runs.length) for (const item of runs) item.look ??= words;
-    return { kind: attrs?.kind ?? "plain", level: attrs?.level ?? 0, ...(attrs?.align ? { align: attrs.align } : {}), ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}), ...(look && Object.keys(look).length ? { look } : {}), ...(attrs?.step ? { step: attrs.step } : {}), runs: joinRuns(runs) };
+    return {
+      kind: attrs?.kind ?? "plain",
+      level: attrs?.level ?? 0,
+      ...(attrs?.align ? { align: attrs.align } : {}),
+      ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}),
+      ...(look && Object.keys(look).length ? { look } : {}),
+      ...(attrs?.step ? { step: attrs.step } : {}),
+      runs: joinRuns(runs),
+    };
   });
   // Empty lines at the end are what typing leaves, unless a file says how they stand.
-  for (let last = text.at(-1); last && last.runs.length === 0 && last.kind === "plain" && !last.look; last = text.at(-1)) text.pop();
+  for (
+    let last = text.at(-1);
+    last && last.runs.length === 0 && last.kind === "plain" && !last.look;
+    last = text.at(-1)
+  )
+    text.pop();
   return text;
 }
 

@@ -6,7 +6,17 @@ import { Rail } from "./Rail";
 import { SaidLine } from "./SaidLine";
 
 /** The frame of every place of a deck: rail, heading with the place's own tools, content, what was said, spine. */
-export function DeckFrame({ place, tools, children, onOpen }: { place: string; tools?: ReactNode; children: ReactNode; onOpen?: (id: string) => void }) {
+export function DeckFrame({
+  place,
+  tools,
+  children,
+  onOpen,
+}: {
+  place: string;
+  tools?: ReactNode;
+  children: ReactNode;
+  onOpen?: (id: string) => void;
+}) {
   const { deck, session, canUndo, canRedo } = useDeck();
   useCommands({ undo: () => session.undo(), redo: () => session.redo() });
   return (

@@ -11,7 +11,8 @@ const PLACES = [
   ["deliver", "Deliver"],
 ] as const;
 
-const entry = ({ isActive }: { isActive: boolean }) => `block border-l-4 px-4 py-2 text-[0.95rem] hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
+const entry = ({ isActive }: { isActive: boolean }) =>
+  `block border-l-4 px-4 py-2 text-[0.95rem] hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
 
 /** The places in the order of the work, in words. */
 export function Rail() {
@@ -25,16 +26,21 @@ export function Rail() {
       <NavLink to="/" end className={entry}>
         Desk
       </NavLink>
-      {deck && PLACES.map(([place, label]) => (
-        <NavLink key={place} to={`/decks/${deck}/${place}`} className={entry}>
-          {label}
-        </NavLink>
-      ))}
+      {deck &&
+        PLACES.map(([place, label]) => (
+          <NavLink key={place} to={`/decks/${deck}/${place}`} className={entry}>
+            {label}
+          </NavLink>
+        ))}
       <div className="mt-auto flex flex-col items-start gap-1 p-3 text-sm">
         <button type="button" className="btn btn-ghost btn-sm justify-start" onClick={() => setKeys(true)}>
           Keys
         </button>
-        <button type="button" className="btn btn-ghost btn-sm justify-start" onClick={() => setAppearance(nextAppearance(appearance))}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm justify-start"
+          onClick={() => setAppearance(nextAppearance(appearance))}
+        >
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>

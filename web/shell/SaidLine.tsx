@@ -11,7 +11,12 @@ export function SaidLine() {
     const timer = setTimeout(() => session.hush(), said.undo ? 12000 : 8000);
     return () => clearTimeout(timer);
   }, [said, session]);
-  const words = { saved: aside.length ? "All else kept" : "All kept", saving: "Keeping …", waiting: "Server not reached: kept on this computer", refused: "Not taken" }[status];
+  const words = {
+    saved: aside.length ? "All else kept" : "All kept",
+    saving: "Keeping …",
+    waiting: "Server not reached: kept on this computer",
+    refused: "Not taken",
+  }[status];
   return (
     <div className="hairline flex min-h-9 items-center gap-3 border-t px-4 text-sm">
       <p role="status" className="flex min-w-0 flex-1 items-center gap-3">

@@ -21,13 +21,17 @@ export function SetAsideDialog({ onClose }: { onClose: () => void }) {
         <h2 id="aside-title" className="mb-1 text-lg font-semibold">
           {aside.length === 1 ? "One change" : `${aside.length} changes`} could not be saved
         </h2>
-        <p className="quiet mb-3 text-sm">Everything else was saved. What these said is kept in this browser until you discard it.</p>
+        <p className="quiet mb-3 text-sm">
+          Everything else was saved. What these said is kept in this browser until you discard it.
+        </p>
         <ul className="max-h-72 overflow-auto">
           {aside.map(({ id, says, reason, text: words }) => (
             <li key={id} className="hairline border-t py-2">
               <p className="font-semibold">{says}</p>
               <p className="quiet text-sm">{reason}</p>
-              {words && <pre className="mt-1 max-h-32 overflow-auto font-serif text-sm whitespace-pre-wrap">{words}</pre>}
+              {words && (
+                <pre className="mt-1 max-h-32 overflow-auto font-serif text-sm whitespace-pre-wrap">{words}</pre>
+              )}
             </li>
           ))}
         </ul>

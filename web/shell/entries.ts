@@ -27,8 +27,20 @@ export function entryLines(entries: readonly Entry[]): string[] {
   const first = ({ slides }: { slides: number[] }) => slides[0] ?? 0;
   return [...lines.values()]
     .sort((a, b) => first(a) - first(b))
-    .map(({ slides, whats, said }) => `${slides.length ? `Slide${slides.length > 1 ? "s" : ""} ${rangesOf(slides).replace(/-/g, "–")}: ` : ""}${whats.join(", ")}: ${said}`);
+    .map(
+      ({ slides, whats, said }) =>
+        `${slides.length ? `Slide${slides.length > 1 ? "s" : ""} ${rangesOf(slides).replace(/-/g, "–")}: ` : ""}${whats.join(", ")}: ${said}`,
+    );
 }
 
 /** What a report leaves out, and then what it adapts, in lines. */
-export const reportLines = ({ left, adapted }: { left: readonly { slide: number | null; what: string; why: string }[]; adapted: readonly { slide: number | null; what: string; how: string }[] }): string[] => [...entryLines(left.map(({ slide, what, why }) => ({ slide, what, said: `left out, ${why}` }))), ...entryLines(adapted.map(({ slide, what, how }) => ({ slide, what, said: how })))];
+export const reportLines = ({
+  left,
+  adapted,
+}: {
+  left: readonly { slide: number | null; what: string; why: string }[];
+  adapted: readonly { slide: number | null; what: string; how: string }[];
+}): string[] => [
+  ...entryLines(left.map(({ slide, what, why }) => ({ slide, what, said: `left out, ${why}` }))),
+  ...entryLines(adapted.map(({ slide, what, how }) => ({ slide, what, said: how }))),
+];

@@ -13,7 +13,10 @@ interface Scenery extends Shown {
 }
 
 /** Effects play on the way forward; a slide that is come back to stands as it was left. */
-const played = (before: Scenery | undefined, shown: Shown): Scenery => ({ ...shown, since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : 0 });
+const played = (before: Scenery | undefined, shown: Shown): Scenery => ({
+  ...shown,
+  since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : 0,
+});
 
 interface FullProps {
   step: number | undefined;
@@ -23,19 +26,51 @@ interface FullProps {
 }
 function Full({ id, ...shown }: FullProps & { id: string }) {
   const { deck, head } = useDeck();
-  const at = Math.max(0, deck.slides.findIndex((slide) => slide.id === id));
+  const at = Math.max(
+    0,
+    deck.slides.findIndex((slide) => slide.id === id),
+  );
   const slide = deck.slides[at];
   return slide ? <Drawn slide={slide} number={at + 1} head={head} {...shown} /> : null;
 }
-function Drawn({ slide, number, head, step, since, playing, onHeard }: FullProps & { slide: ReturnType<typeof useDeck>["deck"]["slides"][number]; number: number; head: ReturnType<typeof useDeck>["head"] }) {
+function Drawn({
+  slide,
+  number,
+  head,
+  step,
+  since,
+  playing,
+  onHeard,
+}: FullProps & {
+  slide: ReturnType<typeof useDeck>["deck"]["slides"][number];
+  number: number;
+  head: ReturnType<typeof useDeck>["head"];
+}) {
   const { deck } = useDeck();
   const scene = useScene(slide, number, head);
   const { width, height } = deck.page;
   const { transition } = slide;
   const coming = transition && since === -1 ? { "data-transition": transition.kind } : {};
   return (
-    <div key={slide.id} {...coming} className="relative" style={{ width: `min(100vw, calc(100vh * ${width / height}))`, ["--seconds" as string]: `${transition?.seconds ?? 0}s` }} data-hall={slide.id}>
-      {scene && <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...(step === undefined ? {} : { step })} {...(since === undefined ? {} : { since })} />}
+    <div
+      key={slide.id}
+      {...coming}
+      className="relative"
+      style={{
+        width: `min(100vw, calc(100vh * ${width / height}))`,
+        ["--seconds" as string]: `${transition?.seconds ?? 0}s`,
+      }}
+      data-hall={slide.id}
+    >
+      {scene && (
+        <SlideView
+          scene={scene}
+          deck={deck.id}
+          label={`Slide ${number}`}
+          {...(step === undefined ? {} : { step })}
+          {...(since === undefined ? {} : { since })}
+        />
+      )}
       {scene && <HallMedia scene={scene} slide={slide} step={step} playing={playing} onHeard={onHeard} />}
     </div>
   );
@@ -55,10 +90,21 @@ export default function Hall() {
     return () => line.close();
   }, [deck.id]);
   return (
-    <main className="grid h-full cursor-none place-items-center overflow-hidden bg-black" onDoubleClick={() => void document.documentElement.requestFullscreen?.()}>
+    <main
+      className="grid h-full cursor-none place-items-center overflow-hidden bg-black"
+      onDoubleClick={() => void document.documentElement.requestFullscreen?.()}
+    >
       <style nonce={styleNonce}>{MOTION_CSS}</style>
       <h1 className="sr-only">{deck.properties.title}</h1>
-      {!shown?.dark && <Full id={shown?.slide ?? deck.slides[0]?.id ?? ""} step={shown?.step} since={shown?.since} playing={shown?.playing} onHeard={heard} />}
+      {!shown?.dark && (
+        <Full
+          id={shown?.slide ?? deck.slides[0]?.id ?? ""}
+          step={shown?.step}
+          since={shown?.since}
+          playing={shown?.playing}
+          onHeard={heard}
+        />
+      )}
     </main>
   );
 }

@@ -6,9 +6,16 @@ import { useDeck } from "../deck/DeckContext";
 import type { Heard } from "./hall";
 
 /** The place of a film or sound over the drawing of its slide. */
-const over = ({ x, y, width, height, rotation }: MediaPlace, page: { width: number; height: number }) => ({ left: `${(x / page.width) * 100}%`, top: `${(y / page.height) * 100}%`, width: `${(width / page.width) * 100}%`, height: `${(height / page.height) * 100}%`, ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}) });
+const over = ({ x, y, width, height, rotation }: MediaPlace, page: { width: number; height: number }) => ({
+  left: `${(x / page.width) * 100}%`,
+  top: `${(y / page.height) * 100}%`,
+  width: `${(width / page.width) * 100}%`,
+  height: `${(height / page.height) * 100}%`,
+  ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}),
+});
 
-export const calledMedia = ({ form, alt }: Pick<MediaPlace, "form" | "alt">) => `${form === "video" ? "film" : "sound"}${alt ? ` “${alt}”` : ""}`;
+export const calledMedia = ({ form, alt }: Pick<MediaPlace, "form" | "alt">) =>
+  `${form === "video" ? "film" : "sound"}${alt ? ` “${alt}”` : ""}`;
 
 function Player({ place, plays, onHeard }: { place: MediaPlace; plays: boolean; onHeard: (heard: Heard) => void }) {
   const { deck } = useDeck();
@@ -18,36 +25,92 @@ function Player({ place, plays, onHeard }: { place: MediaPlace; plays: boolean; 
   useEffect(() => {
     const media = player.current;
     if (!media) return;
-    if (plays) media.play().then(() => onHeard({ element, state: "plays" }), () => onHeard({ element, state: "blocked" }));
+    if (plays)
+      media.play().then(
+        () => onHeard({ element, state: "plays" }),
+        () => onHeard({ element, state: "blocked" }),
+      );
     else {
       media.pause();
       media.currentTime = 0;
     }
   }, [plays, element, onHeard]);
-  const told = { ref: player, preload: "auto", src: address(sha256), "aria-label": alt || form, onEnded: () => onHeard({ element, state: "ended" }) } as const;
+  const told = {
+    ref: player,
+    preload: "auto",
+    src: address(sha256),
+    "aria-label": alt || form,
+    onEnded: () => onHeard({ element, state: "ended" }),
+  } as const;
   if (form === "audio") return <audio {...told} />;
   // Before it plays the drawing shows what stands for it.
-  return <video {...told} playsInline className={`absolute bg-black object-contain ${plays ? "" : "invisible"}`} style={over(place, deck.page)} {...(poster ? { poster: address(poster) } : {})} />;
+  return (
+    <video
+      {...told}
+      playsInline
+      className={`absolute bg-black object-contain ${plays ? "" : "invisible"}`}
+      style={over(place, deck.page)}
+      {...(poster ? { poster: address(poster) } : {})}
+    />
+  );
 }
 
 /** The films and sounds of the slide in the hall; the one that the speaker plays is seen and heard. */
-export function HallMedia({ scene, slide, step, playing, onHeard }: { scene: Scene; slide: Slide; step: number | undefined; playing: string | undefined; onHeard: (heard: Heard) => void }) {
+export function HallMedia({
+  scene,
+  slide,
+  step,
+  playing,
+  onHeard,
+}: {
+  scene: Scene;
+  slide: Slide;
+  step: number | undefined;
+  playing: string | undefined;
+  onHeard: (heard: Heard) => void;
+}) {
   const { head } = useDeck();
-  return mediaPlaces(scene, slide, head.assets).filter(({ press }) => step === undefined || press <= step).map((place) => <Player key={place.element} place={place} plays={playing === place.element} onHeard={onHeard} />);
+  return mediaPlaces(scene, slide, head.assets)
+    .filter(({ press }) => step === undefined || press <= step)
+    .map((place) => <Player key={place.element} place={place} plays={playing === place.element} onHeard={onHeard} />);
 }
 
 /** Buttons in the speaker's window over the films and sounds of the slide, by which they play in the hall. */
-export function PlayButtons({ scene, slide, step, playing, onPlay }: { scene: Scene; slide: Slide; step: number; playing: string | undefined; onPlay: (element: string | undefined) => void }) {
+export function PlayButtons({
+  scene,
+  slide,
+  step,
+  playing,
+  onPlay,
+}: {
+  scene: Scene;
+  slide: Slide;
+  step: number;
+  playing: string | undefined;
+  onPlay: (element: string | undefined) => void;
+}) {
   const { head } = useDeck();
-  return mediaPlaces(scene, slide, head.assets).filter(({ press }) => press <= step).map((place) => {
-    const on = playing === place.element;
-    return (
-      <div key={place.element} className="pointer-events-none absolute grid place-items-center" style={over(place, head.page)}>
-        <button type="button" aria-pressed={on} aria-label={`${on ? "Stop" : "Play"} the ${calledMedia(place)} in the hall`} className="btn btn-primary btn-sm pointer-events-auto shrink-0" onClick={() => onPlay(on ? undefined : place.element)}>
-          {on ? <Square size={16} aria-hidden /> : <Play size={16} aria-hidden />}
-          {on ? "Stop" : "Play"}
-        </button>
-      </div>
-    );
-  });
+  return mediaPlaces(scene, slide, head.assets)
+    .filter(({ press }) => press <= step)
+    .map((place) => {
+      const on = playing === place.element;
+      return (
+        <div
+          key={place.element}
+          className="pointer-events-none absolute grid place-items-center"
+          style={over(place, head.page)}
+        >
+          <button
+            type="button"
+            aria-pressed={on}
+            aria-label={`${on ? "Stop" : "Play"} the ${calledMedia(place)} in the hall`}
+            className="btn btn-primary btn-sm pointer-events-auto shrink-0"
+            onClick={() => onPlay(on ? undefined : place.element)}
+          >
+            {on ? <Square size={16} aria-hidden /> : <Play size={16} aria-hidden />}
+            {on ? "Stop" : "Play"}
+          </button>
+        </div>
+      );
+    });
 }

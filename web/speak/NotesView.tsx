@@ -11,12 +11,23 @@ function Piece({ item }: { item: Run }) {
   if (marks.has("emphasis")) node = <em>{node}</em>;
   if (marks.has("strong")) node = <strong>{node}</strong>;
   const other = item.link ? deckLink(item.link) : undefined;
-  if (other) return <Link className="underline" to={`/decks/${other.deck}/refine/${other.slide}`}>{node}</Link>;
-  if (item.link && !item.link.startsWith("slide:")) return <a className="underline" href={item.link} target="_blank" rel="noreferrer">{node}</a>;
+  if (other)
+    return (
+      <Link className="underline" to={`/decks/${other.deck}/refine/${other.slide}`}>
+        {node}
+      </Link>
+    );
+  if (item.link && !item.link.startsWith("slide:"))
+    return (
+      <a className="underline" href={item.link} target="_blank" rel="noreferrer">
+        {node}
+      </a>
+    );
   return node;
 }
 
-const isCode = ({ kind, runs }: Paragraph) => kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("code"));
+const isCode = ({ kind, runs }: Paragraph) =>
+  kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("code"));
 
 /** Lines of code or commands, kept in their form, to be copied while speaking. */
 function Code({ text }: { text: string }) {
@@ -24,7 +35,11 @@ function Code({ text }: { text: string }) {
   return (
     <div className="bg-base-200 mb-3 flex items-start gap-2 p-2">
       <pre className="min-w-0 flex-1 overflow-auto font-mono text-[0.8em]">{text}</pre>
-      <button type="button" className="btn btn-ghost btn-xs" onClick={() => void navigator.clipboard.writeText(text).then(() => setCopied(true))}>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs"
+        onClick={() => void navigator.clipboard.writeText(text).then(() => setCopied(true))}
+      >
         <ClipboardCopy size={14} aria-hidden="true" /> {copied ? "Copied" : "Copy"}
       </button>
     </div>
@@ -47,7 +62,11 @@ export function NotesView({ notes }: { notes: RichText }) {
       <Code key={nth} text={paragraphs.map(paragraphText).join("\n")} />
     ) : (
       paragraphs.map((paragraph) => (
-        <p key={nth} className="mb-3 whitespace-pre-wrap" style={{ marginInlineStart: `${(paragraph.level + (paragraph.kind === "plain" ? 0 : 1)) * 1.1}em` }}>
+        <p
+          key={nth}
+          className="mb-3 whitespace-pre-wrap"
+          style={{ marginInlineStart: `${(paragraph.level + (paragraph.kind === "plain" ? 0 : 1)) * 1.1}em` }}
+        >
           {paragraph.kind !== "plain" && <span aria-hidden="true">– </span>}
           {paragraph.runs.map((item, at) => (
             <Piece key={at} item={item} />

@@ -16,18 +16,60 @@ interface Media {
   playing: string | undefined;
   onPlay: (element: string | undefined) => void;
 }
-function Small({ slide, label, step, onOpen, media }: { slide: Slide; label: string; step?: number; onOpen?: (slide: string) => void; media?: Media }) {
+function Small({
+  slide,
+  label,
+  step,
+  onOpen,
+  media,
+}: {
+  slide: Slide;
+  label: string;
+  step?: number;
+  onOpen?: (slide: string) => void;
+  media?: Media;
+}) {
   const { deck, head } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
   const scene = useScene(slide, number, head);
-  return <div className="hairline relative border">{scene ? <SlideView scene={scene} deck={deck.id} label={`${label}: ${number}. ${nameOf(slide)}`} {...(step === undefined ? {} : { step })} /> : <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />}{scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}{scene && media && <PlayButtons scene={scene} slide={slide} step={step ?? 0} {...media} />}</div>;
+  return (
+    <div className="hairline relative border">
+      {scene ? (
+        <SlideView
+          scene={scene}
+          deck={deck.id}
+          label={`${label}: ${number}. ${nameOf(slide)}`}
+          {...(step === undefined ? {} : { step })}
+        />
+      ) : (
+        <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />
+      )}
+      {scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}
+      {scene && media && <PlayButtons scene={scene} slide={slide} step={step ?? 0} {...media} />}
+    </div>
+  );
 }
 
 /** What is known of a film or sound that is to play in the hall. */
 function Playing({ heard, called }: { heard: Heard["state"] | "nothing" | undefined; called: string }) {
-  if (heard === "nothing") return <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">No hall's window has answered, so the {called} is not to be heard. Open the hall's window, then play it again.</p>;
-  if (heard === "blocked") return <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">The hall's window does not play the {called}: its browser wants a click in that window first, or cannot read the file. Click there once, then play it again.</p>;
-  return <p role="status" className="quiet text-sm">{heard === "plays" ? `The ${called} plays in the hall.` : `The ${called} is about to play in the hall.`}</p>;
+  if (heard === "nothing")
+    return (
+      <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">
+        No hall's window has answered, so the {called} is not to be heard. Open the hall's window, then play it again.
+      </p>
+    );
+  if (heard === "blocked")
+    return (
+      <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">
+        The hall's window does not play the {called}: its browser wants a click in that window first, or cannot read the
+        file. Click there once, then play it again.
+      </p>
+    );
+  return (
+    <p role="status" className="quiet text-sm">
+      {heard === "plays" ? `The ${called} plays in the hall.` : `The ${called} is about to play in the hall.`}
+    </p>
+  );
 }
 
 /** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
@@ -128,7 +170,14 @@ export default function Speak() {
   });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+      if (
+        typing(event.target) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        document.querySelector("dialog[open]")
+      )
+        return;
       if (/^\d$/.test(event.key)) setTyped((now) => (now + event.key).slice(-4));
       else if (event.key === "Enter" && typed && event.target === document.body) {
         go(deck.slides[Number(typed) - 1]?.id);
@@ -144,13 +193,30 @@ export default function Speak() {
   }, [typed, deck, walk, go, step]);
 
   const main = deck.slides.filter((slide) => slide.parent === null);
-  const before = current ? main.slice(0, Math.max(0, main.findIndex(({ id }) => id === (current.parent ?? current.id)))) : [];
+  const before = current
+    ? main.slice(
+        0,
+        Math.max(
+          0,
+          main.findIndex(({ id }) => id === (current.parent ?? current.id)),
+        ),
+      )
+    : [];
   const planned = before.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const plannedEnd = planned + (current ? secondsOf(current, deck.rate) : 0);
-  const pace = since === undefined ? "Not begun" : elapsed > plannedEnd ? `${clock(elapsed - plannedEnd)} behind the plan` : elapsed < planned ? `${clock(planned - elapsed)} ahead of the plan` : "On time";
+  const pace =
+    since === undefined
+      ? "Not begun"
+      : elapsed > plannedEnd
+        ? `${clock(elapsed - plannedEnd)} behind the plan`
+        : elapsed < planned
+          ? `${clock(planned - elapsed)} ahead of the plan`
+          : "On time";
   const total = main.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const nextSlide = deck.slides.find(({ id }) => id === walk.next);
-  const media = current?.elements.find((element): element is MediaElement => element.kind === "media" && element.id === (playing ?? heard?.element));
+  const media = current?.elements.find(
+    (element): element is MediaElement => element.kind === "media" && element.id === (playing ?? heard?.element),
+  );
   const details = current ? deck.slides.filter(({ parent, hidden }) => parent === current.id && !hidden).length : 0;
 
   const openHall = () => {
@@ -162,7 +228,11 @@ export default function Speak() {
       <button type="button" className="btn btn-primary btn-sm" onClick={openHall}>
         Open the hall's window
       </button>
-      <button type="button" className="btn btn-sm" onClick={() => (since === undefined ? start() : setSince(undefined))}>
+      <button
+        type="button"
+        className="btn btn-sm"
+        onClick={() => (since === undefined ? start() : setSince(undefined))}
+      >
         {since === undefined ? (elapsed ? "Go on" : "Begin") : "Pause"}
       </button>
       <button
@@ -181,7 +251,12 @@ export default function Speak() {
       </button>
     </div>
   );
-  if (!current) return <DeckFrame place="Speak"><p className="p-8">There is no slide to show yet.</p></DeckFrame>;
+  if (!current)
+    return (
+      <DeckFrame place="Speak">
+        <p className="p-8">There is no slide to show yet.</p>
+      </DeckFrame>
+    );
   return (
     <DeckFrame place="Speak" tools={tools}>
       <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4">
@@ -193,7 +268,12 @@ export default function Speak() {
             <button type="button" className="btn btn-sm" disabled={!walk.previous && step === 0} onClick={back}>
               Back
             </button>
-            <button type="button" className="btn btn-primary btn-sm" disabled={!walk.next && step >= steps} onClick={forward}>
+            <button
+              type="button"
+              className="btn btn-primary btn-sm"
+              disabled={!walk.next && step >= steps}
+              onClick={forward}
+            >
               Next
             </button>
             <button type="button" className="btn btn-sm" disabled={!walk.deeper} onClick={() => go(walk.deeper)}>
@@ -203,15 +283,23 @@ export default function Speak() {
               Main slide
             </button>
             <p className="quiet ml-auto text-sm" role="status">
-              {typed ? `Go to ${typed}: press Enter` : `${steps ? `${step} of ${steps} shown, ` : ""}${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
+              {typed
+                ? `Go to ${typed}: press Enter`
+                : `${steps ? `${step} of ${steps} shown, ` : ""}${deck.slides.indexOf(current) + 1} of ${deck.slides.length}`}
             </p>
           </div>
           {blocked && (
             <p role="alert" className="border-warning border-l-4 px-3 py-1 text-sm">
-              The browser did not open the window. Allow windows for this page, or open <a className="text-primary underline" href={`/decks/${deck.id}/hall`} target="_blank" rel="noreferrer">the hall's page</a> yourself.
+              The browser did not open the window. Allow windows for this page, or open{" "}
+              <a className="text-primary underline" href={`/decks/${deck.id}/hall`} target="_blank" rel="noreferrer">
+                the hall's page
+              </a>{" "}
+              yourself.
             </p>
           )}
-          {media && (playing !== undefined || heard?.state === "nothing" || heard?.state === "blocked") && <Playing heard={heard?.state} called={calledMedia(media)} />}
+          {media && (playing !== undefined || heard?.state === "nothing" || heard?.state === "blocked") && (
+            <Playing heard={heard?.state} called={calledMedia(media)} />
+          )}
           {nextSlide && (
             <div className="w-56">
               <p className="quiet pb-1 text-sm">Next</p>
@@ -223,7 +311,9 @@ export default function Speak() {
           <dl className="hairline grid grid-cols-3 border-b pb-2">
             <div>
               <dt className="quiet text-sm">Elapsed</dt>
-              <dd className="text-3xl" data-elapsed>{clock(elapsed)}</dd>
+              <dd className="text-3xl" data-elapsed>
+                {clock(elapsed)}
+              </dd>
             </div>
             <div>
               <dt className="quiet text-sm">Planned in all</dt>
@@ -234,7 +324,11 @@ export default function Speak() {
               <dd className={`pt-1 ${pace.includes("behind") ? "text-error" : ""}`}>{pace}</dd>
             </div>
           </dl>
-          <section aria-label="Notes" tabIndex={0} className="min-h-0 flex-1 overflow-auto pt-3 font-serif text-xl leading-8">
+          <section
+            aria-label="Notes"
+            tabIndex={0}
+            className="min-h-0 flex-1 overflow-auto pt-3 font-serif text-xl leading-8"
+          >
             <NotesView notes={current.notes} />
           </section>
         </div>

@@ -1,8 +1,20 @@
 import { newSlide } from "@unitext/core/edit";
 import { walkFrom } from "./walk";
 
-const slide = (id: string, parent: string | null = null, hidden = false) => ({ ...newSlide(id, "points" as const), parent, hidden });
-const talk = [slide("a"), slide("b"), slide("b1", "b"), slide("b11", "b1"), slide("b2", "b"), slide("c", null, true), slide("d")];
+const slide = (id: string, parent: string | null = null, hidden = false) => ({
+  ...newSlide(id, "points" as const),
+  parent,
+  hidden,
+});
+const talk = [
+  slide("a"),
+  slide("b"),
+  slide("b1", "b"),
+  slide("b11", "b1"),
+  slide("b2", "b"),
+  slide("c", null, true),
+  slide("d"),
+];
 
 describe("the way of a talk", () => {
   it("goes along the main line and leaves details and hidden slides aside", () => {

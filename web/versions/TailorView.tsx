@@ -17,35 +17,67 @@ const STATES: Record<Exclude<TailorItem["state"], "same">, { label: string; tone
   gone: { label: "Gone from the original", tone: "border-warning", act: "Take it out" },
   conflict: { label: "Changed in both", tone: "border-error", act: "Take the rest" },
 };
-export const FOLLOWING: Record<Following, string> = { followed: "followed", changed: "changed here", left: "left out", own: "only here" };
+export const FOLLOWING: Record<Following, string> = {
+  followed: "followed",
+  changed: "changed here",
+  left: "left out",
+  own: "only here",
+};
 
 /** What the original of this deck brings since it was last taken, slide by slide; nothing is taken before it is said so. */
 export function TailorView() {
   const { deck, version, session, canEdit } = useDeck();
-  const { data, error } = useSWR(`/decks/${deck.id}/original?${deck.original?.version}`, () => get(`/decks/${deck.id}/original`, OriginalStates), { revalidateOnFocus: true });
+  const { data, error } = useSWR(
+    `/decks/${deck.id}/original?${deck.original?.version}`,
+    () => get(`/decks/${deck.id}/original`, OriginalStates),
+    { revalidateOnFocus: true },
+  );
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [review, setReview] = useState<TailorReview>();
   const [busy, setBusy] = useState(false);
   useEffect(() => {
     let gone = false;
-    if (data) void core.reviewTailored(deck, data.base, data.now, new Map(choices)).then((found) => !gone && setReview(found));
+    if (data)
+      void core.reviewTailored(deck, data.base, data.now, new Map(choices)).then((found) => !gone && setReview(found));
     return () => {
       gone = true;
     };
   }, [deck, data, choices]);
   const heads = useMemo(() => ({ mine: headOf(deck), theirs: data && headOf(data.now) }), [deck, data]);
-  if (error) return <p role="alert" className="p-4">{(error as Error).message}</p>;
+  if (error)
+    return (
+      <p role="alert" className="p-4">
+        {(error as Error).message}
+      </p>
+    );
   if (!data || !review || !heads.theirs) return <p className="quiet p-4">Looking at the original …</p>;
-  const waiting = review.items.filter((item): item is TailorItem & { state: keyof typeof STATES } => item.state !== "same");
+  const waiting = review.items.filter(
+    (item): item is TailorItem & { state: keyof typeof STATES } => item.state !== "same",
+  );
   const taken = waiting.filter(({ key }) => choices.get(key)?.take !== false).length;
-  const choose = (key: string, change: Choice) => setChoices(new Map(choices).set(key, { ...choices.get(key), ...change, conflicts: { ...choices.get(key)?.conflicts, ...change.conflicts } }));
+  const choose = (key: string, change: Choice) =>
+    setChoices(
+      new Map(choices).set(key, {
+        ...choices.get(key),
+        ...change,
+        conflicts: { ...choices.get(key)?.conflicts, ...change.conflicts },
+      }),
+    );
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
   const theirNumbers = new Map(data.now.slides.map(({ id }, nth) => [id, nth + 1]));
   const take = async () => {
     setBusy(true);
     try {
-      const change = await core.takeTailored(deck, data.base, { deck: data.now, version: data.version }, new Map(choices));
-      if (change) session.apply(change, { words: `Took ${taken} ${taken === 1 ? "slide" : "slides"} from “${data.now.properties.title}”` });
+      const change = await core.takeTailored(
+        deck,
+        data.base,
+        { deck: data.now, version: data.version },
+        new Map(choices),
+      );
+      if (change)
+        session.apply(change, {
+          words: `Took ${taken} ${taken === 1 ? "slide" : "slides"} from “${data.now.properties.title}”`,
+        });
       setChoices(new Map());
     } finally {
       setBusy(false);
@@ -54,23 +86,55 @@ export function TailorView() {
   const side = (slide: Slide | null, theirs: boolean) => (
     <figure>
       <figcaption className="quiet text-xs">{theirs ? "In the original" : "Here"}</figcaption>
-      {slide ? <SmallSlide slide={slide} number={(theirs ? theirNumbers : numbers).get(slide.id) ?? 1} head={theirs ? (heads.theirs as typeof heads.mine) : heads.mine} deck={theirs ? data.now.id : deck.id} width={208} label={theirs ? "In the original" : "Here"} /> : <div className="hairline quiet grid h-[117px] w-[208px] shrink-0 place-items-center border border-dashed text-sm">not here</div>}
+      {slide ? (
+        <SmallSlide
+          slide={slide}
+          number={(theirs ? theirNumbers : numbers).get(slide.id) ?? 1}
+          head={theirs ? (heads.theirs as typeof heads.mine) : heads.mine}
+          deck={theirs ? data.now.id : deck.id}
+          width={208}
+          label={theirs ? "In the original" : "Here"}
+        />
+      ) : (
+        <div className="hairline quiet grid h-[117px] w-[208px] shrink-0 place-items-center border border-dashed text-sm">
+          not here
+        </div>
+      )}
     </figure>
   );
   return (
     <section aria-label="What the original brings" className="flex h-full min-h-0 flex-col" data-tailor>
       <header className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-2 text-sm">
         <p className="min-w-0 flex-1">
-          This deck follows <Link className="text-primary underline" to={`/decks/${data.now.id}/arrange`}>{data.now.properties.title}</Link>: {review.following.followed} slides as there, {review.following.changed} changed here, {review.following.left} left out, {review.following.own} only here.{" "}
-          <strong>{waiting.length === 0 ? "Nothing new in the original." : `${waiting.length} ${waiting.length === 1 ? "slide has" : "slides have"} something new.`}</strong>
+          This deck follows{" "}
+          <Link className="text-primary underline" to={`/decks/${data.now.id}/arrange`}>
+            {data.now.properties.title}
+          </Link>
+          : {review.following.followed} slides as there, {review.following.changed} changed here,{" "}
+          {review.following.left} left out, {review.following.own} only here.{" "}
+          <strong>
+            {waiting.length === 0
+              ? "Nothing new in the original."
+              : `${waiting.length} ${waiting.length === 1 ? "slide has" : "slides have"} something new.`}
+          </strong>
         </p>
         {waiting.length > 0 && (
-          <button type="button" className="btn btn-primary btn-sm" disabled={busy || !canEdit || taken === 0} onClick={() => void take()}>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={busy || !canEdit || taken === 0}
+            onClick={() => void take()}
+          >
             {busy ? "Taking …" : `Take ${taken} ${taken === 1 ? "slide" : "slides"}`}
           </button>
         )}
       </header>
-      <div className="min-h-0 flex-1 overflow-auto px-4" tabIndex={0} role="region" aria-label="Slides with something new">
+      <div
+        className="min-h-0 flex-1 overflow-auto px-4"
+        tabIndex={0}
+        role="region"
+        aria-label="Slides with something new"
+      >
         {waiting.map((item) => {
           const { label, tone, act } = STATES[item.state];
           const choice = choices.get(item.key);
@@ -80,10 +144,17 @@ export function TailorView() {
               <div className={`border-l-4 pl-3 ${tone}`}>
                 <header className="mb-1 flex items-center gap-3">
                   <h3 className="min-w-0 flex-1 truncate">
-                    <strong>{label}</strong>: {item.mine ? `slide ${numbers.get(item.mine.id)}, ` : ""}{nameOf(slide) || "(empty)"} {item.following === "changed" && item.state === "changed" ? "(what was changed here is kept)" : ""}
+                    <strong>{label}</strong>: {item.mine ? `slide ${numbers.get(item.mine.id)}, ` : ""}
+                    {nameOf(slide) || "(empty)"}{" "}
+                    {item.following === "changed" && item.state === "changed" ? "(what was changed here is kept)" : ""}
                   </h3>
                   <label className="flex items-center gap-2 text-sm whitespace-nowrap">
-                    <input type="checkbox" className="checkbox checkbox-sm" checked={choice?.take !== false} onChange={(event) => choose(item.key, { take: event.target.checked })} />
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-sm"
+                      checked={choice?.take !== false}
+                      onChange={(event) => choose(item.key, { take: event.target.checked })}
+                    />
                     {act}
                   </label>
                 </header>
@@ -96,9 +167,18 @@ export function TailorView() {
                         <legend className="font-semibold">{name}</legend>
                         {(["hand", "text"] as const).map((value) => (
                           <label key={value} className="flex min-h-7 gap-2 py-0.5">
-                            <input type="radio" className="radio radio-xs mt-1" name={`${item.key}/${aspect}`} checked={(choice?.conflicts?.[aspect] ?? "hand") === value} onChange={() => choose(item.key, { conflicts: { [aspect]: value } })} />
+                            <input
+                              type="radio"
+                              className="radio radio-xs mt-1"
+                              name={`${item.key}/${aspect}`}
+                              checked={(choice?.conflicts?.[aspect] ?? "hand") === value}
+                              onChange={() => choose(item.key, { conflicts: { [aspect]: value } })}
+                            />
                             <span>
-                              <span className="quiet">{value === "hand" ? "As here:" : "As in the original:"}</span> <span className="font-serif whitespace-pre-wrap">{(value === "hand" ? hand : text) || "–"}</span>
+                              <span className="quiet">{value === "hand" ? "As here:" : "As in the original:"}</span>{" "}
+                              <span className="font-serif whitespace-pre-wrap">
+                                {(value === "hand" ? hand : text) || "–"}
+                              </span>
                             </span>
                           </label>
                         ))}
@@ -110,7 +190,12 @@ export function TailorView() {
             </article>
           );
         })}
-        {waiting.length === 0 && <p className="quiet py-8 text-center">When the original changes, what is new is shown here, to be taken slide by slide. Version {version} of this deck is up to date.</p>}
+        {waiting.length === 0 && (
+          <p className="quiet py-8 text-center">
+            When the original changes, what is new is shown here, to be taken slide by slide. Version {version} of this
+            deck is up to date.
+          </p>
+        )}
       </div>
     </section>
   );

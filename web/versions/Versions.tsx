@@ -19,7 +19,9 @@ const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle
 /** The history of the deck, read page by page. */
 function useHistory(deck: string, version: number) {
   const [older, setOlder] = useState<History[]>([]);
-  const { data } = useSWR(`/decks/${deck}/history@${version}`, () => get(`/decks/${deck}/history`, History), { keepPreviousData: true });
+  const { data } = useSWR(`/decks/${deck}/history@${version}`, () => get(`/decks/${deck}/history`, History), {
+    keepPreviousData: true,
+  });
   useEffect(() => setOlder([]), [deck, version]);
   const pages = data ? [data, ...older] : [];
   const last = pages.at(-1);
@@ -38,7 +40,12 @@ function useHistory(deck: string, version: number) {
 function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: boolean; onCompare: () => void }) {
   return (
     <li className={`hairline border-t ${current ? "bg-base-200" : ""}`}>
-      <button type="button" className="hover:bg-base-200 block w-full px-4 py-1.5 text-left text-sm" aria-pressed={current} onClick={onCompare}>
+      <button
+        type="button"
+        className="hover:bg-base-200 block w-full px-4 py-1.5 text-left text-sm"
+        aria-pressed={current}
+        onClick={onCompare}
+      >
         {entry.name && <strong className="text-secondary block">{entry.name}</strong>}
         <span className={entry.undone ? "quiet line-through" : ""}>{entry.says}</span>
         <span className="quiet block text-xs">
@@ -51,7 +58,11 @@ function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: bo
 }
 
 /** Compares this deck with what `load` gives, in the worker. */
-function useComparison(here: Deck, key: string | undefined, load: () => Promise<Deck>): { there: Deck | undefined; comparison: Comparison | undefined; error: Error | undefined } {
+function useComparison(
+  here: Deck,
+  key: string | undefined,
+  load: () => Promise<Deck>,
+): { there: Deck | undefined; comparison: Comparison | undefined; error: Error | undefined } {
   const { data: there, error } = useSWR<Deck, Error>(key ?? null, load, { revalidateOnFocus: false });
   const [found, setFound] = useState<{ there: Deck; comparison: Comparison }>();
   useEffect(() => {
@@ -68,7 +79,13 @@ function DiffersTable({ deck }: { deck: Deck }) {
   const { version } = useDeck();
   const { data } = useSWR(`/decks/${deck.id}/differs@${version}`, () => get(`/decks/${deck.id}/differs`, Differs));
   if (!data) return <p className="quiet p-4">Looking at the versions …</p>;
-  if (!data.decks.length) return <p className="quiet p-4">This deck has no version for another audience yet. Make one at the left: it follows this deck, and shows what is new here.</p>;
+  if (!data.decks.length)
+    return (
+      <p className="quiet p-4">
+        This deck has no version for another audience yet. Make one at the left: it follows this deck, and shows what is
+        new here.
+      </p>
+    );
   const names = new Map(deck.slides.map((slide) => [slide.id, nameOf(slide)]));
   return (
     <div className="h-full overflow-auto p-4" tabIndex={0} role="region" aria-label="What differs between the versions">
@@ -76,10 +93,14 @@ function DiffersTable({ deck }: { deck: Deck }) {
         <caption className="mb-2 text-left">How each slide of this deck stands in its versions</caption>
         <thead>
           <tr>
-            <th scope="col" className="pr-4 text-left font-normal">Slide</th>
+            <th scope="col" className="pr-4 text-left font-normal">
+              Slide
+            </th>
             {data.decks.map(({ id, title }) => (
               <th key={id} scope="col" className="px-3 text-left">
-                <Link className="text-primary underline" to={`/decks/${id}/arrange/versions`}>{title}</Link>
+                <Link className="text-primary underline" to={`/decks/${id}/arrange/versions`}>
+                  {title}
+                </Link>
               </th>
             ))}
           </tr>
@@ -87,15 +108,28 @@ function DiffersTable({ deck }: { deck: Deck }) {
         <tbody>
           {data.rows.map(({ slide, number, states }) => (
             <tr key={slide} className="hairline border-t">
-              <th scope="row" className="max-w-80 truncate py-0.5 pr-4 text-left font-normal">{number}. {names.get(slide)}</th>
+              <th scope="row" className="max-w-80 truncate py-0.5 pr-4 text-left font-normal">
+                {number}. {names.get(slide)}
+              </th>
               {states.map((state, nth) => (
-                <td key={nth} className={`px-3 ${state === "followed" ? "quiet" : state === "changed" ? "text-primary font-semibold" : "text-warning-content bg-warning/25"}`}>{FOLLOWING[state]}</td>
+                <td
+                  key={nth}
+                  className={`px-3 ${state === "followed" ? "quiet" : state === "changed" ? "text-primary font-semibold" : "text-warning-content bg-warning/25"}`}
+                >
+                  {FOLLOWING[state]}
+                </td>
               ))}
             </tr>
           ))}
           <tr className="hairline border-t">
-            <th scope="row" className="pr-4 text-left font-normal">Only in the version</th>
-            {data.own.map((list, nth) => <td key={nth} className="px-3">{list.length} slides</td>)}
+            <th scope="row" className="pr-4 text-left font-normal">
+              Only in the version
+            </th>
+            {data.own.map((list, nth) => (
+              <td key={nth} className="px-3">
+                {list.length} slides
+              </td>
+            ))}
           </tr>
         </tbody>
       </table>
@@ -109,7 +143,9 @@ export default function Versions() {
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const { entries, first, more } = useHistory(deck.id, version);
-  const { data: named } = useSWR(`/decks/${deck.id}/versions@${version}`, () => get(`/decks/${deck.id}/versions`, NamedVersions));
+  const { data: named } = useSWR(`/decks/${deck.id}/versions@${version}`, () =>
+    get(`/decks/${deck.id}/versions`, NamedVersions),
+  );
   const { data: desk } = useSWR("/decks", () => get("/decks", DeckList));
   const [name, setName] = useState("");
   const [audience, setAudience] = useState("");
@@ -117,13 +153,37 @@ export default function Versions() {
   const other = search.get("with");
   /** The state that another is compared with; the deck as it is now where none is chosen. */
   const beside = search.get("beside");
-  const view = at !== null ? "at" : other !== null ? "with" : search.get("view") === "differs" ? "differs" : deck.original ? "original" : "none";
-  const { data: otherState } = useSWR(beside === null ? null : `/decks/${deck.id}/at/${beside}`, async () => (await get(`/decks/${deck.id}/at/${beside}`, DeckAt)).deck, { revalidateOnFocus: false });
+  const view =
+    at !== null
+      ? "at"
+      : other !== null
+        ? "with"
+        : search.get("view") === "differs"
+          ? "differs"
+          : deck.original
+            ? "original"
+            : "none";
+  const { data: otherState } = useSWR(
+    beside === null ? null : `/decks/${deck.id}/at/${beside}`,
+    async () => (await get(`/decks/${deck.id}/at/${beside}`, DeckAt)).deck,
+    { revalidateOnFocus: false },
+  );
   const mine = beside !== null && otherState ? otherState : deck;
-  const past = useComparison(mine, at === null ? undefined : `/decks/${deck.id}/at/${at}`, async () => (await get(`/decks/${deck.id}/at/${at}`, DeckAt)).deck);
-  const apart = useComparison(deck, other === null ? undefined : `/decks/${other}?compare`, async () => (await get(`/decks/${other}`, DeckState)).deck);
+  const past = useComparison(
+    mine,
+    at === null ? undefined : `/decks/${deck.id}/at/${at}`,
+    async () => (await get(`/decks/${deck.id}/at/${at}`, DeckAt)).deck,
+  );
+  const apart = useComparison(
+    deck,
+    other === null ? undefined : `/decks/${other}?compare`,
+    async () => (await get(`/decks/${other}`, DeckState)).deck,
+  );
   const began = named?.versions.find((one) => one.version === 0)?.name;
-  const label = (number: number) => named?.versions.find((one) => one.version === number)?.name ?? entries.find((one) => one.version === number)?.says ?? `version ${number}`;
+  const label = (number: number) =>
+    named?.versions.find((one) => one.version === number)?.name ??
+    entries.find((one) => one.version === number)?.says ??
+    `version ${number}`;
 
   const keepName = async (event: FormEvent) => {
     event.preventDefault();
@@ -131,7 +191,11 @@ export default function Versions() {
     await put(`/decks/${deck.id}/versions`, { version, name });
     session.say(`This state is now called “${name.trim()}”.`);
     setName("");
-    await mutateKey((key) => typeof key === "string" && (key.startsWith(`/decks/${deck.id}/versions`) || key.startsWith(`/decks/${deck.id}/history`)));
+    await mutateKey(
+      (key) =>
+        typeof key === "string" &&
+        (key.startsWith(`/decks/${deck.id}/versions`) || key.startsWith(`/decks/${deck.id}/history`)),
+    );
   };
   const tailor = async (event: FormEvent) => {
     event.preventDefault();
@@ -150,11 +214,21 @@ export default function Versions() {
       const known = (id: string | null) => (id !== null && deck.slides.some((slide) => slide.id === id) ? id : null);
       const after = known(place.after);
       const parent = known(place.parent);
-      change = insertAt([{ ...there, parent: null }], { parent: after ? (deck.slides.find(({ id }) => id === after)?.parent ?? null) : parent, after });
+      change = insertAt([{ ...there, parent: null }], {
+        parent: after ? (deck.slides.find(({ id }) => id === after)?.parent ?? null) : parent,
+        after,
+      });
     }
-    const pictures = Object.entries(from.assets).filter(([key, asset]) => deck.assets[key]?.sha256 !== asset.sha256 && JSON.stringify(there).includes(key));
-    const changes = [...pictures.map(([key, asset]): Change => ({ kind: "setAsset", name: key, asset })), change].flatMap((one) => (one.kind === "batch" ? one.changes : [one]));
-    session.apply(changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes }, { words: `Took “${nameOf(there)}” as it was` });
+    const pictures = Object.entries(from.assets).filter(
+      ([key, asset]) => deck.assets[key]?.sha256 !== asset.sha256 && JSON.stringify(there).includes(key),
+    );
+    const changes = [
+      ...pictures.map(([key, asset]): Change => ({ kind: "setAsset", name: key, asset })),
+      change,
+    ].flatMap((one) => (one.kind === "batch" ? one.changes : [one]));
+    session.apply(changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes }, {
+      words: `Took “${nameOf(there)}” as it was`,
+    });
   };
   const restore = (then: Deck, words: string) => {
     const change = restored(deck, then);
@@ -169,38 +243,92 @@ export default function Versions() {
         <aside aria-label="States and versions" className="hairline flex min-h-0 flex-col border-r">
           <div className="space-y-3 px-4 py-3 text-sm">
             <form onSubmit={(event) => void keepName(event)} className="flex gap-1">
-              <input className="input input-xs min-w-0 flex-1" aria-label="Name for this state" placeholder="Name for this state" value={name} onChange={(event) => setName(event.target.value)} />
-              <button type="submit" className="btn btn-xs" disabled={!name.trim() || !canEdit}>Keep</button>
+              <input
+                className="input input-xs min-w-0 flex-1"
+                aria-label="Name for this state"
+                placeholder="Name for this state"
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+              />
+              <button type="submit" className="btn btn-xs" disabled={!name.trim() || !canEdit}>
+                Keep
+              </button>
             </form>
             <form onSubmit={(event) => void tailor(event)} className="flex gap-1">
-              <input className="input input-xs min-w-0 flex-1" aria-label="Name of a version for another audience" placeholder="Version for another audience" value={audience} onChange={(event) => setAudience(event.target.value)} />
-              <button type="submit" className="btn btn-xs" disabled={!audience.trim()}>Make</button>
+              <input
+                className="input input-xs min-w-0 flex-1"
+                aria-label="Name of a version for another audience"
+                placeholder="Version for another audience"
+                value={audience}
+                onChange={(event) => setAudience(event.target.value)}
+              />
+              <button type="submit" className="btn btn-xs" disabled={!audience.trim()}>
+                Make
+              </button>
             </form>
             <label className="flex items-center gap-2">
               <span className="shrink-0">Compare with</span>
-              <select className="select select-xs min-w-0 flex-1" value={other ?? ""} onChange={(event) => setSearch(event.target.value ? { with: event.target.value } : {})}>
+              <select
+                className="select select-xs min-w-0 flex-1"
+                value={other ?? ""}
+                onChange={(event) => setSearch(event.target.value ? { with: event.target.value } : {})}
+              >
                 <option value="">another deck …</option>
-                {desk?.decks.filter(({ id }) => id !== deck.id).map(({ id, title }) => <option key={id} value={id}>{title}</option>)}
+                {desk?.decks
+                  .filter(({ id }) => id !== deck.id)
+                  .map(({ id, title }) => (
+                    <option key={id} value={id}>
+                      {title}
+                    </option>
+                  ))}
               </select>
             </label>
             <p className="flex flex-wrap gap-1">
               {deck.original && (
-                <button type="button" className={`btn btn-xs ${view === "original" ? "btn-primary" : ""}`} aria-pressed={view === "original"} onClick={() => setSearch({})}>Its original</button>
+                <button
+                  type="button"
+                  className={`btn btn-xs ${view === "original" ? "btn-primary" : ""}`}
+                  aria-pressed={view === "original"}
+                  onClick={() => setSearch({})}
+                >
+                  Its original
+                </button>
               )}
-              <button type="button" className={`btn btn-xs ${view === "differs" ? "btn-primary" : ""}`} aria-pressed={view === "differs"} onClick={() => setSearch({ view: "differs" })}>What differs between versions</button>
+              <button
+                type="button"
+                className={`btn btn-xs ${view === "differs" ? "btn-primary" : ""}`}
+                aria-pressed={view === "differs"}
+                onClick={() => setSearch({ view: "differs" })}
+              >
+                What differs between versions
+              </button>
             </p>
           </div>
           <h2 className="quiet px-4 text-sm">What was done, the last first</h2>
           <ol className="min-h-0 flex-1 overflow-auto" aria-label="History">
-            {entries.map((entry) => <Entry key={entry.version} entry={entry} current={at === String(entry.version)} onCompare={() => setSearch({ at: String(entry.version) })} />)}
+            {entries.map((entry) => (
+              <Entry
+                key={entry.version}
+                entry={entry}
+                current={at === String(entry.version)}
+                onCompare={() => setSearch({ at: String(entry.version) })}
+              />
+            ))}
             {!first && (
               <li className="px-4 py-2">
-                <button type="button" className="btn btn-ghost btn-xs" onClick={() => void more()}>Earlier</button>
+                <button type="button" className="btn btn-ghost btn-xs" onClick={() => void more()}>
+                  Earlier
+                </button>
               </li>
             )}
             {first && (
               <li className="hairline border-t">
-                <button type="button" className="hover:bg-base-200 block w-full px-4 py-1.5 text-left text-sm" aria-pressed={at === "0"} onClick={() => setSearch({ at: "0" })}>
+                <button
+                  type="button"
+                  className="hover:bg-base-200 block w-full px-4 py-1.5 text-left text-sm"
+                  aria-pressed={at === "0"}
+                  onClick={() => setSearch({ at: "0" })}
+                >
                   {began && <strong className="text-secondary block">{began}</strong>}
                   As the deck began
                 </button>
@@ -211,7 +339,11 @@ export default function Versions() {
         <div className="min-h-0 min-w-0">
           {(view === "at" || view === "with") && (
             <div className="flex h-full min-h-0 flex-col">
-              {compared.error && <p role="alert" className="p-4">{compared.error.message}</p>}
+              {compared.error && (
+                <p role="alert" className="p-4">
+                  {compared.error.message}
+                </p>
+              )}
               {!compared.comparison && !compared.error && <p className="quiet p-4">Comparing …</p>}
               {compared.comparison && compared.there && (
                 <>
@@ -219,15 +351,43 @@ export default function Versions() {
                     <div className="hairline flex items-center gap-3 border-b px-4 py-2 text-sm">
                       <label className="flex items-center gap-2">
                         <span className="sr-only">State to compare with</span>
-                        <select className="select select-xs w-40" value={beside ?? ""} onChange={(event) => setSearch({ at: at ?? "0", ...(event.target.value ? { beside: event.target.value } : {}) })}>
+                        <select
+                          className="select select-xs w-40"
+                          value={beside ?? ""}
+                          onChange={(event) =>
+                            setSearch({ at: at ?? "0", ...(event.target.value ? { beside: event.target.value } : {}) })
+                          }
+                        >
                           <option value="">The deck now</option>
-                          {[...(named?.versions ?? []).map(({ version: number, name: title }) => [number, title] as const), ...(began ? [] : [[0, "As it began"] as const])].filter(([number]) => String(number) !== at).map(([number, title]) => <option key={number} value={number}>{title}</option>)}
+                          {[
+                            ...(named?.versions ?? []).map(
+                              ({ version: number, name: title }) => [number, title] as const,
+                            ),
+                            ...(began ? [] : [[0, "As it began"] as const]),
+                          ]
+                            .filter(([number]) => String(number) !== at)
+                            .map(([number, title]) => (
+                              <option key={number} value={number}>
+                                {title}
+                              </option>
+                            ))}
                         </select>
                       </label>
                       <p className="min-w-0 flex-1 truncate">
-                        beside how it was after <strong>{at === "0" ? (began ?? "it began") : label(Number(at))}</strong>
+                        beside how it was after{" "}
+                        <strong>{at === "0" ? (began ?? "it began") : label(Number(at))}</strong>
                       </p>
-                      <button type="button" className="btn btn-primary btn-sm" disabled={!canEdit} onClick={() => restore(compared.there as Deck, `Restored the state after “${at === "0" ? "the beginning" : label(Number(at))}”`)}>
+                      <button
+                        type="button"
+                        className="btn btn-primary btn-sm"
+                        disabled={!canEdit}
+                        onClick={() =>
+                          restore(
+                            compared.there as Deck,
+                            `Restored the state after “${at === "0" ? "the beginning" : label(Number(at))}”`,
+                          )
+                        }
+                      >
                         Restore this state
                       </button>
                     </div>
@@ -235,13 +395,35 @@ export default function Versions() {
                   <div className="min-h-0 flex-1">
                     <CompareView
                       comparison={compared.comparison}
-                      here={{ deck: view === "at" ? mine : deck, label: view !== "at" ? deck.properties.title : beside === null ? "Now" : beside === "0" ? (began ?? "As it began") : label(Number(beside)) }}
-                      there={{ deck: compared.there, label: view === "at" ? (at === "0" ? "As it began" : `After: ${label(Number(at))}`) : compared.there.properties.title }}
+                      here={{
+                        deck: view === "at" ? mine : deck,
+                        label:
+                          view !== "at"
+                            ? deck.properties.title
+                            : beside === null
+                              ? "Now"
+                              : beside === "0"
+                                ? (began ?? "As it began")
+                                : label(Number(beside)),
+                      }}
+                      there={{
+                        deck: compared.there,
+                        label:
+                          view === "at"
+                            ? at === "0"
+                              ? "As it began"
+                              : `After: ${label(Number(at))}`
+                            : compared.there.properties.title,
+                      }}
                       {...(view === "at" && canEdit && beside === null
                         ? {
                             act: (row: CompareRow) =>
                               row.there && row.state !== "same" && row.state !== "moved" ? (
-                                <button type="button" className="btn btn-xs mt-2" onClick={() => takeSlide(row, compared.there as Deck)}>
+                                <button
+                                  type="button"
+                                  className="btn btn-xs mt-2"
+                                  onClick={() => takeSlide(row, compared.there as Deck)}
+                                >
                                   {row.here ? "Take this slide as it was" : "Put this slide back"}
                                 </button>
                               ) : null,
@@ -257,8 +439,13 @@ export default function Versions() {
           {view === "differs" && <DiffersTable deck={deck} />}
           {view === "none" && (
             <div className="mx-auto max-w-lg px-6 py-16 text-center">
-              <p className="mb-2">Choose a state in the history to see what has changed since, slide by slide, and to bring back all of it or one slide.</p>
-              <p className="quiet">A version for another audience is a copy that follows this deck: what is new here is offered there.</p>
+              <p className="mb-2">
+                Choose a state in the history to see what has changed since, slide by slide, and to bring back all of it
+                or one slide.
+              </p>
+              <p className="quiet">
+                A version for another audience is a copy that follows this deck: what is new here is offered there.
+              </p>
             </div>
           )}
         </div>

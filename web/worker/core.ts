@@ -1,7 +1,23 @@
-import { compareDecks, type Comparison, reviewTailored, type TailorReview, takeTailored, type Versioned } from "@unitext/core/divide";
+import {
+  compareDecks,
+  type Comparison,
+  reviewTailored,
+  type TailorReview,
+  takeTailored,
+  type Versioned,
+} from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readHtml } from "@unitext/core/formats/html";
-import { type Choice, generate, headFrom, type Made, type Point, type Review, review, takeReview } from "@unitext/core/generate";
+import {
+  type Choice,
+  generate,
+  headFrom,
+  type Made,
+  type Point,
+  type Review,
+  review,
+  takeReview,
+} from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
 import { type BreakRule, type Deck, DEFAULT_RULE, type DeckHead, nameOf, type Slide } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
@@ -51,7 +67,8 @@ async function withFaces<T>(act: () => T): Promise<T> {
   }
 }
 
-const hasFormula = (slides: readonly Slide[]) => slides.some(({ elements, notes }) => JSON.stringify([elements, notes]).includes('"formula"'));
+const hasFormula = (slides: readonly Slide[]) =>
+  slides.some(({ elements, notes }) => JSON.stringify([elements, notes]).includes('"formula"'));
 
 export interface LayoutItem {
   slide: Slide;
@@ -86,7 +103,14 @@ async function made({ text, rule, head }: Cutting, prefix: string): Promise<Gene
   const found = await withFaces(() => {
     const manuscript = readText(text, { lines: rule.cuts.some(({ kind }) => kind === "line") });
     const own = headFrom(manuscript.front, head, manuscript.problems);
-    const list = [...generate(manuscript, rule, { newId: () => `${prefix}${(serial++).toString(36)}`, head: own, ...(fitting ? { fonts } : {}), ...(document ? { document } : {}) })];
+    const list = [
+      ...generate(manuscript, rule, {
+        newId: () => `${prefix}${(serial++).toString(36)}`,
+        head: own,
+        ...(fitting ? { fonts } : {}),
+        ...(document ? { document } : {}),
+      }),
+    ];
     return { made: list, problems: manuscript.problems, head: own };
   });
   kept.set(key, found);
@@ -113,9 +137,13 @@ export const core = {
     const slides = items.map(({ slide }) => slide);
     if (hasFormula(slides)) await loadFormulas();
     await load(facesNeeded(slides, head));
-    const scenes = await withFaces(() => items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts }))));
+    const scenes = await withFaces(() =>
+      items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts }))),
+    );
     const faces = new Set<string>();
-    for (const scene of scenes) for (const node of leavesOf(scene.nodes)) if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
+    for (const scene of scenes)
+      for (const node of leavesOf(scene.nodes))
+        if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
     return { scenes, faces: [...faces] };
   },
   /** How full slides are, without drawing them. */
@@ -139,16 +167,39 @@ export const core = {
     return { ...review(deck, before.made, now.made), problems: now.problems };
   },
   /** The change that takes it, as decided; `head` is what the deck's head becomes. */
-  async take(deck: Deck, base: Cutting, next: Cutting, choices: Map<string, Choice>, typing: boolean): Promise<TakenReview> {
+  async take(
+    deck: Deck,
+    base: Cutting,
+    next: Cutting,
+    choices: Map<string, Choice>,
+    typing: boolean,
+  ): Promise<TakenReview> {
     const [before, now] = [await made(base, "b"), await made(next, `n${serial}`)];
     const { counts, items } = review(deck, before.made, now.made, choices, { typing });
-    const { change, ids } = takeReview(deck, before.made, now.made, choices, { ...now.head, manuscript: next.head.manuscript }, { typing });
-    return { change, ids, lines: now.made.map(({ lines }) => lines), reasons: now.made.map(({ because }) => because), problems: now.problems, hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])), conflicts: counts.conflict };
+    const { change, ids } = takeReview(
+      deck,
+      before.made,
+      now.made,
+      choices,
+      { ...now.head, manuscript: next.head.manuscript },
+      { typing },
+    );
+    return {
+      change,
+      ids,
+      lines: now.made.map(({ lines }) => lines),
+      reasons: now.made.map(({ because }) => because),
+      problems: now.problems,
+      hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])),
+      conflicts: counts.conflict,
+    };
   },
   /** The points that the rule takes from the text, slide by slide, each with its sentence. */
   async points(cutting: Cutting): Promise<{ title: string; line: number; points: Point[] }[]> {
     const { made: list } = await made(cutting, "p");
-    return list.flatMap(({ slide, lines, points }) => (points.length ? [{ title: nameOf(slide), line: lines.from, points }] : []));
+    return list.flatMap(({ slide, lines, points }) =>
+      points.length ? [{ title: nameOf(slide), line: lines.from, points }] : [],
+    );
   },
   /** A slide as the text makes it, for one that was changed by hand; null where the text makes none. */
   async asMade(deck: Deck, cutting: Cutting, id: string): Promise<Slide | null> {
@@ -164,7 +215,12 @@ export const core = {
     return reviewTailored(version, base, now, choices);
   },
   /** The change that takes it, as decided. */
-  async takeTailored(version: Deck, base: Deck, now: Versioned, choices: Map<string, Choice>): Promise<Change | undefined> {
+  async takeTailored(
+    version: Deck,
+    base: Deck,
+    now: Versioned,
+    choices: Map<string, Choice>,
+  ): Promise<Change | undefined> {
     return takeTailored(version, base, now, choices, () => nanoid(10));
   },
   /** What a browser or a word processor put on the clipboard, in the text form. */
@@ -173,4 +229,3 @@ export const core = {
     return manuscriptText({}, blocks).text;
   },
 };
-

@@ -4,7 +4,19 @@ import { useDeck } from "../deck/DeckContext";
 import type { TextEditorHandle } from "./TextEditor";
 
 /** Finds words in the text, on the slides and in the notes, and replaces them everywhere at once. */
-export function FindReplace({ editor, text, readOnly, onGoTo, onClose }: { editor: RefObject<TextEditorHandle | null>; text: string; readOnly: boolean; onGoTo: (slide: string) => void; onClose: () => void }) {
+export function FindReplace({
+  editor,
+  text,
+  readOnly,
+  onGoTo,
+  onClose,
+}: {
+  editor: RefObject<TextEditorHandle | null>;
+  text: string;
+  readOnly: boolean;
+  onGoTo: (slide: string) => void;
+  onClose: () => void;
+}) {
   const { deck, session } = useDeck();
   const own = deck.manuscript !== undefined;
   const [words, setWords] = useState("");
@@ -17,10 +29,22 @@ export function FindReplace({ editor, text, readOnly, onGoTo, onClose }: { edito
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus(), []);
   const pattern = searchPattern({ words, matchCase });
-  const lines = useMemo(() => (inText && pattern ? text.split("\n").flatMap((line, nth) => (line.match(pattern) ? [nth + 1] : [])) : []), [text, words, matchCase, inText]);
-  const textCount = useMemo(() => (inText && pattern ? (text.match(pattern)?.length ?? 0) : 0), [text, words, matchCase, inText]);
-  const found = useMemo(() => replaceWords(deck, { words, matchCase, slides, notes }, undefined), [deck, words, matchCase, slides, notes]);
-  const stops: (() => void)[] = [...lines.map((line) => () => editor.current?.goTo(line)), ...found.slides.map((id) => () => onGoTo(id))];
+  const lines = useMemo(
+    () => (inText && pattern ? text.split("\n").flatMap((line, nth) => (line.match(pattern) ? [nth + 1] : [])) : []),
+    [text, words, matchCase, inText],
+  );
+  const textCount = useMemo(
+    () => (inText && pattern ? (text.match(pattern)?.length ?? 0) : 0),
+    [text, words, matchCase, inText],
+  );
+  const found = useMemo(
+    () => replaceWords(deck, { words, matchCase, slides, notes }, undefined),
+    [deck, words, matchCase, slides, notes],
+  );
+  const stops: (() => void)[] = [
+    ...lines.map((line) => () => editor.current?.goTo(line)),
+    ...found.slides.map((id) => () => onGoTo(id)),
+  ];
   const go = (by: number) => {
     if (!stops.length) return;
     const next = (place + by + stops.length) % stops.length;
@@ -52,27 +76,70 @@ export function FindReplace({ editor, text, readOnly, onGoTo, onClose }: { edito
         }
       }}
     >
-      <input ref={field} className="input input-sm w-48" placeholder="Find" aria-label="Find" value={words} onChange={(event) => { setWords(event.target.value); setPlace(-1); }} />
-      <input className="input input-sm w-48" placeholder="Put in its place" aria-label="Put in its place" value={other} disabled={readOnly} onChange={(event) => setOther(event.target.value)} />
+      <input
+        ref={field}
+        className="input input-sm w-48"
+        placeholder="Find"
+        aria-label="Find"
+        value={words}
+        onChange={(event) => {
+          setWords(event.target.value);
+          setPlace(-1);
+        }}
+      />
+      <input
+        className="input input-sm w-48"
+        placeholder="Put in its place"
+        aria-label="Put in its place"
+        value={other}
+        disabled={readOnly}
+        onChange={(event) => setOther(event.target.value)}
+      />
       <fieldset className="flex items-center gap-3">
         <legend className="sr-only">Where</legend>
         {own && (
           <label className="flex items-center gap-1">
-            <input type="checkbox" className="checkbox checkbox-xs" checked={inText} onChange={(event) => setInText(event.target.checked)} /> text
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={inText}
+              onChange={(event) => setInText(event.target.checked)}
+            />{" "}
+            text
           </label>
         )}
         <label className="flex items-center gap-1">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={slides} onChange={(event) => setSlides(event.target.checked)} /> slides
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={slides}
+            onChange={(event) => setSlides(event.target.checked)}
+          />{" "}
+          slides
         </label>
         <label className="flex items-center gap-1">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={notes} onChange={(event) => setNotes(event.target.checked)} /> notes
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={notes}
+            onChange={(event) => setNotes(event.target.checked)}
+          />{" "}
+          notes
         </label>
         <label className="flex items-center gap-1">
-          <input type="checkbox" className="checkbox checkbox-xs" checked={matchCase} onChange={(event) => setMatchCase(event.target.checked)} /> same capitals
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={matchCase}
+            onChange={(event) => setMatchCase(event.target.checked)}
+          />{" "}
+          same capitals
         </label>
       </fieldset>
       <p role="status" className="quiet">
-        {words ? `${own && inText ? `${textCount} in the text, ` : ""}${found.count} on ${found.slides.length} ${found.slides.length === 1 ? "slide" : "slides"}` : ""}
+        {words
+          ? `${own && inText ? `${textCount} in the text, ` : ""}${found.count} on ${found.slides.length} ${found.slides.length === 1 ? "slide" : "slides"}`
+          : ""}
       </p>
       <button type="button" className="btn btn-sm" disabled={!stops.length} onClick={() => go(-1)}>
         Before
@@ -80,7 +147,12 @@ export function FindReplace({ editor, text, readOnly, onGoTo, onClose }: { edito
       <button type="button" className="btn btn-sm" disabled={!stops.length} onClick={() => go(1)}>
         Next
       </button>
-      <button type="button" className="btn btn-primary btn-sm" disabled={readOnly || !(found.count || textCount)} onClick={replaceAll}>
+      <button
+        type="button"
+        className="btn btn-primary btn-sm"
+        disabled={readOnly || !(found.count || textCount)}
+        onClick={replaceAll}
+      >
         Replace all
       </button>
       <button type="button" className="btn btn-ghost btn-sm" onClick={onClose}>

@@ -13,7 +13,13 @@ function Side({ slide, number, label }: { slide: Slide; number: number; label: s
   return (
     <figure className="min-w-0 flex-1">
       <figcaption className="mb-1 text-sm font-semibold">{label}</figcaption>
-      <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck.id} label={label} /> : <div className="bg-base-200 aspect-video" />}</div>
+      <div className="hairline border">
+        {scene ? (
+          <SlideView scene={scene} deck={deck.id} label={label} />
+        ) : (
+          <div className="bg-base-200 aspect-video" />
+        )}
+      </div>
     </figure>
   );
 }
@@ -52,7 +58,8 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
             disabled={!made}
             onClick={() => {
               const changes = made ? slideChanges(mine, made) : [];
-              if (changes.length) session.apply(together(changes), { words: `Slide ${number} says what its text says` });
+              if (changes.length)
+                session.apply(together(changes), { words: `Slide ${number} says what its text says` });
               dialog.current?.close();
             }}
           >

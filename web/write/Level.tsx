@@ -37,19 +37,36 @@ function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnPro
   const name = ARRANGEMENTS[slide.arrangement].label;
   return (
     <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }} data-level-slide={slide.id}>
-      <div className={`hairline relative border ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}>
+      <div
+        className={`hairline relative border ${selected.includes(slide.id) ? "outline-2 outline-secondary" : ""} ${slide.hidden ? "opacity-50" : ""}`}
+      >
         {scene ? <SlideView scene={scene} deck={deck.id} /> : <div className="bg-base-200 aspect-video" />}
-        <button type="button" tabIndex={-1} aria-label={`Slide ${number}: go to its lines`} onClick={() => onChoose(slide.id)} className="absolute inset-0 cursor-pointer" />
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Slide ${number}: go to its lines`}
+          onClick={() => onChoose(slide.id)}
+          className="absolute inset-0 cursor-pointer"
+        />
       </div>
       <p className={`flex items-start justify-between gap-2 text-xs ${over ? "text-error" : "quiet"}`}>
         <span>{number}</span>
         {hand && (
-          <button type="button" tabIndex={-1} className="text-secondary min-h-6 shrink-0 underline" onClick={() => onHand(slide.id)}>
+          <button
+            type="button"
+            tabIndex={-1}
+            className="text-secondary min-h-6 shrink-0 underline"
+            onClick={() => onHand(slide.id)}
+          >
             changed by hand
           </button>
         )}
         <span className="line-clamp-2 text-right" title={because ? `${name}, because ${because}` : name}>
-          {over ? `${Math.max(1, Math.round(scene?.overflow ?? 0))} pt too much` : slide.hidden ? "hidden" : `${name}${because && !hand ? `: ${because}` : ""}`}
+          {over
+            ? `${Math.max(1, Math.round(scene?.overflow ?? 0))} pt too much`
+            : slide.hidden
+              ? "hidden"
+              : `${name}${because && !hand ? `: ${because}` : ""}`}
         </span>
       </p>
     </div>
@@ -74,7 +91,11 @@ export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
   useImperativeHandle(ref, () => ({
     place(next) {
       if (strip.current) strip.current.style.transform = `translateY(${-next.scroll}px)`;
-      const moved = Math.abs(next.scroll - drawn.current.scroll) > 120 || next.height !== drawn.current.height || next.tops.length !== drawn.current.tops.length || next.tops.some((top, nth) => top !== drawn.current.tops[nth]);
+      const moved =
+        Math.abs(next.scroll - drawn.current.scroll) > 120 ||
+        next.height !== drawn.current.height ||
+        next.tops.length !== drawn.current.tops.length ||
+        next.tops.some((top, nth) => top !== drawn.current.tops[nth]);
       if (!moved) return;
       drawn.current = next;
       setPlacement(next);
@@ -85,13 +106,34 @@ export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
   const room = slideHeight(deck.page);
   const near = placement.height + room;
   return (
-    <aside aria-label="Slides" className="hairline bg-base-200 relative w-[304px] shrink-0 overflow-hidden border-l" data-level>
+    <aside
+      aria-label="Slides"
+      className="hairline bg-base-200 relative w-[304px] shrink-0 overflow-hidden border-l"
+      data-level
+    >
       <div ref={strip} className="absolute inset-x-0 top-0">
         {ids.map((id, nth) => {
           const top = placement.tops[nth];
           const found = byId.get(id);
-          if (!found || top === undefined || top < placement.scroll - near || top > placement.scroll + near + placement.height) return null;
-          return <Drawn key={id} slide={found.slide} number={found.number} top={top} because={reasons[nth]} hand={hand.has(id)} onChoose={choose} onHand={onHand} />;
+          if (
+            !found ||
+            top === undefined ||
+            top < placement.scroll - near ||
+            top > placement.scroll + near + placement.height
+          )
+            return null;
+          return (
+            <Drawn
+              key={id}
+              slide={found.slide}
+              number={found.number}
+              top={top}
+              because={reasons[nth]}
+              hand={hand.has(id)}
+              onChoose={choose}
+              onHand={onHand}
+            />
+          );
         })}
       </div>
     </aside>

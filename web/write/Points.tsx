@@ -15,19 +15,36 @@ interface Edited {
 }
 
 /** The points that are proposed, slide by slide, each beside the sentence that it was taken from, to be chosen and edited before they are taken. */
-export function Points({ slides, choices, onTake, onClose }: { slides: readonly SlidePoints[]; choices: readonly PointChoice[]; onTake: (choices: PointChoice[]) => void; onClose: () => void }) {
+export function Points({
+  slides,
+  choices,
+  onTake,
+  onClose,
+}: {
+  slides: readonly SlidePoints[];
+  choices: readonly PointChoice[];
+  onTake: (choices: PointChoice[]) => void;
+  onClose: () => void;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   const list = useRef<HTMLDivElement>(null);
   const [edits, setEdits] = useState<ReadonlyMap<string, Edited>>(new Map());
   useEffect(() => dialog.current?.showModal(), []);
-  const rows = useVirtualizer({ count: slides.length, getScrollElement: () => list.current, estimateSize: () => 220, overscan: 3 });
+  const rows = useVirtualizer({
+    count: slides.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => 220,
+    overscan: 3,
+  });
   const stateOf = (point: Point): Edited => edits.get(point.sentence) ?? { chosen: point.chosen, point: point.point };
-  const edit = (point: Point, change: Partial<Edited>) => setEdits(new Map(edits).set(point.sentence, { ...stateOf(point), ...change }));
+  const edit = (point: Point, change: Partial<Edited>) =>
+    setEdits(new Map(edits).set(point.sentence, { ...stateOf(point), ...change }));
   const count = slides.reduce((sum, { points }) => sum + points.filter((point) => stateOf(point).chosen).length, 0);
 
   function take() {
     const said = new Map(choices.map((choice) => [choice.sentence, choice]));
-    for (const [sentence, { chosen, point }] of edits) said.set(sentence, { sentence, point: chosen && point.trim() ? point.trim() : null });
+    for (const [sentence, { chosen, point }] of edits)
+      said.set(sentence, { sentence, point: chosen && point.trim() ? point.trim() : null });
     onTake([...said.values()]);
   }
 
@@ -38,24 +55,57 @@ export function Points({ slides, choices, onTake, onClose }: { slides: readonly 
           <h2 id="points-title" className="text-lg font-semibold">
             Points from the text
           </h2>
-          <p className="quiet text-sm">Each point is part of the sentence beside it. Choose the sentences that give one, and write it as you would say it; the whole text stays in the notes.</p>
+          <p className="quiet text-sm">
+            Each point is part of the sentence beside it. Choose the sentences that give one, and write it as you would
+            say it; the whole text stays in the notes.
+          </p>
         </header>
-        <div ref={list} className="min-h-0 flex-1 overflow-auto px-5" tabIndex={0} role="region" aria-label="Points, slide by slide">
+        <div
+          ref={list}
+          className="min-h-0 flex-1 overflow-auto px-5"
+          tabIndex={0}
+          role="region"
+          aria-label="Points, slide by slide"
+        >
           {slides.length === 0 && <p className="py-8">No slide has prose that points could be taken from.</p>}
           <div style={{ height: rows.getTotalSize(), position: "relative" }}>
             {rows.getVirtualItems().map(({ index, start, key }) => {
               const { title, points, line } = slides[index] as SlidePoints;
               return (
-                <section key={key} ref={rows.measureElement} data-index={index} className="hairline absolute inset-x-0 border-b py-3" style={{ transform: `translateY(${start}px)` }} aria-label={title || `Line ${line}`}>
+                <section
+                  key={key}
+                  ref={rows.measureElement}
+                  data-index={index}
+                  className="hairline absolute inset-x-0 border-b py-3"
+                  style={{ transform: `translateY(${start}px)` }}
+                  aria-label={title || `Line ${line}`}
+                >
                   <h3 className="mb-1 font-semibold">{title || "Without a title"}</h3>
                   <ul>
                     {points.map((point) => {
                       const { chosen, point: words } = stateOf(point);
                       return (
-                        <li key={point.sentence} className="grid grid-cols-[1.5rem_minmax(0,1fr)_minmax(0,1fr)] items-start gap-3 py-1">
-                          <input type="checkbox" className="checkbox checkbox-sm mt-1" checked={chosen} aria-label={`A point from: ${point.sentence}`} onChange={(event) => edit(point, { chosen: event.target.checked })} />
+                        <li
+                          key={point.sentence}
+                          className="grid grid-cols-[1.5rem_minmax(0,1fr)_minmax(0,1fr)] items-start gap-3 py-1"
+                        >
+                          <input
+                            type="checkbox"
+                            className="checkbox checkbox-sm mt-1"
+                            checked={chosen}
+                            aria-label={`A point from: ${point.sentence}`}
+                            onChange={(event) => edit(point, { chosen: event.target.checked })}
+                          />
                           <p className={`font-serif ${chosen ? "" : "quiet"}`}>{point.sentence}</p>
-                          {chosen && <input className="input input-sm w-full" value={words} aria-label={`The point from: ${point.sentence}`} maxLength={2000} onChange={(event) => edit(point, { point: event.target.value })} />}
+                          {chosen && (
+                            <input
+                              className="input input-sm w-full"
+                              value={words}
+                              aria-label={`The point from: ${point.sentence}`}
+                              maxLength={2000}
+                              onChange={(event) => edit(point, { point: event.target.value })}
+                            />
+                          )}
                         </li>
                       );
                     })}

@@ -23,13 +23,33 @@ function Drawn({ slide, label }: { slide: Slide | null; label: string }) {
   return (
     <figure className="w-60 shrink-0">
       <figcaption className="quiet text-xs">{label}</figcaption>
-      {slide ? <Scene slide={slide} number={number || 1} head={head} deck={deck.id} label={label} /> : <div className="hairline grid aspect-video place-items-center border border-dashed text-sm">not there</div>}
+      {slide ? (
+        <Scene slide={slide} number={number || 1} head={head} deck={deck.id} label={label} />
+      ) : (
+        <div className="hairline grid aspect-video place-items-center border border-dashed text-sm">not there</div>
+      )}
     </figure>
   );
 }
-function Scene({ slide, number, head, deck, label }: { slide: Slide; number: number; head: ReturnType<typeof useDeck>["head"]; deck: string; label: string }) {
+function Scene({
+  slide,
+  number,
+  head,
+  deck,
+  label,
+}: {
+  slide: Slide;
+  number: number;
+  head: ReturnType<typeof useDeck>["head"];
+  deck: string;
+  label: string;
+}) {
   const scene = useScene(slide, number, head);
-  return <div className="hairline border">{scene ? <SlideView scene={scene} deck={deck} label={label} /> : <div className="bg-base-200 aspect-video" />}</div>;
+  return (
+    <div className="hairline border">
+      {scene ? <SlideView scene={scene} deck={deck} label={label} /> : <div className="bg-base-200 aspect-video" />}
+    </div>
+  );
 }
 
 /** Two texts as one, with what was taken out and what was put in. */
@@ -37,26 +57,81 @@ function Difference({ before, after }: { before: string; after: string }) {
   const parts = useMemo(() => diffWords(before, after), [before, after]);
   return (
     <p className="font-serif text-sm whitespace-pre-wrap">
-      {parts.map(({ value, added, removed }, at) => (added ? <ins key={at} className="bg-success/25 no-underline">{value}</ins> : removed ? <del key={at} className="bg-error/20">{value}</del> : <span key={at}>{value}</span>))}
+      {parts.map(({ value, added, removed }, at) =>
+        added ? (
+          <ins key={at} className="bg-success/25 no-underline">
+            {value}
+          </ins>
+        ) : removed ? (
+          <del key={at} className="bg-error/20">
+            {value}
+          </del>
+        ) : (
+          <span key={at}>{value}</span>
+        ),
+      )}
     </p>
   );
 }
 
-const wordsOf = (slide: Slide | null) => (slide ? [...slide.elements.map((element) => (element.kind === "text" || element.kind === "diagram" ? textOf(element.text) : element.kind === "table" ? element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")).join(" | ")).join("\n") : element.kind === "code" ? element.text : "")), ...(slide.notes.length ? [`Notes: ${textOf(slide.notes)}`] : [])].filter(Boolean).join("\n") : "");
+const wordsOf = (slide: Slide | null) =>
+  slide
+    ? [
+        ...slide.elements.map((element) =>
+          element.kind === "text" || element.kind === "diagram"
+            ? textOf(element.text)
+            : element.kind === "table"
+              ? element.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text) : "")).join(" | ")).join("\n")
+              : element.kind === "code"
+                ? element.text
+                : "",
+        ),
+        ...(slide.notes.length ? [`Notes: ${textOf(slide.notes)}`] : []),
+      ]
+        .filter(Boolean)
+        .join("\n")
+    : "";
 
-function ConflictRow({ conflict, value, onChange, name }: { conflict: Conflict; value: "hand" | "text"; onChange: (value: "hand" | "text") => void; name: string }) {
+function ConflictRow({
+  conflict,
+  value,
+  onChange,
+  name,
+}: {
+  conflict: Conflict;
+  value: "hand" | "text";
+  onChange: (value: "hand" | "text") => void;
+  name: string;
+}) {
   const whole = conflict.aspect === "slide";
   return (
     <fieldset className="mt-2">
       <legend className="text-sm font-semibold">{conflict.label}</legend>
       <div className="grid grid-cols-2 gap-3">
         {(["hand", "text"] as const).map((side) => (
-          <label key={side} className={`hairline block cursor-pointer border p-2 ${value === side ? "outline-2 outline-secondary" : ""}`}>
+          <label
+            key={side}
+            className={`hairline block cursor-pointer border p-2 ${value === side ? "outline-2 outline-secondary" : ""}`}
+          >
             <span className="mb-1 flex items-center gap-2 text-sm">
-              <input type="radio" className="radio radio-xs" name={`${name}/${conflict.aspect}`} checked={value === side} onChange={() => onChange(side)} />
-              {side === "hand" ? (whole && !conflict.hand ? "As it is: deleted by hand" : "As it was changed by hand") : whole && !conflict.text ? "As the text has it: gone" : "As the text has it now"}
+              <input
+                type="radio"
+                className="radio radio-xs"
+                name={`${name}/${conflict.aspect}`}
+                checked={value === side}
+                onChange={() => onChange(side)}
+              />
+              {side === "hand"
+                ? whole && !conflict.hand
+                  ? "As it is: deleted by hand"
+                  : "As it was changed by hand"
+                : whole && !conflict.text
+                  ? "As the text has it: gone"
+                  : "As the text has it now"}
             </span>
-            <span className="block font-serif text-sm whitespace-pre-wrap">{(side === "hand" ? conflict.hand : conflict.text) || "–"}</span>
+            <span className="block font-serif text-sm whitespace-pre-wrap">
+              {(side === "hand" ? conflict.hand : conflict.text) || "–"}
+            </span>
           </label>
         ))}
       </div>
@@ -71,32 +146,72 @@ function ConflictRow({ conflict, value, onChange, name }: { conflict: Conflict; 
 }
 
 /** What running the text again would do, slide by slide: nothing is taken before it is said so. */
-export function Rerun({ name, review, problems, busy, onTake, onClose }: { name: string; review: Review; problems: readonly Problem[]; busy: boolean; onTake: (choices: Map<string, Choice>) => void; onClose: () => void }) {
+export function Rerun({
+  name,
+  review,
+  problems,
+  busy,
+  onTake,
+  onClose,
+}: {
+  name: string;
+  review: Review;
+  problems: readonly Problem[];
+  busy: boolean;
+  onTake: (choices: Map<string, Choice>) => void;
+  onClose: () => void;
+}) {
   const { deck } = useDeck();
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [only, setOnly] = useState<Shown | "all">("all");
   const list = useRef<HTMLDivElement>(null);
-  const items = review.items.filter((item): item is ReviewItem & { state: Shown } => item.state !== "same" && item.state !== "added" && (only === "all" || item.state === only));
-  const rows = useVirtualizer({ count: items.length, getScrollElement: () => list.current, estimateSize: () => 260, overscan: 3 });
+  const items = review.items.filter(
+    (item): item is ReviewItem & { state: Shown } =>
+      item.state !== "same" && item.state !== "added" && (only === "all" || item.state === only),
+  );
+  const rows = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => 260,
+    overscan: 3,
+  });
   const numbers = useMemo(() => new Map(deck.slides.map(({ id }, nth) => [id, nth + 1])), [deck]);
-  const choose = (key: string, change: Choice) => setChoices(new Map(choices).set(key, { ...choices.get(key), ...change, conflicts: { ...choices.get(key)?.conflicts, ...change.conflicts } }));
+  const choose = (key: string, change: Choice) =>
+    setChoices(
+      new Map(choices).set(key, {
+        ...choices.get(key),
+        ...change,
+        conflicts: { ...choices.get(key)?.conflicts, ...change.conflicts },
+      }),
+    );
   const { counts } = review;
   const nothing = counts.new + counts.changed + counts.moved + counts.gone + counts.conflict === 0;
-  const taken = review.items.filter(({ key, state }) => state !== "same" && state !== "added" && choices.get(key)?.take !== false).length;
+  const taken = review.items.filter(
+    ({ key, state }) => state !== "same" && state !== "added" && choices.get(key)?.take !== false,
+  ).length;
 
   return (
     <section aria-label="What the new text changes" className="flex h-full flex-col" data-review>
       <header className="hairline bg-base-200 flex flex-wrap items-center gap-3 border-b px-4 py-2">
         <p className="min-w-0 flex-1">
-          <strong>{name}</strong> against what the slides were made from:{" "}
-          {nothing ? "it says the same." : ""}
+          <strong>{name}</strong> against what the slides were made from: {nothing ? "it says the same." : ""}
         </p>
         {!nothing && (
           <div role="group" aria-label="Show" className="flex flex-wrap gap-1">
             {(["all", "new", "changed", "moved", "gone", "conflict"] as const).map((state) => {
-              const count = state === "all" ? counts.new + counts.changed + counts.moved + counts.gone + counts.conflict : counts[state];
+              const count =
+                state === "all"
+                  ? counts.new + counts.changed + counts.moved + counts.gone + counts.conflict
+                  : counts[state];
               return (
-                <button key={state} type="button" aria-pressed={only === state} disabled={!count} className={`btn btn-xs ${only === state ? "btn-primary" : ""}`} onClick={() => setOnly(state)}>
+                <button
+                  key={state}
+                  type="button"
+                  aria-pressed={only === state}
+                  disabled={!count}
+                  className={`btn btn-xs ${only === state ? "btn-primary" : ""}`}
+                  onClick={() => setOnly(state)}
+                >
                   {state === "all" ? "All" : STATES[state].label} {count}
                 </button>
               );
@@ -107,18 +222,37 @@ export function Rerun({ name, review, problems, busy, onTake, onClose }: { name:
           {nothing ? "Close" : "Leave all as it is"}
         </button>
         {!nothing && (
-          <button type="button" className="btn btn-primary btn-sm" disabled={busy} onClick={() => onTake(new Map(choices))}>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={busy}
+            onClick={() => onTake(new Map(choices))}
+          >
             {busy ? "Taking …" : `Take ${taken} ${taken === 1 ? "slide" : "slides"}`}
           </button>
         )}
       </header>
       {problems.length > 0 && (
         <details className="hairline border-b px-4 py-1 text-sm">
-          <summary className="cursor-pointer">{problems.length === 1 ? "One thing" : `${problems.length} things`} in it could not be taken as it stood</summary>
-          <ul className="list-disc pl-6">{problems.slice(0, 100).map(({ line, message }, at) => <li key={at}>Line {line}: {message}</li>)}</ul>
+          <summary className="cursor-pointer">
+            {problems.length === 1 ? "One thing" : `${problems.length} things`} in it could not be taken as it stood
+          </summary>
+          <ul className="list-disc pl-6">
+            {problems.slice(0, 100).map(({ line, message }, at) => (
+              <li key={at}>
+                Line {line}: {message}
+              </li>
+            ))}
+          </ul>
         </details>
       )}
-      <div ref={list} className="min-h-0 flex-1 overflow-auto px-4" tabIndex={0} role="region" aria-label="Slides that differ">
+      <div
+        ref={list}
+        className="min-h-0 flex-1 overflow-auto px-4"
+        tabIndex={0}
+        role="region"
+        aria-label="Slides that differ"
+      >
         <div style={{ height: rows.getTotalSize(), position: "relative" }}>
           {rows.getVirtualItems().map(({ index, start }) => {
             const item = items[index] as ReviewItem & { state: Shown };
@@ -127,7 +261,14 @@ export function Rerun({ name, review, problems, busy, onTake, onClose }: { name:
             const title = nameOf((item.mine ?? item.theirs) as Slide) || "Without a title";
             const number = numbers.get(item.mine?.id ?? "");
             return (
-              <article key={item.key} ref={rows.measureElement} data-index={index} data-state={item.state} className="hairline absolute inset-x-0 border-b py-3" style={{ transform: `translateY(${start}px)` }}>
+              <article
+                key={item.key}
+                ref={rows.measureElement}
+                data-index={index}
+                data-state={item.state}
+                className="hairline absolute inset-x-0 border-b py-3"
+                style={{ transform: `translateY(${start}px)` }}
+              >
                 <div className={`border-l-4 pl-3 ${tone}`}>
                   <header className="mb-1 flex flex-wrap items-center gap-3">
                     <h2 className="min-w-0 flex-1 truncate">
@@ -138,21 +279,39 @@ export function Rerun({ name, review, problems, busy, onTake, onClose }: { name:
                     </h2>
                     {!(item.state === "conflict" && item.conflicts[0]?.aspect === "slide") && (
                       <label className="flex items-center gap-2 text-sm whitespace-nowrap">
-                        <input type="checkbox" className="checkbox checkbox-sm" checked={choice.take !== false} onChange={(event) => choose(item.key, { take: event.target.checked })} />
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-sm"
+                          checked={choice.take !== false}
+                          onChange={(event) => choose(item.key, { take: event.target.checked })}
+                        />
                         {act}
                       </label>
                     )}
                   </header>
                   <div className="flex gap-4">
                     {item.state !== "new" && <Drawn slide={item.mine} label="Now" />}
-                    {item.state !== "gone" && item.state !== "moved" && <Drawn slide={item.state === "conflict" ? item.theirs : item.merged} label={item.state === "conflict" ? "As the text makes it" : "Then"} />}
+                    {item.state !== "gone" && item.state !== "moved" && (
+                      <Drawn
+                        slide={item.state === "conflict" ? item.theirs : item.merged}
+                        label={item.state === "conflict" ? "As the text makes it" : "Then"}
+                      />
+                    )}
                     <div className="min-w-0 flex-1">
-                      {item.state === "changed" && <Difference before={wordsOf(item.mine)} after={wordsOf(item.merged)} />}
+                      {item.state === "changed" && (
+                        <Difference before={wordsOf(item.mine)} after={wordsOf(item.merged)} />
+                      )}
                       {item.state === "new" && <Difference before="" after={wordsOf(item.theirs)} />}
                       {item.state === "gone" && <p className="text-sm">The text has it no longer.</p>}
                       {item.state === "moved" && <p className="text-sm">It stands at another place in the text.</p>}
                       {item.conflicts.map((conflict) => (
-                        <ConflictRow key={conflict.aspect} name={item.key} conflict={conflict} value={choice.conflicts?.[conflict.aspect] ?? "hand"} onChange={(value) => choose(item.key, { conflicts: { [conflict.aspect]: value } })} />
+                        <ConflictRow
+                          key={conflict.aspect}
+                          name={item.key}
+                          conflict={conflict}
+                          value={choice.conflicts?.[conflict.aspect] ?? "hand"}
+                          onChange={(value) => choose(item.key, { conflicts: { [conflict.aspect]: value } })}
+                        />
                       ))}
                     </div>
                   </div>

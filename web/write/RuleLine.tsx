@@ -1,7 +1,13 @@
 import { type Body, type BreakRule, type Cards, type Cut, DEFAULT_RULE, type Rest } from "@unitext/core/model";
 import type { ReactNode } from "react";
 
-const CUTS = { heading: "headings", "heading paragraph": "headings, paragraphs", paragraph: "paragraphs", line: "lines", mark: "breaks only" } as const;
+const CUTS = {
+  heading: "headings",
+  "heading paragraph": "headings, paragraphs",
+  paragraph: "paragraphs",
+  line: "lines",
+  mark: "breaks only",
+} as const;
 type CutName = keyof typeof CUTS;
 const BODIES: Record<Body, string> = { slide: "on the slide", notes: "in the notes", both: "points, whole in notes" };
 const RESTS: Record<Rest, string> = { continue: "on a next slide", notes: "in the notes", keep: "stands out" };
@@ -10,7 +16,15 @@ const CARDS: Record<Cards, string> = { middle: "large in the middle", corner: "s
 function nameOfCuts(cuts: readonly Cut[]): CutName {
   const kinds = cuts.map(({ kind }) => kind).filter((kind) => kind !== "mark");
   const name = [...new Set(kinds)].sort().join(" ");
-  return name in CUTS ? (name as CutName) : kinds.includes("line") ? "line" : kinds.includes("paragraph") ? "paragraph" : kinds.includes("heading") ? "heading" : "mark";
+  return name in CUTS
+    ? (name as CutName)
+    : kinds.includes("line")
+      ? "line"
+      : kinds.includes("paragraph")
+        ? "paragraph"
+        : kinds.includes("heading")
+          ? "heading"
+          : "mark";
 }
 
 function cutsNamed(name: CutName, before: readonly Cut[]): Cut[] {
@@ -20,11 +34,28 @@ function cutsNamed(name: CutName, before: readonly Cut[]): Cut[] {
   return [{ kind: name }];
 }
 
-function Choice<V extends string>({ label, value, options, disabled, onChange }: { label: string; value: V; options: Record<V, string>; disabled: boolean; onChange: (value: V) => void }) {
+function Choice<V extends string>({
+  label,
+  value,
+  options,
+  disabled,
+  onChange,
+}: {
+  label: string;
+  value: V;
+  options: Record<V, string>;
+  disabled: boolean;
+  onChange: (value: V) => void;
+}) {
   return (
     <label className="flex items-center gap-1">
       <span className="quiet whitespace-nowrap">{label}</span>
-      <select className="select select-xs field-sizing-content w-auto min-w-0 ps-1.5 pe-6" value={value} disabled={disabled} onChange={(event) => onChange(event.target.value as V)}>
+      <select
+        className="select select-xs field-sizing-content w-auto min-w-0 ps-1.5 pe-6"
+        value={value}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.value as V)}
+      >
         {(Object.entries(options) as [V, string][]).map(([key, words]) => (
           <option key={key} value={key}>
             {words}
@@ -36,28 +67,97 @@ function Choice<V extends string>({ label, value, options, disabled, onChange }:
 }
 
 /** The rule that cuts the text, where the text goes, and what is counted, in one line. */
-export function RuleLine({ rule, disabled, onRule, children }: { rule: BreakRule; disabled: boolean; onRule: (rule: BreakRule) => void; children: ReactNode }) {
+export function RuleLine({
+  rule,
+  disabled,
+  onRule,
+  children,
+}: {
+  rule: BreakRule;
+  disabled: boolean;
+  onRule: (rule: BreakRule) => void;
+  children: ReactNode;
+}) {
   const name = nameOfCuts(rule.cuts);
   const heading = rule.cuts.find((cut) => cut.kind === "heading");
-  const level = (change: Partial<{ section: number; slide: number }>) => onRule({ ...rule, cuts: rule.cuts.map((cut) => (cut.kind === "heading" ? { ...cut, ...change } : cut)) });
-  const levels = (from: number) => Object.fromEntries(Array.from({ length: 7 - from }, (_, nth) => [String(nth + from), nth + from === 0 ? "none" : String(nth + from)]));
+  const level = (change: Partial<{ section: number; slide: number }>) =>
+    onRule({ ...rule, cuts: rule.cuts.map((cut) => (cut.kind === "heading" ? { ...cut, ...change } : cut)) });
+  const levels = (from: number) =>
+    Object.fromEntries(
+      Array.from({ length: 7 - from }, (_, nth) => [
+        String(nth + from),
+        nth + from === 0 ? "none" : String(nth + from),
+      ]),
+    );
   return (
-    <div role="group" aria-label="How the text becomes slides" className="hairline bg-base-200 flex flex-wrap items-center gap-x-2.5 gap-y-1 border-b px-4 py-1 text-[0.8rem]">
-      <Choice label="Cut at" value={name} options={CUTS} disabled={disabled} onChange={(next) => onRule({ ...rule, cuts: cutsNamed(next, rule.cuts), ...(next === "line" ? { body: "slide" as const, rest: "continue" as const } : {}) })} />
+    <div
+      role="group"
+      aria-label="How the text becomes slides"
+      className="hairline bg-base-200 flex flex-wrap items-center gap-x-2.5 gap-y-1 border-b px-4 py-1 text-[0.8rem]"
+    >
+      <Choice
+        label="Cut at"
+        value={name}
+        options={CUTS}
+        disabled={disabled}
+        onChange={(next) =>
+          onRule({
+            ...rule,
+            cuts: cutsNamed(next, rule.cuts),
+            ...(next === "line" ? { body: "slide" as const, rest: "continue" as const } : {}),
+          })
+        }
+      />
       {heading && (
         <>
-          <Choice label="sections" value={String(heading.section)} options={levels(0)} disabled={disabled} onChange={(value) => level({ section: Number(value) })} />
-          <Choice label="slides" value={String(heading.slide)} options={levels(1)} disabled={disabled} onChange={(value) => level({ slide: Number(value) })} />
+          <Choice
+            label="sections"
+            value={String(heading.section)}
+            options={levels(0)}
+            disabled={disabled}
+            onChange={(value) => level({ section: Number(value) })}
+          />
+          <Choice
+            label="slides"
+            value={String(heading.slide)}
+            options={levels(1)}
+            disabled={disabled}
+            onChange={(value) => level({ slide: Number(value) })}
+          />
         </>
       )}
       {name === "line" ? (
-        <Choice label="Names" value={rule.cards} options={CARDS} disabled={disabled} onChange={(cards) => onRule({ ...rule, cards })} />
+        <Choice
+          label="Names"
+          value={rule.cards}
+          options={CARDS}
+          disabled={disabled}
+          onChange={(cards) => onRule({ ...rule, cards })}
+        />
       ) : (
         <>
-          <Choice label="Text" value={rule.body} options={BODIES} disabled={disabled} onChange={(body) => onRule({ ...rule, body })} />
-          <Choice label="Rest" value={rule.rest} options={RESTS} disabled={disabled} onChange={(rest) => onRule({ ...rule, rest })} />
+          <Choice
+            label="Text"
+            value={rule.body}
+            options={BODIES}
+            disabled={disabled}
+            onChange={(body) => onRule({ ...rule, body })}
+          />
+          <Choice
+            label="Rest"
+            value={rule.rest}
+            options={RESTS}
+            disabled={disabled}
+            onChange={(rest) => onRule({ ...rule, rest })}
+          />
           <label className="flex items-center gap-1 whitespace-nowrap" title="Tables of numbers become charts">
-            <input type="checkbox" className="checkbox checkbox-xs" checked={rule.charts} disabled={disabled} onChange={(event) => onRule({ ...rule, charts: event.target.checked })} />
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={rule.charts}
+              disabled={disabled}
+              onChange={(event) => onRule({ ...rule, charts: event.target.checked })}
+            />
             charts
           </label>
         </>

@@ -3,7 +3,16 @@ import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
 import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
 import { EditorState, Prec, type RangeSet, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, type DecorationSet, EditorView, gutter, GutterMarker, keymap, placeholder, WidgetType } from "@codemirror/view";
+import {
+  Decoration,
+  type DecorationSet,
+  EditorView,
+  gutter,
+  GutterMarker,
+  keymap,
+  placeholder,
+  WidgetType,
+} from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
@@ -114,7 +123,13 @@ const breakField = StateField.define<RangeSet<GutterMarker>>({
     for (const effect of transaction.effects) {
       if (!effect.is(setLayout)) continue;
       const builder = new RangeSetBuilder<GutterMarker>();
-      for (const beginning of beginnings(effect.value.segments)) if (beginning.from <= transaction.state.doc.lines) builder.add(transaction.state.doc.line(beginning.from).from, transaction.state.doc.line(beginning.from).from, new BreakMark(beginning));
+      for (const beginning of beginnings(effect.value.segments))
+        if (beginning.from <= transaction.state.doc.lines)
+          builder.add(
+            transaction.state.doc.line(beginning.from).from,
+            transaction.state.doc.line(beginning.from).from,
+            new BreakMark(beginning),
+          );
       return builder.finish();
     }
     return value.map(transaction.changes);
@@ -124,7 +139,11 @@ const LANDING = Decoration.line({ class: "cm-landing" });
 const landingField = StateField.define<DecorationSet>({
   create: () => Decoration.none,
   update(value, transaction) {
-    for (const effect of transaction.effects) if (effect.is(setLanding)) return effect.value === undefined ? Decoration.none : Decoration.set(LANDING.range(transaction.state.doc.line(effect.value).from));
+    for (const effect of transaction.effects)
+      if (effect.is(setLanding))
+        return effect.value === undefined
+          ? Decoration.none
+          : Decoration.set(LANDING.range(transaction.state.doc.line(effect.value).from));
     return value.map(transaction.changes);
   },
   provide: (field) => EditorView.decorations.from(field),
@@ -138,13 +157,21 @@ function decorations(state: EditorState, { segments, chosen, over, problems, roo
   const { doc } = state;
   const marks: { at: number; order: number; decoration: Decoration }[] = [];
   for (const line of over) if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: OVER });
-  for (const line of problems) if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: NOTED });
-  if (chosen) for (let line = chosen.from; line <= Math.min(chosen.to, doc.lines, chosen.from + 400); line++) marks.push({ at: doc.line(line).from, order: 0, decoration: CHOSEN });
+  for (const line of problems)
+    if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: NOTED });
+  if (chosen)
+    for (let line = chosen.from; line <= Math.min(chosen.to, doc.lines, chosen.from + 400); line++)
+      marks.push({ at: doc.line(line).from, order: 0, decoration: CHOSEN });
   const begin = beginnings(segments);
   begin.forEach(({ from, count }, nth) => {
     const end = Math.min(doc.lines, (begin[nth + 1]?.from ?? doc.lines + 1) - 1);
     const height = room * count - (end - from + 1) * LINE;
-    if (height > 0 && end >= from) marks.push({ at: doc.line(end).to, order: 1, decoration: Decoration.widget({ widget: new Room(height), block: true, side: 1 }) });
+    if (height > 0 && end >= from)
+      marks.push({
+        at: doc.line(end).to,
+        order: 1,
+        decoration: Decoration.widget({ widget: new Room(height), block: true, side: 1 }),
+      });
   });
   marks.sort((a, b) => a.at - b.at || a.order - b.order);
   const builder = new RangeSetBuilder<Decoration>();
@@ -155,7 +182,8 @@ function decorations(state: EditorState, { segments, chosen, over, problems, roo
 const layoutField = StateField.define<DecorationSet>({
   create: () => Decoration.none,
   update(value, transaction) {
-    for (const effect of transaction.effects) if (effect.is(setLayout)) return decorations(transaction.state, effect.value);
+    for (const effect of transaction.effects)
+      if (effect.is(setLayout)) return decorations(transaction.state, effect.value);
     return value.map(transaction.changes);
   },
   provide: (field) => EditorView.decorations.from(field),
@@ -163,22 +191,44 @@ const layoutField = StateField.define<DecorationSet>({
 
 const quietColour = "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))";
 const look = EditorView.theme({
-  "&": { height: "100%", fontSize: "17px", backgroundColor: "var(--color-base-100)", color: "var(--color-base-content)" },
+  "&": {
+    height: "100%",
+    fontSize: "17px",
+    backgroundColor: "var(--color-base-100)",
+    color: "var(--color-base-content)",
+  },
   "&.cm-focused": { outline: "2px solid var(--color-secondary)", outlineOffset: "-2px" },
   ".cm-scroller": { fontFamily: "var(--font-serif)", lineHeight: `${LINE}px`, overflow: "auto" },
   ".cm-content": { padding: "16px 28px 40vh", maxWidth: "46rem", caretColor: "var(--color-primary)" },
   ".cm-cursor": { borderLeftColor: "var(--color-primary)", borderLeftWidth: "2px" },
-  ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": { backgroundColor: "color-mix(in oklab, var(--color-secondary) 26%, transparent) !important" },
+  ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": {
+    backgroundColor: "color-mix(in oklab, var(--color-secondary) 26%, transparent) !important",
+  },
   ".cm-over": { boxShadow: "inset 3px 0 var(--color-error)" },
   ".cm-noted": { boxShadow: "inset 3px 0 var(--color-warning)" },
   ".cm-chosen": { backgroundColor: "color-mix(in oklab, var(--color-secondary) 9%, transparent)" },
   ".cm-landing": { boxShadow: "inset 0 3px var(--color-secondary)" },
   ".cm-gutters": { backgroundColor: "var(--color-base-100)", border: "none", color: quietColour },
   ".cm-breaks": { width: "44px" },
-  ".cm-break-mark": { cursor: "ns-resize", userSelect: "none", touchAction: "none", textAlign: "right", padding: "0 8px 0 4px", fontFamily: "var(--font-sans)", fontSize: "13px", borderTop: "2px solid var(--color-primary)", color: "var(--color-base-content)", whiteSpace: "nowrap" },
+  ".cm-break-mark": {
+    cursor: "ns-resize",
+    userSelect: "none",
+    touchAction: "none",
+    textAlign: "right",
+    padding: "0 8px 0 4px",
+    fontFamily: "var(--font-sans)",
+    fontSize: "13px",
+    borderTop: "2px solid var(--color-primary)",
+    color: "var(--color-base-content)",
+    whiteSpace: "nowrap",
+  },
   ".cm-break-mark:hover": { backgroundColor: "var(--color-base-300)" },
   ".cm-panels": { backgroundColor: "var(--color-base-200)", color: "var(--color-base-content)" },
-  ".cm-textfield, .cm-button": { backgroundColor: "var(--color-base-100)", color: "var(--color-base-content)", backgroundImage: "none" },
+  ".cm-textfield, .cm-button": {
+    backgroundColor: "var(--color-base-100)",
+    color: "var(--color-base-content)",
+    backgroundImage: "none",
+  },
   ".cm-placeholder": { color: "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))" },
 });
 const highlight = HighlightStyle.define([
@@ -190,7 +240,6 @@ const highlight = HighlightStyle.define([
   { tag: [tags.link, tags.url], color: "var(--color-primary)" },
   { tag: [tags.processingInstruction, tags.contentSeparator, tags.meta], color: quietColour },
 ]);
-
 
 /** The manuscript: plain text with the marks of the text form, each slide's lines as high as the slide beside them. */
 export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, problems, ...acts }: Props) {
@@ -267,7 +316,8 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
             markers: (view) => view.state.field(breakField),
             domEventHandlers: {
               mousedown(view, line, event) {
-                if (readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark")) return false;
+                if (readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark"))
+                  return false;
                 drag(view, view.state.doc.lineAt(line.from).number, event as MouseEvent);
                 return true;
               },
@@ -283,18 +333,30 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
               },
             }),
           ),
-          keymap.of([...searchKeymap, ...historyKeymap, { key: "Mod-]", run: indentMore }, { key: "Mod-[", run: indentLess }, ...defaultKeymap]),
+          keymap.of([
+            ...searchKeymap,
+            ...historyKeymap,
+            { key: "Mod-]", run: indentMore },
+            { key: "Mod-[", run: indentLess },
+            ...defaultKeymap,
+          ]),
           markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
           syntaxHighlighting(highlight),
           EditorView.lineWrapping,
-          EditorView.contentAttributes.of({ "aria-label": "Text of the deck", tabindex: "0", spellcheck: "true", lang: deck.language }),
+          EditorView.contentAttributes.of({
+            "aria-label": "Text of the deck",
+            tabindex: "0",
+            spellcheck: "true",
+            lang: deck.language,
+          }),
           placeholder("# Title\n\n## First slide\n\n- a point"),
           layoutField,
           look,
           EditorView.updateListener.of((update) => {
             const quietly = update.transactions.some((transaction) => transaction.isUserEvent("deck"));
             if (update.docChanged && !quietly) latest.current.acts.onType(update.state.doc.toString());
-            if (update.selectionSet || update.docChanged) latest.current.acts.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
+            if (update.selectionSet || update.docChanged)
+              latest.current.acts.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
             if (update.geometryChanged || update.viewportChanged) requestAnimationFrame(place);
           }),
           EditorView.domEventHandlers({
@@ -331,19 +393,35 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
   }, []);
 
   useEffect(() => {
-    view.current?.dispatch({ effects: setLayout.of({ segments, chosen, over: overLines, problems: problems.map(({ line }) => line), room: slideHeight(deck.page) }) });
+    view.current?.dispatch({
+      effects: setLayout.of({
+        segments,
+        chosen,
+        over: overLines,
+        problems: problems.map(({ line }) => line),
+        room: slideHeight(deck.page),
+      }),
+    });
     requestAnimationFrame(place);
   }, [segments, chosen?.from, chosen?.to, overLines, problems, deck.page]);
 
   const put = (text: string, userEvent: string) => {
-      const editor = view.current;
-      if (!editor) return;
-      const old = editor.state.doc.toString();
-      let start = 0;
-      while (start < old.length && start < text.length && old[start] === text[start]) start++;
-      let end = 0;
-      while (end < old.length - start && end < text.length - start && old[old.length - 1 - end] === text[text.length - 1 - end]) end++;
-      editor.dispatch({ changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) }, userEvent });
+    const editor = view.current;
+    if (!editor) return;
+    const old = editor.state.doc.toString();
+    let start = 0;
+    while (start < old.length && start < text.length && old[start] === text[start]) start++;
+    let end = 0;
+    while (
+      end < old.length - start &&
+      end < text.length - start &&
+      old[old.length - 1 - end] === text[text.length - 1 - end]
+    )
+      end++;
+    editor.dispatch({
+      changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) },
+      userEvent,
+    });
   };
 
   useImperativeHandle(ref, () => ({
@@ -351,7 +429,10 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     edit: (text) => put(text, "input"),
     now() {
       const state = view.current?.state;
-      return { text: state?.doc.toString() ?? "", line: state ? state.doc.lineAt(state.selection.main.head).number : 1 };
+      return {
+        text: state?.doc.toString() ?? "",
+        line: state ? state.doc.lineAt(state.selection.main.head).number : 1,
+      };
     },
     focus: () => view.current?.focus(),
     insert(text) {
@@ -362,7 +443,10 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
       const editor = view.current;
       if (!editor) return;
       const { from } = editor.state.doc.line(Math.min(line, editor.state.doc.lines));
-      editor.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: "start", yMargin: 24 }) });
+      editor.dispatch({
+        selection: { anchor: from },
+        effects: EditorView.scrollIntoView(from, { y: "start", yMargin: 24 }),
+      });
       editor.focus();
     },
   }));

@@ -50,7 +50,8 @@ export default function Write() {
 
   useEffect(() => {
     const file = pickUpDocument(deck.id);
-    if (file && !deck.manuscript) session.say(`This deck was typed, not made from a document. Drop ${file.name} into the text to add it there.`);
+    if (file && !deck.manuscript)
+      session.say(`This deck was typed, not made from a document. Drop ${file.name} into the text to add it there.`);
     else if (file) void drop([file]);
   }, []);
 
@@ -72,7 +73,10 @@ export default function Write() {
     try {
       const result = await core.take(session.snapshot().deck, waiting.base, waiting.next, choices, false);
       shown.current = waiting.next.text;
-      session.apply(result.change ?? { kind: "batch", changes: [] }, { text: waiting.next.text, words: `Took ${waiting.name} into the slides` });
+      session.apply(result.change ?? { kind: "batch", changes: [] }, {
+        text: waiting.next.text,
+        words: `Took ${waiting.name} into the slides`,
+      });
       setWaiting(undefined);
     } finally {
       setTaking(false);
@@ -86,16 +90,32 @@ export default function Write() {
           if (deck.manuscript) await compare(file);
           else if (/\.(md|txt)$/i.test(file.name)) editor.current?.insert(await file.text());
           else {
-            const found = await post(`/decks/${deck.id}/documents?name=${encodeURIComponent(file.name)}`, file, DocumentText);
-            for (const [name, asset] of Object.entries(found.assets)) session.apply({ kind: "setAsset", name, asset }, { quiet: true });
+            const found = await post(
+              `/decks/${deck.id}/documents?name=${encodeURIComponent(file.name)}`,
+              file,
+              DocumentText,
+            );
+            for (const [name, asset] of Object.entries(found.assets))
+              session.apply({ kind: "setAsset", name, asset }, { quiet: true });
             editor.current?.insert(found.text.replace(/^---\n[\s\S]*?\n---\n+/, ""));
           }
           continue;
         }
         // A picture that the text names already, and whose file was missing, takes its place there.
-        const named = deck.slides.flatMap(({ elements }) => elements).find((element) => element.kind === "picture" && !deck.assets[element.source] && element.source.split("/").at(-1) === file.name);
+        const named = deck.slides
+          .flatMap(({ elements }) => elements)
+          .find(
+            (element) =>
+              element.kind === "picture" &&
+              !deck.assets[element.source] &&
+              element.source.split("/").at(-1) === file.name,
+          );
         const wanted = named?.kind === "picture" ? named.source : `pictures/${file.name.replace(/\s+/g, "-")}`;
-        const { name, sha256, mediaType, width, height } = await post(`/decks/${deck.id}/pictures?name=${encodeURIComponent(wanted)}`, file, Picture);
+        const { name, sha256, mediaType, width, height } = await post(
+          `/decks/${deck.id}/pictures?name=${encodeURIComponent(wanted)}`,
+          file,
+          Picture,
+        );
         session.apply({ kind: "setAsset", name, asset: { sha256, mediaType, width, height } });
         if (!named) editor.current?.insert(`\n![${file.name.replace(/\.[^.]*$/, "")}](${name})\n`);
       } catch (error) {
@@ -137,7 +157,12 @@ export default function Write() {
 
   const tools = (
     <div className="flex items-center gap-1">
-      <button type="button" className="btn btn-ghost btn-sm" aria-pressed={finding} onClick={() => setFinding(!finding)}>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        aria-pressed={finding}
+        onClick={() => setFinding(!finding)}
+      >
         <Search size={16} aria-hidden="true" /> Find
       </button>
     </div>
@@ -146,12 +171,24 @@ export default function Write() {
   return (
     <DeckFrame place="Write" tools={tools} onOpen={goTo}>
       {waiting ? (
-        <Rerun name={waiting.name} review={waiting.review} problems={waiting.problems} busy={taking} onTake={(choices) => void takeReview(choices)} onClose={() => setWaiting(undefined)} />
+        <Rerun
+          name={waiting.name}
+          review={waiting.review}
+          problems={waiting.problems}
+          busy={taking}
+          onTake={(choices) => void takeReview(choices)}
+          onClose={() => setWaiting(undefined)}
+        />
       ) : (
         <div className="flex h-full flex-col">
           <RuleLine rule={rule} disabled={readOnly || busy} onRule={asRule}>
             {rule.body === "both" && (
-              <button type="button" className="btn btn-xs" disabled={readOnly} onClick={() => void core.points(cutting(shown.current)).then(setPoints)}>
+              <button
+                type="button"
+                className="btn btn-xs"
+                disabled={readOnly}
+                onClick={() => void core.points(cutting(shown.current)).then(setPoints)}
+              >
                 <ListChecks size={14} aria-hidden="true" /> Points
               </button>
             )}
@@ -190,9 +227,15 @@ export default function Write() {
           {job && (
             <div className="hairline flex items-center gap-3 border-b px-4 py-1.5 text-sm" data-reading>
               <p role="status">
-                {job.name} is being read: {jobProgress(job)}. You can open any slide that is there; the text can be changed when all are.
+                {job.name} is being read: {jobProgress(job)}. You can open any slide that is there; the text can be
+                changed when all are.
               </p>
-              <progress className="progress progress-primary w-40" aria-label="Pages read" value={job.pages ? job.page : undefined} max={job.pages || 1} />
+              <progress
+                className="progress progress-primary w-40"
+                aria-label="Pages read"
+                value={job.pages ? job.page : undefined}
+                max={job.pages || 1}
+              />
               {isOpen(job) && (
                 <button type="button" className="btn btn-xs" onClick={() => cancelJob(job)}>
                   Cancel
@@ -200,14 +243,31 @@ export default function Write() {
               )}
             </div>
           )}
-          {jobs.filter((found) => found !== job && !isPlain(found)).map((found) => (
-            <div key={found.id} className="hairline border-b px-4 pt-2 text-sm">
-              <JobLine job={found} here />
-            </div>
-          ))}
-          {finding && <FindReplace editor={editor} text={shown.current} readOnly={readOnly} onGoTo={goTo} onClose={() => setFinding(false)} />}
+          {jobs
+            .filter((found) => found !== job && !isPlain(found))
+            .map((found) => (
+              <div key={found.id} className="hairline border-b px-4 pt-2 text-sm">
+                <JobLine job={found} here />
+              </div>
+            ))}
+          {finding && (
+            <FindReplace
+              editor={editor}
+              text={shown.current}
+              readOnly={readOnly}
+              onGoTo={goTo}
+              onClose={() => setFinding(false)}
+            />
+          )}
           <div className="relative flex min-h-0 flex-1">
-            <p role="status" className={landing === undefined ? "sr-only" : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"}>
+            <p
+              role="status"
+              className={
+                landing === undefined
+                  ? "sr-only"
+                  : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"
+              }
+            >
               {landing === undefined ? "" : `The slide begins at line ${landing}; Escape leaves it where it was.`}
             </p>
             <TextEditor
@@ -225,20 +285,42 @@ export default function Write() {
               onPasteHtml={(html) => void core.fromHtml(html).then((pasted) => editor.current?.insert(pasted))}
               onKey={(command) => {
                 if (command === "find") setFinding(true);
-                else if (!readOnly) edit((now, line) => (command === "beginSlide" ? withBreak(now, line) : withoutBreak(now, mapping.lines.findLast(({ from }) => from <= line)?.from ?? line)));
+                else if (!readOnly)
+                  edit((now, line) =>
+                    command === "beginSlide"
+                      ? withBreak(now, line)
+                      : withoutBreak(now, mapping.lines.findLast(({ from }) => from <= line)?.from ?? line),
+                  );
               }}
               onScroll={(place) => level.current?.place(place)}
               onLine={(line) => {
-                const at = mapping.lines.findIndex(({ from, to }, nth) => line >= from && line < (mapping.lines[nth + 1]?.from ?? to + 2));
+                const at = mapping.lines.findIndex(
+                  ({ from, to }, nth) => line >= from && line < (mapping.lines[nth + 1]?.from ?? to + 2),
+                );
                 const id = mapping.ids[at];
-                if (id && current !== id && mapping.lines[mapping.ids.indexOf(current)]?.from !== mapping.lines[at]?.from) select([id]);
+                if (
+                  id &&
+                  current !== id &&
+                  mapping.lines[mapping.ids.indexOf(current)]?.from !== mapping.lines[at]?.from
+                )
+                  select([id]);
               }}
               onDrop={(files) => void drop(files)}
             />
-            <Level ref={level} ids={mapping.ids} reasons={mapping.reasons} hand={mapping.hand} onChoose={goTo} onHand={setHand} />
+            <Level
+              ref={level}
+              ids={mapping.ids}
+              reasons={mapping.reasons}
+              hand={mapping.hand}
+              onChoose={goTo}
+              onHand={setHand}
+            />
           </div>
           {mapping.problems.length > 0 && (
-            <section aria-label="Notes on the text" className="hairline bg-base-200 max-h-28 overflow-auto border-t px-4 py-2 text-sm">
+            <section
+              aria-label="Notes on the text"
+              className="hairline bg-base-200 max-h-28 overflow-auto border-t px-4 py-2 text-sm"
+            >
               <ul>
                 {mapping.problems.slice(0, 50).map(({ line, message }, nth) => (
                   <li key={nth}>
@@ -263,7 +345,11 @@ export default function Write() {
             const { manuscript } = head;
             if (!manuscript) return;
             const next: BreakRule = { ...manuscript.rule, points: choices };
-            void rerun(cutting(shown.current), cutting(shown.current, next, { ...head, manuscript: { ...manuscript, rule: next } }), "Took the points");
+            void rerun(
+              cutting(shown.current),
+              cutting(shown.current, next, { ...head, manuscript: { ...manuscript, rule: next } }),
+              "Took the points",
+            );
           }}
         />
       )}
@@ -271,4 +357,3 @@ export default function Write() {
     </DeckFrame>
   );
 }
-

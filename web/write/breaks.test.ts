@@ -6,14 +6,20 @@ import { movedBreak, withBreak, withoutBreak } from "./breaks";
 
 const names = (text: string, rule = DEFAULT_RULE) => {
   let next = 0;
-  return [...generate(readText(text), rule, { newId: () => `n${next++}` })].map(({ slide, lines }) => [nameOf(slide).split("\n")[0], lines.from]);
+  return [...generate(readText(text), rule, { newId: () => `n${next++}` })].map(({ slide, lines }) => [
+    nameOf(slide).split("\n")[0],
+    lines.from,
+  ]);
 };
 
 describe("breaks in the text", () => {
   it("begin a slide at a line, and are taken away again without a trace", () => {
     const text = "one\n\ntwo\n\nthree\n";
     expect(withBreak(text, 3)).toBe("one\n\n---\n\ntwo\n\nthree\n");
-    expect(names(withBreak(text, 3))).toEqual([["one", 1], ["two", 5]]);
+    expect(names(withBreak(text, 3))).toEqual([
+      ["one", 1],
+      ["two", 5],
+    ]);
     expect(withoutBreak(withBreak(text, 3), 5)).toBe(text);
   });
 
@@ -28,16 +34,25 @@ describe("breaks in the text", () => {
     const text = "## A\n\na\n\nmore\n\n## B\n\nb\n";
     expect(names(movedBreak(text, 7, 5)).map(([name]) => name)).toEqual(["A", "more"]);
     const down = "## A\n\na\n\n---\n\nb\n\nc\n";
-    expect(names(movedBreak(down, 7, 9))).toEqual([["A", 1], ["c", 9]]);
+    expect(names(movedBreak(down, 7, 9))).toEqual([
+      ["A", 1],
+      ["c", 9],
+    ]);
   });
 
   it("never change the words", () => {
     fc.assert(
-      fc.property(fc.array(fc.constantFrom("word", "", "## Head", "- item", "---"), { minLength: 1, maxLength: 12 }), fc.nat(11), fc.nat(11), (lines, from, to) => {
-        const text = lines.join("\n");
-        const words = (value: string) => value.split("\n").filter((line) => line.trim() && line !== "---" && line !== "::join");
-        expect(words(movedBreak(text, (from % lines.length) + 1, (to % lines.length) + 1))).toEqual(words(text));
-      }),
+      fc.property(
+        fc.array(fc.constantFrom("word", "", "## Head", "- item", "---"), { minLength: 1, maxLength: 12 }),
+        fc.nat(11),
+        fc.nat(11),
+        (lines, from, to) => {
+          const text = lines.join("\n");
+          const words = (value: string) =>
+            value.split("\n").filter((line) => line.trim() && line !== "---" && line !== "::join");
+          expect(words(movedBreak(text, (from % lines.length) + 1, (to % lines.length) + 1))).toEqual(words(text));
+        },
+      ),
     );
   });
 

@@ -28,7 +28,8 @@ export function withBreak(text: string, line: number): string {
   const lines = text.split("\n");
   const at = Math.min(line - 1, lines.length);
   const above = before(lines, at);
-  if (above >= 0 && JOIN.test(lines[above] as string)) return lines.toSpliced(above, blank(lines[above + 1]) && above + 1 < at ? 2 : 1).join("\n");
+  if (above >= 0 && JOIN.test(lines[above] as string))
+    return lines.toSpliced(above, blank(lines[above + 1]) && above + 1 < at ? 2 : 1).join("\n");
   if (above >= 0 && BREAK.test(lines[above] as string)) return text;
   const insert = [...(at > 0 && !blank(lines[at - 1]) ? [""] : []), "---", ""];
   return lines.toSpliced(at, 0, ...insert).join("\n");

@@ -39,13 +39,25 @@ function keepDraft(deck: string, text: string | undefined): void {
 /** The lines that the slides remember, before the text was read again. */
 function remembered(slides: readonly Slide[]): Mapping {
   const known = slides.filter(({ source }) => source);
-  return { ...NOTHING, ids: known.map(({ id }) => id), lines: known.map(({ source }) => ({ from: source?.from ?? 1, to: source?.to ?? 1 })) };
+  return {
+    ...NOTHING,
+    ids: known.map(({ id }) => id),
+    lines: known.map(({ source }) => ({ from: source?.from ?? 1, to: source?.to ?? 1 })),
+  };
 }
 
 /** The lines of the slides that a run of the rule found or made. */
 function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
-  const made = ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] ?? "" }]));
-  return { ids: made.map(({ id }) => id), lines: made.map((one) => one.lines), reasons: made.map(({ reason }) => reason), problems, hand: new Set(hand) };
+  const made = ids.flatMap((id, nth) =>
+    id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] ?? "" }],
+  );
+  return {
+    ids: made.map(({ id }) => id),
+    lines: made.map((one) => one.lines),
+    reasons: made.map(({ reason }) => reason),
+    problems,
+    hand: new Set(hand),
+  };
 }
 
 /** Decks above this many slides wait for a pause in typing. */
@@ -63,21 +75,42 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   const typed = useRef<string>(undefined);
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef(false);
-  const first = useMemo(() => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })), []);
+  const first = useMemo(
+    () => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })),
+    [],
+  );
   const shown = useRef(first);
   const latest = useRef({ deck, head, text });
   latest.current = { deck, head, text };
 
-  const cutting = useCallback((of: string, rule?: BreakRule, own?: DeckHead): Cutting => ({ text: of, rule: rule ?? latest.current.head.manuscript?.rule ?? DEFAULT_RULE, head: own ?? latest.current.head }), []);
+  const cutting = useCallback(
+    (of: string, rule?: BreakRule, own?: DeckHead): Cutting => ({
+      text: of,
+      rule: rule ?? latest.current.head.manuscript?.rule ?? DEFAULT_RULE,
+      head: own ?? latest.current.head,
+    }),
+    [],
+  );
 
   /** Makes a typed deck say its text. */
   const follow = useCallback(
     async (now: string) => {
       const result = await core.read(now, latest.current.head, nanoid(8));
       const current: Deck = session.snapshot().deck;
-      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made, { typed: true });
-      if (canEdit && (change || session.snapshot().text !== now)) session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
-      startTransition(() => setMapping({ ids, lines: result.made.map(({ lines }) => lines), reasons: result.made.map(({ because }) => because), problems: result.problems, hand: new Set() }));
+      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made, {
+        typed: true,
+      });
+      if (canEdit && (change || session.snapshot().text !== now))
+        session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
+      startTransition(() =>
+        setMapping({
+          ids,
+          lines: result.made.map(({ lines }) => lines),
+          reasons: result.made.map(({ because }) => because),
+          problems: result.problems,
+          hand: new Set(),
+        }),
+      );
     },
     [session, canEdit],
   );
@@ -86,7 +119,11 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   const rerun = useCallback(
     async (base: Cutting, next: Cutting, words?: string) => {
       const result = await core.take(session.snapshot().deck, base, next, new Map(), base.rule === next.rule);
-      if (canEdit && (result.change || session.snapshot().text !== next.text)) session.apply(result.change ?? { kind: "batch", changes: [] }, { text: next.text, ...(words ? { words } : { quiet: true }) });
+      if (canEdit && (result.change || session.snapshot().text !== next.text))
+        session.apply(result.change ?? { kind: "batch", changes: [] }, {
+          text: next.text,
+          ...(words ? { words } : { quiet: true }),
+        });
       startTransition(() => setMapping(mappingOf(result)));
     },
     [session, canEdit],
@@ -136,7 +173,13 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     }
     const { made, problems } = await core.read(now, own, "x");
     const { ids } = reconcile(current, own, made);
-    setMapping({ ids, lines: made.map(({ lines }) => lines), reasons: made.map(({ because }) => because), problems, hand: new Set() });
+    setMapping({
+      ids,
+      lines: made.map(({ lines }) => lines),
+      reasons: made.map(({ because }) => because),
+      problems,
+      hand: new Set(),
+    });
   }, [cutting]);
 
   useEffect(() => {

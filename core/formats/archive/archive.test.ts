@@ -7,12 +7,20 @@ import { at, childrenOf, crc32, localName, partText, readXml, unzip, xml, zip } 
 describe("zip", () => {
   it("packs and unpacks any parts, the same bytes each time", () => {
     fc.assert(
-      fc.property(fc.dictionary(fc.stringMatching(/^[a-z]{1,8}(\/[a-z]{1,8})?\.(xml|png)$/), fc.uint8Array({ maxLength: 200 }), { minKeys: 1, maxKeys: 6 }), (parts) => {
-        const packed = zip(new Map(Object.entries(parts)));
-        expect(zip(new Map(Object.entries(parts)))).toEqual(packed);
-        const opened = unzip(packed, "a.zip");
-        expect(Object.fromEntries([...opened.keys()].map((name) => [name, [...(opened.get(name) as Uint8Array)]]))).toEqual(Object.fromEntries(Object.entries(parts).map(([name, bytes]) => [name, [...bytes]])));
-      }),
+      fc.property(
+        fc.dictionary(fc.stringMatching(/^[a-z]{1,8}(\/[a-z]{1,8})?\.(xml|png)$/), fc.uint8Array({ maxLength: 200 }), {
+          minKeys: 1,
+          maxKeys: 6,
+        }),
+        (parts) => {
+          const packed = zip(new Map(Object.entries(parts)));
+          expect(zip(new Map(Object.entries(parts)))).toEqual(packed);
+          const opened = unzip(packed, "a.zip");
+          expect(
+            Object.fromEntries([...opened.keys()].map((name) => [name, [...(opened.get(name) as Uint8Array)]])),
+          ).toEqual(Object.fromEntries(Object.entries(parts).map(([name, bytes]) => [name, [...bytes]])));
+        },
+      ),
       { numRuns: 50 },
     );
   });
@@ -29,22 +37,28 @@ describe("zip", () => {
     };
     expect(crc32(strToU8("123456789"))).toBe(0xcbf43926);
     expect(crc32(new Uint8Array())).toBe(0);
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 40 }), (bytes) => void expect(crc32(bytes)).toBe(plain(bytes))), { numRuns: 200 });
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 40 }), (bytes) => void expect(crc32(bytes)).toBe(plain(bytes))),
+      { numRuns: 200 },
+    );
   });
 
   it("never lets anything but a Failure out, whatever the bytes", () => {
     const good = zip(new Map([["[Content_Types].xml", strToU8("<Types/>")]]));
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 12 }), (edits) => {
-        const broken = good.slice();
-        for (const [place, value] of edits) broken[place] = value;
-        try {
-          const parts = unzip(broken, "a.zip");
-          for (const path of parts.keys()) parts.get(path);
-        } catch (error) {
-          expect((error as Error).name).toBe("Failure");
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 12 }),
+        (edits) => {
+          const broken = good.slice();
+          for (const [place, value] of edits) broken[place] = value;
+          try {
+            const parts = unzip(broken, "a.zip");
+            for (const path of parts.keys()) parts.get(path);
+          } catch (error) {
+            expect((error as Error).name).toBe("Failure");
+          }
+        },
+      ),
     );
   });
 
@@ -60,7 +74,14 @@ describe("XML", () => {
     fc.assert(
       fc.property(fc.string({ unit: "grapheme", maxLength: 20 }), (text) => {
         const clean = text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "");
-        const tree = readXml(xml("a", { b: clean.replace(/[\t\n\r]/g, " ") }, xml("c", {}, clean.replace(/[&<>]/g, "").replace(/\r/g, ""))), "part");
+        const tree = readXml(
+          xml(
+            "a",
+            { b: clean.replace(/[\t\n\r]/g, " ") },
+            xml("c", {}, clean.replace(/[&<>]/g, "").replace(/\r/g, "")),
+          ),
+          "part",
+        );
         expect(tree.attributes.b).toBe(clean.replace(/[\t\n\r]/g, " "));
         expect(tree.children[0]?.text ?? "").toBe(clean.replace(/[&<>]/g, "").replace(/\r/g, ""));
       }),
@@ -84,22 +105,46 @@ describe("XML", () => {
 describe("pictures and base64", () => {
   it("reads the size of PNG and JPEG from their headers, and knows what is neither", () => {
     // PNG: ISO/IEC 15948, 11.2.2 (IHDR); JPEG: ISO/IEC 10918-1, B.2.2 (frame header): height before width.
-    const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0x40, 0, 0, 0, 0xf0, 8, 6, 0, 0, 0]);
-    const jpeg = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 0, 4, 0, 0, 0xff, 0xc0, 0, 17, 8, 0, 0xf0, 1, 0x40, 3, 1, 0x22, 0]);
+    const png = new Uint8Array([
+      0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0x40, 0, 0, 0, 0xf0,
+      8, 6, 0, 0, 0,
+    ]);
+    const jpeg = new Uint8Array([
+      0xff, 0xd8, 0xff, 0xe0, 0, 4, 0, 0, 0xff, 0xc0, 0, 17, 8, 0, 0xf0, 1, 0x40, 3, 1, 0x22, 0,
+    ]);
     expect(pictureInfo(png)).toEqual({ mediaType: "image/png", width: 320, height: 240 });
     expect(pictureInfo(jpeg)).toEqual({ mediaType: "image/jpeg", width: 320, height: 240 });
-    for (const other of [new Uint8Array(), strToU8("GIF89a, but not really a picture"), png.slice(0, 20), new Uint8Array([0xff, 0xd8, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])]) expect(pictureInfo(other)).toBeUndefined();
+    for (const other of [
+      new Uint8Array(),
+      strToU8("GIF89a, but not really a picture"),
+      png.slice(0, 20),
+      new Uint8Array([0xff, 0xd8, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]),
+    ])
+      expect(pictureInfo(other)).toBeUndefined();
   });
 
   // RFC 4648, section 10, test vectors.
-  it.each([["", ""], ["f", "Zg=="], ["fo", "Zm8="], ["foo", "Zm9v"], ["foob", "Zm9vYg=="], ["fooba", "Zm9vYmE="], ["foobar", "Zm9vYmFy"]])("writes %j as %j", (text, expected) => {
+  it.each([
+    ["", ""],
+    ["f", "Zg=="],
+    ["fo", "Zm8="],
+    ["foo", "Zm9v"],
+    ["foob", "Zm9vYg=="],
+    ["fooba", "Zm9vYmE="],
+    ["foobar", "Zm9vYmFy"],
+  ])("writes %j as %j", (text, expected) => {
     expect(toBase64(strToU8(text))).toBe(expected);
   });
 });
 
 it("parts that lie unpacked are stretches of the archive, and one whose name is no UTF-8 is found all the same", () => {
   const picture = new Uint8Array(5000).map((_, at) => at % 251);
-  const bytes = zip(new Map([["a.png", picture], ["b.xml", strToU8("<b/>")]]));
+  const bytes = zip(
+    new Map([
+      ["a.png", picture],
+      ["b.xml", strToU8("<b/>")],
+    ]),
+  );
   const parts = unzip(bytes, "a.zip");
   expect(parts.get("a.png")).toEqual(picture);
   expect(parts.get("a.png")?.buffer).toBe(bytes.buffer);
@@ -118,7 +163,13 @@ it("parts that lie unpacked are stretches of the archive, and one whose name is 
 
 it("parts are unpacked when they are asked for: one that is damaged harms only what needs it", () => {
   const words = strToU8("<a>".padEnd(4000, "word "));
-  const bytes = zip(new Map([["a.xml", words], ["b.xml", strToU8("<b/>")], ["c.xml", words]]));
+  const bytes = zip(
+    new Map([
+      ["a.xml", words],
+      ["b.xml", strToU8("<b/>")],
+      ["c.xml", words],
+    ]),
+  );
   const view = new DataView(bytes.buffer);
   // The last part's data begin after its local header of 30 bytes and its name (APPNOTE 6.3, 4.3.7): a block of a type that there is not (RFC 1951, 3.2.3).
   let at = bytes.length - 1;

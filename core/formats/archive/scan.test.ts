@@ -62,7 +62,58 @@ function byUs(text: string): unknown[] | "refused" {
 }
 
 describe("a part as it is read", () => {
-  const pieces = ["<a>", "<a", "<b:c ", "</a>", "</b:c>", "</a ", ">", "/>", "/", " x='1'", ' y="', "' z = \"2\"", '"', "'", "=", "&amp;", "&lt;", "&#65;", "&#x1F600;", "&#0;", "&x;", "&", "<!--", "-->", "--", "<![CDATA[", "]]>", "]]", "<?p ", "?>", "<?xml version='1.0'?>", "<!DOCTYPE a>", "<!", " ", "\n", "\r\n", "\r", "\t", "word", "é", "名", "😀", "\u0001", "\uFFFE", "-", ".", "1", "_", ":", "\uFEFF"];
+  const pieces = [
+    "<a>",
+    "<a",
+    "<b:c ",
+    "</a>",
+    "</b:c>",
+    "</a ",
+    ">",
+    "/>",
+    "/",
+    " x='1'",
+    ' y="',
+    '\' z = "2"',
+    '"',
+    "'",
+    "=",
+    "&amp;",
+    "&lt;",
+    "&#65;",
+    "&#x1F600;",
+    "&#0;",
+    "&x;",
+    "&",
+    "<!--",
+    "-->",
+    "--",
+    "<![CDATA[",
+    "]]>",
+    "]]",
+    "<?p ",
+    "?>",
+    "<?xml version='1.0'?>",
+    "<!DOCTYPE a>",
+    "<!",
+    " ",
+    "\n",
+    "\r\n",
+    "\r",
+    "\t",
+    "word",
+    "é",
+    "名",
+    "😀",
+    "\u0001",
+    "\uFFFE",
+    "-",
+    ".",
+    "1",
+    "_",
+    ":",
+    "\uFEFF",
+  ];
 
   it("is what saxes tells of it, or both refuse it, whatever pieces of markup follow each other", () => {
     let taken = 0;
@@ -79,34 +130,85 @@ describe("a part as it is read", () => {
   });
 
   const name = fc.stringMatching(/^[A-Za-z_à-ö][A-Za-z0-9.·-]{0,4}(:[a-z]{1,3})?$/);
-  const words = fc.string({ unit: fc.constantFrom("a", "ß", " ", "\t", "\n", "\r", "\r\n", "&gt;", "&quot;", "&#xA;", "&#9;", "𝄞", "]", ">", "'") , maxLength: 8 });
+  const words = fc.string({
+    unit: fc.constantFrom(
+      "a",
+      "ß",
+      " ",
+      "\t",
+      "\n",
+      "\r",
+      "\r\n",
+      "&gt;",
+      "&quot;",
+      "&#xA;",
+      "&#9;",
+      "𝄞",
+      "]",
+      ">",
+      "'",
+    ),
+    maxLength: 8,
+  });
   const element: fc.Arbitrary<string> = fc.letrec((tie) => ({
-    element: fc.tuple(name, fc.uniqueArray(fc.tuple(name, words), { selector: ([key]) => key, maxLength: 3 }), fc.array(fc.oneof({ depthSize: "small" }, words, tie("element"), fc.constantFrom("<!-- - -->", "<?go on?>", "<![CDATA[<&]>]]>")), { maxLength: 4 }), fc.boolean()).map(([tag, attributes, inside, spaced]) => {
-      const [gap, inner] = [spaced ? "\n " : "", inside.join("").replaceAll("]]>", "]] >").replaceAll("<&]>]] >", "<&]>]]>")];
-      const said = attributes.map(([key, value]) => ` ${key}${gap}=${gap}"${value}"`).join("");
-      return inner || spaced ? `<${tag}${said}${gap}>${inner}</${tag}${gap}>` : `<${tag}${said}/>`;
-    }),
+    element: fc
+      .tuple(
+        name,
+        fc.uniqueArray(fc.tuple(name, words), { selector: ([key]) => key, maxLength: 3 }),
+        fc.array(
+          fc.oneof(
+            { depthSize: "small" },
+            words,
+            tie("element"),
+            fc.constantFrom("<!-- - -->", "<?go on?>", "<![CDATA[<&]>]]>"),
+          ),
+          { maxLength: 4 },
+        ),
+        fc.boolean(),
+      )
+      .map(([tag, attributes, inside, spaced]) => {
+        const [gap, inner] = [
+          spaced ? "\n " : "",
+          inside.join("").replaceAll("]]>", "]] >").replaceAll("<&]>]] >", "<&]>]]>"),
+        ];
+        const said = attributes.map(([key, value]) => ` ${key}${gap}=${gap}"${value}"`).join("");
+        return inner || spaced ? `<${tag}${said}${gap}>${inner}</${tag}${gap}>` : `<${tag}${said}/>`;
+      }),
   })).element as fc.Arbitrary<string>;
 
   it("is taken as saxes takes it where it is well-formed", () => {
     fc.assert(
-      fc.property(element, fc.constantFrom("", '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\r\n', "\uFEFF<?xml version='1.0'?>", "<!-- before -->\n"), (text, head) => {
-        const ours = byUs(head + text);
-        expect(ours).not.toBe("refused");
-        expect(ours).toEqual(bySaxes(head + text));
-      }),
+      fc.property(
+        element,
+        fc.constantFrom(
+          "",
+          '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\r\n',
+          "\uFEFF<?xml version='1.0'?>",
+          "<!-- before -->\n",
+        ),
+        (text, head) => {
+          const ours = byUs(head + text);
+          expect(ours).not.toBe("refused");
+          expect(ours).toEqual(bySaxes(head + text));
+        },
+      ),
       { numRuns: 2000 },
     );
   });
 
   it("is told alike, or refused by both, when a letter is changed in what was well-formed", () => {
     fc.assert(
-      fc.property(element, fc.nat(), fc.constantFrom("<", ">", "&", '"', "/", "=", "\u0000", " ", "-", "]", "a"), (text, place, letter) => {
-        const letters = [...text];
-        letters[place % letters.length] = letter;
-        const changed = letters.join("");
-        expect(byUs(changed)).toEqual(bySaxes(changed));
-      }),
+      fc.property(
+        element,
+        fc.nat(),
+        fc.constantFrom("<", ">", "&", '"', "/", "=", "\u0000", " ", "-", "]", "a"),
+        (text, place, letter) => {
+          const letters = [...text];
+          letters[place % letters.length] = letter;
+          const changed = letters.join("");
+          expect(byUs(changed)).toEqual(bySaxes(changed));
+        },
+      ),
       { numRuns: 5000 },
     );
   });
@@ -120,7 +222,17 @@ describe("a part as it is read", () => {
       }
       return "taken";
     };
-    expect([why("<a><b></a>"), why("<a x=1/>"), why("<a x='1' x='2'/>"), why("<a>&nbsp;</a>"), why("<a>"), why(""), why("<a/><b/>"), why("<a>]]></a>"), why('<a b="1"c="2"/>')]).toEqual([
+    expect([
+      why("<a><b></a>"),
+      why("<a x=1/>"),
+      why("<a x='1' x='2'/>"),
+      why("<a>&nbsp;</a>"),
+      why("<a>"),
+      why(""),
+      why("<a/><b/>"),
+      why("<a>]]></a>"),
+      why('<a b="1"c="2"/>'),
+    ]).toEqual([
       "the end tag “</a>” closes no element that is open.",
       "the value of the attribute x is not in quotes.",
       "the attribute x stands twice in one tag.",

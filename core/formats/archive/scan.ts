@@ -7,14 +7,19 @@ export interface XmlEvents {
   text?(characters: string): void;
 }
 
-const [SLASH, GREATER, LESS, EQUALS, AMPERSAND, BANG, QUESTION, QUOTE, APOSTROPHE, SPACE] = [47, 62, 60, 61, 38, 33, 63, 34, 39, 32];
+const [SLASH, GREATER, LESS, EQUALS, AMPERSAND, BANG, QUESTION, QUOTE, APOSTROPHE, SPACE] = [
+  47, 62, 60, 61, 38, 33, 63, 34, 39, 32,
+];
 /** Characters that no part may hold: XML 1.0, 2.2 (Char); halves of pairs where they stand alone. Most parts hold none that may be one, which is seen at once. */
 const SUSPECT = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ud800-\udfff\ufffe\uffff]/;
-const FORBIDDEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const FORBIDDEN =
+  /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 /** XML 1.0, 2.3 (Name). */
-const NAME = /^[:A-Z_a-z\u{c0}-\u{d6}\u{d8}-\u{f6}\u{f8}-\u{2ff}\u{370}-\u{37d}\u{37f}-\u{1fff}\u{200c}-\u{200d}\u{2070}-\u{218f}\u{2c00}-\u{2fef}\u{3001}-\u{d7ff}\u{f900}-\u{fdcf}\u{fdf0}-\u{fffd}\u{10000}-\u{effff}][-.0-9\u{b7}\u{300}-\u{36f}\u{203f}-\u{2040}:A-Z_a-z\u{c0}-\u{d6}\u{d8}-\u{f6}\u{f8}-\u{2ff}\u{370}-\u{37d}\u{37f}-\u{1fff}\u{200c}-\u{200d}\u{2070}-\u{218f}\u{2c00}-\u{2fef}\u{3001}-\u{d7ff}\u{f900}-\u{fdcf}\u{fdf0}-\u{fffd}\u{10000}-\u{effff}]*$/u;
+const NAME =
+  /^[:A-Z_a-z\u{c0}-\u{d6}\u{d8}-\u{f6}\u{f8}-\u{2ff}\u{370}-\u{37d}\u{37f}-\u{1fff}\u{200c}-\u{200d}\u{2070}-\u{218f}\u{2c00}-\u{2fef}\u{3001}-\u{d7ff}\u{f900}-\u{fdcf}\u{fdf0}-\u{fffd}\u{10000}-\u{effff}][-.0-9\u{b7}\u{300}-\u{36f}\u{203f}-\u{2040}:A-Z_a-z\u{c0}-\u{d6}\u{d8}-\u{f6}\u{f8}-\u{2ff}\u{370}-\u{37d}\u{37f}-\u{1fff}\u{200c}-\u{200d}\u{2070}-\u{218f}\u{2c00}-\u{2fef}\u{3001}-\u{d7ff}\u{f900}-\u{fdcf}\u{fdf0}-\u{fffd}\u{10000}-\u{effff}]*$/u;
 /** XML 1.0, 2.8 (XMLDecl). */
-const DECLARATION = /^<\?xml[ \t\r\n]+version[ \t\r\n]*=[ \t\r\n]*(?:"1\.\d+"|'1\.\d+')(?:[ \t\r\n]+encoding[ \t\r\n]*=[ \t\r\n]*(?:"[A-Za-z][\w.-]*"|'[A-Za-z][\w.-]*'))?(?:[ \t\r\n]+standalone[ \t\r\n]*=[ \t\r\n]*(?:"(?:yes|no)"|'(?:yes|no)'))?[ \t\r\n]*\?>/;
+const DECLARATION =
+  /^<\?xml[ \t\r\n]+version[ \t\r\n]*=[ \t\r\n]*(?:"1\.\d+"|'1\.\d+')(?:[ \t\r\n]+encoding[ \t\r\n]*=[ \t\r\n]*(?:"[A-Za-z][\w.-]*"|'[A-Za-z][\w.-]*'))?(?:[ \t\r\n]+standalone[ \t\r\n]*=[ \t\r\n]*(?:"(?:yes|no)"|'(?:yes|no)'))?[ \t\r\n]*\?>/;
 const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
 
 /** Letters of names below U+0080: 1 may begin one, 2 may go on in one. */
@@ -26,7 +31,12 @@ for (const letter of "-.0123456789") LETTERS[letter.charCodeAt(0)] = 2;
 const KNOWN: string[] = new Array(2048).fill("");
 function nameAt(text: string, from: number, to: number): string {
   const length = to - from;
-  const place = (text.charCodeAt(from) * 7 + text.charCodeAt(to - 1) * 31 + text.charCodeAt(from + (length >> 1)) * 61 + length * 127) & 2047;
+  const place =
+    (text.charCodeAt(from) * 7 +
+      text.charCodeAt(to - 1) * 31 +
+      text.charCodeAt(from + (length >> 1)) * 61 +
+      length * 127) &
+    2047;
   const known = KNOWN[place] as string;
   if (known.length === length) {
     let at = 0;
@@ -93,7 +103,8 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
       if (code >= 128) wide = true;
       code = text.charCodeAt(++end);
     }
-    if (end === from || ((wide || LETTERS[text.charCodeAt(from)] !== 1) && !NAME.test(text.slice(from, end)))) wrong(`“${text.slice(from, Math.max(end, from + 1))}” is no name`);
+    if (end === from || ((wide || LETTERS[text.charCodeAt(from)] !== 1) && !NAME.test(text.slice(from, end))))
+      wrong(`“${text.slice(from, Math.max(end, from + 1))}” is no name`);
     return end;
   };
   const skipped = (from: number, end: string, what: string): number => {
@@ -133,7 +144,8 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
         code = text.charCodeAt(++place);
       }
       const raw = text.slice(begin, place);
-      if (attributes[key] !== undefined && Object.hasOwn(attributes, key)) wrong(`the attribute ${key} stands twice in one tag`);
+      if (attributes[key] !== undefined && Object.hasOwn(attributes, key))
+        wrong(`the attribute ${key} stands twice in one tag`);
       attributes[key] = special ? decoded(raw.replace(/\r\n|[\t\n\r]/g, " ")) : raw;
       code = text.charCodeAt(++place);
     }
@@ -153,7 +165,8 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
     const matches = name !== undefined && text.startsWith(name, from + 2);
     let code = text.charCodeAt(place);
     while (isSpace(code)) code = text.charCodeAt(++place);
-    if (!matches || code !== GREATER) wrong(`the end tag “${text.slice(from, from + 60).split(">")[0]}>” closes no element that is open`);
+    if (!matches || code !== GREATER)
+      wrong(`the end tag “${text.slice(from, from + 60).split(">")[0]}>” closes no element that is open`);
     at = place + 1;
     events.close(from, at);
   };
@@ -168,7 +181,11 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
       if (raw) events.text?.(returns ? raw.replace(/\r\n?/g, "\n") : raw);
       at = end + 3;
     } else if (text.startsWith("<!DOCTYPE", from)) {
-      throw new Failure("not-readable", where, `The part ${where} brings a document type declaration, which a document never needs, so the file was not opened.`);
+      throw new Failure(
+        "not-readable",
+        where,
+        `The part ${where} brings a document type declaration, which a document never needs, so the file was not opened.`,
+      );
     } else wrong("“<!” begins nothing that it may hold");
   };
   const instruction = (from: number) => {

@@ -49,13 +49,16 @@ function parsed(text: string, where: string, mixed: boolean): XmlElement {
   scanXml(text, where, {
     open(name, attributes) {
       const local = localOf(name);
-      const element: XmlElement = mixed ? ({ name, local, attributes, children: [], text: "", content: [] } as XmlNode) : { name, local, attributes, children: [], text: "" };
+      const element: XmlElement = mixed
+        ? ({ name, local, attributes, children: [], text: "", content: [] } as XmlNode)
+        : { name, local, attributes, children: [], text: "" };
       top.children.push(element);
       if (mixed && top !== root) (top as XmlNode).content.push(element as XmlNode);
       stack.push(element);
       nodes += 1;
       if (nodes > MOST.nodes) within("nodes", nodes, where);
-      if (stack.length > DEPTH) throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
+      if (stack.length > DEPTH)
+        throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
       top = element;
     },
     close() {
@@ -92,11 +95,16 @@ export function at(element: XmlElement | undefined, ...path: string[]): XmlEleme
 export type XmlValue = string | number | boolean | undefined;
 
 /** An XML element as text: attributes that are undefined are left out, content is XML already. */
-export function xml(name: string, attributes: Record<string, XmlValue> = {}, ...content: (string | undefined)[]): string {
+export function xml(
+  name: string,
+  attributes: Record<string, XmlValue> = {},
+  ...content: (string | undefined)[]
+): string {
   let open = `<${name}`;
   for (const key in attributes) {
     const value = attributes[key];
-    if (value !== undefined) open += ` ${key}="${typeof value === "string" ? escapeXml(value) : value === true ? 1 : value === false ? 0 : value}"`;
+    if (value !== undefined)
+      open += ` ${key}="${typeof value === "string" ? escapeXml(value) : value === true ? 1 : value === false ? 0 : value}"`;
   }
   let inside = "";
   for (const part of content) if (part !== undefined) inside += part;

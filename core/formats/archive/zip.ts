@@ -20,8 +20,18 @@ export const LIMITS = { parts: 20000, bytes: 1024 * 1024 * 1024, ratio: 200, sla
 export function unzip(bytes: Uint8Array, name: string): Parts {
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
   // MS-CFB, 2.2: a compound file wraps documents that are encrypted, and is the form of those before the standards.
-  if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0) throw new Failure("not-readable", name, "The file is protected by a password, or of an older kind. Open it where it was made, save it without a password as a document of today (.pptx, .odp, .docx) and bring it in again.");
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Failure("not-readable", name, "The file is not a zip archive, which this kind of document is. It may have been renamed or damaged.");
+  if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0)
+    throw new Failure(
+      "not-readable",
+      name,
+      "The file is protected by a password, or of an older kind. Open it where it was made, save it without a password as a document of today (.pptx, .odp, .docx) and bring it in again.",
+    );
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
+    throw new Failure(
+      "not-readable",
+      name,
+      "The file is not a zip archive, which this kind of document is. It may have been renamed or damaged.",
+    );
   let parts = 0;
   let total = 0;
   const listed = new Map<string, number>();
@@ -30,7 +40,8 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
       filter: (file) => {
         parts += 1;
         total += file.originalSize;
-        if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw tooLarge(name);
+        if (parts > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio)
+          throw tooLarge(name);
         refuseUnsafe(file.name);
         if (!file.name.endsWith("/")) listed.set(file.name, file.originalSize);
         return false;
@@ -40,7 +51,9 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
     for (const [path, part] of packed) if (listed.get(path) !== part.size) packed.delete(path);
     // What the directory does not give in the plain form is unpacked at once.
     const other = new Set([...listed.keys()].filter((path) => !packed.has(path)));
-    const found = other.size ? new Map(Object.entries(unzipSync(bytes, { filter: (file) => other.has(file.name) }))) : new Map<string, Uint8Array>();
+    const found = other.size
+      ? new Map(Object.entries(unzipSync(bytes, { filter: (file) => other.has(file.name) })))
+      : new Map<string, Uint8Array>();
     return new OpenedArchive(listed, packed, found);
   } catch (error) {
     if (error instanceof Failure) throw error;
@@ -71,7 +84,12 @@ class OpenedArchive implements Parts {
     const part = known ? undefined : this.packed.get(path);
     if (!part) return known;
     const bytes = whole(part);
-    if (!bytes) throw new Failure("not-readable", path, `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`);
+    if (!bytes)
+      throw new Failure(
+        "not-readable",
+        path,
+        `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`,
+      );
     this.found.set(path, bytes);
     return bytes;
   }
@@ -125,9 +143,23 @@ export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
   const end = endOf(view);
   if (end < 0) return parts;
   let at = view.getUint32(end + 16, true);
-  for (let left = view.getUint16(end + 10, true); left > 0 && at + 46 <= bytes.length && view.getUint32(at, true) === 0x02014b50; left--) {
-    const [method, crc, packed, size] = [view.getUint16(at + 10, true), view.getUint32(at + 16, true), view.getUint32(at + 20, true), view.getUint32(at + 24, true)];
-    const [nameLength, extra, comment, local] = [view.getUint16(at + 28, true), view.getUint16(at + 30, true), view.getUint16(at + 32, true), view.getUint32(at + 42, true)];
+  for (
+    let left = view.getUint16(end + 10, true);
+    left > 0 && at + 46 <= bytes.length && view.getUint32(at, true) === 0x02014b50;
+    left--
+  ) {
+    const [method, crc, packed, size] = [
+      view.getUint16(at + 10, true),
+      view.getUint32(at + 16, true),
+      view.getUint32(at + 20, true),
+      view.getUint32(at + 24, true),
+    ];
+    const [nameLength, extra, comment, local] = [
+      view.getUint16(at + 28, true),
+      view.getUint16(at + 30, true),
+      view.getUint16(at + 32, true),
+      view.getUint32(at + 42, true),
+    ];
     // Names are in UTF-8 where a flag says so (APPNOTE 6.3, 4.4.4, bit 11).
     const name = strFromU8(bytes.subarray(at + 46, at + 46 + nameLength), !(view.getUint16(at + 8, true) & 2048));
     at += 46 + nameLength + extra + comment;
@@ -145,15 +177,22 @@ export function checkedParts(bytes: Uint8Array, name: string): Map<string, Packe
   for (const [path, { size }] of parts) {
     total += size;
     refuseUnsafe(path);
-    if (parts.size > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio) throw tooLarge(name);
+    if (parts.size > LIMITS.parts || total > LIMITS.bytes || total > LIMITS.slack + bytes.length * LIMITS.ratio)
+      throw tooLarge(name);
   }
   return parts;
 }
 
-const tooLarge = (name: string) => new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
+const tooLarge = (name: string) =>
+  new Failure("too-large", name, "The archive would unpack to far more than a document holds, so it was not opened.");
 
 function refuseUnsafe(path: string): void {
-  if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path)) throw new Failure("not-readable", path, `The archive holds a path that leads out of it (${path}), so it was not opened.`);
+  if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path))
+    throw new Failure(
+      "not-readable",
+      path,
+      `The archive holds a path that leads out of it (${path}), so it was not opened.`,
+    );
 }
 
 /** The bytes of a packed part. */
@@ -174,12 +213,30 @@ for (const [nth, table] of CRC.entries()) {
 }
 /** CRC-32 of ISO/IEC 3309, as zip archives have it. */
 export function crc32(bytes: Uint8Array): number {
-  const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array, Int32Array];
+  const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [
+    Int32Array,
+    Int32Array,
+    Int32Array,
+    Int32Array,
+    Int32Array,
+    Int32Array,
+    Int32Array,
+    Int32Array,
+  ];
   const value = (table: Int32Array, index: number) => table[index & 255] as number;
   const byte = (at: number) => bytes[at] as number;
   let crc = -1;
   let at = 0;
-  for (; at + 8 <= bytes.length; at += 8) crc = value(t7, crc ^ byte(at)) ^ value(t6, (crc >>> 8) ^ byte(at + 1)) ^ value(t5, (crc >>> 16) ^ byte(at + 2)) ^ value(t4, (crc >>> 24) ^ byte(at + 3)) ^ value(t3, byte(at + 4)) ^ value(t2, byte(at + 5)) ^ value(t1, byte(at + 6)) ^ value(last, byte(at + 7));
+  for (; at + 8 <= bytes.length; at += 8)
+    crc =
+      value(t7, crc ^ byte(at)) ^
+      value(t6, (crc >>> 8) ^ byte(at + 1)) ^
+      value(t5, (crc >>> 16) ^ byte(at + 2)) ^
+      value(t4, (crc >>> 24) ^ byte(at + 3)) ^
+      value(t3, byte(at + 4)) ^
+      value(t2, byte(at + 5)) ^
+      value(t1, byte(at + 6)) ^
+      value(last, byte(at + 7));
   for (; at < bytes.length; at++) crc = value(last, crc ^ byte(at)) ^ (crc >>> 8);
   return (crc ^ -1) >>> 0;
 }
@@ -187,7 +244,12 @@ export function crc32(bytes: Uint8Array): number {
 function packed(path: string, part: Uint8Array | PackedPart): PackedPart {
   if (!(part instanceof Uint8Array)) return part;
   const stored = STORED.test(path);
-  return { method: stored ? 0 : 8, data: stored ? part : deflateSync(part, { level: 6 }), size: part.length, crc: crc32(part) };
+  return {
+    method: stored ? 0 : 8,
+    data: stored ? part : deflateSync(part, { level: 6 }),
+    size: part.length,
+    crc: crc32(part),
+  };
 }
 
 /** 1980-01-01 as MS-DOS writes dates: the earliest that a zip can name, so that files do not depend on when they were written. */

@@ -15,7 +15,52 @@ export function emptyDocument(): DocumentRead {
 }
 
 /** The tags of languages that are recognised, by their codes in ISO 639-3. */
-const TAGS: Record<string, string> = { eng: "en", deu: "de", fra: "fr", spa: "es", por: "pt", ita: "it", nld: "nl", dan: "da", swe: "sv", nob: "nb", nno: "nn", fin: "fi", isl: "is", pol: "pl", ces: "cs", slk: "sk", slv: "sl", hrv: "hr", srp: "sr", bos: "bs", hun: "hu", ron: "ro", bul: "bg", ell: "el", rus: "ru", ukr: "uk", bel: "be", tur: "tr", arb: "ar", pes: "fa", heb: "he", hin: "hi", ben: "bn", urd: "ur", tam: "ta", tel: "te", tha: "th", vie: "vi", ind: "id", cmn: "zh", jpn: "ja", kor: "ko", cat: "ca", swh: "sw" };
+const TAGS: Record<string, string> = {
+  eng: "en",
+  deu: "de",
+  fra: "fr",
+  spa: "es",
+  por: "pt",
+  ita: "it",
+  nld: "nl",
+  dan: "da",
+  swe: "sv",
+  nob: "nb",
+  nno: "nn",
+  fin: "fi",
+  isl: "is",
+  pol: "pl",
+  ces: "cs",
+  slk: "sk",
+  slv: "sl",
+  hrv: "hr",
+  srp: "sr",
+  bos: "bs",
+  hun: "hu",
+  ron: "ro",
+  bul: "bg",
+  ell: "el",
+  rus: "ru",
+  ukr: "uk",
+  bel: "be",
+  tur: "tr",
+  arb: "ar",
+  pes: "fa",
+  heb: "he",
+  hin: "hi",
+  ben: "bn",
+  urd: "ur",
+  tam: "ta",
+  tel: "te",
+  tha: "th",
+  vie: "vi",
+  ind: "id",
+  cmn: "zh",
+  jpn: "ja",
+  kor: "ko",
+  cat: "ca",
+  swh: "sw",
+};
 
 /** The language that a text is most likely in, or undefined where it is too short to tell. */
 export function languageOf(text: string): string | undefined {
@@ -66,9 +111,17 @@ export function suggestRule(blocks: readonly Block[]): BreakRule {
   const used = depths.flatMap((count, depth) => (count ? [depth] : []));
   const [top, below] = used;
   if (top === undefined) {
-    if (paragraphs > 2 && items > paragraphs * 0.8) return { ...DOCUMENT_RULE, cuts: [{ kind: "line" }], body: "slide" };
-    return paragraphs > 1 && prose > words * 0.5 ? { ...DOCUMENT_RULE, cuts: [{ kind: "paragraph" }], body } : { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: 1, slide: 2 }], body };
+    if (paragraphs > 2 && items > paragraphs * 0.8)
+      return { ...DOCUMENT_RULE, cuts: [{ kind: "line" }], body: "slide" };
+    return paragraphs > 1 && prose > words * 0.5
+      ? { ...DOCUMENT_RULE, cuts: [{ kind: "paragraph" }], body }
+      : { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: 1, slide: 2 }], body };
   }
-  if (below === undefined) return { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: top === 1 && depths[1] === 1 ? 1 : 0, slide: top }], body };
+  if (below === undefined)
+    return {
+      ...DOCUMENT_RULE,
+      cuts: [{ kind: "heading", section: top === 1 && depths[1] === 1 ? 1 : 0, slide: top }],
+      body,
+    };
   return { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: top, slide: below }], body };
 }

@@ -16,8 +16,11 @@ export function cellOf(blocks: readonly Block[]): { text: Paragraph[]; side: Ali
   const text = blocks.flatMap((block): Paragraph[] => {
     if ("text" in block) return block.text as Paragraph[];
     if (block.kind !== "figure") return [];
-    if (block.figure.kind === "table") return block.figure.rows.flatMap((row) => row.flatMap((cell) => cell?.text ?? []));
-    return block.figure.kind === "formula" ? [{ kind: "plain", level: 0, runs: [run(block.figure.tex, ["formula"])] }] : [];
+    if (block.figure.kind === "table")
+      return block.figure.rows.flatMap((row) => row.flatMap((cell) => cell?.text ?? []));
+    return block.figure.kind === "formula"
+      ? [{ kind: "plain", level: 0, runs: [run(block.figure.tex, ["formula"])] }]
+      : [];
   });
   return {
     text: text.map(({ align: _, ...paragraph }) => ({ ...paragraph, kind: "plain", level: 0 })),
@@ -28,19 +31,38 @@ export function cellOf(blocks: readonly Block[]): { text: Paragraph[]; side: Ali
 
 /** Runs without the weight that a heading has anyway. */
 export function unbold(runs: readonly Run[]): Run[] {
-  return joinRuns(runs.map((item) => (item.footnote ? item : run(item.text, item.marks?.filter((mark) => mark !== "strong") ?? [], item.link))));
+  return joinRuns(
+    runs.map((item) =>
+      item.footnote ? item : run(item.text, item.marks?.filter((mark) => mark !== "strong") ?? [], item.link),
+    ),
+  );
 }
 
-const isBold = (cell: Cell | null): boolean => cell === null || (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong"))));
+const isBold = (cell: Cell | null): boolean =>
+  cell === null ||
+  (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong"))));
 
 /** The figure of a table, or undefined where it has no cell: short rows are filled, a first row that looks like a header is one, header cells lose their weight. */
-export function tableFigure({ grid, align, header, first = false }: TableRead, say: (message: string) => void): Extract<Figure, { kind: "table" }> | undefined {
+export function tableFigure(
+  { grid, align, header, first = false }: TableRead,
+  say: (message: string) => void,
+): Extract<Figure, { kind: "table" }> | undefined {
   const width = Math.max(0, ...grid.map(({ length }) => length));
   if (!width) return undefined;
   within("cells", width * grid.length, "table");
-  if (new Set(grid.map(({ length }) => length)).size > 1) say("The rows of a table have different lengths; empty cells fill the shorter ones.");
-  const full = grid.map((row) => Array.from({ length: width }, (_, x): Cell | null => (row[x] === undefined ? { text: [] } : row[x])));
+  if (new Set(grid.map(({ length }) => length)).size > 1)
+    say("The rows of a table have different lengths; empty cells fill the shorter ones.");
+  const full = grid.map((row) =>
+    Array.from({ length: width }, (_, x): Cell | null => (row[x] === undefined ? { text: [] } : row[x])),
+  );
   const heads = Math.min(full.length, header || (full.length > 1 && (first || (full[0] ?? []).every(isBold)) ? 1 : 0));
-  const rows = full.map((row, y) => (y < heads ? row.map((cell) => cell && { ...cell, text: cell.text.map((paragraph) => ({ ...paragraph, runs: unbold(paragraph.runs) })) }) : row));
+  const rows = full.map((row, y) =>
+    y < heads
+      ? row.map(
+          (cell) =>
+            cell && { ...cell, text: cell.text.map((paragraph) => ({ ...paragraph, runs: unbold(paragraph.runs) })) },
+        )
+      : row,
+  );
   return { kind: "table", rows, header: heads, align: Array.from({ length: width }, (_, x) => align[x] ?? "start") };
 }

@@ -10,7 +10,12 @@ export function checkText(text: string, name: string): void {
   for (let line = 1; start <= text.length; line++) {
     const end = text.indexOf("\n", start);
     const stop = end < 0 ? text.length : end;
-    if (stop - start > LONGEST_LINE) throw new Failure("too-large", `${name}:${line}`, `Line ${line} has more than a million characters. Break it into paragraphs and bring it in again.`);
+    if (stop - start > LONGEST_LINE)
+      throw new Failure(
+        "too-large",
+        `${name}:${line}`,
+        `Line ${line} has more than a million characters. Break it into paragraphs and bring it in again.`,
+      );
     start = stop + 1;
   }
 }
@@ -34,7 +39,14 @@ export function decoded(bytes: Uint8Array, name: string): { text: string; encodi
     // UTF-16 without its mark has a zero beside every Latin letter; other encodings are told by their letters.
     const zeros = [0, 1].map((side) => bytes.slice(0, 4000).filter((byte, at) => byte === 0 && at % 2 === side).length);
     const half = Math.min(2000, bytes.length / 2);
-    encoding = (zeros[1] as number) > half * 0.4 ? "utf-16le" : (zeros[0] as number) > half * 0.4 ? "utf-16be" : text === undefined ? (detect(bytes.subarray(0, 200_000))?.toLowerCase() ?? "windows-1252") : undefined;
+    encoding =
+      (zeros[1] as number) > half * 0.4
+        ? "utf-16le"
+        : (zeros[0] as number) > half * 0.4
+          ? "utf-16be"
+          : text === undefined
+            ? (detect(bytes.subarray(0, 200_000))?.toLowerCase() ?? "windows-1252")
+            : undefined;
     if (encoding === "iso-8859-1" || encoding === "ascii") encoding = "windows-1252";
     try {
       if (encoding) text = new TextDecoder(encoding).decode(bytes);
@@ -42,9 +54,15 @@ export function decoded(bytes: Uint8Array, name: string): { text: string; encodi
       text = undefined;
     }
   }
-  if (text === undefined) throw new Failure("not-readable", name, "The encoding of the text is not known. Save it as UTF-8 and bring it in again.");
+  if (text === undefined)
+    throw new Failure(
+      "not-readable",
+      name,
+      "The encoding of the text is not known. Save it as UTF-8 and bring it in again.",
+    );
   const controls = text.slice(0, 10000).match(/[\u0000-\u0008\u000E-\u001A\u001C-\u001F]/g)?.length ?? 0;
-  if (text.includes("\u0000") || controls > 8) throw new Failure("not-readable", name, "The file holds bytes that no text holds; it is not a text file.");
+  if (text.includes("\u0000") || controls > 8)
+    throw new Failure("not-readable", name, "The file holds bytes that no text holds; it is not a text file.");
   if (text.replace(/^\uFEFF/, "").trim() === "") throw new Failure("not-readable", name, "The file holds no text.");
   return { text: text.replace(/^\uFEFF/, ""), encoding };
 }

@@ -13,7 +13,13 @@ export function found(element: XmlElement, name: string): XmlElement | undefined
 
 /** All elements of a name inside another; text boxes that are written twice, for older programs too, are taken once. */
 export function foundAll(element: XmlElement, name: string): XmlElement[] {
-  return element.children.flatMap((inner) => (localName(inner) === name ? [inner] : localName(inner) === "Fallback" && name === "txbxContent" ? [] : foundAll(inner, name)));
+  return element.children.flatMap((inner) =>
+    localName(inner) === name
+      ? [inner]
+      : localName(inner) === "Fallback" && name === "txbxContent"
+        ? []
+        : foundAll(inner, name),
+  );
 }
 
 /** What stands in the place of content that newer programs write: their own when we can read it, else the older form. */
@@ -24,7 +30,13 @@ export function alternative(element: XmlElement): XmlElement[] {
 }
 
 /** What a drawing (ECMA-376-1, 20.4, and its older form in VML) holds: the relationship of its picture, its description, the relationship of its link, its text boxes, whether it is a chart. */
-export function drawingOf(element: XmlElement): { picture: string | undefined; alt: string; link: string | undefined; boxes: XmlElement[]; chart: boolean } {
+export function drawingOf(element: XmlElement): {
+  picture: string | undefined;
+  alt: string;
+  link: string | undefined;
+  boxes: XmlElement[];
+  chart: boolean;
+} {
   const blip = found(element, "blip") ?? found(element, "imagedata");
   return {
     picture: blip ? (attributeOf(blip, "embed") ?? attributeOf(blip, "id")) : undefined,

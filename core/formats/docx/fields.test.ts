@@ -11,7 +11,10 @@ describe("where a field leads", () => {
     expect(fieldLink(instruction)).toBe(link);
   });
 
-  it.each(['HYPERLINK \\l "chapter_2"', "PAGEREF _Toc123 \\h", 'HYPERLINK "javascript:alert(1)"', "HYPERLINK", ""])("%j nowhere", (instruction) => {
-    expect(fieldLink(instruction)).toBeUndefined();
-  });
+  it.each(['HYPERLINK \\l "chapter_2"', "PAGEREF _Toc123 \\h", 'HYPERLINK "javascript:alert(1)"', "HYPERLINK", ""])(
+    "%j nowhere",
+    (instruction) => {
+      expect(fieldLink(instruction)).toBeUndefined();
+    },
+  );
 });

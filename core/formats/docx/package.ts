@@ -19,9 +19,16 @@ export class DocumentPackage {
     private readonly name: string,
     private readonly problems: Problem[],
   ) {
-    if (bytes[0] === 0xd0 && bytes[1] === 0xcf) throw new Failure("not-readable", name, "The document is protected by a password, or of an older kind (.doc). Save it as .docx without a password and bring it in again.");
+    if (bytes[0] === 0xd0 && bytes[1] === 0xcf)
+      throw new Failure(
+        "not-readable",
+        name,
+        "The document is protected by a password, or of an older kind (.doc). Save it as .docx without a password and bring it in again.",
+      );
     this.parts = unzip(bytes, name);
-    this.main = [...this.related("").values()].find(({ target }) => /(^|\/)document\.xml$/.test(target))?.target ?? "word/document.xml";
+    this.main =
+      [...this.related("").values()].find(({ target }) => /(^|\/)document\.xml$/.test(target))?.target ??
+      "word/document.xml";
     this.relationships = this.related(this.main);
   }
 
@@ -35,7 +42,11 @@ export class DocumentPackage {
     for (const { attributes } of readXml(partText(bytes), `${part} relationships`).children) {
       const target = attributes.Target ?? "";
       const external = attributes.TargetMode === "External";
-      const path = external ? target : target.startsWith("/") ? target.slice(1) : `${folder}${target}`.replace(/[^/]+\/\.\.\//g, "");
+      const path = external
+        ? target
+        : target.startsWith("/")
+          ? target.slice(1)
+          : `${folder}${target}`.replace(/[^/]+\/\.\.\//g, "");
       found.set(attributes.Id ?? "", { target: path, external });
     }
     return found;
@@ -49,22 +60,35 @@ export class DocumentPackage {
   /** The main part. Throws a Failure where there is none. */
   document(): XmlElement {
     const bytes = this.parts.get(this.main);
-    if (!bytes) throw new Failure("not-readable", this.name, this.parts.has("content.xml") ? "The file is an OpenDocument text with the ending .docx; rename it to .odt." : "The document has no main part (word/document.xml); it is damaged or of another kind.");
+    if (!bytes)
+      throw new Failure(
+        "not-readable",
+        this.name,
+        this.parts.has("content.xml")
+          ? "The file is an OpenDocument text with the ending .docx; rename it to .odt."
+          : "The document has no main part (word/document.xml); it is damaged or of another kind.",
+      );
     return readXml(partText(bytes), this.main);
   }
 
   /** A part beside the main one, by its relationship or its usual name; one that is missing or damaged is told and passed over. */
   besides(name: string): XmlElement | undefined {
-    const named = [...this.relationships.values()].find(({ target, external }) => !external && target.endsWith(`/${name}.xml`))?.target;
+    const named = [...this.relationships.values()].find(
+      ({ target, external }) => !external && target.endsWith(`/${name}.xml`),
+    )?.target;
     const path = named ?? `word/${name}.xml`;
     if (!this.parts.has(path)) {
-      if (named) this.problems.push({ line: 1, message: `The document's part “${name}” is missing; it was read without.` });
+      if (named)
+        this.problems.push({ line: 1, message: `The document's part “${name}” is missing; it was read without.` });
       return undefined;
     }
     try {
       return readXml(partText(this.parts.get(path) as Uint8Array), path);
     } catch (error) {
-      this.problems.push({ line: 1, message: `The document's part “${name}” is damaged and was passed over: ${(error as Error).message}` });
+      this.problems.push({
+        line: 1,
+        message: `The document's part “${name}” is damaged and was passed over: ${(error as Error).message}`,
+      });
       return undefined;
     }
   }

@@ -1,4 +1,17 @@
-import { cutText, type Align, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import {
+  cutText,
+  type Align,
+  Failure,
+  footnote,
+  joinRuns,
+  Language,
+  type Mark,
+  MAX_LEVEL,
+  type Paragraph,
+  paragraphText,
+  type Run,
+  run,
+} from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { child, childrenOf, localName, partText, readXml, type XmlElement } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
@@ -17,8 +30,36 @@ interface Gathered {
 }
 
 /** Elements that only wrap what they hold; changes that were tracked count as accepted. */
-const WRAPPERS = new Set(["ins", "moveTo", "smartTag", "sdtContent", "customXml", "fldSimple", "dir", "bdo", "ruby", "rubyBase"]);
-const REMOVED = new Set(["del", "moveFrom", "rPr", "pPr", "proofErr", "bookmarkStart", "bookmarkEnd", "commentRangeStart", "commentRangeEnd", "sdtPr", "sdtEndPr", "rt", "permStart", "permEnd", "lastRenderedPageBreak", "tab"]);
+const WRAPPERS = new Set([
+  "ins",
+  "moveTo",
+  "smartTag",
+  "sdtContent",
+  "customXml",
+  "fldSimple",
+  "dir",
+  "bdo",
+  "ruby",
+  "rubyBase",
+]);
+const REMOVED = new Set([
+  "del",
+  "moveFrom",
+  "rPr",
+  "pPr",
+  "proofErr",
+  "bookmarkStart",
+  "bookmarkEnd",
+  "commentRangeStart",
+  "commentRangeEnd",
+  "sdtPr",
+  "sdtEndPr",
+  "rt",
+  "permStart",
+  "permEnd",
+  "lastRenderedPageBreak",
+  "tab",
+]);
 
 class DocxReader {
   readonly document: DocumentRead = emptyDocument();
@@ -41,8 +82,16 @@ class DocxReader {
     this.source = new DocumentPackage(bytes, name, this.document.problems);
     this.styles = new Styles(this.source.besides("styles"));
     this.numbering = new Numbering(this.source.besides("numbering"));
-    for (const kind of ["footnote", "endnote"]) for (const note of childrenOf(this.source.besides(`${kind}s`), kind)) this.notes.set(`${kind}:${attributeOf(note, "id")}`, note);
-    for (const comment of childrenOf(this.source.besides("comments"), "comment")) this.comments.set(attributeOf(comment, "id") ?? "", childrenOf(comment, "p").map((paragraph) => this.words(paragraph)).join(" "));
+    for (const kind of ["footnote", "endnote"])
+      for (const note of childrenOf(this.source.besides(`${kind}s`), kind))
+        this.notes.set(`${kind}:${attributeOf(note, "id")}`, note);
+    for (const comment of childrenOf(this.source.besides("comments"), "comment"))
+      this.comments.set(
+        attributeOf(comment, "id") ?? "",
+        childrenOf(comment, "p")
+          .map((paragraph) => this.words(paragraph))
+          .join(" "),
+      );
   }
 
   read(): DocumentRead {
@@ -51,8 +100,16 @@ class DocxReader {
     this.properties();
     for (const element of body.children) this.block(element, this.document.blocks);
     const { problems } = this.document;
-    if (this.contents) problems.push({ line: 1, message: "The document's table of contents is left out; the slides have their own order." });
-    for (const name of this.unknown) problems.push({ line: 1, message: `The document holds “${name}”, which is not read; the text around it is kept.` });
+    if (this.contents)
+      problems.push({
+        line: 1,
+        message: "The document's table of contents is left out; the slides have their own order.",
+      });
+    for (const name of this.unknown)
+      problems.push({
+        line: 1,
+        message: `The document holds “${name}”, which is not read; the text around it is kept.`,
+      });
     return this.document;
   }
 
@@ -143,13 +200,26 @@ class DocxReader {
     const depth = this.depthOf(properties, chain, name);
     const text = paragraphText({ kind: "plain", level: 0, runs });
     if (depth !== undefined && !list?.own) {
-      const words = runs.map((item) => (item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item));
-      if (/^title$/.test(name) && !this.document.front.title) this.document.front.title = cutText(text.replace(/\s+/g, " "), 500);
+      const words = runs.map((item) =>
+        item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item,
+      );
+      if (/^title$/.test(name) && !this.document.front.title)
+        this.document.front.title = cutText(text.replace(/\s+/g, " "), 500);
       this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: unbold(words) }] });
       return finish();
     }
     if (/^caption$/.test(name) && this.caption(text, into)) return finish();
-    const side = ALIGN[valueOf(child(properties, "jc")) ?? valueOf(child(chain.map(({ properties: own }) => own).find((own) => child(own, "jc")), "jc")) ?? ""];
+    const side =
+      ALIGN[
+        valueOf(child(properties, "jc")) ??
+          valueOf(
+            child(
+              chain.map(({ properties: own }) => own).find((own) => child(own, "jc")),
+              "jc",
+            ),
+          ) ??
+          ""
+      ];
     if (this.isCode(runs, chain)) {
       const last = into.at(-1);
       const line = runs.map(({ text: words }) => words).join("");
@@ -167,10 +237,16 @@ class DocxReader {
       } else this.push(into, { kind: "quote", text: [{ kind: "plain", level: 0, runs }] });
       return finish();
     }
-    const paragraph: Paragraph = { kind: list?.kind ?? "plain", level: list ? Math.min(MAX_LEVEL, list.level) : 0, ...(side && !list ? { align: side } : {}), runs };
+    const paragraph: Paragraph = {
+      kind: list?.kind ?? "plain",
+      level: list ? Math.min(MAX_LEVEL, list.level) : 0,
+      ...(side && !list ? { align: side } : {}),
+      runs,
+    };
     const last = into.at(-1);
     if (list && last?.kind === "text" && last.text[0]?.kind !== "plain" && gathered.after.length === 0) {
-      if (list.level > MAX_LEVEL) this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
+      if (list.level > MAX_LEVEL)
+        this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
       last.text.push(paragraph);
       last.to = this.number;
     } else if (/^list continue/.test(name) && last?.kind === "text" && last.text[0]?.kind !== "plain") {
@@ -184,11 +260,19 @@ class DocxReader {
     const own = valueOf(child(properties, "outlineLvl"));
     if (/^title$/.test(name)) return 1;
     const named = chain.map(({ name: of }) => /^heading (\d)$/.exec(of)?.[1]).find((level) => level !== undefined);
-    const outline = own !== undefined ? Number(own) : named !== undefined ? Number(named) - 1 : chain.map(({ outline: of }) => of).find((of) => of !== undefined);
+    const outline =
+      own !== undefined
+        ? Number(own)
+        : named !== undefined
+          ? Number(named) - 1
+          : chain.map(({ outline: of }) => of).find((of) => of !== undefined);
     return outline === undefined || outline > 8 ? undefined : Math.min(6, outline + 1);
   }
 
-  private listOf(properties: XmlElement | undefined, chain: readonly Style[]): { kind: "bullet" | "number"; level: number; own: boolean } | undefined {
+  private listOf(
+    properties: XmlElement | undefined,
+    chain: readonly Style[],
+  ): { kind: "bullet" | "number"; level: number; own: boolean } | undefined {
     const own = child(properties, "numPr");
     const style = chain.find(({ list }) => list)?.list;
     const id = valueOf(child(own, "numId")) ?? style?.id;
@@ -203,7 +287,10 @@ class DocxReader {
 
   private isCode(runs: readonly Run[], chain: readonly Style[]): boolean {
     if (chain.some(({ name }) => /html preformatted|source code|^code$|preformatted|verbatim/.test(name))) return true;
-    return runs.length > 0 && runs.every(({ marks, link, footnote: noted }) => marks?.length === 1 && marks[0] === "code" && !link && !noted);
+    return (
+      runs.length > 0 &&
+      runs.every(({ marks, link, footnote: noted }) => marks?.length === 1 && marks[0] === "code" && !link && !noted)
+    );
   }
 
   /** A line of the style “caption” belongs to the figure before it. */
@@ -211,18 +298,31 @@ class DocxReader {
     const last = into.at(-1);
     const words = cutText(text.replace(/\s+/g, " ").trim(), 2000);
     if (last?.kind === "picture" && !last.picture.caption) last.picture.caption = words;
-    else if (last?.kind === "figure" && last.figure.kind === "table" && !last.figure.caption) last.figure.caption = words;
+    else if (last?.kind === "figure" && last.figure.kind === "table" && !last.figure.caption)
+      last.figure.caption = words;
     else return false;
     return true;
   }
 
-  private inline(children: readonly XmlElement[], into: Gathered, context: { marks: readonly Mark[]; link: string | undefined; style: string | undefined }): void {
+  private inline(
+    children: readonly XmlElement[],
+    into: Gathered,
+    context: { marks: readonly Mark[]; link: string | undefined; style: string | undefined },
+  ): void {
     for (const element of children) {
       const name = localName(element);
       if (name === "r") this.run(element, into, context);
-      else if (name === "hyperlink") this.inline(element.children, into, { ...context, link: this.link(attributeOf(element, "id")) ?? context.link });
+      else if (name === "hyperlink")
+        this.inline(element.children, into, {
+          ...context,
+          link: this.link(attributeOf(element, "id")) ?? context.link,
+        });
       else if (name === "sdt") this.inline(child(element, "sdtContent")?.children ?? [], into, context);
-      else if (name === "fldSimple") this.inline(element.children, into, { ...context, link: fieldLink(attributeOf(element, "instr") ?? "") ?? context.link });
+      else if (name === "fldSimple")
+        this.inline(element.children, into, {
+          ...context,
+          link: fieldLink(attributeOf(element, "instr") ?? "") ?? context.link,
+        });
       else if (WRAPPERS.has(name)) this.inline(element.children, into, context);
       else if (name === "oMath") {
         const tex = ommlTex(element).trim();
@@ -245,7 +345,11 @@ class DocxReader {
     return target?.external ? linkTarget(target.target) : undefined;
   }
 
-  private run(element: XmlElement, into: Gathered, context: { marks: readonly Mark[]; link: string | undefined; style: string | undefined }): void {
+  private run(
+    element: XmlElement,
+    into: Gathered,
+    context: { marks: readonly Mark[]; link: string | undefined; style: string | undefined },
+  ): void {
     const properties = child(element, "rPr");
     if (isOn(child(properties, "vanish"))) return;
     const base = this.styles.runLook(context.style);
@@ -293,14 +397,20 @@ class DocxReader {
         }
         case "footnoteReference":
         case "endnoteReference": {
-          const runs = this.note(`${localName(part) === "footnoteReference" ? "footnote" : "endnote"}:${attributeOf(part, "id")}`);
+          const runs = this.note(
+            `${localName(part) === "footnoteReference" ? "footnote" : "endnote"}:${attributeOf(part, "id")}`,
+          );
           if (runs?.length) into.runs.push(footnote(runs));
           else this.say("A footnote is missing from the document.");
           break;
         }
         case "commentReference": {
           const comment = this.comments.get(attributeOf(part, "id") ?? "");
-          if (comment?.trim()) this.push(into.after, { kind: "notes", text: [{ kind: "plain", level: 0, runs: [run(`Comment: ${comment.trim()}`)] }] });
+          if (comment?.trim())
+            this.push(into.after, {
+              kind: "notes",
+              text: [{ kind: "plain", level: 0, runs: [run(`Comment: ${comment.trim()}`)] }],
+            });
           break;
         }
         case "fldChar": {
@@ -319,7 +429,8 @@ class DocxReader {
           this.drawing(part, into, target);
           break;
         case "AlternateContent":
-          for (const inner of alternative(part)) if (["drawing", "pict", "object"].includes(localName(inner))) this.drawing(inner, into, target);
+          for (const inner of alternative(part))
+            if (["drawing", "pict", "object"].includes(localName(inner))) this.drawing(inner, into, target);
           break;
         default:
       }
@@ -334,14 +445,16 @@ class DocxReader {
       const target = this.source.relationships.get(id);
       const bytes = target && !target.external ? this.source.bytes(target.target) : undefined;
       const source = (target?.target ?? `pictures/missing-${this.number}`).replace(/^word\//, "").slice(-200);
-      if (!target || target.external) this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
+      if (!target || target.external)
+        this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
       else if (!bytes) this.say(`The picture “${alt || source}” is missing from the document; its place is kept.`);
       else this.document.pictures.set(source, bytes);
       this.push(into.after, { kind: "picture", picture: { kind: "picture", source, alt, ...(link ? { link } : {}) } });
     }
     for (const box of boxes) for (const inner of box.children) this.block(inner, into.after);
     if (chart && !id) this.say(`A chart${alt ? ` (“${alt}”)` : ""} is left out: charts of a document are not read.`);
-    else if (!id && !boxes.length) this.say(`A drawing${alt ? ` (“${alt}”)` : ""} is left out: shapes of a document are not read.`);
+    else if (!id && !boxes.length)
+      this.say(`A drawing${alt ? ` (“${alt}”)` : ""} is left out: shapes of a document are not read.`);
   }
 
   private note(key: string): Run[] | undefined {
@@ -363,7 +476,9 @@ class DocxReader {
   }
 
   private words(paragraph: XmlElement): string {
-    return foundAll(paragraph, "t").map(({ text }) => text).join("");
+    return foundAll(paragraph, "t")
+      .map(({ text }) => text)
+      .join("");
   }
 
   private table(element: XmlElement, into: Block[]): void {
@@ -379,7 +494,12 @@ class DocxReader {
     const { figure, after } = read;
     const before = into.at(-1);
     // A caption may stand over its table.
-    if (before?.kind === "text" && before.to === from - 1 && before.text.length === 1 && /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))) {
+    if (
+      before?.kind === "text" &&
+      before.to === from - 1 &&
+      before.text.length === 1 &&
+      /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))
+    ) {
       into.pop();
       figure.caption = cutText(paragraphText(before.text[0] as Paragraph).trim(), 2000);
     }

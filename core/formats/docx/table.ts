@@ -12,14 +12,20 @@ export interface CellReader {
 
 /** The rows of a table or the cells of a row, those in content controls too. */
 function parts(element: XmlElement, name: "tr" | "tc"): XmlElement[] {
-  return element.children.flatMap((part) => (localName(part) === name ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), name) : []));
+  return element.children.flatMap((part) =>
+    localName(part) === name ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), name) : [],
+  );
 }
 
 /** The only cell of a table that is a frame around its content, or undefined. */
 export function framedCell(table: XmlElement): XmlElement | undefined {
   const [row, ...others] = parts(table, "tr");
   const cells = row ? parts(row, "tc") : [];
-  return others.length === 0 && cells.length === 1 && Number(valueOf(child(child(cells[0], "tcPr"), "gridSpan")) ?? 1) === 1 ? cells[0] : undefined;
+  return others.length === 0 &&
+    cells.length === 1 &&
+    Number(valueOf(child(child(cells[0], "tcPr"), "gridSpan")) ?? 1) === 1
+    ? cells[0]
+    : undefined;
 }
 
 /** Reads what a cell holds. */
@@ -30,7 +36,10 @@ export function cellBlocks(cell: XmlElement, reader: CellReader): Block[] {
 }
 
 /** A table (ECMA-376-1, 17.4) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
-export function readTable(element: XmlElement, reader: CellReader): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
+export function readTable(
+  element: XmlElement,
+  reader: CellReader,
+): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
   const rows = parts(element, "tr");
   const grid: (Cell | null)[][] = rows.map(() => []);
   const align: Align[] = [];
@@ -67,7 +76,8 @@ export function readTable(element: XmlElement, reader: CellReader): { figure: Ex
     }
   });
   const look = child(child(element, "tblPr"), "tblLook");
-  const first = attributeOf(look, "firstRow") === "1" || (Number.parseInt(attributeOf(look, "val") ?? "0", 16) & 0x20) !== 0;
+  const first =
+    attributeOf(look, "firstRow") === "1" || (Number.parseInt(attributeOf(look, "val") ?? "0", 16) & 0x20) !== 0;
   const figure = tableFigure({ grid, align, header, first }, (message) => reader.say(message));
   return figure && { figure, after };
 }

@@ -4,7 +4,8 @@ import { type DocumentRead, emptyDocument } from "../document/document";
 import { fromBase64 } from "../json";
 import { mathmlTex } from "../math";
 
-const attribute = (html: string, tag: string, name: string) => new RegExp(`<${tag}\\b[^>]*?\\s${name}\\s*=\\s*["']?([^"'\\s>]+)`, "i").exec(html)?.[1];
+const attribute = (html: string, tag: string, name: string) =>
+  new RegExp(`<${tag}\\b[^>]*?\\s${name}\\s*=\\s*["']?([^"'\\s>]+)`, "i").exec(html)?.[1];
 
 /** The encoding that a page says of itself, or undefined. */
 export function htmlEncoding(head: string): string | undefined {
@@ -22,9 +23,23 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
       document.pictures.set(name, fromBase64(decodeURIComponent(data[2] as string).replace(/\s+/g, "")));
       return { ...block, picture: { ...block.picture, source: name } };
     }
-    if (/^(https?:)?\/\//i.test(source)) document.problems.push({ line: block.from, message: `The picture ${cutText(source, 120)} is on the web and was not fetched; its place is kept. Drop its file to see it.` });
-    else if (/^data:/i.test(source)) document.problems.push({ line: block.from, message: "A picture inside the page is of a kind that is not read (PNG and JPEG are); its place is kept." });
-    return { ...block, picture: { ...block.picture, source: source.startsWith("data:") ? `pictures/unread-${block.from}` : cutText(source, 1000) } };
+    if (/^(https?:)?\/\//i.test(source))
+      document.problems.push({
+        line: block.from,
+        message: `The picture ${cutText(source, 120)} is on the web and was not fetched; its place is kept. Drop its file to see it.`,
+      });
+    else if (/^data:/i.test(source))
+      document.problems.push({
+        line: block.from,
+        message: "A picture inside the page is of a kind that is not read (PNG and JPEG are); its place is kept.",
+      });
+    return {
+      ...block,
+      picture: {
+        ...block.picture,
+        source: source.startsWith("data:") ? `pictures/unread-${block.from}` : cutText(source, 1000),
+      },
+    };
   });
 }
 
@@ -34,7 +49,14 @@ export function readHtml(html: string): DocumentRead {
   const title = /<title[^>]*>([\s\S]*?)<\/title>/i.exec(html)?.[1]?.replace(/\s+/g, " ").trim();
   const language = Language.safeParse(attribute(html, "html", "lang") ?? "");
   const author = /<meta[^>]+name\s*=\s*["']author["'][^>]*content\s*=\s*["']([^"']+)["']/i.exec(html)?.[1];
-  const plain = (text: string) => text.replace(/&amp;/g, "&").replace(/&lt;/g, "<").replace(/&gt;/g, ">").replace(/&quot;/g, '"').replace(/&#39;|&apos;/g, "'").replace(/&nbsp;/g, " ");
+  const plain = (text: string) =>
+    text
+      .replace(/&amp;/g, "&")
+      .replace(/&lt;/g, "<")
+      .replace(/&gt;/g, ">")
+      .replace(/&quot;/g, '"')
+      .replace(/&#39;|&apos;/g, "'")
+      .replace(/&nbsp;/g, " ");
   if (title) document.front.title = plain(title);
   if (author) document.front.author = plain(author);
   if (language.success) document.front.language = language.data;

@@ -1,6 +1,21 @@
 import { escapeXml, scenesMarkup } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
-import { type Deck, type DeckHead, deckLink, type Element, elementTexts, headOf, isEmptyText, nameOf, readingOrder, type RichText, type Run, type Slide, slideLink, titleElement } from "@unitext/core/model";
+import {
+  type Deck,
+  type DeckHead,
+  deckLink,
+  type Element,
+  elementTexts,
+  headOf,
+  isEmptyText,
+  nameOf,
+  readingOrder,
+  type RichText,
+  type Run,
+  type Slide,
+  slideLink,
+  titleElement,
+} from "@unitext/core/model";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../json";
@@ -67,40 +82,69 @@ function textHtml(text: RichText, href: (to: string) => string | undefined): str
 
 /** What an element says, for those who do not see the drawing. */
 function wordsHtml(element: Element, href: (to: string) => string | undefined): string {
-  if (element.kind === "picture") return `<p>${escapeXml(["Picture", element.alt, element.caption].filter(Boolean).join(": "))}</p>`;
+  if (element.kind === "picture")
+    return `<p>${escapeXml(["Picture", element.alt, element.caption].filter(Boolean).join(": "))}</p>`;
   if (element.kind === "code") return `<pre>${escapeXml(element.text)}</pre>`;
   if (element.kind === "formula") return `<p>${escapeXml(element.tex)}</p>`;
   if (element.kind === "table") {
-    const cell = (tag: string) => (one: (typeof element.rows)[number][number]) => (one ? `<${tag}${one.columns ? ` colspan="${one.columns}"` : ""}${one.rows ? ` rowspan="${one.rows}"` : ""}>${textHtml(one.text, href)}</${tag}>` : "");
+    const cell = (tag: string) => (one: (typeof element.rows)[number][number]) =>
+      one
+        ? `<${tag}${one.columns ? ` colspan="${one.columns}"` : ""}${one.rows ? ` rowspan="${one.rows}"` : ""}>${textHtml(one.text, href)}</${tag}>`
+        : "";
     return `<table>${element.caption ? `<caption>${escapeXml(element.caption)}</caption>` : ""}${element.rows.map((row, y) => `<tr>${row.map(cell(y < element.header ? "th" : "td")).join("")}</tr>`).join("")}</table>`;
   }
-  if (element.kind === "chart") return `<table><tr><th></th>${element.series.map(({ name }) => `<th>${escapeXml(name)}</th>`).join("")}</tr>${element.categories.map((name, at) => `<tr><th>${escapeXml(name)}</th>${element.series.map(({ values }) => `<td>${values[at] ?? ""}</td>`).join("")}</tr>`).join("")}</table>`;
-  return elementTexts(element).map((text) => textHtml(text, href)).join("");
+  if (element.kind === "chart")
+    return `<table><tr><th></th>${element.series.map(({ name }) => `<th>${escapeXml(name)}</th>`).join("")}</tr>${element.categories.map((name, at) => `<tr><th>${escapeXml(name)}</th>${element.series.map(({ values }) => `<td>${values[at] ?? ""}</td>`).join("")}</tr>`).join("")}</table>`;
+  return elementTexts(element)
+    .map((text) => textHtml(text, href))
+    .join("");
 }
 
 /** Where links stand on the drawing, as places that can be pressed. */
 function pressed(scene: Scene, href: (to: string) => string | undefined): string {
   const { width, height } = scene.page;
-  return linkPlaces(scene).map(({ to, words, ...place }) => {
-    const target = href(to);
-    return target === undefined ? "" : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(words.trim() || target)}" style="left:${percent(place.x, width)};top:${percent(place.y, height)};width:${percent(place.width, width)};height:${percent(place.height, height)}"${/^https?:/.test(target) ? ' target="_blank" rel="noreferrer"' : ""}></a>`;
-  }).join("");
+  return linkPlaces(scene)
+    .map(({ to, words, ...place }) => {
+      const target = href(to);
+      return target === undefined
+        ? ""
+        : `<a class="link" href="${escapeXml(target)}" aria-label="${escapeXml(words.trim() || target)}" style="left:${percent(place.x, width)};top:${percent(place.y, height)};width:${percent(place.width, width)};height:${percent(place.height, height)}"${/^https?:/.test(target) ? ' target="_blank" rel="noreferrer"' : ""}></a>`;
+    })
+    .join("");
 }
 
 /** Films, which have controls of their own, and sounds, each with a button, over the pictures that stand for them. */
-function played(scene: Scene, slide: Slide, { page, assets }: Pick<DeckHead, "page" | "assets">, address: (sha256: string) => string | undefined): string {
-  return mediaPlaces(scene, slide, assets).map(({ form, alt, sha256, poster, press, rotation, ...place }) => {
-    const source = address(sha256);
-    if (source === undefined) return "";
-    const called = escapeXml(alt || (form === "video" ? "Film" : "Sound"));
-    const still = poster === undefined ? undefined : address(poster);
-    const at = `style="left:${percent(place.x, page.width)};top:${percent(place.y, page.height)};width:${percent(place.width, page.width)};height:${percent(place.height, page.height)}${rotation ? `;transform:rotate(${rotation}deg)` : ""}"${press ? ` data-step="${press}"` : ""}`;
-    if (form === "video") return `<video class="film" controls playsinline preload="metadata" aria-label="${called}" src="${source}"${still === undefined ? "" : ` poster="${still}"`} ${at}></video>`;
-    return `<div class="sound" ${at}><audio preload="metadata" src="${source}"></audio><button type="button" data-play aria-pressed="false" aria-label="Play: ${called}">▶</button></div>`;
-  }).join("");
+function played(
+  scene: Scene,
+  slide: Slide,
+  { page, assets }: Pick<DeckHead, "page" | "assets">,
+  address: (sha256: string) => string | undefined,
+): string {
+  return mediaPlaces(scene, slide, assets)
+    .map(({ form, alt, sha256, poster, press, rotation, ...place }) => {
+      const source = address(sha256);
+      if (source === undefined) return "";
+      const called = escapeXml(alt || (form === "video" ? "Film" : "Sound"));
+      const still = poster === undefined ? undefined : address(poster);
+      const at = `style="left:${percent(place.x, page.width)};top:${percent(place.y, page.height)};width:${percent(place.width, page.width)};height:${percent(place.height, page.height)}${rotation ? `;transform:rotate(${rotation}deg)` : ""}"${press ? ` data-step="${press}"` : ""}`;
+      if (form === "video")
+        return `<video class="film" controls playsinline preload="metadata" aria-label="${called}" src="${source}"${still === undefined ? "" : ` poster="${still}"`} ${at}></video>`;
+      return `<div class="sound" ${at}><audio preload="metadata" src="${source}"></audio><button type="button" data-play aria-pressed="false" aria-label="Play: ${called}">▶</button></div>`;
+    })
+    .join("");
 }
 
-const KEYS: [string, string][] = [["→ or Space", "next, point by point"], ["←", "back"], ["↓", "into the details"], ["↑", "back to the main slide"], ["Home, End", "first, last slide"], ["N", "notes in a window of their own"], ["K", "dark"], ["F", "whole screen"], ["?", "this list"]];
+const KEYS: [string, string][] = [
+  ["→ or Space", "next, point by point"],
+  ["←", "back"],
+  ["↓", "into the details"],
+  ["↑", "back to the main slide"],
+  ["Home, End", "first, last slide"],
+  ["N", "notes in a window of their own"],
+  ["K", "dark"],
+  ["F", "whole screen"],
+  ["?", "this list"],
+];
 
 /**
  * Writes a deck as one web page that needs nothing else: slides as drawings with their words for assistive technology,
@@ -132,10 +176,34 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     const name = nameOf(slide) || `Slide ${nth + 1}`;
     const title = titleElement(slide);
     const { transition, delay } = slide;
-    const words = [...(title ? [`<h2>${inlineHtml(title.text.flatMap(({ runs }) => runs), href)}</h2>`] : []), ...readingOrder(slide).filter((element) => element !== title).map((element) => wordsHtml(element, href))].join("").replace(/<a /g, '<a tabindex="-1" ');
+    const words = [
+      ...(title
+        ? [
+            `<h2>${inlineHtml(
+              title.text.flatMap(({ runs }) => runs),
+              href,
+            )}</h2>`,
+          ]
+        : []),
+      ...readingOrder(slide)
+        .filter((element) => element !== title)
+        .map((element) => wordsHtml(element, href)),
+    ]
+      .join("")
+      .replace(/<a /g, '<a tabindex="-1" ');
     return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${played(scenes[nth] as Scene, slide, head, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
   });
-  const buttons = [["back", "Back"], ["next", "Next"], ["deeper", "Details"], ["up", "Main slide"], ["notes", "Notes"], ["full", "Whole screen"], ["keys", "Keys"]].map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`).join("");
+  const buttons = [
+    ["back", "Back"],
+    ["next", "Next"],
+    ["deeper", "Details"],
+    ["up", "Main slide"],
+    ["notes", "Notes"],
+    ["full", "Whole screen"],
+    ["keys", "Keys"],
+  ]
+    .map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`)
+    .join("");
   const keys = `<dialog aria-label="Keys"><table>${KEYS.map(([key, does]) => `<tr><td><kbd>${key}</kbd></td><td>${does}</td></tr>`).join("")}</table><form method="dialog"><button>Close</button></form></dialog>`;
   const { title, author } = deck.properties;
   return strToU8(`<!doctype html>
@@ -146,4 +214,3 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
 </html>
 `);
 }
-

@@ -1,10 +1,26 @@
-import { type Asset, checked, Deck, Failure, MOST, SCHEMA_VERSION, upgraded, wellFormed, within, withoutEnd } from "@unitext/core/model";
+import {
+  type Asset,
+  checked,
+  Deck,
+  Failure,
+  MOST,
+  SCHEMA_VERSION,
+  upgraded,
+  wellFormed,
+  within,
+  withoutEnd,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { z } from "zod";
 import { mediaTypeOf, pictureInfo } from "../picture";
 
 /** The deck as JSON: the model as it is, with the bytes of its pictures in base64 by their SHA-256. */
-const DeckFile = z.object({ format: z.literal("unitext-deck"), version: z.number().int().min(1), deck: z.unknown(), blobs: z.record(z.string(), z.string()) });
+const DeckFile = z.object({
+  format: z.literal("unitext-deck"),
+  version: z.number().int().min(1),
+  deck: z.unknown(),
+  blobs: z.record(z.string(), z.string()),
+});
 
 export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): string {
   const blobs: Record<string, string> = {};
@@ -16,30 +32,52 @@ export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | 
 }
 
 /** Reads a deck from JSON. Throws a Failure that names the first field that is wrong; pictures whose bytes do not have their sum are refused. */
-export function readJson(text: string, { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string }): { deck: Deck; blobs: Map<string, Uint8Array>; adapted: Report["adapted"]; left: Report["left"] } {
+export function readJson(
+  text: string,
+  { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string },
+): { deck: Deck; blobs: Map<string, Uint8Array>; adapted: Report["adapted"]; left: Report["left"] } {
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
     throw new Failure("not-readable", name, "The file is not JSON; it may be cut off or of another kind.");
   }
-  if ((value as { format?: unknown } | null)?.format !== "unitext-deck") throw new Failure("not-valid", name, "The JSON is not a deck: it has no “format”: “unitext-deck”.");
+  if ((value as { format?: unknown } | null)?.format !== "unitext-deck")
+    throw new Failure("not-valid", name, "The JSON is not a deck: it has no “format”: “unitext-deck”.");
   const file = checked(DeckFile, value, "The deck");
   const blobs = new Map(Object.entries(file.blobs).map(([sum, data]) => [sum, fromBase64(data)]));
-  for (const [sum, bytes] of blobs) if (sha256(bytes) !== sum) throw new Failure("not-valid", `blobs.${sum}`, "The bytes of a picture do not have the sum that the file gives for them.");
+  for (const [sum, bytes] of blobs)
+    if (sha256(bytes) !== sum)
+      throw new Failure(
+        "not-valid",
+        `blobs.${sum}`,
+        "The bytes of a picture do not have the sum that the file gives for them.",
+      );
   const clean = wellFormed(file.deck);
   const deck = checked(Deck, upgraded(clean, file.version, name), "The deck");
   within("slides", deck.slides.length, name);
-  within("elements", deck.slides.reduce((sum, { elements }) => sum + elements.length, 0), name);
+  within(
+    "elements",
+    deck.slides.reduce((sum, { elements }) => sum + elements.length, 0),
+    name,
+  );
   const left: Report["left"] = [];
   const assets: Record<string, Asset> = {};
   for (const [source, asset] of Object.entries(deck.assets)) {
     const bytes = blobs.get(asset.sha256);
     const shown = bytes ? whatItIs(asset, bytes) : asset;
     if (shown) assets[source] = shown;
-    else left.push({ slide: null, what: `the picture ${source}`, why: `it is none that can be shown, or has more than ${MOST.pixels / 1e6} million pixels` });
+    else
+      left.push({
+        slide: null,
+        what: `the picture ${source}`,
+        why: `it is none that can be shown, or has more than ${MOST.pixels / 1e6} million pixels`,
+      });
   }
-  const adapted = clean === file.deck ? [] : [{ slide: null, what: "texts", how: "halves of characters and NUL in them are shown as �" }];
+  const adapted =
+    clean === file.deck
+      ? []
+      : [{ slide: null, what: "texts", how: "halves of characters and NUL in them are shown as �" }];
   return { deck: { ...deck, assets }, blobs, adapted, left };
 }
 
@@ -59,7 +97,11 @@ export function toBase64(bytes: Uint8Array): string {
   let out = "";
   for (let at = 0; at < bytes.length; at += 3) {
     const value = ((bytes[at] as number) << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
-    out += (ALPHABET[value >> 18] as string) + ALPHABET[(value >> 12) & 63] + (at + 1 < bytes.length ? ALPHABET[(value >> 6) & 63] : "=") + (at + 2 < bytes.length ? ALPHABET[value & 63] : "=");
+    out +=
+      (ALPHABET[value >> 18] as string) +
+      ALPHABET[(value >> 12) & 63] +
+      (at + 1 < bytes.length ? ALPHABET[(value >> 6) & 63] : "=") +
+      (at + 2 < bytes.length ? ALPHABET[value & 63] : "=");
   }
   return out;
 }

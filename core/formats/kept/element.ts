@@ -1,4 +1,14 @@
-import { Binding, Element, type Footnote, Frame, Id, PictureElement, RichText, TextElement, textOf } from "@unitext/core/model";
+import {
+  Binding,
+  Element,
+  type Footnote,
+  Frame,
+  Id,
+  PictureElement,
+  RichText,
+  TextElement,
+  textOf,
+} from "@unitext/core/model";
 import { still } from "./file";
 import { flattened, footnoteText, isSpecial } from "./special";
 
@@ -33,7 +43,10 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
 }
 
 /** A kept value as far as it checks. What is not there is not tried: a check that fails costs more than all that hold. */
-export function held<T>(schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } }, value: unknown): T | undefined {
+export function held<T>(
+  schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } },
+  value: unknown,
+): T | undefined {
   return value === undefined ? undefined : schema.safeParse(value).data;
 }
 
@@ -49,12 +62,28 @@ export function keptElements(values: Record<string, unknown>): (name: string) =>
 
 /** What an element may say of its looks, whatever its kind, and what of a kept element is read by itself. */
 const LOOKS = Object.keys(TextElement.shape).filter((name) => !["kind", "text"].includes(name));
-const APART = new Set(["kind", "id", "slot", "frame", "binding", "source", "text", "footnotes", "caption", "width", "sum"]);
+const APART = new Set([
+  "kind",
+  "id",
+  "slot",
+  "frame",
+  "binding",
+  "source",
+  "text",
+  "footnotes",
+  "caption",
+  "width",
+  "sum",
+]);
 
 /** What an element is beside its text or its file. Checking a schema costs more than all else that is done with an element, so what says nothing more is not checked for it. */
 function keptFacts(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
-  if (whole) return Object.fromEntries(LOOKS.filter((name) => name in whole).map((name) => [name, whole[name as keyof Element]]));
-  const picture = typeof source === "string" ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }).data : undefined;
+  if (whole)
+    return Object.fromEntries(
+      LOOKS.filter((name) => name in whole).map((name) => [name, whole[name as keyof Element]]),
+    );
+  const picture =
+    typeof source === "string" ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }).data : undefined;
   if (picture) return factsOf(picture, ["kind", "alt", "source"]);
   if (Object.keys(value).every((name) => APART.has(name))) return {};
   const text = TextElement.safeParse({ ...value, kind: "text", text: [] }).data;

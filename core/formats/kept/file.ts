@@ -8,13 +8,22 @@ import { isChecked, safePart } from "./safe";
 const PICTURES = "unitext/pictures.json";
 
 /** What is said of a presentation of another program in which no slide stands. */
-export const NOTHING_STANDS = { slide: null, what: "its masters and layouts", why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides" };
+export const NOTHING_STANDS = {
+  slide: null,
+  what: "its masters and layouts",
+  why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides",
+};
 
 /** Names in a sentence. */
-export const listed = (names: readonly string[]): string => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+export const listed = (names: readonly string[]): string =>
+  names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
 /** What is said of a part that is damaged and that nothing shown needs. */
-export const damagedPart = (path: string) => ({ slide: null, what: `the part ${path}`, why: "it is damaged; nothing that is shown needs it" });
+export const damagedPart = (path: string) => ({
+  slide: null,
+  what: `the part ${path}`,
+  why: "it is damaged; nothing that is shown needs it",
+});
 
 /** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256, and without macros. */
 export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
@@ -25,7 +34,8 @@ export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string
 }
 
 /** The name under which a file is kept, known before it has been read: files with the same parts have the same. */
-export const keptName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string => `kept/${sha256(directoryOf(bytes)).slice(0, 24)}.zip`;
+export const keptName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string =>
+  `kept/${sha256(directoryOf(bytes)).slice(0, 24)}.zip`;
 
 /** A kept file opened: its parts by path, packed where they can stay so. */
 export class KeptFile {
@@ -73,19 +83,27 @@ export class KeptFile {
 export const fromOdp = ({ kept }: Slide) => kept?.part.startsWith("content.xml#") ?? false;
 export const fromPptx = (slide: Slide) => slide.kept !== undefined && !fromOdp(slide);
 /** Whether a slide of a .pptx still stands on the layout that its part names, so that the part is written on. */
-export const onItsLayout = (slide: Slide) => fromPptx(slide) && slide.master !== undefined && slide.master === (slide.kept?.master ?? slide.master);
+export const onItsLayout = (slide: Slide) =>
+  fromPptx(slide) && slide.master !== undefined && slide.master === (slide.kept?.master ?? slide.master);
 
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
 export type PartOf = (slide: string) => string | undefined;
 
 /** The sum of a value with the slides that it leads to by their parts. */
-const sumByParts = (value: unknown, partOf: PartOf) => valueSum(value, (text) => (text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text));
+const sumByParts = (value: unknown, partOf: PartOf) =>
+  valueSum(value, (text) => (text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text));
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
 export function still<E extends Element>(element: E): E {
-  if (element.entrance === undefined && (element.kind !== "text" || (element.steps === undefined && !element.text.some(({ step }) => step)))) return element;
+  if (
+    element.entrance === undefined &&
+    (element.kind !== "text" || (element.steps === undefined && !element.text.some(({ step }) => step)))
+  )
+    return element;
   const { entrance: _, steps: __, ...rest } = element as Element & { steps?: boolean };
-  return (rest.kind === "text" && rest.text.some(({ step }) => step) ? { ...rest, text: withSteps(rest.text, "each") } : rest) as E;
+  return (
+    rest.kind === "text" && rest.text.some(({ step }) => step) ? { ...rest, text: withSteps(rest.text, "each") } : rest
+  ) as E;
 }
 
 /** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
@@ -109,14 +127,24 @@ export function isAsRead(element: Element, partOf: PartOf): boolean {
 }
 
 /** A chart with its data in the place of words: what is left says how they are shown. */
-function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): { text: unknown; series: unknown } {
-  return { ...looks, text: { categories, series: series.map(({ name, values, x }) => ({ name, values, x })) }, series: series.map(({ name: _, values: __, x: ___, ...look }) => look) };
+function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): {
+  text: unknown;
+  series: unknown;
+} {
+  return {
+    ...looks,
+    text: { categories, series: series.map(({ name, values, x }) => ({ name, values, x })) },
+    series: series.map(({ name: _, values: __, x: ___, ...look }) => look),
+  };
 }
 
 /** The sums of where an element stands, of its words, and of all else. */
 function partSums(given: Element, partOf: PartOf): { place: string; text: string; looks: string } {
   const { id: _, kept: __, binding: ___, slot: ____, frame, rotation, ...element } = still(given);
-  const { text, ...looks } = given.kept?.data && element.kind === "chart" ? dataApart(element) : (element as typeof element & { text?: unknown });
+  const { text, ...looks } =
+    given.kept?.data && element.kind === "chart"
+      ? dataApart(element)
+      : (element as typeof element & { text?: unknown });
   const sum = (value: unknown) => sumByParts(value ?? null, partOf);
   return { place: sum([frame, rotation]), text: sum(text), looks: sum(looks) };
 }

@@ -18,7 +18,12 @@ export function isSafeTarget(target: string): boolean {
 }
 
 const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
-const unescaped = (text: string) => text.replace(/&(?:#x([\da-f]+)|#(\d+)|(\w+));/gi, (whole, hex?: string, decimal?: string, name?: string) => (hex || decimal ? String.fromCodePoint(Math.min(0x10ffff, hex ? Number.parseInt(hex, 16) : Number(decimal))) : (ENTITIES[name as string] ?? whole)));
+const unescaped = (text: string) =>
+  text.replace(/&(?:#x([\da-f]+)|#(\d+)|(\w+));/gi, (whole, hex?: string, decimal?: string, name?: string) =>
+    hex || decimal
+      ? String.fromCodePoint(Math.min(0x10ffff, hex ? Number.parseInt(hex, 16) : Number(decimal)))
+      : (ENTITIES[name as string] ?? whole),
+  );
 
 /** The attributes in which the two standards say where something leads. */
 const TARGETS = { rels: /(\sTarget\s*=\s*)("[^"]*"|'[^']*')/g, odp: /(\sxlink:href\s*=\s*)("[^"]*"|'[^']*')/g };
@@ -32,14 +37,18 @@ function targetsOf(path: string): RegExp | undefined {
 export const isChecked = (path: string): boolean => targetsOf(path) !== undefined || isObject(path);
 
 /** Objects that a program of its own opens. */
-const isObject = (path: string) => /(?:^|\/)activeX\/|\.(?:bin|exe|dll|com|scr|bat|cmd|js|jse|vbs|vbe|wsf|hta|msi|jar|ps1|lnk|docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam|ppsm|sldm)$/i.test(path) || /^Object [^/]*$/.test(path);
+const isObject = (path: string) =>
+  /(?:^|\/)activeX\/|\.(?:bin|exe|dll|com|scr|bat|cmd|js|jse|vbs|vbe|wsf|hta|msi|jar|ps1|lnk|docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam|ppsm|sldm)$/i.test(
+    path,
+  ) || /^Object [^/]*$/.test(path);
 
 /** The name of the stream in which a packaged file stands in a compound document (MS-OLEDS, 2.3.6), as its directory writes it. */
 const PACKAGED = [..."Ole10Native"].flatMap((letter) => [letter.charCodeAt(0), 0]);
 
 function holds(bytes: Uint8Array, wanted: readonly number[]): boolean {
   const [first] = wanted as [number];
-  for (let at = bytes.indexOf(first); at >= 0; at = bytes.indexOf(first, at + 1)) if (wanted.every((byte, nth) => bytes[at + nth] === byte)) return true;
+  for (let at = bytes.indexOf(first); at >= 0; at = bytes.indexOf(first, at + 1))
+    if (wanted.every((byte, nth) => bytes[at + nth] === byte)) return true;
   return false;
 }
 
@@ -58,12 +67,17 @@ export function safePart(path: string, bytes: Uint8Array): Uint8Array {
   const targets = targetsOf(path);
   if (!targets) return bytes;
   const text = strFromU8(bytes);
-  const safe = text.replace(targets, (whole, name: string, quoted: string) => (isSafeTarget(unescaped(quoted.slice(1, -1))) ? whole : `${name}"${NOWHERE}"`));
+  const safe = text.replace(targets, (whole, name: string, quoted: string) =>
+    isSafeTarget(unescaped(quoted.slice(1, -1))) ? whole : `${name}"${NOWHERE}"`,
+  );
   return safe === text ? bytes : strToU8(safe);
 }
 
 /** What is said of a file whose parts lead to programs and files of the machine, or can run. */
-export function unsafeContent(paths: Iterable<string>, bytesOf: (path: string) => Uint8Array | undefined): z.infer<typeof Left>[] {
+export function unsafeContent(
+  paths: Iterable<string>,
+  bytesOf: (path: string) => Uint8Array | undefined,
+): z.infer<typeof Left>[] {
   let links = 0;
   let objects = 0;
   for (const path of paths) {
@@ -77,10 +91,28 @@ export function unsafeContent(paths: Iterable<string>, bytesOf: (path: string) =
     if (!bytes) continue;
     if (canRun(path, bytes)) objects += 1;
     const targets = targetsOf(path);
-    if (targets) for (const [, , quoted] of strFromU8(bytes).matchAll(targets)) if (!isSafeTarget(unescaped((quoted as string).slice(1, -1)))) links += 1;
+    if (targets)
+      for (const [, , quoted] of strFromU8(bytes).matchAll(targets))
+        if (!isSafeTarget(unescaped((quoted as string).slice(1, -1)))) links += 1;
   }
   return [
-    ...(links ? [{ slide: null, what: links === 1 ? "a link" : `${links} links`, why: "links lead to pages, mail addresses and slides only; a program, a script or a file of one's machine is not opened" }] : []),
-    ...(objects ? [{ slide: null, what: objects === 1 ? "an embedded object that can run" : `${objects} embedded objects that can run`, why: "Unitext neither runs nor keeps programs; the picture of each stays" }] : []),
+    ...(links
+      ? [
+          {
+            slide: null,
+            what: links === 1 ? "a link" : `${links} links`,
+            why: "links lead to pages, mail addresses and slides only; a program, a script or a file of one's machine is not opened",
+          },
+        ]
+      : []),
+    ...(objects
+      ? [
+          {
+            slide: null,
+            what: objects === 1 ? "an embedded object that can run" : `${objects} embedded objects that can run`,
+            why: "Unitext neither runs nor keeps programs; the picture of each stays",
+          },
+        ]
+      : []),
   ];
 }

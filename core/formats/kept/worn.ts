@@ -9,7 +9,11 @@ export type Worn = z.infer<typeof Worn>;
  * What a slide of Unitext wears: what is kept of it, as far as the file says what it said when it was written; what another
  * program has put in its place holds. `said` reads it from the file.
  */
-export function wornBy(kept: Record<string, unknown>, sums: Worn, said: () => Pick<Slide, "background" | "transition" | "delay">): SlideLook {
+export function wornBy(
+  kept: Record<string, unknown>,
+  sums: Worn,
+  said: () => Pick<Slide, "background" | "transition" | "delay">,
+): SlideLook {
   const look = SlideLook.safeParse(kept);
   if (!look.success) return {};
   const written = Worn.safeParse(kept.wears);
@@ -17,6 +21,14 @@ export function wornBy(kept: Record<string, unknown>, sums: Worn, said: () => Pi
   if (!changed("background") && !changed("transition")) return look.data;
   const { background, transition, delay, ...rest } = look.data;
   const there = said();
-  const [behind, coming] = [changed("background") ? there.background : background, changed("transition") ? there : { transition, delay }];
-  return { ...rest, ...(behind ? { background: behind } : {}), ...(coming.transition ? { transition: coming.transition } : {}), ...(coming.delay ? { delay: coming.delay } : {}) };
+  const [behind, coming] = [
+    changed("background") ? there.background : background,
+    changed("transition") ? there : { transition, delay },
+  ];
+  return {
+    ...rest,
+    ...(behind ? { background: behind } : {}),
+    ...(coming.transition ? { transition: coming.transition } : {}),
+    ...(coming.delay ? { delay: coming.delay } : {}),
+  };
 }

@@ -4,7 +4,18 @@ import { attribute } from "../odt/styles";
 
 type Read = (name: string) => number;
 
-const FUNCTIONS: Record<string, (...values: number[]) => number> = { abs: Math.abs, sqrt: (x) => Math.sqrt(Math.max(0, x)), sin: Math.sin, cos: Math.cos, tan: Math.tan, atan: Math.atan, atan2: Math.atan2, min: (x, y) => Math.min(x, y), max: (x, y) => Math.max(x, y), if: (x, y, z) => (x > 0 ? y : z) };
+const FUNCTIONS: Record<string, (...values: number[]) => number> = {
+  abs: Math.abs,
+  sqrt: (x) => Math.sqrt(Math.max(0, x)),
+  sin: Math.sin,
+  cos: Math.cos,
+  tan: Math.tan,
+  atan: Math.atan,
+  atan2: Math.atan2,
+  min: (x, y) => Math.min(x, y),
+  max: (x, y) => Math.max(x, y),
+  if: (x, y, z) => (x > 0 ? y : z),
+};
 
 /** The value of a formula of an enhanced geometry (OpenDocument 1.3, 19.171); what cannot be read counts as 0. */
 export function formula(text: string, read: Read): number {
@@ -54,7 +65,25 @@ export function formula(text: string, read: Read): number {
 }
 
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
-const COUNT: Record<string, number> = { M: 2, L: 2, C: 6, Q: 4, T: 6, U: 6, A: 8, B: 8, W: 8, V: 8, X: 2, Y: 2, G: 4, Z: 0, N: 0, F: 0, S: 0 };
+const COUNT: Record<string, number> = {
+  M: 2,
+  L: 2,
+  C: 6,
+  Q: 4,
+  T: 6,
+  U: 6,
+  A: 8,
+  B: 8,
+  W: 8,
+  V: 8,
+  X: 2,
+  Y: 2,
+  G: 4,
+  Z: 0,
+  N: 0,
+  F: 0,
+  S: 0,
+};
 const MOST = 20000;
 
 interface Part {
@@ -90,7 +119,12 @@ function draw(path: string, read: Read): Part[] {
   };
   const boxed = (v: number[], move: boolean, clockwise: boolean) => {
     const [x1, y1, x2, y2, x3, y3, x4, y4] = v as [number, number, number, number, number, number, number, number];
-    const [cx, cy, rx, ry] = [(x1 + x2) / 2, (y1 + y2) / 2, Math.abs(x2 - x1) / 2 || 1e-6, Math.abs(y2 - y1) / 2 || 1e-6];
+    const [cx, cy, rx, ry] = [
+      (x1 + x2) / 2,
+      (y1 + y2) / 2,
+      Math.abs(x2 - x1) / 2 || 1e-6,
+      Math.abs(y2 - y1) / 2 || 1e-6,
+    ];
     const angle = (px: number, py: number) => Math.atan2((py - cy) / ry, (px - cx) / rx);
     const [from, to] = [angle(x3, y3), angle(x4, y4)];
     const turn = (((to - from) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI) || 2 * Math.PI;
@@ -116,7 +150,8 @@ function draw(path: string, read: Read): Part[] {
       continue;
     }
     const values: number[] = [];
-    while (values.length < count && at < tokens.length && !/^[A-Z]$/.test(tokens[at] as string)) values.push(/^-?[\d.]/.test(tokens[at] as string) ? Number(tokens[at++]) || 0 : read(tokens[at++] as string));
+    while (values.length < count && at < tokens.length && !/^[A-Z]$/.test(tokens[at] as string))
+      values.push(/^-?[\d.]/.test(tokens[at] as string) ? Number(tokens[at++]) || 0 : read(tokens[at++] as string));
     if (values.length < count) continue;
     const [a, b, c, d, e, f] = values as [number, number, number, number, number, number];
     switch (command) {
@@ -153,7 +188,9 @@ function draw(path: string, read: Read): Part[] {
       case "Y": {
         const [fx, fy] = [x, y];
         const flat = (command === "X") === level;
-        part.d += flat ? `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 1 : 0} ${n(a)} ${n(b)}` : `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 0 : 1} ${n(a)} ${n(b)}`;
+        part.d += flat
+          ? `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 1 : 0} ${n(a)} ${n(b)}`
+          : `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 0 : 1} ${n(a)} ${n(b)}`;
         [x, y] = [a, b];
         level = !level;
         break;
@@ -170,17 +207,45 @@ function draw(path: string, read: Read): Part[] {
 }
 
 /** The box in which an enhanced geometry counts, and what its names stand for, at a size in points. */
-function measured(element: XmlNode, width: number, height: number): { left: number; top: number; wide: number; tall: number; read: Read } {
-  const box = (attribute(element, "viewBox") ?? "0 0 21600 21600").trim().split(/[\s,]+/).map(Number);
+function measured(
+  element: XmlNode,
+  width: number,
+  height: number,
+): { left: number; top: number; wide: number; tall: number; read: Read } {
+  const box = (attribute(element, "viewBox") ?? "0 0 21600 21600")
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const [left = 0, top = 0] = box;
   let [, , wide = 21600, tall = 21600] = box;
-  const modifiers = (attribute(element, "modifiers") ?? "").trim().split(/[\s,]+/).map((value) => Number(value) || 0);
-  const equations = new Map((childrenOf(element, "equation") as XmlNode[]).slice(0, 2000).map((one) => [attribute(one, "name") ?? "", attribute(one, "formula") ?? ""]));
+  const modifiers = (attribute(element, "modifiers") ?? "")
+    .trim()
+    .split(/[\s,]+/)
+    .map((value) => Number(value) || 0);
+  const equations = new Map(
+    (childrenOf(element, "equation") as XmlNode[])
+      .slice(0, 2000)
+      .map((one) => [attribute(one, "name") ?? "", attribute(one, "formula") ?? ""]),
+  );
   // Files say an empty box where their path counts in the size of the shape, in hundredths of a millimetre.
   const fine = 2540 / 72;
   if (!(wide > 0)) wide = width * fine;
   if (!(tall > 0)) tall = height * fine;
-  const values = new Map<string, number>([["left", left], ["top", top], ["right", left + wide], ["bottom", top + tall], ["width", wide], ["height", tall], ["logwidth", width * fine], ["logheight", height * fine], ["xstretch", 0], ["ystretch", 0], ["hasstroke", 1], ["hasfill", 1], ["pi", Math.PI]]);
+  const values = new Map<string, number>([
+    ["left", left],
+    ["top", top],
+    ["right", left + wide],
+    ["bottom", top + tall],
+    ["width", wide],
+    ["height", tall],
+    ["logwidth", width * fine],
+    ["logheight", height * fine],
+    ["xstretch", 0],
+    ["ystretch", 0],
+    ["hasstroke", 1],
+    ["hasfill", 1],
+    ["pi", Math.PI],
+  ]);
   const open = new Set<string>();
   const read: Read = (name) => {
     if (name.startsWith("$")) return modifiers[Number(name.slice(1))] ?? 0;
@@ -199,12 +264,29 @@ function measured(element: XmlNode, width: number, height: number): { left: numb
 }
 
 /** How far the text of an enhanced geometry stays from the sides of its shape (left, top, right, bottom), in points: its first text area (`draw:text-areas`, OpenDocument 1.3, part 3); undefined where it has none. */
-export function textMargins(element: XmlNode, width: number, height: number): [number, number, number, number] | undefined {
-  const area = (attribute(element, "text-areas") ?? "").trim().split(/[\s,]+/).slice(0, 4);
+export function textMargins(
+  element: XmlNode,
+  width: number,
+  height: number,
+): [number, number, number, number] | undefined {
+  const area = (attribute(element, "text-areas") ?? "")
+    .trim()
+    .split(/[\s,]+/)
+    .slice(0, 4);
   if (area.length < 4) return undefined;
   const { left, top, wide, tall, read } = measured(element, width, height);
-  const [l, t, r, b] = area.map((place) => (/^[-+]?[\d.]/.test(place) ? Number(place) : read(place))) as [number, number, number, number];
-  const found = [((l - left) / wide) * width, ((t - top) / tall) * height, ((left + wide - r) / wide) * width, ((top + tall - b) / tall) * height];
+  const [l, t, r, b] = area.map((place) => (/^[-+]?[\d.]/.test(place) ? Number(place) : read(place))) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  const found = [
+    ((l - left) / wide) * width,
+    ((t - top) / tall) * height,
+    ((left + wide - r) / wide) * width,
+    ((top + tall - b) / tall) * height,
+  ];
   if (!found.every(Number.isFinite) || r <= l || b <= t) return undefined;
   return found.map((value) => Math.max(0, Math.round(value * 100) / 100)) as [number, number, number, number];
 }
@@ -216,22 +298,82 @@ export function readEnhanced(element: XmlNode, width: number, height: number): G
   const { left, top, wide, tall, read } = measured(element, width, height);
   const parts = draw(path, read).slice(0, 500);
   const moved = left || top ? parts.map((part) => ({ ...part, d: shifted(part.d, -left, -top) })) : parts;
-  return moved.length && moved.every(({ d }) => d.length <= 200_000) ? { width: wide, height: tall, paths: moved } : undefined;
+  return moved.length && moved.every(({ d }) => d.length <= 200_000)
+    ? { width: wide, height: tall, paths: moved }
+    : undefined;
 }
 
 /** Path data of absolute commands, moved. */
 function shifted(d: string, dx: number, dy: number): string {
-  return d.replace(/([MLCQ])([^MLCQAZ]*)|A([^MLCQAZ]*)/g, (_, command: string | undefined, plain: string, arc: string | undefined) => {
-    if (!command) {
-      const [rx, ry, turn, large, sweep, x, y] = (arc ?? "").trim().split(/\s+/).map(Number) as [number, number, number, number, number, number, number];
-      return `A${n(rx)} ${n(ry)} ${turn} ${large} ${sweep} ${n(x + dx)} ${n(y + dy)}`;
-    }
-    return command + plain.trim().split(/\s+/).map((value, nth) => n(Number(value) + (nth % 2 ? dy : dx))).join(" ");
-  });
+  return d.replace(
+    /([MLCQ])([^MLCQAZ]*)|A([^MLCQAZ]*)/g,
+    (_, command: string | undefined, plain: string, arc: string | undefined) => {
+      if (!command) {
+        const [rx, ry, turn, large, sweep, x, y] = (arc ?? "").trim().split(/\s+/).map(Number) as [
+          number,
+          number,
+          number,
+          number,
+          number,
+          number,
+          number,
+        ];
+        return `A${n(rx)} ${n(ry)} ${turn} ${large} ${sweep} ${n(x + dx)} ${n(y + dy)}`;
+      }
+      return (
+        command +
+        plain
+          .trim()
+          .split(/\s+/)
+          .map((value, nth) => n(Number(value) + (nth % 2 ? dy : dx)))
+          .join(" ")
+      );
+    },
+  );
 }
 
 /** Names of forms that files give without a path, as preset forms (common practice, no source). */
-const PRESETS: Record<string, string> = { rectangle: "rect", "round-rectangle": "roundRect", ellipse: "ellipse", "isosceles-triangle": "triangle", "right-triangle": "rtTriangle", diamond: "diamond", parallelogram: "parallelogram", trapezoid: "trapezoid", pentagon: "pentagon", hexagon: "hexagon", octagon: "octagon", cross: "plus", can: "can", cube: "cube", "right-arrow": "rightArrow", "left-arrow": "leftArrow", "up-arrow": "upArrow", "down-arrow": "downArrow", "left-right-arrow": "leftRightArrow", "up-down-arrow": "upDownArrow", star5: "star5", star8: "star8", heart: "heart", sun: "sun", moon: "moon", cloud: "cloud", smiley: "smileyFace", "lightning": "lightningBolt", chevron: "chevron", "pentagon-right": "homePlate", "rectangular-callout": "wedgeRectCallout", "round-rectangular-callout": "wedgeRoundRectCallout", "round-callout": "wedgeEllipseCallout", ring: "donut", frame: "frame", "flowchart-process": "flowChartProcess", "flowchart-decision": "flowChartDecision", "flowchart-terminator": "flowChartTerminator", "flowchart-data": "flowChartInputOutput" };
+const PRESETS: Record<string, string> = {
+  rectangle: "rect",
+  "round-rectangle": "roundRect",
+  ellipse: "ellipse",
+  "isosceles-triangle": "triangle",
+  "right-triangle": "rtTriangle",
+  diamond: "diamond",
+  parallelogram: "parallelogram",
+  trapezoid: "trapezoid",
+  pentagon: "pentagon",
+  hexagon: "hexagon",
+  octagon: "octagon",
+  cross: "plus",
+  can: "can",
+  cube: "cube",
+  "right-arrow": "rightArrow",
+  "left-arrow": "leftArrow",
+  "up-arrow": "upArrow",
+  "down-arrow": "downArrow",
+  "left-right-arrow": "leftRightArrow",
+  "up-down-arrow": "upDownArrow",
+  star5: "star5",
+  star8: "star8",
+  heart: "heart",
+  sun: "sun",
+  moon: "moon",
+  cloud: "cloud",
+  smiley: "smileyFace",
+  lightning: "lightningBolt",
+  chevron: "chevron",
+  "pentagon-right": "homePlate",
+  "rectangular-callout": "wedgeRectCallout",
+  "round-rectangular-callout": "wedgeRoundRectCallout",
+  "round-callout": "wedgeEllipseCallout",
+  ring: "donut",
+  frame: "frame",
+  "flowchart-process": "flowChartProcess",
+  "flowchart-decision": "flowChartDecision",
+  "flowchart-terminator": "flowChartTerminator",
+  "flowchart-data": "flowChartInputOutput",
+};
 
 export function presetNamed(type: string | undefined): string | undefined {
   if (!type) return undefined;

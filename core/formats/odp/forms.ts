@@ -10,7 +10,10 @@ const TURN = 60000;
 export function ellipseForm(shape: XmlNode): Geometry {
   const kind = attribute(shape, "kind") ?? "full";
   if (kind === "full") return { preset: "ellipse" };
-  const [start, end] = [Number.parseFloat(attribute(shape, "start-angle") ?? "0") || 0, Number.parseFloat(attribute(shape, "end-angle") ?? "0") || 0];
+  const [start, end] = [
+    Number.parseFloat(attribute(shape, "start-angle") ?? "0") || 0,
+    Number.parseFloat(attribute(shape, "end-angle") ?? "0") || 0,
+  ];
   const writer = new PathWriter();
   const from = (-start * Math.PI) / 180;
   const sweep = -(((end - start) % 360) + 360) % 360 || -360;
@@ -26,7 +29,8 @@ export function ellipseForm(shape: XmlNode): Geometry {
 /** A polygon of equal sides, or a star (draw:regular-polygon). */
 export function regular(shape: XmlNode): Geometry {
   const corners = Math.max(3, Math.min(100, Number(attribute(shape, "corners")) || 5));
-  const inner = attribute(shape, "concave") === "true" ? 0.5 * (1 - (share(attribute(shape, "sharpness")) ?? 0.5)) : undefined;
+  const inner =
+    attribute(shape, "concave") === "true" ? 0.5 * (1 - (share(attribute(shape, "sharpness")) ?? 0.5)) : undefined;
   const count = inner === undefined ? corners : corners * 2;
   const pairs = Array.from({ length: count }, (_, nth) => {
     const angle = (2 * Math.PI * nth) / count - Math.PI / 2;

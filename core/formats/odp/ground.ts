@@ -13,7 +13,8 @@ export function groundOf(fill: Fill | undefined): string | undefined {
   if (fill?.kind === "pattern") return fill.back;
   if (fill?.kind !== "gradient") return undefined;
   if (fill.stops.reduce((sum, { opacity = 1 }) => sum + opacity, 0) / fill.stops.length < 0.5) return undefined;
-  const mean = (channel: "r" | "g" | "b") => fill.stops.reduce((sum, stop) => sum + rgb(stop.colour)[channel], 0) / fill.stops.length;
+  const mean = (channel: "r" | "g" | "b") =>
+    fill.stops.reduce((sum, stop) => sum + rgb(stop.colour)[channel], 0) / fill.stops.length;
   return rgb(mean("r"), mean("g"), mean("b")).formatHex();
 }
 
@@ -24,7 +25,11 @@ export function isDark(colour: string | undefined): boolean {
 
 /** Ink that can be read on a paper that came with a file. */
 export function readable(colours: Theme["colours"]): Theme["colours"] {
-  const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [number, number, number];
+  const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [
+    number,
+    number,
+    number,
+  ];
   const light = 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.4;
   return light ? colours : { ...colours, ink: "#f4f4f0", muted: "#c9cfcb", link: "#9fd8d6", accent: "#7cc6c4" };
 }

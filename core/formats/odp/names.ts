@@ -20,7 +20,11 @@ export const NS = {
 } as const;
 
 /** What drafts of the standard called some of them: files of those years have these, and the same words in them. */
-export const DRAFT_NS: Partial<Record<keyof typeof NS, string>> = { "xmlns:fo": "http://www.w3.org/1999/XSL/Format", "xmlns:svg": "http://www.w3.org/2000/svg", "xmlns:smil": "http://www.w3.org/2001/SMIL20/" };
+export const DRAFT_NS: Partial<Record<keyof typeof NS, string>> = {
+  "xmlns:fo": "http://www.w3.org/1999/XSL/Format",
+  "xmlns:svg": "http://www.w3.org/2000/svg",
+  "xmlns:smil": "http://www.w3.org/2001/SMIL20/",
+};
 
 export const MEDIA_TYPE = "application/vnd.oasis.opendocument.presentation";
 export const CHART_TYPE = "application/vnd.oasis.opendocument.chart";
@@ -48,6 +52,16 @@ export const turned = (degrees: number): number => ((degrees % 360) + 360) % 360
 
 /** The sums of what a page wears, by the local names of the properties of its style: what another program has changed has another. */
 export function wornSums(properties: Readonly<Record<string, unknown>>): Worn {
-  const sum = (test: RegExp) => valueSum(Object.fromEntries(Object.entries(properties).flatMap(([name, value]) => (value !== undefined && test.test(name) ? [[name, String(value)]] : []))));
-  return { background: sum(/^(?:fill|opacity|repeat|background-size)/), transition: sum(/^(?:transition|duration|type$|subtype$|direction$|fadeColor$)/) };
+  const sum = (test: RegExp) =>
+    valueSum(
+      Object.fromEntries(
+        Object.entries(properties).flatMap(([name, value]) =>
+          value !== undefined && test.test(name) ? [[name, String(value)]] : [],
+        ),
+      ),
+    );
+  return {
+    background: sum(/^(?:fill|opacity|repeat|background-size)/),
+    transition: sum(/^(?:transition|duration|type$|subtype$|direction$|fadeColor$)/),
+  };
 }

@@ -1,6 +1,27 @@
 import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide, slotPlaces } from "@unitext/core/layout";
-import { cutText, type ArrangementName, ARRANGEMENTS, type Background, type Comment, type Deck, deckLink, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, type Master, nameOf, type RegionBox, revealsOf, type Slide, slideLink, themeOf } from "@unitext/core/model";
+import {
+  cutText,
+  type ArrangementName,
+  ARRANGEMENTS,
+  type Background,
+  type Comment,
+  type Deck,
+  deckLink,
+  type DeckHead,
+  type Element,
+  type Footnote,
+  headOf,
+  isEmptyText,
+  lookOf,
+  type Master,
+  nameOf,
+  type RegionBox,
+  revealsOf,
+  type Slide,
+  slideLink,
+  themeOf,
+} from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../archive";
 import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../kept";
@@ -17,7 +38,12 @@ import { footnotesFrame, grouped, regionFrames, shapeOf, textOfShape, type Work 
 const LAYOUT = "Page";
 
 /** A row of the manifest. */
-export const entry = (path: string, type: string) => xml("manifest:file-entry", { "manifest:full-path": path, "manifest:media-type": type, ...(path === "/" ? { "manifest:version": VERSION } : {}) });
+export const entry = (path: string, type: string) =>
+  xml("manifest:file-entry", {
+    "manifest:full-path": path,
+    "manifest:media-type": type,
+    ...(path === "/" ? { "manifest:version": VERSION } : {}),
+  });
 
 export interface OdpOptions {
   fonts: FontSet;
@@ -29,7 +55,12 @@ export interface OdpOptions {
 
 /** The name of a slide's page in the file: what links lead to, and by which it is known again. */
 export function pageName(slide: Slide, number: number): string {
-  return `${number} ${cutText(nameOf(slide).replace(/[#\s]+/g, " ").trim(), 60)}`.trim();
+  return `${number} ${cutText(
+    nameOf(slide)
+      .replace(/[#\s]+/g, " ")
+      .trim(),
+    60,
+  )}`.trim();
 }
 
 /** Gives what comes in the ids by which motion names it. */
@@ -49,7 +80,10 @@ class Named {
     const before = this.targets.get(element.id);
     const id = `${this.prefix}e${this.slide.elements.indexOf(element) + 1}${before ? `b${before.shapes.length}` : ""}`;
     const made = identified(words, id, points && !before);
-    this.targets.set(element.id, before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets);
+    this.targets.set(
+      element.id,
+      before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets,
+    );
     return made.words;
   }
   timing(): string {
@@ -58,7 +92,12 @@ class Named {
 }
 
 /** The shapes of a page, and what is kept of each by its name. */
-function shapes(work: Work, named: Named, onMaster: boolean, foreign: (element: Element, name: string) => string | undefined): { xml: string; kept: Record<string, object> } {
+function shapes(
+  work: Work,
+  named: Named,
+  onMaster: boolean,
+  foreign: (element: Element, name: string) => string | undefined,
+): { xml: string; kept: Record<string, object> } {
   const kept: Record<string, object> = {};
   const taken = new Set<string>();
   const below: string[] = [];
@@ -83,30 +122,57 @@ function shapes(work: Work, named: Named, onMaster: boolean, foreign: (element: 
   return { xml: grouped(written) + below.join(""), kept };
 }
 
-const TRANSITIONS = { fade: { "smil:type": "fade", "smil:subtype": "crossfade" }, push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" }, wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" } } as const;
+const TRANSITIONS = {
+  fade: { "smil:type": "fade", "smil:subtype": "crossfade" },
+  push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" },
+  wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" },
+} as const;
 
 /** A background as properties of a page. A picture that covers it stands in its middle as large as that takes (20.155 to 20.158, the numbers from memory). */
-function backgroundAttributes(background: Background, { page, assets }: DeckHead, definitions: Definitions, file: (source: string) => string | undefined): Attributes {
+function backgroundAttributes(
+  background: Background,
+  { page, assets }: DeckHead,
+  definitions: Definitions,
+  file: (source: string) => string | undefined,
+): Attributes {
   if ("colour" in background) return fillAttributes({ kind: "solid", colour: background.colour }, definitions, file);
   if ("fill" in background) return fillAttributes(background.fill, definitions, file);
   const { across, down } = coverOf(assets[background.picture], page);
   const filled = fillAttributes({ kind: "picture", source: background.picture }, definitions, file);
   if (filled["draw:fill"] === "none" || (!across && !down)) return filled;
-  return { ...filled, "style:repeat": "no-repeat", "draw:fill-image-width": length(page.width * (1 + 2 * across)), "draw:fill-image-height": length(page.height * (1 + 2 * down)), "draw:fill-image-ref-point": "center" };
+  return {
+    ...filled,
+    "style:repeat": "no-repeat",
+    "draw:fill-image-width": length(page.width * (1 + 2 * across)),
+    "draw:fill-image-height": length(page.height * (1 + 2 * down)),
+    "draw:fill-image-ref-point": "center",
+  };
 }
 
 /** What a page wears, as the properties of its style. */
 function pageProperties({ slide, head, theme, definitions, file }: Work, onMaster: boolean): Attributes {
   const { background, transition, delay, hidden } = slide;
-  const shown = slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
-  const has = (region: RegionBox["region"]) => onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
-  const fill = background ? backgroundAttributes(background, head, definitions, file) : theme !== head.theme ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } : {};
+  const shown =
+    slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const has = (region: RegionBox["region"]) =>
+    onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
+  const fill = background
+    ? backgroundAttributes(background, head, definitions, file)
+    : theme !== head.theme
+      ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper }
+      : {};
   return {
     ...(fill["draw:fill"] === "none" ? {} : fill),
     "presentation:visibility": hidden ? "hidden" : undefined,
     "presentation:transition-type": delay ? "automatic" : undefined,
     "presentation:duration": delay ? `PT${delay}S` : undefined,
-    ...(transition ? { ...TRANSITIONS[transition.kind], "presentation:transition-speed": transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow" } : {}),
+    ...(transition
+      ? {
+          ...TRANSITIONS[transition.kind],
+          "presentation:transition-speed":
+            transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow",
+        }
+      : {}),
     "presentation:background-visible": "true",
     "presentation:background-objects-visible": "true",
     "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
@@ -114,7 +180,8 @@ function pageProperties({ slide, head, theme, definitions, file }: Work, onMaste
     "presentation:display-date-time": has("date") ? "true" : "false",
   };
 }
-const pageStyle = ({ styles }: Work, properties: Attributes): string => styles.style("drawing-page", { "drawing-page-properties": properties });
+const pageStyle = ({ styles }: Work, properties: Attributes): string =>
+  styles.style("drawing-page", { "drawing-page-properties": properties });
 
 /** A master of ours: its name in the file, that for people, and an arrangement on which the theme draws the same. */
 interface StandardMaster {
@@ -128,34 +195,147 @@ const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
 /** What the theme draws on an empty slide of an arrangement. */
 function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSet) {
   const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
-  return layoutSlide(empty, { head: { ...head, regions: { footer: "", number: false } }, number: 1, fonts }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+  return layoutSlide(empty, {
+    head: { ...head, regions: { footer: "", number: false } },
+    number: 1,
+    fonts,
+  }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
 }
 
 /** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
-function masterXml(prefix: string, { name, label, arrangement }: StandardMaster, head: DeckHead, fonts: FontSet, styles: StyleSheet): string {
+function masterXml(
+  prefix: string,
+  { name, label, arrangement }: StandardMaster,
+  head: DeckHead,
+  fonts: FontSet,
+  styles: StyleSheet,
+): string {
   const { page, theme } = head;
-  const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) => xml("draw:rect", { "draw:style-name": styles.style("graphic", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill } }), "draw:layer": "backgroundobjects", ...place(frame) }));
+  const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) =>
+    xml("draw:rect", {
+      "draw:style-name": styles.style("graphic", {
+        "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill },
+      }),
+      "draw:layer": "backgroundobjects",
+      ...place(frame),
+    }),
+  );
   const size = theme.scale.footer * (page.height / 540);
-  const line = (field: string, className: string, align: "start" | "end") => xml("draw:frame", { "presentation:style-name": styles.style("presentation", { "graphic-properties": { "draw:stroke": "none", "draw:fill": "none", "fo:padding-left": "7.2pt", "fo:padding-top": "3.6pt", "fo:padding-right": "7.2pt", "fo:padding-bottom": "3.6pt" } }), "draw:layer": "backgroundobjects", "presentation:class": className, ...place({ x: page.width * 0.065 - 7.2, y: page.height - size * 2.8 - 3.6, width: page.width * 0.87 + 14.4, height: size * 1.4 + 7.2 }) }, xml("draw:text-box", {}, xml("text:p", { "text:style-name": styles.style("paragraph", { "paragraph-properties": { "fo:text-align": align }, "text-properties": { "fo:font-size": length(size), "fo:color": theme.colours.muted, "style:font-name": theme.fonts.body } }) }, field)));
-  return xml("style:master-page", { "style:name": prefix + name, "style:display-name": label, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": styles.style("drawing-page", { "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper } }) }, ...drawn, line("<presentation:footer/>", "footer", "start"), line('<text:page-number>&lt;number&gt;</text:page-number>', "page-number", "end"));
+  const line = (field: string, className: string, align: "start" | "end") =>
+    xml(
+      "draw:frame",
+      {
+        "presentation:style-name": styles.style("presentation", {
+          "graphic-properties": {
+            "draw:stroke": "none",
+            "draw:fill": "none",
+            "fo:padding-left": "7.2pt",
+            "fo:padding-top": "3.6pt",
+            "fo:padding-right": "7.2pt",
+            "fo:padding-bottom": "3.6pt",
+          },
+        }),
+        "draw:layer": "backgroundobjects",
+        "presentation:class": className,
+        ...place({
+          x: page.width * 0.065 - 7.2,
+          y: page.height - size * 2.8 - 3.6,
+          width: page.width * 0.87 + 14.4,
+          height: size * 1.4 + 7.2,
+        }),
+      },
+      xml(
+        "draw:text-box",
+        {},
+        xml(
+          "text:p",
+          {
+            "text:style-name": styles.style("paragraph", {
+              "paragraph-properties": { "fo:text-align": align },
+              "text-properties": {
+                "fo:font-size": length(size),
+                "fo:color": theme.colours.muted,
+                "style:font-name": theme.fonts.body,
+              },
+            }),
+          },
+          field,
+        ),
+      ),
+    );
+  return xml(
+    "style:master-page",
+    {
+      "style:name": prefix + name,
+      "style:display-name": label,
+      "style:page-layout-name": prefix + LAYOUT,
+      "draw:style-name": styles.style("drawing-page", {
+        "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper },
+      }),
+    },
+    ...drawn,
+    line("<presentation:footer/>", "footer", "start"),
+    line("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", "end"),
+  );
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(prefix: string, name: string, { name: shown, background, elements }: Master, regions: readonly RegionBox[], head: DeckHead, common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">): string {
-  const slide: Slide = { id: "", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
+function keptMaster(
+  prefix: string,
+  name: string,
+  { name: shown, background, elements }: Master,
+  regions: readonly RegionBox[],
+  head: DeckHead,
+  common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">,
+): string {
+  const slide: Slide = {
+    id: "",
+    parent: null,
+    arrangement: "blank",
+    elements: elements as Element[],
+    notes: [],
+    hidden: false,
+  };
   const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [], places: new Map() };
-  const fill = background ? backgroundAttributes(background, head, common.definitions, common.file) : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
+  const fill = background
+    ? backgroundAttributes(background, head, common.definitions, common.file)
+    : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
   const taken = new Set<string>();
-  return xml("style:master-page", { "style:name": name, "style:display-name": shown || undefined, "style:page-layout-name": prefix + LAYOUT, "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }) }, (grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) + regionFrames(work, [...regions], true).map((one) => one.xml).join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'));
+  return xml(
+    "style:master-page",
+    {
+      "style:name": name,
+      "style:display-name": shown || undefined,
+      "style:page-layout-name": prefix + LAYOUT,
+      "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
+    },
+    (
+      grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) +
+      regionFrames(work, [...regions], true)
+        .map((one) => one.xml)
+        .join("")
+    ).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'),
+  );
 }
 
 /** What somebody said about a slide (OpenDocument 1.3, 14.1). */
-const annotation = ({ author, text, date }: Comment): string => xml("office:annotation", { "svg:x": "0pt", "svg:y": "0pt" }, author ? xml("dc:creator", {}, escapeXml(author)) : "", date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "", ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))));
+const annotation = ({ author, text, date }: Comment): string =>
+  xml(
+    "office:annotation",
+    { "svg:x": "0pt", "svg:y": "0pt" },
+    author ? xml("dc:creator", {}, escapeXml(author)) : "",
+    date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "",
+    ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))),
+  );
 
 export const HEAD = XML_HEAD.replace(' standalone="yes"', "");
 
 /** JSON as the text of an element, where quotes need not be escaped. */
-const jsonText = (value: object) => JSON.stringify(value).replace(/[&<>\uFFFE\uFFFF]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "");
+const jsonText = (value: object) =>
+  JSON.stringify(value).replace(
+    /[&<>\uFFFE\uFFFF]/g,
+    (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "",
+  );
 
 /** The pages of a deck with what they need, as they are written. */
 export class Pages {
@@ -189,14 +369,16 @@ export class Pages {
     this.masters = new StyleSheet(`${prefix}M`);
     this.definitions = new Definitions(prefix);
     const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
-    this.names = new Map(deck.slides.map((slide, nth) => {
-      const own = given(slide);
-      if (own !== undefined) return [slide.id, own];
-      const name = pageName(slide, nth + 1);
-      const unique = taken.has(name) ? `${name} (${slide.id})` : name;
-      taken.add(unique);
-      return [slide.id, unique];
-    }));
+    this.names = new Map(
+      deck.slides.map((slide, nth) => {
+        const own = given(slide);
+        if (own !== undefined) return [slide.id, own];
+        const name = pageName(slide, nth + 1);
+        const unique = taken.has(name) ? `${name} (${slide.id})` : name;
+        taken.add(unique);
+        return [slide.id, unique];
+      }),
+    );
   }
 
   readonly file = (source: string): string | undefined => {
@@ -237,7 +419,21 @@ export class Pages {
   work(slide: Slide, number: number): Work {
     const { styles, definitions, file, shown, link, object, head } = this;
     const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
-    return { styles, definitions, file, shown, link, object, head, slide, theme: themeOf(slide, head), boxes, notes: [], places: slotPlaces(slide.arrangement, head.page, slide.widths), fonts: this.options.fonts };
+    return {
+      styles,
+      definitions,
+      file,
+      shown,
+      link,
+      object,
+      head,
+      slide,
+      theme: themeOf(slide, head),
+      boxes,
+      notes: [],
+      places: slotPlaces(slide.arrangement, head.page, slide.widths),
+      fonts: this.options.fonts,
+    };
   }
 
   notes({ notes }: Slide, number: number): string {
@@ -248,24 +444,60 @@ export class Pages {
     return xml(
       "presentation:notes",
       {},
-      xml("draw:page-thumbnail", { "draw:layer": "layout", "presentation:class": "page", "draw:page-number": number, ...place({ x: 86, y: 60, width: 424, height: 238 }) }),
-      xml("draw:frame", { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) }, xml("draw:text-box", {}, isEmptyText(spoken) ? "<text:p/>" : textXml(spoken, styles.context("notes", head.theme, undefined, () => ({ styles, size: 12, codeFont: head.theme.fonts.code, link }))))),
+      xml("draw:page-thumbnail", {
+        "draw:layer": "layout",
+        "presentation:class": "page",
+        "draw:page-number": number,
+        ...place({ x: 86, y: 60, width: 424, height: 238 }),
+      }),
+      xml(
+        "draw:frame",
+        { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) },
+        xml(
+          "draw:text-box",
+          {},
+          isEmptyText(spoken)
+            ? "<text:p/>"
+            : textXml(
+                spoken,
+                styles.context("notes", head.theme, undefined, () => ({
+                  styles,
+                  size: 12,
+                  codeFont: head.theme.fonts.code,
+                  link,
+                })),
+              ),
+        ),
+      ),
     );
   }
 
   /** Keeps what the format has no place for. */
   keep(slide: Slide, more: object): void {
     const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
-    this.kept[this.names.get(id) as string] = { id, parent, arrangement, ...(section ? { section } : {}), ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(isSpecial(notes) ? { notes } : {}), ...more };
+    this.kept[this.names.get(id) as string] = {
+      id,
+      parent,
+      arrangement,
+      ...(section ? { section } : {}),
+      ...(source ? { source } : {}),
+      ...(origin ? { origin } : {}),
+      ...(theme ? { theme } : {}),
+      ...(isSpecial(notes) ? { notes } : {}),
+      ...more,
+    };
   }
 
   /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
   private standard(arrangement: ArrangementName): string {
     if (arrangement === "opening") return OPENING.name;
     if (!this.drawn.size && arrangement !== "points") this.standard("points");
-    const drawn = this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
+    const drawn =
+      this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
     this.drawn.set(arrangement, drawn);
-    const known = this.ours.get(drawn) ?? (arrangement === "points" ? CONTENT : { name: arrangement, label: ARRANGEMENTS[arrangement].label, arrangement });
+    const known =
+      this.ours.get(drawn) ??
+      (arrangement === "points" ? CONTENT : { name: arrangement, label: ARRANGEMENTS[arrangement].label, arrangement });
     this.ours.set(drawn, known);
     return known.name;
   }
@@ -286,22 +518,56 @@ export class Pages {
     const work = this.work(slide, number);
     const named = new Named(slide, `${this.prefix}s${number}`);
     const onMaster = standsOnMaster(slide, this.deck);
-    const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) => bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined));
+    const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) =>
+      bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined),
+    );
     const { master, regions, comments } = slide;
     const properties = pageProperties(work, onMaster);
     const style = pageStyle(work, properties);
-    const wears = this.wears.get(style) ?? wornSums(Object.fromEntries(Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value])));
+    const wears =
+      this.wears.get(style) ??
+      wornSums(
+        Object.fromEntries(
+          Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value]),
+        ),
+      );
     this.wears.set(style, wears);
-    this.keep(slide, { ...lookOf(slide), wears, ...(master !== undefined ? { master } : {}), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}), elements: kept });
-    return xml("draw:page", { "draw:name": this.names.get(slide.id), "draw:style-name": style, "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) }, drawn, (comments ?? []).map(annotation).join(""), named.timing(), this.notes(slide, number));
+    this.keep(slide, {
+      ...lookOf(slide),
+      wears,
+      ...(master !== undefined ? { master } : {}),
+      ...(regions ? { regions } : {}),
+      ...(comments ? { comments } : {}),
+      elements: kept,
+    });
+    return xml(
+      "draw:page",
+      {
+        "draw:name": this.names.get(slide.id),
+        "draw:style-name": style,
+        "draw:master-page-name": this.behind(slide),
+        ...this.uses(slide, onMaster),
+      },
+      drawn,
+      (comments ?? []).map(annotation).join(""),
+      named.timing(),
+      this.notes(slide, number),
+    );
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
   spliced(base: OdpBase, page: PageSlice, slide: Slide, number: number): string {
-    const binding = (one: Element) => ({ id: one.id, slot: one.slot, ...(one.binding ? { binding: one.binding } : {}) });
+    const binding = (one: Element) => ({
+      id: one.id,
+      slot: one.slot,
+      ...(one.binding ? { binding: one.binding } : {}),
+    });
     const name = this.names.get(slide.id) as string;
     if (base.untouched(slide).whole) {
-      this.keep(slide, { foreign: true, elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])) });
+      this.keep(slide, {
+        foreign: true,
+        elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])),
+      });
       return base.whole(page, slide, name);
     }
     const work = this.work(slide, number);
@@ -327,8 +593,22 @@ export class Pages {
       kept[region.name] = { footnotes: true };
       below.push(region.xml);
     }
-    const tag = { "draw:name": name, ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }), ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}) };
-    const { xml: made, places } = base.compose(page, slide, { tag, notes: this.notes(slide, number), below, write, text: (element) => textOfShape(element, work), named: (element, words) => named.words(element, words), timing: () => named.timing(), group: grouped, object: this.object });
+    const tag = {
+      "draw:name": name,
+      ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }),
+      ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}),
+    };
+    const { xml: made, places } = base.compose(page, slide, {
+      tag,
+      notes: this.notes(slide, number),
+      below,
+      write,
+      text: (element) => textOfShape(element, work),
+      named: (element, words) => named.words(element, words),
+      timing: () => named.timing(),
+      group: grouped,
+      object: this.object,
+    });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });
     return made;
@@ -338,21 +618,64 @@ export class Pages {
     const { head, options, masters, definitions, file, link, object, prefix } = this;
     this.standard("points");
     const ours = [OPENING, ...this.ours.values()];
-    return [...(this.plain || !this.ownMasters.size ? ours.map((master) => masterXml(prefix, master, head, options.fonts, masters)) : []), ...[...this.ownMasters].map(([master, name]) => keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, { styles: masters, definitions, file, shown: this.shown, link, object, fonts: options.fonts }))].join("");
+    return [
+      ...(this.plain || !this.ownMasters.size
+        ? ours.map((master) => masterXml(prefix, master, head, options.fonts, masters))
+        : []),
+      ...[...this.ownMasters].map(([master, name]) =>
+        keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, {
+          styles: masters,
+          definitions,
+          file,
+          shown: this.shown,
+          link,
+          object,
+          fonts: options.fonts,
+        }),
+      ),
+    ].join("");
   }
 
   layout(): string {
     const { page } = this.head;
-    return xml("style:page-layout", { "style:name": this.prefix + LAYOUT }, xml("style:page-layout-properties", { "fo:margin-top": "0pt", "fo:margin-bottom": "0pt", "fo:margin-left": "0pt", "fo:margin-right": "0pt", "fo:page-width": length(page.width), "fo:page-height": length(page.height), "style:print-orientation": "landscape" }));
+    return xml(
+      "style:page-layout",
+      { "style:name": this.prefix + LAYOUT },
+      xml("style:page-layout-properties", {
+        "fo:margin-top": "0pt",
+        "fo:margin-bottom": "0pt",
+        "fo:margin-left": "0pt",
+        "fo:margin-right": "0pt",
+        "fo:page-width": length(page.width),
+        "fo:page-height": length(page.height),
+        "style:print-orientation": "landscape",
+      }),
+    );
   }
 
   faces(): { name: string; xml: string }[] {
-    const families = [...new Set([this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [heading, body, code]))];
-    return families.map((name) => ({ name, xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }) }));
+    const families = [
+      ...new Set(
+        [this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [
+          heading,
+          body,
+          code,
+        ]),
+      ),
+    ];
+    return families.map((name) => ({
+      name,
+      xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }),
+    }));
   }
   /** The names of what a page says at its foot. */
   private uses(slide: Slide, onMaster: boolean): Record<string, string | undefined> {
-    return { "presentation:use-footer-name": (onMaster ? this.declared("footer", slide) : undefined) ?? (this.head.regions.footer ? `${this.prefix}footer` : undefined), "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined };
+    return {
+      "presentation:use-footer-name":
+        (onMaster ? this.declared("footer", slide) : undefined) ??
+        (this.head.regions.footer ? `${this.prefix}footer` : undefined),
+      "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined,
+    };
   }
   /** The name under which the words of a slide's footer or date are declared. */
   private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
@@ -367,16 +690,47 @@ export class Pages {
   /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
   footer(): string {
     const { footer } = this.head.regions;
-    const own = [...this.declarations.values()].map(({ region, name, words }) => (region === "footer" ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words)) : xml("presentation:date-time-decl", { "presentation:name": name, "presentation:source": "fixed" }, escapeXml(words))));
-    return (footer ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer)) : "") + own.join("");
+    const own = [...this.declarations.values()].map(({ region, name, words }) =>
+      region === "footer"
+        ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words))
+        : xml(
+            "presentation:date-time-decl",
+            { "presentation:name": name, "presentation:source": "fixed" },
+            escapeXml(words),
+          ),
+    );
+    return (
+      (footer
+        ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer))
+        : "") + own.join("")
+    );
   }
   keptFields(): string {
-    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } = this.head;
-    const field = (name: string, value: object) => xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
-    return field(KEPT.deck, { id, properties, language, regions, rate, theme, ...(themes ? { themes } : {}), assets, ...(manuscript ? { manuscript } : {}), ...(original ? { original } : {}), ...(masters ? { masters } : {}), ...(styles ? { styles } : {}) }) + field(KEPT.slides, this.kept);
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } =
+      this.head;
+    const field = (name: string, value: object) =>
+      xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
+    return (
+      field(KEPT.deck, {
+        id,
+        properties,
+        language,
+        regions,
+        rate,
+        theme,
+        ...(themes ? { themes } : {}),
+        assets,
+        ...(manuscript ? { manuscript } : {}),
+        ...(original ? { original } : {}),
+        ...(masters ? { masters } : {}),
+        ...(styles ? { styles } : {}),
+      }) + field(KEPT.slides, this.kept)
+    );
   }
   objectEntries(): string[] {
-    return [...this.objects].map(([path, content]) => entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE));
+    return [...this.objects].map(([path, content]) =>
+      entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE),
+    );
   }
   /** The parts of pictures, films and charts. */
   *parts(): Iterable<[string, Uint8Array]> {
@@ -384,4 +738,3 @@ export class Pages {
     for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];
   }
 }
-

@@ -1,8 +1,66 @@
-import { cutText, ArrangementName, type Background, type Comment, Comment as CommentSchema, type Element, Failure, filesOf, Id, mapElementLinks, mapLinks, type Master, Origin, type Page, RegionBox, RichText, type Slide, SlideLook, Source, type TextStyle, titleOf, type Transition, valueSum, withDrawn, within } from "@unitext/core/model";
+import {
+  cutText,
+  ArrangementName,
+  type Background,
+  type Comment,
+  Comment as CommentSchema,
+  type Element,
+  Failure,
+  filesOf,
+  Id,
+  mapElementLinks,
+  mapLinks,
+  type Master,
+  Origin,
+  type Page,
+  RegionBox,
+  RichText,
+  type Slide,
+  SlideLook,
+  Source,
+  type TextStyle,
+  titleOf,
+  type Transition,
+  valueSum,
+  withDrawn,
+  within,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
-import { at, child, childrenOf, localName, NO_PARTS, partText, type Parts, readMixed, unzip, type XmlElement, type XmlNode } from "../archive";
-import { backgroundSum, damagedPart, NOTHING_STANDS, held, isMacro, keepFile, keptName, keptShape, keptText, MACROS_LEFT, unsafeContent, motionSum, nested, notesSum, type PartOf, slideSum, transitionSum, type Worn, wornBy } from "../kept";
+import {
+  at,
+  child,
+  childrenOf,
+  localName,
+  NO_PARTS,
+  partText,
+  type Parts,
+  readMixed,
+  unzip,
+  type XmlElement,
+  type XmlNode,
+} from "../archive";
+import {
+  backgroundSum,
+  damagedPart,
+  NOTHING_STANDS,
+  held,
+  isMacro,
+  keepFile,
+  keptName,
+  keptShape,
+  keptText,
+  MACROS_LEFT,
+  unsafeContent,
+  motionSum,
+  nested,
+  notesSum,
+  type PartOf,
+  slideSum,
+  transitionSum,
+  type Worn,
+  wornBy,
+} from "../kept";
 import { attribute } from "../odt/styles";
 import { standInFonts } from "../fonts";
 import { nearTransition, withMotion } from "../motion";
@@ -67,21 +125,40 @@ class OdpReader {
     this.files = new OdpFiles(this.parts, options.sha256);
     [this.content, this.behind] = [this.side(), this.side()];
     const manifest = this.parts.get("META-INF/manifest.xml");
-    if (manifest && /encryption-data/.test(partText(manifest))) throw new Failure("not-readable", options.name, "The presentation is protected by a password. Save it without one and bring it in again.");
+    if (manifest && /encryption-data/.test(partText(manifest)))
+      throw new Failure(
+        "not-readable",
+        options.name,
+        "The presentation is protected by a password. Save it without one and bring it in again.",
+      );
   }
 
   private side(): Side {
     const styles = new OdpStyles();
     styles.sign = (level) => this.files.sign(attribute(level, "href"), level);
     const text: TextReader = { styles, target: (href) => this.target(href) };
-    const shapes = new ElementReader({ styles, text, files: this.files, adapted: this.adapted, families: this.families, newId: this.options.newId, target: (href) => this.target(href), led: (action, number) => this.led(action, number) });
+    const shapes = new ElementReader({
+      styles,
+      text,
+      files: this.files,
+      adapted: this.adapted,
+      families: this.families,
+      newId: this.options.newId,
+      target: (href) => this.target(href),
+      led: (action, number) => this.led(action, number),
+    });
     return { styles, text, shapes };
   }
 
   private part(path: string, needed: boolean): XmlNode | undefined {
     if (this.flat) return this.flat;
     if (!this.parts.has(path)) {
-      if (needed) throw new Failure("not-readable", this.options.name, `The presentation's part ${path} is missing; it is damaged or of another kind.`);
+      if (needed)
+        throw new Failure(
+          "not-readable",
+          this.options.name,
+          `The presentation's part ${path} is missing; it is damaged or of another kind.`,
+        );
       return undefined;
     }
     try {
@@ -97,7 +174,14 @@ class OdpReader {
     const { options } = this;
     const content = this.part("content.xml", true) as XmlNode;
     const body = at(content, "body", "presentation") as XmlNode | undefined;
-    if (!body) throw new Failure("not-readable", options.name, at(content, "body", "text") ? "The file is a text document, not a presentation; rename it to .odt." : "The file holds no presentation.");
+    if (!body)
+      throw new Failure(
+        "not-readable",
+        options.name,
+        at(content, "body", "text")
+          ? "The file is a text document, not a presentation; rename it to .odt."
+          : "The file holds no presentation.",
+      );
     const scripts = child(content, "scripts");
     if ([...this.parts.keys()].some(isMacro) || scripts?.children.length) this.left.push(MACROS_LEFT);
     this.left.push(...unsafeContent(this.parts.keys(), (path) => this.parts.get(path)));
@@ -106,16 +190,30 @@ class OdpReader {
     const shared = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles")];
     for (const holder of [...shared, ofMasters, ofPages]) this.content.styles.add(holder as XmlNode | undefined);
     for (const holder of [...shared, ofPages, ofMasters]) this.behind.styles.add(holder as XmlNode | undefined);
-    for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[]) this.masterPages.set(attribute(master, "name") ?? "", master);
-    for (const part of body.children) if (/^(footer|date-time)-decl$/.test(localName(part))) this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
+    for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[])
+      this.masterPages.set(attribute(master, "name") ?? "", master);
+    for (const part of body.children)
+      if (/^(footer|date-time)-decl$/.test(localName(part)))
+        this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
     const meta = child(this.part("meta.xml", false), "meta");
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
     within("slides", pages.length, options.name);
-    const head = readHead({ styles, meta, kept: kept.deck, pages, looks: this.behind.styles, masterPages: this.masterPages, newId: options.newId });
+    const head = readHead({
+      styles,
+      meta,
+      kept: kept.deck,
+      pages,
+      looks: this.behind.styles,
+      masterPages: this.masterPages,
+      newId: options.newId,
+    });
     this.page = head.page;
-    for (const { text } of [this.content, this.behind]) Object.assign(text, { language: head.language, count: pages.length });
-    const slidesKept = pages.map((page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>);
+    for (const { text } of [this.content, this.behind])
+      Object.assign(text, { language: head.language, count: pages.length });
+    const slidesKept = pages.map(
+      (page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>,
+    );
     const taken = new Set<string>();
     pages.forEach((page, nth) => {
       const given = Id.safeParse(slidesKept[nth]?.id);
@@ -130,7 +228,10 @@ class OdpReader {
     const known = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     // The file is kept under a name that is known before it has been read.
     const file = this.flat ? undefined : keptName(this.bytes, options.sha256);
-    const takeNamed = kept.deck && typeof kept.deck === "object" ? namedFiles(this.files, (kept.deck as { assets?: unknown }).assets) : undefined;
+    const takeNamed =
+      kept.deck && typeof kept.deck === "object"
+        ? namedFiles(this.files, (kept.deck as { assets?: unknown }).assets)
+        : undefined;
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
@@ -144,15 +245,34 @@ class OdpReader {
       takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles: all })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
-      const named = [...read.flatMap(({ elements, regions = [] }) => [...withDrawn(elements), ...regions]), ...Object.values(masters).flatMap(({ elements }) => elements)].flatMap(({ style }) => style ?? []);
+      const named = [
+        ...read.flatMap(({ elements, regions = [] }) => [...withDrawn(elements), ...regions]),
+        ...Object.values(masters).flatMap(({ elements }) => elements),
+      ].flatMap(({ style }) => style ?? []);
       const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
       const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
       const { styles: _, ...rest } = head;
-      return { head: { ...rest, properties: { ...head.properties, title }, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), undrawn: this.files.undrawn, of: pages.length };
+      return {
+        head: {
+          ...rest,
+          properties: { ...head.properties, title },
+          assets: { ...this.files.assets },
+          ...(Object.keys(masters).length ? { masters } : {}),
+          ...(Object.keys(styles).length ? { styles } : {}),
+        },
+        slides,
+        blobs: new Map(fresh),
+        undrawn: this.files.undrawn,
+        of: pages.length,
+      };
     };
     for (const [nth, page] of pages.entries()) {
       const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
-      const whole = { ...slide, notes: mapLinks(slide.notes, known), elements: slide.elements.map((element) => mapElementLinks(element, known)) };
+      const whole = {
+        ...slide,
+        notes: mapLinks(slide.notes, known),
+        elements: slide.elements.map((element) => mapElementLinks(element, known)),
+      };
       read.push(this.summed(whole, file, (id) => parts.get(id)));
       if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
@@ -184,13 +304,25 @@ class OdpReader {
         const kept = keptShape(element, partOf);
         return kept ? { ...element, kept } : element;
       }),
-      kept: { file, part: slide.kept.part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      kept: {
+        file,
+        part: slide.kept.part,
+        sum: slideSum(slide),
+        notes: notesSum(slide, partOf),
+        background: backgroundSum(slide),
+        transition: transitionSum(slide),
+        motion: motionSum(slide),
+        ...(slide.master === undefined ? {} : { master: slide.master }),
+        shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])),
+      },
     };
   }
 
   /** What Unitext keeps in the file; what another program cut short says nothing. */
   private kept(meta: XmlElement | undefined): { deck: unknown; slides: Record<string, unknown> } {
-    const fields = new Map(childrenOf(meta, "user-defined").map((field) => [attribute(field as XmlNode, "name"), field.text]));
+    const fields = new Map(
+      childrenOf(meta, "user-defined").map((field) => [attribute(field as XmlNode, "name"), field.text]),
+    );
     const parse = (name: string): unknown => {
       try {
         return JSON.parse(fields.get(name) ?? "null");
@@ -199,22 +331,52 @@ class OdpReader {
       }
     };
     const slides = parse(KEPT.slides);
-    return { deck: parse(KEPT.deck), slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {} };
+    return {
+      deck: parse(KEPT.deck),
+      slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {},
+    };
   }
 
   private slide(page: XmlNode, number: number, id: string, kept: Record<string, unknown>): Slide {
     const own = held(ArrangementName, kept.arrangement);
-    const classes = page.children.map((shape) => attribute(shape, "class")).filter((name): name is string => name !== undefined);
+    const classes = page.children
+      .map((shape) => attribute(shape, "class"))
+      .filter((name): name is string => name !== undefined);
     const bodies = classes.filter((name) => name === "outline" || name === "text").length;
-    const arrangement: ArrangementName = own ?? (classes.includes("title") ? (classes.includes("subtitle") ? "opening" : bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title") : bodies ? "points" : "blank");
+    const arrangement: ArrangementName =
+      own ??
+      (classes.includes("title")
+        ? classes.includes("subtitle")
+          ? "opening"
+          : bodies >= 2
+            ? "comparison"
+            : bodies === 1
+              ? "points"
+              : "title"
+        : bodies
+          ? "points"
+          : "blank");
     const ours = kept.id !== undefined && kept.foreign !== true;
     const worn = this.worn(page);
-    const work: PageWork = { number, arrangement, kept: (kept.elements ?? {}) as Record<string, unknown>, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(this.content, number, worn.dark)), ours, standing: new Map() };
-    const elements = page.children.flatMap((shape, nth) => this.content.shapes.elements(shape, String(nth), [], undefined, work));
+    const work: PageWork = {
+      number,
+      arrangement,
+      kept: (kept.elements ?? {}) as Record<string, unknown>,
+      used: new Set(),
+      footnotes: [],
+      reader: new ShapeReader(this.shapeWork(this.content, number, worn.dark)),
+      ours,
+      standing: new Map(),
+    };
+    const elements = page.children.flatMap((shape, nth) =>
+      this.content.shapes.elements(shape, String(nth), [], undefined, work),
+    );
     const { graphic } = worn;
     const look = SlideLook.safeParse(kept);
     const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
-    const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame as XmlNode, "class") === "notes") as XmlNode | undefined;
+    const notes = childrenOf(child(page, "notes"), "frame").find(
+      (frame) => attribute(frame as XmlNode, "class") === "notes",
+    ) as XmlNode | undefined;
     const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.content.text);
     const moved = this.motion(page, { arrangement, elements }, work);
     const common = {
@@ -233,20 +395,47 @@ class OdpReader {
       const regions = held(RegionBoxes, kept.regions);
       // A comment that says the same keeps what the file has no place for.
       const noted = held(Comments, kept.comments) ?? [];
-      const said = this.comments(page).map((one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one);
+      const said = this.comments(page).map(
+        (one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one,
+      );
       const wears = wornBy(kept, worn.sums, () => this.look(graphic, number));
-      return { ...common, ...wears, ...(typeof kept.master === "string" ? { master: kept.master } : {}), ...(regions ? { regions } : {}), ...(said.length ? { comments: said } : {}) };
+      return {
+        ...common,
+        ...wears,
+        ...(typeof kept.master === "string" ? { master: kept.master } : {}),
+        ...(regions ? { regions } : {}),
+        ...(said.length ? { comments: said } : {}),
+      };
     }
     this.foreign = true;
     const master = this.master(attribute(page, "master-page-name"), graphic);
-    const regions = readRegions(page, graphic, { master: this.masterPages.get(attribute(page, "master-page-name") ?? ""), declared: this.footers, onPage: { text: this.content.text, work: this.shapeWork(this.content, null) }, onMaster: { text: this.behind.text, work: this.shapeWork(this.behind, null) }, told: (what, how) => this.adapted.push({ slide: number, what, how }) });
+    const regions = readRegions(page, graphic, {
+      master: this.masterPages.get(attribute(page, "master-page-name") ?? ""),
+      declared: this.footers,
+      onPage: { text: this.content.text, work: this.shapeWork(this.content, null) },
+      onMaster: { text: this.behind.text, work: this.shapeWork(this.behind, null) },
+      told: (what, how) => this.adapted.push({ slide: number, what, how }),
+    });
     const comments = this.comments(page);
-    return { ...common, ...(moved.moves.length ? { moves: moved.moves } : {}), ...this.look(graphic, number), master, ...(regions.length ? { regions } : {}), ...(comments.length ? { comments } : {}), kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] } };
+    return {
+      ...common,
+      ...(moved.moves.length ? { moves: moved.moves } : {}),
+      ...this.look(graphic, number),
+      master,
+      ...(regions.length ? { regions } : {}),
+      ...(comments.length ? { comments } : {}),
+      kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] },
+    };
   }
 
   /** How the elements of a page come in. */
-  private motion(page: XmlNode, slide: Pick<Slide, "arrangement" | "elements">, { standing, number, ours }: PageWork): { elements: Element[]; moves: string[] } {
-    if (!page.children.some((part) => /^(par|seq|animations)$/.test(localName(part)))) return { elements: slide.elements, moves: [] };
+  private motion(
+    page: XmlNode,
+    slide: Pick<Slide, "arrangement" | "elements">,
+    { standing, number, ours }: PageWork,
+  ): { elements: Element[]; moves: string[] } {
+    if (!page.children.some((part) => /^(par|seq|animations)$/.test(localName(part))))
+      return { elements: slide.elements, moves: [] };
     const targets = new Map<string, { shape: string; point?: number }>();
     const found = new Map<string, Element[]>();
     const walk = (node: XmlNode, within: { shape: string; points: number } | undefined): Element[] => {
@@ -258,12 +447,25 @@ class OdpReader {
       const all = own ? [own] : inside;
       const shape = here?.shape ?? all.map(({ id }) => id).join(" ");
       if (!here && all.length) found.set(shape, all);
-      for (const id of [node.attributes["xml:id"], node.attributes["draw:id"], node.attributes["text:id"]]) if (id !== undefined && shape) targets.set(id, { shape, ...(point === undefined ? {} : { point }) });
+      for (const id of [node.attributes["xml:id"], node.attributes["draw:id"], node.attributes["text:id"]])
+        if (id !== undefined && shape) targets.set(id, { shape, ...(point === undefined ? {} : { point }) });
       return all;
     };
-    for (const shape of page.children) if (!/^(par|seq|animations|notes)$/.test(localName(shape))) walk(shape, undefined);
-    const { elements, moves } = withMotion(slide, readTiming(page, (id) => targets.get(id)), (shape) => found.get(shape) ?? [], (entry) => this.adapted.push({ slide: number, ...entry }));
-    if (!ours) for (const what of moves) this.adapted.push({ slide: number, what, how: "not played; an .odp keeps it while the entrances of its slide stay as they are" });
+    for (const shape of page.children)
+      if (!/^(par|seq|animations|notes)$/.test(localName(shape))) walk(shape, undefined);
+    const { elements, moves } = withMotion(
+      slide,
+      readTiming(page, (id) => targets.get(id)),
+      (shape) => found.get(shape) ?? [],
+      (entry) => this.adapted.push({ slide: number, ...entry }),
+    );
+    if (!ours)
+      for (const what of moves)
+        this.adapted.push({
+          slide: number,
+          what,
+          how: "not played; an .odp keeps it while the entrances of its slide stay as they are",
+        });
     return { elements, moves };
   }
 
@@ -275,15 +477,29 @@ class OdpReader {
     if (near) this.adapted.push({ slide: number, what: `the transition “${graphic.type}”`, how: near.how });
     const seconds = { slow: 1.5, medium: 1, fast: 0.5 }[graphic["transition-speed"] ?? "fast"] ?? 0.5;
     const waits = /^PT(?:(\d+)H)?(?:(\d+)M)?([\d.]+)S$/.exec(graphic.duration ?? "");
-    const delay = graphic["transition-type"] === "automatic" && waits ? Number(waits[1] ?? 0) * 3600 + Number(waits[2] ?? 0) * 60 + Number(waits[3]) : 0;
-    return { ...(background ? { background } : {}), ...(kind ? { transition: { kind, seconds } } : {}), ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}) };
+    const delay =
+      graphic["transition-type"] === "automatic" && waits
+        ? Number(waits[1] ?? 0) * 3600 + Number(waits[2] ?? 0) * 60 + Number(waits[3])
+        : 0;
+    return {
+      ...(background ? { background } : {}),
+      ...(kind ? { transition: { kind, seconds } } : {}),
+      ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}),
+    };
   }
 
   private background(graphic: Record<string, string>): Background | undefined {
-    const fill = readFill(graphic, this.content.styles.drawn, (image) => this.files.file(attribute(image, "href"), image));
+    const fill = readFill(graphic, this.content.styles.drawn, (image) =>
+      this.files.file(attribute(image, "href"), image),
+    );
     if (fill?.kind === "solid" && fill.opacity === undefined) return { colour: fill.colour };
     // A picture that is not repeated stands as large as it says; one that is larger than the page covers it.
-    const covers = fill?.kind === "picture" && fill.opacity === undefined && graphic.repeat === "no-repeat" && (points(graphic["fill-image-width"]) ?? 0) >= this.page.width - 1 && (points(graphic["fill-image-height"]) ?? 0) >= this.page.height - 1;
+    const covers =
+      fill?.kind === "picture" &&
+      fill.opacity === undefined &&
+      graphic.repeat === "no-repeat" &&
+      (points(graphic["fill-image-width"]) ?? 0) >= this.page.width - 1 &&
+      (points(graphic["fill-image-height"]) ?? 0) >= this.page.height - 1;
     return covers ? { picture: fill.source } : fill && { fill };
   }
 
@@ -294,9 +510,17 @@ class OdpReader {
     const known = this.pageStyles.get(key);
     if (known) return known;
     const { graphic } = this.content.styles.properties("drawing-page", style);
-    const own = (given: Record<string, string>) => (given.fill === undefined || given.fill === "none" ? undefined : readFill(given, this.content.styles.drawn, () => undefined));
-    const behind = this.behind.styles.properties("drawing-page", attribute(this.masterPages.get(master ?? ""), "style-name")).graphic;
-    const dark = isDark(groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))));
+    const own = (given: Record<string, string>) =>
+      given.fill === undefined || given.fill === "none"
+        ? undefined
+        : readFill(given, this.content.styles.drawn, () => undefined);
+    const behind = this.behind.styles.properties(
+      "drawing-page",
+      attribute(this.masterPages.get(master ?? ""), "style-name"),
+    ).graphic;
+    const dark = isDark(
+      groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))),
+    );
     const made = { graphic, dark, sums: wornSums(graphic) };
     this.pageStyles.set(key, made);
     return made;
@@ -332,14 +556,35 @@ class OdpReader {
       const { styles, shapes } = this.behind;
       const { graphic } = styles.properties("drawing-page", attribute(element, "style-name"));
       const dark = isDark(groundOf(readFill(graphic, styles.drawn, () => undefined)));
-      const work: PageWork = { number: 0, arrangement: "blank", kept: {}, used: new Set(), footnotes: [], reader: new ShapeReader(this.shapeWork(this.behind, null, dark)), ours: false, standing: new Map() };
-      const elements = (element?.children ?? []).flatMap((shape, nth) => (attribute(shape, "class") ? [] : shapes.elements(shape, String(nth), [], undefined, work))).map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
+      const work: PageWork = {
+        number: 0,
+        arrangement: "blank",
+        kept: {},
+        used: new Set(),
+        footnotes: [],
+        reader: new ShapeReader(this.shapeWork(this.behind, null, dark)),
+        ours: false,
+        standing: new Map(),
+      };
+      const elements = (element?.children ?? [])
+        .flatMap((shape, nth) =>
+          attribute(shape, "class") ? [] : shapes.elements(shape, String(nth), [], undefined, work),
+        )
+        .map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(graphic);
-      drawn = { name: cutText((attribute(element, "display-name") ?? name ?? ""), 300), ...(background ? { background } : {}), elements };
+      drawn = {
+        name: cutText(attribute(element, "display-name") ?? name ?? "", 300),
+        ...(background ? { background } : {}),
+        elements,
+      };
       this.drawnBehind.set(name ?? "", drawn);
     }
     const { background, ...rest } = drawn;
-    const shown: Master = { ...rest, ...(background && page["background-visible"] !== "false" ? { background } : {}), elements: page["background-objects-visible"] === "false" ? [] : drawn.elements };
+    const shown: Master = {
+      ...rest,
+      ...(background && page["background-visible"] !== "false" ? { background } : {}),
+      elements: page["background-objects-visible"] === "false" ? [] : drawn.elements,
+    };
     const sum = valueSum(shown);
     this.masters[sum] = shown;
     return sum;
@@ -348,8 +593,14 @@ class OdpReader {
   private comments(page: XmlNode): Comment[] {
     return (childrenOf(page, "annotation") as XmlNode[]).slice(0, 2000).map((note) => {
       const date = child(note, "date")?.text.slice(0, 40);
-      const text = childrenOf(note, "p").map((paragraph) => plainWords(paragraph as XmlNode)).join("\n");
-      return { author: cutText((child(note, "creator")?.text ?? ""), 300), text: cutText(text, 20000), ...(date ? { date } : {}) };
+      const text = childrenOf(note, "p")
+        .map((paragraph) => plainWords(paragraph as XmlNode))
+        .join("\n");
+      return {
+        author: cutText(child(note, "creator")?.text ?? "", 300),
+        text: cutText(text, 20000),
+        ...(date ? { date } : {}),
+      };
     });
   }
 
@@ -359,7 +610,12 @@ class OdpReader {
     if (!step || number < 1) return this.target(attribute(action, "href") ?? "");
     const ids = [...new Set(this.ids.values())];
     const there = { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step];
-    if (there !== undefined && (step === "next" || step === "previous")) this.adapted.push({ slide: number, what: `a link to the ${step} slide`, how: `it leads to the slide that is ${step} now, wherever it goes` });
+    if (there !== undefined && (step === "next" || step === "previous"))
+      this.adapted.push({
+        slide: number,
+        what: `a link to the ${step} slide`,
+        how: `it leads to the slide that is ${step} now, wherever it goes`,
+      });
     return there === undefined ? undefined : `slide:${there}`;
   }
 
@@ -370,7 +626,8 @@ class OdpReader {
   }
 }
 
-const plainWords = (element: XmlNode): string => element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
+const plainWords = (element: XmlNode): string =>
+  element.content.map((part) => (typeof part === "string" ? part : plainWords(part))).join("");
 
 /**
  * Reads a presentation in OpenDocument 1.2 or 1.3, packed or flat: texts in their levels and looks, shapes, groups, tables,

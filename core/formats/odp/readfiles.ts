@@ -22,14 +22,21 @@ export class OdpFiles {
 
   /** The sum of a file and what picture it is; one that many pages show is summed once. */
   private summed(path: string | undefined, bytes: Uint8Array) {
-    const found = (path === undefined ? undefined : this.known.get(path)) ?? { sha256: this.sha256(bytes), info: pictureInfo(bytes) };
+    const found = (path === undefined ? undefined : this.known.get(path)) ?? {
+      sha256: this.sha256(bytes),
+      info: pictureInfo(bytes),
+    };
     if (path !== undefined) this.known.set(path, found);
     return found;
   }
 
   private sums: Map<string, string> | undefined;
   bySum(sha256: string): Uint8Array | undefined {
-    this.sums ??= new Map([...this.parts.keys()].filter((path) => /^(Pictures|Media)\/./.test(path)).map((path) => [this.summed(path, this.parts.get(path) ?? new Uint8Array()).sha256, path]));
+    this.sums ??= new Map(
+      [...this.parts.keys()]
+        .filter((path) => /^(Pictures|Media)\/./.test(path))
+        .map((path) => [this.summed(path, this.parts.get(path) ?? new Uint8Array()).sha256, path]),
+    );
     const path = this.sums.get(sha256);
     return path === undefined ? undefined : this.parts.get(path);
   }
@@ -99,8 +106,11 @@ export class OdpFiles {
       this.undrawn.set(source, bytes);
       return source;
     }
-    const base = path ? path.slice(path.lastIndexOf("/") + 1) : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
-    const source = kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
+    const base = path
+      ? path.slice(path.lastIndexOf("/") + 1)
+      : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
+    const source =
+      kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
     if (path && !data) this.taken.set(path, sha256);
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, ...info };

@@ -1,4 +1,16 @@
-import { cutText, type Bullet, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, type Shadow, type Stroke, type TabStop, type TextBox, tabStop } from "@unitext/core/model";
+import {
+  cutText,
+  type Bullet,
+  type LevelStyle,
+  type ParagraphLook,
+  type RunLook,
+  type SCHEMES,
+  type Shadow,
+  type Stroke,
+  type TabStop,
+  type TextBox,
+  tabStop,
+} from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
 import { clamp, points, turned } from "./names";
@@ -17,9 +29,18 @@ export interface Properties {
 }
 /** Kinds of tab stops (style:type, OpenDocument 1.3, part 3, 19.517; the number from memory). */
 const TAB_TYPES: Record<string, "end" | "centre" | "decimal"> = { right: "end", center: "centre", char: "decimal" };
-const none = (): Properties => ({ graphic: {}, paragraph: {}, text: {}, cell: {}, list: undefined, columns: {}, tabs: [] });
+const none = (): Properties => ({
+  graphic: {},
+  paragraph: {},
+  text: {},
+  cell: {},
+  list: undefined,
+  columns: {},
+  tabs: [],
+});
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
-const valuesOf = (element: XmlNode | undefined): Values => Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
+const valuesOf = (element: XmlNode | undefined): Values =>
+  Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /** A share that ODF writes in percent. */
@@ -42,8 +63,17 @@ function over(base: Properties, own: Properties): Properties {
   if (own.text["font-size"] !== undefined) text["font-size"] = sizeOver(own.text["font-size"], base.text["font-size"]);
   if (own.text["font-name"] !== undefined && own.text["font-family"] === undefined) delete text["font-family"];
   // A colour takes the place of the automatic one (20.393), which would hide it; what says both means the automatic one.
-  if (own.text.color !== undefined && own.text["use-window-font-color"] === undefined) delete text["use-window-font-color"];
-  return { graphic: { ...base.graphic, ...own.graphic }, paragraph: { ...base.paragraph, ...own.paragraph }, text, cell: { ...base.cell, ...own.cell }, list: own.list ?? base.list, columns: { ...base.columns, ...own.columns }, tabs: own.tabs.length ? own.tabs : base.tabs };
+  if (own.text.color !== undefined && own.text["use-window-font-color"] === undefined)
+    delete text["use-window-font-color"];
+  return {
+    graphic: { ...base.graphic, ...own.graphic },
+    paragraph: { ...base.paragraph, ...own.paragraph },
+    text,
+    cell: { ...base.cell, ...own.cell },
+    list: own.list ?? base.list,
+    columns: { ...base.columns, ...own.columns },
+    tabs: own.tabs.length ? own.tabs : base.tabs,
+  };
 }
 
 /** What a style says by itself. */
@@ -51,7 +81,8 @@ function ownProperties(element: XmlNode): Properties {
   const graphic = child(element, "graphic-properties") as XmlNode | undefined;
   const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
   const page = child(element, "drawing-page-properties") as XmlNode | undefined;
-  const list = (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
+  const list =
+    (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
   const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab): TabStop[] => {
     const at = points(attribute(tab as XmlNode, "position"));
     const align = TAB_TYPES[attribute(tab as XmlNode, "type") ?? ""] ?? "start";
@@ -61,7 +92,11 @@ function ownProperties(element: XmlNode): Properties {
     graphic: { ...valuesOf(page), ...valuesOf(graphic) },
     paragraph: valuesOf(paragraph),
     text: valuesOf(child(element, "text-properties") as XmlNode | undefined),
-    cell: { ...valuesOf(child(element, "table-cell-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-column-properties") as XmlNode | undefined), ...valuesOf(child(element, "table-row-properties") as XmlNode | undefined) },
+    cell: {
+      ...valuesOf(child(element, "table-cell-properties") as XmlNode | undefined),
+      ...valuesOf(child(element, "table-column-properties") as XmlNode | undefined),
+      ...valuesOf(child(element, "table-row-properties") as XmlNode | undefined),
+    },
     list,
     columns: valuesOf(child(graphic, "columns") as XmlNode | undefined),
     tabs: tabs.slice(0, 32),
@@ -93,12 +128,16 @@ export class OdpStyles {
   add(holder: XmlNode | undefined): void {
     for (const element of holder?.children ?? []) {
       // Older programs name the templates of tables as if they were styles of text (common practice, no source).
-      const name = attribute(element, "name") ?? (localName(element) === "table-template" ? attribute(element, "style-name") : undefined) ?? "";
+      const name =
+        attribute(element, "name") ??
+        (localName(element) === "table-template" ? attribute(element, "style-name") : undefined) ??
+        "";
       const kind = localName(element);
       if (kind === "style") this.styles.set(`${attribute(element, "family")} ${name}`, element);
       else if (kind === "default-style") this.defaults.set(attribute(element, "family") ?? "", element);
       else if (kind === "list-style") this.lists.set(name, element);
-      else if (kind === "font-face") this.fonts.set(name, (attribute(element, "font-family") ?? name).replace(/^['"]|['"]$/g, ""));
+      else if (kind === "font-face")
+        this.fonts.set(name, (attribute(element, "font-family") ?? name).replace(/^['"]|['"]$/g, ""));
       else this.drawn.set(`${kind} ${name}`, element);
     }
   }
@@ -117,7 +156,10 @@ export class OdpStyles {
     if (known) return known;
     const element = name === undefined ? undefined : this.styles.get(key);
     const parent = attribute(element, "parent-style-name");
-    const base = element && parent && depth < 20 ? this.properties(this.styles.has(`${family} ${parent}`) ? family : "graphic", parent, depth + 1) : over(none(), this.own(this.defaults.get(family === "presentation" ? "graphic" : family)));
+    const base =
+      element && parent && depth < 20
+        ? this.properties(this.styles.has(`${family} ${parent}`) ? family : "graphic", parent, depth + 1)
+        : over(none(), this.own(this.defaults.get(family === "presentation" ? "graphic" : family)));
     const made = over(base, this.own(element));
     this.known.set(key, made);
     return made;
@@ -152,12 +194,16 @@ export class OdpStyles {
     return typeof given === "string" ? this.lists.get(given) : given;
   }
   family({ text }: Pick<Properties, "text">): string | undefined {
-    const said = text["font-family"] ?? (text["font-name"] === undefined ? undefined : (this.fonts.get(text["font-name"]) ?? text["font-name"]));
-    return said
-      ?.split(",")[0]
-      ?.trim()
-      .replace(/^['"]|['"]$/g, "")
-      .slice(0, 200) || undefined;
+    const said =
+      text["font-family"] ??
+      (text["font-name"] === undefined ? undefined : (this.fonts.get(text["font-name"]) ?? text["font-name"]));
+    return (
+      said
+        ?.split(",")[0]
+        ?.trim()
+        .replace(/^['"]|['"]$/g, "")
+        .slice(0, 200) || undefined
+    );
   }
 
   /** Text properties as a look; `automatic` is the colour that text without one of its own has where it is not the theme's. */
@@ -168,18 +214,38 @@ export class OdpStyles {
     const font = this.family(properties);
     const line = text["text-underline-style"];
     const double = text["text-underline-type"] === "double";
-    const underline: RunLook["underline"] = !line || line === "none" ? undefined : double ? "double" : /bold|thick/.test(text["text-underline-width"] ?? "") ? "heavy" : line === "dotted" ? "dotted" : line === "wave" ? "wavy" : /dash/.test(line) ? "dashed" : "single";
+    const underline: RunLook["underline"] =
+      !line || line === "none"
+        ? undefined
+        : double
+          ? "double"
+          : /bold|thick/.test(text["text-underline-width"] ?? "")
+            ? "heavy"
+            : line === "dotted"
+              ? "dotted"
+              : line === "wave"
+                ? "wavy"
+                : /dash/.test(line)
+                  ? "dashed"
+                  : "single";
     const highlight = colour(text["background-color"]);
     const spacing = points(text["letter-spacing"]);
     const [position = "", scale] = (text["text-position"] ?? "").split(/\s+/);
     const rise = position === "super" ? 0.33 : position === "sub" ? -0.33 : share(position);
-    const language = text.language && text.language !== "none" ? `${text.language}${text.country && text.country !== "none" ? `-${text.country}` : ""}` : undefined;
+    const language =
+      text.language && text.language !== "none"
+        ? `${text.language}${text.country && text.country !== "none" ? `-${text.country}` : ""}`
+        : undefined;
     return {
       ...(size !== undefined && size >= 1 ? { size: round(clamp(size, 1, 4000)) } : {}),
       ...(own ? { colour: own } : {}),
       ...(font ? { font } : {}),
       ...(underline ? { underline } : {}),
-      ...(text["text-transform"] === "uppercase" ? { caps: "all" as const } : text["font-variant"] === "small-caps" ? { caps: "small" as const } : {}),
+      ...(text["text-transform"] === "uppercase"
+        ? { caps: "all" as const }
+        : text["font-variant"] === "small-caps"
+          ? { caps: "small" as const }
+          : {}),
       ...(highlight ? { highlight } : {}),
       ...(spacing ? { spacing: clamp(spacing, -100, 400) } : {}),
       ...(rise && scale !== "100%" ? { rise: clamp(rise, -1, 1) } : rise ? { rise: clamp(rise, -1, 1) } : {}),
@@ -193,7 +259,10 @@ export class OdpStyles {
       const exact = points(value);
       return exact === undefined ? undefined : { points: clamp(exact, 0, 4000) };
     };
-    const [before, after] = [gap(paragraph["margin-top"] ?? paragraph.margin), gap(paragraph["margin-bottom"] ?? paragraph.margin)];
+    const [before, after] = [
+      gap(paragraph["margin-top"] ?? paragraph.margin),
+      gap(paragraph["margin-bottom"] ?? paragraph.margin),
+    ];
     const times = share(paragraph["line-height"]);
     const exact = points(paragraph["line-height"]);
     const right = points(paragraph["margin-right"]);
@@ -201,7 +270,11 @@ export class OdpStyles {
     return {
       ...(before ? { before } : {}),
       ...(after ? { after } : {}),
-      ...(times !== undefined && times > 0 ? { line: { times: clamp(times, 0.1, 20) } } : exact !== undefined && exact >= 1 ? { line: { points: clamp(exact, 1, 4000) } } : {}),
+      ...(times !== undefined && times > 0
+        ? { line: { times: clamp(times, 0.1, 20) } }
+        : exact !== undefined && exact >= 1
+          ? { line: { points: clamp(exact, 1, 4000) } }
+          : {}),
       ...(right ? { right: clamp(right, -4032, 4032) } : {}),
       ...(tabs.length ? { tabs } : {}),
       ...(mode === "rl-tb" || mode === "rl" ? { direction: "rtl" as const } : {}),
@@ -212,7 +285,10 @@ export class OdpStyles {
   indents({ paragraph }: Properties): Pick<ParagraphLook, "left" | "first"> {
     const left = points(paragraph["margin-left"] ?? paragraph.margin);
     const first = points(paragraph["text-indent"]);
-    return { ...(left ? { left: clamp(left, -4032, 4032) } : {}), ...(first ? { first: clamp(first, -4032, 4032) } : {}) };
+    return {
+      ...(left ? { left: clamp(left, -4032, 4032) } : {}),
+      ...(first ? { first: clamp(first, -4032, 4032) } : {}),
+    };
   }
 
   /** How the items of a list stand and are marked at a level, from 0; undefined where the style says nothing of it. */
@@ -232,19 +308,29 @@ export class OdpStyles {
     const alignment = child(properties, "list-level-label-alignment") as XmlNode | undefined;
     const text = child(element, "text-properties") as XmlNode | undefined;
     const label = points(attribute(properties, "min-label-width")) ?? 0;
-    const left = alignment ? (points(attribute(alignment, "margin-left")) ?? 0) : (points(attribute(properties, "space-before")) ?? 0) + label;
+    const left = alignment
+      ? (points(attribute(alignment, "margin-left")) ?? 0)
+      : (points(attribute(properties, "space-before")) ?? 0) + label;
     const first = alignment ? (points(attribute(alignment, "text-indent")) ?? 0) : -label;
     const size = share(attribute(text, "font-size"));
     const own = attribute(text, "use-window-font-color") === "true" ? undefined : colour(attribute(text, "color"));
-    const family = attribute(text, "font-family")?.split(",")[0]?.replace(/^['"]|['"]$/g, "");
-    const rest = { ...(own ? { colour: own } : {}), ...(size && size !== 1 ? { size: clamp(size, 0.1, 4) } : {}), ...(family ? { font: cutText(family, 200) } : {}) };
+    const family = attribute(text, "font-family")
+      ?.split(",")[0]
+      ?.replace(/^['"]|['"]$/g, "");
+    const rest = {
+      ...(own ? { colour: own } : {}),
+      ...(size && size !== 1 ? { size: clamp(size, 0.1, 4) } : {}),
+      ...(family ? { font: cutText(family, 200) } : {}),
+    };
     const indents = { left: round(clamp(left, -4032, 4032)), first: round(clamp(first, -4032, 4032)) };
     if (kind === "list-level-style-number") {
       const format = attribute(element, "num-format");
       if (!format) return { kind: "plain", look: indents };
       const [prefix, suffix] = [attribute(element, "num-prefix") ?? "", attribute(element, "num-suffix") ?? ""];
       const wanted = `${prefix.trim().slice(-1) === "(" ? "(" : ""}${format}${suffix.trim().slice(0, 1)}`;
-      const scheme: Bullet["scheme"] = (/^\(?[1aAiI][.)]?$/.test(wanted) ? wanted.replace(/^\((.)\.?$/, "$1") : "1.") as (typeof SCHEMES)[number];
+      const scheme: Bullet["scheme"] = (
+        /^\(?[1aAiI][.)]?$/.test(wanted) ? wanted.replace(/^\((.)\.?$/, "$1") : "1."
+      ) as (typeof SCHEMES)[number];
       return { kind: "number", look: { ...indents, bullet: { scheme, ...rest } } };
     }
     const picture = kind === "list-level-style-image" ? this.sign?.(element) : undefined;
@@ -255,10 +341,17 @@ export class OdpStyles {
 }
 
 export function levelStyle(run: RunLook, paragraph: ParagraphLook, align: LevelStyle["align"]): LevelStyle {
-  return { run: { size: 18, ...run }, ...(Object.keys(paragraph).length ? { paragraph } : {}), ...(align ? { align } : {}) };
+  return {
+    run: { size: 18, ...run },
+    ...(Object.keys(paragraph).length ? { paragraph } : {}),
+    ...(align ? { align } : {}),
+  };
 }
 
-export const alignOf = (value: string | undefined, rtl = false): LevelStyle["align"] => ({ center: "centre", end: "end", [rtl ? "left" : "right"]: "end" } as Record<string, LevelStyle["align"]>)[value ?? ""];
+export const alignOf = (value: string | undefined, rtl = false): LevelStyle["align"] =>
+  (({ center: "centre", end: "end", [rtl ? "left" : "right"]: "end" }) as Record<string, LevelStyle["align"]>)[
+    value ?? ""
+  ];
 
 export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>): Stroke | undefined {
   const kind = graphic.stroke ?? "none";
@@ -272,24 +365,63 @@ export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>)
   };
   const two = element && Number(attribute(element, "dots2") ?? 0) > 0;
   const longest = element ? Math.max(long("dots1-length"), two ? long("dots2-length") : 0) : 0;
-  const dash: Stroke["dash"] = !element ? undefined : two ? (longest > 5 ? "longdashdot" : "dashdot") : longest > 5 ? "longdash" : longest > 1.5 ? "dash" : "dot";
+  const dash: Stroke["dash"] = !element
+    ? undefined
+    : two
+      ? longest > 5
+        ? "longdashdot"
+        : "dashdot"
+      : longest > 5
+        ? "longdash"
+        : longest > 1.5
+          ? "dash"
+          : "dot";
   const end = (side: "start" | "end"): Stroke["head"] => {
     const name = graphic[`marker-${side}`];
     if (!name) return undefined;
     const marker = drawn.get(`marker ${name}`);
     const label = `${name} ${attribute(marker, "display-name") ?? ""}`.toLowerCase();
     const d = attribute(marker, "d") ?? "";
-    const form = /circle|oval|dot/.test(label) || /[ca]/i.test(d.slice(1)) ? "oval" : /diamond|square/.test(label) || d === "m10 0 10 10-10 10-10-10z" ? "diamond" : /open|line/.test(label) || d === "m10 0-10 18 2 2 8-14 8 14 2-2z" ? "open" : /concave|stealth|barb/.test(label) || d === "m10 0-10 30 10-9 10 9z" ? "barbed" : "triangle";
-    return { form, size: clamp(round((points(graphic[`marker-${side}-width`]) ?? 3 * Math.max(width, 1)) / Math.max(width, 1)), 1, 10) };
+    const form =
+      /circle|oval|dot/.test(label) || /[ca]/i.test(d.slice(1))
+        ? "oval"
+        : /diamond|square/.test(label) || d === "m10 0 10 10-10 10-10-10z"
+          ? "diamond"
+          : /open|line/.test(label) || d === "m10 0-10 18 2 2 8-14 8 14 2-2z"
+            ? "open"
+            : /concave|stealth|barb/.test(label) || d === "m10 0-10 30 10-9 10 9z"
+              ? "barbed"
+              : "triangle";
+    return {
+      form,
+      size: clamp(
+        round((points(graphic[`marker-${side}-width`]) ?? 3 * Math.max(width, 1)) / Math.max(width, 1)),
+        1,
+        10,
+      ),
+    };
   };
   const [head, tail] = [end("start"), end("end")];
-  return { colour: colour(graphic["stroke-color"]) ?? "#000000", width: round(clamp(width, 0, 1600)), ...(opacity !== undefined && opacity < 1 ? { opacity: clamp(opacity, 0, 1) } : {}), ...(dash ? { dash } : {}), ...(head ? { head } : {}), ...(tail ? { tail } : {}) };
+  return {
+    colour: colour(graphic["stroke-color"]) ?? "#000000",
+    width: round(clamp(width, 0, 1600)),
+    ...(opacity !== undefined && opacity < 1 ? { opacity: clamp(opacity, 0, 1) } : {}),
+    ...(dash ? { dash } : {}),
+    ...(head ? { head } : {}),
+    ...(tail ? { tail } : {}),
+  };
 }
 
 export function readShadow(graphic: Values): Shadow | undefined {
   if (graphic.shadow !== "visible") return undefined;
   const [x, y] = [points(graphic["shadow-offset-x"]) ?? 0, points(graphic["shadow-offset-y"]) ?? 0];
-  return { colour: colour(graphic["shadow-color"]) ?? "#808080", opacity: clamp(share(graphic["shadow-opacity"]) ?? 1, 0, 1), blur: clamp(points(graphic["shadow-blur"] ?? graphic.blur) ?? 0, 0, 1000), distance: clamp(round(Math.hypot(x, y)), 0, 1000), direction: turned(round((Math.atan2(y, x) * 180) / Math.PI)) };
+  return {
+    colour: colour(graphic["shadow-color"]) ?? "#808080",
+    opacity: clamp(share(graphic["shadow-opacity"]) ?? 1, 0, 1),
+    blur: clamp(points(graphic["shadow-blur"] ?? graphic.blur) ?? 0, 0, 1000),
+    distance: clamp(round(Math.hypot(x, y)), 0, 1000),
+    direction: turned(round((Math.atan2(y, x) * 180) / Math.PI)),
+  };
 }
 
 /**
@@ -297,17 +429,33 @@ export function readShadow(graphic: Values): Shadow | undefined {
  * its width unless the box grows with it (draw:auto-grow-width), whatever the default style of all shapes says.
  */
 export function readBox({ graphic, paragraph, columns }: Properties, custom = false): TextBox {
-  const inset = (side: string) => round(clamp(points(graphic[`padding-${side}`] ?? graphic.padding) ?? (side === "left" || side === "right" ? 7.09 : 3.54), -4032, 4032));
-  const anchor = ({ middle: "middle", bottom: "bottom", justify: "middle" } as Record<string, TextBox["anchor"]>)[graphic["textarea-vertical-align"] ?? ""];
+  const inset = (side: string) =>
+    round(
+      clamp(
+        points(graphic[`padding-${side}`] ?? graphic.padding) ?? (side === "left" || side === "right" ? 7.09 : 3.54),
+        -4032,
+        4032,
+      ),
+    );
+  const anchor = ({ middle: "middle", bottom: "bottom", justify: "middle" } as Record<string, TextBox["anchor"]>)[
+    graphic["textarea-vertical-align"] ?? ""
+  ];
   const many = Number(columns["column-count"] ?? 1);
   const turn = paragraph["writing-mode"]?.startsWith("tb") ? (90 as const) : undefined;
   const shrinks = /shrink/.test(graphic["fit-to-size"] ?? "");
   return {
     insets: [inset("left"), inset("top"), inset("right"), inset("bottom")],
     ...(anchor ? { anchor } : {}),
-    ...(many >= 2 && many <= 16 ? { columns: Math.floor(many), gap: clamp(points(columns["column-gap"]) ?? 0, 0, 1000) } : {}),
+    ...(many >= 2 && many <= 16
+      ? { columns: Math.floor(many), gap: clamp(points(columns["column-gap"]) ?? 0, 0, 1000) }
+      : {}),
     // A least height is that of a box that grows; files of some programs say no more (common practice, no source).
-    fit: shrinks ? "shrink" : (graphic["auto-grow-height"] ?? ((points(graphic["min-height"]) ?? 0) > 0 && !custom ? "true" : "false")) === "true" ? "grow" : "none",
+    fit: shrinks
+      ? "shrink"
+      : (graphic["auto-grow-height"] ?? ((points(graphic["min-height"]) ?? 0) > 0 && !custom ? "true" : "false")) ===
+          "true"
+        ? "grow"
+        : "none",
     ...((custom ? graphic["wrap-option"] === "no-wrap" : graphic["auto-grow-width"] === "true") ? { wrap: false } : {}),
     ...(turn ? { turn } : {}),
   };

@@ -1,4 +1,19 @@
-import { canonical, isEmptyText, joinRuns, type LevelStyle, type Mark, MAX_LEVEL, NUMBER_SIGN, type Paragraph, type ParagraphLook, type RichText, type Run, run, type RunLook, type TextStyle } from "@unitext/core/model";
+import {
+  canonical,
+  isEmptyText,
+  joinRuns,
+  type LevelStyle,
+  type Mark,
+  MAX_LEVEL,
+  NUMBER_SIGN,
+  type Paragraph,
+  type ParagraphLook,
+  type RichText,
+  type Run,
+  run,
+  type RunLook,
+  type TextStyle,
+} from "@unitext/core/model";
 import { trimmed } from "@unitext/core/text";
 import { localName, type XmlNode } from "../archive";
 import { attribute } from "../odt/styles";
@@ -29,7 +44,22 @@ function paragraphs(children: readonly XmlNode[], styles: OdpStyles, style: XmlN
         if (localName(part) === "list") list(part, level + 1, own);
         else if (localName(part) === "p" || localName(part) === "h") {
           const deeper = Math.min(MAX_LEVEL, begun && !header ? level + 1 : level);
-          found.push(begun ? { element: part, kind: "plain", level: deeper, list: own } : { element: part, kind, level: Math.min(MAX_LEVEL, level), list: own, ...(kind === "number" && Number.isInteger(start) && start > 0 && attribute(item, "start-value") !== undefined ? { start } : {}) });
+          found.push(
+            begun
+              ? { element: part, kind: "plain", level: deeper, list: own }
+              : {
+                  element: part,
+                  kind,
+                  level: Math.min(MAX_LEVEL, level),
+                  list: own,
+                  ...(kind === "number" &&
+                  Number.isInteger(start) &&
+                  start > 0 &&
+                  attribute(item, "start-value") !== undefined
+                    ? { start }
+                    : {}),
+                },
+          );
           begun = true;
         }
       }
@@ -76,14 +106,23 @@ function spelled(runs: Run[]): Run[] {
   };
   bare(joined, /^ +/, /\n +/g, "\n", (text) => text.endsWith("\n"));
   bare([...joined].reverse(), / +$/, / +\n/g, "\n", (text) => text.startsWith("\n"));
-  const held = joined.filter(({ text }) => text !== "").map((item) => (item.text.includes(SPACE) ? { ...item, text: plainSpaces(item.text) } : item));
+  const held = joined
+    .filter(({ text }) => text !== "")
+    .map((item) => (item.text.includes(SPACE) ? { ...item, text: plainSpaces(item.text) } : item));
   return held.some(({ text }) => /[^ \t]/.test(text)) ? held : trimmed(held);
 }
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
 
 /** The runs of a paragraph, each with what its style says. */
-function inline<T>(element: XmlNode, reader: TextReader, state: T, span: (state: T, style: string | undefined) => T, link: string | undefined, into: { text: string; state: T; link: string | undefined }[]): void {
+function inline<T>(
+  element: XmlNode,
+  reader: TextReader,
+  state: T,
+  span: (state: T, style: string | undefined) => T,
+  link: string | undefined,
+  into: { text: string; state: T; link: string | undefined }[],
+): void {
   const put = (text: string) => into.push({ text, state, link });
   for (const part of element.content) {
     if (typeof part === "string") {
@@ -133,8 +172,16 @@ export function readText(children: readonly XmlNode[], reader: TextReader, headi
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
     inline(element, reader, base, (state, style) => reader.styles.said("text", style, state), undefined, pieces);
     const align = alignOf(base.paragraph["text-align"]);
-    const runs = pieces.map(({ text: words, state, link }) => run(plainSpaces(words), marksOf(state, reader.styles), link));
-    return { kind: kind === "plain" && level === 0 ? "plain" : kind, level, ...(start === undefined ? {} : { start }), ...(align ? { align } : {}), runs: trimmed(joinRuns(runs)) };
+    const runs = pieces.map(({ text: words, state, link }) =>
+      run(plainSpaces(words), marksOf(state, reader.styles), link),
+    );
+    return {
+      kind: kind === "plain" && level === 0 ? "plain" : kind,
+      level,
+      ...(start === undefined ? {} : { start }),
+      ...(align ? { align } : {}),
+      runs: trimmed(joinRuns(runs)),
+    };
   });
   return closed(text);
 }
@@ -146,7 +193,12 @@ function marksOf(properties: Properties, styles: OdpStyles): Mark[] {
   const bold = text["font-weight"] === "bold" || Number(text["font-weight"]) >= 600;
   const slanted = text["font-style"] === "italic" || text["font-style"] === "oblique";
   const struck = (text["text-line-through-style"] ?? text["text-line-through-type"] ?? "none") !== "none";
-  return [...(bold ? ["strong" as const] : []), ...(slanted ? ["emphasis" as const] : []), ...(struck ? ["strike" as const] : []), ...(MONOSPACED.test(styles.family(properties) ?? "") ? ["code" as const] : [])];
+  return [
+    ...(bold ? ["strong" as const] : []),
+    ...(slanted ? ["emphasis" as const] : []),
+    ...(struck ? ["strike" as const] : []),
+    ...(MONOSPACED.test(styles.family(properties) ?? "") ? ["code" as const] : []),
+  ];
 }
 
 /** Without the empty paragraphs at its end, which say nothing. */
@@ -156,19 +208,37 @@ function closed(text: Paragraph[]): RichText {
 }
 
 const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
-const differing = <T extends object>(own: T, base: Partial<T> | undefined): Partial<T> => Object.fromEntries(Object.entries(own).filter(([name, value]) => canonical(value) !== canonical((base as Record<string, unknown> | undefined)?.[name]))) as Partial<T>;
+const differing = <T extends object>(own: T, base: Partial<T> | undefined): Partial<T> =>
+  Object.fromEntries(
+    Object.entries(own).filter(
+      ([name, value]) => canonical(value) !== canonical((base as Record<string, unknown> | undefined)?.[name]),
+    ),
+  ) as Partial<T>;
 
 const LASTING = ["underline", "caps", "highlight", "rise"] as const;
-const STANDS: ParagraphLook = { before: { points: 0 }, after: { points: 0 }, line: { times: 1 }, left: 0, right: 0, first: 0, tabs: [] };
+const STANDS: ParagraphLook = {
+  before: { points: 0 },
+  after: { points: 0 },
+  line: { times: 1 },
+  left: 0,
+  right: 0,
+  first: 0,
+  tabs: [],
+};
 /** How a paragraph stands that says nothing of what its level says. */
 function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): ParagraphLook {
   const open: ParagraphLook = {};
-  for (const name in level) if (name in STANDS && !(name in own)) Object.assign(open, { [name]: STANDS[name as keyof ParagraphLook] });
+  for (const name in level)
+    if (name in STANDS && !(name in own)) Object.assign(open, { [name]: STANDS[name as keyof ParagraphLook] });
   return open;
 }
 
 /** What a level says of how its paragraphs stand beyond another, in whose place it is; of the signs of items only where there are some. */
-export function standsBeyond(level: ParagraphLook | undefined, other: ParagraphLook | undefined, kind: Paragraph["kind"]): ParagraphLook {
+export function standsBeyond(
+  level: ParagraphLook | undefined,
+  other: ParagraphLook | undefined,
+  kind: Paragraph["kind"],
+): ParagraphLook {
   const { bullet, ...own } = level ?? {};
   return differing({ ...unsaid(other, own), ...own, ...(bullet && kind !== "plain" ? { bullet } : {}) }, other);
 }
@@ -178,18 +248,51 @@ export function standsBeyond(level: ParagraphLook | undefined, other: ParagraphL
  * `outline` with a number after; and what its paragraphs and runs say beyond that. A text without words is none, unless
  * it is wanted for how it stands (`blank`).
  */
-export function readLooked(children: readonly XmlNode[], reader: TextReader, shape: Properties, outline?: string, blank = false): { text: RichText; style: TextStyle } {
+export function readLooked(
+  children: readonly XmlNode[],
+  reader: TextReader,
+  shape: Properties,
+  outline?: string,
+  blank = false,
+): { text: RichText; style: TextStyle } {
   const { styles } = reader;
   const lookOf = (properties: Properties): RunLook => {
     const { language, ...look } = styles.runLook(properties, reader.automatic);
-    return language !== undefined && reader.language !== undefined && primary(language) === primary(reader.language) ? look : { ...look, ...(language === undefined ? {} : { language }) };
+    return language !== undefined && reader.language !== undefined && primary(language) === primary(reader.language)
+      ? look
+      : { ...look, ...(language === undefined ? {} : { language }) };
   };
   const found = paragraphs(children, styles, shape.list);
-  const byLevel = Array.from({ length: 9 }, (_, level) => (outline !== undefined && styles.has("presentation", `${outline}${level + 1}`) ? (level === 0 ? shape : styles.properties("presentation", `${outline}${level + 1}`)) : shape));
-  const paragraphOf = (properties: Properties, kind: Paragraph["kind"], list: Found["list"], level: number): ParagraphLook => ({ ...styles.paragraphLook(properties), ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})), ...(kind === "plain" && list !== undefined ? { first: 0 } : {}) });
+  const byLevel = Array.from({ length: 9 }, (_, level) =>
+    outline !== undefined && styles.has("presentation", `${outline}${level + 1}`)
+      ? level === 0
+        ? shape
+        : styles.properties("presentation", `${outline}${level + 1}`)
+      : shape,
+  );
+  const paragraphOf = (
+    properties: Properties,
+    kind: Paragraph["kind"],
+    list: Found["list"],
+    level: number,
+  ): ParagraphLook => ({
+    ...styles.paragraphLook(properties),
+    ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})),
+    ...(kind === "plain" && list !== undefined ? { first: 0 } : {}),
+  });
   const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
   const isRtl = ({ paragraph }: Properties) => /^rl/.test(paragraph["writing-mode"] ?? "");
-  const levels = byLevel.map((properties, level): LevelStyle => levelStyle(lookOf(properties), { ...styles.paragraphLook(properties), ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})) }, alignOf(properties.paragraph["text-align"], isRtl(properties))));
+  const levels = byLevel.map(
+    (properties, level): LevelStyle =>
+      levelStyle(
+        lookOf(properties),
+        {
+          ...styles.paragraphLook(properties),
+          ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})),
+        },
+        alignOf(properties.paragraph["text-align"], isRtl(properties)),
+      ),
+  );
   const stated = found.map((one) => {
     const own = styles.said("paragraph", attribute(one.element, "style-name"), byLevel[one.level] as Properties);
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
@@ -197,15 +300,39 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
     return { ...one, own, pieces: pieces.map((piece) => ({ ...piece, look: lookOf(piece.state) })) };
   });
   // What a run cannot take back is not said of its level.
-  for (const { level, pieces } of stated) for (const { look } of pieces) for (const name of LASTING) if (look[name] === undefined && levels[level]?.run?.[name] !== undefined) levels[level] = { ...levels[level], run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)) };
+  for (const { level, pieces } of stated)
+    for (const { look } of pieces)
+      for (const name of LASTING)
+        if (look[name] === undefined && levels[level]?.run?.[name] !== undefined)
+          levels[level] = {
+            ...levels[level],
+            run: Object.fromEntries(Object.entries(levels[level]?.run ?? {}).filter(([key]) => key !== name)),
+          };
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
-    const runs = spelled(pieces.map(({ text: words, state, link, look }) => run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook)));
+    const runs = spelled(
+      pieces.map(({ text: words, state, link, look }) =>
+        run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook),
+      ),
+    );
     // A line without words is as high as what is left of it says: its last spaces, else its paragraph.
     const wordless = runs.length ? {} : (differing(pieces.at(-1)?.look ?? lookOf(own), levels[level]?.run) as RunLook);
     const align = alignOf(own.paragraph["text-align"], isRtl(own)) ?? "start";
-    const stands: ParagraphLook = { ...paragraphOf(own, kind, list, level), ...(levels[level]?.paragraph?.direction === "rtl" && !isRtl(own) ? { direction: "ltr" } : {}) };
-    const look: ParagraphLook = { ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph), ...(Object.keys(wordless).length ? { words: wordless } : {}) };
-    return { kind, level, ...(start === undefined ? {} : { start }), ...(align === (levels[level]?.align ?? "start") ? {} : { align }), ...(Object.keys(look).length ? { look } : {}), runs };
+    const stands: ParagraphLook = {
+      ...paragraphOf(own, kind, list, level),
+      ...(levels[level]?.paragraph?.direction === "rtl" && !isRtl(own) ? { direction: "ltr" } : {}),
+    };
+    const look: ParagraphLook = {
+      ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph),
+      ...(Object.keys(wordless).length ? { words: wordless } : {}),
+    };
+    return {
+      kind,
+      level,
+      ...(start === undefined ? {} : { start }),
+      ...(align === (levels[level]?.align ?? "start") ? {} : { align }),
+      ...(Object.keys(look).length ? { look } : {}),
+      runs,
+    };
   });
   const words: RichText = isEmptyText(text) && !blank ? [] : text;
   // Where all text of a level is bold or slanted as its style is, the style says it.
@@ -214,11 +341,27 @@ export function readLooked(children: readonly XmlNode[], reader: TextReader, sha
       const said = words.filter((paragraph) => paragraph.level === level).flatMap(({ runs }) => runs);
       if (!test(properties) || said.some(({ marks }) => !marks?.includes(mark))) continue;
       levels[level] = { ...levels[level], [name]: true };
-      for (const [at, paragraph] of words.entries()) if (paragraph.level === level) words[at] = { ...paragraph, runs: paragraph.runs.map((item) => run(item.text, (item.marks ?? []).filter((one) => one !== mark), item.link, item.look)) };
+      for (const [at, paragraph] of words.entries())
+        if (paragraph.level === level)
+          words[at] = {
+            ...paragraph,
+            runs: paragraph.runs.map((item) =>
+              run(
+                item.text,
+                (item.marks ?? []).filter((one) => one !== mark),
+                item.link,
+                item.look,
+              ),
+            ),
+          };
     }
   };
   whole("strong", "strong", ({ text: said }) => said["font-weight"] === "bold" || Number(said["font-weight"]) >= 600);
-  whole("emphasis", "emphasis", ({ text: said }) => said["font-style"] === "italic" || said["font-style"] === "oblique");
+  whole(
+    "emphasis",
+    "emphasis",
+    ({ text: said }) => said["font-style"] === "italic" || said["font-style"] === "oblique",
+  );
   while (levels.length > 1 && canonical(levels.at(-1)) === canonical(levels.at(-2))) levels.pop();
   return { text: words, style: levels };
 }

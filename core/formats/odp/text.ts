@@ -1,6 +1,24 @@
 import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
-import { type Align, type Bullet, canonical, directionOf, type LevelStyle, type Mark, NUMBER_SIGN, type Paragraph, type ParagraphLook, paragraphText, type RichText, type Run, type RunLook, tabParts, type TextStyle, type Theme, wordsSize } from "@unitext/core/model";
+import {
+  type Align,
+  type Bullet,
+  canonical,
+  directionOf,
+  type LevelStyle,
+  type Mark,
+  NUMBER_SIGN,
+  type Paragraph,
+  type ParagraphLook,
+  paragraphText,
+  type RichText,
+  type Run,
+  type RunLook,
+  tabParts,
+  type TextStyle,
+  type Theme,
+  wordsSize,
+} from "@unitext/core/model";
 import { xml } from "../archive";
 import { RAISED } from "../kept";
 import { length } from "./names";
@@ -40,7 +58,12 @@ export class StyleSheet {
   }
 
   /** A style of a family with properties by the names of their elements; `inner` is what stands inside these. */
-  style(family: string, properties: Record<string, Attributes>, inner: Record<string, string> = {}, own: Attributes = {}): string {
+  style(
+    family: string,
+    properties: Record<string, Attributes>,
+    inner: Record<string, string> = {},
+    own: Attributes = {},
+  ): string {
     const parts: [string, Attributes][] = [];
     let key = keyOf(own);
     for (const element in properties) {
@@ -50,17 +73,27 @@ export class StyleSheet {
       parts.push([element, attributes]);
       key += `\u0001${element}\u0002${said}\u0002${inner[element] ?? ""}`;
     }
-    return this.named(family, key, (name) => xml("style:style", { "style:name": name, "style:family": family, ...own }, ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element]))));
+    return this.named(family, key, (name) =>
+      xml(
+        "style:style",
+        { "style:name": name, "style:family": family, ...own },
+        ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element])),
+      ),
+    );
   }
 
   /** A data style (16.29) with a name of its own. */
   data(element: string, attributes: Attributes, content: string): string {
-    return this.named("number", JSON.stringify([element, attributes, content]), (name) => xml(element, { "style:name": name, ...attributes }, content));
+    return this.named("number", JSON.stringify([element, attributes, content]), (name) =>
+      xml(element, { "style:name": name, ...attributes }, content),
+    );
   }
 
   /** The style of a list by its levels. */
   list(levels: readonly ListLevel[]): string {
-    return this.named("list", JSON.stringify(levels), (name) => xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))));
+    return this.named("list", JSON.stringify(levels), (name) =>
+      xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))),
+    );
   }
 
   /** The name of a style that is asked for again and again by the same facts, said as a key, and the same value: levels of a text, the look of a cell. */
@@ -88,12 +121,53 @@ interface ListLevel extends Bullet {
 }
 
 function levelXml({ kind, sign, scheme, colour, size, font, before, label, image }: ListLevel, level: number): string {
-  if (image) return xml("text:list-level-style-image", { "text:level": level, "xlink:href": image.path, "xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad" }, xml("style:list-level-properties", { "text:space-before": length(before), "text:min-label-width": length(label), "fo:width": length(image.high), "fo:height": length(image.high), "style:vertical-pos": "middle", "style:vertical-rel": "line" }));
-  const properties = xml("style:list-level-properties", { "text:space-before": length(before), "text:min-label-width": length(label) });
-  const look = xml("style:text-properties", { "fo:color": colour, "fo:font-family": font, "fo:font-size": size ? `${Math.round(size * 100)}%` : undefined });
-  if (kind === "bullet") return xml("text:list-level-style-bullet", { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") }, properties, look);
+  if (image)
+    return xml(
+      "text:list-level-style-image",
+      {
+        "text:level": level,
+        "xlink:href": image.path,
+        "xlink:type": "simple",
+        "xlink:show": "embed",
+        "xlink:actuate": "onLoad",
+      },
+      xml("style:list-level-properties", {
+        "text:space-before": length(before),
+        "text:min-label-width": length(label),
+        "fo:width": length(image.high),
+        "fo:height": length(image.high),
+        "style:vertical-pos": "middle",
+        "style:vertical-rel": "line",
+      }),
+    );
+  const properties = xml("style:list-level-properties", {
+    "text:space-before": length(before),
+    "text:min-label-width": length(label),
+  });
+  const look = xml("style:text-properties", {
+    "fo:color": colour,
+    "fo:font-family": font,
+    "fo:font-size": size ? `${Math.round(size * 100)}%` : undefined,
+  });
+  if (kind === "bullet")
+    return xml(
+      "text:list-level-style-bullet",
+      { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") },
+      properties,
+      look,
+    );
   const [, open = "", number = "1", close = "."] = /^(\(?)([1aAiI])(.*)$/.exec(scheme ?? "1.") ?? [];
-  return xml("text:list-level-style-number", { "text:level": level, "style:num-format": number, "style:num-prefix": open || undefined, "style:num-suffix": close || undefined }, properties, look);
+  return xml(
+    "text:list-level-style-number",
+    {
+      "text:level": level,
+      "style:num-format": number,
+      "style:num-prefix": open || undefined,
+      "style:num-suffix": close || undefined,
+    },
+    properties,
+    look,
+  );
 }
 
 /** What writing text needs of the place where it stands; places that are alike share one. */
@@ -123,14 +197,19 @@ export interface TextContext {
   link(to: string): string | undefined;
 }
 
-const levelOf = ({ levels }: TextContext, level: number): LevelStyle => levels?.[Math.min(level, levels.length - 1)] ?? {};
+const levelOf = ({ levels }: TextContext, level: number): LevelStyle =>
+  levels?.[Math.min(level, levels.length - 1)] ?? {};
 
 /** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
 function characters(text: string): string {
   if (!/[\n\t]|^ | $| {2}|‹#›/.test(text)) return escapeXml(text);
   return text
     .split("\n")
-    .map((line) => escapeXml(line).replace(/\t/g, "<text:tab/>").replace(/^ | $| {2,}/g, (spaces) => `<text:s text:c="${spaces.length}"/>`))
+    .map((line) =>
+      escapeXml(line)
+        .replace(/\t/g, "<text:tab/>")
+        .replace(/^ | $| {2,}/g, (spaces) => `<text:s text:c="${spaces.length}"/>`),
+    )
     .join("<text:line-break/>")
     .replaceAll(NUMBER_SIGN, "<text:page-number>&lt;number&gt;</text:page-number>");
 }
@@ -145,7 +224,17 @@ const UNDERLINE: Record<NonNullable<RunLook["underline"]>, Attributes> = {
 };
 
 /** A look of characters as text properties (16.29.4). */
-function lookAttributes({ size, colour, font, underline, caps, highlight, spacing, rise, language }: RunLook): Attributes {
+function lookAttributes({
+  size,
+  colour,
+  font,
+  underline,
+  caps,
+  highlight,
+  spacing,
+  rise,
+  language,
+}: RunLook): Attributes {
   const [code, country] = language?.split("-") ?? [];
   return {
     "fo:font-size": size === undefined ? undefined : length(size),
@@ -166,8 +255,18 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
   if (!marks?.length && link === undefined && !look) return characters(text);
   const held = new Set<Mark | typeof RAISED>(marks);
   const target = link === undefined ? undefined : context.link(link);
-  const tint = context.levels ? undefined : target !== undefined ? context.linkColour : held.has("code") ? context.codeColour : undefined;
-  const own: RunLook = { ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}), ...(tint ? { colour: tint } : {}), ...(tint && target !== undefined ? { underline: "single" } : {}) };
+  const tint = context.levels
+    ? undefined
+    : target !== undefined
+      ? context.linkColour
+      : held.has("code")
+        ? context.codeColour
+        : undefined;
+  const own: RunLook = {
+    ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}),
+    ...(tint ? { colour: tint } : {}),
+    ...(tint && target !== undefined ? { underline: "single" } : {}),
+  };
   const style = () =>
     context.styles.style("text", {
       "text-properties": {
@@ -175,23 +274,34 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
         "fo:font-weight": held.has("strong") ? "bold" : undefined,
         "fo:font-style": held.has("emphasis") ? "italic" : undefined,
         "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
-        ...(held.has("code") && !look?.font ? { "style:font-name": context.codeFont, "fo:font-family": undefined } : {}),
+        ...(held.has("code") && !look?.font
+          ? { "style:font-name": context.codeFont, "fo:font-family": undefined }
+          : {}),
         ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
       },
     });
-  const words = held.size || look || tint ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
+  const words =
+    held.size || look || tint ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
   return target === undefined ? words : xml("text:a", { "xlink:href": target, "xlink:type": "simple" }, words);
 }
 
 const side = { start: "start", centre: "center", end: "end" } as const;
-const gap = (value: ParagraphLook["before"], size: number) => (value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2));
+const gap = (value: ParagraphLook["before"], size: number) =>
+  value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2);
 
-const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) => bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
+const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) =>
+  bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
 
 function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   const { styles, levels } = context;
   const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
-  const style = paragraph.look ? paragraphStyle(paragraph, context) : styles.remember(`${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${levels ? wordsSize(paragraph, 0) : ""}`, context, () => paragraphStyle(paragraph, context));
+  const style = paragraph.look
+    ? paragraphStyle(paragraph, context)
+    : styles.remember(
+        `${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${levels ? wordsSize(paragraph, 0) : ""}`,
+        context,
+        () => paragraphStyle(paragraph, context),
+      );
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
@@ -212,18 +322,47 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
         "style:writing-mode": rtl ? "rl-tb" : undefined,
         "fo:margin-top": gap(look.before, wordsSize(paragraph, size)),
         "fo:margin-bottom": gap(look.after, wordsSize(paragraph, size)),
-        "fo:line-height": line === undefined ? undefined : "times" in line ? `${Math.round(line.times * 100)}%` : length(line.points),
-        ...(listed ? {} : { "fo:margin-left": look.left === undefined ? undefined : length(look.left), "fo:text-indent": look.first === undefined ? undefined : length(look.first) }),
+        "fo:line-height":
+          line === undefined ? undefined : "times" in line ? `${Math.round(line.times * 100)}%` : length(line.points),
+        ...(listed
+          ? {}
+          : {
+              "fo:margin-left": look.left === undefined ? undefined : length(look.left),
+              "fo:text-indent": look.first === undefined ? undefined : length(look.first),
+            }),
         "fo:margin-right": look.right === undefined ? undefined : length(look.right),
       },
       "text-properties": {
         ...(context.levels || context.said ? {} : { "style:font-name": context.font }),
-        ...lookAttributes({ ...(context.levels ? { size, ...run } : context.said ? {} : { size: context.size, ...(context.colour ? { colour: context.colour } : {}) }), ...(paragraph.runs.length ? {} : paragraph.look?.words) }),
+        ...lookAttributes({
+          ...(context.levels
+            ? { size, ...run }
+            : context.said
+              ? {}
+              : { size: context.size, ...(context.colour ? { colour: context.colour } : {}) }),
+          ...(paragraph.runs.length ? {} : paragraph.look?.words),
+        }),
         "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
         "fo:font-style": level.emphasis ? "italic" : undefined,
       },
     },
-    tabs?.length ? { "paragraph-properties": xml("style:tab-stops", {}, ...tabs.map(tabParts).map(({ at, align }) => xml("style:tab-stop", { "style:position": length(at), "style:type": { start: undefined, end: "right", centre: "center", decimal: "char" }[align], "style:char": align === "decimal" ? "." : undefined }))) } : {},
+    tabs?.length
+      ? {
+          "paragraph-properties": xml(
+            "style:tab-stops",
+            {},
+            ...tabs
+              .map(tabParts)
+              .map(({ at, align }) =>
+                xml("style:tab-stop", {
+                  "style:position": length(at),
+                  "style:type": { start: undefined, end: "right", centre: "center", decimal: "char" }[align],
+                  "style:char": align === "decimal" ? "." : undefined,
+                }),
+              ),
+          ),
+        }
+      : {},
   );
 }
 
@@ -268,13 +407,28 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     const own = level === paragraph?.level ? paragraph.look : undefined;
     const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
     const em = run?.size ?? context.size;
-    const label = look.first === undefined && look.left === undefined ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em : Math.max(0, -(look.first ?? 0));
+    const label =
+      look.first === undefined && look.left === undefined
+        ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em
+        : Math.max(0, -(look.first ?? 0));
     const left = look.left ?? level * INDENT * em + label;
     const { sign, scheme, picture, ...rest } = look.bullet;
     const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
-    if (path !== undefined) return { kind, before: Math.max(0, left - label), label, image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) } };
+    if (path !== undefined)
+      return {
+        kind,
+        before: Math.max(0, left - label),
+        label,
+        image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) },
+      };
     if (context.signs && !context.levels) rest.colour ??= context.signs;
-    return { kind, ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}), ...rest, before: Math.max(0, left - label), label };
+    return {
+      kind,
+      ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}),
+      ...rest,
+      before: Math.max(0, left - label),
+      label,
+    };
   });
 }
 
@@ -282,13 +436,19 @@ function listStyle(item: Item, context: TextContext): string {
   const { styles, size, levels } = context;
   const { paragraph } = item;
   const make = () => styles.list(listLevels(item, context));
-  return paragraph?.look ? make() : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
+  return paragraph?.look
+    ? make()
+    : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
 }
 
 function listXml(items: readonly Item[], context: TextContext): string {
   // Where items stand and what stands before them is said by the style of their list.
-  const saidOf = ({ bullet, left, first }: ParagraphLook) => (bullet === undefined && left === undefined && first === undefined ? "" : canonical([bullet ?? null, left ?? null, first ?? null]));
-  const kindOf = ({ paragraph }: Item) => `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.look ? saidOf(paragraph.look) : ""}`;
+  const saidOf = ({ bullet, left, first }: ParagraphLook) =>
+    bullet === undefined && left === undefined && first === undefined
+      ? ""
+      : canonical([bullet ?? null, left ?? null, first ?? null]);
+  const kindOf = ({ paragraph }: Item) =>
+    `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.look ? saidOf(paragraph.look) : ""}`;
   const counts = (group: readonly Item[] | undefined) => group?.[0]?.paragraph?.kind === "number";
   const groups: Item[][] = [];
   for (const item of items) {
@@ -300,10 +460,19 @@ function listXml(items: readonly Item[], context: TextContext): string {
     .map((group, nth) =>
       xml(
         "text:list",
-        { "text:style-name": listStyle(group[0] as Item, context), "text:continue-numbering": counts(group) && counts(groups[nth - 1]) && group[0]?.paragraph?.start === undefined ? "true" : undefined },
+        {
+          "text:style-name": listStyle(group[0] as Item, context),
+          "text:continue-numbering":
+            counts(group) && counts(groups[nth - 1]) && group[0]?.paragraph?.start === undefined ? "true" : undefined,
+        },
         ...group.map((item) => {
           const header = item.paragraph?.kind === "plain";
-          return xml(header ? "text:list-header" : "text:list-item", { "text:start-value": item.paragraph?.start }, item.paragraph ? paragraphXml(item.paragraph, context) : "", ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))));
+          return xml(
+            header ? "text:list-header" : "text:list-item",
+            { "text:start-value": item.paragraph?.start },
+            item.paragraph ? paragraphXml(item.paragraph, context) : "",
+            ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))),
+          );
         }),
       ),
     )

@@ -1,4 +1,16 @@
-import { cutText, Failure, footnote, joinRuns, Language, type Mark, MAX_LEVEL, type Paragraph, paragraphText, type Run, run } from "@unitext/core/model";
+import {
+  cutText,
+  Failure,
+  footnote,
+  joinRuns,
+  Language,
+  type Mark,
+  MAX_LEVEL,
+  type Paragraph,
+  paragraphText,
+  type Run,
+  run,
+} from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { at, child, childrenOf, localName, partText, type Parts, readMixed, unzip, type XmlNode } from "../archive";
 import { type DocumentRead, emptyDocument } from "../document/document";
@@ -23,12 +35,22 @@ class OdtReader {
   ) {
     this.parts = unzip(bytes, name);
     const manifest = this.parts.get("META-INF/manifest.xml");
-    if (manifest && /encryption-data/.test(partText(manifest))) throw new Failure("not-readable", name, "The document is protected by a password. Save it without one and bring it in again.");
+    if (manifest && /encryption-data/.test(partText(manifest)))
+      throw new Failure(
+        "not-readable",
+        name,
+        "The document is protected by a password. Save it without one and bring it in again.",
+      );
   }
 
   private part(path: string, needed: boolean): XmlNode | undefined {
     if (!this.parts.has(path)) {
-      if (needed) throw new Failure("not-readable", this.name, `The document's part ${path} is missing; it is damaged or of another kind.`);
+      if (needed)
+        throw new Failure(
+          "not-readable",
+          this.name,
+          `The document's part ${path} is missing; it is damaged or of another kind.`,
+        );
       return undefined;
     }
     try {
@@ -43,9 +65,21 @@ class OdtReader {
   read(): DocumentRead {
     const content = this.part("content.xml", true) as XmlNode;
     const text = at(content, "body", "text") as XmlNode | undefined;
-    if (!text) throw new Failure("not-readable", this.name, at(content, "body", "presentation") ? "The file is a presentation, not a text document." : "The document has no text.");
+    if (!text)
+      throw new Failure(
+        "not-readable",
+        this.name,
+        at(content, "body", "presentation")
+          ? "The file is a presentation, not a text document."
+          : "The document has no text.",
+      );
     const styles = this.part("styles.xml", false);
-    for (const holder of [child(styles, "styles"), child(styles, "automatic-styles"), child(content, "automatic-styles")]) this.styles.add(holder as XmlNode | undefined);
+    for (const holder of [
+      child(styles, "styles"),
+      child(styles, "automatic-styles"),
+      child(content, "automatic-styles"),
+    ])
+      this.styles.add(holder as XmlNode | undefined);
     this.properties(styles);
     this.blocks(text.children, this.document.blocks);
     return this.document;
@@ -56,10 +90,16 @@ class OdtReader {
     const meta = at(this.part("meta.xml", false), "meta");
     const said = (name: string) => (child(meta, name) as XmlNode | undefined)?.text.trim() ?? "";
     if (said("title")) front.title = cutText(said("title"), 500);
-    if (said("creator") || said("initial-creator")) front.author = cutText((said("initial-creator") || said("creator")), 500);
-    const words = childrenOf(child(styles, "styles"), "default-style").map((style) => child(style, "text-properties") as XmlNode | undefined).find((found) => attribute(found, "language"));
+    if (said("creator") || said("initial-creator"))
+      front.author = cutText(said("initial-creator") || said("creator"), 500);
+    const words = childrenOf(child(styles, "styles"), "default-style")
+      .map((style) => child(style, "text-properties") as XmlNode | undefined)
+      .find((found) => attribute(found, "language"));
     const [code, country] = [attribute(words, "language"), attribute(words, "country")];
-    const language = Language.safeParse(said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""));
+    const language = Language.safeParse(
+      said("language") ||
+        (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""),
+    );
     if (language.success) front.language = language.data;
   }
 
@@ -92,7 +132,10 @@ class OdtReader {
           this.say("The document's table of contents is left out; the slides have their own order.");
           break;
         case "bibliography":
-          this.blocks(childrenOf(element, "index-body").flatMap((body) => (body as XmlNode).children), into);
+          this.blocks(
+            childrenOf(element, "index-body").flatMap((body) => (body as XmlNode).children),
+            into,
+          );
           break;
         case "frame":
         case "a":
@@ -108,7 +151,15 @@ class OdtReader {
     const chain = this.styles.chain(attribute(element, "style-name"));
     const names = chain.map(({ name }) => name);
     const after: Block[] = [];
-    const runs = trimmed(joinRuns(this.inline(element, { marks: this.styles.marks(chain, [], localName(element) === "h"), link: undefined }, after)));
+    const runs = trimmed(
+      joinRuns(
+        this.inline(
+          element,
+          { marks: this.styles.marks(chain, [], localName(element) === "h"), link: undefined },
+          after,
+        ),
+      ),
+    );
     const finish = (): void => {
       into.push(...after);
     };
@@ -118,16 +169,26 @@ class OdtReader {
       return finish();
     }
     const text = paragraphText({ kind: "plain", level: 0, runs });
-    const outline = localName(element) === "h" ? Number(attribute(element, "outline-level") ?? 1) : chain.find(({ outline: level }) => level)?.outline;
+    const outline =
+      localName(element) === "h"
+        ? Number(attribute(element, "outline-level") ?? 1)
+        : chain.find(({ outline: level }) => level)?.outline;
     if (names.includes("title") || outline) {
       if (names.includes("title") && !this.document.front.title) this.document.front.title = cutText(text, 500);
       const words = runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }));
-      this.push(into, { kind: "heading", depth: names.includes("title") ? 1 : Math.min(6, outline ?? 1), text: [{ kind: "plain", level: 0, runs: words }] });
+      this.push(into, {
+        kind: "heading",
+        depth: names.includes("title") ? 1 : Math.min(6, outline ?? 1),
+        text: [{ kind: "plain", level: 0, runs: words }],
+      });
       return finish();
     }
     const last = into.at(-1);
     const next = last?.to === this.number - 1 ? last : undefined;
-    if (names.some((name) => /^(preformatted text|source code|code)$/.test(name)) || runs.every(({ marks, footnote: noted }) => marks?.join() === "code" && !noted)) {
+    if (
+      names.some((name) => /^(preformatted text|source code|code)$/.test(name)) ||
+      runs.every(({ marks, footnote: noted }) => marks?.join() === "code" && !noted)
+    ) {
       if (next?.kind === "figure" && next.figure.kind === "code") {
         next.figure.text += `\n${text}`;
         next.to = this.number;
@@ -137,7 +198,10 @@ class OdtReader {
         next.text.push({ kind: "plain", level: 0, runs });
         next.to = this.number;
       } else this.push(into, { kind: "quote", text: [{ kind: "plain", level: 0, runs }] });
-    } else if (names.some((name) => /^(table|figure|illustration|caption|drawing)$/.test(name)) && (next?.kind === "picture" || (next?.kind === "figure" && next.figure.kind === "table"))) {
+    } else if (
+      names.some((name) => /^(table|figure|illustration|caption|drawing)$/.test(name)) &&
+      (next?.kind === "picture" || (next?.kind === "figure" && next.figure.kind === "table"))
+    ) {
       if (next.kind === "picture") next.picture.caption = cutText(text, 2000);
       else if (next.kind === "figure" && next.figure.kind === "table") next.figure.caption = cutText(text, 2000);
     } else {
@@ -157,10 +221,22 @@ class OdtReader {
       }
       switch (localName(part)) {
         case "span":
-          runs.push(...this.inline(part, { ...context, marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), context.marks) }, after));
+          runs.push(
+            ...this.inline(
+              part,
+              { ...context, marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), context.marks) },
+              after,
+            ),
+          );
           break;
         case "a":
-          runs.push(...this.inline(part, { ...context, link: linkTarget(attribute(part, "href") ?? "") ?? context.link }, after));
+          runs.push(
+            ...this.inline(
+              part,
+              { ...context, link: linkTarget(attribute(part, "href") ?? "") ?? context.link },
+              after,
+            ),
+          );
           break;
         case "s":
           add(" ".repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)));
@@ -173,13 +249,28 @@ class OdtReader {
           break;
         case "note": {
           const body = child(part, "note-body") as XmlNode | undefined;
-          const said = (body?.children ?? []).flatMap((paragraph, nth) => [...(nth ? [run(" ")] : []), ...this.inline(paragraph, { marks: [], link: undefined }, [])]).filter(({ footnote: inner }) => !inner);
+          const said = (body?.children ?? [])
+            .flatMap((paragraph, nth) => [
+              ...(nth ? [run(" ")] : []),
+              ...this.inline(paragraph, { marks: [], link: undefined }, []),
+            ])
+            .filter(({ footnote: inner }) => !inner);
           runs.push(footnote(trimmed(joinRuns(said))));
           break;
         }
         case "annotation": {
-          const words = childrenOf(part, "p").map((paragraph) => paragraphText({ kind: "plain", level: 0, runs: this.inline(paragraph as XmlNode, { marks: [], link: undefined }, []) })).join(" ").trim();
-          if (words) this.push(after, { kind: "notes", text: [{ kind: "plain", level: 0, runs: [run(`Comment: ${words}`)] }] });
+          const words = childrenOf(part, "p")
+            .map((paragraph) =>
+              paragraphText({
+                kind: "plain",
+                level: 0,
+                runs: this.inline(paragraph as XmlNode, { marks: [], link: undefined }, []),
+              }),
+            )
+            .join(" ")
+            .trim();
+          if (words)
+            this.push(after, { kind: "notes", text: [{ kind: "plain", level: 0, runs: [run(`Comment: ${words}`)] }] });
           break;
         }
         case "frame": {
@@ -209,7 +300,8 @@ class OdtReader {
     const object = child(frame, "object") as XmlNode | undefined;
     if (!object) return undefined;
     const path = (attribute(object, "href") ?? "").replace(/^\.\//, "");
-    const inner = (child(object, "math") as XmlNode | undefined) ?? (path ? this.part(`${path}/content.xml`, false) : undefined);
+    const inner =
+      (child(object, "math") as XmlNode | undefined) ?? (path ? this.part(`${path}/content.xml`, false) : undefined);
     if (!inner || localName(inner) !== "math") return undefined;
     return mathmlTex(inner).trim() || undefined;
   }
@@ -235,7 +327,9 @@ class OdtReader {
     } else if (image) {
       const path = (attribute(image, "href") ?? "").replace(/^\.\//, "");
       const bytes = this.parts.get(path);
-      const source = path.startsWith("Pictures/") ? path : `pictures/${path.split("/").at(-1) || `missing-${this.number}`}`;
+      const source = path.startsWith("Pictures/")
+        ? path
+        : `pictures/${path.split("/").at(-1) || `missing-${this.number}`}`;
       if (bytes) this.document.pictures.set(source, bytes);
       else this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
       this.push(into, { kind: "picture", picture: { kind: "picture", source, alt, ...(link ? { link } : {}) } });
@@ -249,7 +343,8 @@ class OdtReader {
     const walk = (list: XmlNode, level: number, inherited: string | undefined) => {
       const style = attribute(list, "style-name") ?? inherited;
       const kind = this.styles.listKind(style, level);
-      if (level > MAX_LEVEL) this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
+      if (level > MAX_LEVEL)
+        this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
       for (const item of list.children) {
         if (!["list-item", "list-header"].includes(localName(item))) continue;
         let begun = false;
@@ -270,8 +365,21 @@ class OdtReader {
             continue;
           }
           this.number += 1;
-          const runs = trimmed(joinRuns(this.inline(part, { marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), []), link: undefined }, after)));
-          if (runs.length) text.push({ kind: begun || localName(item) === "list-header" ? "plain" : kind, level: Math.min(MAX_LEVEL, level + (begun ? 1 : 0)), runs });
+          const runs = trimmed(
+            joinRuns(
+              this.inline(
+                part,
+                { marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), []), link: undefined },
+                after,
+              ),
+            ),
+          );
+          if (runs.length)
+            text.push({
+              kind: begun || localName(item) === "list-header" ? "plain" : kind,
+              level: Math.min(MAX_LEVEL, level + (begun ? 1 : 0)),
+              runs,
+            });
           begun = true;
         }
       }

@@ -5,7 +5,9 @@ import { child, localName, type XmlNode } from "../archive";
 export function attribute(element: XmlNode | undefined, name: string): string | undefined {
   if (!element) return undefined;
   const { attributes } = element;
-  for (const key in attributes) if (key === name || (key.endsWith(name) && key.charCodeAt(key.length - name.length - 1) === 58)) return attributes[key];
+  for (const key in attributes)
+    if (key === name || (key.endsWith(name) && key.charCodeAt(key.length - name.length - 1) === 58))
+      return attributes[key];
   return undefined;
 }
 
@@ -32,7 +34,16 @@ export class Styles {
   add(holder: XmlNode | undefined): void {
     for (const element of holder?.children ?? []) {
       const name = attribute(element, "name") ?? "";
-      if (localName(element) === "list-style") this.lists.set(name, new Map(element.children.map((level) => [Number(attribute(level, "level") ?? 1), localName(level) === "list-level-style-number" ? "number" : "bullet"])));
+      if (localName(element) === "list-style")
+        this.lists.set(
+          name,
+          new Map(
+            element.children.map((level) => [
+              Number(attribute(level, "level") ?? 1),
+              localName(level) === "list-level-style-number" ? "number" : "bullet",
+            ]),
+          ),
+        );
       else if (localName(element) === "style") this.styles.set(name, styleOf(element, name));
     }
   }

@@ -10,20 +10,25 @@ export interface CellReader {
   say(message: string): void;
 }
 
-const count = (element: XmlNode, name: string, most: number) => Math.min(most, Math.max(1, Number(attribute(element, name) ?? 1) || 1));
+const count = (element: XmlNode, name: string, most: number) =>
+  Math.min(most, Math.max(1, Number(attribute(element, name) ?? 1) || 1));
 
 /** The rows of a table in order, those written once for many repeated, and whether each is a header. */
 function rowsOf(holder: XmlNode, head = false): { row: XmlNode; head: boolean }[] {
   return holder.children.flatMap((part) => {
     const name = localName(part);
-    if (name === "table-row") return Array.from({ length: count(part, "number-rows-repeated", 200) }, () => ({ row: part, head }));
+    if (name === "table-row")
+      return Array.from({ length: count(part, "number-rows-repeated", 200) }, () => ({ row: part, head }));
     if (name === "table-header-rows") return rowsOf(part, true);
     return name === "table-rows" || name === "table-row-group" ? rowsOf(part, head) : [];
   });
 }
 
 /** A table (OpenDocument 1.2, 9.1) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
-export function readTable(element: XmlNode, reader: CellReader): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
+export function readTable(
+  element: XmlNode,
+  reader: CellReader,
+): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
   const rows = rowsOf(element);
   within("cells", rows.length, "table");
   let places = 0;
@@ -46,7 +51,8 @@ export function readTable(element: XmlNode, reader: CellReader): { figure: Extra
       if (side && y >= header && !align[cells.length]) align[cells.length] = side;
       const columns = count(part, "number-columns-spanned", 100);
       const down = count(part, "number-rows-spanned", rows.length - y);
-      for (let copy = 0; copy < repeated; copy++) cells.push({ text, ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) });
+      for (let copy = 0; copy < repeated; copy++)
+        cells.push({ text, ...(columns > 1 ? { columns } : {}), ...(down > 1 ? { rows: down } : {}) });
     }
     return cells;
   });

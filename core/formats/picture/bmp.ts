@@ -28,18 +28,42 @@ function layoutOf(bytes: Uint8Array): Layout | undefined {
   const height = short ? view.getInt16(20, true) : view.getInt32(22, true);
   const bits = view.getUint16(short ? 24 : 28, true);
   const packed = short ? PACKED.RGB : view.getUint32(30, true);
-  const known = packed === PACKED.RGB ? [1, 4, 8, 16, 24, 32] : packed === PACKED.RLE8 ? [8] : packed === PACKED.RLE4 ? [4] : packed === PACKED.FIELDS || packed === PACKED.ALPHA ? [16, 32] : [];
+  const known =
+    packed === PACKED.RGB
+      ? [1, 4, 8, 16, 24, 32]
+      : packed === PACKED.RLE8
+        ? [8]
+        : packed === PACKED.RLE4
+          ? [4]
+          : packed === PACKED.FIELDS || packed === PACKED.ALPHA
+            ? [16, 32]
+            : [];
   if (!known.includes(bits)) return undefined;
   const fields = packed === PACKED.FIELDS || packed === PACKED.ALPHA;
   const alpha = packed === PACKED.ALPHA || size >= 56;
   if (fields && bytes.length < (alpha ? 70 : 66)) return undefined;
   const mask = (at: number) => view.getUint32(at, true);
-  const masks: Layout["masks"] = fields ? [mask(54), mask(58), mask(62), alpha ? mask(66) : 0] : bits === 16 ? [0x7c00, 0x3e0, 0x1f, 0] : [0xff0000, 0xff00, 0xff, 0];
+  const masks: Layout["masks"] = fields
+    ? [mask(54), mask(58), mask(62), alpha ? mask(66) : 0]
+    : bits === 16
+      ? [0x7c00, 0x3e0, 0x1f, 0]
+      : [0xff0000, 0xff00, 0xff, 0];
   const entry = short ? 3 : 4;
   const colours = bits > 8 ? 0 : Math.min(1 << bits, (short ? 0 : view.getUint32(46, true)) || 1 << bits);
   const palette = new Uint8Array(768);
-  for (let nth = 0; nth < colours; nth++) for (let channel = 0; channel < 3; channel++) palette[nth * 3 + channel] = bytes[14 + size + nth * entry + 2 - channel] ?? 0;
-  return { width: short ? view.getUint16(18, true) : view.getInt32(18, true), height: Math.abs(height), down: height < 0, bits, packed, from: view.getUint32(10, true), masks, palette };
+  for (let nth = 0; nth < colours; nth++)
+    for (let channel = 0; channel < 3; channel++)
+      palette[nth * 3 + channel] = bytes[14 + size + nth * entry + 2 - channel] ?? 0;
+  return {
+    width: short ? view.getUint16(18, true) : view.getInt32(18, true),
+    height: Math.abs(height),
+    down: height < 0,
+    bits,
+    packed,
+    from: view.getUint32(10, true),
+    masks,
+    palette,
+  };
 }
 
 export function bmpInfo(bytes: Uint8Array): Dots | undefined {
@@ -86,7 +110,7 @@ export function bmpPixels(bytes: Uint8Array): Uint8Array | undefined {
   const stride = ((width * bits + 31) >>> 5) * 4;
   const channels = masks.map((mask) => {
     const shift = mask ? Math.clz32(mask & -mask) ^ 31 : 0;
-    return { mask, shift, most: (mask >>> shift) || 1 };
+    return { mask, shift, most: mask >>> shift || 1 };
   });
   const out = new Uint8Array(width * height * 4);
   for (let y = 0; y < height; y++) {
@@ -95,7 +119,9 @@ export function bmpPixels(bytes: Uint8Array): Uint8Array | undefined {
       const to = (y * width + x) * 4;
       if (bits <= 8) {
         const at = x * bits;
-        const number = numbers ? (numbers[row * width + x] as number) : ((bytes[from + row * stride + (at >> 3)] ?? 0) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
+        const number = numbers
+          ? (numbers[row * width + x] as number)
+          : ((bytes[from + row * stride + (at >> 3)] ?? 0) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
         for (let channel = 0; channel < 3; channel++) out[to + channel] = palette[number * 3 + channel] as number;
         out[to + 3] = 255;
         continue;

@@ -20,7 +20,9 @@ const isDots = (found: Metafile | Dots): found is Dots => found.kind === "tiff" 
 export function unshownInfo(bytes: Uint8Array): Unshown | undefined {
   const found = metafileInfo(bytes) ?? dotsInfo(bytes);
   if (!found) return undefined;
-  return isDots(found) ? { ...found, extension: ".png", how: `its dots (${found.kind}) are packed anew as PNG` } : { ...found, extension: ".svg", how: `its drawing acts (${found.kind}) are drawn anew as lines` };
+  return isDots(found)
+    ? { ...found, extension: ".png", how: `its dots (${found.kind}) are packed anew as PNG` }
+    : { ...found, extension: ".svg", how: `its drawing acts (${found.kind}) are drawn anew as lines` };
 }
 
 /** A picture drawn anew, and whether all of it was known; undefined for one that cannot be. */
@@ -53,8 +55,20 @@ export class Drawings {
         const asset = drawing && info && { sha256: this.sha256(drawing), ...info };
         if (drawing && asset) blobs.set(asset.sha256, drawing);
         const of = `of the picture ${source.replace(/\.(svg|png)$/, "")}`;
-        if (!asset) this.left.push({ slide: null, what: `the ${dotsInfo(bytes) ? "dots" : "drawing acts"} ${of}`, why: dotsInfo(bytes) ? "they are damaged, too many, or packed in a way that is not read; a frame stands in its place" : "they are damaged, too many or none; a frame stands in its place" });
-        else if (!whole) this.left.push({ slide: null, what: `some drawing acts ${of}`, why: "they are of a kind that is not known; the others are drawn" });
+        if (!asset)
+          this.left.push({
+            slide: null,
+            what: `the ${dotsInfo(bytes) ? "dots" : "drawing acts"} ${of}`,
+            why: dotsInfo(bytes)
+              ? "they are damaged, too many, or packed in a way that is not read; a frame stands in its place"
+              : "they are damaged, too many or none; a frame stands in its place",
+          });
+        else if (!whole)
+          this.left.push({
+            slide: null,
+            what: `some drawing acts ${of}`,
+            why: "they are of a kind that is not known; the others are drawn",
+          });
         this.made.set(source, asset);
       }
       const asset = this.made.get(source);

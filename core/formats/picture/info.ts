@@ -15,15 +15,18 @@ export function pictureInfo(bytes: Uint8Array): Size | undefined {
 /** Media type and pixel size of a PNG (ISO/IEC 15948, IHDR), a GIF (89a, logical screen), a JPEG (ISO/IEC 10918-1, frame header) or an SVG, or undefined for anything else. */
 export function pictureSize(bytes: Uint8Array): Size | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length > 24 && view.getUint32(0) === 0x89504e47 && view.getUint32(4) === 0x0d0a1a0a) return sized("image/png", view.getUint32(16), view.getUint32(20));
-  if (bytes.length > 13 && view.getUint32(0) === 0x47494638) return hasImage(bytes) ? sized("image/gif", view.getUint16(6, true), view.getUint16(8, true)) : undefined;
+  if (bytes.length > 24 && view.getUint32(0) === 0x89504e47 && view.getUint32(4) === 0x0d0a1a0a)
+    return sized("image/png", view.getUint32(16), view.getUint32(20));
+  if (bytes.length > 13 && view.getUint32(0) === 0x47494638)
+    return hasImage(bytes) ? sized("image/gif", view.getUint16(6, true), view.getUint16(8, true)) : undefined;
   if (MARKUP.test(String.fromCharCode(...bytes.subarray(0, 64)))) return svgInfo(bytes);
   if (bytes.length < 4 || view.getUint16(0) !== 0xffd8) return undefined;
   let at = 2;
   while (at + 9 < bytes.length) {
     if (bytes[at] !== 0xff) return undefined;
     const marker = bytes[at + 1] as number;
-    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc) return sized("image/jpeg", view.getUint16(at + 7), view.getUint16(at + 5));
+    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc)
+      return sized("image/jpeg", view.getUint16(at + 7), view.getUint16(at + 5));
     at += marker === 0xff ? 1 : 2 + view.getUint16(at + 2);
   }
   return undefined;

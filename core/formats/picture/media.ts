@@ -15,7 +15,13 @@ export function mediaTypeOf(bytes: Uint8Array): Asset["mediaType"] | undefined {
   if (head.startsWith("RIFF") && head.slice(8, 12) === "WAVE") return "audio/wav";
   if (head.startsWith("\x1a\x45\xdf\xa3")) return "video/webm";
   if (head.slice(4, 8) === "ftyp") return /^M4[AB]/.test(head.slice(8, 12)) ? "audio/mp4" : "video/mp4";
-  if (head.startsWith("ID3") || (bytes[0] === 0xff && ((bytes[1] ?? 0) & 0xe0) === 0xe0 && ((bytes[1] ?? 0) & 0x06) !== 0)) return "audio/mpeg";
+  if (
+    head.startsWith("ID3") ||
+    (bytes[0] === 0xff && ((bytes[1] ?? 0) & 0xe0) === 0xe0 && ((bytes[1] ?? 0) & 0x06) !== 0)
+  )
+    return "audio/mpeg";
   const start = ascii(bytes, 0, 4096).replaceAll("\0", "");
-  return /^(?:\xef\xbb\xbf|\xfe\xff|\xff\xfe)?\s*</.test(start) && /<(?:[\w-]+:)?svg[\s>]/.test(start) ? "image/svg+xml" : undefined;
+  return /^(?:\xef\xbb\xbf|\xfe\xff|\xff\xfe)?\s*</.test(start) && /<(?:[\w-]+:)?svg[\s>]/.test(start)
+    ? "image/svg+xml"
+    : undefined;
 }

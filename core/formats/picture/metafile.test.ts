@@ -11,9 +11,17 @@ const placed = wmf(100, 50, [box], { inch: 100 });
 const enhanced = emf(100, 50, [box]);
 const drawn = async (...files: [string, Uint8Array][]) => {
   const drawings = new Drawings(sha256);
-  const found = { assets: {} as Record<string, { sha256: string; mediaType: string; width: number; height: number }>, blobs: new Map<string, Uint8Array>(), undrawn: new Map(files) };
+  const found = {
+    assets: {} as Record<string, { sha256: string; mediaType: string; width: number; height: number }>,
+    blobs: new Map<string, Uint8Array>(),
+    undrawn: new Map(files),
+  };
   await drawings.into(found as Parameters<Drawings["into"]>[0]);
-  return { ...found, left: drawings.left, markup: (name: string) => strFromU8(found.blobs.get(found.assets[name]?.sha256 ?? "") ?? new Uint8Array()) };
+  return {
+    ...found,
+    left: drawings.left,
+    markup: (name: string) => strFromU8(found.blobs.get(found.assets[name]?.sha256 ?? "") ?? new Uint8Array()),
+  };
 };
 
 describe("what a metafile is", () => {
@@ -26,7 +34,11 @@ describe("what a metafile is", () => {
     // [MS-EMF] 2.2.9: the frame in hundredths of a millimetre.
     ["an EMF", enhanced, { kind: "emf", width: 96, height: 48 }],
     ["a PNG", Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, ...new Array(100).fill(0)]), undefined],
-    ["an EMF without its signature", Uint8Array.from(enhanced, (byte, at) => (at >= 40 && at < 44 ? 0 : byte)), undefined],
+    [
+      "an EMF without its signature",
+      Uint8Array.from(enhanced, (byte, at) => (at >= 40 && at < 44 ? 0 : byte)),
+      undefined,
+    ],
     ["a WMF of another version", Uint8Array.from(plain, (byte, at) => (at === 5 ? 9 : byte)), undefined],
     ["what breaks off in its header", placed.slice(0, 20), undefined],
     ["nothing", new Uint8Array(), undefined],
@@ -47,7 +59,10 @@ describe("a metafile drawn anew", () => {
     const asset = assets["a.svg"];
     expect(left).toEqual([]);
     expect(asset?.sha256).toBe(sha256(blobs.get(asset?.sha256 ?? "") as Uint8Array));
-    expect({ ...asset }).toEqual({ ...pictureInfo(blobs.get(asset?.sha256 ?? "") as Uint8Array), sha256: asset?.sha256 });
+    expect({ ...asset }).toEqual({
+      ...pictureInfo(blobs.get(asset?.sha256 ?? "") as Uint8Array),
+      sha256: asset?.sha256,
+    });
     expect(asset?.mediaType).toBe("image/svg+xml");
     expect((asset?.width ?? 0) / (asset?.height ?? 1)).toBeCloseTo(2, 1);
     expect(markup("a.svg")).toContain("#0f5c63");
@@ -58,13 +73,17 @@ describe("a metafile drawn anew", () => {
   it("names for its words a family that ships beside the one that it asks for", async () => {
     const { markup } = await drawn(["a.svg", wmf(100, 50, [], { words: "Tide < gauge" })]);
     expect(markup("a.svg")).toMatch(/<text[^>]*>[^<]*Tide &lt; gauge/);
-    for (const [, list = ""] of markup("a.svg").matchAll(/font-family="([^"]*)"/g)) expect(list).toMatch(/^&quot;[^&]+&quot;, &quot;[^&]+&quot;, sans-serif$/);
+    for (const [, list = ""] of markup("a.svg").matchAll(/font-family="([^"]*)"/g))
+      expect(list).toMatch(/^&quot;[^&]+&quot;, &quot;[^&]+&quot;, sans-serif$/);
   });
 
   it("is made once for a file, however many lots of slides show it", async () => {
     const drawings = new Drawings(sha256);
     const undrawn = new Map([["a.svg", plain]]);
-    const [first, second] = [{ assets: {}, blobs: new Map<string, Uint8Array>(), undrawn }, { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn }];
+    const [first, second] = [
+      { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn },
+      { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn },
+    ];
     await drawings.into(first);
     await drawings.into(second);
     expect(second.assets).toEqual(first.assets);
@@ -74,7 +93,13 @@ describe("a metafile drawn anew", () => {
   it("is told where it cannot be made, and the others are there", async () => {
     const { assets, left } = await drawn(["gone.emf.svg", enhanced.slice(0, 60)], ["a.svg", plain]);
     expect(Object.keys(assets)).toEqual(["a.svg"]);
-    expect(left).toEqual([{ slide: null, what: "the drawing acts of the picture gone.emf", why: "they are damaged, too many or none; a frame stands in its place" }]);
+    expect(left).toEqual([
+      {
+        slide: null,
+        what: "the drawing acts of the picture gone.emf",
+        why: "they are damaged, too many or none; a frame stands in its place",
+      },
+    ]);
   });
 
   it("is told where it has acts that nobody knows, and the others are drawn", async () => {
@@ -82,11 +107,32 @@ describe("a metafile drawn anew", () => {
     const { warn } = console;
     const said: unknown[] = [];
     console.warn = (...words) => said.push(words);
-    const strange = Uint8Array.from([...enhanced.slice(0, -20), 0xf0, 0, 0, 0, 12, 0, 0, 0, 0, 0, 0, 0, ...enhanced.slice(-20)]);
+    const strange = Uint8Array.from([
+      ...enhanced.slice(0, -20),
+      0xf0,
+      0,
+      0,
+      0,
+      12,
+      0,
+      0,
+      0,
+      0,
+      0,
+      0,
+      0,
+      ...enhanced.slice(-20),
+    ]);
     const { assets, left, markup } = await drawn(["a.emf.svg", strange]);
     expect(Object.keys(assets)).toEqual(["a.emf.svg"]);
     expect(markup("a.emf.svg")).toContain("#0f5c63");
-    expect(left).toEqual([{ slide: null, what: "some drawing acts of the picture a.emf", why: "they are of a kind that is not known; the others are drawn" }]);
+    expect(left).toEqual([
+      {
+        slide: null,
+        what: "some drawing acts of the picture a.emf",
+        why: "they are of a kind that is not known; the others are drawn",
+      },
+    ]);
     console.warn = warn;
     expect(said).toEqual([]);
   });

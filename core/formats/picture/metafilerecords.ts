@@ -38,7 +38,11 @@ export function withoutUnknownRecords(bytes: Uint8Array): { bytes: Uint8Array; r
       view.setUint32(offset, EMR_SETICMMODE, true);
       unknown++;
     } else if (type === EMR_COMMENT && size >= 16 && view.getUint32(offset + 12, true) === EMF_PLUS_SIGNATURE) {
-      unknown += replaceUnknownEmfPlus(view, offset + 16, Math.min(offset + size, offset + 12 + view.getUint32(offset + 8, true)));
+      unknown += replaceUnknownEmfPlus(
+        view,
+        offset + 16,
+        Math.min(offset + size, offset + 12 + view.getUint32(offset + 8, true)),
+      );
     }
     records++;
     offset += size;

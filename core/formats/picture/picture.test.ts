@@ -1,7 +1,8 @@
 import { strToU8 } from "fflate";
 import { pictureInfo, stillPictures } from "./index";
 
-const svg = (attributes: string, inside = "<path d='M0 0L9 9'/>", before = "") => strToU8(`${before}<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${inside}</svg>`);
+const svg = (attributes: string, inside = "<path d='M0 0L9 9'/>", before = "") =>
+  strToU8(`${before}<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${inside}</svg>`);
 
 describe("the size of a drawing in SVG", () => {
   it.each([
@@ -34,9 +35,23 @@ describe("the size of a drawing in SVG", () => {
     const declared = '<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<!-- Made up -->\n';
     expect(pictureInfo(svg(size, "", "\uFEFF"))).toEqual(wanted);
     expect(pictureInfo(svg(size, "", declared))).toEqual(wanted);
-    expect(pictureInfo(svg(size, "", `${declared}<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd">\n`))).toEqual(wanted);
-    expect(pictureInfo(strToU8('<s:svg xmlns:s="http://www.w3.org/2000/svg" width="40" height="30"/>'))).toEqual(wanted);
-    const wide = new Uint8Array([0xff, 0xfe, ...Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${size}/>`, "utf16le")]);
+    expect(
+      pictureInfo(
+        svg(
+          size,
+          "",
+          `${declared}<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd">\n`,
+        ),
+      ),
+    ).toEqual(wanted);
+    expect(pictureInfo(strToU8('<s:svg xmlns:s="http://www.w3.org/2000/svg" width="40" height="30"/>'))).toEqual(
+      wanted,
+    );
+    const wide = new Uint8Array([
+      0xff,
+      0xfe,
+      ...Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${size}/>`, "utf16le"),
+    ]);
     expect(pictureInfo(wide)).toEqual(wanted);
   });
 
@@ -54,8 +69,18 @@ describe("the size of a drawing in SVG", () => {
 
 describe("the size of pictures of dots", () => {
   // GIF89a, 17 to 27, block by block.
-  const header = (version: string, colours: number[]) => [...Buffer.from(`GIF${version}`), 0x2c, 0x01, 0xc8, 0x00, ...colours];
-  const [screen, palette] = [[0, 0, 0], [0x80, 0, 0, 0, 0, 0, 255, 255, 255]];
+  const header = (version: string, colours: number[]) => [
+    ...Buffer.from(`GIF${version}`),
+    0x2c,
+    0x01,
+    0xc8,
+    0x00,
+    ...colours,
+  ];
+  const [screen, palette] = [
+    [0, 0, 0],
+    [0x80, 0, 0, 0, 0, 0, 255, 255, 255],
+  ];
   const control = [0x21, 0xf9, 4, 1, 0, 0, 0, 0];
   const comment = [0x21, 0xfe, 3, 0x2c, 0x3b, 0x00, 2, 1, 1, 0];
   const image = [0x2c, 0, 0, 0, 0, 1, 0, 1, 0, 0, 2, 2, 0x44, 0x01, 0];
@@ -69,7 +94,11 @@ describe("the size of pictures of dots", () => {
     ["no end", [...header("89a", palette), ...image], wanted],
     ["other bytes after its end", [...header("89a", palette), ...image, 0x3b, 10, 10], wanted],
     ["other bytes instead of its end", [...header("87a", palette), ...image, 0x36, 0x30, 10], wanted],
-    ["an image that is whole before one that is cut off", [...header("89a", palette), ...image, ...image.slice(0, 8)], wanted],
+    [
+      "an image that is whole before one that is cut off",
+      [...header("89a", palette), ...image, ...image.slice(0, 8)],
+      wanted,
+    ],
     ["an image that is cut off", [...header("89a", palette), ...image.slice(0, -2)], undefined],
     ["only its colours", header("89a", palette), undefined],
     ["no image before its end", [...header("89a", palette), ...comment, 0x3b], undefined],
@@ -83,15 +112,23 @@ describe("pictures for formats of still dots", () => {
   const lines = svg('width="40" height="30"');
   const moving = strToU8("GIF");
   const photo = strToU8("PNG");
-  const assets = { "a.svg": { sha256: "lines", mediaType: "image/svg+xml" as const, width: 40, height: 30 }, "b.gif": { sha256: "moving", mediaType: "image/gif" as const, width: 320, height: 200 }, "c.png": { sha256: "photo", mediaType: "image/png" as const, width: 40, height: 30 } };
+  const assets = {
+    "a.svg": { sha256: "lines", mediaType: "image/svg+xml" as const, width: 40, height: 30 },
+    "b.gif": { sha256: "moving", mediaType: "image/gif" as const, width: 320, height: 200 },
+    "c.png": { sha256: "photo", mediaType: "image/png" as const, width: 40, height: 30 },
+  };
   const blobs: Record<string, Uint8Array> = { lines, moving, photo };
 
   it("are drawn once, large enough for a page, and the others are as they are", () => {
     const asked: [string, number][] = [];
-    const picture = stillPictures(assets, (sum) => blobs[sum], (drawing, width) => {
-      asked.push([drawing, width]);
-      return strToU8(`dots ${width}`);
-    });
+    const picture = stillPictures(
+      assets,
+      (sum) => blobs[sum],
+      (drawing, width) => {
+        asked.push([drawing, width]);
+        return strToU8(`dots ${width}`);
+      },
+    );
     expect(picture("photo")).toBe(photo);
     expect(picture("gone")).toBeUndefined();
     for (let nth = 0; nth < 3; nth++) expect(picture("lines")).toEqual(strToU8("dots 1200"));
@@ -102,10 +139,14 @@ describe("pictures for formats of still dots", () => {
   it("stand in a drawing as pictures, in which nothing is run or fetched (SVG Integration, 3)", () => {
     const evil = svg('width="40" height="30"', '<script>alert(1)</script><image href="http://example.org/a.png"/>');
     let drawn = "";
-    stillPictures({ "e.svg": { ...assets["a.svg"], sha256: "evil" } }, () => evil, (drawing) => {
-      drawn = drawing;
-      return photo;
-    })("evil");
+    stillPictures(
+      { "e.svg": { ...assets["a.svg"], sha256: "evil" } },
+      () => evil,
+      (drawing) => {
+        drawn = drawing;
+        return photo;
+      },
+    )("evil");
     expect(drawn).not.toMatch(/script|example\.org/);
     expect(drawn).toMatch(/<image width="40" height="30" href="data:image\/svg\+xml;base64,[\w+/=]+"\/>/);
   });

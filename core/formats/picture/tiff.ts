@@ -2,7 +2,25 @@ import { unzlibSync } from "fflate";
 import type { Dots } from "./dots";
 
 /** Tags of the first picture of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
-const TAG = { width: 256, height: 257, bits: 258, compression: 259, photometric: 262, strips: 273, samples: 277, rows: 278, stripBytes: 279, planar: 284, predictor: 317, colours: 320, tileWidth: 322, tileHeight: 323, tiles: 324, tileBytes: 325, extra: 338 } as const;
+const TAG = {
+  width: 256,
+  height: 257,
+  bits: 258,
+  compression: 259,
+  photometric: 262,
+  strips: 273,
+  samples: 277,
+  rows: 278,
+  stripBytes: 279,
+  planar: 284,
+  predictor: 317,
+  colours: 320,
+  tileWidth: 322,
+  tileHeight: 323,
+  tiles: 324,
+  tileBytes: 325,
+  extra: 338,
+} as const;
 const SIZES: Record<number, number> = { 1: 1, 3: 2, 4: 4 };
 const MOST_VALUES = 1_000_000;
 
@@ -18,7 +36,12 @@ function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined 
   const directory = view.getUint32(4, little);
   if (directory + 2 > bytes.length) return undefined;
   const entries = new Map<number, number>();
-  for (let nth = 0, at = directory + 2; nth < view.getUint16(directory, little) && at + 12 <= bytes.length; nth++, at += 12) entries.set(view.getUint16(at, little), at);
+  for (
+    let nth = 0, at = directory + 2;
+    nth < view.getUint16(directory, little) && at + 12 <= bytes.length;
+    nth++, at += 12
+  )
+    entries.set(view.getUint16(at, little), at);
   const tags: Tags = (tag) => {
     const at = entries.get(tag);
     if (at === undefined) return [];
@@ -27,7 +50,13 @@ function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined 
     if (!size || count > MOST_VALUES) return [];
     const from = size * count <= 4 ? at + 8 : view.getUint32(at + 8, little);
     if (from + size * count > bytes.length) return [];
-    return Array.from({ length: count }, (_, nth) => (size === 1 ? view.getUint8(from + nth) : size === 2 ? view.getUint16(from + nth * 2, little) : view.getUint32(from + nth * 4, little)));
+    return Array.from({ length: count }, (_, nth) =>
+      size === 1
+        ? view.getUint8(from + nth)
+        : size === 2
+          ? view.getUint16(from + nth * 2, little)
+          : view.getUint32(from + nth * 4, little),
+    );
   };
   return { tags, little };
 }
@@ -130,11 +159,20 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   const colours = tags(TAG.colours);
   const colour = COLOUR[meaning];
   const needed = meaning === PALETTE ? 1 : (colour?.samples ?? 9);
-  if (!unpack || samples < needed || samples > 8 || ![1, 2, 4, 8, 16].includes(bits) || depths.some((depth) => depth !== bits)) return undefined;
+  if (
+    !unpack ||
+    samples < needed ||
+    samples > 8 ||
+    ![1, 2, 4, 8, 16].includes(bits) ||
+    depths.some((depth) => depth !== bits)
+  )
+    return undefined;
   if (meaning === PALETTE && (bits > 8 || colours.length < 3 << bits)) return undefined;
   const tiled = tags(TAG.tiles).length > 0;
   const [offsets, counts] = tiled ? [tags(TAG.tiles), tags(TAG.tileBytes)] : [tags(TAG.strips), tags(TAG.stripBytes)];
-  const [across, down] = tiled ? [one(TAG.tileWidth, 0), one(TAG.tileHeight, 0)] : [width, Math.min(height, one(TAG.rows, height))];
+  const [across, down] = tiled
+    ? [one(TAG.tileWidth, 0), one(TAG.tileHeight, 0)]
+    : [width, Math.min(height, one(TAG.rows, height))];
   if (!across || !down || across > width + 4096 || down > height + 4096) return undefined;
   const planes = one(TAG.planar, 1) === 2 ? samples : 1;
   const together = samples / planes;
@@ -147,10 +185,19 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
     const from = offsets[nth] as number;
     const out = new Uint8Array(stride * down);
     unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
-    if (differences && bits === 8) for (let y = 0; y < down; y++) for (let x = together; x < stride; x++) out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - together] as number)) & 255;
+    if (differences && bits === 8)
+      for (let y = 0; y < down; y++)
+        for (let x = together; x < stride; x++)
+          out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - together] as number)) & 255;
     if (differences && bits === 16) {
       const view = new DataView(out.buffer);
-      for (let y = 0; y < down; y++) for (let x = together; x < across * together; x++) view.setUint16(y * stride + x * 2, view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - together) * 2, little), little);
+      for (let y = 0; y < down; y++)
+        for (let x = together; x < across * together; x++)
+          view.setUint16(
+            y * stride + x * 2,
+            view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - together) * 2, little),
+            little,
+          );
     }
     return out;
   };
@@ -170,7 +217,9 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   const out = new Uint8Array(width * height * 4);
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
-      const held = Array.from({ length: planes }, (_, plane) => segment(plane * columns * rows + row * columns + column));
+      const held = Array.from({ length: planes }, (_, plane) =>
+        segment(plane * columns * rows + row * columns + column),
+      );
       for (let y = 0; y < down && row * down + y < height; y++) {
         for (let x = 0; x < across && column * across + x < width; x++) {
           const to = ((row * down + y) * width + column * across + x) * 4;
@@ -183,11 +232,19 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
             out[to + 3] = 255;
             continue;
           }
-          const raw = (nth: number) => (planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * together + nth));
+          const raw = (nth: number) =>
+            planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * together + nth);
           const sample = (nth: number) => raw(nth) * scale;
           const alpha = hasOpacity ? sample(needed) : 255;
           const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;
-          for (let channel = 0; channel < 3; channel++) out[to + channel] = Math.min(255, Math.round((colour ? colour.channel(sample, channel) : (colours[(channel << bits) + raw(0)] as number) >> 8) * share));
+          for (let channel = 0; channel < 3; channel++)
+            out[to + channel] = Math.min(
+              255,
+              Math.round(
+                (colour ? colour.channel(sample, channel) : (colours[(channel << bits) + raw(0)] as number) >> 8) *
+                  share,
+              ),
+            );
           out[to + 3] = Math.round(alpha);
         }
       }

@@ -15,7 +15,11 @@ export interface PicturesOptions {
 const PIXELS = 1920;
 
 /** The slides that are shown as pictures, by file name: `01.svg` or `01.png`, as many digits as the deck needs. */
-export function slidePictures(deck: Deck, kind: "png" | "svg", { fonts, picture, png }: PicturesOptions): Map<string, Uint8Array> {
+export function slidePictures(
+  deck: Deck,
+  kind: "png" | "svg",
+  { fonts, picture, png }: PicturesOptions,
+): Map<string, Uint8Array> {
   if (kind === "png" && !png) throw new Failure("not-supported", "png", "Pictures of slides are not drawn here.");
   const head = headOf(deck);
   const digits = String(deck.slides.length).length;
@@ -28,7 +32,12 @@ export function slidePictures(deck: Deck, kind: "png" | "svg", { fonts, picture,
     deck.slides.flatMap((slide, nth) => {
       if (slide.hidden) return [];
       const svg = sceneSvg(layoutSlide(slide, { head, number: nth + 1, fonts }), { outlines: fonts, picture: uri });
-      return [[`${String(nth + 1).padStart(digits, "0")}.${kind}`, kind === "svg" ? strToU8(svg) : (png as NonNullable<typeof png>)(svg, PIXELS)] as const];
+      return [
+        [
+          `${String(nth + 1).padStart(digits, "0")}.${kind}`,
+          kind === "svg" ? strToU8(svg) : (png as NonNullable<typeof png>)(svg, PIXELS),
+        ] as const,
+      ];
     }),
   );
 }

@@ -22,13 +22,24 @@ const URL = /\bhttps?:\/\/[^\s<>"]+[^\s<>".,;:!?)\]]/g;
 function lineOf(raw: string, number: number): Line | null {
   if (raw.trim() === "") return null;
   const lead = /^[\s\u200B\uFEFF]*/.exec(raw)?.[0] ?? "";
-  const indent = [...lead].reduce((width, character) => (character === "\t" ? (Math.floor(width / 4) + 1) * 4 : width + 1), 0);
+  const indent = [...lead].reduce(
+    (width, character) => (character === "\t" ? (Math.floor(width / 4) + 1) * 4 : width + 1),
+    0,
+  );
   const text = raw.slice(lead.length).trimEnd();
   const bullet = BULLET.exec(text);
   if (bullet) return { number, indent, marker: "bullet", path: 0, first: "", text: text.slice(bullet[0].length) };
   const numbered = NUMBER.exec(text);
   // A year or an amount at the beginning of a sentence is no number of an outline.
-  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes("."))) return { number, indent, marker: "number", path: (numbered[1] as string).split(".").length, first: (numbered[1] as string).split(".")[0] as string, text: text.slice(numbered[0].length) };
+  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes(".")))
+    return {
+      number,
+      indent,
+      marker: "number",
+      path: (numbered[1] as string).split(".").length,
+      first: (numbered[1] as string).split(".")[0] as string,
+      text: text.slice(numbered[0].length),
+    };
   const letter = LETTER.exec(text);
   if (letter) return { number, indent, marker: "letter", path: 0, first: "", text: text.slice(letter[0].length) };
   return { number, indent, marker: null, path: 0, first: "", text };
@@ -49,7 +60,13 @@ function runsOf(text: string): Paragraph["runs"] {
 }
 
 const isTitle = (text: string) => countWords(text) <= 12 && !/[.,;!?]$/.test(text);
-const heading = (depth: number, text: string, line: number): Block => ({ kind: "heading", depth: Math.min(6, Math.max(1, depth)), text: [{ kind: "plain", level: 0, runs: runsOf(text) }], from: line, to: line });
+const heading = (depth: number, text: string, line: number): Block => ({
+  kind: "heading",
+  depth: Math.min(6, Math.max(1, depth)),
+  text: [{ kind: "plain", level: 0, runs: runsOf(text) }],
+  from: line,
+  to: line,
+});
 
 /** Gathers lines into blocks: items of one list together, each with its line. */
 class Gatherer {
@@ -59,7 +76,14 @@ class Gatherer {
   private last = 0;
 
   flush(): void {
-    if (this.text.length) this.blocks.push({ kind: "text", text: this.text, items: this.items, from: this.items[0] as number, to: this.last });
+    if (this.text.length)
+      this.blocks.push({
+        kind: "text",
+        text: this.text,
+        items: this.items,
+        from: this.items[0] as number,
+        to: this.last,
+      });
     this.text = [];
     this.items = [];
   }
@@ -109,10 +133,13 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   const chapters = new Set(lines.flatMap((line) => (line && line.path > 1 ? [line.first] : [])));
   const numberOf = (line: Line): Line => {
     const bare = line.marker === null ? /^(\d{1,3})\s+(?=\S)/.exec(line.text) : null;
-    return bare && chapters.has(bare[1] as string) ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) } : line;
+    return bare && chapters.has(bare[1] as string)
+      ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) }
+      : line;
   };
   const flush = () => {
-    if (waiting[0]) gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, (waiting.at(-1) as Line).number);
+    if (waiting[0])
+      gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, (waiting.at(-1) as Line).number);
     waiting = [];
   };
   for (const read of lines) {
@@ -137,7 +164,13 @@ function indented(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   const known = lines.filter((line): line is Line => line !== null);
   const outer = known.reduce((least, { indent }) => Math.min(least, indent), Number.POSITIVE_INFINITY);
-  const roots = known.filter(({ indent, marker }, at) => indent === outer && marker !== "letter" && ((known[at + 1]?.indent ?? 0) > outer || (marker === null && known[at + 1]?.marker !== null && known[at + 1] !== undefined)));
+  const roots = known.filter(
+    ({ indent, marker }, at) =>
+      indent === outer &&
+      marker !== "letter" &&
+      ((known[at + 1]?.indent ?? 0) > outer ||
+        (marker === null && known[at + 1]?.marker !== null && known[at + 1] !== undefined)),
+  );
   const isRoot = new Set(roots.length > 1 || known[0]?.marker === null ? roots : []);
   let level = indentLevels();
   let first = true;
@@ -146,15 +179,35 @@ function indented(lines: readonly (Line | null)[]): Block[] {
     if (isRoot.has(line) && isTitle(line.text)) {
       gather.heading(2, line.text, line.number);
       level = indentLevels();
-    } else if (first && line.marker === null && line.indent === outer && isTitle(line.text) && known.length > 1) gather.heading(1, line.text, line.number);
+    } else if (first && line.marker === null && line.indent === outer && isTitle(line.text) && known.length > 1)
+      gather.heading(1, line.text, line.number);
     else if (line.marker === null && line.indent === outer) {
       const next = known[at + 1];
-      if (isTitle(line.text) && (blankBefore || at === 0) && next && next.number - line.number > 1 && next.marker === null) gather.heading(2, line.text, line.number);
+      if (
+        isTitle(line.text) &&
+        (blankBefore || at === 0) &&
+        next &&
+        next.number - line.number > 1 &&
+        next.marker === null
+      )
+        gather.heading(2, line.text, line.number);
       else gather.paragraph(line.text, line.number, line.number);
       level = indentLevels();
-    } else if (line.marker === null && !blankBefore && known[at - 1]?.marker && line.indent > (known[at - 1] as Line).indent && gather.more(line.text)) {
+    } else if (
+      line.marker === null &&
+      !blankBefore &&
+      known[at - 1]?.marker &&
+      line.indent > (known[at - 1] as Line).indent &&
+      gather.more(line.text)
+    ) {
       // The second line of an item that was broken by hand.
-    } else gather.item(line.marker === "number" || line.marker === "letter" ? "number" : "bullet", level(line.indent), line.text, line.number);
+    } else
+      gather.item(
+        line.marker === "number" || line.marker === "letter" ? "number" : "bullet",
+        level(line.indent),
+        line.text,
+        line.number,
+      );
     first = false;
   });
   gather.flush();
@@ -174,9 +227,33 @@ function paragraphs(lines: readonly (Line | null)[]): Block[] {
     const [only] = group;
     const next = full[at + 1];
     const words = group.reduce((sum, { text }) => sum + countWords(text), 0);
-    if (group.length === 1 && only && isTitle(only.text) && words <= 8 && next && next.reduce((sum, { text }) => sum + countWords(text), 0) >= 12) gather.heading(at === 0 && full.length > 4 && full.slice(1).some((other, nth) => other.length === 1 && nth + 2 < full.length && countWords(other[0]?.text ?? "") <= 8) ? 1 : 2, only.text, only.number);
-    else if (group.length > 1 && words / group.length <= 7) for (const { text, number } of group) gather.paragraph(text, number, number);
-    else gather.paragraph(group.map(({ text }) => text).join(" "), (group[0] as Line).number, (group.at(-1) as Line).number);
+    if (
+      group.length === 1 &&
+      only &&
+      isTitle(only.text) &&
+      words <= 8 &&
+      next &&
+      next.reduce((sum, { text }) => sum + countWords(text), 0) >= 12
+    )
+      gather.heading(
+        at === 0 &&
+          full.length > 4 &&
+          full
+            .slice(1)
+            .some((other, nth) => other.length === 1 && nth + 2 < full.length && countWords(other[0]?.text ?? "") <= 8)
+          ? 1
+          : 2,
+        only.text,
+        only.number,
+      );
+    else if (group.length > 1 && words / group.length <= 7)
+      for (const { text, number } of group) gather.paragraph(text, number, number);
+    else
+      gather.paragraph(
+        group.map(({ text }) => text).join(" "),
+        (group[0] as Line).number,
+        (group.at(-1) as Line).number,
+      );
   });
   return gather.blocks;
 }
@@ -185,7 +262,13 @@ function paragraphs(lines: readonly (Line | null)[]): Block[] {
 function underlined(raw: readonly string[]): { depth: number; at: number }[] {
   return raw.flatMap((line, at) => {
     const sign = UNDERLINE.exec(line)?.[1];
-    return sign && at > 0 && raw[at - 1]?.trim() && isTitle((raw[at - 1] as string).trim()) && (at < 2 || raw[at - 2]?.trim() === "") ? [{ depth: sign === "=" ? 1 : 2, at: at - 1 }] : [];
+    return sign &&
+      at > 0 &&
+      raw[at - 1]?.trim() &&
+      isTitle((raw[at - 1] as string).trim()) &&
+      (at < 2 || raw[at - 2]?.trim() === "")
+      ? [{ depth: sign === "=" ? 1 : 2, at: at - 1 }]
+      : [];
   });
 }
 
@@ -220,4 +303,3 @@ function blocksOf(lines: readonly (Line | null)[]): Block[] {
   const outline = known.filter(({ marker, indent }) => marker !== null || indent > outer).length;
   return outline > known.length * 0.2 ? indented(lines) : paragraphs(lines);
 }
-

@@ -3,8 +3,13 @@ import { chartUnmodelled as openDocument } from "../odp/chartmore";
 import { chartUnmodelled } from "./chartmore";
 
 // What of a chart is not drawn is told: one row for each element of DrawingML charts (ECMA-376-1, 21.2.2) and each element or property of OpenDocument charts (1.3, part 3, 11 and 20; numbers from memory).
-const chart = (plot: string, more = "", space = "") => readXml(`<c:chartSpace xmlns:c="urn:c" xmlns:a="urn:a" xmlns:r="urn:r"><c:chart><c:plotArea>${plot}</c:plotArea>${more}</c:chart>${space}</c:chartSpace>`, "chart");
-const series = (inside: string, after = "") => chart(`<c:barChart><c:ser><c:idx val="0"/>${inside}</c:ser>${after}</c:barChart>`);
+const chart = (plot: string, more = "", space = "") =>
+  readXml(
+    `<c:chartSpace xmlns:c="urn:c" xmlns:a="urn:a" xmlns:r="urn:r"><c:chart><c:plotArea>${plot}</c:plotArea>${more}</c:chart>${space}</c:chartSpace>`,
+    "chart",
+  );
+const series = (inside: string, after = "") =>
+  chart(`<c:barChart><c:ser><c:idx val="0"/>${inside}</c:ser>${after}</c:barChart>`);
 const axis = (inside: string) => chart(`<c:barChart/><c:valAx><c:axPos val="l"/>${inside}</c:valAx>`);
 const scaling = (value: string) => `<c:scaling><c:orientation val="${value}"/></c:scaling>`;
 
@@ -29,7 +34,10 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
     ["the units of an axis", axis("<c:dispUnits/>")],
     ["the steps of an axis", axis("<c:majorUnit val='5'/>")],
     ["the direction of its values", axis(scaling("maxMin"))],
-    ["the direction of its values", chart(`<c:scatterChart/><c:valAx>${scaling("maxMin")}<c:axPos val="l"/></c:valAx>`)],
+    [
+      "the direction of its values",
+      chart(`<c:scatterChart/><c:valAx>${scaling("maxMin")}<c:axPos val="l"/></c:valAx>`),
+    ],
     ["the table under it", chart("<c:dTable/>")],
     ["the places of its parts", chart("<c:layout><c:manualLayout/></c:layout>")],
     ["the names left out of its key", chart("", "<c:legend><c:legendEntry/></c:legend>")],
@@ -43,10 +51,21 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
   });
 
   it.each([
-    ["a plain series", series("<c:spPr><a:solidFill/><a:ln/></c:spPr>", "<c:gapWidth val='60'/><c:overlap val='100'/>")],
-    ["an axis with its limits, its numbers and its grid", axis(`<c:scaling><c:orientation val="minMax"/><c:max val="5"/><c:min val="0"/></c:scaling><c:majorGridlines><c:spPr><a:ln><a:solidFill/></a:ln></c:spPr></c:majorGridlines><c:numFmt formatCode="0.0"/>`)],
+    [
+      "a plain series",
+      series("<c:spPr><a:solidFill/><a:ln/></c:spPr>", "<c:gapWidth val='60'/><c:overlap val='100'/>"),
+    ],
+    [
+      "an axis with its limits, its numbers and its grid",
+      axis(
+        `<c:scaling><c:orientation val="minMax"/><c:max val="5"/><c:min val="0"/></c:scaling><c:majorGridlines><c:spPr><a:ln><a:solidFill/></a:ln></c:spPr></c:majorGridlines><c:numFmt formatCode="0.0"/>`,
+      ),
+    ],
     ["categories that run the other way", chart(`<c:barChart/><c:catAx>${scaling("maxMin")}</c:catAx>`)],
-    ["the lower axis of a scatter chart that runs the other way", chart(`<c:scatterChart/><c:valAx>${scaling("maxMin")}<c:axPos val="b"/></c:valAx>`)],
+    [
+      "the lower axis of a scatter chart that runs the other way",
+      chart(`<c:scatterChart/><c:valAx>${scaling("maxMin")}<c:axPos val="b"/></c:valAx>`),
+    ],
     ["letters of a size", chart("", "", '<c:txPr><a:p><a:pPr><a:defRPr sz="1200"/></a:pPr></a:p></c:txPr>')],
     ["plots that are drawn as others, which are told elsewhere", chart("<c:radarChart/>")],
   ])("has none for %s", (_, given) => {
@@ -54,13 +73,19 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
   });
 
   it("says each thing once", () => {
-    expect(chartUnmodelled(series("<c:trendline/><c:trendline/><c:errBars/>"))).toEqual(["the trend lines", "the bars of error"]);
+    expect(chartUnmodelled(series("<c:trendline/><c:trendline/><c:errBars/>"))).toEqual([
+      "the trend lines",
+      "the bars of error",
+    ]);
   });
 });
 
 describe("what a chart of an .odp says and Unitext does not draw", () => {
   const document = (plot: string, properties = "") =>
-    readMixed(`<office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:chart="urn:oasis:names:tc:opendocument:xmlns:chart:1.0" xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0"><office:automatic-styles><style:style style:name="a"><style:chart-properties ${properties}/></style:style></office:automatic-styles><office:body><office:chart><chart:chart><chart:plot-area>${plot}</chart:plot-area></chart:chart></office:chart></office:body></office:document-content>`, "chart");
+    readMixed(
+      `<office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:chart="urn:oasis:names:tc:opendocument:xmlns:chart:1.0" xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0"><office:automatic-styles><style:style style:name="a"><style:chart-properties ${properties}/></style:style></office:automatic-styles><office:body><office:chart><chart:chart><chart:plot-area>${plot}</chart:plot-area></chart:chart></office:chart></office:body></office:document-content>`,
+      "chart",
+    );
   const along = (dimension: string) => `<chart:axis chart:dimension="${dimension}" chart:style-name="a"/>`;
 
   it.each([
@@ -79,7 +104,10 @@ describe("what a chart of an .odp says and Unitext does not draw", () => {
   it.each([
     ["a great grid", document('<chart:axis><chart:grid chart:class="major"/></chart:axis>')],
     ["categories that run the other way", document(along("x"), 'chart:reverse-direction="true"')],
-    ["what is said to be none", document(along("y"), 'chart:logarithmic="false" chart:pie-offset="0" chart:error-category="none"')],
+    [
+      "what is said to be none",
+      document(along("y"), 'chart:logarithmic="false" chart:pie-offset="0" chart:error-category="none"'),
+    ],
   ])("has none for %s", (_, given) => {
     expect(openDocument(given)).toEqual([]);
   });

@@ -1,8 +1,15 @@
 import { readXml } from "../archive";
 import { colourIn } from "./colour";
 
-const named = new Map([["accent1", "#4472c4"], ["tx1", "#101010"]]);
-const seen = (inner: string) => colourIn(readXml(`<a:solidFill xmlns:a="a">${inner}</a:solidFill>`, "x"), { named, placeholder: { colour: "#ff0000" } });
+const named = new Map([
+  ["accent1", "#4472c4"],
+  ["tx1", "#101010"],
+]);
+const seen = (inner: string) =>
+  colourIn(readXml(`<a:solidFill xmlns:a="a">${inner}</a:solidFill>`, "x"), {
+    named,
+    placeholder: { colour: "#ff0000" },
+  });
 const green = (change: string) => seen(`<a:srgbClr val="00FF00">${change}</a:srgbClr>`)?.colour;
 
 describe("colours of DrawingML", () => {
@@ -29,7 +36,10 @@ describe("colours of DrawingML", () => {
     expect(seen('<a:scrgbClr r="100000" g="0" b="0"/>')?.colour).toBe("#ff0000");
     expect(seen('<a:hslClr hue="7200000" sat="100000" lum="50000"/>')?.colour).toBe("#00ff00");
     expect(seen('<a:sysClr val="windowText" lastClr="010203"/>')?.colour).toBe("#010203");
-    expect(seen('<a:srgbClr val="123456"><a:alpha val="40000"/></a:srgbClr>')).toEqual({ colour: "#123456", opacity: 0.4 });
+    expect(seen('<a:srgbClr val="123456"><a:alpha val="40000"/></a:srgbClr>')).toEqual({
+      colour: "#123456",
+      opacity: 0.4,
+    });
     expect(seen('<a:srgbClr val="no"/>')).toBeUndefined();
   });
 });

@@ -13,7 +13,8 @@ export interface ColourContext {
 }
 
 const byte = (value: number) => Math.round(Math.max(0, Math.min(255, value)));
-const hex = (r: number, g: number, b: number) => `#${[r, g, b].map((value) => byte(value).toString(16).padStart(2, "0")).join("")}`;
+const hex = (r: number, g: number, b: number) =>
+  `#${[r, g, b].map((value) => byte(value).toString(16).padStart(2, "0")).join("")}`;
 /** sRGB (IEC 61966-2-1): a share of full light for a share of the signal, and back. */
 const linear = (value: number) => (value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4);
 const signal = (value: number) => (value <= 0.0031308 ? value * 12.92 : 1.055 * value ** (1 / 2.4) - 0.055);
@@ -26,15 +27,27 @@ export function fraction(value: string | undefined): number {
 
 function inLight(colour: string, change: (share: number) => number): string {
   const { r, g, b } = rgb(colour);
-  const [x, y, z] = [r, g, b].map((value) => signal(Math.max(0, Math.min(1, change(linear(value / 255))))) * 255) as [number, number, number];
+  const [x, y, z] = [r, g, b].map((value) => signal(Math.max(0, Math.min(1, change(linear(value / 255))))) * 255) as [
+    number,
+    number,
+    number,
+  ];
   return hex(x, y, z);
 }
 
 function inHsl(colour: string, change: (parts: { h: number; s: number; l: number }) => void): string {
   const parsed = hsl(colour);
-  const parts = { h: Number.isFinite(parsed.h) ? parsed.h : 0, s: Number.isFinite(parsed.s) ? parsed.s : 0, l: parsed.l };
+  const parts = {
+    h: Number.isFinite(parsed.h) ? parsed.h : 0,
+    s: Number.isFinite(parsed.s) ? parsed.s : 0,
+    l: parsed.l,
+  };
   change(parts);
-  const { r, g, b } = hsl(((parts.h % 360) + 360) % 360, Math.max(0, Math.min(1, parts.s)), Math.max(0, Math.min(1, parts.l))).rgb();
+  const { r, g, b } = hsl(
+    ((parts.h % 360) + 360) % 360,
+    Math.max(0, Math.min(1, parts.s)),
+    Math.max(0, Math.min(1, parts.l)),
+  ).rgb();
   return hex(r, g, b);
 }
 
@@ -65,20 +78,34 @@ const TRANSFORMS: Record<string, (seen: SeenColour, share: number) => SeenColour
 
 const SYSTEM: Record<string, string> = { windowText: "#000000", window: "#ffffff" };
 const BASES: Record<string, (element: XmlElement, context: ColourContext) => SeenColour | undefined> = {
-  srgbClr: ({ attributes }) => (/^[0-9a-f]{6}$/i.test(attributes.val ?? "") ? { colour: `#${(attributes.val as string).toLowerCase()}` } : undefined),
+  srgbClr: ({ attributes }) =>
+    /^[0-9a-f]{6}$/i.test(attributes.val ?? "")
+      ? { colour: `#${(attributes.val as string).toLowerCase()}` }
+      : undefined,
   schemeClr: ({ attributes: { val = "" } }, { named, placeholder }) => {
     if (val === "phClr") return placeholder;
     const colour = named.get(val);
     return colour === undefined ? undefined : { colour };
   },
-  sysClr: ({ attributes: { val = "", lastClr } }) => ({ colour: lastClr && /^[0-9a-f]{6}$/i.test(lastClr) ? `#${lastClr.toLowerCase()}` : (SYSTEM[val] ?? "#000000") }),
+  sysClr: ({ attributes: { val = "", lastClr } }) => ({
+    colour: lastClr && /^[0-9a-f]{6}$/i.test(lastClr) ? `#${lastClr.toLowerCase()}` : (SYSTEM[val] ?? "#000000"),
+  }),
   prstClr: ({ attributes: { val = "" } }) => {
-    const name = val.replace(/^dk/, "dark").replace(/^lt/, "light").replace(/^med/, "medium").replace(/mediumium/, "medium").toLowerCase();
+    const name = val
+      .replace(/^dk/, "dark")
+      .replace(/^lt/, "light")
+      .replace(/^med/, "medium")
+      .replace(/mediumium/, "medium")
+      .toLowerCase();
     const found = rgb(name);
     return Number.isFinite(found.r) ? { colour: hex(found.r, found.g, found.b) } : undefined;
   },
   scrgbClr: ({ attributes: { r, g, b } }) => {
-    const [x, y, z] = [r, g, b].map((value) => signal(Math.max(0, Math.min(1, fraction(value)))) * 255) as [number, number, number];
+    const [x, y, z] = [r, g, b].map((value) => signal(Math.max(0, Math.min(1, fraction(value)))) * 255) as [
+      number,
+      number,
+      number,
+    ];
     return { colour: hex(x, y, z) };
   },
   hslClr: ({ attributes: { hue, sat, lum } }) => {
@@ -100,7 +127,10 @@ export function colourIn(holder: XmlElement | undefined, context: ColourContext)
 }
 
 /** The colours of a theme by scheme name, seen through a map of a master or slide. */
-export function schemeColours(theme: XmlElement | undefined, map: Readonly<Record<string, string>>): Map<string, string> {
+export function schemeColours(
+  theme: XmlElement | undefined,
+  map: Readonly<Record<string, string>>,
+): Map<string, string> {
   const scheme = theme && child(child(theme, "themeElements"), "clrScheme");
   const named = new Map<string, string>();
   for (const part of scheme?.children ?? []) {

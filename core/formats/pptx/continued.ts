@@ -31,7 +31,10 @@ export function continuedPresentation(given: Continued, kept: KeptParts): void {
   const text = kept.text(main) as string;
   const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
   const p = root?.[1] ?? "p:";
-  const r = /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(root?.[0] ?? "")?.[1] ?? "r";
+  const r =
+    /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(
+      root?.[0] ?? "",
+    )?.[1] ?? "r";
   const before = kept.relationships(main);
   const rows = before.flatMap((row) => {
     if (row.external) return [row];
@@ -45,8 +48,17 @@ export function continuedPresentation(given: Continued, kept: KeptParts): void {
   relationships.add(REL.tags, relativeTo(main, tagPath));
   // Slides keep the numbers that they had in the file; others get numbers past them.
   const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text);
-  const ids = new Map([...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "", /\sid="(\d+)"/.exec(attributes)?.[1] ?? ""]));
-  const numbers = new Map(before.flatMap(({ id, target }) => (ids.has(id) ? [[target, { id: ids.get(id) as string, relation: id }] as const] : [])));
+  const ids = new Map(
+    [...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [
+      new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "",
+      /\sid="(\d+)"/.exec(attributes)?.[1] ?? "",
+    ]),
+  );
+  const numbers = new Map(
+    before.flatMap(({ id, target }) =>
+      ids.has(id) ? [[target, { id: ids.get(id) as string, relation: id }] as const] : [],
+    ),
+  );
   let next = Math.max(255, ...[...ids.values()].map(Number)) + 1;
   const used = new Set<string>();
   const entries = deck.slides.map((slide) => {
@@ -55,26 +67,53 @@ export function continuedPresentation(given: Continued, kept: KeptParts): void {
     const path = given.paths.get(slide.id) as string;
     const first = own !== undefined && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path;
     if (first) used.add(own.id);
-    return first ? { id: own.id, relation: own.relation } : { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
+    return first
+      ? { id: own.id, relation: own.relation }
+      : { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
   });
-  const sameList = entries.length === ids.size && entries.every(({ relation }, nth) => [...ids.keys()][nth] === relation);
+  const sameList =
+    entries.length === ids.size && entries.every(({ relation }, nth) => [...ids.keys()][nth] === relation);
   let out = text;
   if (!sameList) {
     const written = `<${p}sldIdLst>${entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`).join("")}</${p}sldIdLst>`;
-    out = list ? out.replace(list[0], () => written) : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
+    out = list
+      ? out.replace(list[0], () => written)
+      : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
   }
-  out = sectioned(out, readXml(text, main), deck, entries.map(({ id }) => id));
+  out = sectioned(
+    out,
+    readXml(text, main),
+    deck,
+    entries.map(({ id }) => id),
+  );
   out = withMasters(given, out, kept, p, r, relationships);
-  if (notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`)) out = out.replace(new RegExp(`</${p}sldMasterIdLst>`), (end) => `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, notesMaster))}"/></${p}notesMasterIdLst>`);
+  if (notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`))
+    out = out.replace(
+      new RegExp(`</${p}sldMasterIdLst>`),
+      (end) =>
+        `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, notesMaster))}"/></${p}notesMasterIdLst>`,
+    );
   const { width, height } = deck.page;
   const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(out)?.[0];
-  if (size && (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 || Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)) out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
+  if (
+    size &&
+    (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 ||
+      Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)
+  )
+    out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
   pack.put(main, TYPE.presentation, out === text ? (kept.file.part(main) as Uint8Array) : strToU8(out));
   pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
 }
 
 /** Adds the masters of other files and the deck's own to a presentation part, with ids that none has yet. */
-function withMasters(given: Continued, text: string, base: KeptParts, p: string, r: string, relationships: Relationships): string {
+function withMasters(
+  given: Continued,
+  text: string,
+  base: KeptParts,
+  p: string,
+  r: string,
+  relationships: Relationships,
+): string {
   const { pack, main, master, files } = given;
   const added: { path: string; id: number }[] = master === undefined ? [] : [{ path: master.path, id: master.id }];
   let next = (master?.id ?? freeMasterId(files)) + 1000;
@@ -87,12 +126,26 @@ function withMasters(given: Continued, text: string, base: KeptParts, p: string,
       there.add(path);
       const own = kept.text(old) as string;
       const id = next++;
-      pack.put(path, TYPE.master, strToU8(own.replace(/(<(?:\w+:)?sldLayoutId\b[^>]*?\sid=")(\d+)(")/g, (_, open: string, __: string, close: string) => `${open}${next++}${close}`)));
+      pack.put(
+        path,
+        TYPE.master,
+        strToU8(
+          own.replace(
+            /(<(?:\w+:)?sldLayoutId\b[^>]*?\sid=")(\d+)(")/g,
+            (_, open: string, __: string, close: string) => `${open}${next++}${close}`,
+          ),
+        ),
+      );
       added.push({ path, id });
     }
   }
   if (!added.length) return text;
-  const rows = added.map(({ path, id }) => `<${p}sldMasterId id="${id}" ${r}:id="${relationships.add(REL.master, relativeTo(main, path))}"/>`).join("");
+  const rows = added
+    .map(
+      ({ path, id }) =>
+        `<${p}sldMasterId id="${id}" ${r}:id="${relationships.add(REL.master, relativeTo(main, path))}"/>`,
+    )
+    .join("");
   return text.replace(`</${p}sldMasterIdLst>`, () => `${rows}</${p}sldMasterIdLst>`);
 }
 
@@ -102,7 +155,8 @@ export function freeMasterId(files: Iterable<KeptParts>): number {
   for (const kept of files) {
     for (const path of kept.file.paths) {
       if (!/^ppt\/(presentation|slideMasters\/[^/]*)\.xml$/.test(path)) continue;
-      for (const [, id] of (kept.text(path) ?? "").matchAll(/<(?:\w+:)?sld(?:Master|Layout)Id\b[^>]*?\sid="(\d+)"/g)) most = Math.max(most, Number(id));
+      for (const [, id] of (kept.text(path) ?? "").matchAll(/<(?:\w+:)?sld(?:Master|Layout)Id\b[^>]*?\sid="(\d+)"/g))
+        most = Math.max(most, Number(id));
     }
   }
   return most + 1000;

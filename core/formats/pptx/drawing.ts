@@ -24,9 +24,20 @@ const near = (value: number) => Math.max(-FAR, Math.min(FAR, value));
 export function standingOf(transform: XmlElement | undefined): Standing | undefined {
   const off = child(transform, "off")?.attributes;
   const ext = child(transform, "ext")?.attributes;
-  if (!transform || !off || !ext || [off.x, off.y, ext.cx, ext.cy].some((value) => !Number.isFinite(Number(value)))) return undefined;
+  if (!transform || !off || !ext || [off.x, off.y, ext.cx, ext.cy].some((value) => !Number.isFinite(Number(value))))
+    return undefined;
   const { rot, flipH, flipV } = transform.attributes;
-  return { frame: { x: near(points(off.x)), y: near(points(off.y)), width: near(Math.abs(points(ext.cx))), height: near(Math.abs(points(ext.cy))) }, rotation: degrees(rot), flipX: on(flipH), flipY: on(flipV) };
+  return {
+    frame: {
+      x: near(points(off.x)),
+      y: near(points(off.y)),
+      width: near(Math.abs(points(ext.cx))),
+      height: near(Math.abs(points(ext.cy))),
+    },
+    rotation: degrees(rot),
+    flipX: on(flipH),
+    flipY: on(flipV),
+  };
 }
 
 /** What a group does with the standing of a thing in it (ECMA-376-1, 20.1.7.5): its child space is stretched over its frame, then mirrored and turned about its middle. */
@@ -52,13 +63,27 @@ export function inGroup(transform: XmlElement | undefined, { frame, rotation, fl
   cx = gx + dx * Math.cos(angle) - dy * Math.sin(angle);
   cy = gy + dx * Math.sin(angle) + dy * Math.cos(angle);
   const round = (value: number) => Math.round(value * 1000) / 1000;
-  return { frame: { x: round(cx - width / 2), y: round(cy - height / 2), width: round(width), height: round(height) }, rotation: round(turned + group.rotation), flipX: flipX !== group.flipX, flipY: flipY !== group.flipY };
+  return {
+    frame: { x: round(cx - width / 2), y: round(cy - height / 2), width: round(width), height: round(height) },
+    rotation: round(turned + group.rotation),
+    flipX: flipX !== group.flipX,
+    flipY: flipY !== group.flipY,
+  };
 }
 
 /** What an element keeps of its standing. */
-export function standingFacts({ frame, rotation, flipX, flipY }: Standing): Pick<Element, "frame" | "rotation" | "flip"> {
+export function standingFacts({
+  frame,
+  rotation,
+  flipX,
+  flipY,
+}: Standing): Pick<Element, "frame" | "rotation" | "flip"> {
   const turned = ((rotation % 360) + 360) % 360;
-  return { frame, ...(turned ? { rotation: turned } : {}), ...(flipX || flipY ? { flip: flipX ? (flipY ? "xy" : "x") : "y" } : {}) };
+  return {
+    frame,
+    ...(turned ? { rotation: turned } : {}),
+    ...(flipX || flipY ? { flip: flipX ? (flipY ? "xy" : "x") : "y" } : {}),
+  };
 }
 
 /** Gives the name of the picture asset that a relationship leads to, taking it in; undefined where it cannot be read. */
@@ -75,7 +100,8 @@ export interface DrawingContext {
 }
 
 /** The relationship that an attribute of an element names, whatever its prefix. */
-export const relationOf = (element: XmlElement | undefined, name: string) => Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+export const relationOf = (element: XmlElement | undefined, name: string) =>
+  Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
 /** The relationships of the charts that a shape draws, and those in it. */
 export function chartsIn(shape: XmlElement): string[] {
   if (localName(shape) !== "graphicFrame") return shape.children.flatMap(chartsIn);
@@ -85,7 +111,9 @@ export function chartsIn(shape: XmlElement): string[] {
 /** The relationships of a picture (CT_Blip), the best first: its drawing in SVG, its file, a file elsewhere. */
 export function pictureIds(blip: XmlElement | undefined): string[] {
   const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];
-  return [relationOf(drawing, "embed"), relationOf(blip, "embed"), relationOf(blip, "link")].filter((id): id is string => id !== undefined);
+  return [relationOf(drawing, "embed"), relationOf(blip, "embed"), relationOf(blip, "link")].filter(
+    (id): id is string => id !== undefined,
+  );
 }
 const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
 
@@ -101,7 +129,10 @@ function patternOf(preset: string): Extract<Fill, { kind: "pattern" }>["pattern"
 }
 
 /** The first file of a picture that can be shown; the others are not taken in. */
-export function firstPicture(blip: XmlElement | undefined, take: (id: string) => string | undefined): string | undefined {
+export function firstPicture(
+  blip: XmlElement | undefined,
+  take: (id: string) => string | undefined,
+): string | undefined {
   for (const id of pictureIds(blip)) {
     const found = take(id);
     if (found !== undefined) return found;
@@ -111,7 +142,10 @@ export function firstPicture(blip: XmlElement | undefined, take: (id: string) =>
 
 /** A picture as a blip has it: in two colours where it says so (20.1.8.23). */
 export function inItsColours(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
-  const [dark, light] = (child(blip, "duotone")?.children ?? []).map((colour) => colourIn({ name: "", local: "", attributes: {}, children: [colour], text: "" }, context.colours)?.colour);
+  const [dark, light] = (child(blip, "duotone")?.children ?? []).map(
+    (colour) =>
+      colourIn({ name: "", local: "", attributes: {}, children: [colour], text: "" }, context.colours)?.colour,
+  );
   return dark && light ? context.duotone(source, [dark, light]) : source;
 }
 
@@ -126,42 +160,81 @@ export function readFill(element: XmlElement | undefined, context: DrawingContex
       return seen && { kind: "solid", ...seen };
     }
     case "gradFill": {
-      const stops = childrenOf(child(element, "gsLst"), "gs").flatMap((stop) => {
-        const seen = colourIn(stop, context.colours);
-        return seen ? [{ at: Math.max(0, Math.min(1, fraction(stop.attributes.pos ?? "0"))), ...seen }] : [];
-      }).sort((a, b) => a.at - b.at);
+      const stops = childrenOf(child(element, "gsLst"), "gs")
+        .flatMap((stop) => {
+          const seen = colourIn(stop, context.colours);
+          return seen ? [{ at: Math.max(0, Math.min(1, fraction(stop.attributes.pos ?? "0"))), ...seen }] : [];
+        })
+        .sort((a, b) => a.at - b.at);
       const [first] = stops;
       if (!first) return undefined;
       if (stops.length === 1) return { kind: "solid", colour: first.colour };
       const path = child(element, "path");
-      return { kind: "gradient", form: path ? "radial" : "linear", angle: degrees(child(element, "lin")?.attributes.ang), stops: stops.slice(0, 20) };
+      return {
+        kind: "gradient",
+        form: path ? "radial" : "linear",
+        angle: degrees(child(element, "lin")?.attributes.ang),
+        stops: stops.slice(0, 20),
+      };
     }
     case "pattFill": {
-      const [fore, back] = [colourIn(child(element, "fgClr"), context.colours), colourIn(child(element, "bgClr"), context.colours)];
-      return { kind: "pattern", pattern: patternOf(element.attributes.prst ?? ""), fore: fore?.colour ?? "#000000", back: back?.colour ?? "#ffffff" };
+      const [fore, back] = [
+        colourIn(child(element, "fgClr"), context.colours),
+        colourIn(child(element, "bgClr"), context.colours),
+      ];
+      return {
+        kind: "pattern",
+        pattern: patternOf(element.attributes.prst ?? ""),
+        fore: fore?.colour ?? "#000000",
+        back: back?.colour ?? "#ffffff",
+      };
     }
     case "blipFill": {
       const blip = child(element, "blip");
       const source = firstPicture(blip, context.picture);
       const opacity = child(blip, "alphaModFix");
-      return source === undefined ? undefined : { kind: "picture", source: inItsColours(source, blip, context), ...(child(element, "tile") ? { tile: true } : {}), ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}) };
+      return source === undefined
+        ? undefined
+        : {
+            kind: "picture",
+            source: inItsColours(source, blip, context),
+            ...(child(element, "tile") ? { tile: true } : {}),
+            ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}),
+          };
     }
     default:
       return undefined;
   }
 }
 
-export const fillElement = (properties: XmlElement | undefined) => properties?.children.find((part) => FILLS.includes(localName(part)));
+export const fillElement = (properties: XmlElement | undefined) =>
+  properties?.children.find((part) => FILLS.includes(localName(part)));
 
 /** What the style of a shape refers to in the theme's lists (ECMA-376-1, 20.1.4.1.13 and 26): the nth of them, with its colour in the place of `phClr`. */
-function themed(list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst", index: number, reference: XmlElement, context: DrawingContext): { element: XmlElement | undefined; context: DrawingContext } {
+function themed(
+  list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst",
+  index: number,
+  reference: XmlElement,
+  context: DrawingContext,
+): { element: XmlElement | undefined; context: DrawingContext } {
   const element = at(context.theme, "themeElements", "fmtScheme", list)?.children[index - 1];
   const placeholder = colourIn(reference, context.colours);
-  return { element, context: { ...context, picture: context.themePicture, colours: { ...context.colours, ...(placeholder ? { placeholder } : {}) } } };
+  return {
+    element,
+    context: {
+      ...context,
+      picture: context.themePicture,
+      colours: { ...context.colours, ...(placeholder ? { placeholder } : {}) },
+    },
+  };
 }
 
 /** The fill of a shape: its own, that of the placeholders it follows (nearest first), or that of its style. */
-export function shapeFill(properties: readonly (XmlElement | undefined)[], style: XmlElement | undefined, context: DrawingContext): Fill | undefined {
+export function shapeFill(
+  properties: readonly (XmlElement | undefined)[],
+  style: XmlElement | undefined,
+  context: DrawingContext,
+): Fill | undefined {
   for (const own of properties) {
     const found = readFill(fillElement(own), context);
     if (found !== undefined) return found ?? undefined;
@@ -169,7 +242,12 @@ export function shapeFill(properties: readonly (XmlElement | undefined)[], style
   const reference = child(style, "fillRef");
   const index = Number(reference?.attributes.idx ?? 0);
   if (!reference || !index || index === 1000) return undefined;
-  const { element, context: own } = themed(index > 1000 ? "bgFillStyleLst" : "fillStyleLst", index > 1000 ? index - 1000 : index, reference, context);
+  const { element, context: own } = themed(
+    index > 1000 ? "bgFillStyleLst" : "fillStyleLst",
+    index > 1000 ? index - 1000 : index,
+    reference,
+    context,
+  );
   return readFill(element, own) ?? undefined;
 }
 
@@ -177,20 +255,51 @@ export function shapeFill(properties: readonly (XmlElement | undefined)[], style
 export function referredFill(reference: XmlElement, context: DrawingContext): Fill | undefined {
   const index = Number(reference.attributes.idx ?? 0);
   if (!index) return undefined;
-  const { element, context: own } = themed(index > 1000 ? "bgFillStyleLst" : "fillStyleLst", index > 1000 ? index - 1000 : index, reference, context);
+  const { element, context: own } = themed(
+    index > 1000 ? "bgFillStyleLst" : "fillStyleLst",
+    index > 1000 ? index - 1000 : index,
+    reference,
+    context,
+  );
   return readFill(element, own) ?? undefined;
 }
 
-const ENDS: Record<string, NonNullable<Stroke["head"]>["form"]> = { triangle: "triangle", stealth: "barbed", arrow: "open", oval: "oval", diamond: "diamond" };
+const ENDS: Record<string, NonNullable<Stroke["head"]>["form"]> = {
+  triangle: "triangle",
+  stealth: "barbed",
+  arrow: "open",
+  oval: "oval",
+  diamond: "diamond",
+};
 const SIZES: Record<string, number> = { sm: 2, med: 3, lg: 5 };
-const DASHES: Record<string, NonNullable<Stroke["dash"]>> = { dot: "dot", sysDot: "dot", dash: "dash", sysDash: "dash", lgDash: "longdash", dashDot: "dashdot", sysDashDot: "dashdot", lgDashDot: "longdashdot", lgDashDotDot: "longdashdot", sysDashDotDot: "longdashdot" };
+const DASHES: Record<string, NonNullable<Stroke["dash"]>> = {
+  dot: "dot",
+  sysDot: "dot",
+  dash: "dash",
+  sysDash: "dash",
+  lgDash: "longdash",
+  dashDot: "dashdot",
+  sysDashDot: "dashdot",
+  lgDashDot: "longdashdot",
+  lgDashDotDot: "longdashdot",
+  sysDashDotDot: "longdashdot",
+};
 
 /** A line (`a:ln`), what it does not say taken from `base`; null where nothing is drawn. */
-export function readLine(line: XmlElement | undefined, context: DrawingContext, base?: Stroke): Stroke | null | undefined {
+export function readLine(
+  line: XmlElement | undefined,
+  context: DrawingContext,
+  base?: Stroke,
+): Stroke | null | undefined {
   if (!line) return base;
   const fill = fillElement(line);
   if (fill && localName(fill) === "noFill") return null;
-  const seen = fill && localName(fill) === "gradFill" ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours) : fill && localName(fill) === "pattFill" ? colourIn(child(fill, "fgClr"), context.colours) : fill && colourIn(fill, context.colours);
+  const seen =
+    fill && localName(fill) === "gradFill"
+      ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours)
+      : fill && localName(fill) === "pattFill"
+        ? colourIn(child(fill, "fgClr"), context.colours)
+        : fill && colourIn(fill, context.colours);
   if (!seen && !base) return undefined;
   const end = (name: string): Stroke["head"] => {
     const { type = "none", len = "med" } = child(line, name)?.attributes ?? {};
@@ -200,11 +309,22 @@ export function readLine(line: XmlElement | undefined, context: DrawingContext, 
   const [head, tail] = [end("headEnd") ?? base?.head, end("tailEnd") ?? base?.tail];
   const width = line.attributes.w === undefined ? (base?.width ?? 0.75) : points(line.attributes.w);
   const { colour, opacity } = seen ?? (base as Stroke);
-  return { colour, width: Math.min(1600, Math.max(0, width)), ...(opacity === undefined ? {} : { opacity }), ...(dash ? { dash } : {}), ...(head ? { head } : {}), ...(tail ? { tail } : {}) };
+  return {
+    colour,
+    width: Math.min(1600, Math.max(0, width)),
+    ...(opacity === undefined ? {} : { opacity }),
+    ...(dash ? { dash } : {}),
+    ...(head ? { head } : {}),
+    ...(tail ? { tail } : {}),
+  };
 }
 
 /** The outline of a shape: its own over that of its style, else that of the placeholders that it follows. */
-export function shapeLine(properties: readonly (XmlElement | undefined)[], style: XmlElement | undefined, context: DrawingContext): Stroke | undefined {
+export function shapeLine(
+  properties: readonly (XmlElement | undefined)[],
+  style: XmlElement | undefined,
+  context: DrawingContext,
+): Stroke | undefined {
   const reference = child(style, "lnRef");
   const index = Number(reference?.attributes.idx ?? 0);
   let base: Stroke | undefined;
@@ -224,18 +344,30 @@ export function readShadow(properties: XmlElement | undefined, context: DrawingC
   const seen = outer && colourIn(outer, context.colours);
   if (!outer || !seen) return undefined;
   const { blurRad, dist, dir } = outer.attributes;
-  return { colour: seen.colour, opacity: seen.opacity ?? 1, blur: Math.min(1000, points(blurRad)), distance: Math.min(1000, points(dist)), direction: degrees(dir) };
+  return {
+    colour: seen.colour,
+    opacity: seen.opacity ?? 1,
+    blur: Math.min(1000, points(blurRad)),
+    distance: Math.min(1000, points(dist)),
+    direction: degrees(dir),
+  };
 }
 
 /** The form of a shape (ECMA-376-1, 20.1.9); undefined where it has none of its own. `unknown` hears of presets that are not drawn. */
-export function readGeometry(properties: XmlElement | undefined, frame: Frame, unknown: (preset: string) => void): Geometry | undefined {
+export function readGeometry(
+  properties: XmlElement | undefined,
+  frame: Frame,
+  unknown: (preset: string) => void,
+): Geometry | undefined {
   const preset = child(properties, "prstGeom");
   if (preset) {
     const name = preset.attributes.prst ?? "rect";
-    const adjust = Object.fromEntries(childrenOf(child(preset, "avLst"), "gd").flatMap(({ attributes }) => {
-      const value = Number(/^val\s+(-?[\d.]+)/.exec(attributes.fmla ?? "")?.[1]);
-      return attributes.name && Number.isFinite(value) ? [[attributes.name.slice(0, 20), value] as const] : [];
-    }));
+    const adjust = Object.fromEntries(
+      childrenOf(child(preset, "avLst"), "gd").flatMap(({ attributes }) => {
+        const value = Number(/^val\s+(-?[\d.]+)/.exec(attributes.fmla ?? "")?.[1]);
+        return attributes.name && Number.isFinite(value) ? [[attributes.name.slice(0, 20), value] as const] : [];
+      }),
+    );
     if (!/^[A-Za-z0-9]{1,40}$/.test(name)) return { preset: "rect" };
     if (!knowsPreset(name)) unknown(name);
     return { preset: name, ...(Object.keys(adjust).length ? { adjust } : {}) };
@@ -246,26 +378,40 @@ export function readGeometry(properties: XmlElement | undefined, frame: Frame, u
 
 function customGeometry(custom: XmlElement, frame: Frame): Geometry | undefined {
   const [width, height] = [frame.width * EMU, frame.height * EMU];
-  const guides = [...childrenOf(child(custom, "avLst"), "gd"), ...childrenOf(child(custom, "gdLst"), "gd")].map(({ attributes }) => ({ name: attributes.name ?? "", formula: attributes.fmla ?? "val 0" }));
+  const guides = [...childrenOf(child(custom, "avLst"), "gd"), ...childrenOf(child(custom, "gdLst"), "gd")].map(
+    ({ attributes }) => ({ name: attributes.name ?? "", formula: attributes.fmla ?? "val 0" }),
+  );
   const values = guideValues(guides, {}, width, height);
   const read = (word: string | undefined) => values.get(word ?? "") ?? (Number(word) || 0);
-  const written = childrenOf(child(custom, "pathLst"), "path").slice(0, 500).flatMap((path) => {
-    const [w, h] = [Number(path.attributes.w) || width, Number(path.attributes.h) || height];
-    // All paths are brought into a box of 1,000 by 1,000.
-    const writer = new PathWriter(w ? 1000 / w : 1, h ? 1000 / h : 1);
-    for (const command of path.children) {
-      const pts = childrenOf(command, "pt").map(({ attributes }) => [read(attributes.x), read(attributes.y)] as const);
-      const [a = [0, 0], b = [0, 0], c = [0, 0]] = pts;
-      const name = localName(command);
-      if (name === "moveTo") writer.move(...a);
-      else if (name === "lnTo") writer.line(...a);
-      else if (name === "cubicBezTo") writer.cubic(...a, ...b, ...c);
-      else if (name === "quadBezTo") writer.quad(...a, ...b);
-      else if (name === "arcTo") writer.arc(read(command.attributes.wR), read(command.attributes.hR), read(command.attributes.stAng), read(command.attributes.swAng));
-      else if (name === "close") writer.close();
-    }
-    const { fill, stroke } = path.attributes;
-    return writer.d && writer.d.length < 200000 ? [{ d: writer.d, fill: fill !== "none", stroke: stroke !== "0" && stroke !== "false" }] : [];
-  });
+  const written = childrenOf(child(custom, "pathLst"), "path")
+    .slice(0, 500)
+    .flatMap((path) => {
+      const [w, h] = [Number(path.attributes.w) || width, Number(path.attributes.h) || height];
+      // All paths are brought into a box of 1,000 by 1,000.
+      const writer = new PathWriter(w ? 1000 / w : 1, h ? 1000 / h : 1);
+      for (const command of path.children) {
+        const pts = childrenOf(command, "pt").map(
+          ({ attributes }) => [read(attributes.x), read(attributes.y)] as const,
+        );
+        const [a = [0, 0], b = [0, 0], c = [0, 0]] = pts;
+        const name = localName(command);
+        if (name === "moveTo") writer.move(...a);
+        else if (name === "lnTo") writer.line(...a);
+        else if (name === "cubicBezTo") writer.cubic(...a, ...b, ...c);
+        else if (name === "quadBezTo") writer.quad(...a, ...b);
+        else if (name === "arcTo")
+          writer.arc(
+            read(command.attributes.wR),
+            read(command.attributes.hR),
+            read(command.attributes.stAng),
+            read(command.attributes.swAng),
+          );
+        else if (name === "close") writer.close();
+      }
+      const { fill, stroke } = path.attributes;
+      return writer.d && writer.d.length < 200000
+        ? [{ d: writer.d, fill: fill !== "none", stroke: stroke !== "0" && stroke !== "false" }]
+        : [];
+    });
   return written.length ? { width: 1000, height: 1000, paths: written } : undefined;
 }

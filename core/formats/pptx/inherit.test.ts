@@ -5,15 +5,32 @@ import { OpenedPackage } from "./package";
 
 const NAMES = 'xmlns:p="urn:p" xmlns:a="urn:a" xmlns:r="urn:r" xmlns:m="urn:m" xmlns:mc="urn:mc"';
 const POINT = 12700;
-const ph = (attributes: string) => `<p:nvSpPr><p:cNvPr id="1" name=""/><p:cNvSpPr/><p:nvPr><p:ph ${attributes}/></p:nvPr></p:nvSpPr>`;
-const place = (x: number, y: number, width: number, height: number) => `<a:xfrm><a:off x="${x * POINT}" y="${y * POINT}"/><a:ext cx="${width * POINT}" cy="${height * POINT}"/></a:xfrm>`;
-const sp = (attributes: string, properties = "", body = "") => `<p:sp>${ph(attributes)}<p:spPr>${properties}</p:spPr>${body && `<p:txBody><a:bodyPr/><a:lstStyle>${body}</a:lstStyle><a:p/></p:txBody>`}</p:sp>`;
-const tree = (root: string, shapes: string, more = "") => `<p:${root} ${NAMES}><p:cSld name="Two things"><p:spTree>${shapes}</p:spTree></p:cSld>${more}</p:${root}>`;
-const relation = (id: string, type: string, target: string) => `<Relationship Id="${id}" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/${type}" Target="${target}"/>`;
+const ph = (attributes: string) =>
+  `<p:nvSpPr><p:cNvPr id="1" name=""/><p:cNvSpPr/><p:nvPr><p:ph ${attributes}/></p:nvPr></p:nvSpPr>`;
+const place = (x: number, y: number, width: number, height: number) =>
+  `<a:xfrm><a:off x="${x * POINT}" y="${y * POINT}"/><a:ext cx="${width * POINT}" cy="${height * POINT}"/></a:xfrm>`;
+const sp = (attributes: string, properties = "", body = "") =>
+  `<p:sp>${ph(attributes)}<p:spPr>${properties}</p:spPr>${body && `<p:txBody><a:bodyPr/><a:lstStyle>${body}</a:lstStyle><a:p/></p:txBody>`}</p:sp>`;
+const tree = (root: string, shapes: string, more = "") =>
+  `<p:${root} ${NAMES}><p:cSld name="Two things"><p:spTree>${shapes}</p:spTree></p:cSld>${more}</p:${root}>`;
+const relation = (id: string, type: string, target: string) =>
+  `<Relationship Id="${id}" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/${type}" Target="${target}"/>`;
 const rels = (...rows: string[]) => strToU8(`<Relationships>${rows.join("")}</Relationships>`);
 
-const layout = tree("sldLayout", sp('type="ctrTitle"', "", '<a:lvl1pPr algn="ctr"/>') + sp('type="body" idx="13"', place(400, 100, 300, 200)) + sp('idx="14"', place(50, 100, 300, 200)), "").replace("<p:sldLayout ", '<p:sldLayout type="twoObj" ');
-const master = tree("sldMaster", sp('type="title"', place(60, 20, 600, 60)) + sp('type="body" idx="1"', place(60, 100, 600, 380), '<a:lvl1pPr marL="1"/>') + sp('type="ftr" idx="3"', place(60, 500, 200, 20)), '<p:txStyles><p:titleStyle><a:lvl1pPr b="t"/></p:titleStyle><p:bodyStyle><a:lvl1pPr b="b"/></p:bodyStyle><p:otherStyle><a:lvl1pPr b="o"/></p:otherStyle></p:txStyles>');
+const layout = tree(
+  "sldLayout",
+  sp('type="ctrTitle"', "", '<a:lvl1pPr algn="ctr"/>') +
+    sp('type="body" idx="13"', place(400, 100, 300, 200)) +
+    sp('idx="14"', place(50, 100, 300, 200)),
+  "",
+).replace("<p:sldLayout ", '<p:sldLayout type="twoObj" ');
+const master = tree(
+  "sldMaster",
+  sp('type="title"', place(60, 20, 600, 60)) +
+    sp('type="body" idx="1"', place(60, 100, 600, 380), '<a:lvl1pPr marL="1"/>') +
+    sp('type="ftr" idx="3"', place(60, 500, 200, 20)),
+  '<p:txStyles><p:titleStyle><a:lvl1pPr b="t"/></p:titleStyle><p:bodyStyle><a:lvl1pPr b="b"/></p:bodyStyle><p:otherStyle><a:lvl1pPr b="o"/></p:otherStyle></p:txStyles>',
+);
 const pack = new OpenedPackage(
   zipSync({
     "[Content_Types].xml": strToU8("<Types/>"),
@@ -28,7 +45,8 @@ const pack = new OpenedPackage(
   "a.pptx",
 );
 const behind = Inheritance.of(pack, "ppt/slides/slide1.xml");
-const shape = (attributes: string, properties = ""): XmlElement => readXml(sp(attributes, properties).replace("<p:sp>", `<p:sp ${NAMES}>`), "shape");
+const shape = (attributes: string, properties = ""): XmlElement =>
+  readXml(sp(attributes, properties).replace("<p:sp>", `<p:sp ${NAMES}>`), "shape");
 const frameOf = (attributes: string, properties = "", of = behind) => {
   const one = shape(attributes, properties);
   return of.frame(one, placeholderRef(one));
@@ -39,7 +57,9 @@ describe("a placeholder of a slide", () => {
   it("without a type is an object's, without an index the first (19.3.1.36, attributes)", () => {
     expect(placeholderRef(shape(""))).toEqual({ type: "obj", idx: "0" });
     expect(placeholderRef(shape('type="title"'))).toEqual({ type: "title", idx: "0" });
-    expect(placeholderRef(readXml(`<p:sp ${NAMES}><p:nvSpPr><p:cNvPr id="1"/><p:nvPr/></p:nvSpPr></p:sp>`, "shape"))).toBeUndefined();
+    expect(
+      placeholderRef(readXml(`<p:sp ${NAMES}><p:nvSpPr><p:cNvPr id="1"/><p:nvPr/></p:nvSpPr></p:sp>`, "shape")),
+    ).toBeUndefined();
   });
 
   it("stands where it says itself", () => {
@@ -63,7 +83,10 @@ describe("a placeholder of a slide", () => {
   });
 
   it("takes its levels from the layout, then the master's place, then the master's style for its kind (21.1.2.4.12, 19.3.1.52)", () => {
-    const said = (attributes: string) => behind.styles(placeholderRef(shape(attributes))).map((style) => style?.children.map(({ attributes: { algn, marL, b } }) => algn ?? marL ?? b).join());
+    const said = (attributes: string) =>
+      behind
+        .styles(placeholderRef(shape(attributes)))
+        .map((style) => style?.children.map(({ attributes: { algn, marL, b } }) => algn ?? marL ?? b).join());
     expect(said('type="title"')).toEqual(["ctr", undefined, "t"]);
     expect(said('type="body" idx="1"')).toEqual([undefined, "1", "b"]);
     expect(said('idx="14"').at(-1)).toBe("b");
@@ -81,7 +104,11 @@ describe("what stands behind a slide", () => {
 });
 
 describe("alternate content (ECMA-376-3, 10)", () => {
-  const content = (choice: string, fallback?: string) => readXml(`<mc:AlternateContent ${NAMES}><mc:Choice Requires="x">${choice}</mc:Choice>${fallback === undefined ? "" : `<mc:Fallback>${fallback}</mc:Fallback>`}</mc:AlternateContent>`, "content");
+  const content = (choice: string, fallback?: string) =>
+    readXml(
+      `<mc:AlternateContent ${NAMES}><mc:Choice Requires="x">${choice}</mc:Choice>${fallback === undefined ? "" : `<mc:Fallback>${fallback}</mc:Fallback>`}</mc:AlternateContent>`,
+      "content",
+    );
   const names = (element: XmlElement) => alternativeOf(element).map(({ local }) => local);
 
   it("is read as what every program can show", () => {
@@ -95,7 +122,10 @@ describe("alternate content (ECMA-376-3, 10)", () => {
   });
 
   it("is one of the shapes of a tree, as groups and lines are; what is none is passed over", () => {
-    const part = readXml(tree("sld", "<p:nvGrpSpPr/><p:grpSpPr/><p:sp/><p:cxnSp/><mc:AlternateContent/><p:extLst/>"), "part");
+    const part = readXml(
+      tree("sld", "<p:nvGrpSpPr/><p:grpSpPr/><p:sp/><p:cxnSp/><mc:AlternateContent/><p:extLst/>"),
+      "part",
+    );
     expect(shapesOf(part).map(({ local }) => local)).toEqual(["sp", "cxnSp", "AlternateContent"]);
     expect(shapesOf(undefined)).toEqual([]);
   });

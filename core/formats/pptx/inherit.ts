@@ -16,7 +16,15 @@ export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
 }
 
 /** The elements that are shapes, in a tree of shapes or a group. */
-export const SHAPE_NAMES: ReadonlySet<string> = new Set(["sp", "pic", "graphicFrame", "grpSp", "cxnSp", "AlternateContent", "contentPart"]);
+export const SHAPE_NAMES: ReadonlySet<string> = new Set([
+  "sp",
+  "pic",
+  "graphicFrame",
+  "grpSp",
+  "cxnSp",
+  "AlternateContent",
+  "contentPart",
+]);
 
 const holdsMath = (element: XmlElement): boolean => localName(element) === "oMath" || element.children.some(holdsMath);
 /** What is read of alternate content (ECMA-376-3): a formula rather than its picture, else what every program can show. */
@@ -30,7 +38,8 @@ export function shapesOf(part: XmlElement | undefined): XmlElement[] {
 }
 
 const isTitle = (type: string) => type === "title" || type === "ctrTitle";
-const sameKind = (a: string, b: string) => a === b || (isTitle(a) && isTitle(b)) || (["obj", "body", "subTitle"].includes(a) && ["obj", "body"].includes(b));
+const sameKind = (a: string, b: string) =>
+  a === b || (isTitle(a) && isTitle(b)) || (["obj", "body", "subTitle"].includes(a) && ["obj", "body"].includes(b));
 
 /** The layout and master behind a slide, and what a placeholder inherits from them. */
 export class Inheritance {
@@ -49,7 +58,14 @@ export class Inheritance {
     const masterPath = layoutPath && pack.related(layoutPath, "master");
     const master = masterPath && pack.has(masterPath) ? pack.tree(masterPath) : undefined;
     const themePath = masterPath ? pack.related(masterPath, "theme") : undefined;
-    return new Inheritance(layout, master, themePath, themePath && pack.has(themePath) ? pack.tree(themePath) : undefined, layoutPath, masterPath);
+    return new Inheritance(
+      layout,
+      master,
+      themePath,
+      themePath && pack.has(themePath) ? pack.tree(themePath) : undefined,
+      layoutPath,
+      masterPath,
+    );
   }
 
   /** The text styles of the master. */
@@ -69,7 +85,11 @@ export class Inheritance {
   private layoutShape(ref: PlaceholderRef): XmlElement | undefined {
     const shapes = shapesOf(this.layout);
     // A slide's placeholder may leave its type out where its index says which it is.
-    return shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ?? shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ?? shapes.find((shape) => placeholderRef(shape)?.type === ref.type);
+    return (
+      shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ??
+      shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ??
+      shapes.find((shape) => placeholderRef(shape)?.type === ref.type)
+    );
   }
 
   private masterShape(ref: PlaceholderRef): XmlElement | undefined {
@@ -80,7 +100,11 @@ export class Inheritance {
   styles(ref: PlaceholderRef | undefined): (XmlElement | undefined)[] {
     const texts = child(this.master, "txStyles");
     if (!ref) return [child(texts, "otherStyle")];
-    const style = isTitle(ref.type) ? "titleStyle" : ["obj", "body", "subTitle"].includes(ref.type) ? "bodyStyle" : "otherStyle";
+    const style = isTitle(ref.type)
+      ? "titleStyle"
+      : ["obj", "body", "subTitle"].includes(ref.type)
+        ? "bodyStyle"
+        : "otherStyle";
     const [layout, master] = [this.layoutShape(ref), this.masterShape(ref)];
     return [at(layout, "txBody", "lstStyle"), at(master, "txBody", "lstStyle"), child(texts, style)];
   }
@@ -111,4 +135,3 @@ export class Inheritance {
     return child(this.layout, "cSld")?.attributes.name ?? "";
   }
 }
-

@@ -30,7 +30,8 @@ export class KeptParts {
   ) {
     const types = file.bytes("[Content_Types].xml");
     for (const { name, attributes } of types ? readXml(partText(types), "[Content_Types].xml").children : []) {
-      if (name.endsWith("Override")) this.types.set((attributes.PartName ?? "").replace(/^\//, ""), attributes.ContentType ?? "");
+      if (name.endsWith("Override"))
+        this.types.set((attributes.PartName ?? "").replace(/^\//, ""), attributes.ContentType ?? "");
       else this.defaults.set((attributes.Extension ?? "").toLowerCase(), attributes.ContentType ?? "");
     }
   }
@@ -51,7 +52,12 @@ export class KeptParts {
     const list = bytes
       ? childrenOf(readXml(partText(bytes), relationshipsPath(path)), "Relationship").map(({ attributes }) => {
           const external = attributes.TargetMode === "External";
-          return { id: attributes.Id ?? "", type: attributes.Type ?? "", target: external ? (attributes.Target ?? "") : resolveTarget(path, attributes.Target ?? ""), external };
+          return {
+            id: attributes.Id ?? "",
+            type: attributes.Type ?? "",
+            target: external ? (attributes.Target ?? "") : resolveTarget(path, attributes.Target ?? ""),
+            external,
+          };
         })
       : [];
     this.lists.set(path, list);
@@ -93,7 +99,12 @@ export class KeptParts {
   writeRelationships(path: string, to: string, rows: readonly KeptRelationship[]): void {
     const before = this.relationships(path);
     if (!before.length) return;
-    const same = path === to && rows.length === before.length && rows.every((row, nth) => row.external || row.target === relativeTo(path, (before[nth] as KeptRelationship).target));
+    const same =
+      path === to &&
+      rows.length === before.length &&
+      rows.every(
+        (row, nth) => row.external || row.target === relativeTo(path, (before[nth] as KeptRelationship).target),
+      );
     const own = same ? this.file.part(relationshipsPath(path)) : undefined;
     this.pack.parts.set(relationshipsPath(to), own ?? strToU8(relationshipsXml(rows)));
   }
@@ -105,7 +116,11 @@ export function relationshipsXml(rows: readonly KeptRelationship[]): string {
 }
 
 /** Opens a kept file; undefined where its bytes are gone or are no archive. */
-export function openKept(name: string, bytes: Uint8Array | undefined, picture: (sha256: string) => Uint8Array | undefined): KeptFile | undefined {
+export function openKept(
+  name: string,
+  bytes: Uint8Array | undefined,
+  picture: (sha256: string) => Uint8Array | undefined,
+): KeptFile | undefined {
   if (!bytes) return undefined;
   try {
     const file = new KeptFile(name, bytes, picture);
@@ -115,4 +130,3 @@ export function openKept(name: string, bytes: Uint8Array | undefined, picture: (
     throw error;
   }
 }
-

@@ -18,15 +18,33 @@ export class ShapeMath {
     const mathml = formulaMathml(tex, display);
     if (mathml === undefined) return undefined;
     const made = mathmlOmml(mathml);
-    this.formulas.push({ set: xml("a14:m", {}, display ? xml("m:oMathPara", { "xmlns:m": "http://schemas.openxmlformats.org/officeDocument/2006/math" }, made) : made), plain });
+    this.formulas.push({
+      set: xml(
+        "a14:m",
+        {},
+        display
+          ? xml("m:oMathPara", { "xmlns:m": "http://schemas.openxmlformats.org/officeDocument/2006/math" }, made)
+          : made,
+      ),
+      plain,
+    });
     return `${MARK}${this.formulas.length - 1}${MARK}`;
   }
 
   /** The shape with its formulas, and beside it the shape with their TeX (alternate content, ECMA-376-3); as it is where it has none. */
   shape(words: string): string {
     if (!this.formulas.length) return words;
-    const filled = (which: "set" | "plain") => words.replace(new RegExp(`${MARK}(\\d+)${MARK}`, "g"), (_, nth: string) => this.formulas[Number(nth)]?.[which] ?? "");
+    const filled = (which: "set" | "plain") =>
+      words.replace(
+        new RegExp(`${MARK}(\\d+)${MARK}`, "g"),
+        (_, nth: string) => this.formulas[Number(nth)]?.[which] ?? "",
+      );
     const declared = Object.fromEntries(Object.entries(namespaces));
-    return xml("mc:AlternateContent", { ...declared, "xmlns:mc": COMPATIBILITY }, xml("mc:Choice", { "xmlns:a14": EXTENSION, Requires: "a14" }, filled("set")), xml("mc:Fallback", {}, filled("plain")));
+    return xml(
+      "mc:AlternateContent",
+      { ...declared, "xmlns:mc": COMPATIBILITY },
+      xml("mc:Choice", { "xmlns:a14": EXTENSION, Requires: "a14" }, filled("set")),
+      xml("mc:Fallback", {}, filled("plain")),
+    );
   }
 }

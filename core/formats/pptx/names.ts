@@ -95,7 +95,22 @@ export interface Placeholder {
 
 /** The placeholder of a slot: the title types have no index, all others do. */
 export function placeholderOf(slot: string, role: SlotRole): Placeholder {
-  const indexes: Record<string, number> = { body: 1, subtitle: 1, left: 1, right: 2, middle: 13, number: 14, caption: 15, picture: 16, pictures: 17, table: 18, chart: 19, diagram: 20, code: 21, formula: 22 };
+  const indexes: Record<string, number> = {
+    body: 1,
+    subtitle: 1,
+    left: 1,
+    right: 2,
+    middle: 13,
+    number: 14,
+    caption: 15,
+    picture: 16,
+    pictures: 17,
+    table: 18,
+    chart: 19,
+    diagram: 20,
+    code: 21,
+    formula: 22,
+  };
   const idx = indexes[slot] ?? 1;
   if (role === "opening") return { type: "ctrTitle" };
   if (role === "title" || role === "corner" || role === "name") return { type: "title" };

@@ -21,7 +21,10 @@ export function resolveTarget(source: string, target: string): string {
 
 /** Relationship types of ECMA-376 strict differ from the transitional ones in their first part only. */
 export function transitional(type: string): string {
-  return type.replace("http://purl.oclc.org/ooxml/officeDocument/relationships", "http://schemas.openxmlformats.org/officeDocument/2006/relationships");
+  return type.replace(
+    "http://purl.oclc.org/ooxml/officeDocument/relationships",
+    "http://schemas.openxmlformats.org/officeDocument/2006/relationships",
+  );
 }
 
 /** An opened package: its parts as trees, read once, and the relationships of each. */
@@ -33,7 +36,12 @@ export class OpenedPackage {
   /** Throws a Failure when the bytes are no package. */
   constructor(bytes: Uint8Array, name: string) {
     this.parts = unzip(bytes, name);
-    if (!this.parts.has("[Content_Types].xml")) throw new Failure("not-readable", name, "The file is a zip archive, but not an Office Open XML document: it has no list of content types.");
+    if (!this.parts.has("[Content_Types].xml"))
+      throw new Failure(
+        "not-readable",
+        name,
+        "The file is a zip archive, but not an Office Open XML document: it has no list of content types.",
+      );
   }
 
   /** Parts that nothing here has asked for and that are damaged. */
@@ -58,7 +66,8 @@ export class OpenedPackage {
     const known = this.trees.get(path);
     if (known) return known;
     const bytes = this.parts.get(path);
-    if (!bytes) throw new Failure("not-readable", path, `The part ${path}, which the file refers to, is missing from it.`);
+    if (!bytes)
+      throw new Failure("not-readable", path, `The part ${path}, which the file refers to, is missing from it.`);
     const tree = readXml(partText(bytes), path);
     this.trees.set(path, tree);
     return tree;
@@ -75,7 +84,11 @@ export class OpenedPackage {
       for (const { attributes } of this.tree(list).children) {
         const external = attributes.TargetMode === "External";
         const target = attributes.Target ?? "";
-        found.set(attributes.Id ?? "", { type: transitional(attributes.Type ?? ""), target: external ? target : resolveTarget(path, target), external });
+        found.set(attributes.Id ?? "", {
+          type: transitional(attributes.Type ?? ""),
+          target: external ? target : resolveTarget(path, target),
+          external,
+        });
       }
     }
     this.links.set(path, found);
@@ -84,7 +97,8 @@ export class OpenedPackage {
 
   /** The target of the first relationship of a type. */
   related(path: string, type: keyof typeof REL): string | undefined {
-    for (const relationship of this.relationships(path).values()) if (relationship.type === REL[type]) return relationship.target;
+    for (const relationship of this.relationships(path).values())
+      if (relationship.type === REL[type]) return relationship.target;
     return undefined;
   }
 }

@@ -33,7 +33,16 @@ export class Relationships {
   }
 
   part(): string {
-    return XML_HEAD + xml("Relationships", { xmlns: NS.rels }, ...this.rows.map(({ id, type, target, external }) => xml("Relationship", { Id: id, Type: type, Target: target, TargetMode: external ? "External" : undefined })));
+    return (
+      XML_HEAD +
+      xml(
+        "Relationships",
+        { xmlns: NS.rels },
+        ...this.rows.map(({ id, type, target, external }) =>
+          xml("Relationship", { Id: id, Type: type, Target: target, TargetMode: external ? "External" : undefined }),
+        ),
+      )
+    );
   }
 }
 
@@ -52,8 +61,33 @@ export function relativeTo(source: string, target: string): string {
   return [...from.slice(same).map(() => ".."), ...to.slice(same)].join("/");
 }
 
-const DEFAULTS: Record<string, string> = { rels: "application/vnd.openxmlformats-package.relationships+xml", xml: "application/xml", png: "image/png", jpeg: "image/jpeg", jpg: "image/jpeg", gif: "image/gif", svg: "image/svg+xml", xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", mp4: "video/mp4", webm: "video/webm", mp3: "audio/mpeg", m4a: "audio/mp4", wav: "audio/wav" };
-export const EXTENSIONS: Record<string, string> = { "image/png": "png", "image/jpeg": "jpeg", "image/gif": "gif", "image/svg+xml": "svg", "video/mp4": "mp4", "video/webm": "webm", "audio/mpeg": "mp3", "audio/mp4": "m4a", "audio/wav": "wav", "application/zip": "zip" };
+const DEFAULTS: Record<string, string> = {
+  rels: "application/vnd.openxmlformats-package.relationships+xml",
+  xml: "application/xml",
+  png: "image/png",
+  jpeg: "image/jpeg",
+  jpg: "image/jpeg",
+  gif: "image/gif",
+  svg: "image/svg+xml",
+  xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+  mp4: "video/mp4",
+  webm: "video/webm",
+  mp3: "audio/mpeg",
+  m4a: "audio/mp4",
+  wav: "audio/wav",
+};
+export const EXTENSIONS: Record<string, string> = {
+  "image/png": "png",
+  "image/jpeg": "jpeg",
+  "image/gif": "gif",
+  "image/svg+xml": "svg",
+  "video/mp4": "mp4",
+  "video/webm": "webm",
+  "audio/mpeg": "mp3",
+  "audio/mp4": "m4a",
+  "audio/wav": "wav",
+  "application/zip": "zip",
+};
 
 /** The package as it grows: parts with their content types. */
 export class Package {
@@ -110,9 +144,16 @@ export class Package {
   }
 
   finish(): Uint8Array {
-    const types = [...this.extensions].map((Extension) => xml("Default", { Extension, ContentType: DEFAULTS[Extension] }));
-    const overrides = [...this.overrides].map(([path, ContentType]) => xml("Override", { PartName: `/${path}`, ContentType }));
-    this.parts.set("[Content_Types].xml", strToU8(XML_HEAD + xml("Types", { xmlns: NS.types }, ...types, ...overrides)));
+    const types = [...this.extensions].map((Extension) =>
+      xml("Default", { Extension, ContentType: DEFAULTS[Extension] }),
+    );
+    const overrides = [...this.overrides].map(([path, ContentType]) =>
+      xml("Override", { PartName: `/${path}`, ContentType }),
+    );
+    this.parts.set(
+      "[Content_Types].xml",
+      strToU8(XML_HEAD + xml("Types", { xmlns: NS.types }, ...types, ...overrides)),
+    );
     return zip(this.parts);
   }
 }

@@ -1,7 +1,49 @@
-import { cutText, type ArrangementName, type Background, Comment, type Element, Failure, filesOf, type Footnote, Id, mapElementLinks, mapLinks, type Master, Origin, RegionBox, RichText, type Slide, Source, type TextStyle, titleOf, valueSum, within } from "@unitext/core/model";
+import {
+  cutText,
+  type ArrangementName,
+  type Background,
+  Comment,
+  type Element,
+  Failure,
+  filesOf,
+  type Footnote,
+  Id,
+  mapElementLinks,
+  mapLinks,
+  type Master,
+  Origin,
+  RegionBox,
+  RichText,
+  type Slide,
+  Source,
+  type TextStyle,
+  titleOf,
+  valueSum,
+  within,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, childrenOf, localName, partText, type XmlElement } from "../archive";
-import { backgroundSum, damagedPart, held, isMacro, keepFile, keptName, keptElements, keptShape, keptText, MACROS_LEFT, unsafeContent, motionSum, nested, NOTHING_STANDS, notesSum, type PartOf, slideSum, transitionSum, wornBy } from "../kept";
+import {
+  backgroundSum,
+  damagedPart,
+  held,
+  isMacro,
+  keepFile,
+  keptName,
+  keptElements,
+  keptShape,
+  keptText,
+  MACROS_LEFT,
+  unsafeContent,
+  motionSum,
+  nested,
+  NOTHING_STANDS,
+  notesSum,
+  type PartOf,
+  slideSum,
+  transitionSum,
+  wornBy,
+} from "../kept";
 import { standInFonts } from "../fonts";
 import { withMotion } from "../motion";
 import { collected, isLot, namedFiles, type ReadDeck, type ReadLot, type ReadLots, type ReadOptions } from "../reading";
@@ -27,7 +69,6 @@ interface Look {
   map: Record<string, string>;
 }
 
-
 const [RegionBoxes, Comments] = [RegionBox.array(), Comment.array()];
 
 class Reader implements OwnFile {
@@ -45,7 +86,10 @@ class Reader implements OwnFile {
   private readonly looks = new Map<string, Look>();
   private readonly families = new Set<string>();
   /** Colours and text styles by the colour map under which they hold. */
-  private readonly schemes = new Map<Record<string, string>, { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }>();
+  private readonly schemes = new Map<
+    Record<string, string>,
+    { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }
+  >();
   private readonly styleNames = new WeakMap<TextStyle, string>();
   codeFont: string | undefined;
   private main = "";
@@ -65,7 +109,12 @@ class Reader implements OwnFile {
     const main = pack.related("", "document") ?? "ppt/presentation.xml";
     this.main = main;
     const presentation = pack.tree(main);
-    if (localName(presentation) !== "presentation") throw new Failure("not-readable", options.name, "The file is an Office Open XML document, but not a presentation.");
+    if (localName(presentation) !== "presentation")
+      throw new Failure(
+        "not-readable",
+        options.name,
+        "The file is an Office Open XML document, but not a presentation.",
+      );
     if ([...pack.paths].some(isMacro)) this.left.push(MACROS_LEFT);
     this.left.push(...unsafeContent(pack.paths, (path) => pack.bytes(path)));
     const paths = this.slidePaths(main, presentation);
@@ -91,7 +140,10 @@ class Reader implements OwnFile {
     const sections = this.sections(presentation, own);
     // The file is kept under a name that is known before it has been read.
     const file = keptName(this.bytes, options.sha256);
-    const takeNamed = own === undefined ? undefined : namedFiles(this.files, (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets);
+    const takeNamed =
+      own === undefined
+        ? undefined
+        : namedFiles(this.files, (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets);
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
@@ -100,16 +152,41 @@ class Reader implements OwnFile {
       // Details are nested by what stands before them.
       const slides = nested(read).slice(handed);
       handed = read.length;
-      if (!head.properties.title) head = { ...head, properties: { ...head.properties, title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "") } };
-      const [masters, styles] = [{ ...head.masters, ...this.masters }, { ...head.styles, ...this.styles }];
+      if (!head.properties.title)
+        head = {
+          ...head,
+          properties: {
+            ...head.properties,
+            title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, ""),
+          },
+        };
+      const [masters, styles] = [
+        { ...head.masters, ...this.masters },
+        { ...head.styles, ...this.styles },
+      ];
       takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
-      return { head: { ...head, assets: { ...this.files.assets }, ...(Object.keys(masters).length ? { masters } : {}), ...(Object.keys(styles).length ? { styles } : {}) }, slides, blobs: new Map(fresh), undrawn: this.files.undrawn, of: paths.length };
+      return {
+        head: {
+          ...head,
+          assets: { ...this.files.assets },
+          ...(Object.keys(masters).length ? { masters } : {}),
+          ...(Object.keys(styles).length ? { styles } : {}),
+        },
+        slides,
+        blobs: new Map(fresh),
+        undrawn: this.files.undrawn,
+        of: paths.length,
+      };
     };
     for (const [nth, path] of paths.entries()) {
       const slide = sections(path, this.slide(path, nth + 1, slideTags[nth] ?? new Map()));
-      const whole = { ...slide, notes: mapLinks(slide.notes, there), elements: slide.elements.map((element) => mapElementLinks(element, there)) };
+      const whole = {
+        ...slide,
+        notes: mapLinks(slide.notes, there),
+        elements: slide.elements.map((element) => mapElementLinks(element, there)),
+      };
       read.push(this.summed(whole, file, path, (id) => parts.get(id)));
       if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
     }
@@ -137,7 +214,17 @@ class Reader implements OwnFile {
         const kept = keptShape(element, partOf);
         return kept ? { ...element, kept } : element;
       }),
-      kept: { file, part, sum: slideSum(slide), notes: notesSum(slide, partOf), background: backgroundSum(slide), transition: transitionSum(slide), motion: motionSum(slide), ...(slide.master === undefined ? {} : { master: slide.master }), shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])) },
+      kept: {
+        file,
+        part,
+        sum: slideSum(slide),
+        notes: notesSum(slide, partOf),
+        background: backgroundSum(slide),
+        transition: transitionSum(slide),
+        motion: motionSum(slide),
+        ...(slide.master === undefined ? {} : { master: slide.master }),
+        shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])),
+      },
     };
   }
 
@@ -145,7 +232,9 @@ class Reader implements OwnFile {
   private sections(presentation: XmlElement, own: string | undefined): (path: string, slide: Slide) => Slide {
     const list = readSections(presentation);
     const given = list[0]?.name === own ? list.slice(1) : list;
-    return list.length ? (path, slide) => withSections([slide], given, () => this.listed.get(path))[0] as Slide : (_, slide) => slide;
+    return list.length
+      ? (path, slide) => withSections([slide], given, () => this.listed.get(path))[0] as Slide
+      : (_, slide) => slide;
   }
 
   private slidePaths(main: string, presentation: XmlElement): string[] {
@@ -154,9 +243,18 @@ class Reader implements OwnFile {
     return childrenOf(child(presentation, "sldIdLst"), "sldId").flatMap(({ attributes }) => {
       const id = Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
       const target = relationships.get(id)?.target;
-      if (!target || !this.pack.has(target)) throw new Failure("not-readable", main, `The presentation lists a slide (${id}) that is missing from the file.`);
+      if (!target || !this.pack.has(target))
+        throw new Failure(
+          "not-readable",
+          main,
+          `The presentation lists a slide (${id}) that is missing from the file.`,
+        );
       if (listed.has(target)) {
-        this.left.push({ slide: null, what: `a second entry of the slide ${target}`, why: "a file may list a slide once; it is read once" });
+        this.left.push({
+          slide: null,
+          what: `a second entry of the slide ${target}`,
+          why: "a file may list a slide once; it is read once",
+        });
         return [];
       }
       listed.add(target);
@@ -192,29 +290,77 @@ class Reader implements OwnFile {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
       const text = partText(this.pack.bytes(path) as Uint8Array);
-      const own: OwnSlide = { path, number, arrangement, inheritance, kept: known, used, footnotes, sums: standingSums(text) };
+      const own: OwnSlide = {
+        path,
+        number,
+        arrangement,
+        inheritance,
+        kept: known,
+        used,
+        footnotes,
+        sums: standingSums(text),
+      };
       const elements = shapes.flatMap((shape) => this.ours.elements(shape, own));
       const said = this.comments(path, number);
       const named = new Map(elements.map((element) => [element.id, element]));
-      const moved = withMotion({ arrangement, elements }, readTiming(child(tree, "timing")), (id) => [named.get(known(id).id ?? "") ?? []].flat(), () => {});
+      const moved = withMotion(
+        { arrangement, elements },
+        readTiming(child(tree, "timing")),
+        (id) => [named.get(known(id).id ?? "") ?? []].flat(),
+        () => {},
+      );
       const wears = wornBy(kept, wornSums(text), () => this.worn(path, number, tree, inheritance, common.arrangement));
-      return { ...common, elements: moved.elements, ...wears, ...this.shared(kept), ...(said.length ? { comments: said } : {}) };
+      return {
+        ...common,
+        elements: moved.elements,
+        ...wears,
+        ...this.shared(kept),
+        ...(said.length ? { comments: said } : {}),
+      };
     }
     this.kept = true;
-    return this.foreignSlide(path, number, tree, shapes, inheritance, common, (tags.get(TAG.kept) ?? {}) as Record<string, unknown>);
+    return this.foreignSlide(
+      path,
+      number,
+      tree,
+      shapes,
+      inheritance,
+      common,
+      (tags.get(TAG.kept) ?? {}) as Record<string, unknown>,
+    );
   }
 
   /** Background and transition of a slide as its part says them. */
-  private worn(path: string, number: number, tree: XmlElement, inheritance: Inheritance, arrangement: ArrangementName): Pick<Slide, "background" | "transition" | "delay"> {
+  private worn(
+    path: string,
+    number: number,
+    tree: XmlElement,
+    inheritance: Inheritance,
+    arrangement: ArrangementName,
+  ): Pick<Slide, "background" | "transition" | "delay"> {
     const map = this.looks.get(inheritance.layoutPath ?? "")?.map ?? {};
-    const background = backgroundOf(tree, this.shapeWork(path, number, inheritance, map, arrangement, new Map(), this.options.newId).drawing);
-    return { ...(background ? { background } : {}), ...transitionOf(tree, (what, how) => this.adapted.push({ slide: number, what, how })) };
+    const background = backgroundOf(
+      tree,
+      this.shapeWork(path, number, inheritance, map, arrangement, new Map(), this.options.newId).drawing,
+    );
+    return {
+      ...(background ? { background } : {}),
+      ...transitionOf(tree, (what, how) => this.adapted.push({ slide: number, what, how })),
+    };
   }
 
   /** What a slide of ours keeps of the file that it came from before. */
-  private shared({ master, regions, comments }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
+  private shared({
+    master,
+    regions,
+    comments,
+  }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
     const [boxes, said] = [held(RegionBoxes, regions), held(Comments, comments)];
-    return { ...(typeof master === "string" ? { master } : {}), ...(boxes ? { regions: boxes } : {}), ...(said ? { comments: said } : {}) };
+    return {
+      ...(typeof master === "string" ? { master } : {}),
+      ...(boxes ? { regions: boxes } : {}),
+      ...(said ? { comments: said } : {}),
+    };
   }
 
   private inheritance(path: string): Inheritance {
@@ -222,14 +368,26 @@ class Reader implements OwnFile {
     const known = this.looks.get(layout)?.inheritance;
     if (known) return known;
     const inheritance = Inheritance.of(this.pack, path);
-    const map = { ...(child(inheritance.master, "clrMap")?.attributes ?? {}), ...(at(inheritance.layout, "clrMapOvr", "overrideClrMapping")?.attributes ?? {}) };
+    const map = {
+      ...(child(inheritance.master, "clrMap")?.attributes ?? {}),
+      ...(at(inheritance.layout, "clrMapOvr", "overrideClrMapping")?.attributes ?? {}),
+    };
     this.looks.set(layout, { inheritance, map });
-    for (const part of [inheritance.layoutPath, inheritance.masterPath]) if (part !== undefined) this.files.signsOf(part);
+    for (const part of [inheritance.layoutPath, inheritance.masterPath])
+      if (part !== undefined) this.files.signsOf(part);
     return inheritance;
   }
 
   /** A slide of another program's: its elements where they stand, in the styles that its layout and master give them. */
-  private foreignSlide(path: string, number: number, tree: XmlElement, shapes: readonly XmlElement[], inheritance: Inheritance, common: Omit<Slide, "elements">, keptShapes: Record<string, unknown>): Slide {
+  private foreignSlide(
+    path: string,
+    number: number,
+    tree: XmlElement,
+    shapes: readonly XmlElement[],
+    inheritance: Inheritance,
+    common: Omit<Slide, "elements">,
+    keptShapes: Record<string, unknown>,
+  ): Slide {
     const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
     const own = at(tree, "clrMapOvr", "overrideClrMapping")?.attributes;
     const map = own ? { ...look.map, ...own } : look.map;
@@ -245,8 +403,18 @@ class Reader implements OwnFile {
     const timing = child(tree, "timing");
     const paths = timing ? shapePaths(shapes) : new Map<string, string[]>();
     const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
-    const moved = withMotion({ arrangement: common.arrangement, elements }, readTiming(timing), (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []), (entry) => this.adapted.push({ slide: number, ...entry }));
-    for (const what of moved.moves) this.adapted.push({ slide: number, what, how: "not played; a .pptx keeps it while the entrances of its slide stay as they are" });
+    const moved = withMotion(
+      { arrangement: common.arrangement, elements },
+      readTiming(timing),
+      (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []),
+      (entry) => this.adapted.push({ slide: number, ...entry }),
+    );
+    for (const what of moved.moves)
+      this.adapted.push({
+        slide: number,
+        what,
+        how: "not played; a .pptx keeps it while the entrances of its slide stay as they are",
+      });
     const background = backgroundOf(tree, work.drawing);
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.master(inheritance, look);
     const regions = regionsOf(shapes, work);
@@ -267,12 +435,24 @@ class Reader implements OwnFile {
 
   /** Fonts that an element names are counted, so that what stands in for them is told once. */
   private unlike(element: Element): Element {
-    if (element.kind === "text" || element.kind === "shape") for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
+    if (element.kind === "text" || element.kind === "shape")
+      for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
     return element;
   }
 
-  private shapeWork(path: string, number: number | null, inheritance: Inheritance, map: Record<string, string>, arrangement: ArrangementName, kept: ReadonlyMap<string, KeptIdentity>, newId: (shape: string) => string): ShapeWork {
-    const scheme = this.schemes.get(map) ?? { colours: { named: schemeColours(inheritance.theme, map) }, styles: new Map<string, TextStyle>() };
+  private shapeWork(
+    path: string,
+    number: number | null,
+    inheritance: Inheritance,
+    map: Record<string, string>,
+    arrangement: ArrangementName,
+    kept: ReadonlyMap<string, KeptIdentity>,
+    newId: (shape: string) => string,
+  ): ShapeWork {
+    const scheme = this.schemes.get(map) ?? {
+      colours: { named: schemeColours(inheritance.theme, map) },
+      styles: new Map<string, TextStyle>(),
+    };
     this.schemes.set(map, scheme);
     const { colours } = scheme;
     const picture = (id: string) => this.files.picture(path, id);
@@ -280,7 +460,12 @@ class Reader implements OwnFile {
       number,
       inheritance,
       colours,
-      styles: { colours, fonts: schemeFonts(inheritance.theme), sign: (id, mark) => this.files.sign(path, id, mark), language: this.language },
+      styles: {
+        colours,
+        fonts: schemeFonts(inheritance.theme),
+        sign: (id, mark) => this.files.sign(path, id, mark),
+        language: this.language,
+      },
       arrangement,
       kept,
       link: this.linker(path, number ?? 0),
@@ -295,7 +480,9 @@ class Reader implements OwnFile {
       },
       within: (id, own) => {
         const target = this.pack.relationships(path).get(id);
-        return target && !target.external && this.pack.has(target.target) ? this.shapeWork(target.target, null, inheritance, map, "blank", new Map(), own) : undefined;
+        return target && !target.external && this.pack.has(target.target)
+          ? this.shapeWork(target.target, null, inheritance, map, "blank", new Map(), own)
+          : undefined;
       },
       styleOf: (key, make) => {
         const known = scheme.styles.get(key) ?? make();
@@ -317,7 +504,9 @@ class Reader implements OwnFile {
 
   private tableStyle(id: string): XmlElement | undefined {
     const path = this.pack.related(this.main, "tableStyles");
-    return path && this.pack.has(path) ? childrenOf(this.pack.tree(path), "tblStyle").find(({ attributes }) => attributes.styleId === id) : undefined;
+    return path && this.pack.has(path)
+      ? childrenOf(this.pack.tree(path), "tblStyle").find(({ attributes }) => attributes.styleId === id)
+      : undefined;
   }
 
   /** What a layout and its master draw behind a slide, by name. */
@@ -326,20 +515,38 @@ class Reader implements OwnFile {
     let background: Background | undefined;
     const part = (path: string | undefined, tree: XmlElement | undefined, which: string) => {
       if (!path || !tree) return;
-      const work = this.shapeWork(path, null, inheritance, look.map, "blank", new Map(), (shape) => `${which}${shape.replace(/\./g, "-")}`);
+      const work = this.shapeWork(
+        path,
+        null,
+        inheritance,
+        look.map,
+        "blank",
+        new Map(),
+        (shape) => `${which}${shape.replace(/\./g, "-")}`,
+      );
       background = backgroundOf(tree, work.drawing) ?? background;
-      drawn.push(...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)));
+      drawn.push(
+        ...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)),
+      );
     };
     const hides = inheritance.layout?.attributes.showMasterSp === "0";
     part(inheritance.masterPath, inheritance.master, "m");
     if (hides) drawn.length = 0;
     part(inheritance.layoutPath, inheritance.layout, "l");
-    return this.named({ name: cutText(inheritance.layoutName, 300), ...(background ? { background } : {}), elements: drawn });
+    return this.named({
+      name: cutText(inheritance.layoutName, 300),
+      ...(background ? { background } : {}),
+      elements: drawn,
+    });
   }
 
   private emptyMaster(inheritance: Inheritance, look: Look): string {
     const { background } = this.masters[this.master(inheritance, look)] as Master;
-    return this.named({ name: cutText(inheritance.layoutName, 300), ...(background ? { background } : {}), elements: [] });
+    return this.named({
+      name: cutText(inheritance.layoutName, 300),
+      ...(background ? { background } : {}),
+      elements: [],
+    });
   }
 
   private named(master: Master): string {
@@ -349,9 +556,21 @@ class Reader implements OwnFile {
   }
 
   /** A shape of ours as another program has left it. */
-  repainted(shape: XmlElement, { path, number, arrangement, inheritance }: OwnSlide, identity: KeptIdentity & { id: string }): Element | undefined {
+  repainted(
+    shape: XmlElement,
+    { path, number, arrangement, inheritance }: OwnSlide,
+    identity: KeptIdentity & { id: string },
+  ): Element | undefined {
     const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
-    const work = this.shapeWork(path, number, inheritance, look.map, arrangement, new Map([["0", identity]]), () => identity.id);
+    const work = this.shapeWork(
+      path,
+      number,
+      inheritance,
+      look.map,
+      arrangement,
+      new Map([["0", identity]]),
+      () => identity.id,
+    );
     const [found] = new ShapeReader(work).read([shape]);
     if (!found) return undefined;
     const { kept: _, ...element } = found;
@@ -361,16 +580,32 @@ class Reader implements OwnFile {
   linker(path: string, number: number): ReadContext["link"] {
     return (id, action) => {
       const relationship = this.pack.relationships(path).get(id);
-      if (relationship && !relationship.external && this.ids.has(relationship.target)) return `slide:${this.ids.get(relationship.target)}`;
+      if (relationship && !relationship.external && this.ids.has(relationship.target))
+        return `slide:${this.ids.get(relationship.target)}`;
       const step = /hlinkshowjump\?jump=(next|previous|first|last)slide/.exec(action)?.[1];
       const ids = [...this.ids.values()];
-      const there = step && number > 0 ? { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step] : undefined;
+      const there =
+        step && number > 0
+          ? { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step]
+          : undefined;
       if (there !== undefined) {
-        if (step === "next" || step === "previous") this.adapted.push({ slide: number, what: `a link to the ${step} slide`, how: `it leads to the slide that is ${step} now, wherever it goes` });
+        if (step === "next" || step === "previous")
+          this.adapted.push({
+            slide: number,
+            what: `a link to the ${step} slide`,
+            how: `it leads to the slide that is ${step} now, wherever it goes`,
+          });
         return `slide:${there}`;
       }
       const link = relationship?.external ? externalLink(relationship.target) : undefined;
-      if (!link) this.left.push({ slide: number, what: "a link", why: /hlinkfile|hlinkpres|program|macro|ole/.test(action) ? "it opens a file, a program or a macro of the computer on which it was made; its words stay, and a .pptx keeps it as long as they stay as they are" : "it leads nowhere that a slide can open; its words stay" });
+      if (!link)
+        this.left.push({
+          slide: number,
+          what: "a link",
+          why: /hlinkfile|hlinkpres|program|macro|ole/.test(action)
+            ? "it opens a file, a program or a macro of the computer on which it was made; its words stay, and a .pptx keeps it as long as they stay as they are"
+            : "it leads nowhere that a slide can open; its words stay",
+        });
       return link;
     };
   }

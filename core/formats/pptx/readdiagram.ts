@@ -8,6 +8,24 @@ export function apart(element: Element, shape: XmlElement, newId: () => string):
   if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];
   const { rotation, style, box, text, kept } = element;
   const turned = ((((rotation ?? 0) + own.rotation) % 360) + 360) % 360;
-  const form: Element = { ...element, kind: "shape", geometry: element.kind === "shape" ? element.geometry : { preset: "rect" }, text: [] };
-  return [form, { kind: "text", id: newId(), slot: null, frame: own.frame, ...(turned ? { rotation: turned } : {}), style, box, text, kept } as Element];
+  const form: Element = {
+    ...element,
+    kind: "shape",
+    geometry: element.kind === "shape" ? element.geometry : { preset: "rect" },
+    text: [],
+  };
+  return [
+    form,
+    {
+      kind: "text",
+      id: newId(),
+      slot: null,
+      frame: own.frame,
+      ...(turned ? { rotation: turned } : {}),
+      style,
+      box,
+      text,
+      kept,
+    } as Element,
+  ];
 }

@@ -45,7 +45,11 @@ export class PptxFiles {
 
   private sums: Map<string, string> | undefined;
   bySum(sha256: string): Uint8Array | undefined {
-    this.sums ??= new Map([...this.pack.paths].filter((path) => path.startsWith("ppt/media/")).map((path) => [this.summed(path)?.sha256 ?? "", path]));
+    this.sums ??= new Map(
+      [...this.pack.paths]
+        .filter((path) => path.startsWith("ppt/media/"))
+        .map((path) => [this.summed(path)?.sha256 ?? "", path]),
+    );
     const path = this.sums.get(sha256);
     return path === undefined ? undefined : this.pack.bytes(path);
   }
@@ -82,7 +86,9 @@ export class PptxFiles {
     if (!drawing || !this.pack.has(drawing)) return undefined;
     const tree = this.legacies.get(drawing) ?? wellFormed(() => this.pack.tree(drawing));
     this.legacies.set(drawing, tree);
-    const drawn = tree?.children.find((one) => localName(one) === "shape" && (one.attributes["o:spid"] ?? one.attributes.id) === shape);
+    const drawn = tree?.children.find(
+      (one) => localName(one) === "shape" && (one.attributes["o:spid"] ?? one.attributes.id) === shape,
+    );
     const id = child(drawn, "imagedata")?.attributes["o:relid"];
     return id === undefined ? undefined : this.picture(drawing, id);
   }
@@ -93,7 +99,13 @@ export class PptxFiles {
       const found = this.picture(part, id);
       return "source" in found ? found.source : undefined;
     };
-    return { colours, theme, picture: from(path), themePicture: from(themePath), duotone: (source, two) => this.duotone(source, two) };
+    return {
+      colours,
+      theme,
+      picture: from(path),
+      themePicture: from(themePath),
+      duotone: (source, two) => this.duotone(source, two),
+    };
   }
 
   /** A picture that was taken in, in two colours; itself where it cannot be drawn so. */

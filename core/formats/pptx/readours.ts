@@ -1,4 +1,13 @@
-import { type ArrangementName, type Asset, canonical, type Element, type Footnote, isEmptyText, slotsOf, type TableElement } from "@unitext/core/model";
+import {
+  type ArrangementName,
+  type Asset,
+  canonical,
+  type Element,
+  type Footnote,
+  isEmptyText,
+  slotsOf,
+  type TableElement,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, localName, type XmlElement } from "../archive";
 import { chartTable, figureWords, flattened, type KeptElement, keptText, wordsOf } from "../kept";
@@ -39,20 +48,40 @@ export interface OwnSlide {
 }
 
 /** The names and values of a chart's series, with nothing after the last value. */
-const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) => series.map(({ name, values, x }) => [name, Array.from({ length: Math.max(values.length, categories.length) }, (_, at) => values[at] ?? null), x ?? null]);
-
+const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) =>
+  series.map(({ name, values, x }) => [
+    name,
+    Array.from({ length: Math.max(values.length, categories.length) }, (_, at) => values[at] ?? null),
+    x ?? null,
+  ]);
 
 /** Reads the slides that Unitext wrote: what an element is comes from the tags, as long as the file still says so. */
 export class OwnSlides {
   constructor(private readonly file: OwnFile) {}
 
   /** Whether all that is on a slide was written by Unitext for an element of its own. */
-  isOurs(tree: XmlElement, shapes: readonly XmlElement[], kept: Record<string, unknown>, known: OwnSlide["kept"]): boolean {
+  isOurs(
+    tree: XmlElement,
+    shapes: readonly XmlElement[],
+    kept: Record<string, unknown>,
+    known: OwnSlide["kept"],
+  ): boolean {
     if (kept.id === undefined || kept.foreign === true) return false;
     // Motion that no element of ours has is another program's.
-    if (readTiming(child(tree, "timing")).some((one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes))) return false;
+    if (
+      readTiming(child(tree, "timing")).some(
+        (one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes),
+      )
+    )
+      return false;
     return shapes.every((shape) => {
-      if (localName(shape) === "grpSp") return this.isOurs(tree, shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))), kept, known);
+      if (localName(shape) === "grpSp")
+        return this.isOurs(
+          tree,
+          shape.children.filter((inner) => SHAPE_NAMES.has(localName(inner))),
+          kept,
+          known,
+        );
       const ref = placeholderRef(shape);
       if (ref && ["dt", "ftr", "sldNum"].includes(ref.type)) return true;
       const properties = shape.children.find((part) => localName(part).startsWith("nv"));
@@ -63,7 +92,8 @@ export class OwnSlides {
 
   /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
   alternative(shape: XmlElement, kept: OwnSlide["kept"]): XmlElement {
-    if (localName(shape) === "grpSp") return { ...shape, children: shape.children.map((inner) => this.alternative(inner, kept)) };
+    if (localName(shape) === "grpSp")
+      return { ...shape, children: shape.children.map((inner) => this.alternative(inner, kept)) };
     const fallback = localName(shape) === "AlternateContent" ? child(shape, "Fallback")?.children : undefined;
     const [only] = fallback?.length === 1 ? fallback : [];
     const id = child(child(only, "nvSpPr"), "cNvPr")?.attributes.id;
@@ -76,7 +106,8 @@ export class OwnSlides {
     const kind = localName(shape);
     const ref = placeholderRef(shape);
     if (ref && ["dt", "ftr", "sldNum", "hdr", "sldImg"].includes(ref.type)) return [];
-    if (kind === "grpSp") return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
+    if (kind === "grpSp")
+      return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
     const kept = work.kept(named.id ?? "");
@@ -86,17 +117,31 @@ export class OwnSlides {
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
     // A shape that another program has moved or painted since is as that program left it.
     const touched = kept.sum !== undefined && work.sums.get(named.id ?? "") !== kept.sum;
-    const frame = touched ? (inheritance.frame(shape, ref) ?? kept.frame) : (kept.frame ?? (slot === null && kept.id === undefined ? inheritance.frame(shape, ref) : undefined));
+    const frame = touched
+      ? (inheritance.frame(shape, ref) ?? kept.frame)
+      : (kept.frame ?? (slot === null && kept.id === undefined ? inheritance.frame(shape, ref) : undefined));
     const base = { ...kept.facts, ...placed, ...(frame ? { frame } : {}) };
     const add = (element: Element): Element[] => {
       used.add(id);
       if (slot !== null) used.add(`slot:${slot}`);
       return [element];
     };
-    if (touched && (kept.whole?.kind === "shape" || kept.facts?.style !== undefined || kept.facts?.fill !== undefined || kept.facts?.stroke !== undefined || (kind === "pic" && slot === null))) {
+    if (
+      touched &&
+      (kept.whole?.kind === "shape" ||
+        kept.facts?.style !== undefined ||
+        kept.facts?.fill !== undefined ||
+        kept.facts?.stroke !== undefined ||
+        (kind === "pic" && slot === null))
+    ) {
       const found = this.file.repainted(shape, work, { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) });
       const groups = kept.whole?.groups ?? kept.facts?.groups;
-      if (found) return add({ ...found, ...(groups ? { groups } : {}), ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}) } as Element);
+      if (found)
+        return add({
+          ...found,
+          ...(groups ? { groups } : {}),
+          ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}),
+        } as Element);
     }
     // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
     const whole = kept.whole;
@@ -104,31 +149,77 @@ export class OwnSlides {
       this.takeFiles(shape, work.path, whole);
       return add({ ...whole, id, slot });
     }
-    if (kind === "pic") return this.picture(shape, named, work, (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element), kept.source);
-    if (kind === "sp" && kept.source) return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
-    if (whole?.kind === "shape" && wordsOf(flattened(whole.text, work.footnotes)) === wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.file.codeFont, link: () => undefined }))) return add({ ...whole, id, slot });
+    if (kind === "pic")
+      return this.picture(
+        shape,
+        named,
+        work,
+        (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element),
+        kept.source,
+      );
+    if (kind === "sp" && kept.source)
+      return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
+    if (
+      whole?.kind === "shape" &&
+      wordsOf(flattened(whole.text, work.footnotes)) ===
+        wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.file.codeFont, link: () => undefined }))
+    )
+      return add({ ...whole, id, slot });
     if (kind === "graphicFrame") {
       const table = at(shape, "graphic", "graphicData", "tbl");
-      const context: ReadContext = { styles: [], codeFont: this.file.codeFont, link: this.file.linker(work.path, number) };
+      const context: ReadContext = {
+        styles: [],
+        codeFont: this.file.codeFont,
+        link: this.file.linker(work.path, number),
+      };
       const read = table && readTable(table, (body) => readBody(body, context));
-      const words = (rows: TableElement["rows"]) => JSON.stringify(rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))));
-      const expected = whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
+      const words = (rows: TableElement["rows"]) =>
+        JSON.stringify(
+          rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))),
+        );
+      const expected =
+        whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
       const drawn = at(shape, "graphic", "graphicData", "chart");
       if (drawn) {
         const part = Object.entries(drawn.attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
         const target = this.file.pack.relationships(work.path).get(part)?.target ?? "";
-        const chart = this.file.pack.has(target) ? readChart(this.file.pack.tree(target), { named: new Map() }) : undefined;
-        const same = chart && whole?.kind === "chart" && canonical([chart.form, chart.categories, valuesOf(chart)]) === canonical([whole.form, whole.categories, valuesOf(whole)]);
+        const chart = this.file.pack.has(target)
+          ? readChart(this.file.pack.tree(target), { named: new Map() })
+          : undefined;
+        const same =
+          chart &&
+          whole?.kind === "chart" &&
+          canonical([chart.form, chart.categories, valuesOf(chart)]) ===
+            canonical([whole.form, whole.categories, valuesOf(whole)]);
         if (same && whole) return add({ ...whole, ...base } as Element);
         if (chart) {
           const { unlike: _, ...facts } = chart;
-          return add({ ...base, kind: "chart", ...facts, series: facts.series.map(({ colour: __, ...series }) => series) } as Element);
+          return add({
+            ...base,
+            kind: "chart",
+            ...facts,
+            series: facts.series.map(({ colour: __, ...series }) => series),
+          } as Element);
         }
       }
-      if (read) return add(whole && expected && words(expected) === words(read.rows) ? ({ ...whole, ...base } as Element) : ({ ...base, kind: "table", ...read, ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}) } as Element));
+      if (read)
+        return add(
+          whole && expected && words(expected) === words(read.rows)
+            ? ({ ...whole, ...base } as Element)
+            : ({
+                ...base,
+                kind: "table",
+                ...read,
+                ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}),
+              } as Element),
+        );
     }
     if (kind === "sp") {
-      const context: ReadContext = { styles: inheritance.styles(ref), codeFont: this.file.codeFont, link: this.file.linker(work.path, number) };
+      const context: ReadContext = {
+        styles: inheritance.styles(ref),
+        codeFont: this.file.codeFont,
+        link: this.file.linker(work.path, number),
+      };
       const read = readBody(child(shape, "txBody"), context);
       const figure = whole && figureWords(whole, work.footnotes);
       if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
@@ -136,8 +227,18 @@ export class OwnSlides {
       if (isEmptyText(text) && kept.id === undefined) return [];
       return add({ ...base, kind: "text", text } as Element);
     }
-    const what = kind === "graphicFrame" ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ?? "embedded object") : kind === "cxnSp" ? "connecting line" : "object";
-    this.file.left.push({ slide: number, what: `${what} “${named.name ?? ""}”`, why: "this kind of element is not read yet" });
+    const what =
+      kind === "graphicFrame"
+        ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ??
+          "embedded object")
+        : kind === "cxnSp"
+          ? "connecting line"
+          : "object";
+    this.file.left.push({
+      slide: number,
+      what: `${what} “${named.name ?? ""}”`,
+      why: "this kind of element is not read yet",
+    });
     return [];
   }
 
@@ -160,7 +261,8 @@ export class OwnSlides {
       this.file.files.blobs.set(sha256, bytes);
       this.file.files.assets[source] = { sha256, ...info };
     };
-    const idOf = (found: XmlElement | undefined, name: string) => Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+    const idOf = (found: XmlElement | undefined, name: string) =>
+      Object.entries(found?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
     const properties = at(shape, "nvPicPr", "nvPr");
     const film = properties?.children.find((part) => /^(video|audio)File$/.test(localName(part)));
     take(pictureIds(at(shape, "blipFill", "blip"))[0], element.poster);
@@ -171,22 +273,42 @@ export class OwnSlides {
     }
   }
 
-  private slot(ref: PlaceholderRef | undefined, arrangement: ArrangementName, used: ReadonlySet<string>): string | null {
+  private slot(
+    ref: PlaceholderRef | undefined,
+    arrangement: ArrangementName,
+    used: ReadonlySet<string>,
+  ): string | null {
     if (!ref) return null;
     if (ref.type === "title" || ref.type === "ctrTitle") return "title";
-    const free = slotsOf(arrangement).filter(([slot, role]) => role !== "title" && role !== "opening" && !used.has(`slot:${slot}`));
-    const exact = free.find(([slot, role]) => String(placeholderOf(slot, role).idx) === ref.idx && (placeholderOf(slot, role).type ?? "obj") === ref.type);
-    const wanted = ref.type === "pic" ? free.find(([, role]) => role === "picture") : free.find(([, role]) => role !== "picture");
+    const free = slotsOf(arrangement).filter(
+      ([slot, role]) => role !== "title" && role !== "opening" && !used.has(`slot:${slot}`),
+    );
+    const exact = free.find(
+      ([slot, role]) =>
+        String(placeholderOf(slot, role).idx) === ref.idx && (placeholderOf(slot, role).type ?? "obj") === ref.type,
+    );
+    const wanted =
+      ref.type === "pic" ? free.find(([, role]) => role === "picture") : free.find(([, role]) => role !== "picture");
     return (exact ?? wanted)?.[0] ?? null;
   }
 
-  private picture(shape: XmlElement, named: Record<string, string>, { path, number }: { path: string; number: number }, add: (source: string) => Element[], kept: string | undefined): Element[] {
+  private picture(
+    shape: XmlElement,
+    named: Record<string, string>,
+    { path, number }: { path: string; number: number },
+    add: (source: string) => Element[],
+    kept: string | undefined,
+  ): Element[] {
     const blip = at(shape, "blipFill", "blip");
     const targets = pictureIds(blip).map((id) => this.file.pack.relationships(path).get(id)?.target ?? "");
     const target = targets.find((one) => this.file.files.summed(one)?.info) ?? targets[0] ?? "";
     const file = this.file.files.summed(target);
     if (!file?.info) {
-      this.file.left.push({ slide: number, what: `picture “${named.name ?? target}”`, why: file ? "pictures of its kind are not shown" : "its file is missing" });
+      this.file.left.push({
+        slide: number,
+        what: `picture “${named.name ?? target}”`,
+        why: file ? "pictures of its kind are not shown" : "its file is missing",
+      });
       return [];
     }
     const { bytes, sha256, info } = file;

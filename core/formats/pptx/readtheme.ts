@@ -38,4 +38,3 @@ export function readTheme(part: XmlElement, master: XmlElement | undefined): The
   };
   return Theme.parse({ ...theme, name: cutText(theme.name, 80) });
 }
-

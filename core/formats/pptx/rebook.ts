@@ -10,7 +10,8 @@ import { type CellChange, rechart } from "./rechart";
 import { columnName, workbook } from "./writechart";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
-const columnIn = (reference: string) => [...(/^[A-Z]+/.exec(reference)?.[0] ?? "A")].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0) - 1;
+const columnIn = (reference: string) =>
+  [...(/^[A-Z]+/.exec(reference)?.[0] ?? "A")].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0) - 1;
 
 interface Row {
   number: number;
@@ -31,9 +32,22 @@ export function withCells(text: string, where: string, given: readonly CellChang
     open(tag, attributes, from, to) {
       const name = local(tag);
       if (name === "sheetData") data = { prefix: tag.slice(0, tag.length - name.length), open: to, close: to };
-      if (name === "row" && stack.at(-1) === "sheetData") rows.push({ number: Number(attributes.r) || (rows.at(-1)?.number ?? 0) + 1, from, open: to, close: to, cells: [] });
+      if (name === "row" && stack.at(-1) === "sheetData")
+        rows.push({
+          number: Number(attributes.r) || (rows.at(-1)?.number ?? 0) + 1,
+          from,
+          open: to,
+          close: to,
+          cells: [],
+        });
       const row = rows.at(-1);
-      if (name === "c" && stack.at(-1) === "row" && row) row.cells.push({ column: attributes.r ? columnIn(attributes.r) : (row.cells.at(-1)?.column ?? -1) + 1, from, to, style: attributes.s });
+      if (name === "c" && stack.at(-1) === "row" && row)
+        row.cells.push({
+          column: attributes.r ? columnIn(attributes.r) : (row.cells.at(-1)?.column ?? -1) + 1,
+          from,
+          to,
+          style: attributes.s,
+        });
       stack.push(name);
     },
     close(from, to) {
@@ -49,7 +63,9 @@ export function withCells(text: string, where: string, given: readonly CellChang
   const cellXml = ({ column, row, value }: CellChange, style?: string) => {
     const open = `<${p}c r="${columnName(column)}${row}"${style ? ` s="${style}"` : ""}`;
     if (value === null || value === "") return style ? `${open}/>` : "";
-    return typeof value === "number" ? `${open}><${p}v>${value}</${p}v></${p}c>` : `${open} t="inlineStr"><${p}is><${p}t xml:space="preserve">${escapeXml(value)}</${p}t></${p}is></${p}c>`;
+    return typeof value === "number"
+      ? `${open}><${p}v>${value}</${p}v></${p}c>`
+      : `${open} t="inlineStr"><${p}is><${p}t xml:space="preserve">${escapeXml(value)}</${p}t></${p}is></${p}c>`;
   };
   const edits: { from: number; to: number; words: string }[] = [];
   for (const number of [...new Set(changes.map(({ row }) => row))].sort((a, b) => a - b)) {
@@ -57,28 +73,47 @@ export function withCells(text: string, where: string, given: readonly CellChang
     const row = rows.find((one) => one.number === number);
     if (!row) {
       const at = rows.find((one) => one.number > number)?.from ?? data.close;
-      edits.push({ from: at, to: at, words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>` });
+      edits.push({
+        from: at,
+        to: at,
+        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
+      });
       continue;
     }
     // An empty row has one tag alone.
     if (row.close < row.open) {
-      edits.push({ from: row.from, to: row.open, words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>` });
+      edits.push({
+        from: row.from,
+        to: row.open,
+        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
+      });
       continue;
     }
     for (const change of asked) {
       const known = row.cells.find(({ column }) => column === change.column);
       const at = row.cells.find(({ column }) => column > change.column)?.from ?? row.close;
-      edits.push(known ? { from: known.from, to: known.to, words: cellXml(change, known.style) } : { from: at, to: at, words: cellXml(change) });
+      edits.push(
+        known
+          ? { from: known.from, to: known.to, words: cellXml(change, known.style) }
+          : { from: at, to: at, words: cellXml(change) },
+      );
     }
   }
   // What is put in at one place stays in its order.
   let out = text;
-  for (const { from, to, words } of edits.map((edit, nth) => ({ ...edit, nth })).sort((a, b) => b.from - a.from || b.nth - a.nth)) out = out.slice(0, from) + words + out.slice(to);
+  for (const { from, to, words } of edits
+    .map((edit, nth) => ({ ...edit, nth }))
+    .sort((a, b) => b.from - a.from || b.nth - a.nth))
+    out = out.slice(0, from) + words + out.slice(to);
   return out;
 }
 
 /** A workbook (ECMA-376-1, 12 and 18) with other values in some cells; undefined where it cannot be read, or lacks a sheet. Names of columns of its tables follow their cells. */
-export function rebook(bytes: Uint8Array, changes: readonly CellChange[], renamed: ReadonlyMap<string, string>): Uint8Array | undefined {
+export function rebook(
+  bytes: Uint8Array,
+  changes: readonly CellChange[],
+  renamed: ReadonlyMap<string, string>,
+): Uint8Array | undefined {
   try {
     const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
     const text = (path: string) => {
@@ -89,17 +124,45 @@ export function rebook(bytes: Uint8Array, changes: readonly CellChange[], rename
     const book = text(main);
     const links = text("xl/_rels/workbook.xml.rels");
     if (book === undefined || links === undefined) return undefined;
-    const targets = new Map(readXml(links, "workbook").children.map(({ attributes }) => [attributes.Id, resolveTarget(main, attributes.Target ?? "")]));
-    const paths = new Map(childrenOf(child(readXml(book, main), "sheets"), "sheet").map(({ attributes }) => [attributes.name, targets.get(Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1])]));
+    const targets = new Map(
+      readXml(links, "workbook").children.map(({ attributes }) => [
+        attributes.Id,
+        resolveTarget(main, attributes.Target ?? ""),
+      ]),
+    );
+    const paths = new Map(
+      childrenOf(child(readXml(book, main), "sheets"), "sheet").map(({ attributes }) => [
+        attributes.name,
+        targets.get(Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1]),
+      ]),
+    );
     for (const sheet of new Set(changes.map((change) => change.sheet))) {
       const path = paths.get(sheet);
       const words = path === undefined ? undefined : text(path);
       if (path === undefined || words === undefined) return undefined;
-      parts.set(path, strToU8(withCells(words, path, changes.filter((change) => change.sheet === sheet))));
+      parts.set(
+        path,
+        strToU8(
+          withCells(
+            words,
+            path,
+            changes.filter((change) => change.sheet === sheet),
+          ),
+        ),
+      );
     }
     for (const path of parts.keys()) {
       if (!/^xl\/tables\/[^/]*\.xml$/.test(path)) continue;
-      parts.set(path, strToU8((text(path) as string).replace(/(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g, (whole, open: string, name: string) => (renamed.has(name) ? `${open}"${escapeXml(renamed.get(name) as string)}"` : whole))));
+      parts.set(
+        path,
+        strToU8(
+          (text(path) as string).replace(
+            /(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g,
+            (whole, open: string, name: string) =>
+              renamed.has(name) ? `${open}"${escapeXml(renamed.get(name) as string)}"` : whole,
+          ),
+        ),
+      );
     }
     return zip(parts);
   } catch (error) {
@@ -116,7 +179,11 @@ export function chartWith(kept: KeptParts, pack: Package, part: string, chart: C
   if (!made || !before) return undefined;
   const book = kept.related(part, "workbook");
   const bytes = book === undefined ? undefined : kept.file.bytes(book);
-  const renamed = new Map(before.series.flatMap(({ name }, nth) => (chart.series[nth] && chart.series[nth].name !== name ? [[name, chart.series[nth].name] as const] : [])));
+  const renamed = new Map(
+    before.series.flatMap(({ name }, nth) =>
+      chart.series[nth] && chart.series[nth].name !== name ? [[name, chart.series[nth].name] as const] : [],
+    ),
+  );
   // A workbook that cannot be read is made anew, with the cells that the chart names.
   const cells = bytes && (rebook(bytes, made.cells, renamed) ?? workbook(chart));
   const path = pack.free(part);

@@ -17,7 +17,9 @@ const columnOf = (letters: string) => [...letters].reduce((sum, letter) => sum *
 
 /** The range that a formula names; undefined for what is no row or column of one sheet of the chart's own workbook. */
 export function rangeOf(formula: string): CellRange | undefined {
-  const [, quoted, bare, first = "", from = "", last = first, to = from] = /^(?:'((?:[^'[]|'')+)'|([^!'[\s]+))!\$?([A-Z]{1,3})\$?(\d+)(?::\$?([A-Z]{1,3})\$?(\d+))?$/.exec(formula.trim()) ?? [];
+  const [, quoted, bare, first = "", from = "", last = first, to = from] =
+    /^(?:'((?:[^'[]|'')+)'|([^!'[\s]+))!\$?([A-Z]{1,3})\$?(\d+)(?::\$?([A-Z]{1,3})\$?(\d+))?$/.exec(formula.trim()) ??
+    [];
   const sheet = quoted?.replace(/''/g, "'") ?? bare;
   if (sheet === undefined || (first !== last && from !== to)) return undefined;
   return { sheet, column: columnOf(first), row: Number(from), across: first !== last };
@@ -59,8 +61,19 @@ function sourcesIn(text: string, where: string): Source[][] {
       const above = stack.at(-1);
       words = "";
       if (name === "ser" && above?.endsWith("Chart")) series.push({ sources: [], order: Number.NaN });
-      else if (above === "ser" && name === "order") (series.at(-1) as (typeof series)[number]).order = Number(attributes.val ?? Number.NaN);
-      else if (above === "ser" && KINDS.has(name)) source = { kind: name, from, to: from, prefix: tag.slice(0, tag.length - name.length), holder: "", formula: "", format: "", count: 0 };
+      else if (above === "ser" && name === "order")
+        (series.at(-1) as (typeof series)[number]).order = Number(attributes.val ?? Number.NaN);
+      else if (above === "ser" && KINDS.has(name))
+        source = {
+          kind: name,
+          from,
+          to: from,
+          prefix: tag.slice(0, tag.length - name.length),
+          holder: "",
+          formula: "",
+          format: "",
+          count: 0,
+        };
       else if (source && !source.holder) source.holder = name;
       else if (source && name === "ptCount") source.count = Number(attributes.val) || 0;
       stack.push(name);
@@ -89,7 +102,11 @@ export function takesData(space: XmlElement): boolean {
     const { local: name } = element;
     if (name === "f" && KINDS.has(inside) && rangeOf(element.text) === undefined) fits = false;
     if (name === "extLst" || name === "AlternateContent") return;
-    for (const inner of element.children) look(inner, KINDS.has(name) && inside === "ser" ? name : name === "ser" ? "ser" : KINDS.has(inside) ? inside : name);
+    for (const inner of element.children)
+      look(
+        inner,
+        KINDS.has(name) && inside === "ser" ? name : name === "ser" ? "ser" : KINDS.has(inside) ? inside : name,
+      );
   };
   look(space, "");
   return fits;
@@ -106,7 +123,8 @@ export interface CellChange {
 
 function valuesFor(kind: string, chart: ChartElement, series: Series): Values {
   if (kind === "tx") return [series.name];
-  const count = chart.form === "scatter" ? series.values.length : Math.max(chart.categories.length, series.values.length);
+  const count =
+    chart.form === "scatter" ? series.values.length : Math.max(chart.categories.length, series.values.length);
   if (kind === "cat") return Array.from({ length: count }, (_, at) => chart.categories[at] ?? "");
   if (kind === "xVal") return series.values.map((_, at) => series.x?.[at] ?? at + 1);
   return Array.from({ length: count }, (_, at) => series.values[at] ?? null);
@@ -117,7 +135,12 @@ function valuesFor(kind: string, chart: ChartElement, series: Series): Values {
  * cells of its workbook that change with it; `before` are the data that the part holds. Undefined where they do not fit:
  * the part has other series.
  */
-export function rechart(text: string, where: string, chart: ChartElement, before: Pick<ChartElement, "categories" | "series">): { text: string; cells: CellChange[] } | undefined {
+export function rechart(
+  text: string,
+  where: string,
+  chart: ChartElement,
+  before: Pick<ChartElement, "categories" | "series">,
+): { text: string; cells: CellChange[] } | undefined {
   const all = sourcesIn(text, where);
   if (all.length !== chart.series.length || all.length !== before.series.length) return undefined;
   const cells: CellChange[] = [];
@@ -131,13 +154,28 @@ export function rechart(text: string, where: string, chart: ChartElement, before
       if (source.formula && !range) return undefined;
       const numbers = source.kind === "val" || source.kind === "yVal" || source.kind === "xVal";
       const c = source.prefix;
-      const points = values.map((value, idx) => (value === null ? "" : `<${c}pt idx="${idx}"><${c}v>${escapeXml(String(value))}</${c}v></${c}pt>`)).join("");
+      const points = values
+        .map((value, idx) =>
+          value === null ? "" : `<${c}pt idx="${idx}"><${c}v>${escapeXml(String(value))}</${c}v></${c}pt>`,
+        )
+        .join("");
       const cache = `${numbers ? `<${c}formatCode>${escapeXml(source.format || "General")}</${c}formatCode>` : ""}<${c}ptCount val="${values.length}"/>${points}`;
       const kind = numbers ? "num" : "str";
       const plain = source.kind === "tx" && source.holder === "v";
-      const inside = plain ? `<${c}v>${escapeXml(String(values[0] ?? ""))}</${c}v>` : range ? `<${c}${kind}Ref><${c}f>${escapeXml(formulaOf(range, values.length))}</${c}f><${c}${kind}Cache>${cache}</${c}${kind}Cache></${c}${kind}Ref>` : `<${c}${kind}Lit>${cache}</${c}${kind}Lit>`;
+      const inside = plain
+        ? `<${c}v>${escapeXml(String(values[0] ?? ""))}</${c}v>`
+        : range
+          ? `<${c}${kind}Ref><${c}f>${escapeXml(formulaOf(range, values.length))}</${c}f><${c}${kind}Cache>${cache}</${c}${kind}Cache></${c}${kind}Ref>`
+          : `<${c}${kind}Lit>${cache}</${c}${kind}Lit>`;
       edits.push({ from: source.from, to: source.to, words: `<${c}${source.kind}>${inside}</${c}${source.kind}>` });
-      if (range) for (let at = 0; at < Math.max(values.length, source.count); at++) cells.push({ sheet: range.sheet, column: range.column + (range.across ? at : 0), row: range.row + (range.across ? 0 : at), value: values[at] ?? null });
+      if (range)
+        for (let at = 0; at < Math.max(values.length, source.count); at++)
+          cells.push({
+            sheet: range.sheet,
+            column: range.column + (range.across ? at : 0),
+            row: range.row + (range.across ? 0 : at),
+            value: values[at] ?? null,
+          });
     }
   }
   let out = text;

@@ -33,7 +33,18 @@ const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
 /** Finds the pieces of a slide's part in its text. Throws a Failure where it is not well-formed. */
 export function slicesOf(text: string, where: string): SlideSlices {
-  const found: SlideSlices = { text, root: [0, 0], background: undefined, data: 0, shapes: [], treeEnd: 0, transition: [], timing: undefined, afterMap: 0, ids: new Set() };
+  const found: SlideSlices = {
+    text,
+    root: [0, 0],
+    background: undefined,
+    data: 0,
+    shapes: [],
+    treeEnd: 0,
+    transition: [],
+    timing: undefined,
+    afterMap: 0,
+    ids: new Set(),
+  };
   const stack: { name: string; from: number; slice?: Slice; timed?: boolean }[] = [];
   const open = (tag: string, attributes: Record<string, string>, from: number, to: number) => {
     const name = local(tag);
@@ -48,7 +59,12 @@ export function slicesOf(text: string, where: string): SlideSlices {
     }
     if (SHAPE_NAMES.has(name) && parent) {
       const slice: Slice = { from, to, name, id: undefined, inner: [] };
-      const holder = parent.name === "spTree" && stack.length === 3 ? found.shapes : parent.slice && parent.name === "grpSp" ? parent.slice.inner : undefined;
+      const holder =
+        parent.name === "spTree" && stack.length === 3
+          ? found.shapes
+          : parent.slice && parent.name === "grpSp"
+            ? parent.slice.inner
+            : undefined;
       if (holder) {
         holder.push(slice);
         entry.slice = slice;
@@ -66,7 +82,8 @@ export function slicesOf(text: string, where: string): SlideSlices {
     if (depth === 2 && entry.name === "bg") found.background = [entry.from, to];
     if (depth === 1 && entry.name === "clrMapOvr") found.afterMap = to;
     if (depth === 1 && entry.name === "cSld" && !found.afterMap) found.afterMap = to;
-    if (depth === 1 && (entry.name === "transition" || (entry.name === "AlternateContent" && entry.timed))) found.transition.push([entry.from, to]);
+    if (depth === 1 && (entry.name === "transition" || (entry.name === "AlternateContent" && entry.timed)))
+      found.transition.push([entry.from, to]);
     if (depth === 1 && entry.name === "timing") found.timing = [entry.from, to];
   };
   scanXml(text, where, { open, close });

@@ -4,7 +4,10 @@ import type { Worn } from "../kept";
 /** The sums of what a slide wears, its background and how it comes in, as the words of its part stand. What another program has changed has another. */
 export function wornSums(text: string): Worn {
   const sum = (pattern: RegExp) => textHash(pattern.exec(text)?.[0] ?? "");
-  return { background: sum(/<p:bg(?:\s[^>]*)?>[\s\S]*?<\/p:bg>/), transition: sum(/<p:transition\b[^>]*?(?:\/>|>[\s\S]*?<\/p:transition>)/) };
+  return {
+    background: sum(/<p:bg(?:\s[^>]*)?>[\s\S]*?<\/p:bg>/),
+    transition: sum(/<p:transition\b[^>]*?(?:\/>|>[\s\S]*?<\/p:transition>)/),
+  };
 }
 
 /** The sums of how the shapes of a part stand and look (`p:spPr`), by their ids: one that another program has moved or painted has another. */

@@ -1,4 +1,15 @@
-import { cutText, canonical, type LevelStyle, type ParagraphLook, type RunLook, type SCHEMES, tabStop, type TextBox, type TextStyle, valueSum } from "@unitext/core/model";
+import {
+  cutText,
+  canonical,
+  type LevelStyle,
+  type ParagraphLook,
+  type RunLook,
+  type SCHEMES,
+  tabStop,
+  type TextBox,
+  type TextStyle,
+  valueSum,
+} from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../archive";
 import { firstPicture } from "./drawing";
 import { type ColourContext, colourIn, fraction } from "./colour";
@@ -18,7 +29,23 @@ const on = (value: string | undefined) => value === "1" || value === "true" || v
 const points = (value: string | undefined) => Math.round(((Number(value) || 0) / EMU) * 100) / 100;
 const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));
 
-const UNDERLINE: Record<string, NonNullable<RunLook["underline"]>> = { sng: "single", words: "single", dbl: "double", heavy: "heavy", dotted: "dotted", dottedHeavy: "dotted", dash: "dashed", dashHeavy: "dashed", dashLong: "dashed", dashLongHeavy: "dashed", dotDash: "dashed", dotDotDash: "dashed", wavy: "wavy", wavyHeavy: "wavy", wavyDbl: "wavy" };
+const UNDERLINE: Record<string, NonNullable<RunLook["underline"]>> = {
+  sng: "single",
+  words: "single",
+  dbl: "double",
+  heavy: "heavy",
+  dotted: "dotted",
+  dottedHeavy: "dotted",
+  dash: "dashed",
+  dashHeavy: "dashed",
+  dashLong: "dashed",
+  dashLongHeavy: "dashed",
+  dotDash: "dashed",
+  dotDotDash: "dashed",
+  wavy: "wavy",
+  wavyHeavy: "wavy",
+  wavyDbl: "wavy",
+};
 
 /** A family as the file names it, the theme's names resolved. */
 export function familyOf(typeface: string | undefined, { fonts }: StyleContext): string | undefined {
@@ -28,7 +55,10 @@ export function familyOf(typeface: string | undefined, { fonts }: StyleContext):
 }
 
 /** What the first of several sources says that says anything: an attribute, or an element of one of some names. */
-function nearest(sources: readonly (XmlElement | undefined)[]): { attribute(name: string): string | undefined; inner(...names: string[]): XmlElement | undefined } {
+function nearest(sources: readonly (XmlElement | undefined)[]): {
+  attribute(name: string): string | undefined;
+  inner(...names: string[]): XmlElement | undefined;
+} {
   return {
     attribute: (name) => sources.find((source) => source?.attributes[name] !== undefined)?.attributes[name],
     inner: (...names) => {
@@ -46,13 +76,20 @@ export function runLook(sources: readonly (XmlElement | undefined)[], context: S
   const { attribute, inner } = nearest(sources);
   const size = Number(attribute("sz")) / 100;
   const fill = inner("solidFill", "gradFill", "pattFill", "noFill");
-  const seen = fill && (localName(fill) === "gradFill" ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours) : localName(fill) === "pattFill" ? colourIn(child(fill, "fgClr"), context.colours) : colourIn(fill, context.colours));
+  const seen =
+    fill &&
+    (localName(fill) === "gradFill"
+      ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours)
+      : localName(fill) === "pattFill"
+        ? colourIn(child(fill, "fgClr"), context.colours)
+        : colourIn(fill, context.colours));
   const font = familyOf(inner("latin")?.attributes.typeface, context);
   const underline = UNDERLINE[attribute("u") ?? ""];
   const cap = attribute("cap");
   const highlight = colourIn(inner("highlight"), context.colours);
   const spacing = Number(attribute("spc")) / 100;
-  const rise = Number((attribute("baseline") ?? "0").replace("%", "")) / (attribute("baseline")?.endsWith("%") ? 100 : 100000);
+  const rise =
+    Number((attribute("baseline") ?? "0").replace("%", "")) / (attribute("baseline")?.endsWith("%") ? 100 : 100000);
   return {
     ...(size >= 1 && size <= 4000 ? { size } : {}),
     ...(seen ? { colour: seen.colour } : {}),
@@ -65,10 +102,29 @@ export function runLook(sources: readonly (XmlElement | undefined)[], context: S
   };
 }
 
-const NUMBERS: Record<string, (typeof SCHEMES)[number]> = { arabicPeriod: "1.", arabicParenR: "1)", arabicParenBoth: "(1)", arabicPlain: "1", alphaLcPeriod: "a.", alphaLcParenR: "a)", alphaLcParenBoth: "(a)", alphaUcPeriod: "A.", alphaUcParenR: "A)", alphaUcParenBoth: "(A)", romanLcPeriod: "i.", romanLcParenR: "i)", romanLcParenBoth: "(i)", romanUcPeriod: "I.", romanUcParenR: "I)", romanUcParenBoth: "(I)" };
+const NUMBERS: Record<string, (typeof SCHEMES)[number]> = {
+  arabicPeriod: "1.",
+  arabicParenR: "1)",
+  arabicParenBoth: "(1)",
+  arabicPlain: "1",
+  alphaLcPeriod: "a.",
+  alphaLcParenR: "a)",
+  alphaLcParenBoth: "(a)",
+  alphaUcPeriod: "A.",
+  alphaUcParenR: "A)",
+  alphaUcParenBoth: "(A)",
+  romanLcPeriod: "i.",
+  romanLcParenR: "i)",
+  romanLcParenBoth: "(i)",
+  romanUcPeriod: "I.",
+  romanUcParenR: "I)",
+  romanUcParenBoth: "(I)",
+};
 /** Whether numbers of a kind (ST_TextAutonumberScheme) are drawn as they are. */
 export const isNumberScheme = (type: string): boolean => type in NUMBERS;
-export const SCHEME_NAMES = Object.fromEntries(Object.entries(NUMBERS).map(([name, scheme]) => [scheme, name])) as Record<(typeof SCHEMES)[number], string>;
+export const SCHEME_NAMES = Object.fromEntries(
+  Object.entries(NUMBERS).map(([name, scheme]) => [scheme, name]),
+) as Record<(typeof SCHEMES)[number], string>;
 
 function spacingOf(element: XmlElement | undefined): { points: number } | { times: number } | undefined {
   const exact = child(element, "spcPts")?.attributes.val;
@@ -90,21 +146,33 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   const kind = mark ? localName(mark) : undefined;
   const sign = kind === "buChar" ? mark?.attributes.char?.slice(0, 8) : undefined;
   const scheme = kind === "buAutoNum" ? NUMBERS[mark?.attributes.type ?? ""] : undefined;
-  const picture = kind === "buBlip" ? firstPicture(child(mark, "blip"), (id) => context.sign?.(id, mark as XmlElement)) : undefined;
+  const picture =
+    kind === "buBlip" ? firstPicture(child(mark, "blip"), (id) => context.sign?.(id, mark as XmlElement)) : undefined;
   const own = inner("buClr", "buClrTx");
   const colour = own && localName(own) === "buClr" ? colourIn(own, context.colours)?.colour : undefined;
   const size = inner("buSzPct", "buSzTx", "buSzPts");
   const share = size && localName(size) === "buSzPct" ? size : undefined;
   // "As the text has it" (buFontTx, buSzTx) ends what styles further off say.
   const font = inner("buFont", "buFontTx")?.attributes.typeface;
-  const bullet = { ...(sign ? { sign } : {}), ...(scheme ? { scheme } : {}), ...(picture ? { picture } : {}), ...(colour ? { colour } : {}), ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}), ...(font && kind === "buChar" ? { font: cutText(font, 200) } : {}) };
+  const bullet = {
+    ...(sign ? { sign } : {}),
+    ...(scheme ? { scheme } : {}),
+    ...(picture ? { picture } : {}),
+    ...(colour ? { colour } : {}),
+    ...(share ? { size: clamp(fraction(share.attributes.val), 0.1, 4) } : {}),
+    ...(font && kind === "buChar" ? { font: cutText(font, 200) } : {}),
+  };
   const [left, right, first] = [attribute("marL"), attribute("marR"), attribute("indent")];
   const rtl = attribute("rtl");
-  const tabs = childrenOf(inner("tabLst"), "tab").map(({ attributes }) => tabStop(clamp(points(attributes.pos), 0, 4032), TABS[attributes.algn ?? ""] ?? "start")).slice(0, 32);
+  const tabs = childrenOf(inner("tabLst"), "tab")
+    .map(({ attributes }) => tabStop(clamp(points(attributes.pos), 0, 4032), TABS[attributes.algn ?? ""] ?? "start"))
+    .slice(0, 32);
   return {
     ...(before ? { before } : {}),
     ...(after ? { after } : {}),
-    ...(line ? { line: "times" in line ? { times: clamp(line.times, 0.1, 20) } : { points: clamp(line.points, 1, 4000) } } : {}),
+    ...(line
+      ? { line: "times" in line ? { times: clamp(line.times, 0.1, 20) } : { points: clamp(line.points, 1, 4000) } }
+      : {}),
     ...(left === undefined ? {} : { left: clamp(points(left), -4032, 4032) }),
     ...(right === undefined || !Number(right) ? {} : { right: clamp(points(right), -4032, 4032) }),
     ...(first === undefined ? {} : { first: clamp(points(first), -4032, 4032) }),
@@ -122,17 +190,33 @@ export function alignOf(algn: string | undefined, rtl: boolean): LevelStyle["ali
  * The style of a text, level by level, from list styles (`a:lstStyle` and the master's) nearest first. `boldRuns` says
  * that runs switch weight themselves, so that the level's own weight must not hold.
  */
-export function textStyle(lists: readonly (XmlElement | undefined)[], context: StyleContext, own?: { colour: string | undefined; font: string | undefined }): TextStyle {
+export function textStyle(
+  lists: readonly (XmlElement | undefined)[],
+  context: StyleContext,
+  own?: { colour: string | undefined; font: string | undefined },
+): TextStyle {
   const levels = Array.from({ length: 9 }, (_, nth): LevelStyle => {
-    const sources = lists.flatMap((list) => [child(list, `lvl${nth + 1}pPr`), ...(nth === 0 || !child(list, `lvl${nth + 1}pPr`) ? [child(list, "defPPr")] : [])]);
+    const sources = lists.flatMap((list) => [
+      child(list, `lvl${nth + 1}pPr`),
+      ...(nth === 0 || !child(list, `lvl${nth + 1}pPr`) ? [child(list, "defPPr")] : []),
+    ]);
     const runs = sources.map((source) => child(source, "defRPr"));
     const look = runLook(runs, context);
     if (own?.colour && !runs[0]) look.colour = own.colour;
     if (own?.font && !child(runs[0], "latin")) look.font = own.font;
     const attribute = (name: string) => runs.find((source) => source?.attributes[name] !== undefined)?.attributes[name];
     const paragraph = paragraphLook(sources, context);
-    const align = alignOf(sources.find((source) => source?.attributes.algn !== undefined)?.attributes.algn, paragraph.direction === "rtl");
-    return { run: { size: 18, ...look }, ...(Object.keys(paragraph).length ? { paragraph } : {}), ...(align ? { align } : {}), ...(on(attribute("b")) ? { strong: true } : {}), ...(on(attribute("i")) ? { emphasis: true } : {}) };
+    const align = alignOf(
+      sources.find((source) => source?.attributes.algn !== undefined)?.attributes.algn,
+      paragraph.direction === "rtl",
+    );
+    return {
+      run: { size: 18, ...look },
+      ...(Object.keys(paragraph).length ? { paragraph } : {}),
+      ...(align ? { align } : {}),
+      ...(on(attribute("b")) ? { strong: true } : {}),
+      ...(on(attribute("i")) ? { emphasis: true } : {}),
+    };
   });
   // Levels at the end that are as the one before are not said again.
   while (levels.length > 1 && canonical(levels.at(-1)) === canonical(levels.at(-2))) levels.pop();
@@ -145,15 +229,23 @@ export const styleName = (style: TextStyle) => valueSum(style);
 /** How text stands in a shape (`a:bodyPr`, ECMA-376-1, 21.1.2.1.1), nearest first. */
 export function textBox(bodies: readonly (XmlElement | undefined)[]): TextBox {
   const attribute = (name: string) => bodies.find((body) => body?.attributes[name] !== undefined)?.attributes[name];
-  const fit = bodies.flatMap((body) => body?.children ?? []).map(localName).find((name) => /Autofit|AutoFit/.test(name));
-  const inset = (name: string, usual: number) => (attribute(name) === undefined ? usual : clamp(points(attribute(name)), -4032, 4032));
+  const fit = bodies
+    .flatMap((body) => body?.children ?? [])
+    .map(localName)
+    .find((name) => /Autofit|AutoFit/.test(name));
+  const inset = (name: string, usual: number) =>
+    attribute(name) === undefined ? usual : clamp(points(attribute(name)), -4032, 4032);
   const anchor = { ctr: "middle", b: "bottom", t: "top" }[attribute("anchor") ?? "t"] as TextBox["anchor"];
   const columns = Number(attribute("numCol") ?? 1);
-  const turn = { vert: 90, vert270: 270, eaVert: 90, mongolianVert: 90, wordArtVert: 90 }[attribute("vert") ?? ""] as TextBox["turn"];
+  const turn = { vert: 90, vert270: 270, eaVert: 90, mongolianVert: 90, wordArtVert: 90 }[
+    attribute("vert") ?? ""
+  ] as TextBox["turn"];
   return {
     insets: [inset("lIns", 7.2), inset("tIns", 3.6), inset("rIns", 7.2), inset("bIns", 3.6)],
     ...(anchor && anchor !== "top" ? { anchor } : {}),
-    ...(columns >= 2 && columns <= 16 ? { columns: Math.floor(columns), gap: clamp(points(attribute("spcCol")), 0, 1000) } : {}),
+    ...(columns >= 2 && columns <= 16
+      ? { columns: Math.floor(columns), gap: clamp(points(attribute("spcCol")), 0, 1000) }
+      : {}),
     fit: fit === "normAutofit" ? "shrink" : fit === "spAutoFit" ? "grow" : "none",
     ...(attribute("wrap") === "none" ? { wrap: false } : {}),
     ...(turn ? { turn } : {}),

@@ -6,7 +6,10 @@ const srgb = (colour: string) => xml("a:srgbClr", { val: colour.slice(1).toUpper
 
 /** Mixes two colours; 0 gives the first. */
 function mix(a: string, b: string, share: number): string {
-  const part = (at: number) => Math.round(Number.parseInt(a.slice(at, at + 2), 16) * (1 - share) + Number.parseInt(b.slice(at, at + 2), 16) * share);
+  const part = (at: number) =>
+    Math.round(
+      Number.parseInt(a.slice(at, at + 2), 16) * (1 - share) + Number.parseInt(b.slice(at, at + 2), 16) * share,
+    );
   return `#${[1, 3, 5].map((at) => part(at).toString(16).padStart(2, "0")).join("")}`;
 }
 
@@ -30,15 +33,32 @@ function colourScheme({ name, colours: { paper, ink, accent, second, muted, link
 }
 
 function fontScheme({ name, fonts }: Theme): string {
-  const font = (element: string, typeface: string) => xml(element, {}, xml("a:latin", { typeface }), '<a:ea typeface=""/><a:cs typeface=""/>');
+  const font = (element: string, typeface: string) =>
+    xml(element, {}, xml("a:latin", { typeface }), '<a:ea typeface=""/><a:cs typeface=""/>');
   return xml("a:fontScheme", { name }, font("a:majorFont", fonts.heading), font("a:minorFont", fonts.body));
 }
 
 const solid = '<a:solidFill><a:schemeClr val="phClr"/></a:solidFill>';
-const line = (width: number) => `<a:ln w="${width}" cap="flat" cmpd="sng" algn="ctr">${solid}<a:prstDash val="solid"/></a:ln>`;
+const line = (width: number) =>
+  `<a:ln w="${width}" cap="flat" cmpd="sng" algn="ctr">${solid}<a:prstDash val="solid"/></a:ln>`;
 const FORMATS = `<a:fillStyleLst>${solid.repeat(3)}</a:fillStyleLst><a:lnStyleLst>${line(6350)}${line(12700)}${line(19050)}</a:lnStyleLst><a:effectStyleLst>${"<a:effectStyle><a:effectLst/></a:effectStyle>".repeat(3)}</a:effectStyleLst><a:bgFillStyleLst>${solid.repeat(3)}</a:bgFillStyleLst>`;
 
 /** A theme part (ECMA-376-1, 14.2.7): colours, fonts and plain formats. */
 export function themePart(theme: Theme): string {
-  return XML_HEAD + xml("a:theme", { "xmlns:a": NS.a, name: theme.name }, xml("a:themeElements", {}, colourScheme(theme), fontScheme(theme), xml("a:fmtScheme", { name: theme.name }, FORMATS)), "<a:objectDefaults/>", "<a:extraClrSchemeLst/>");
+  return (
+    XML_HEAD +
+    xml(
+      "a:theme",
+      { "xmlns:a": NS.a, name: theme.name },
+      xml(
+        "a:themeElements",
+        {},
+        colourScheme(theme),
+        fontScheme(theme),
+        xml("a:fmtScheme", { name: theme.name }, FORMATS),
+      ),
+      "<a:objectDefaults/>",
+      "<a:extraClrSchemeLst/>",
+    )
+  );
 }

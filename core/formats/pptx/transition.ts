@@ -5,5 +5,9 @@ import { xml } from "../archive";
 export function transitionXml({ transition, delay }: Pick<Slide, "transition" | "delay">): string {
   if (!transition && !delay) return "";
   const speed = !transition || transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "med" : "slow";
-  return xml("p:transition", { spd: speed, advTm: delay ? Math.round(delay * 1000) : undefined }, transition ? `<p:${transition.kind}/>` : "");
+  return xml(
+    "p:transition",
+    { spd: speed, advTm: delay ? Math.round(delay * 1000) : undefined },
+    transition ? `<p:${transition.kind}/>` : "",
+  );
 }

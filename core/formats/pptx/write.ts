@@ -1,11 +1,40 @@
 import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, type Deck, type DeckHead, type Element, type Footnote, headOf, isEmptyText, lookOf, sharedBy, type Slide, type Master } from "@unitext/core/model";
+import {
+  type ChartElement,
+  type Deck,
+  type DeckHead,
+  type Element,
+  type Footnote,
+  headOf,
+  isEmptyText,
+  lookOf,
+  sharedBy,
+  type Slide,
+  type Master,
+} from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../archive";
-import { flattened, footnoteText, fromPptx, isSpecial, notesSum, onItsLayout, type PartOf, withStandIns } from "../kept";
+import {
+  flattened,
+  footnoteText,
+  fromPptx,
+  isSpecial,
+  notesSum,
+  onItsLayout,
+  type PartOf,
+  withStandIns,
+} from "../kept";
 import { type Continued, continuedPresentation, freeMasterId } from "./continued";
 import { KeptParts, openKept } from "./keptfiles";
-import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces, notesMasterPart, placeholderShape } from "./layouts";
+import {
+  ARRANGEMENT_ORDER,
+  GROUP,
+  layoutPart,
+  masterPart,
+  namespaces,
+  notesMasterPart,
+  placeholderShape,
+} from "./layouts";
 import { EMU, emu, NS, REL, TAG, TYPE } from "./names";
 import { transitional } from "./package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "./parts";
@@ -23,7 +52,14 @@ import { backgroundXml, linker, type PptxOptions, type SlideWork } from "./write
 export type { PptxOptions } from "./writeshape";
 
 function tagsPart(tags: Record<string, unknown>): string {
-  return XML_HEAD + xml("p:tagLst", namespaces, ...Object.entries(tags).map(([name, value]) => xml("p:tag", { name, val: JSON.stringify(value) })));
+  return (
+    XML_HEAD +
+    xml(
+      "p:tagLst",
+      namespaces,
+      ...Object.entries(tags).map(([name, value]) => xml("p:tag", { name, val: JSON.stringify(value) })),
+    )
+  );
 }
 
 /** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
@@ -74,7 +110,8 @@ class Writer {
     for (const name of names) {
       const asset = deck.assets[name];
       const file = openKept(name, asset && options.picture(asset.sha256), options.picture);
-      if (file?.has("ppt/presentation.xml") || file?.has("_rels/.rels")) this.files.set(name, new KeptParts(file, pack));
+      if (file?.has("ppt/presentation.xml") || file?.has("_rels/.rels"))
+        this.files.set(name, new KeptParts(file, pack));
     }
     for (const slide of deck.slides) {
       const kept = slide.kept && this.files.get(slide.kept.file);
@@ -88,7 +125,8 @@ class Writer {
     }
     for (const kept of this.files.values()) {
       const main = kept.related("", "document") ?? "ppt/presentation.xml";
-      for (const row of kept.relationships(main)) if (transitional(row.type) === REL.slide && !kept.instead.has(row.target)) kept.dropped.add(row.target);
+      for (const row of kept.relationships(main))
+        if (transitional(row.type) === REL.slide && !kept.instead.has(row.target)) kept.dropped.add(row.target);
       if (kept !== this.base) kept.dropped.add(main);
     }
     for (const slide of deck.slides) {
@@ -117,7 +155,14 @@ class Writer {
     const { pack } = this;
     const relationships = new Relationships();
     const work = this.work(slide, number, relationships);
-    relationships.add(REL.layout, relativeTo(work.path, (this.masterLayouts.get(slide.master ?? "") ?? this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)]) as string));
+    relationships.add(
+      REL.layout,
+      relativeTo(
+        work.path,
+        (this.masterLayouts.get(slide.master ?? "") ??
+          this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)]) as string,
+      ),
+    );
     const noted = !isEmptyText(slide.notes);
     const notes = noted ? pack.free(`ppt/notesSlides/notesSlide${this.base ? 1 : number}.xml`) : undefined;
     if (notes !== undefined) {
@@ -128,26 +173,72 @@ class Writer {
     pack.put(tagPath, TYPE.tags, new Uint8Array());
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
     const source = slide.kept && this.files.get(slide.kept.file);
-    const { shapes: tree, facts, shapesOf } = slideShapes(work, slide, number, (element) => (source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined));
+    const {
+      shapes: tree,
+      facts,
+      shapesOf,
+    } = slideShapes(work, slide, number, (element) =>
+      source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined,
+    );
     const { comments, ...bare } = slide;
     // A file that is continued has authors of its own.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments(said, number, relationships, work.path);
     const [background, transition] = [backgroundXml(slide.background, work), transitionXml(slide)];
-    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(said ? (bare as Slide) : slide), wears: wornSums(background + transition) }, [TAG.elements]: facts }));
-    const data = xml("p:cSld", {}, background, xml("p:spTree", {}, GROUP, tree), xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })));
-    pack.add(work.path, TYPE.slide, XML_HEAD + xml("p:sld", { ...namespaces, show: slide.hidden ? 0 : undefined }, data, "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>", transition, timingXml(slide, shapesOf, wordless(slide))), relationships);
+    pack.add(
+      tagPath,
+      TYPE.tags,
+      tagsPart({
+        [TAG.slide]: { ...slideFacts(said ? (bare as Slide) : slide), wears: wornSums(background + transition) },
+        [TAG.elements]: facts,
+      }),
+    );
+    const data = xml(
+      "p:cSld",
+      {},
+      background,
+      xml("p:spTree", {}, GROUP, tree),
+      xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
+    );
+    pack.add(
+      work.path,
+      TYPE.slide,
+      XML_HEAD +
+        xml(
+          "p:sld",
+          { ...namespaces, show: slide.hidden ? 0 : undefined },
+          data,
+          "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+          transition,
+          timingXml(slide, shapesOf, wordless(slide)),
+        ),
+      relationships,
+    );
     if (notes !== undefined) this.notesPart(slide, notes);
   }
 
   /** What was said about a slide (ECMA-376-1, 19.4). */
-  private comments(said: NonNullable<Slide["comments"]>, number: number, relationships: Relationships, path: string): void {
+  private comments(
+    said: NonNullable<Slide["comments"]>,
+    number: number,
+    relationships: Relationships,
+    path: string,
+  ): void {
     const part = this.pack.free(`ppt/comments/comment${number}.xml`);
     const list = said.map(({ author, text, date }) => {
       const known = this.authors.get(author) ?? { id: this.authors.size, count: 0 };
       known.count += 1;
       this.authors.set(author, known);
-      return xml("p:cm", { authorId: known.id, dt: date && /^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(date) ? date : undefined, idx: known.count }, '<p:pos x="10" y="10"/>', xml("p:text", {}, escapeXml(text)));
+      return xml(
+        "p:cm",
+        {
+          authorId: known.id,
+          dt: date && /^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(date) ? date : undefined,
+          idx: known.count,
+        },
+        '<p:pos x="10" y="10"/>',
+        xml("p:text", {}, escapeXml(text)),
+      );
     });
     this.pack.add(part, TYPE.comments, XML_HEAD + xml("p:cmLst", namespaces, ...list));
     relationships.add(REL.comments, relativeTo(path, part));
@@ -160,7 +251,11 @@ class Writer {
     const partOf = this.partOf(kept);
     const sameNotes = slide.kept !== undefined && notesSum(slide, partOf) === slide.kept.notes;
     const oldNotes = kept.related(part, "notes");
-    const newNotes = sameNotes ? undefined : isEmptyText(slide.notes) ? null : pack.free("ppt/notesSlides/notesSlide1.xml");
+    const newNotes = sameNotes
+      ? undefined
+      : isEmptyText(slide.notes)
+        ? null
+        : pack.free("ppt/notesSlides/notesSlide1.xml");
     if (newNotes) pack.put(newNotes, TYPE.notes, new Uint8Array());
     if (oldNotes !== undefined && sameNotes) this.keepNotes(kept, oldNotes, part, path);
     const charts = slide.kept ? changedCharts(slide, kept, part, partOf) : new Map<string, ChartElement>();
@@ -180,14 +275,24 @@ class Writer {
         return [row];
       }
       if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
-      if (row.target === oldNotes && !sameNotes) return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
+      if (row.target === oldNotes && !sameNotes)
+        return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
       const target = kept.take(row.target);
       return target === undefined ? [] : [{ ...row, target: relativeTo(path, target) }];
     });
     const relationships = new Relationships(rows);
     if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
     const work = this.work(slide, number, relationships);
-    const { text, shapes: facts } = spliced({ slide, number, kept, part, partOf, work, fonts: this.options.fonts, recharted });
+    const { text, shapes: facts } = spliced({
+      slide,
+      number,
+      kept,
+      part,
+      partOf,
+      work,
+      fonts: this.options.fonts,
+      recharted,
+    });
     const tagPath = pack.free("ppt/tags/tag1.xml");
     pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
     relationships.add(REL.tags, relativeTo(path, tagPath));
@@ -219,13 +324,38 @@ class Writer {
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
     links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
-    const context: TextContext = { language: head.language, linkColour: head.theme.colours.link, codeFont: head.theme.fonts.code, size: 12, em: 12, bulleted: false, link: linker(links, this.paths, path) };
+    const context: TextContext = {
+      language: head.language,
+      linkColour: head.theme.colours.link,
+      codeFont: head.theme.fonts.code,
+      size: 12,
+      em: 12,
+      bulleted: false,
+      link: linker(links, this.paths, path),
+    };
     const said: Footnote[] = [];
     const flat = flattened(slide.notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
-    const picture = '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
-    const body = placeholderShape(3, "Notes", { type: "body", idx: 3 }, `<a:lstStyle/>${paragraphsXml(spoken, context)}`);
-    this.pack.add(path, TYPE.notes, XML_HEAD + xml("p:notes", namespaces, xml("p:cSld", {}, xml("p:spTree", {}, GROUP, picture, body)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>"), links);
+    const picture =
+      '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
+    const body = placeholderShape(
+      3,
+      "Notes",
+      { type: "body", idx: 3 },
+      `<a:lstStyle/>${paragraphsXml(spoken, context)}`,
+    );
+    this.pack.add(
+      path,
+      TYPE.notes,
+      XML_HEAD +
+        xml(
+          "p:notes",
+          namespaces,
+          xml("p:cSld", {}, xml("p:spTree", {}, GROUP, picture, body)),
+          "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+        ),
+      links,
+    );
   }
 
   /** The notes master of the presentation: that of the file that it continues, else one of its own. */
@@ -261,7 +391,13 @@ class Writer {
       own.add(REL.layout, relativeTo(master, path));
       return path;
     });
-    const drawn = [...new Set(this.deck.slides.flatMap(({ id, master: name }) => (name !== undefined && head.masters?.[name] && !this.sources.has(id) ? [name] : [])))];
+    const drawn = [
+      ...new Set(
+        this.deck.slides.flatMap(({ id, master: name }) =>
+          name !== undefined && head.masters?.[name] && !this.sources.has(id) ? [name] : [],
+        ),
+      ),
+    ];
     for (const name of drawn) {
       const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : ARRANGEMENT_ORDER.length + 1}.xml`);
       pack.put(path, TYPE.layout, new Uint8Array());
@@ -273,7 +409,12 @@ class Writer {
     }
     own.add(REL.theme, relativeTo(master, theme));
     this.firstId = this.base ? freeMasterId(this.files.values()) : 2147483648;
-    pack.add(master, TYPE.master, masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts), own);
+    pack.add(
+      master,
+      TYPE.master,
+      masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts),
+      own,
+    );
     this.master = master;
   }
 
@@ -281,16 +422,50 @@ class Writer {
   private drawnLayout({ name, background, elements }: Master, path: string, relationships: Relationships): string {
     const { deck, head, pack, options, paths } = this;
     const work: SlideWork = { deck, head, path, paths, pack, options, relationships };
-    const empty: Slide = { id: "layout", parent: null, arrangement: "blank", elements: elements as Element[], notes: [], hidden: false };
+    const empty: Slide = {
+      id: "layout",
+      parent: null,
+      arrangement: "blank",
+      elements: elements as Element[],
+      notes: [],
+      hidden: false,
+    };
     const { shapes: tree } = slideShapes(work, empty, 1, () => undefined);
-    return XML_HEAD + xml("p:sldLayout", { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 }, xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)), "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>");
+    return (
+      XML_HEAD +
+      xml(
+        "p:sldLayout",
+        { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 },
+        xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)),
+        "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+      )
+    );
   }
 
   private deckTags(): string {
     const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = this.head;
-    const shared = sharedBy(this.deck.slides.filter((slide) => !this.sources.has(slide.id)), this.head);
-    const shown = Object.fromEntries(Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"));
-    return tagsPart({ [TAG.deck]: { id, properties, language, regions, rate, theme, assets: shown, ...(manuscript ? { manuscript } : {}), ...(themes ? { themes } : {}), ...(original ? { original } : {}), ...shared } });
+    const shared = sharedBy(
+      this.deck.slides.filter((slide) => !this.sources.has(slide.id)),
+      this.head,
+    );
+    const shown = Object.fromEntries(
+      Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"),
+    );
+    return tagsPart({
+      [TAG.deck]: {
+        id,
+        properties,
+        language,
+        regions,
+        rate,
+        theme,
+        assets: shown,
+        ...(manuscript ? { manuscript } : {}),
+        ...(themes ? { themes } : {}),
+        ...(original ? { original } : {}),
+        ...shared,
+      },
+    });
   }
 
   private ownRoot(): void {
@@ -308,14 +483,35 @@ class Writer {
     const relationships = new Relationships();
     const master = relationships.add(REL.master, "slideMasters/slideMaster1.xml");
     const notesMaster = relationships.add(REL.notesMaster, relativeTo("ppt/presentation.xml", this.notes()));
-    const slides = deck.slides.map((slide, nth) => xml("p:sldId", { id: 256 + nth, "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", this.paths.get(slide.id) as string)) }));
+    const slides = deck.slides.map((slide, nth) =>
+      xml("p:sldId", {
+        id: 256 + nth,
+        "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", this.paths.get(slide.id) as string)),
+      }),
+    );
     relationships.add(REL.presProps, "presProps.xml");
     relationships.add(REL.viewProps, "viewProps.xml");
     relationships.add(REL.theme, "theme/theme1.xml");
     relationships.add(REL.tableStyles, "tableStyles.xml");
     if (this.authors.size) {
-      const list = [...this.authors].map(([name, { id, count }]) => xml("p:cmAuthor", { id, name, initials: name.split(/\s+/).map((word) => word[0] ?? "").join("").slice(0, 3), lastIdx: count, clrIdx: id }));
-      this.pack.add("ppt/commentAuthors.xml", TYPE.commentAuthors, XML_HEAD + xml("p:cmAuthorLst", namespaces, ...list));
+      const list = [...this.authors].map(([name, { id, count }]) =>
+        xml("p:cmAuthor", {
+          id,
+          name,
+          initials: name
+            .split(/\s+/)
+            .map((word) => word[0] ?? "")
+            .join("")
+            .slice(0, 3),
+          lastIdx: count,
+          clrIdx: id,
+        }),
+      );
+      this.pack.add(
+        "ppt/commentAuthors.xml",
+        TYPE.commentAuthors,
+        XML_HEAD + xml("p:cmAuthorLst", namespaces, ...list),
+      );
       relationships.add(REL.commentAuthors, "commentAuthors.xml");
     }
     const tags = relationships.add(REL.tags, "tags/tag1.xml");
@@ -334,12 +530,26 @@ class Writer {
     pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
     pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
     pack.add("ppt/viewProps.xml", TYPE.viewProps, XML_HEAD + xml("p:viewPr", namespaces));
-    pack.add("ppt/tableStyles.xml", TYPE.tableStyles, XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }));
+    pack.add(
+      "ppt/tableStyles.xml",
+      TYPE.tableStyles,
+      XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }),
+    );
   }
 
   private continued(): Continued {
     const { pack, deck, main, sources, paths, notesMaster } = this;
-    return { pack, deck, main, files: [...this.files.values()], sources, paths, notesMaster, master: this.master === undefined ? undefined : { path: this.master, id: this.firstId }, tags: this.deckTags() };
+    return {
+      pack,
+      deck,
+      main,
+      files: [...this.files.values()],
+      sources,
+      paths,
+      notesMaster,
+      master: this.master === undefined ? undefined : { path: this.master, id: this.firstId },
+      tags: this.deckTags(),
+    };
   }
 
   /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
@@ -354,25 +564,46 @@ class Writer {
     const tree = said === undefined ? undefined : readXml(said, core as string);
     const word = (name: string) => child(tree, name)?.text.trim() ?? "";
     const { title, author, event } = deck.properties;
-    const same = tree !== undefined && (word("title") === title || word("title") === "") && word("creator") === author && word("subject") === event;
+    const same =
+      tree !== undefined &&
+      (word("title") === title || word("title") === "") &&
+      word("creator") === author &&
+      word("subject") === event;
     if (core !== undefined && !same) {
       kept.instead.set(core, core);
       pack.add(core, TYPE.core, coreProperties(deck, this.options.at));
     }
     kept.writeRelationships("", "", kept.carried("", ""));
   }
-
 }
 
 /** Relationships that hold only where the slide names them: pictures, charts, and what is embedded. One that it names no more takes its part with it. */
-const NAMED_BY_ID: ReadonlySet<string> = new Set(["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)));
+const NAMED_BY_ID: ReadonlySet<string> = new Set(
+  ["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)),
+);
 
 /** What the tags of a slide keep of it. */
 function slideFacts(slide: Slide): object {
   const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
   const foreign = onItsLayout(slide);
-  const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}), ...(comments ? { comments } : {}) };
-  return { ...shared, id, parent, arrangement, ...(source ? { source } : {}), ...(origin ? { origin } : {}), ...(theme ? { theme } : {}), ...(foreign ? (section ? { section } : {}) : lookOf(slide)), ...(isSpecial(notes) ? { notes } : {}) };
+  const shared = foreign
+    ? {}
+    : {
+        ...(master === undefined ? {} : { master }),
+        ...(regions ? { regions } : {}),
+        ...(comments ? { comments } : {}),
+      };
+  return {
+    ...shared,
+    id,
+    parent,
+    arrangement,
+    ...(source ? { source } : {}),
+    ...(origin ? { origin } : {}),
+    ...(theme ? { theme } : {}),
+    ...(foreign ? (section ? { section } : {}) : lookOf(slide)),
+    ...(isSpecial(notes) ? { notes } : {}),
+  };
 }
 
 /** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */

@@ -24,7 +24,8 @@ function coverage(ranges: string): FaceInfo["covers"] {
 }
 
 const shared = new Map<string, FaceInfo["covers"]>();
-const covers = (ranges: string) => shared.get(ranges) ?? shared.set(ranges, coverage(ranges)).get(ranges) ?? coverage(ranges);
+const covers = (ranges: string) =>
+  shared.get(ranges) ?? shared.set(ranges, coverage(ranges)).get(ranges) ?? coverage(ranges);
 
 /** The families that ship, as lists of faces with their Unicode ranges. */
 export const FAMILIES: readonly Family[] = catalogue.map(({ family, faces }) => ({
@@ -43,9 +44,40 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
     Carlito: ["calibri"],
     Caladea: ["cambria"],
     Gelasio: ["georgia"],
-    Arimo: ["arial", "arial mt", "helvetica", "helvetica neue", "liberation sans", "albany", "albany amt", "nimbus sans", "nimbus sans l", "tex gyre heros"],
-    Tinos: ["times new roman", "times", "liberation serif", "thorndale", "thorndale amt", "nimbus roman", "nimbus roman no9 l", "tex gyre termes"],
-    Cousine: ["courier new", "courier", "courier std", "liberation mono", "cumberland", "cumberland amt", "nimbus mono", "nimbus mono l", "nimbus mono ps", "tex gyre cursor"],
+    Arimo: [
+      "arial",
+      "arial mt",
+      "helvetica",
+      "helvetica neue",
+      "liberation sans",
+      "albany",
+      "albany amt",
+      "nimbus sans",
+      "nimbus sans l",
+      "tex gyre heros",
+    ],
+    Tinos: [
+      "times new roman",
+      "times",
+      "liberation serif",
+      "thorndale",
+      "thorndale amt",
+      "nimbus roman",
+      "nimbus roman no9 l",
+      "tex gyre termes",
+    ],
+    Cousine: [
+      "courier new",
+      "courier",
+      "courier std",
+      "liberation mono",
+      "cumberland",
+      "cumberland amt",
+      "nimbus mono",
+      "nimbus mono l",
+      "nimbus mono ps",
+      "tex gyre cursor",
+    ],
     // DejaVu was made from Vera, whose letters it has as they were.
     "DejaVu Sans": ["bitstream vera sans"],
   }).flatMap(([shown, names]) => names.map((name) => [name, shown])),
@@ -57,7 +89,10 @@ const NEAR: readonly [RegExp, string][] = [
   [/comic|chalkboard/i, "Comic Relief"],
   [/narrow|condensed|\bcond\b|oswald/i, "Archivo Narrow"],
   [/verdana|vera sans|arial black|montserrat|poppins/i, "DejaVu Sans"],
-  [/century gothic|avant ?garde|urw gothic|adventor|open sans|\binter\b|lucida(?! (?:bright|fax|calligraphy|handwriting))/i, "Noto Sans"],
+  [
+    /century gothic|avant ?garde|urw gothic|adventor|open sans|\binter\b|lucida(?! (?:bright|fax|calligraphy|handwriting))/i,
+    "Noto Sans",
+  ],
   [/gill|candara|corbel|myriad|source sans|futura|tw cen|twentieth|cabin|jost/i, "Carlito"],
   [/century|schoolbook|schola\b|c059|bookman|bonum|merriweather|(?:noto|dejavu) serif/i, "Literata"],
   [/palatino|palladio|pagella|p052|antiqua|constantia|slab|(?<!sans[\s-]?)serif/i, "Gelasio"],

@@ -35,10 +35,13 @@ describe("shaping", () => {
 
   it("adds up: the width up to the end of a word is its width, and never falls", () => {
     for (const word of ["Strandhafer", "مدّ", "e\u0301te\u0301", "ffi"]) {
-      const { upTo, width, advances } = fonts.face(faceFor(familyNamed("Noto Sans"), word.codePointAt(0) as number, false, false).id).word(word, /\u0645/.test(word), "en");
+      const { upTo, width, advances } = fonts
+        .face(faceFor(familyNamed("Noto Sans"), word.codePointAt(0) as number, false, false).id)
+        .word(word, /\u0645/.test(word), "en");
       expect(upTo.at(-1)).toBeCloseTo(width, 5);
       expect(advances.reduce((sum, next) => sum + next, 0)).toBeCloseTo(width, 5);
-      for (let at = 1; at < upTo.length; at++) expect(upTo[at] as number).toBeGreaterThanOrEqual(upTo[at - 1] as number);
+      for (let at = 1; at < upTo.length; at++)
+        expect(upTo[at] as number).toBeGreaterThanOrEqual(upTo[at - 1] as number);
     }
   });
 
@@ -53,7 +56,8 @@ describe("shaping", () => {
 describe("the shipped faces", () => {
   it("are all there, open, and have the characters that the catalogue says", () => {
     expect(FACE_IDS.length).toBeGreaterThan(80);
-    for (const id of FACE_IDS.filter((face) => face.includes("400-normal"))) expect(fonts.face(id).metrics.ascent).toBeGreaterThan(0);
+    for (const id of FACE_IDS.filter((face) => face.includes("400-normal")))
+      expect(fonts.face(id).metrics.ascent).toBeGreaterThan(0);
   });
 
   it.each([..."aÄőŁαЖمشבא→≤≥√×½…✓"])("have %s somewhere", (character) => {

@@ -8,8 +8,20 @@ export const sha256 = (bytes: Uint8Array): string => createHash("sha256").update
 
 /** A presentation without a word of what Unitext keeps in it, as another program would have written the same. */
 export function withoutTags(bytes: Uint8Array): Uint8Array {
-  const bare = (part: Uint8Array) => strToU8(strFromU8(part).replace(/UNITEXT_/g, "OTHER_").replace(/unitext:/g, "other:"));
-  return zipSync(Object.fromEntries(Object.entries(unzipSync(bytes)).map(([path, part]) => [path, /tags\/|^meta\.xml$/.test(path) ? bare(part) : part])));
+  const bare = (part: Uint8Array) =>
+    strToU8(
+      strFromU8(part)
+        .replace(/UNITEXT_/g, "OTHER_")
+        .replace(/unitext:/g, "other:"),
+    );
+  return zipSync(
+    Object.fromEntries(
+      Object.entries(unzipSync(bytes)).map(([path, part]) => [
+        path,
+        /tags\/|^meta\.xml$/.test(path) ? bare(part) : part,
+      ]),
+    ),
+  );
 }
 
 /** Where tests write and read files: the pictures given are there, and what is taken in of a file that is read is there when the next is written. */
