@@ -61,15 +61,13 @@ test("every width that the layout computes is the width that the browser draws",
   await page.goto(`${deck}/arrange`);
   await expect(page.locator("[data-map] [data-slide]").nth(6)).toBeVisible();
   await page.waitForTimeout(500);
-  const rows = await page
-    .locator("[data-map] svg text")
-    .evaluateAll((texts) =>
-      texts.map((node) => ({
-        words: node.textContent ?? "",
-        drawn: (node as SVGTextElement).getComputedTextLength(),
-        computed: Number(node.getAttribute("data-advance")),
-      })),
-    );
+  const rows = await page.locator("[data-map] svg text").evaluateAll((texts) =>
+    texts.map((node) => ({
+      words: node.textContent ?? "",
+      drawn: (node as SVGTextElement).getComputedTextLength(),
+      computed: Number(node.getAttribute("data-advance")),
+    })),
+  );
   const checked = rows.filter(({ words }) => words.trim() !== "");
   expect(checked.length).toBeGreaterThan(60);
   for (const { words, drawn, computed } of checked)

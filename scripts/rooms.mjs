@@ -46,7 +46,7 @@ const FORBIDDEN = [
 ];
 
 /** Files whose text holds a script for the reader's own browser, which is no code of core. */
-const HOLDS_PAGE_SCRIPT = ["core/formats/html/page.ts"];
+const HOLDS_PAGE_SCRIPT = ["core/formats/output/html/page.ts"];
 
 function files(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {

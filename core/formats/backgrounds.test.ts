@@ -5,7 +5,7 @@ import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
 import { strFromU8, unzipSync } from "fflate";
 import { WRITERS, writeReport } from "./index";
-import { coverOf } from "./kept";
+import { coverOf } from "./shared/sourcepackage";
 
 const png = (width: number, height: number) => new Uint8Array(PNG.sync.write(new PNG({ width, height })));
 const [tall, wide] = [png(400, 300), png(160, 90)];

@@ -1,7 +1,7 @@
 import { type ChartElement, type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
-import { child, childrenOf, readXml } from "./archive";
+import { child, childrenOf, readXml } from "./shared/xml";
 import { WRITERS } from "./index";
 
 // Chart parts as ECMA-376-1, 21.2, and chart documents as OpenDocument 1.3, part 3, 11, describe them, written by hand.

@@ -23,8 +23,8 @@ import {
 } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
-import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./kept";
-import { standsOnMaster } from "./regions";
+import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./shared/sourcepackage";
+import { standsOnMaster } from "./presentations/shared/regions";
 import type { WritableFormat } from "./index";
 
 /** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */

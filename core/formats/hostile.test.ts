@@ -10,7 +10,7 @@ import type { Nodes } from "hast";
 import { fromHtml } from "hast-util-from-html";
 import { PNG } from "pngjs";
 import { SaxesParser } from "saxes";
-import { isSafeTarget, safePart } from "./kept";
+import { isSafeTarget, safePart } from "./shared/sourcepackage";
 import { type WritableFormat, WRITERS } from "./index";
 
 const fonts = shippedFonts();

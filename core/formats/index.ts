@@ -3,19 +3,19 @@ import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/
 import { type Deck, Failure, headOf, levels, nameOf } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
-import { readJson, writeJson } from "./json";
-import { decoded } from "./document/text";
-import { writeHandout } from "./docx/write";
+import { readJson, writeJson } from "./presentations/json";
+import { decoded } from "./shared/document/text";
+import { writeHandout } from "./output/handout/write";
 import { carriedIn, entriesOf, type FeatureName } from "./features";
-import { writeHtml } from "./html";
-import { writeMarkdown } from "./markdown";
-import { writeNotes } from "./notes";
-import { odpLots, readOdp, writeOdp } from "./odp";
-import { Drawings, pagePictures } from "./picture";
-import { writePictures } from "./pictures";
-import { pptxLots, readPptx, writePptx } from "./pptx";
-import type { ReadDeck, ReadLots, ReadOptions } from "./reading";
-import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./source";
+import { writeHtml } from "./output/html";
+import { writeMarkdown } from "./presentations/markdown";
+import { writeNotes } from "./output/notes";
+import { odpLots, readOdp, writeOdp } from "./presentations/odp";
+import { Drawings, pagePictures } from "./shared/pictures";
+import { writePictures } from "./output/pictures";
+import { pptxLots, readPptx, writePptx } from "./presentations/pptx";
+import type { ReadDeck, ReadLots, ReadOptions } from "./presentations/shared/reading";
+import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./documents/source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
 
@@ -239,13 +239,13 @@ export function writeReport(
   });
 }
 
-export { languageOf, sampleOf, suggestRule } from "./document/document";
+export { languageOf, sampleOf, suggestRule } from "./shared/document/document";
 export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
-export { slidePictures } from "./pictures";
-export { checkText } from "./document/text";
-export { mediaTypeOf, pagePictures, pictureInfo } from "./picture";
-export { Drawings } from "./picture";
-export type { ReadDeck, ReadLot } from "./reading";
+export { slidePictures } from "./output/pictures";
+export { checkText } from "./shared/document/text";
+export { mediaTypeOf, pagePictures, pictureInfo } from "./shared/pictures";
+export { Drawings } from "./shared/pictures";
+export type { ReadDeck, ReadLot } from "./presentations/shared/reading";
 export {
   type AskedRule,
   deckFromSource,
@@ -255,4 +255,4 @@ export {
   type SourceRead,
   SOURCES,
   takePictures,
-} from "./source";
+} from "./documents/source";

@@ -9,7 +9,7 @@ import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Failure } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 import { PNG } from "pngjs";
-import { readXml } from "./archive";
+import { readXml } from "./shared/xml";
 import { readDeck, WRITERS, writeReport } from "./index";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");

@@ -2,7 +2,7 @@ import { type Deck, type Element, emptyDeck, plainText, type Slide, textOf } fro
 import { idSource, unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
-import { readXml } from "./archive";
+import { readXml } from "./shared/xml";
 import { readDeck, WRITERS, writeReport } from "./index";
 
 const bench = filesBench();

@@ -18,18 +18,16 @@ const table: fc.Arbitrary<TableElement> = fc
     }),
   })
   .chain(({ high, wide, header, sides }) =>
-    fc
-      .array(fc.array(words, { minLength: wide, maxLength: wide }), { minLength: high, maxLength: high })
-      .map(
-        (rows): TableElement => ({
-          kind: "table",
-          id: "t",
-          slot: "table",
-          header: Math.min(header, high),
-          align: sides.slice(0, wide),
-          rows: rows.map((row) => row.map((text) => ({ text: plainText(text) }))),
-        }),
-      ),
+    fc.array(fc.array(words, { minLength: wide, maxLength: wide }), { minLength: high, maxLength: high }).map(
+      (rows): TableElement => ({
+        kind: "table",
+        id: "t",
+        slot: "table",
+        header: Math.min(header, high),
+        align: sides.slice(0, wide),
+        rows: rows.map((row) => row.map((text) => ({ text: plainText(text) }))),
+      }),
+    ),
   );
 const head = (theme: keyof typeof THEMES) => headOf({ ...emptyDeck("d", "D"), theme: THEMES[theme] });
 const laid = (element: TableElement, theme: keyof typeof THEMES = "saltmarsh") => {

@@ -1,4 +1,4 @@
-import { readXml, type XmlElement } from "@unitext/core/formats/archive";
+import { readXml, type XmlElement } from "@unitext/core/formats/shared/xml";
 import { strFromU8 } from "fflate";
 
 function walk(element: XmlElement, visit: (element: XmlElement) => void): void {

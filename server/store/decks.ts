@@ -173,17 +173,15 @@ export async function insertDeck(
 ): Promise<void> {
   const deck = wellFormed(given);
   const { id, ...head } = headOf(deck);
-  await tx
-    .insert(decks)
-    .values({
-      id,
-      owner,
-      head,
-      schema: SCHEMA_VERSION,
-      text: wellFormed(text),
-      file: wellFormed(file),
-      textVersion: text === null ? -1 : 0,
-    });
+  await tx.insert(decks).values({
+    id,
+    owner,
+    head,
+    schema: SCHEMA_VERSION,
+    text: wellFormed(text),
+    file: wellFormed(file),
+    textVersion: text === null ? -1 : 0,
+  });
   const keys = generateNKeysBetween(null, null, deck.slides.length);
   const known = new Map(inputs.map((input) => [input.id, new Map(input.slides.map((slide) => [slide.id, slide]))]));
   const rows: (typeof slides.$inferInsert)[] = [];

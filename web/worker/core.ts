@@ -7,7 +7,7 @@ import {
   type Versioned,
 } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
-import { readHtml } from "@unitext/core/formats/html";
+import { readHtml } from "@unitext/core/formats/documents/html";
 import {
   type Choice,
   generate,

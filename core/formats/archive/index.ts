@@ -1,3 +1,0 @@
-export { scanXml } from "./scan";
-export * from "./xml";
-export * from "./zip";

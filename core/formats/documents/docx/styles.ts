@@ -1,0 +1,117 @@
+import { child, childrenOf, type XmlElement } from "../../shared/xml";
+
+export const valueOf = (element: XmlElement | undefined): string | undefined =>
+  element ? Object.entries(element.attributes).find(([key]) => key === "val" || key.endsWith(":val"))?.[1] : undefined;
+/** A property that is on when it stands there, unless its value says otherwise (ECMA-376-1, 17.17.4). */
+export function isOn(element: XmlElement | undefined): boolean {
+  return element !== undefined && !["0", "false", "off", "none"].includes(valueOf(element) ?? "1");
+}
+export const attributeOf = (element: XmlElement | undefined, name: string): string | undefined =>
+  element
+    ? Object.entries(element.attributes).find(([key]) => key === name || key.endsWith(`:${name}`))?.[1]
+    : undefined;
+
+/** What a paragraph is by its style, properties inherited through `basedOn`. */
+export interface Style {
+  /** The name in lower case, which all languages of the writing program share for the built-in styles. */
+  name: string;
+  outline: number | undefined;
+  list: { id: string; level: number } | undefined;
+  properties: XmlElement | undefined;
+  run: XmlElement | undefined;
+  based: string | undefined;
+}
+
+/** The styles of a document by id. */
+export class Styles {
+  private readonly styles = new Map<string, Style>();
+  readonly language: string | undefined;
+  private readonly first: string | undefined;
+
+  constructor(part: XmlElement | undefined) {
+    for (const element of childrenOf(part, "style")) {
+      const id = attributeOf(element, "styleId") ?? "";
+      const properties = child(element, "pPr");
+      const numbering = child(properties, "numPr");
+      const outline = valueOf(child(properties, "outlineLvl"));
+      this.styles.set(id, {
+        name: (valueOf(child(element, "name")) ?? id).toLowerCase(),
+        outline: outline === undefined ? undefined : Number(outline),
+        list: numbering
+          ? { id: valueOf(child(numbering, "numId")) ?? "", level: Number(valueOf(child(numbering, "ilvl")) ?? 0) }
+          : undefined,
+        properties,
+        run: child(element, "rPr"),
+        based: valueOf(child(element, "basedOn")),
+      });
+      if (attributeOf(element, "default") === "1" && attributeOf(element, "type") === "paragraph") this.first = id;
+    }
+    this.language = attributeOf(child(child(child(child(part, "docDefaults"), "rPrDefault"), "rPr"), "lang"), "val");
+  }
+
+  /** The style and those that it is based on, nearest first. */
+  chain(id: string | undefined): Style[] {
+    const found: Style[] = [];
+    let next = id ?? this.first;
+    while (next !== undefined && found.length < 20) {
+      const style = this.styles.get(next);
+      if (!style) break;
+      found.push(style);
+      next = style.based;
+    }
+    return found;
+  }
+
+  private readonly runs = new Map<string, { bold: boolean; italic: boolean; code: boolean }>();
+  /** How a style makes characters look. */
+  runLook(id: string | undefined): { bold: boolean; italic: boolean; code: boolean } {
+    const key = id ?? "";
+    const known = this.runs.get(key);
+    if (known) return known;
+    const chain = this.chain(id);
+    const property = (name: string) =>
+      chain.map(({ run }) => child(run, name)).find((element) => element !== undefined);
+    const look = {
+      bold: isOn(property("b")),
+      italic: isOn(property("i")),
+      code:
+        isMonospaced(property("rFonts")) ||
+        chain.some(({ name }) => /\bcode\b|html (keyboard|typewriter)|verbatim|source text/.test(name)),
+    };
+    this.runs.set(key, look);
+    return look;
+  }
+}
+
+export function isMonospaced(fonts: XmlElement | undefined): boolean {
+  return /mono|courier|consolas|menlo|cousine|typewriter|source code|fira code/i.test(
+    attributeOf(fonts, "ascii") ?? "",
+  );
+}
+
+/** Which levels of which lists are bulleted, by the document's numbering part. */
+export class Numbering {
+  private readonly lists = new Map<string, XmlElement | undefined>();
+
+  constructor(part: XmlElement | undefined) {
+    const abstracts = new Map(
+      childrenOf(part, "abstractNum").map((element) => [attributeOf(element, "abstractNumId") ?? "", element]),
+    );
+    for (const element of childrenOf(part, "num"))
+      this.lists.set(
+        attributeOf(element, "numId") ?? "",
+        abstracts.get(valueOf(child(element, "abstractNumId")) ?? ""),
+      );
+  }
+
+  /** Bulleted, numbered, or undefined where the list is switched off. */
+  kind(id: string, level: number): "bullet" | "number" | undefined {
+    if (id === "0" || id === "") return undefined;
+    const found = childrenOf(this.lists.get(id), "lvl").find(
+      (element) => Number(attributeOf(element, "ilvl")) === level,
+    );
+    const format = valueOf(child(found, "numFmt"));
+    if (format === "none") return undefined;
+    return format === undefined || format === "bullet" ? "bullet" : "number";
+  }
+}

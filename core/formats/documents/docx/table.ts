@@ -1,0 +1,83 @@
+import { type Align, type Cell, within } from "@unitext/core/model";
+import type { Block, Figure } from "@unitext/core/text";
+import { child, childrenOf, localName, type XmlElement } from "../../shared/xml";
+import { cellOf, tableFigure } from "../../shared/document/table";
+import { attributeOf, isOn, valueOf } from "./styles";
+
+/** How a table's cells are read: what they hold as blocks, and where to tell what was adapted. */
+export interface CellReader {
+  block(element: XmlElement, into: Block[]): void;
+  say(message: string): void;
+}
+
+/** The rows of a table or the cells of a row, those in content controls too. */
+function parts(element: XmlElement, name: "tr" | "tc"): XmlElement[] {
+  return element.children.flatMap((part) =>
+    localName(part) === name ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), name) : [],
+  );
+}
+
+/** The only cell of a table that is a frame around its content, or undefined. */
+export function framedCell(table: XmlElement): XmlElement | undefined {
+  const [row, ...others] = parts(table, "tr");
+  const cells = row ? parts(row, "tc") : [];
+  return others.length === 0 &&
+    cells.length === 1 &&
+    Number(valueOf(child(child(cells[0], "tcPr"), "gridSpan")) ?? 1) === 1
+    ? cells[0]
+    : undefined;
+}
+
+/** Reads what a cell holds. */
+export function cellBlocks(cell: XmlElement, reader: CellReader): Block[] {
+  const blocks: Block[] = [];
+  for (const inner of cell.children) if (localName(inner) !== "tcPr") reader.block(inner, blocks);
+  return blocks;
+}
+
+/** A table (ECMA-376-1, 17.4) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
+export function readTable(
+  element: XmlElement,
+  reader: CellReader,
+): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
+  const rows = parts(element, "tr");
+  const grid: (Cell | null)[][] = rows.map(() => []);
+  const align: Align[] = [];
+  const open = new Map<number, Cell>();
+  const after: Block[] = [];
+  let header = 0;
+  rows.forEach((row, y) => {
+    const line = grid[y] as (Cell | null)[];
+    const properties = child(row, "trPr");
+    if (child(properties, "tblHeader") && isOn(child(properties, "tblHeader")) && header === y) header = y + 1;
+    let x = Math.max(0, Math.trunc(Number(valueOf(child(properties, "gridBefore")) ?? 0)) || 0);
+    within("columns", x, "table");
+    for (let skip = 0; skip < x; skip++) line[skip] = { text: [] };
+    for (const cell of parts(row, "tc")) {
+      const own = child(cell, "tcPr");
+      const columns = Math.min(60, Math.max(1, Number(valueOf(child(own, "gridSpan")) ?? 1) || 1));
+      const merge = child(own, "vMerge");
+      const above = merge && (valueOf(merge) ?? "continue") === "continue" ? open.get(x) : undefined;
+      if (above) {
+        above.rows = (above.rows ?? 1) + 1;
+        line[x] = null;
+      } else {
+        const { text, side, after: held } = cellOf(cellBlocks(cell, reader));
+        after.push(...held);
+        if (side && y >= header && !align[x]) align[x] = side;
+        const made: Cell = { text, ...(columns > 1 ? { columns } : {}) };
+        line[x] = made;
+        if (merge) open.set(x, made);
+        else open.delete(x);
+      }
+      for (let dx = 1; dx < columns; dx++) line[x + dx] = null;
+      x += columns;
+      within("columns", x, "table");
+    }
+  });
+  const look = child(child(element, "tblPr"), "tblLook");
+  const first =
+    attributeOf(look, "firstRow") === "1" || (Number.parseInt(attributeOf(look, "val") ?? "0", 16) & 0x20) !== 0;
+  const figure = tableFigure({ grid, align, header, first }, (message) => reader.say(message));
+  return figure && { figure, after };
+}

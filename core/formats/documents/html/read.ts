@@ -1,0 +1,68 @@
+import { cutText, Language } from "@unitext/core/model";
+import { type Block, htmlBlocks } from "@unitext/core/text";
+import { type DocumentRead, emptyDocument } from "../../shared/document/document";
+import { fromBase64 } from "../../shared/archive";
+import { mathmlTex } from "../../shared/math";
+
+const attribute = (html: string, tag: string, name: string) =>
+  new RegExp(`<${tag}\\b[^>]*?\\s${name}\\s*=\\s*["']?([^"'\\s>]+)`, "i").exec(html)?.[1];
+
+/** The encoding that a page says of itself, or undefined. */
+export function htmlEncoding(head: string): string | undefined {
+  return /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(head)?.[1]?.toLowerCase();
+}
+
+/** Pictures inside the page are taken out of it; those elsewhere are not fetched. */
+function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
+  return blocks.map((block): Block => {
+    if (block.kind !== "picture") return block;
+    const { source } = block.picture;
+    const data = /^data:image\/(png|jpe?g);base64,([\s\S]+)$/i.exec(source);
+    if (data) {
+      const name = `pictures/picture-${document.pictures.size + 1}.${data[1]?.toLowerCase() === "png" ? "png" : "jpeg"}`;
+      document.pictures.set(name, fromBase64(decodeURIComponent(data[2] as string).replace(/\s+/g, "")));
+      return { ...block, picture: { ...block.picture, source: name } };
+    }
+    if (/^(https?:)?\/\//i.test(source))
+      document.problems.push({
+        line: block.from,
+        message: `The picture ${cutText(source, 120)} is on the web and was not fetched; its place is kept. Drop its file to see it.`,
+      });
+    else if (/^data:/i.test(source))
+      document.problems.push({
+        line: block.from,
+        message: "A picture inside the page is of a kind that is not read (PNG and JPEG are); its place is kept.",
+      });
+    return {
+      ...block,
+      picture: {
+        ...block.picture,
+        source: source.startsWith("data:") ? `pictures/unread-${block.from}` : cutText(source, 1000),
+      },
+    };
+  });
+}
+
+/** Reads a page in HTML, or what a browser or a word processor puts on the clipboard: headings, lists, tables, pictures, links, footnotes, formulas. */
+export function readHtml(html: string): DocumentRead {
+  const document = emptyDocument();
+  const title = /<title[^>]*>([\s\S]*?)<\/title>/i.exec(html)?.[1]?.replace(/\s+/g, " ").trim();
+  const language = Language.safeParse(attribute(html, "html", "lang") ?? "");
+  const author = /<meta[^>]+name\s*=\s*["']author["'][^>]*content\s*=\s*["']([^"']+)["']/i.exec(html)?.[1];
+  const plain = (text: string) =>
+    text
+      .replace(/&amp;/g, "&")
+      .replace(/&lt;/g, "<")
+      .replace(/&gt;/g, ">")
+      .replace(/&quot;/g, '"')
+      .replace(/&#39;|&apos;/g, "'")
+      .replace(/&nbsp;/g, " ");
+  if (title) document.front.title = plain(title);
+  if (author) document.front.author = plain(author);
+  if (language.success) document.front.language = language.data;
+  const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
+  // What word processors put on the clipboard is framed by comments.
+  const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
+  document.blocks = taken(htmlBlocks(fragment, mathmlTex), document);
+  return document;
+}

@@ -1,0 +1,94 @@
+import type { Align, Mark } from "@unitext/core/model";
+import { attribute, child, localName, type XmlNode } from "../../shared/xml";
+
+interface Style {
+  parent: string | undefined;
+  name: string;
+  bold: boolean | undefined;
+  italic: boolean | undefined;
+  strike: boolean | undefined;
+  code: boolean | undefined;
+  align: Align | undefined;
+  outline: number | undefined;
+}
+
+const ALIGN: Record<string, Align> = { center: "centre", end: "end", right: "end" };
+const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
+
+/** The styles of a document (OpenDocument 1.2, 16) as far as a reader needs them: what they look like, and what their lists are numbered with. */
+export class Styles {
+  private readonly styles = new Map<string, Style>();
+  private readonly lists = new Map<string, Map<number, "bullet" | "number">>();
+
+  /** Takes the styles of a part; later ones of the same name replace earlier. */
+  add(holder: XmlNode | undefined): void {
+    for (const element of holder?.children ?? []) {
+      const name = attribute(element, "name") ?? "";
+      if (localName(element) === "list-style")
+        this.lists.set(
+          name,
+          new Map(
+            element.children.map((level) => [
+              Number(attribute(level, "level") ?? 1),
+              localName(level) === "list-level-style-number" ? "number" : "bullet",
+            ]),
+          ),
+        );
+      else if (localName(element) === "style") this.styles.set(name, styleOf(element, name));
+    }
+  }
+
+  /** A style and those that it is based on, the nearest first. */
+  chain(id: string | undefined): Style[] {
+    const found: Style[] = [];
+    for (let next = id; next !== undefined && found.length < 20; ) {
+      const style = this.styles.get(next);
+      if (!style) break;
+      found.push(style);
+      next = style.parent;
+    }
+    return found;
+  }
+
+  /** The marks that words have in a style, over those that they had; a heading is bold and slanted by its theme. */
+  marks(chain: readonly Style[], marks: readonly Mark[], heading = false): Mark[] {
+    const own = new Set(marks);
+    const state = (name: "bold" | "italic" | "strike" | "code", mark: Mark) => {
+      const value = chain.map((style) => style[name]).find((found) => found !== undefined);
+      if (value === true) own.add(mark);
+      else if (value === false) own.delete(mark);
+    };
+    if (!heading) {
+      state("bold", "strong");
+      state("italic", "emphasis");
+    }
+    state("strike", "strike");
+    state("code", "code");
+    return [...own];
+  }
+
+  /** How the items of a list are marked at a level, from 0. */
+  listKind(style: string | undefined, level: number): "bullet" | "number" {
+    return this.lists.get(style ?? "")?.get(level + 1) ?? "bullet";
+  }
+}
+
+function styleOf(element: XmlNode, name: string): Style {
+  const words = child(element, "text-properties") as XmlNode | undefined;
+  const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
+  const weight = attribute(words, "font-weight");
+  const slant = attribute(words, "font-style");
+  const strike = attribute(words, "text-line-through-style") ?? attribute(words, "text-line-through-type");
+  const font = attribute(words, "font-name") ?? attribute(words, "font-family");
+  const outline = attribute(element, "default-outline-level");
+  return {
+    parent: attribute(element, "parent-style-name"),
+    name: (attribute(element, "display-name") ?? name).toLowerCase().replace(/_20_/g, " "),
+    bold: weight === undefined ? undefined : weight === "bold" || Number(weight) >= 600,
+    italic: slant === undefined ? undefined : slant !== "normal",
+    strike: strike === undefined ? undefined : strike !== "none",
+    code: font === undefined ? undefined : MONOSPACED.test(font),
+    align: ALIGN[attribute(paragraph, "text-align") ?? ""],
+    outline: outline ? Number(outline) : undefined,
+  };
+}

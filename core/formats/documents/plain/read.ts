@@ -1,0 +1,305 @@
+import { countWords, MAX_LEVEL, type Paragraph, run } from "@unitext/core/model";
+import { type Block, linkTarget } from "@unitext/core/text";
+import { type DocumentRead, emptyDocument } from "../../shared/document/document";
+
+interface Line {
+  number: number;
+  indent: number;
+  /** A bullet, a number such as 6.4.1, or nothing. */
+  marker: "bullet" | "number" | "letter" | null;
+  path: number;
+  /** The first part of its number. */
+  first: string;
+  text: string;
+}
+
+const BULLET = /^([-*+•‣◦·–—▪●○■]|o(?=\s{1,3}\S))\s+/;
+const NUMBER = /^(\d{1,3}(?:\.\d{1,3}){0,5})[.):]?\s+(?=\S)/;
+const LETTER = /^(?:\(?[a-z]\)|[a-z]\.|\(?[ivx]{1,4}\)|[IVX]{1,5}\.)\s+/;
+const UNDERLINE = /^\s*([=-])\1{2,}\s*$/;
+const URL = /\bhttps?:\/\/[^\s<>"]+[^\s<>".,;:!?)\]]/g;
+
+function lineOf(raw: string, number: number): Line | null {
+  if (raw.trim() === "") return null;
+  const lead = /^[\s\u200B\uFEFF]*/.exec(raw)?.[0] ?? "";
+  const indent = [...lead].reduce(
+    (width, character) => (character === "\t" ? (Math.floor(width / 4) + 1) * 4 : width + 1),
+    0,
+  );
+  const text = raw.slice(lead.length).trimEnd();
+  const bullet = BULLET.exec(text);
+  if (bullet) return { number, indent, marker: "bullet", path: 0, first: "", text: text.slice(bullet[0].length) };
+  const numbered = NUMBER.exec(text);
+  // A year or an amount at the beginning of a sentence is no number of an outline.
+  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes(".")))
+    return {
+      number,
+      indent,
+      marker: "number",
+      path: (numbered[1] as string).split(".").length,
+      first: (numbered[1] as string).split(".")[0] as string,
+      text: text.slice(numbered[0].length),
+    };
+  const letter = LETTER.exec(text);
+  if (letter) return { number, indent, marker: "letter", path: 0, first: "", text: text.slice(letter[0].length) };
+  return { number, indent, marker: null, path: 0, first: "", text };
+}
+
+function runsOf(text: string): Paragraph["runs"] {
+  const runs: Paragraph["runs"] = [];
+  let at = 0;
+  for (const found of text.matchAll(URL)) {
+    const target = linkTarget(found[0]);
+    if (!target) continue;
+    if (found.index > at) runs.push(run(text.slice(at, found.index)));
+    runs.push(run(found[0], [], target));
+    at = found.index + found[0].length;
+  }
+  if (at < text.length) runs.push(run(text.slice(at)));
+  return runs;
+}
+
+const isTitle = (text: string) => countWords(text) <= 12 && !/[.,;!?]$/.test(text);
+const heading = (depth: number, text: string, line: number): Block => ({
+  kind: "heading",
+  depth: Math.min(6, Math.max(1, depth)),
+  text: [{ kind: "plain", level: 0, runs: runsOf(text) }],
+  from: line,
+  to: line,
+});
+
+/** Gathers lines into blocks: items of one list together, each with its line. */
+class Gatherer {
+  readonly blocks: Block[] = [];
+  private text: Paragraph[] = [];
+  private items: number[] = [];
+  private last = 0;
+
+  flush(): void {
+    if (this.text.length)
+      this.blocks.push({
+        kind: "text",
+        text: this.text,
+        items: this.items,
+        from: this.items[0] as number,
+        to: this.last,
+      });
+    this.text = [];
+    this.items = [];
+  }
+
+  heading(depth: number, text: string, line: number): void {
+    this.flush();
+    this.blocks.push(heading(depth, text, line));
+  }
+
+  item(kind: "bullet" | "number", level: number, text: string, line: number): void {
+    if (this.text.at(-1)?.kind === "plain" && this.text.at(-1)?.level === 0) this.flush();
+    this.text.push({ kind, level: Math.min(MAX_LEVEL, level), runs: runsOf(text) });
+    this.items.push(line);
+    this.last = line;
+  }
+
+  paragraph(text: string, from: number, to: number): void {
+    this.flush();
+    this.blocks.push({ kind: "text", text: [{ kind: "plain", level: 0, runs: runsOf(text) }], from, to });
+  }
+
+  /** A line that goes on with the item above it. */
+  more(text: string): boolean {
+    const last = this.text.at(-1);
+    if (!last) return false;
+    last.runs = [...last.runs, run(" "), ...runsOf(text)];
+    return true;
+  }
+}
+
+/** Levels of indentation by what was open before: deeper indents open a level, shallower ones close some. */
+function indentLevels(): (indent: number) => number {
+  const open: number[] = [];
+  return (indent) => {
+    while (open.length && (open.at(-1) as number) > indent) open.pop();
+    if (!open.length || (open.at(-1) as number) < indent) open.push(indent);
+    return open.length - 1;
+  };
+}
+
+/** An outline by numbers: the path of a number is the depth of its heading; what has none belongs to the heading above. */
+function numbered(lines: readonly (Line | null)[]): Block[] {
+  const gather = new Gatherer();
+  let level = indentLevels();
+  let waiting: Line[] = [];
+  // “6 Water” is a heading where 6.1 follows; else it is a sentence that begins with a number.
+  const chapters = new Set(lines.flatMap((line) => (line && line.path > 1 ? [line.first] : [])));
+  const numberOf = (line: Line): Line => {
+    const bare = line.marker === null ? /^(\d{1,3})\s+(?=\S)/.exec(line.text) : null;
+    return bare && chapters.has(bare[1] as string)
+      ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) }
+      : line;
+  };
+  const flush = () => {
+    if (waiting[0])
+      gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, (waiting.at(-1) as Line).number);
+    waiting = [];
+  };
+  for (const read of lines) {
+    const line = read && numberOf(read);
+    if (!line) flush();
+    else if (line.marker === "number" && isTitle(line.text)) {
+      flush();
+      gather.heading(line.path, line.text, line.number);
+      level = indentLevels();
+    } else if (line.marker) {
+      flush();
+      gather.item(line.marker === "bullet" ? "bullet" : "number", level(line.indent), line.text, line.number);
+    } else waiting.push(line);
+  }
+  flush();
+  gather.flush();
+  return gather.blocks;
+}
+
+/** An outline by indents and bullets: what has something below it on the outermost level is a slide, the rest are its points. */
+function indented(lines: readonly (Line | null)[]): Block[] {
+  const gather = new Gatherer();
+  const known = lines.filter((line): line is Line => line !== null);
+  const outer = known.reduce((least, { indent }) => Math.min(least, indent), Number.POSITIVE_INFINITY);
+  const roots = known.filter(
+    ({ indent, marker }, at) =>
+      indent === outer &&
+      marker !== "letter" &&
+      ((known[at + 1]?.indent ?? 0) > outer ||
+        (marker === null && known[at + 1]?.marker !== null && known[at + 1] !== undefined)),
+  );
+  const isRoot = new Set(roots.length > 1 || known[0]?.marker === null ? roots : []);
+  let level = indentLevels();
+  let first = true;
+  known.forEach((line, at) => {
+    const blankBefore = at > 0 && line.number - (known[at - 1] as Line).number > 1;
+    if (isRoot.has(line) && isTitle(line.text)) {
+      gather.heading(2, line.text, line.number);
+      level = indentLevels();
+    } else if (first && line.marker === null && line.indent === outer && isTitle(line.text) && known.length > 1)
+      gather.heading(1, line.text, line.number);
+    else if (line.marker === null && line.indent === outer) {
+      const next = known[at + 1];
+      if (
+        isTitle(line.text) &&
+        (blankBefore || at === 0) &&
+        next &&
+        next.number - line.number > 1 &&
+        next.marker === null
+      )
+        gather.heading(2, line.text, line.number);
+      else gather.paragraph(line.text, line.number, line.number);
+      level = indentLevels();
+    } else if (
+      line.marker === null &&
+      !blankBefore &&
+      known[at - 1]?.marker &&
+      line.indent > (known[at - 1] as Line).indent &&
+      gather.more(line.text)
+    ) {
+      // The second line of an item that was broken by hand.
+    } else
+      gather.item(
+        line.marker === "number" || line.marker === "letter" ? "number" : "bullet",
+        level(line.indent),
+        line.text,
+        line.number,
+      );
+    first = false;
+  });
+  gather.flush();
+  return gather.blocks;
+}
+
+/** Prose: paragraphs between empty lines; a short line over a longer paragraph is its heading; lines that were not filled stay lines. */
+function paragraphs(lines: readonly (Line | null)[]): Block[] {
+  const gather = new Gatherer();
+  const groups: Line[][] = [[]];
+  for (const line of lines) {
+    if (line) (groups.at(-1) as Line[]).push(line);
+    else if ((groups.at(-1) as Line[]).length) groups.push([]);
+  }
+  const full = groups.filter((group) => group.length);
+  full.forEach((group, at) => {
+    const [only] = group;
+    const next = full[at + 1];
+    const words = group.reduce((sum, { text }) => sum + countWords(text), 0);
+    if (
+      group.length === 1 &&
+      only &&
+      isTitle(only.text) &&
+      words <= 8 &&
+      next &&
+      next.reduce((sum, { text }) => sum + countWords(text), 0) >= 12
+    )
+      gather.heading(
+        at === 0 &&
+          full.length > 4 &&
+          full
+            .slice(1)
+            .some((other, nth) => other.length === 1 && nth + 2 < full.length && countWords(other[0]?.text ?? "") <= 8)
+          ? 1
+          : 2,
+        only.text,
+        only.number,
+      );
+    else if (group.length > 1 && words / group.length <= 7)
+      for (const { text, number } of group) gather.paragraph(text, number, number);
+    else
+      gather.paragraph(
+        group.map(({ text }) => text).join(" "),
+        (group[0] as Line).number,
+        (group.at(-1) as Line).number,
+      );
+  });
+  return gather.blocks;
+}
+
+/** Headings with a line of signs under them become headings of the text form. */
+function underlined(raw: readonly string[]): { depth: number; at: number }[] {
+  return raw.flatMap((line, at) => {
+    const sign = UNDERLINE.exec(line)?.[1];
+    return sign &&
+      at > 0 &&
+      raw[at - 1]?.trim() &&
+      isTitle((raw[at - 1] as string).trim()) &&
+      (at < 2 || raw[at - 2]?.trim() === "")
+      ? [{ depth: sign === "=" ? 1 : 2, at: at - 1 }]
+      : [];
+  });
+}
+
+/**
+ * Reads plain text: outlines by numbers such as 6.4.1, by indents of tabs or spaces, or by bullets; else paragraphs
+ * between empty lines, or one item a line.
+ */
+export function readPlain(text: string): DocumentRead {
+  const raw = text.split(/\r\n|\r|\n|\u2028|\u2029/);
+  const heads = underlined(raw);
+  const document = emptyDocument();
+  if (heads.length) {
+    // Between headings that are underlined the text is read on its own.
+    let from = 0;
+    for (const { depth, at } of [...heads, { depth: 0, at: raw.length }]) {
+      const part = Array.from({ length: at }, (_, nth) => (nth < from ? null : lineOf(raw[nth] as string, nth + 1)));
+      if (part.some((line) => line)) document.blocks.push(...blocksOf(part));
+      if (depth) document.blocks.push(heading(depth, (raw[at] as string).trim(), at + 1));
+      from = at + 2;
+    }
+    return document;
+  }
+  document.blocks.push(...blocksOf(raw.map((line, at) => lineOf(line, at + 1))));
+  return document;
+}
+
+function blocksOf(lines: readonly (Line | null)[]): Block[] {
+  const known = lines.filter((line): line is Line => line !== null);
+  const deep = known.filter(({ marker, path }) => marker === "number" && path > 1).length;
+  if (deep > 0 && known.filter(({ marker }) => marker === "number").length >= 2) return numbered(lines);
+  const outer = known.reduce((least, { indent }) => Math.min(least, indent), Number.POSITIVE_INFINITY);
+  const outline = known.filter(({ marker, indent }) => marker !== null || indent > outer).length;
+  return outline > known.length * 0.2 ? indented(lines) : paragraphs(lines);
+}

@@ -1,0 +1,293 @@
+import {
+  type Asset,
+  type BreakRule,
+  DEFAULT_RULE,
+  type Deck,
+  type DeckHead,
+  Failure,
+  MOST,
+  picturesOn,
+  within,
+} from "@unitext/core/model";
+import { generateDeck } from "@unitext/core/generate";
+import type { FontSet } from "@unitext/core/layout";
+import type { Report } from "@unitext/core/tally";
+import { type Block, type Lines, type Manuscript, ManuscriptWriter, type Problem, readText } from "@unitext/core/text";
+import { readCsv } from "./csv/read";
+import { type DocumentRead, languageOf, sampleOf, suggestRule } from "../shared/document/document";
+import { checkText, decoded } from "../shared/document/text";
+import { readDocx } from "./docx/read";
+import { htmlEncoding, readHtml } from "./html";
+import { readOdt } from "./odt/read";
+import { readOpml } from "./opml/read";
+import { pictureInfo, pictureSize, unshownInfo } from "../shared/pictures";
+import { readPlain } from "./plain/read";
+
+/** A text or document read: one manuscript, whatever it was written in. */
+export interface SourceRead {
+  manuscript: Manuscript;
+  /** It in the text form; whole when the manuscript's blocks have been taken. */
+  text(): string;
+  pictures: Map<string, Uint8Array>;
+  /** The rule that suits it. */
+  rule: BreakRule;
+  /** It was typed as a deck: its own marks say where slides begin. */
+  typed: boolean;
+  /** It has formulas, which have to be set before its slides can be fitted. */
+  formulas: boolean;
+}
+
+/** Whether a text was typed as a deck: it has front matter, breaks or directives. */
+function isTyped(text: string): boolean {
+  return (
+    /^---\r?\n/.test(text) ||
+    /^::slide|^:::\w|^::join/m.test(text) ||
+    /\n[^\S\n]*\n(-{3,}|\*{3,}|_{3,})[ \t]*\r?\n/.test(text)
+  );
+}
+const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
+
+/** What of a rule is asked for; the rest is what suits the source. */
+export type AskedRule = Partial<BreakRule>;
+
+/** How many blocks of a text are read to choose its rule. */
+const SAMPLE = 1200;
+
+function typedText(text: string, rule?: AskedRule): SourceRead {
+  const lines = rule?.cuts?.some(({ kind }) => kind === "line") ?? false;
+  const manuscript = readText(text, { lines });
+  if (isTyped(text))
+    return {
+      manuscript,
+      text: () => text,
+      pictures: new Map(),
+      rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE,
+      typed: rule === undefined,
+      formulas: text.includes("$"),
+    };
+  // The first stretch of a long text tells what it is like; the rest is read as its slides are made.
+  const blocks: Block[] = [];
+  for (const block of readText(text, { lines }).blocks) if (blocks.push(block) >= SAMPLE) break;
+  const suggested = suggestRule(blocks);
+  const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
+  const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
+  return {
+    manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front } },
+    text: () => text,
+    pictures: new Map(),
+    rule: typed ? DEFAULT_RULE : { ...suggested, ...rule },
+    typed,
+    formulas: text.includes("$"),
+  };
+}
+
+function hasFormula(block: Block): boolean {
+  if (block.kind === "figure")
+    return (
+      block.figure.kind === "formula" ||
+      (block.figure.kind === "table" &&
+        block.figure.rows.some((row) =>
+          row.some((cell) => cell?.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")))),
+        ))
+    );
+  return "text" in block && block.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")));
+}
+
+function fromDocument(document: DocumentRead, rule: AskedRule | undefined): SourceRead {
+  within("blocks", document.blocks.length, "document");
+  const language = document.front.language ?? languageOf(sampleOf(document.blocks));
+  const front = { ...document.front, ...(language ? { language } : {}) };
+  const writer = new ManuscriptWriter(front);
+  const blocks = function* (): Generator<Block> {
+    yield* writer.place(document.blocks);
+  };
+  return {
+    manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems },
+    text: () => writer.text,
+    pictures: document.pictures,
+    rule: { ...suggestRule(document.blocks), ...rule },
+    typed: false,
+    formulas: document.blocks.some(hasFormula),
+  };
+}
+
+type SourceReader = (bytes: Uint8Array, name: string, rule: AskedRule | undefined) => SourceRead;
+
+/** The text of a file, with a line that says which encoding it was recognised to be in. */
+function textFile(read: (text: string, name: string, rule: AskedRule | undefined) => SourceRead): SourceReader {
+  return (bytes, name, rule) => {
+    const { text, encoding } = decoded(bytes, name);
+    checkText(text, name);
+    const source = read(text, name, rule);
+    if (encoding)
+      source.manuscript.problems.push({ line: 1, message: `The file is not in UTF-8; it was read as ${encoding}.` });
+    return source;
+  };
+}
+
+const html: SourceReader = (bytes, name, rule) => {
+  const declared = htmlEncoding(new TextDecoder("latin1").decode(bytes.subarray(0, 2000)));
+  let text: string | undefined;
+  if (declared && declared !== "utf-8") {
+    try {
+      text = new TextDecoder(declared).decode(bytes);
+    } catch {
+      text = undefined;
+    }
+  }
+  text ??= decoded(bytes, name).text;
+  checkText(text.replace(/data:image\/[a-z]+;base64,[A-Za-z0-9+/=%\s]+/g, ""), name);
+  const document = readHtml(text);
+  if (!document.blocks.length) throw new Failure("not-readable", name, "The page shows no text.");
+  return fromDocument(document, rule);
+};
+
+/** The readers of texts and documents by extension. */
+export const SOURCES: Record<"md" | "txt" | "docx" | "odt" | "html" | "htm" | "csv" | "tsv" | "opml", SourceReader> = {
+  md: textFile((text, _, rule) => typedText(text, rule)),
+  txt: textFile((text, _, rule) => (isMarkdown(text) ? typedText(text, rule) : fromDocument(readPlain(text), rule))),
+  docx: (bytes, name, rule) => fromDocument(readDocx(bytes, name), rule),
+  odt: (bytes, name, rule) => fromDocument(readOdt(bytes, name), rule),
+  html,
+  htm: html,
+  csv: textFile((text, name, rule) => fromDocument(readCsv(text, name), rule)),
+  tsv: textFile((text, name, rule) => fromDocument(readCsv(text, name), rule)),
+  opml: textFile((text, name, rule) => fromDocument(readOpml(text, name), rule)),
+};
+export type SourceKind = keyof typeof SOURCES;
+
+export interface TakenPictures {
+  assets: Record<string, Asset>;
+  blobs: Map<string, Uint8Array>;
+  /** Those that are shown only once they are drawn anew. */
+  undrawn: ReadonlyMap<string, Uint8Array>;
+}
+
+/** The picture files that a deck can show, by the names that it uses; the others are told. */
+export function takePictures(
+  pictures: ReadonlyMap<string, Uint8Array>,
+  sha256: (bytes: Uint8Array) => string,
+  problems: Problem[],
+): TakenPictures {
+  const assets: Record<string, Asset> = {};
+  const blobs = new Map<string, Uint8Array>();
+  const undrawn = new Map<string, Uint8Array>();
+  const anew = new Map<string, string[]>();
+  for (const [name, bytes] of pictures) {
+    const info = pictureSize(bytes);
+    const unshown = info ? undefined : unshownInfo(bytes);
+    if (unshown) {
+      undrawn.set(name, bytes);
+      anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
+    } else if (!info)
+      problems.push({
+        line: 1,
+        message: `The picture ${name} is broken or of a kind that is not read (PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP are); its place is kept.`,
+      });
+    else if (info.width * info.height > MOST.pixels)
+      problems.push({
+        line: 1,
+        message: `The picture ${name} has ${Math.round((info.width * info.height) / 1e6)} million pixels, more than a slide can use; its place is kept. Make it smaller and drop it there.`,
+      });
+    else {
+      const sum = sha256(bytes);
+      assets[name] = { sha256: sum, ...info };
+      blobs.set(sum, bytes);
+    }
+  }
+  for (const [how, names] of anew)
+    problems.push({
+      line: 1,
+      message: `Of ${names.length === 1 ? `the picture ${names[0]}` : `${names.length} pictures (${names.slice(0, 4).join(", ")}${names.length > 4 ? ", …" : ""})`} ${how.replace(/^its /, "the ")}.`,
+    });
+  return { assets, blobs, undrawn };
+}
+
+export interface SourceContext {
+  newId: () => string;
+  sha256: (bytes: Uint8Array) => string;
+  rule?: AskedRule;
+  /** With fonts the slides are fitted as the rule says. */
+  fonts?: FontSet;
+  /** The bytes of a picture that a text names, or undefined. */
+  picture?: (source: string) => Uint8Array | undefined;
+  /** The id under which the document is kept, noted on the slides. */
+  document?: string;
+  head?: DeckHead;
+}
+
+/** Reads a text or document. Throws a Failure for a file that is refused. */
+export function readSource(bytes: Uint8Array, name: string, kind: SourceKind, rule?: AskedRule): SourceRead {
+  return SOURCES[kind](bytes, name, rule);
+}
+
+function slideAt(lines: readonly Lines[], line: number): number | null {
+  const at = lines.findIndex(({ from, to }) => line >= from && line <= to);
+  return at < 0 ? null : at + 1;
+}
+
+/** Makes a deck of a text or document that was read, and lists what was not taken as it stood. */
+export function deckFromSource(
+  source: SourceRead,
+  name: string,
+  context: SourceContext,
+): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> &
+  Pick<Report, "adapted" | "left"> {
+  const { manuscript, rule, typed } = source;
+  const { problems } = manuscript;
+  const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
+  const undrawn = new Map(taken.undrawn);
+  const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
+  const document = typed ? undefined : context.document;
+  const { deck, made } = generateDeck(
+    manuscript,
+    rule,
+    {
+      newId: context.newId,
+      ...(context.fonts ? { fonts: context.fonts } : {}),
+      ...(head ? { head } : {}),
+      ...(document ? { document } : {}),
+    },
+    name.replace(/\.[^.]*$/, "") || "Untitled",
+    assets,
+  );
+  const [left, anew]: [Report["left"], Report["adapted"]] = [[], []];
+  const found: Record<string, Asset> = { ...deck.assets, ...assets };
+  deck.slides.forEach((slide, nth) => {
+    for (const picture of picturesOn(slide)) {
+      if (found[picture] || undrawn.has(picture)) continue;
+      const bytes = context.picture?.(picture);
+      const info = bytes && pictureInfo(bytes);
+      const unshown = bytes && !info ? unshownInfo(bytes) : undefined;
+      if (bytes && unshown) {
+        undrawn.set(picture, bytes);
+        anew.push({ slide: nth + 1, what: `the picture ${picture}`, how: unshown.how });
+      } else if (bytes && info) {
+        const sum = context.sha256(bytes);
+        blobs.set(sum, bytes);
+        found[picture] = { sha256: sum, ...info };
+      } else if (!source.pictures.has(picture))
+        left.push({
+          slide: nth + 1,
+          what: `the picture ${picture}`,
+          why: bytes
+            ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read"
+            : "its file was not found beside the text; add it to the deck to see it",
+        });
+    }
+  });
+  const lines = made.map(({ lines: own }) => own);
+  const adapted = [
+    ...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })),
+    ...anew,
+  ];
+  return {
+    deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) },
+    blobs,
+    undrawn,
+    text: source.text(),
+    problems,
+    adapted,
+    left,
+  };
+}

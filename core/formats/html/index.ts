@@ -1,2 +1,0 @@
-export { htmlEncoding, readHtml } from "./read";
-export { writeHtml } from "./write";

@@ -1,2 +1,0 @@
-export { odpLots, readOdp } from "./read";
-export { writeOdp } from "./write";

@@ -1,2 +1,0 @@
-export { pptxLots, readPptx } from "./read";
-export { type PptxOptions, writePptx } from "./write";

@@ -1,0 +1,2 @@
+export { odpLots, readOdp } from "./read/read";
+export { writeOdp } from "./write/write";

@@ -1,0 +1,69 @@
+import { scanXml } from "../../../shared/xml";
+
+/** An element of a page as a stretch of the text of its part; `inner` are those that stand in it, where it is a group or an anchor. */
+export interface Slice {
+  name: string;
+  from: number;
+  to: number;
+  inner: Slice[];
+}
+export interface PageSlice extends Slice {
+  /** Where its opening tag ends. */
+  open: number;
+}
+/** The content part of a presentation as text, with where its pieces stand. */
+export interface ContentSlices {
+  text: string;
+  /** The end of the name of the root element, where namespaces go. */
+  root: number;
+  namespaces: ReadonlyMap<string, string>;
+  /** Where the automatic styles end, before their closing tag; undefined where they are missing or empty. */
+  styles: number | undefined;
+  body: number;
+  pages: PageSlice[];
+  pagesEnd: number;
+}
+
+const local = (name: string) => name.slice(name.indexOf(":") + 1);
+const HOLDERS = new Set(["g", "a"]);
+
+/** Finds the pages of a content part in its text, and their elements, in the order in which they are read. Throws a Failure where it is not well-formed. */
+export function contentSlices(text: string, where: string): ContentSlices {
+  const namespaces = new Map<string, string>();
+  const found: ContentSlices = { text, root: 0, namespaces, styles: undefined, body: 0, pages: [], pagesEnd: 0 };
+  const stack: { name: string; from: number; slice?: Slice }[] = [];
+  const opened = (tag: string, attributes: Record<string, string>, from: number, open: number) => {
+    const name = local(tag);
+    const above = stack.at(-1);
+    const entry: (typeof stack)[number] = { name, from };
+    if (stack.length === 0) {
+      found.root = from + 1 + tag.length;
+      for (const [key, value] of Object.entries(attributes)) if (key.startsWith("xmlns:")) namespaces.set(key, value);
+    }
+    if (stack.length === 1 && name === "body") found.body = from;
+    if (name === "page" && above?.name === "presentation") {
+      const page: PageSlice = { name, from, to: open, open, inner: [] };
+      found.pages.push(page);
+      entry.slice = page;
+    } else if (above?.slice && (above.name === "page" || HOLDERS.has(above.name))) {
+      const slice: Slice = { name, from, to: open, inner: [] };
+      above.slice.inner.push(slice);
+      entry.slice = slice;
+    }
+    stack.push(entry);
+  };
+  const close = (closing: number, to: number) => {
+    const entry = stack.pop();
+    if (!entry) return;
+    if (entry.slice) entry.slice.to = to;
+    if (stack.length === 1 && entry.name === "automatic-styles" && closing > entry.from) found.styles = closing;
+    if (entry.name === "presentation" && stack.length === 2) found.pagesEnd = closing;
+  };
+  scanXml(text, where, { open: opened, close });
+  return found;
+}
+
+/** The slice of an element by its place, as `3.1`. */
+export function sliceAt(page: PageSlice, place: string): Slice | undefined {
+  return place.split(".").reduce<Slice | undefined>((slice, nth) => slice?.inner[Number(nth)], page);
+}

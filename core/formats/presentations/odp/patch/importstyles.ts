@@ -1,0 +1,310 @@
+import { type PackedPart } from "../../../shared/archive";
+import { scanXml } from "../../../shared/xml";
+import type { KeptFile } from "../../../shared/sourcepackage";
+import { slideLayouts } from "../package/pagelayouts";
+
+const local = (name: string) => name.slice(name.indexOf(":") + 1);
+
+/** What a part defines under names: the list that it stands in, its own words, and the family of a style. */
+interface Definition {
+  list: string;
+  name: string;
+  family: string | undefined;
+  words: string;
+}
+
+/** The definitions of a part, by the lists of its root and what a presentation declares before its pages. */
+export function definitionsIn(text: string, where: string): Definition[] {
+  const found: Definition[] = [];
+  const stack: { name: string; from: number; attributes: Record<string, string> }[] = [];
+  scanXml(text, where, {
+    open: (name, attributes, from) => void stack.push({ name: local(name), from, attributes }),
+    close(_, to) {
+      const entry = stack.pop();
+      const list = stack.at(-1)?.name;
+      if (
+        !entry ||
+        !list ||
+        !((stack.length === 2 && list !== "body") || (stack.length === 3 && entry.name.endsWith("-decl")))
+      )
+        return;
+      const { attributes, from } = entry;
+      const name = attributes["style:name"] ?? attributes["draw:name"] ?? attributes["presentation:name"];
+      if (name !== undefined || entry.name === "default-style")
+        found.push({
+          list: entry.name === "default-style" ? "defaults" : list,
+          name: name ?? "",
+          family: attributes["style:family"],
+          words: text.slice(from, to),
+        });
+    },
+  });
+  return found;
+}
+
+/** Attributes that name definitions (OpenDocument 1.3, part 3, 19); the last two name several. */
+const NAMING = new Set(
+  "style-name text-style-name parent-style-name next-style-name list-style-name data-style-name percentage-data-style-name default-cell-style-name apply-style-name master-page-name page-layout-name presentation-page-layout-name fill-gradient-name fill-hatch-name fill-image-name opacity-name stroke-dash marker-start marker-end use-footer-name use-header-name use-date-time-name template-name leader-text-style visited-style-name stroke-dash-names class-names".split(
+    " ",
+  ),
+);
+/** Attributes that give and name ids. */
+const IDS = new Set("id targetElement master-element start-shape end-shape control caption-id nav-order".split(" "));
+const ATTRIBUTE = /(\s)([A-Za-z][\w.-]*:[\w.-]+)(\s*=\s*)(?:"([^"]*)"|'([^']*)')/g;
+
+/** XML with the values of attributes changed; `as` gives the new value, undefined where it stays. Text between tags is not touched. */
+function revalued(words: string, as: (name: string, value: string) => string | undefined): string {
+  return words.replace(/<[A-Za-z](?:[^>"']|"[^"]*"|'[^']*')*>/g, (tag) =>
+    tag.replace(ATTRIBUTE, (whole, space: string, name: string, equals: string, double?: string, single?: string) => {
+      const value = as(local(name), double ?? single ?? "");
+      return value === undefined ? whole : `${space}${name}${equals}"${value}"`;
+    }),
+  );
+}
+
+/** Words with ids of their own, so that they can stand beside those that they are a copy of. */
+export function reidentified(words: string, prefix: string): string {
+  return revalued(words, (name, value) =>
+    IDS.has(name) && value
+      ? value
+          .split(" ")
+          .map((id) => prefix + id)
+          .join(" ")
+      : undefined,
+  );
+}
+
+/** What of a presentation its pages may need in another: where parts may stand there, and the size of its pages. */
+export interface Room {
+  /** The part that stands at a path already. */
+  at(path: string): Uint8Array | PackedPart | undefined;
+  put(path: string, part: Uint8Array | PackedPart): void;
+  /** Whether a folder of the name is free. */
+  free(folder: string): boolean;
+  /** The layout on which masters stand there, where theirs has another size. */
+  pageLayout: string | undefined;
+}
+
+/** Where what is brought stands in the presentation that takes it. */
+export const LISTS = {
+  content: "automatic-styles",
+  common: "styles",
+  automatic: "automatic-styles",
+  masters: "master-styles",
+  declared: "presentation",
+} as const;
+export type BroughtList = keyof typeof LISTS | "faces";
+
+const samePart = (a: Uint8Array | PackedPart, b: Uint8Array | PackedPart) =>
+  a instanceof Uint8Array || b instanceof Uint8Array
+    ? a instanceof Uint8Array &&
+      b instanceof Uint8Array &&
+      a.length === b.length &&
+      a.every((value, nth) => value === b[nth])
+    : a.crc === b.crc && a.size === b.size;
+
+/**
+ * What pages of one presentation bring along into another: the styles, fills and masters that they name, and all that
+ * these name, under names with a prefix that is free there; the parts that they show; ids of their own.
+ */
+export class Brought {
+  readonly lists: Record<BroughtList, string[]> = {
+    content: [],
+    common: [],
+    automatic: [],
+    masters: [],
+    declared: [],
+    faces: [],
+  };
+  /** The rows of the manifest for parts that were brought: path and media type. */
+  readonly entries = new Map<string, string>();
+  private readonly content = new Map<string, Definition[]>();
+  private readonly common = new Map<string, Definition[]>();
+  private readonly automatic = new Map<string, Definition[]>();
+  private readonly defaults = new Map<string, string>();
+  private readonly taken = new Set<string>();
+  private readonly paths = new Map<string, string>();
+  private readonly types: Map<string, string>;
+  /** The layouts on which masters stand. */
+  private readonly layouts: ReadonlySet<string>;
+
+  constructor(
+    private readonly file: KeptFile,
+    contentText: string,
+    styleText: string,
+    manifest: string,
+    readonly prefix: string,
+    private readonly room: Room,
+    /** The name of a page in the presentation that takes it, by its name in this one. */
+    private readonly pageName: (name: string) => string | undefined,
+  ) {
+    this.layouts = slideLayouts(styleText);
+    const into = (map: Map<string, Definition[]>, one: Definition) =>
+      map.set(one.name, [...(map.get(one.name) ?? []), one]);
+    for (const one of definitionsIn(contentText, "content.xml")) if (one.list !== "defaults") into(this.content, one);
+    for (const one of definitionsIn(styleText, "styles.xml")) {
+      if (one.list === "defaults") this.defaults.set(one.family ?? "", one.words);
+      else into(one.list === "automatic-styles" ? this.automatic : this.common, one);
+    }
+    this.types = new Map(
+      [...manifest.matchAll(/<manifest:file-entry\s[^>]*>/g)].flatMap(([tag]) => {
+        const [path, type] = ["full-path", "media-type"].map(
+          (name) => new RegExp(`manifest:${name}="([^"]*)"`).exec(tag)?.[1],
+        );
+        return path === undefined ? [] : [[path, type ?? ""] as const];
+      }),
+    );
+  }
+
+  /** Words of a page with the names that they have where they are brought. */
+  readonly words = (words: string): string => this.renamed(words, "content");
+
+  private renamed(words: string, scope: "content" | "styles"): string {
+    return revalued(words, (name, value) => {
+      if (NAMING.has(name))
+        return name === "class-names" || name === "stroke-dash-names"
+          ? value
+              .split(" ")
+              .map((one) => this.named(one, scope) ?? one)
+              .join(" ")
+          : this.named(value, scope, name);
+      if (name === "font-name" || name.startsWith("font-name-")) this.face(value);
+      if (scope === "content" && IDS.has(name) && value)
+        return value
+          .split(" ")
+          .map((id) => this.prefix + id)
+          .join(" ");
+      return name === "href" ? this.led(value) : undefined;
+    });
+  }
+
+  /** The name that a definition has where it is brought; undefined where nothing has the name. */
+  private named(name: string, scope: "content" | "styles", attribute = ""): string | undefined {
+    if (name === "") return undefined;
+    const own = scope === "content" ? this.content : this.automatic;
+    if (!own.has(name) && !this.common.has(name)) return undefined;
+    if (attribute === "page-layout-name" && this.room.pageLayout !== undefined && this.layouts.has(name))
+      return this.room.pageLayout;
+    for (const one of own.get(name) ?? [])
+      this.take(one, scope === "content" ? (one.list === "presentation" ? "declared" : "content") : "automatic", scope);
+    for (const one of this.common.get(name) ?? [])
+      this.take(one, one.list === "master-styles" ? "masters" : "common", "styles");
+    return this.prefix + name;
+  }
+
+  private take(one: Definition, list: BroughtList, scope: "content" | "styles"): void {
+    const key = `${list} ${one.family ?? /<([\w:-]+)/.exec(one.words)?.[1]} ${one.name}`;
+    if (this.taken.has(key) || one.list === "font-face-decls") return;
+    this.taken.add(key);
+    const place = this.lists[list].push("") - 1;
+    const named = this.renamed(one.words, scope).replace(
+      /(\s(?:style|draw|presentation):name\s*=\s*)("[^"]*"|'[^']*')/,
+      (_, start: string) => `${start}"${this.prefix}${one.name}"`,
+    );
+    // People know a master by the name that it had.
+    const shown =
+      list === "masters" && !/^<[^>]*\sstyle:display-name=/.test(named)
+        ? named.replace(/^<[\w:-]+/, (open) => `${open} style:display-name="${one.name}"`)
+        : named;
+    this.lists[list][place] = this.withDefaults(shown, one);
+    // The styles of a master's placeholders go by its name.
+    if (list === "masters")
+      for (const [name, styles] of this.common)
+        if (name.startsWith(`${one.name}-`)) for (const style of styles) this.take(style, "common", "styles");
+  }
+
+  /** A style that stands on nothing stands on what its own presentation takes for granted. */
+  private withDefaults(words: string, { family }: Definition): string {
+    const given =
+      family === undefined
+        ? undefined
+        : (this.defaults.get(family) ?? (family === "presentation" ? this.defaults.get("graphic") : undefined));
+    const tag = words.slice(0, words.indexOf(">"));
+    if (
+      family === undefined ||
+      given === undefined ||
+      !/^<[\w]+:style\s/.test(tag) ||
+      /parent-style-name\s*=/.test(tag)
+    )
+      return words;
+    const name = `${this.prefix}default`;
+    if (!this.taken.has(`defaults ${family}`)) {
+      this.taken.add(`defaults ${family}`);
+      this.lists.common.push(
+        this.renamed(given, "styles")
+          .replace(/default-style(?=[\s/>])/g, "style")
+          .replace(
+            /(\sstyle:family\s*=\s*)("[^"]*"|'[^']*')/,
+            (_, start: string) => `${start}"${family}" style:name="${name}"`,
+          ),
+      );
+    }
+    return words.replace(/^<[\w]+:style(?=\s)/, (open) => `${open} style:parent-style-name="${name}"`);
+  }
+
+  private face(name: string): void {
+    const found = [...(this.content.get(name) ?? []), ...(this.common.get(name) ?? [])].find(
+      ({ list }) => list === "font-face-decls",
+    );
+    if (!found || this.taken.has(`face ${name}`)) return;
+    this.taken.add(`face ${name}`);
+    this.lists.faces.push(found.words);
+  }
+
+  /** Where an address leads from there: to a page by its new name, or to a part that is brought. */
+  private led(value: string): string | undefined {
+    if (value.startsWith("#")) {
+      const page = this.pageName(decoded(value.slice(1)));
+      return page === undefined ? undefined : `#${escaped(page)}`;
+    }
+    const [, dot = "", inside = ""] = /^(\.\/)?(.*?)\/?$/.exec(value) ?? [];
+    const path =
+      this.file.has(decoded(inside)) || this.inside(decoded(inside)).length ? this.path(decoded(inside)) : undefined;
+    return path === undefined ? undefined : dot + escaped(path);
+  }
+
+  private inside(folder: string): string[] {
+    return folder === "" ? [] : this.file.paths.filter((path) => path.startsWith(`${folder}/`));
+  }
+
+  /** The path at which a part, or a document with all its parts, stands there. */
+  private path(from: string): string {
+    const known = this.paths.get(from);
+    if (known !== undefined) return known;
+    const type = (path: string) => this.types.get(path) ?? "";
+    const put = (path: string, to: string) => {
+      const part = this.file.part(path);
+      if (part === undefined) return;
+      this.room.put(to, part);
+      this.entries.set(to, type(path));
+    };
+    const part = this.file.part(from);
+    let to = from;
+    if (part !== undefined) {
+      const there = this.room.at(from);
+      if (there !== undefined && !samePart(there, part)) to = from.replace(/[^/]*$/, (name) => `${this.prefix}${name}`);
+      put(from, to);
+    } else {
+      if (!this.room.free(from)) to = from.replace(/[^/]*$/, (name) => `${this.prefix}${name}`);
+      if (this.types.has(`${from}/`)) this.entries.set(`${to}/`, type(`${from}/`));
+      for (const path of this.inside(from)) put(path, to + path.slice(from.length));
+    }
+    this.paths.set(from, to);
+    return to;
+  }
+}
+
+const decoded = (value: string) => {
+  const plain = value
+    .replace(/&amp;/g, "&")
+    .replace(/&quot;/g, '"')
+    .replace(/&apos;/g, "'")
+    .replace(/&lt;/g, "<")
+    .replace(/&gt;/g, ">");
+  try {
+    return decodeURIComponent(plain);
+  } catch {
+    return plain;
+  }
+};
+const escaped = (value: string) => value.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/"/g, "&quot;");

@@ -1,0 +1,418 @@
+import { escapeXml } from "@unitext/core/draw";
+import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
+import { strFromU8 } from "fflate";
+import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from "../../../shared/sourcepackage";
+import { reidentified } from "./importstyles";
+import { DRAFT_NS, NS } from "../package/names";
+import { SHAPES } from "../read/shape";
+import { rechart } from "./updatechart";
+import { standing } from "../write/drawing";
+import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./elementranges";
+
+const DRAWN = new Set([...SHAPES, "frame", "g", "a", "control", "scene", "annotation"]);
+const unescaped = (value: string) =>
+  value.replace(
+    /&(lt|gt|quot|apos|amp|#(\d+)|#x([0-9a-f]+));/gi,
+    (whole, name: string, decimal?: string, hex?: string) =>
+      decimal
+        ? String.fromCodePoint(Number(decimal))
+        : hex
+          ? String.fromCodePoint(Number.parseInt(hex, 16))
+          : ({ lt: "<", gt: ">", quot: '"', apos: "'", amp: "&" }[name.toLowerCase()] ?? whole),
+  );
+const attributeOf = (tag: string, name: string) => {
+  const found = new RegExp(`\\s${name}\\s*=\\s*("([^"]*)"|'([^']*)')`).exec(tag);
+  return found ? unescaped(found[2] ?? found[3] ?? "") : undefined;
+};
+/** A tag with an attribute of another value; added where it has none. */
+function withAttribute(tag: string, name: string, value: string): string {
+  const written = ` ${name}="${escapeXml(value)}"`;
+  const pattern = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`);
+  return pattern.test(tag) ? tag.replace(pattern, () => written) : tag.replace(/\s*\/?>$/, (end) => written + end);
+}
+
+const STANDING = /\ssvg:width\s*=/;
+/** The words of a shape put where a frame is; undefined for one whose place is not said by a frame. */
+function placed(words: string, frame: Frame | undefined, rotation: number | undefined): string | undefined {
+  const end = words.indexOf(">") + 1;
+  const tag = words.slice(0, end);
+  if (!frame || !STANDING.test(tag) || !/\s(?:svg:x|draw:transform)\s*=/.test(tag)) return undefined;
+  const bare = tag.replace(/\s(?:svg:x|svg:y|svg:width|svg:height|draw:transform)\s*=\s*(?:"[^"]*"|'[^']*')/g, "");
+  return (
+    Object.entries(standing(frame, rotation)).reduce(
+      (made, [name, value]) => withAttribute(made, name, String(value)),
+      bare,
+    ) + words.slice(end)
+  );
+}
+
+/** The words of a shape with other paragraphs; undefined for one that has no place for them. */
+function reworded(words: string, text: string | undefined): string | undefined {
+  if (text === undefined) return undefined;
+  const box = /<draw:text-box\b([^>]*?)(?:\/>|>[\s\S]*<\/draw:text-box>)/.exec(words);
+  if (words.startsWith("<draw:frame"))
+    return box
+      ? `${words.slice(0, box.index)}<draw:text-box${box[1]}>${text || "<text:p/>"}</draw:text-box>${words.slice(box.index + box[0].length)}`
+      : undefined;
+  const close = words.lastIndexOf("</");
+  if (close < 0 || !/^<draw:(?:custom-shape|rect|ellipse|circle|polygon|path|caption)\b/.test(words)) return undefined;
+  const geometry = words.indexOf("<draw:enhanced-geometry");
+  const to = geometry < 0 ? close : geometry;
+  const first = /<text:(?:p|h|list)\b/.exec(words)?.index ?? to;
+  return words.slice(0, Math.min(first, to)) + text + words.slice(to);
+}
+
+/** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
+export class OdpBase {
+  readonly content: ContentSlices;
+  /** The pages that slides were read from; those that still stand on a master of it; those that are copies of a page that another slide is. */
+  private readonly origins = new Map<string, number>();
+  private readonly places = new Map<string, number>();
+  private readonly copies = new Map<string, string>();
+  /** What its words become where they are written. */
+  words: (text: string) => string = (text) => text;
+
+  private constructor(
+    readonly file: KeptFile,
+    deck: Deck,
+  ) {
+    this.content = contentSlices(this.text("content.xml"), "content.xml");
+    const used = new Map<number, number>();
+    for (const slide of deck.slides) {
+      const at = Number(/^content\.xml#(\d+)$/.exec(slide.kept?.part ?? "")?.[1]) - 1;
+      if (slide.kept?.file !== file.name || !this.content.pages[at]) continue;
+      this.origins.set(slide.id, at);
+      if (slide.master === undefined) continue;
+      const times = (used.get(at) ?? 0) + 1;
+      used.set(at, times);
+      this.places.set(slide.id, at);
+      if (times > 1) this.copies.set(slide.id, `c${times}-`);
+    }
+  }
+
+  /** Opens the kept files that slides came from, the one with most of them first; not those that are gone, or whose names of namespaces are others than usual. */
+  static all(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase[] {
+    const counts = new Map<string, number>();
+    for (const { kept } of deck.slides)
+      if (kept?.part.startsWith("content.xml#")) counts.set(kept.file, (counts.get(kept.file) ?? 0) + 1);
+    const names = [...counts].sort((a, b) => b[1] - a[1]).map(([name]) => name);
+    return names.flatMap((name) => OdpBase.open(name, deck, picture) ?? []);
+  }
+
+  private static open(
+    name: string,
+    deck: Deck,
+    picture: (sha256: string) => Uint8Array | undefined,
+  ): OdpBase | undefined {
+    const asset = deck.assets[name];
+    const bytes = asset && picture(asset.sha256);
+    if (!bytes) return undefined;
+    try {
+      const file = new KeptFile(name, bytes, picture);
+      if (!file.has("content.xml") || !file.has("styles.xml")) return undefined;
+      const base = new OdpBase(file, deck);
+      const { namespaces } = base.content;
+      const usual = Object.entries(NS).every(([prefix, uri]) =>
+        [undefined, uri, DRAFT_NS[prefix as keyof typeof NS]].includes(namespaces.get(prefix)),
+      );
+      return usual && base.content.pagesEnd > 0 && base.origins.size ? base : undefined;
+    } catch (error) {
+      if (error instanceof Failure || error instanceof SyntaxError) return undefined;
+      throw error;
+    }
+  }
+
+  text(path: string): string {
+    return strFromU8(this.file.bytes(path) ?? new Uint8Array());
+  }
+  page(slide: Slide): PageSlice | undefined {
+    const at = this.places.get(slide.id);
+    return at === undefined ? undefined : this.content.pages[at];
+  }
+  /** The name that links lead to. */
+  name(page: PageSlice): string | undefined {
+    return attributeOf(this.content.text.slice(page.from, page.open), "draw:name");
+  }
+  /** Whether another slide is the page that a slide is a copy of. */
+  isCopy = ({ id }: Slide): boolean => this.copies.has(id);
+  /** The ids of slides by the names that their pages have here. */
+  get slidesByName(): Map<string, string> {
+    return new Map(
+      [...this.places].flatMap(([id, at]) =>
+        this.copies.has(id) ? [] : [[this.name(this.content.pages[at] as PageSlice) ?? "", id] as const],
+      ),
+    );
+  }
+  /** A stretch of its text as it is written; in a copy, with ids of its own. */
+  slice({ from, to }: { from: number; to: number }, slide?: Slide): string {
+    const copy = slide && this.copies.get(slide.id);
+    const text = this.words(this.content.text.slice(from, to));
+    return copy === undefined ? text : reidentified(text, copy);
+  }
+  /** A whole page as it stands, under the name that it has now. */
+  whole(page: PageSlice, slide: Slide, name: string): string {
+    const text = this.slice(page, slide);
+    if (this.name(page) === name) return text;
+    const end = text.indexOf(">");
+    return withAttribute(text.slice(0, end + 1), "draw:name", name) + text.slice(end + 1);
+  }
+  partOf = (id: string): string | undefined => {
+    const at = this.places.get(id);
+    return at === undefined || this.copies.has(id) ? undefined : `content.xml#${at + 1}`;
+  };
+
+  /** What of a slide is as it was read: all of it, its own look, its notes, how it comes in, and each of its elements. */
+  untouched(slide: Slide): {
+    whole: boolean;
+    look: boolean;
+    notes: boolean;
+    motion: boolean;
+    element: (element: Element) => boolean;
+  } {
+    const { kept } = slide;
+    const look = kept !== undefined && slideSum(slide) === kept.sum;
+    const notes = kept !== undefined && notesSum(slide, this.partOf) === kept.notes;
+    const element = (one: Element) => isAsRead(one, this.partOf);
+    const motion = sameMotion(slide);
+    const places = slide.elements.map((one) => one.kept?.shape ?? "");
+    return {
+      whole: look && notes && motion && places.join() === kept?.shapes.join() && slide.elements.every(element),
+      look,
+      notes,
+      motion,
+      element,
+    };
+  }
+
+  /** Whether the deck is the whole presentation in its order. */
+  inOrder(deck: Deck): boolean {
+    return (
+      deck.slides.length === this.content.pages.length &&
+      deck.slides.every((slide, nth) => this.places.get(slide.id) === nth)
+    );
+  }
+
+  /** The words of an element that is not modelled, for a slide that no longer stands on a master of the file, under a name. */
+  foreign(slide: Slide, element: Element, name: string): string | undefined {
+    const at = this.origins.get(slide.id);
+    const slice =
+      at === undefined || element.kind !== "foreign" || !element.kept
+        ? undefined
+        : sliceAt(this.content.pages[at] as PageSlice, element.kept.shape);
+    if (!slice) return undefined;
+    const text = this.moved(slice, element, slide);
+    const end = text.indexOf(">") + 1;
+    return withAttribute(text.slice(0, end), "draw:name", name) + text.slice(end);
+  }
+
+  /** The words of an element that is not modelled, moved to its frame. */
+  private moved(slice: Slice, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
+    const text = this.slice(slice, slide);
+    return placed(text, frame, rotation) ?? text;
+  }
+
+  /** The opening tag of the anchor that stands around a shape of the file. */
+  private anchorOf(page: PageSlice, { kept }: Element, slide: Slide): string | undefined {
+    const above = kept?.shape.includes(".") ? sliceAt(page, kept.shape.replace(/\.[^.]*$/, "")) : undefined;
+    if (above?.name !== "a") return undefined;
+    const words = this.slice(above, slide);
+    return words.slice(0, words.indexOf(">") + 1);
+  }
+
+  /** The file's words for a chart of which only the data are others: its document with the new ones, under a path of its own. */
+  private recharted(
+    element: Element,
+    slice: Slice,
+    slide: Slide,
+    object: (content: string, beside: ReadonlyMap<string, Uint8Array>) => string,
+  ): string | undefined {
+    const changed = element.kind === "chart" && element.kept?.data ? changedParts(element, this.partOf) : undefined;
+    const path = changed?.text
+      ? attributeOf(
+          /<draw:object\b[^>]*>/.exec(this.content.text.slice(slice.from, slice.to))?.[0] ?? "",
+          "xlink:href",
+        )?.replace(/^\.\//, "")
+      : undefined;
+    if (path === undefined || element.kind !== "chart" || !this.file.has(`${path}/content.xml`)) return undefined;
+    const words = this.slice(slice, slide);
+    const stood = changed?.place ? placed(words, element.frame, element.rotation) : words;
+    if (stood === undefined) return undefined;
+    const made = rechart(this.text(`${path}/content.xml`), `${path}/content.xml`, element);
+    if (made === undefined) return undefined;
+    const beside = new Map(
+      ["styles.xml", "settings.xml"].flatMap((name) => {
+        const bytes = this.file.bytes(`${path}/${name}`);
+        return bytes ? [[name, bytes] as const] : [];
+      }),
+    );
+    const to = object(made.replace(/^\uFEFF?<\?xml[^>]*\?>\s*/, ""), beside);
+    // The picture beside it shows what the data were.
+    return stood
+      .replace(/<draw:object\b[^>]*>/, (tag) => withAttribute(tag, "xlink:href", `./${to}`))
+      .replace(/<draw:image\b[^>]*?(?:\/>|>[\s\S]*?<\/draw:image>)/, "");
+  }
+
+  /** The file's words for an element of which only the place or the words are others than they were; `text` gives the new ones. */
+  private partly(element: Element, slice: Slice, slide: Slide, text: () => string | undefined): string | undefined {
+    const changed = changedParts(element, this.partOf);
+    const words = changed && this.slice(slice, slide);
+    const stood = words !== undefined && changed?.place ? placed(words, element.frame, element.rotation) : words;
+    return stood !== undefined && changed?.text ? reworded(stood, text()) : stood;
+  }
+
+  /**
+   * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
+   * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
+   */
+  compose(
+    page: PageSlice,
+    slide: Slide,
+    own: {
+      /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>;
+      notes: string;
+      below: string[];
+      write: (element: Element) => string /** Takes a document inside the presentation in. */;
+      object: (
+        content: string,
+        beside: ReadonlyMap<string, Uint8Array>,
+      ) => string /** The words of an element for a shape of the file. */;
+      text: (element: Element) => string | undefined /** The words of a shape with the ids by which motion names it. */;
+      named: (element: Element, words: string) => string;
+      timing: () => string;
+      group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string;
+    },
+  ): { xml: string; places: Map<string, string> } {
+    const same = this.untouched(slide);
+    const stood = this.slice({ from: page.from, to: page.open }, slide).replace(/\/>$/, ">");
+    const tag = Object.entries(own.tag).reduce(
+      (made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)),
+      stood,
+    );
+    const kept = slide.kept as NonNullable<Slide["kept"]>;
+    const bearing = new Set(kept.shapes.map((place) => place.split(".")[0] as string));
+    const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
+    const pieces: string[] = [];
+    const places = new Map<string, string>();
+    const drawn = (name: string) => DRAWN.has(name);
+    const rest = page.inner
+      .map((slice, nth) => ({ slice, nth }))
+      .filter(({ slice, nth }) => slice.name !== "notes" && !bearing.has(String(nth)));
+    for (const { slice, nth } of rest)
+      if (nth < first || !drawn(slice.name))
+        if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name))
+          pieces.push(this.slice(slice, slide));
+    const taken = new Set<string>();
+    // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
+    const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
+    const keeps =
+      same.motion &&
+      kept.shapes.every((place) => shown.has(place)) &&
+      slide.elements.every((one) => !one.kept || same.element(one));
+    const byTop = new Map<string, string[]>();
+    for (const place of kept.shapes) {
+      const top = place.split(".")[0] as string;
+      const held = byTop.get(top);
+      if (held) held.push(place);
+      else byTop.set(top, [place]);
+    }
+    for (let at = 0; at < slide.elements.length; ) {
+      const element = slide.elements[at] as Element;
+      const top = element.kept?.shape.split(".")[0];
+      const members = byTop.get(top ?? "") ?? [];
+      const run = slide.elements.slice(at, at + members.length);
+      const whole =
+        top !== undefined &&
+        !taken.has(top) &&
+        members.length > 0 &&
+        run.length === members.length &&
+        run.every((one, nth) => one.kept?.shape === members[nth] && same.element(one));
+      if (whole) {
+        taken.add(top);
+        for (const one of run)
+          places.set(one.id, [String(pieces.length), ...(one.kept?.shape.split(".").slice(1) ?? [])].join("."));
+        const piece = this.slice(page.inner[Number(top)] as Slice, slide);
+        pieces.push(
+          keeps
+            ? piece
+            : run.reduce((words, one) => {
+                const shape = this.slice(sliceAt(page, (one.kept as { shape: string }).shape) as Slice, slide);
+                return words.replace(shape, () => own.named(one, shape));
+              }, piece),
+        );
+        at += members.length;
+        continue;
+      }
+      const group = element.groups?.[0];
+      let to = at + 1;
+      while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
+      const shapes = slide.elements.slice(at, to).map((one, nth) => {
+        const slice = one.kept && sliceAt(page, one.kept.shape);
+        const stood = !slice
+          ? undefined
+          : same.element(one)
+            ? this.slice(slice, slide)
+            : one.kind === "foreign"
+              ? this.moved(slice, one, slide)
+              : (this.recharted(one, slice, slide, own.object) ?? this.partly(one, slice, slide, () => own.text(one)));
+        const anchor = stood === undefined ? undefined : this.anchorOf(page, one, slide);
+        const words = stood === undefined ? own.write(one) : own.named(one, stood);
+        const inside = anchor === undefined ? "" : ".0";
+        if (stood !== undefined && one.groups?.length === 1 && to - at > 1)
+          places.set(one.id, `${pieces.length}.${nth}${inside}`);
+        if (to - at === 1 && group === undefined) places.set(one.id, `${pieces.length}${inside}`);
+        return {
+          id: one.id,
+          groups: one.groups ?? [],
+          xml: anchor === undefined ? words : `${anchor}${words}</draw:a>`,
+        };
+      });
+      pieces.push(own.group(shapes));
+      at = to;
+    }
+    for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice, slide));
+    pieces.push(...own.below);
+    if (keeps)
+      for (const { slice } of rest)
+        if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name))
+          pieces.push(this.slice(slice, slide));
+    if (!keeps) pieces.push(own.timing());
+    const spoken = page.inner.find(({ name }) => name === "notes");
+    pieces.push(same.notes ? (spoken ? this.slice(spoken, slide) : "") : own.notes);
+    return { xml: `${tag}${pieces.join("")}</draw:page>`, places };
+  }
+
+  /** The names that shapes of a page have. */
+  namesOn(page: PageSlice): Set<string> {
+    return new Set(
+      [...this.slice(page).matchAll(/\sdraw:name\s*=\s*(?:"([^"]*)"|'([^']*)')/g)].map(([, a, b]) =>
+        unescaped(a ?? b ?? ""),
+      ),
+    );
+  }
+}
+
+/** Puts XML at the end of an element of a part; makes the element, before the first of others, where it is missing. */
+export function appendTo(text: string, element: string, content: string, before: readonly string[]): string {
+  if (!content) return text;
+  const end = text.indexOf(`</${element}>`);
+  if (end >= 0) return text.slice(0, end) + content + text.slice(end);
+  const empty = new RegExp(`<${element}(\\s[^>]*?)?/>`).exec(text);
+  if (empty)
+    return `${text.slice(0, empty.index)}<${element}${empty[1] ?? ""}>${content}</${element}>${text.slice(empty.index + empty[0].length)}`;
+  const at = Math.min(...before.map((name) => text.indexOf(`<${name}`)).filter((place) => place >= 0));
+  return Number.isFinite(at) ? `${text.slice(0, at)}<${element}>${content}</${element}>${text.slice(at)}` : text;
+}
+
+/** A part with the namespaces that our words need, and those of other presentations whose words were brought. */
+export function withNamespaces(text: string, others: readonly ReadonlyMap<string, string>[] = []): string {
+  const root = /<[A-Za-z][\w:.-]*(?=[\s>])/g;
+  root.lastIndex = text.startsWith("<?xml") ? text.indexOf("?>") : 0;
+  const found = root.exec(text);
+  if (!found) return text;
+  const tag = text.slice(found.index, text.indexOf(">", found.index));
+  const missing = Object.entries({ ...Object.fromEntries(others.flatMap((names) => [...names])), ...NS }).filter(
+    ([prefix]) => !new RegExp(`\\s${prefix}\\s*=`).test(tag),
+  );
+  const at = found.index + found[0].length;
+  return text.slice(0, at) + missing.map(([prefix, uri]) => ` ${prefix}="${escapeXml(uri)}"`).join("") + text.slice(at);
+}

@@ -1,0 +1,253 @@
+import {
+  type ArrangementName,
+  type Element,
+  elementTexts,
+  type Footnote,
+  slotsOf,
+  type TableElement,
+  textSum,
+} from "@unitext/core/model";
+import type { Report } from "@unitext/core/tally";
+import { child, localName, type XmlNode } from "../../../shared/xml";
+import { escapeXml } from "@unitext/core/draw";
+import {
+  chartTable,
+  figureWords,
+  flattened,
+  keptElement,
+  type KeptElement,
+  keptText,
+  listed,
+  wordsOf,
+} from "../../../shared/sourcepackage";
+import { attribute } from "../../../shared/xml";
+import type { OdpFiles } from "./files";
+import type { OdpStyles } from "./styles";
+import { readText, type TextReader } from "./text";
+import { unmodelled } from "./unsupported";
+import { type Base, type ShapeReader, SHAPES } from "./shape";
+
+export interface PageWork {
+  number: number;
+  arrangement: ArrangementName;
+  kept: Record<string, unknown>;
+  used: Set<string>;
+  footnotes: Footnote[];
+  /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
+  reader: ShapeReader;
+  ours: boolean;
+  /** The elements by the shapes that they were read from. */
+  standing: Map<XmlNode, Element>;
+}
+
+/** The sum of a shape as `xml` wrote it, to know it again, without writing it again. */
+const writtenSum = (node: XmlNode) => textSum((add) => addWritten(node, add));
+function addWritten({ name, attributes, content }: XmlNode, add: (text: string) => void): void {
+  add(`<${name}`);
+  for (const key in attributes) {
+    // The ids by which motion names it are not part of what it shows.
+    if (key === "xml:id" || key === "draw:id") continue;
+    add(` ${key}="`);
+    add(escapeXml(attributes[key] as string));
+    add('"');
+  }
+  if (content.every((part) => part === "")) return add("/>");
+  add(">");
+  for (const part of content) {
+    if (typeof part === "string") add(escapeXml(part));
+    else addWritten(part, add);
+  }
+  add(`</${name}>`);
+}
+
+/** What the elements of all pages are read with. */
+export interface Around {
+  styles: OdpStyles;
+  text: TextReader;
+  files: OdpFiles;
+  adapted: Report["adapted"];
+  /** The fonts that texts name. */
+  families: Set<string>;
+  newId(): string;
+  /** Where an address leads. */
+  target(href: string): string | undefined;
+  /** Where an action on a page leads. */
+  led(action: XmlNode, number: number): string | undefined;
+}
+
+/** Reads the shapes of pages and masters as elements: those of other programs by their looks, those of Unitext by what is kept of them. */
+export class ElementReader {
+  constructor(private readonly around: Around) {}
+
+  elements(
+    shape: XmlNode,
+    place: string,
+    groups: readonly string[],
+    link: string | undefined,
+    work: PageWork,
+  ): Element[] {
+    const kind = localName(shape);
+    if (kind === "g") {
+      const inside = groups.length < 20 ? [...groups, `g${place.replace(/\./g, "-")}`] : groups;
+      return shape.children.flatMap((inner, nth) => this.elements(inner, `${place}.${nth}`, inside, link, work));
+    }
+    if (kind === "a")
+      return shape.children.flatMap((inner, nth) =>
+        this.elements(
+          inner,
+          `${place}.${nth}`,
+          groups,
+          this.around.target(attribute(shape, "href") ?? "") ?? link,
+          work,
+        ),
+      );
+    if (kind !== "frame" && !SHAPES.has(kind)) return [];
+    const name = attribute(shape, "name") ?? "";
+    const className = attribute(shape, "class");
+    if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
+    const kept = keptElement(work.kept[name] ?? work.kept[`#${place}`]);
+    if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
+    const id = kept.id && !work.used.has(kept.id) ? kept.id : this.around.newId();
+    const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
+    const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
+    const to = link ?? (action ? this.around.led(action, work.number) : undefined);
+    const more = work.ours
+      ? []
+      : unmodelled(
+          shape,
+          work.reader.properties(shape).properties.graphic,
+          (style) => this.around.styles.properties("text", style).text,
+        );
+    const element = this.elementOf(
+      shape,
+      kept,
+      {
+        id,
+        slot,
+        ...(groups.length ? { groups: [...groups] } : {}),
+        ...(kept.binding ? { binding: kept.binding } : {}),
+        ...(work.ours ? {} : { kept: { shape: place, sum: "", ...(more.length ? { more } : {}) } }),
+        ...(to ? { link: to } : {}),
+      },
+      work,
+    );
+    if (!element) return [];
+    const whose = name ? `“${name}”` : "a shape";
+    if (work.number && more.length)
+      this.around.adapted.push({
+        slide: work.number,
+        what: `${listed(more)} of ${whose}`,
+        how: "not drawn; an .odp keeps it as long as the shape is not given other looks here",
+      });
+    work.used.add(id);
+    work.standing.set(shape, element);
+    if (slot !== null) work.used.add(`slot:${slot}`);
+    return [element];
+  }
+
+  private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
+    const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
+    const unchanged = () => kept.sum !== undefined && kept.sum === writtenSum(shape);
+    const own = {
+      id: base.id,
+      slot: base.slot,
+      ...(base.binding ? { binding: base.binding } : {}),
+      ...(base.kept ? { kept: base.kept } : {}),
+    };
+    const whole = kept.whole && unchanged() ? kept.whole : undefined;
+    if (whole) {
+      for (const text of elementTexts(whole)) flattened(text, work.footnotes);
+      return { ...whole, ...own } as Element;
+    }
+    const looked =
+      kept.facts !== undefined &&
+      (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
+    if (!work.ours || kept.id === undefined || (looked && (kept.whole || !unchanged())))
+      return this.famed(work.reader.element(shape, base, alt));
+    // Unitext wrote the shape: what it is comes from what is kept, its words from the file.
+    const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
+    if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media"))
+      return this.ourPicture(shape, kept, facts, alt);
+    const table = child(shape, "table") as XmlNode | undefined;
+    if (table) return this.ourTable(shape, kept, facts, base, work);
+    if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin"))
+      return this.famed(work.reader.element(shape, base, alt));
+    const read = readText(
+      ((child(shape, "text-box") as XmlNode | undefined) ?? shape).children,
+      this.around.text,
+      base.slot === "title",
+    );
+    const figure = kept.whole && figureWords(kept.whole, work.footnotes);
+    if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
+    return { ...facts, kind: "text", text: keptText(kept.text, read, work.footnotes) } as Element;
+  }
+
+  private ourPicture(shape: XmlNode, kept: KeptElement, facts: object, alt: string): Element | undefined {
+    const image = child(shape, "image") as XmlNode | undefined;
+    const source = image ? this.around.files.file(attribute(image, "href"), image, kept.source) : kept.source;
+    return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
+  }
+
+  private ourTable(
+    shape: XmlNode,
+    { whole }: KeptElement,
+    facts: object,
+    base: Base,
+    work: PageWork,
+  ): Element | undefined {
+    const read = work.reader.element(shape, base, "");
+    if (read?.kind !== "table") return undefined;
+    const bare: TableElement["rows"] = read.rows.map((row) =>
+      row.map(
+        (cell) =>
+          cell && {
+            ...(cell.columns ? { columns: cell.columns } : {}),
+            ...(cell.rows ? { rows: cell.rows } : {}),
+            text: cell.text
+              .filter(({ runs }) => runs.some(({ text }) => text.trim()))
+              .map(({ look: _, align: __, ...paragraph }) => ({
+                ...paragraph,
+                runs: paragraph.runs.map(({ look: ___, ...item }) => item),
+              })),
+          },
+      ),
+    );
+    const words = (rows: TableElement["rows"]) =>
+      JSON.stringify(
+        rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))),
+      );
+    const expected =
+      whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
+    if (whole && expected && words(expected) === words(bare)) return { ...whole, ...facts } as Element;
+    if (whole?.kind === "table" && !whole.widths)
+      return { ...whole, ...facts, rows: bare, header: read.header } as Element;
+    return read;
+  }
+
+  /** Fonts that an element names are counted, so that what stands in for them is told once. */
+  private famed(element: Element | undefined): Element | undefined {
+    if (element?.kind === "text" || element?.kind === "shape")
+      for (const { runs } of element.text)
+        for (const { look } of runs) if (look?.font) this.around.families.add(look.font);
+    return element;
+  }
+
+  private slot(className: string | undefined, shape: XmlNode, { arrangement, used }: PageWork): string | null {
+    if (className === "title") return used.has("slot:title") ? null : "title";
+    if (!className) return null;
+    const free = slotsOf(arrangement).filter(
+      ([slot, role]) => role !== "title" && role !== "opening" && !used.has(`slot:${slot}`),
+    );
+    const picture = child(shape, "image") !== undefined;
+    return (free.find(([, role]) => (role === "picture") === picture) ?? free[0])?.[0] ?? null;
+  }
+}
+
+/** Whether a frame holds the number of its page and nothing else. */
+export function isNumber(shape: XmlNode): boolean {
+  if (localName(shape) !== "frame") return false;
+  const [only, ...more] = child(shape, "text-box")?.children ?? [];
+  const field =
+    only && !more.length ? (child(only, "page-number") ?? child(child(only, "span"), "page-number")) : undefined;
+  return field !== undefined && only?.text.trim() === "" && only.children.length === 1;
+}

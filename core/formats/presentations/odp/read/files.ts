@@ -1,0 +1,120 @@
+import type { Asset } from "@unitext/core/model";
+import { Failure } from "@unitext/core/model";
+import { type Parts, partText } from "../../../shared/archive";
+import { child, localName, readMixed, type XmlNode } from "../../../shared/xml";
+import { fromBase64 } from "../../../shared/archive";
+import { pictureInfo, type Unshown, unshownInfo } from "../../../shared/pictures";
+import { mediaOf } from "../../shared/reading";
+
+/** The files inside a presentation as they are asked for: pictures, films and documents, packed beside its parts or written inside. */
+export class OdpFiles {
+  readonly blobs = new Map<string, Uint8Array>();
+  readonly assets: Record<string, Asset> = {};
+  /** The pictures that were taken in, by their path, with their sums. */
+  readonly taken = new Map<string, string>();
+  /** The pictures that were asked for and are to be drawn anew, by the names under which the deck will know them then; their files stay in the presentation. */
+  readonly undrawn = new Map<string, Uint8Array>();
+  /** What is known of the files beside the parts, by their path. */
+  private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
+  constructor(
+    readonly parts: Parts,
+    private readonly sha256: (bytes: Uint8Array) => string,
+  ) {}
+
+  /** The sum of a file and what picture it is; one that many pages show is summed once. */
+  private summed(path: string | undefined, bytes: Uint8Array) {
+    const found = (path === undefined ? undefined : this.known.get(path)) ?? {
+      sha256: this.sha256(bytes),
+      info: pictureInfo(bytes),
+    };
+    if (path !== undefined) this.known.set(path, found);
+    return found;
+  }
+
+  private sums: Map<string, string> | undefined;
+  bySum(sha256: string): Uint8Array | undefined {
+    this.sums ??= new Map(
+      [...this.parts.keys()]
+        .filter((path) => /^(Pictures|Media)\/./.test(path))
+        .map((path) => [this.summed(path, this.parts.get(path) ?? new Uint8Array()).sha256, path]),
+    );
+    const path = this.sums.get(sha256);
+    return path === undefined ? undefined : this.parts.get(path);
+  }
+
+  media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
+    const bytes = this.parts.get(path);
+    const mediaType = mediaOf(path);
+    if (!bytes || !mediaType) return undefined;
+    const { sha256 } = this.summed(path, bytes);
+    const source = path.slice(path.lastIndexOf("/") + 1);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
+    this.taken.set(path, sha256);
+    return { source, form: mediaType.startsWith("video/") ? "video" : "audio" };
+  }
+
+  /** The content of a document inside the presentation, packed beside it or written inside. */
+  object(href: string | undefined, holder: XmlNode): XmlNode | undefined {
+    const inside = holder.children.find((part) => ["document", "math"].includes(localName(part)));
+    if (inside) return inside;
+    const path = decodeURIComponent((href ?? "").replace(/^\.\//, "").replace(/\/$/, ""));
+    const bytes = path ? this.parts.get(`${path}/content.xml`) : undefined;
+    if (!bytes) return undefined;
+    try {
+      return readMixed(partText(bytes), `${path}/content.xml`);
+    } catch (error) {
+      if (error instanceof Failure) return undefined;
+      throw error;
+    }
+  }
+
+  /** A picture that stands before items, under a name by its content. */
+  sign(href: string | undefined, holder: XmlNode): string | undefined {
+    const source = this.file(href, holder);
+    const asset = source === undefined ? undefined : this.assets[source];
+    if (source === undefined || !asset) return undefined;
+    const name = `sign-${asset.sha256.slice(0, 24)}${/\.[^.]*$/.exec(source)?.[0] ?? ""}`;
+    this.assets[name] = asset;
+    return name;
+  }
+
+  /** The size in CSS pixels of a picture that was taken in. */
+  size(source: string): { width: number; height: number } | undefined {
+    return this.assets[source] ?? this.unshown(source);
+  }
+  /** What becomes of a picture that is still to be drawn. */
+  drawn(source: string): string | undefined {
+    return this.unshown(source)?.how;
+  }
+  private unshown(source: string): Unshown | undefined {
+    const undrawn = this.undrawn.get(source);
+    return undrawn && unshownInfo(undrawn);
+  }
+
+  /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
+  file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
+    const path = (href ?? "").replace(/^\.\//, "");
+    const data = child(holder, "binary-data")?.text.replace(/\s+/g, "");
+    const bytes = data ? fromBase64(data) : this.parts.get(path);
+    if (!bytes) return undefined;
+    const { sha256, info } = this.summed(data ? undefined : path, bytes);
+    if (!info) {
+      const unshown = kept === undefined ? unshownInfo(bytes) : undefined;
+      if (!unshown) return undefined;
+      const source = (path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)) + unshown.extension;
+      this.undrawn.set(source, bytes);
+      return source;
+    }
+    const base = path
+      ? path.slice(path.lastIndexOf("/") + 1)
+      : `${sha256.slice(0, 16)}.${info.mediaType === "image/png" ? "png" : "jpeg"}`;
+    const source =
+      kept ?? (this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base);
+    if (path && !data) this.taken.set(path, sha256);
+    this.blobs.set(sha256, bytes);
+    this.assets[source] = { sha256, ...info };
+    return source;
+  }
+}

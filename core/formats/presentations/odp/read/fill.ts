@@ -1,0 +1,153 @@
+import { mixed } from "@unitext/core/figures";
+import type { Fill, Stop } from "@unitext/core/model";
+import { childrenOf, type XmlNode } from "../../../shared/xml";
+import { attribute } from "../../../shared/xml";
+import { clamp, turned } from "../package/names";
+import { colour, share, type Values } from "./styles";
+
+/** An angle (18.3.1): with a unit, or degrees; a bare number over 360 counts tenths of degrees, as files have it. */
+function angleOf(value: string | undefined): number {
+  const [, number, unit] = /^\s*(-?[\d.]+)\s*(deg|grad|rad)?\s*$/.exec(value ?? "0") ?? [];
+  const said = Number(number) || 0;
+  return unit === "rad" ? (said * 180) / Math.PI : unit === "grad" ? said * 0.9 : unit === "deg" ? said : said / 10;
+}
+
+interface At<T> {
+  at: number;
+  value: T;
+}
+/** How a gradient of colours or of opacities runs (16.40.1 and 16.40.7, the numbers from memory): along an angle or from the middle, from its start to its end; its border is where it has not begun. */
+function runOf(element: XmlNode): { form: "linear" | "radial"; angle: number; from<T>(start: T, end: T): At<T>[] } {
+  const style = attribute(element, "style") ?? "linear";
+  const border = clamp(share(attribute(element, "border")) ?? 0, 0, 0.99);
+  if (style !== "linear" && style !== "axial")
+    return {
+      form: "radial",
+      angle: 0,
+      from: (start, end) => [
+        { at: 0, value: end },
+        { at: 1 - border, value: start },
+      ],
+    };
+  const angle = turned(90 - angleOf(attribute(element, "angle")));
+  return {
+    form: "linear",
+    angle,
+    from: (start, end) =>
+      style === "axial"
+        ? [
+            { at: 0, value: end },
+            { at: 0.5, value: start },
+            { at: 1, value: end },
+          ]
+        : [
+            { at: border, value: start },
+            { at: 1, value: end },
+          ],
+  };
+}
+
+/** The value at a place between two others. */
+function along<T>(values: readonly At<T>[], at: number, between: (a: T, b: T, share: number) => T): T {
+  const after = values.findIndex((one) => one.at >= at);
+  const [before, next] = [values[after - 1], values[after]];
+  if (!next) return (values.at(-1) as At<T>).value;
+  return !before
+    ? next.value
+    : between(before.value, next.value, next.at === before.at ? 1 : (at - before.at) / (next.at - before.at));
+}
+const tween = (a: number, b: number, part: number) => a + (b - a) * part;
+const seen = (opacity: number): Pick<Stop, "opacity"> =>
+  opacity >= 1 ? {} : { opacity: Math.round(clamp(opacity, 0, 1) * 1000) / 1000 };
+
+/** Colours and opacities that run each by themselves, as stops that say both. */
+function veiled(colours: readonly At<string>[], veil: readonly At<number>[]): Stop[] {
+  const places = [...new Set([...colours, ...veil].map(({ at }) => at))].sort((a, b) => a - b);
+  return places.slice(0, 20).map((at) => ({ at, colour: along(colours, at, mixed), ...seen(along(veil, at, tween)) }));
+}
+
+/** Graphic properties as a fill; undefined where there is none. `picture` gives the name of a picture that fills. */
+export function readFill(
+  graphic: Values,
+  drawn: ReadonlyMap<string, XmlNode>,
+  picture: (image: XmlNode) => string | undefined,
+): Fill | undefined {
+  const kind = graphic.fill;
+  const opacity = share(graphic.opacity);
+  const see = opacity === undefined ? {} : seen(opacity);
+  const plain = colour(graphic["fill-color"]);
+  const cover = drawn.get(`opacity ${graphic["opacity-name"]}`);
+  const veil = cover && {
+    ...runOf(cover),
+    values: runOf(cover).from(share(attribute(cover, "start")) ?? 1, share(attribute(cover, "end")) ?? 1),
+  };
+  if (kind === "solid" && veil)
+    return {
+      kind: "gradient",
+      form: veil.form,
+      angle: veil.angle,
+      stops: veiled([{ at: veil.values[0]?.at ?? 0, value: plain ?? "#729fcf" }], veil.values),
+    };
+  if (kind === "solid") return { kind: "solid", colour: plain ?? "#729fcf", ...see };
+  if (kind === "gradient") {
+    const name = graphic["fill-gradient-name"];
+    const element =
+      drawn.get(`gradient ${name}`) ?? drawn.get(`linearGradient ${name}`) ?? drawn.get(`radialGradient ${name}`);
+    if (!element) return plain ? { kind: "solid", colour: plain, ...see } : undefined;
+    const { form, angle, from } = runOf(element);
+    const more = childrenOf(element, "gradient-stop")
+      .concat(childrenOf(element, "stop"))
+      .flatMap((stop) => {
+        const at = Number(attribute(stop as XmlNode, "offset"));
+        const own = colour(attribute(stop as XmlNode, "color-value") ?? attribute(stop as XmlNode, "stop-color"));
+        return own && Number.isFinite(at) ? [{ at: clamp(at, 0, 1), value: own }] : [];
+      })
+      .slice(0, 20);
+    const said = form === "linear" ? more : more.map((stop) => ({ ...stop, at: 1 - stop.at })).reverse();
+    const colours =
+      more.length >= 2
+        ? said
+        : from(
+            colour(attribute(element, "start-color")) ?? "#ffffff",
+            colour(attribute(element, "end-color")) ?? "#000000",
+          );
+    return {
+      kind: "gradient",
+      form,
+      angle,
+      stops: veil ? veiled(colours, veil.values) : colours.map(({ at, value }) => ({ at, colour: value, ...see })),
+    };
+  }
+  if (kind === "hatch") {
+    const element = drawn.get(`hatch ${graphic["fill-hatch-name"]}`);
+    const fore = colour(attribute(element, "color")) ?? "#000000";
+    const turn = Number(attribute(element, "rotation")?.replace(/deg$/, "")) || 0;
+    const degrees = turned(/deg/.test(attribute(element, "rotation") ?? "") ? turn : turn / 10) % 180;
+    const crossed = (attribute(element, "style") ?? "single") !== "single";
+    const pattern = crossed
+      ? degrees % 90 > 20 && degrees % 90 < 70
+        ? "cross"
+        : "grid"
+      : degrees < 22 || degrees > 158
+        ? "horizontal"
+        : degrees < 68
+          ? "rising"
+          : degrees < 112
+            ? "vertical"
+            : "falling";
+    return {
+      kind: "pattern",
+      pattern,
+      fore,
+      back: graphic["fill-hatch-solid"] === "true" && plain ? plain : "#ffffff",
+    };
+  }
+  if (kind === "bitmap") {
+    const image = drawn.get(`fill-image ${graphic["fill-image-name"]}`);
+    const source = image && picture(image);
+    return source === undefined
+      ? undefined
+      : { kind: "picture", source, ...((graphic.repeat ?? "repeat") === "repeat" ? { tile: true } : {}), ...see };
+  }
+  return undefined;
+}

@@ -1,0 +1,69 @@
+import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { child, childrenOf, type XmlElement, type XmlNode } from "../../../shared/xml";
+import { attribute } from "../../../shared/xml";
+import { readable, WHITE } from "./background";
+import { points } from "../package/names";
+import { colour, type OdpStyles } from "./styles";
+
+/** What the head of a deck is read from: the part with the masters, the metadata, what Unitext keeps there, the pages. */
+export interface HeadSource {
+  styles: XmlNode | undefined;
+  meta: XmlElement | undefined;
+  kept: unknown;
+  pages: readonly XmlNode[];
+  /** The styles that masters have. */
+  looks: OdpStyles;
+  masterPages: ReadonlyMap<string, XmlNode>;
+  newId(): string;
+}
+
+/** What a presentation says of itself: its page, language, properties and theme; what Unitext keeps of its deck, where it checks. */
+export function readHead({ styles, meta, kept, pages, looks, masterPages, newId }: HeadSource): DeckHead {
+  const said = (name: string) => child(meta, name)?.text.trim() ?? "";
+  const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
+  const layouts = [...childrenOf(child(styles, "automatic-styles"), "page-layout")] as XmlNode[];
+  const layout = layouts.find((one) => attribute(one, "name") === attribute(master, "page-layout-name")) ?? layouts[0];
+  const size = child(layout, "page-layout-properties") as XmlNode | undefined;
+  const page = Page.safeParse({
+    width: points(attribute(size, "page-width")),
+    height: points(attribute(size, "page-height")),
+  });
+  const words = childrenOf(child(styles, "styles"), "default-style")
+    .map((style) => child(style, "text-properties") as XmlNode | undefined)
+    .find((found) => attribute(found, "language"));
+  const [code, country] = [attribute(words, "language"), attribute(words, "country")];
+  const language = Language.safeParse(
+    said("language") || (code && code !== "none" ? (country && country !== "none" ? `${code}-${country}` : code) : ""),
+  );
+  const { slides: _, ...fresh } = emptyDeck(newId(), "");
+  const uses = new Map<string, number>();
+  for (const page of pages)
+    uses.set(attribute(page, "master-page-name") ?? "", (uses.get(attribute(page, "master-page-name") ?? "") ?? 0) + 1);
+  const [most = ""] = [...uses].sort((a, b) => b[1] - a[1])[0] ?? [];
+  const behind = looks.properties("drawing-page", attribute(masterPages.get(most) ?? master, "style-name")).graphic;
+  const paper = (behind.fill === "solid" ? colour(behind["fill-color"]) : undefined) ?? WHITE;
+  const base: DeckHead = {
+    ...fresh,
+    page: page.success ? page.data : fresh.page,
+    language: language.success ? language.data : "en",
+    properties: {
+      title: cutText(said("title"), 500),
+      author: cutText(said("initial-creator") || said("creator"), 500),
+      event: cutText(said("subject"), 500),
+      date: "",
+    },
+    theme: {
+      ...fresh.theme,
+      name: "From the file",
+      ornament: "none" as const,
+      colours: readable({ ...fresh.theme.colours, paper, ink: "#000000" }),
+    },
+  };
+  const whole = DeckHead.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });
+  return kept && whole.success
+    ? {
+        ...whole.data,
+        properties: { ...whole.data.properties, title: base.properties.title || whole.data.properties.title },
+      }
+    : base;
+}

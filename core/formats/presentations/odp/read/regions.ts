@@ -1,0 +1,81 @@
+import { cutText, NUMBER_SIGN, type RegionBox } from "@unitext/core/model";
+import { child, localName, type XmlNode } from "../../../shared/xml";
+import { attribute } from "../../../shared/xml";
+import { isNumber } from "./elements";
+import { ShapeReader, type ShapeWork, standingOf } from "./shape";
+import { readLooked, type TextReader } from "./text";
+
+const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
+
+/** What the footers, numbers and dates of a page are read with. */
+export interface RegionSource {
+  master: XmlNode | undefined;
+  /** The words of footers and dates by the kind and the name under which they are declared (OpenDocument 1.3, 9.11). */
+  declared: ReadonlyMap<string, string>;
+  /** What the shapes of the page are read with, and those of its master. */
+  onPage: { text: TextReader; work: ShapeWork };
+  onMaster: { text: TextReader; work: ShapeWork };
+  told(what: string, how: string): void;
+}
+
+/** Footer, number and date where the master puts them and the page shows them. */
+export function readRegions(
+  page: XmlNode,
+  graphic: Record<string, string>,
+  { master, declared, onPage, onMaster, told }: RegionSource,
+): RegionBox[] {
+  // A number that stands on the page itself counts there too.
+  const own = page.children.filter(isNumber).map((shape) => ({ shape, ...onPage }));
+  const behind = (master?.children ?? [])
+    .filter((shape) => REGIONS[attribute(shape, "class") ?? ""])
+    .map((shape) => ({ shape, ...onMaster }));
+  return [...own, ...behind]
+    .flatMap(({ shape, text: reader, work }): RegionBox[] => {
+      const name = attribute(shape, "class") ?? "page-number";
+      const region = REGIONS[name] as RegionBox["region"];
+      const standing = standingOf(shape);
+      const box = child(shape, "text-box") as XmlNode | undefined;
+      if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
+      const kind = region === "footer" ? "footer" : "date-time";
+      const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
+      const { properties } = new ShapeReader(work).properties(shape);
+      const { text, style } = readLooked(box.children.map(spoken), reader, properties);
+      const written = text
+        .map(({ runs }) => runs.map((item) => item.text).join(""))
+        .join("\n")
+        .replace(/<[^>]*>/g, "");
+      const words =
+        region === "number" && !written.includes(NUMBER_SIGN)
+          ? NUMBER_SIGN
+          : (used !== undefined && declared.get(`${kind}-decl ${used}`)) || written;
+      if (!words.trim()) {
+        if (region === "date" && used !== undefined)
+          told("the date of the day", "not shown, as every slide stands by itself; an .odp keeps it");
+        return [];
+      }
+      const align = text[0]?.align;
+      const look = text[0]?.runs[0]?.look;
+      const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
+      return [
+        {
+          region: words.trim() === NUMBER_SIGN ? "number" : region,
+          text: cutText(words, 500),
+          frame: standing.frame,
+          style: work.style(sided),
+        },
+      ];
+    })
+    .slice(0, 10);
+}
+
+/** A text whose empty fields say something, so that how they look is read with them. */
+function spoken(node: XmlNode): XmlNode {
+  if (/^(footer|date-time)$/.test(localName(node)))
+    return { ...node, name: "presentation:field", local: "field", text: "<field>", content: ["<field>"], children: [] };
+  const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
+  return {
+    ...node,
+    children: node.children.map((inner) => changed.get(inner) as XmlNode),
+    content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))),
+  };
+}

@@ -1,0 +1,740 @@
+import { escapeXml } from "@unitext/core/draw";
+import { boxesOf, type FontSet, layoutSlide, slotPlaces } from "@unitext/core/layout";
+import {
+  cutText,
+  type ArrangementName,
+  ARRANGEMENTS,
+  type Background,
+  type Comment,
+  type Deck,
+  deckLink,
+  type DeckHead,
+  type Element,
+  type Footnote,
+  headOf,
+  isEmptyText,
+  lookOf,
+  type Master,
+  nameOf,
+  type RegionBox,
+  revealsOf,
+  type Slide,
+  slideLink,
+  themeOf,
+} from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { xml, XML_HEAD } from "../../../shared/xml";
+import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../../../shared/sourcepackage";
+import { masterRegions, standsOnMaster } from "../../shared/regions";
+import { EXTENSIONS, isLines, stillPictures } from "../../../shared/pictures";
+import { CHART_TYPE, FORMULA_TYPE, KEPT, length, VERSION, wornSums } from "../package/names";
+import type { PageSlice } from "../patch/elementranges";
+import type { OdpBase } from "../patch/patchslide";
+import { StyleSheet, textXml } from "./text";
+import { identified, type Targets, timingXml } from "../package/timing";
+import { type Attributes, Definitions, fillAttributes, place } from "./drawing";
+import { footnotesFrame, grouped, regionFrames, shapeOf, textOfShape, type Work } from "./shape";
+
+const LAYOUT = "Page";
+
+/** A row of the manifest. */
+export const entry = (path: string, type: string) =>
+  xml("manifest:file-entry", {
+    "manifest:full-path": path,
+    "manifest:media-type": type,
+    ...(path === "/" ? { "manifest:version": VERSION } : {}),
+  });
+
+export interface OdpOptions {
+  fonts: FontSet;
+  picture: (sha256: string) => Uint8Array | undefined;
+  at: Date;
+  /** Draws an SVG as a PNG of a width in pixels: beside a drawing stands a picture of it, for programs that do not know SVG. */
+  png?: (svg: string, width: number) => Uint8Array;
+}
+
+/** The name of a slide's page in the file: what links lead to, and by which it is known again. */
+export function pageName(slide: Slide, number: number): string {
+  return `${number} ${cutText(
+    nameOf(slide)
+      .replace(/[#\s]+/g, " ")
+      .trim(),
+    60,
+  )}`.trim();
+}
+
+/** Gives what comes in the ids by which motion names it. */
+class Named {
+  private readonly targets = new Map<string, Targets>();
+  private readonly coming: ReadonlyMap<string, boolean>;
+  constructor(
+    private readonly slide: Slide,
+    private readonly prefix: string,
+  ) {
+    this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
+  }
+  /** The words of a shape of an element with the ids that it needs; a line below it comes in with it. */
+  words(element: Element, words: string): string {
+    const points = this.coming.get(element.id);
+    if (points === undefined) return words;
+    const before = this.targets.get(element.id);
+    const id = `${this.prefix}e${this.slide.elements.indexOf(element) + 1}${before ? `b${before.shapes.length}` : ""}`;
+    const made = identified(words, id, points && !before);
+    this.targets.set(
+      element.id,
+      before ? { ...before, shapes: [...before.shapes, ...made.targets.shapes] } : made.targets,
+    );
+    return made.words;
+  }
+  timing(): string {
+    return timingXml(this.slide, (element) => this.targets.get(element));
+  }
+}
+
+/** The shapes of a page, and what is kept of each by its name. */
+function shapes(
+  work: Work,
+  named: Named,
+  onMaster: boolean,
+  foreign: (element: Element, name: string) => string | undefined,
+): { xml: string; kept: Record<string, object> } {
+  const kept: Record<string, object> = {};
+  const taken = new Set<string>();
+  const below: string[] = [];
+  const written = work.slide.elements.map((element, nth) => {
+    const made = shapeOf(element, nth, work, taken);
+    kept[made.name] = made.kept;
+    const shape = { ...made.shape, xml: named.words(element, foreign(element, made.name) ?? made.shape.xml) };
+    for (const line of made.below) {
+      kept[line.name] = { footnotes: true };
+      below.push(named.words(element, line.xml));
+    }
+    return shape;
+  });
+  for (const region of onMaster ? [] : regionFrames(work, work.slide.regions)) {
+    kept[region.name] = { footnotes: true };
+    below.push(region.xml);
+  }
+  if (work.notes.length) {
+    kept.footnotes = { footnotes: true };
+    below.push(footnotesFrame(work));
+  }
+  return { xml: grouped(written) + below.join(""), kept };
+}
+
+const TRANSITIONS = {
+  fade: { "smil:type": "fade", "smil:subtype": "crossfade" },
+  push: { "smil:type": "pushWipe", "smil:subtype": "fromRight" },
+  wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" },
+} as const;
+
+/** A background as properties of a page. A picture that covers it stands in its middle as large as that takes (20.155 to 20.158, the numbers from memory). */
+function backgroundAttributes(
+  background: Background,
+  { page, assets }: DeckHead,
+  definitions: Definitions,
+  file: (source: string) => string | undefined,
+): Attributes {
+  if ("colour" in background) return fillAttributes({ kind: "solid", colour: background.colour }, definitions, file);
+  if ("fill" in background) return fillAttributes(background.fill, definitions, file);
+  const { across, down } = coverOf(assets[background.picture], page);
+  const filled = fillAttributes({ kind: "picture", source: background.picture }, definitions, file);
+  if (filled["draw:fill"] === "none" || (!across && !down)) return filled;
+  return {
+    ...filled,
+    "style:repeat": "no-repeat",
+    "draw:fill-image-width": length(page.width * (1 + 2 * across)),
+    "draw:fill-image-height": length(page.height * (1 + 2 * down)),
+    "draw:fill-image-ref-point": "center",
+  };
+}
+
+/** What a page wears, as the properties of its style. */
+function pageProperties({ slide, head, theme, definitions, file }: Work, onMaster: boolean): Attributes {
+  const { background, transition, delay, hidden } = slide;
+  const shown =
+    slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
+  const has = (region: RegionBox["region"]) =>
+    onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
+  const fill = background
+    ? backgroundAttributes(background, head, definitions, file)
+    : theme !== head.theme
+      ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper }
+      : {};
+  return {
+    ...(fill["draw:fill"] === "none" ? {} : fill),
+    "presentation:visibility": hidden ? "hidden" : undefined,
+    "presentation:transition-type": delay ? "automatic" : undefined,
+    "presentation:duration": delay ? `PT${delay}S` : undefined,
+    ...(transition
+      ? {
+          ...TRANSITIONS[transition.kind],
+          "presentation:transition-speed":
+            transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow",
+        }
+      : {}),
+    "presentation:background-visible": "true",
+    "presentation:background-objects-visible": "true",
+    "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
+    "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
+    "presentation:display-date-time": has("date") ? "true" : "false",
+  };
+}
+const pageStyle = ({ styles }: Work, properties: Attributes): string =>
+  styles.style("drawing-page", { "drawing-page-properties": properties });
+
+/** A master of ours: its name in the file, that for people, and an arrangement on which the theme draws the same. */
+interface StandardMaster {
+  name: string;
+  label?: string;
+  arrangement: ArrangementName;
+}
+const OPENING: StandardMaster = { name: "Opening", arrangement: "opening" };
+const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
+
+/** What the theme draws on an empty slide of an arrangement. */
+function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSet) {
+  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
+  return layoutSlide(empty, {
+    head: { ...head, regions: { footer: "", number: false } },
+    number: 1,
+    fonts,
+  }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+}
+
+/** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
+function masterXml(
+  prefix: string,
+  { name, label, arrangement }: StandardMaster,
+  head: DeckHead,
+  fonts: FontSet,
+  styles: StyleSheet,
+): string {
+  const { page, theme } = head;
+  const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) =>
+    xml("draw:rect", {
+      "draw:style-name": styles.style("graphic", {
+        "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill },
+      }),
+      "draw:layer": "backgroundobjects",
+      ...place(frame),
+    }),
+  );
+  const size = theme.scale.footer * (page.height / 540);
+  const line = (field: string, className: string, align: "start" | "end") =>
+    xml(
+      "draw:frame",
+      {
+        "presentation:style-name": styles.style("presentation", {
+          "graphic-properties": {
+            "draw:stroke": "none",
+            "draw:fill": "none",
+            "fo:padding-left": "7.2pt",
+            "fo:padding-top": "3.6pt",
+            "fo:padding-right": "7.2pt",
+            "fo:padding-bottom": "3.6pt",
+          },
+        }),
+        "draw:layer": "backgroundobjects",
+        "presentation:class": className,
+        ...place({
+          x: page.width * 0.065 - 7.2,
+          y: page.height - size * 2.8 - 3.6,
+          width: page.width * 0.87 + 14.4,
+          height: size * 1.4 + 7.2,
+        }),
+      },
+      xml(
+        "draw:text-box",
+        {},
+        xml(
+          "text:p",
+          {
+            "text:style-name": styles.style("paragraph", {
+              "paragraph-properties": { "fo:text-align": align },
+              "text-properties": {
+                "fo:font-size": length(size),
+                "fo:color": theme.colours.muted,
+                "style:font-name": theme.fonts.body,
+              },
+            }),
+          },
+          field,
+        ),
+      ),
+    );
+  return xml(
+    "style:master-page",
+    {
+      "style:name": prefix + name,
+      "style:display-name": label,
+      "style:page-layout-name": prefix + LAYOUT,
+      "draw:style-name": styles.style("drawing-page", {
+        "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper },
+      }),
+    },
+    ...drawn,
+    line("<presentation:footer/>", "footer", "start"),
+    line("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", "end"),
+  );
+}
+
+/** What a file draws behind its slides, as a master of the presentation. */
+function keptMaster(
+  prefix: string,
+  name: string,
+  { name: shown, background, elements }: Master,
+  regions: readonly RegionBox[],
+  head: DeckHead,
+  common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">,
+): string {
+  const slide: Slide = {
+    id: "",
+    parent: null,
+    arrangement: "blank",
+    elements: elements as Element[],
+    notes: [],
+    hidden: false,
+  };
+  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [], places: new Map() };
+  const fill = background
+    ? backgroundAttributes(background, head, common.definitions, common.file)
+    : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
+  const taken = new Set<string>();
+  return xml(
+    "style:master-page",
+    {
+      "style:name": name,
+      "style:display-name": shown || undefined,
+      "style:page-layout-name": prefix + LAYOUT,
+      "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
+    },
+    (
+      grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) +
+      regionFrames(work, [...regions], true)
+        .map((one) => one.xml)
+        .join("")
+    ).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'),
+  );
+}
+
+/** What somebody said about a slide (OpenDocument 1.3, 14.1). */
+const annotation = ({ author, text, date }: Comment): string =>
+  xml(
+    "office:annotation",
+    { "svg:x": "0pt", "svg:y": "0pt" },
+    author ? xml("dc:creator", {}, escapeXml(author)) : "",
+    date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "",
+    ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))),
+  );
+
+export const HEAD = XML_HEAD.replace(' standalone="yes"', "");
+
+/** JSON as the text of an element, where quotes need not be escaped. */
+const jsonText = (value: object) =>
+  JSON.stringify(value).replace(
+    /[&<>\uFFFE\uFFFF]/g,
+    (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "",
+  );
+
+/** The pages of a deck with what they need, as they are written. */
+export class Pages {
+  readonly styles: StyleSheet;
+  readonly masters: StyleSheet;
+  readonly definitions: Definitions;
+  readonly files = new Map<string, Uint8Array>();
+  readonly objects = new Map<string, string>();
+  readonly names: ReadonlyMap<string, string>;
+  /** The names under which what files draw behind slides is written. */
+  readonly ownMasters = new Map<string, string>();
+  readonly kept: Record<string, object> = {};
+  readonly head: DeckHead;
+  /** Whether a page stands on a master of ours. */
+  plain = false;
+  /** What the theme draws on an arrangement, and the master of ours that draws so. */
+  private readonly drawn = new Map<ArrangementName, string>();
+  private readonly ours = new Map<string, StandardMaster>();
+  /** The sums of what pages wear, by the names of their styles. */
+  private readonly wears = new Map<string, Worn>();
+
+  constructor(
+    readonly deck: Deck,
+    private readonly options: OdpOptions,
+    readonly prefix: string,
+    given: (slide: Slide) => string | undefined,
+    private readonly free: (path: string) => boolean,
+  ) {
+    this.head = headOf(deck);
+    this.styles = new StyleSheet(prefix);
+    this.masters = new StyleSheet(`${prefix}M`);
+    this.definitions = new Definitions(prefix);
+    const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
+    this.names = new Map(
+      deck.slides.map((slide, nth) => {
+        const own = given(slide);
+        if (own !== undefined) return [slide.id, own];
+        const name = pageName(slide, nth + 1);
+        const unique = taken.has(name) ? `${name} (${slide.id})` : name;
+        taken.add(unique);
+        return [slide.id, unique];
+      }),
+    );
+  }
+
+  readonly file = (source: string): string | undefined => {
+    const asset = this.deck.assets[source];
+    const bytes = asset && this.options.picture(asset.sha256);
+    if (!asset || !bytes) return undefined;
+    const path = `${asset.mediaType.startsWith("image/") ? "Pictures" : "Media"}/${asset.sha256.slice(0, 32)}.${EXTENSIONS[asset.mediaType] ?? "bin"}`;
+    this.files.set(path, bytes);
+    return path;
+  };
+  /** The paths of a picture in the order in which a frame offers it: a drawing in lines, then its dots. */
+  readonly shown = (source: string): string[] => {
+    const path = this.file(source);
+    const asset = this.deck.assets[source];
+    if (path === undefined || !asset) return [];
+    const { picture, png } = this.options;
+    const dots = isLines(asset) && png ? stillPictures({ [source]: asset }, picture, png)(asset.sha256) : undefined;
+    if (!dots) return [path];
+    const beside = path.replace(/\.[^.]*$/, ".png");
+    this.files.set(beside, dots);
+    return [path, beside];
+  };
+  readonly link = (to: string): string | undefined => {
+    const inside = slideLink(to);
+    if (inside === undefined) return deckLink(to) ? undefined : to;
+    const page = this.names.get(inside);
+    return page === undefined ? undefined : `#${page}`;
+  };
+  /** Takes a document inside the presentation in, with files that lie beside its content; gives its path. */
+  readonly object = (content: string, beside: ReadonlyMap<string, Uint8Array> = new Map()): string => {
+    let nth = this.objects.size + 1;
+    while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
+    this.objects.set(`Object ${nth}`, content);
+    for (const [name, bytes] of beside) this.files.set(`Object ${nth}/${name}`, bytes);
+    return `Object ${nth}`;
+  };
+
+  work(slide: Slide, number: number): Work {
+    const { styles, definitions, file, shown, link, object, head } = this;
+    const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
+    return {
+      styles,
+      definitions,
+      file,
+      shown,
+      link,
+      object,
+      head,
+      slide,
+      theme: themeOf(slide, head),
+      boxes,
+      notes: [],
+      places: slotPlaces(slide.arrangement, head.page, slide.widths),
+      fonts: this.options.fonts,
+    };
+  }
+
+  notes({ notes }: Slide, number: number): string {
+    const { styles, head, link } = this;
+    const said: Footnote[] = [];
+    const flat = flattened(notes, said);
+    const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
+    return xml(
+      "presentation:notes",
+      {},
+      xml("draw:page-thumbnail", {
+        "draw:layer": "layout",
+        "presentation:class": "page",
+        "draw:page-number": number,
+        ...place({ x: 86, y: 60, width: 424, height: 238 }),
+      }),
+      xml(
+        "draw:frame",
+        { "draw:layer": "layout", "presentation:class": "notes", ...place({ x: 60, y: 330, width: 476, height: 450 }) },
+        xml(
+          "draw:text-box",
+          {},
+          isEmptyText(spoken)
+            ? "<text:p/>"
+            : textXml(
+                spoken,
+                styles.context("notes", head.theme, undefined, () => ({
+                  styles,
+                  size: 12,
+                  codeFont: head.theme.fonts.code,
+                  link,
+                })),
+              ),
+        ),
+      ),
+    );
+  }
+
+  /** Keeps what the format has no place for. */
+  keep(slide: Slide, more: object): void {
+    const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
+    this.kept[this.names.get(id) as string] = {
+      id,
+      parent,
+      arrangement,
+      ...(section ? { section } : {}),
+      ...(source ? { source } : {}),
+      ...(origin ? { origin } : {}),
+      ...(theme ? { theme } : {}),
+      ...(isSpecial(notes) ? { notes } : {}),
+      ...more,
+    };
+  }
+
+  /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
+  private standard(arrangement: ArrangementName): string {
+    if (arrangement === "opening") return OPENING.name;
+    if (!this.drawn.size && arrangement !== "points") this.standard("points");
+    const drawn =
+      this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
+    this.drawn.set(arrangement, drawn);
+    const known =
+      this.ours.get(drawn) ??
+      (arrangement === "points" ? CONTENT : { name: arrangement, label: ARRANGEMENTS[arrangement].label, arrangement });
+    this.ours.set(drawn, known);
+    return known.name;
+  }
+
+  /** The name of a master of ours, for a slide that stands on no master of its file. */
+  private behind({ master, arrangement }: Slide): string {
+    if (master === undefined || !this.head.masters?.[master]) {
+      this.plain = true;
+      return this.prefix + this.standard(arrangement);
+    }
+    const name = this.ownMasters.get(master) ?? `${this.prefix}Master${this.ownMasters.size + 1}`;
+    this.ownMasters.set(master, name);
+    return name;
+  }
+
+  /** A page of ours; `bases` have the words of what is not modelled. */
+  own(slide: Slide, number: number, bases: readonly OdpBase[] = []): string {
+    const work = this.work(slide, number);
+    const named = new Named(slide, `${this.prefix}s${number}`);
+    const onMaster = standsOnMaster(slide, this.deck);
+    const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) =>
+      bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined),
+    );
+    const { master, regions, comments } = slide;
+    const properties = pageProperties(work, onMaster);
+    const style = pageStyle(work, properties);
+    const wears =
+      this.wears.get(style) ??
+      wornSums(
+        Object.fromEntries(
+          Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value]),
+        ),
+      );
+    this.wears.set(style, wears);
+    this.keep(slide, {
+      ...lookOf(slide),
+      wears,
+      ...(master !== undefined ? { master } : {}),
+      ...(regions ? { regions } : {}),
+      ...(comments ? { comments } : {}),
+      elements: kept,
+    });
+    return xml(
+      "draw:page",
+      {
+        "draw:name": this.names.get(slide.id),
+        "draw:style-name": style,
+        "draw:master-page-name": this.behind(slide),
+        ...this.uses(slide, onMaster),
+      },
+      drawn,
+      (comments ?? []).map(annotation).join(""),
+      named.timing(),
+      this.notes(slide, number),
+    );
+  }
+
+  /** A page of the file that the deck came from, what was not touched as it stands there. */
+  spliced(base: OdpBase, page: PageSlice, slide: Slide, number: number): string {
+    const binding = (one: Element) => ({
+      id: one.id,
+      slot: one.slot,
+      ...(one.binding ? { binding: one.binding } : {}),
+    });
+    const name = this.names.get(slide.id) as string;
+    if (base.untouched(slide).whole) {
+      this.keep(slide, {
+        foreign: true,
+        elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])),
+      });
+      return base.whole(page, slide, name);
+    }
+    const work = this.work(slide, number);
+    const taken = base.namesOn(page);
+    const named = new Named(slide, `${this.prefix}s${number}`);
+    const kept: Record<string, object> = {};
+    const below: string[] = [];
+    const write = (element: Element): string => {
+      // It comes in the place of the shape that it was.
+      if (element.kept && element.name) taken.delete(element.name);
+      const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
+      kept[made.name] = made.kept;
+      const words = named.words(element, made.shape.xml);
+      for (const line of made.below) {
+        kept[line.name] = { footnotes: true };
+        below.push(named.words(element, line.xml));
+      }
+      return words;
+    };
+    const moved = slide.kept?.master !== slide.master;
+    const onMaster = !moved || standsOnMaster(slide, this.deck);
+    for (const region of onMaster ? [] : regionFrames(work, slide.regions)) {
+      kept[region.name] = { footnotes: true };
+      below.push(region.xml);
+    }
+    const tag = {
+      "draw:name": name,
+      ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }),
+      ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}),
+    };
+    const { xml: made, places } = base.compose(page, slide, {
+      tag,
+      notes: this.notes(slide, number),
+      below,
+      write,
+      text: (element) => textOfShape(element, work),
+      named: (element, words) => named.words(element, words),
+      timing: () => named.timing(),
+      group: grouped,
+      object: this.object,
+    });
+    for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
+    this.keep(slide, { foreign: true, elements: kept });
+    return made;
+  }
+
+  masterPages(): string {
+    const { head, options, masters, definitions, file, link, object, prefix } = this;
+    this.standard("points");
+    const ours = [OPENING, ...this.ours.values()];
+    return [
+      ...(this.plain || !this.ownMasters.size
+        ? ours.map((master) => masterXml(prefix, master, head, options.fonts, masters))
+        : []),
+      ...[...this.ownMasters].map(([master, name]) =>
+        keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, {
+          styles: masters,
+          definitions,
+          file,
+          shown: this.shown,
+          link,
+          object,
+          fonts: options.fonts,
+        }),
+      ),
+    ].join("");
+  }
+
+  layout(): string {
+    const { page } = this.head;
+    return xml(
+      "style:page-layout",
+      { "style:name": this.prefix + LAYOUT },
+      xml("style:page-layout-properties", {
+        "fo:margin-top": "0pt",
+        "fo:margin-bottom": "0pt",
+        "fo:margin-left": "0pt",
+        "fo:margin-right": "0pt",
+        "fo:page-width": length(page.width),
+        "fo:page-height": length(page.height),
+        "style:print-orientation": "landscape",
+      }),
+    );
+  }
+
+  faces(): { name: string; xml: string }[] {
+    const families = [
+      ...new Set(
+        [this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [
+          heading,
+          body,
+          code,
+        ]),
+      ),
+    ];
+    return families.map((name) => ({
+      name,
+      xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }),
+    }));
+  }
+  /** The names of what a page says at its foot. */
+  private uses(slide: Slide, onMaster: boolean): Record<string, string | undefined> {
+    return {
+      "presentation:use-footer-name":
+        (onMaster ? this.declared("footer", slide) : undefined) ??
+        (this.head.regions.footer ? `${this.prefix}footer` : undefined),
+      "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined,
+    };
+  }
+  /** The name under which the words of a slide's footer or date are declared. */
+  private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
+    const words = regions.find((one) => one.region === region)?.text;
+    if (words === undefined) return undefined;
+    const key = `${region} ${words}`;
+    const name = this.declarations.get(key)?.name ?? `${this.prefix}${region}${this.declarations.size + 1}`;
+    this.declarations.set(key, { region, name, words });
+    return name;
+  }
+  private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
+  /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
+  footer(): string {
+    const { footer } = this.head.regions;
+    const own = [...this.declarations.values()].map(({ region, name, words }) =>
+      region === "footer"
+        ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words))
+        : xml(
+            "presentation:date-time-decl",
+            { "presentation:name": name, "presentation:source": "fixed" },
+            escapeXml(words),
+          ),
+    );
+    return (
+      (footer
+        ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer))
+        : "") + own.join("")
+    );
+  }
+  keptFields(): string {
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } =
+      this.head;
+    const field = (name: string, value: object) =>
+      xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
+    return (
+      field(KEPT.deck, {
+        id,
+        properties,
+        language,
+        regions,
+        rate,
+        theme,
+        ...(themes ? { themes } : {}),
+        assets,
+        ...(manuscript ? { manuscript } : {}),
+        ...(original ? { original } : {}),
+        ...(masters ? { masters } : {}),
+        ...(styles ? { styles } : {}),
+      }) + field(KEPT.slides, this.kept)
+    );
+  }
+  objectEntries(): string[] {
+    return [...this.objects].map(([path, content]) =>
+      entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE),
+    );
+  }
+  /** The parts of pictures, films and charts. */
+  *parts(): Iterable<[string, Uint8Array]> {
+    yield* this.files;
+    for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];
+  }
+}

@@ -1,0 +1,499 @@
+import { escapeXml } from "@unitext/core/draw";
+import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
+import {
+  type Align,
+  type Bullet,
+  canonical,
+  directionOf,
+  type LevelStyle,
+  type Mark,
+  NUMBER_SIGN,
+  type Paragraph,
+  type ParagraphLook,
+  paragraphText,
+  type RichText,
+  type Run,
+  type RunLook,
+  tabParts,
+  type TextStyle,
+  type Theme,
+  wordsSize,
+} from "@unitext/core/model";
+import { xml } from "../../../shared/xml";
+import { RAISED } from "../../../shared/sourcepackage";
+import { length } from "../package/names";
+import type { Attributes } from "./drawing";
+
+/** What attributes say, as a key: those that say nothing are left out. */
+function keyOf(attributes: Attributes): string {
+  let key = "";
+  for (const name in attributes) if (attributes[name] !== undefined) key += `${name}\u0003${attributes[name]}\u0004`;
+  return key;
+}
+
+type Remembered<V> = Map<object | undefined, Map<string, V>>;
+function rememberedIn<V>(all: Remembered<V>, key: string, of: object | undefined, make: () => V): V {
+  let held = all.get(of);
+  if (!held) all.set(of, (held = new Map()));
+  const known = held.get(key);
+  if (known !== undefined) return known;
+  const made = make();
+  held.set(key, made);
+  return made;
+}
+
+/** The automatic styles of a part: equal ones are written once. */
+export class StyleSheet {
+  private readonly styles = new Map<string, { name: string; xml: string }>();
+  private readonly names: Remembered<string> = new Map();
+  private readonly contexts = new Map<Theme, Remembered<TextContext>>();
+  constructor(private readonly prefix: string) {}
+
+  private named(family: string, key: string, make: (name: string) => string): string {
+    const known = this.styles.get(`${family} ${key}`);
+    if (known) return known.name;
+    const name = `${this.prefix}${family.slice(0, 1).toUpperCase()}${this.styles.size + 1}`;
+    this.styles.set(`${family} ${key}`, { name, xml: make(name) });
+    return name;
+  }
+
+  /** A style of a family with properties by the names of their elements; `inner` is what stands inside these. */
+  style(
+    family: string,
+    properties: Record<string, Attributes>,
+    inner: Record<string, string> = {},
+    own: Attributes = {},
+  ): string {
+    const parts: [string, Attributes][] = [];
+    let key = keyOf(own);
+    for (const element in properties) {
+      const attributes = properties[element] as Attributes;
+      const said = keyOf(attributes);
+      if (!said && !inner[element]) continue;
+      parts.push([element, attributes]);
+      key += `\u0001${element}\u0002${said}\u0002${inner[element] ?? ""}`;
+    }
+    return this.named(family, key, (name) =>
+      xml(
+        "style:style",
+        { "style:name": name, "style:family": family, ...own },
+        ...parts.map(([element, attributes]) => xml(`style:${element}`, attributes, inner[element])),
+      ),
+    );
+  }
+
+  /** A data style (16.29) with a name of its own. */
+  data(element: string, attributes: Attributes, content: string): string {
+    return this.named("number", JSON.stringify([element, attributes, content]), (name) =>
+      xml(element, { "style:name": name, ...attributes }, content),
+    );
+  }
+
+  /** The style of a list by its levels. */
+  list(levels: readonly ListLevel[]): string {
+    return this.named("list", JSON.stringify(levels), (name) =>
+      xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))),
+    );
+  }
+
+  /** The name of a style that is asked for again and again by the same facts, said as a key, and the same value: levels of a text, the look of a cell. */
+  remember(key: string, of: object | undefined, make: () => string): string {
+    return rememberedIn(this.names, key, of, make);
+  }
+  /** What texts are written with in a theme and its levels, in a place of some facts, said as a key: the same for the same. */
+  context(key: string, theme: Theme, levels: TextStyle | undefined, make: () => TextContext): TextContext {
+    let held = this.contexts.get(theme);
+    if (!held) this.contexts.set(theme, (held = new Map()));
+    return rememberedIn(held, key, levels, make);
+  }
+
+  xml(): string {
+    return [...this.styles.values()].map(({ xml: own }) => own).join("");
+  }
+}
+
+interface ListLevel extends Bullet {
+  kind: "bullet" | "number";
+  before: number;
+  label: number;
+  /** The path of the picture that is the sign, and how high it is in points. */
+  image?: { path: string; high: number };
+}
+
+function levelXml({ kind, sign, scheme, colour, size, font, before, label, image }: ListLevel, level: number): string {
+  if (image)
+    return xml(
+      "text:list-level-style-image",
+      {
+        "text:level": level,
+        "xlink:href": image.path,
+        "xlink:type": "simple",
+        "xlink:show": "embed",
+        "xlink:actuate": "onLoad",
+      },
+      xml("style:list-level-properties", {
+        "text:space-before": length(before),
+        "text:min-label-width": length(label),
+        "fo:width": length(image.high),
+        "fo:height": length(image.high),
+        "style:vertical-pos": "middle",
+        "style:vertical-rel": "line",
+      }),
+    );
+  const properties = xml("style:list-level-properties", {
+    "text:space-before": length(before),
+    "text:min-label-width": length(label),
+  });
+  const look = xml("style:text-properties", {
+    "fo:color": colour,
+    "fo:font-family": font,
+    "fo:font-size": size ? `${Math.round(size * 100)}%` : undefined,
+  });
+  if (kind === "bullet")
+    return xml(
+      "text:list-level-style-bullet",
+      { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") },
+      properties,
+      look,
+    );
+  const [, open = "", number = "1", close = "."] = /^(\(?)([1aAiI])(.*)$/.exec(scheme ?? "1.") ?? [];
+  return xml(
+    "text:list-level-style-number",
+    {
+      "text:level": level,
+      "style:num-format": number,
+      "style:num-prefix": open || undefined,
+      "style:num-suffix": close || undefined,
+    },
+    properties,
+    look,
+  );
+}
+
+/** What writing text needs of the place where it stands; places that are alike share one. */
+export interface TextContext {
+  styles: StyleSheet;
+  size: number;
+  colour?: string;
+  font?: string;
+  codeFont: string;
+  /** The colours of code between words and of links, where no level says colours. */
+  codeColour?: string;
+  linkColour?: string;
+  bold?: boolean;
+  /** The colour of the signs before items, where no level says it. */
+  signs?: string;
+  /** The room before numbers in em, level by level, where one needs more than is usual. */
+  rooms?: readonly number[];
+  /** Whether the shape around it says size, colour and font. */
+  said?: boolean;
+  /** The side of paragraphs that say none. */
+  align?: Align;
+  /** How text of its levels stands where a file gave it; sizes then come from there. */
+  levels?: TextStyle;
+  /** The path of a picture in the file, or undefined where it is gone. */
+  picture?(source: string): string | undefined;
+  /** Where a link leads in the file, or undefined where its words stand alone. */
+  link(to: string): string | undefined;
+}
+
+const levelOf = ({ levels }: TextContext, level: number): LevelStyle =>
+  levels?.[Math.min(level, levels.length - 1)] ?? {};
+
+/** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
+function characters(text: string): string {
+  if (!/[\n\t]|^ | $| {2}|‹#›/.test(text)) return escapeXml(text);
+  return text
+    .split("\n")
+    .map((line) =>
+      escapeXml(line)
+        .replace(/\t/g, "<text:tab/>")
+        .replace(/^ | $| {2,}/g, (spaces) => `<text:s text:c="${spaces.length}"/>`),
+    )
+    .join("<text:line-break/>")
+    .replaceAll(NUMBER_SIGN, "<text:page-number>&lt;number&gt;</text:page-number>");
+}
+
+const UNDERLINE: Record<NonNullable<RunLook["underline"]>, Attributes> = {
+  single: { "style:text-underline-style": "solid" },
+  double: { "style:text-underline-style": "solid", "style:text-underline-type": "double" },
+  heavy: { "style:text-underline-style": "solid", "style:text-underline-width": "bold" },
+  dotted: { "style:text-underline-style": "dotted" },
+  dashed: { "style:text-underline-style": "dash" },
+  wavy: { "style:text-underline-style": "wave" },
+};
+
+/** A look of characters as text properties (16.29.4). */
+function lookAttributes({
+  size,
+  colour,
+  font,
+  underline,
+  caps,
+  highlight,
+  spacing,
+  rise,
+  language,
+}: RunLook): Attributes {
+  const [code, country] = language?.split("-") ?? [];
+  return {
+    "fo:font-size": size === undefined ? undefined : length(size),
+    "fo:color": colour,
+    "fo:font-family": font,
+    ...(underline ? { ...UNDERLINE[underline], "style:text-underline-color": "font-color" } : {}),
+    "fo:text-transform": caps === "all" ? "uppercase" : undefined,
+    "fo:font-variant": caps === "small" ? "small-caps" : undefined,
+    "fo:background-color": highlight,
+    "fo:letter-spacing": spacing === undefined ? undefined : length(spacing),
+    "style:text-position": rise ? `${Math.round(rise * 100)}% 66%` : undefined,
+    "fo:language": code,
+    "fo:country": language ? (country && /^[A-Z]{2}$/.test(country) ? country : "none") : undefined,
+  };
+}
+
+function span({ text, marks, link, look }: Run, context: TextContext): string {
+  if (!marks?.length && link === undefined && !look) return characters(text);
+  const held = new Set<Mark | typeof RAISED>(marks);
+  const target = link === undefined ? undefined : context.link(link);
+  const tint = context.levels
+    ? undefined
+    : target !== undefined
+      ? context.linkColour
+      : held.has("code")
+        ? context.codeColour
+        : undefined;
+  const own: RunLook = {
+    ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}),
+    ...(tint ? { colour: tint } : {}),
+    ...(tint && target !== undefined ? { underline: "single" } : {}),
+  };
+  const style = () =>
+    context.styles.style("text", {
+      "text-properties": {
+        ...lookAttributes({ ...own, ...look }),
+        "fo:font-weight": held.has("strong") ? "bold" : undefined,
+        "fo:font-style": held.has("emphasis") ? "italic" : undefined,
+        "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
+        ...(held.has("code") && !look?.font
+          ? { "style:font-name": context.codeFont, "fo:font-family": undefined }
+          : {}),
+        ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
+      },
+    });
+  const words =
+    held.size || look || tint ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
+  return target === undefined ? words : xml("text:a", { "xlink:href": target, "xlink:type": "simple" }, words);
+}
+
+const side = { start: "start", centre: "center", end: "end" } as const;
+const gap = (value: ParagraphLook["before"], size: number) =>
+  value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2);
+
+const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) =>
+  bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
+
+function paragraphXml(paragraph: Paragraph, context: TextContext): string {
+  const { styles, levels } = context;
+  const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
+  const style = paragraph.look
+    ? paragraphStyle(paragraph, context)
+    : styles.remember(
+        `${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${levels ? wordsSize(paragraph, 0) : ""}`,
+        context,
+        () => paragraphStyle(paragraph, context),
+      );
+  return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
+}
+
+function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
+  const level = levelOf(context, paragraph.level);
+  const look = { ...level.paragraph, ...paragraph.look };
+  const run = level.run ?? {};
+  const size = run.size ?? context.size;
+  const rtl = isRightToLeft(paragraph, level.paragraph);
+  const align = paragraph.align ?? context.align ?? level.align;
+  const listed = paragraph.kind !== "plain";
+  const { line, tabs } = look;
+  return context.styles.style(
+    "paragraph",
+    {
+      "paragraph-properties": {
+        "fo:text-align": align ? side[align] : rtl ? "start" : undefined,
+        "style:writing-mode": rtl ? "rl-tb" : undefined,
+        "fo:margin-top": gap(look.before, wordsSize(paragraph, size)),
+        "fo:margin-bottom": gap(look.after, wordsSize(paragraph, size)),
+        "fo:line-height":
+          line === undefined ? undefined : "times" in line ? `${Math.round(line.times * 100)}%` : length(line.points),
+        ...(listed
+          ? {}
+          : {
+              "fo:margin-left": look.left === undefined ? undefined : length(look.left),
+              "fo:text-indent": look.first === undefined ? undefined : length(look.first),
+            }),
+        "fo:margin-right": look.right === undefined ? undefined : length(look.right),
+      },
+      "text-properties": {
+        ...(context.levels || context.said ? {} : { "style:font-name": context.font }),
+        ...lookAttributes({
+          ...(context.levels
+            ? { size, ...run }
+            : context.said
+              ? {}
+              : { size: context.size, ...(context.colour ? { colour: context.colour } : {}) }),
+          ...(paragraph.runs.length ? {} : paragraph.look?.words),
+        }),
+        "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
+        "fo:font-style": level.emphasis ? "italic" : undefined,
+      },
+    },
+    tabs?.length
+      ? {
+          "paragraph-properties": xml(
+            "style:tab-stops",
+            {},
+            ...tabs.map(tabParts).map(({ at, align }) =>
+              xml("style:tab-stop", {
+                "style:position": length(at),
+                "style:type": { start: undefined, end: "right", centre: "center", decimal: "char" }[align],
+                "style:char": align === "decimal" ? "." : undefined,
+              }),
+            ),
+          ),
+        }
+      : {},
+  );
+}
+
+/** An item of a list: its paragraph, and what follows in it in order, paragraphs and lists below. An item without a paragraph only leads deeper. */
+interface Item {
+  paragraph?: Paragraph;
+  content: (Paragraph | Item[])[];
+}
+
+/** Items under each other by their levels; a plain paragraph with a level goes on in the item above it, or heads a list of its own. */
+function itemsOf(paragraphs: readonly Paragraph[]): Item[] {
+  const top: Item[] = [];
+  const open: Item[] = [];
+  const put = (item: Item) => {
+    const above = open.at(-1);
+    const last = above?.content.at(-1);
+    if (!above) top.push(item);
+    else if (Array.isArray(last)) last.push(item);
+    else above.content.push([item]);
+    open.push(item);
+  };
+  for (const paragraph of paragraphs) {
+    const { kind, level } = paragraph;
+    const above = kind === "plain" ? open[level - 1] : undefined;
+    if (above?.paragraph && above.paragraph.kind !== "plain") {
+      open.length = level;
+      above.content.push(paragraph);
+      continue;
+    }
+    open.length = Math.min(open.length, level);
+    while (open.length < level) put({ content: [] });
+    put({ paragraph, content: [] });
+  }
+  return top;
+}
+
+/** How the items of a list stand and are marked, level by level; at its own level as its first paragraph says. */
+function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
+  const kind = paragraph?.kind === "number" ? "number" : "bullet";
+  return Array.from({ length: 10 }, (_, level): ListLevel => {
+    const { paragraph: given, run } = levelOf(context, level);
+    const own = level === paragraph?.level ? paragraph.look : undefined;
+    const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
+    const em = run?.size ?? context.size;
+    const label =
+      look.first === undefined && look.left === undefined
+        ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em
+        : Math.max(0, -(look.first ?? 0));
+    const left = look.left ?? level * INDENT * em + label;
+    const { sign, scheme, picture, ...rest } = look.bullet;
+    const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
+    if (path !== undefined)
+      return {
+        kind,
+        before: Math.max(0, left - label),
+        label,
+        image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) },
+      };
+    if (context.signs && !context.levels) rest.colour ??= context.signs;
+    return {
+      kind,
+      ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}),
+      ...rest,
+      before: Math.max(0, left - label),
+      label,
+    };
+  });
+}
+
+function listStyle(item: Item, context: TextContext): string {
+  const { styles, size, levels } = context;
+  const { paragraph } = item;
+  const make = () => styles.list(listLevels(item, context));
+  return paragraph?.look
+    ? make()
+    : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
+}
+
+function listXml(items: readonly Item[], context: TextContext): string {
+  // Where items stand and what stands before them is said by the style of their list.
+  const saidOf = ({ bullet, left, first }: ParagraphLook) =>
+    bullet === undefined && left === undefined && first === undefined
+      ? ""
+      : canonical([bullet ?? null, left ?? null, first ?? null]);
+  const kindOf = ({ paragraph }: Item) =>
+    `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.look ? saidOf(paragraph.look) : ""}`;
+  const counts = (group: readonly Item[] | undefined) => group?.[0]?.paragraph?.kind === "number";
+  const groups: Item[][] = [];
+  for (const item of items) {
+    const last = groups.at(-1);
+    if (last?.[0] && kindOf(last[0]) === kindOf(item) && item.paragraph?.start === undefined) last.push(item);
+    else groups.push([item]);
+  }
+  return groups
+    .map((group, nth) =>
+      xml(
+        "text:list",
+        {
+          "text:style-name": listStyle(group[0] as Item, context),
+          "text:continue-numbering":
+            counts(group) && counts(groups[nth - 1]) && group[0]?.paragraph?.start === undefined ? "true" : undefined,
+        },
+        ...group.map((item) => {
+          const header = item.paragraph?.kind === "plain";
+          return xml(
+            header ? "text:list-header" : "text:list-item",
+            { "text:start-value": item.paragraph?.start },
+            item.paragraph ? paragraphXml(item.paragraph, context) : "",
+            ...item.content.map((part) => (Array.isArray(part) ? listXml(part, context) : paragraphXml(part, context))),
+          );
+        }),
+      ),
+    )
+    .join("");
+}
+
+/** Paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
+export function textXml(text: RichText, given: TextContext): string {
+  const rooms = text.some(({ kind }) => kind === "number") ? numberRooms(text) : [];
+  const context = rooms.some((room) => room > INDENT) ? { ...given, rooms } : given;
+  const parts: string[] = [];
+  let list: Paragraph[] = [];
+  const close = () => {
+    if (list.length) parts.push(listXml(itemsOf(list), context));
+    list = [];
+  };
+  for (const paragraph of text) {
+    if (paragraph.kind !== "plain" || (paragraph.level > 0 && list.length)) list.push(paragraph);
+    else {
+      close();
+      parts.push(paragraphXml(paragraph, context));
+    }
+  }
+  close();
+  return parts.join("");
+}

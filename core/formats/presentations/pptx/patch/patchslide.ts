@@ -1,0 +1,437 @@
+import { type FontSet, boxesOf } from "@unitext/core/layout";
+import { type ChartElement, type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
+import {
+  backgroundSum,
+  changedParts,
+  isAsRead,
+  type PartOf,
+  sameMotion,
+  slideSum,
+  transitionSum,
+} from "../../../shared/sourcepackage";
+import type { KeptParts } from "./sourceparts";
+import { namespaces } from "../package/layouts";
+import { emu, NS } from "../package/names";
+import { relativeTo } from "../package/parts";
+import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./elementranges";
+import { paragraphsXml } from "../write/text";
+import { type ShapeGroup, timingXml, withGroups, wordless } from "../write/timing";
+import { transitionXml } from "../write/transition";
+import { backgroundXml, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "../write/shape";
+
+const parsed = new WeakMap<KeptParts, Map<string, SlideSlices>>();
+function slicesIn(kept: KeptParts, part: string): SlideSlices | undefined {
+  const held = parsed.get(kept) ?? new Map<string, SlideSlices>();
+  parsed.set(kept, held);
+  const known = held.get(part);
+  if (known) return known;
+  const text = kept.text(part);
+  if (text === undefined) return undefined;
+  const slices = slicesOf(text, part);
+  held.set(part, slices);
+  return slices;
+}
+
+const PLACED = /<((?:\w+:)?)off\b[^>]*?\/>\s*<((?:\w+:)?)ext\b(?=[^>]*\bcx=)[^>]*?\/>/;
+/** The words of a shape put where a frame is: its first place and size, or, where it has its place from a layout, one of its own. */
+function moved(words: string, frame: Frame | undefined, rotation: number | undefined): string {
+  if (!frame) return words;
+  const turn = rotation ? ` rot="${Math.round(rotation * 60000)}"` : "";
+  if (!PLACED.test(words)) {
+    const own = `<a:xfrm xmlns:a="${NS.a}"${turn}><a:off x="${emu(frame.x)}" y="${emu(frame.y)}"/><a:ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/></a:xfrm>`;
+    return words.replace(
+      /<((?:\w+:)?spPr)\b([^>]*?)(\/?)>/,
+      (_, name: string, rest: string, closed: string) => `<${name}${rest}>${own}${closed ? `</${name}>` : ""}`,
+    );
+  }
+  const placed = words.replace(
+    PLACED,
+    (_, a: string, b: string) =>
+      `<${a}off x="${emu(frame.x)}" y="${emu(frame.y)}"/><${b}ext cx="${emu(frame.width)}" cy="${emu(frame.height)}"/>`,
+  );
+  return placed.replace(
+    /<((?:\w+:)?xfrm)\b([^>]*)>/,
+    (_, name: string, rest: string) => `<${name}${rest.replace(/\srot="[^"]*"/, "")}${turn}>`,
+  );
+}
+
+/** The words of a shape with the paragraphs of another; undefined where it has no text or the other none. */
+function reworded(words: string, other: string): string | undefined {
+  const body = /<((?:\w+:)?txBody)\b[^>]*>([\s\S]*)<\/\1>/.exec(words);
+  const first = body ? /<(?:\w+:)?p(?=[\s/>])/.exec(body[2] as string) : null;
+  const theirs = /<p:txBody>([\s\S]*)<\/p:txBody>/.exec(other)?.[1];
+  const from = theirs === undefined ? -1 : (/<a:p(?=[\s/>])|<mc:AlternateContent/.exec(theirs)?.index ?? -1);
+  if (!body || !first || theirs === undefined || from < 0) return undefined;
+  const declared = Object.entries(namespaces)
+    .map(([name, uri]) => ` ${name}="${uri}"`)
+    .join("");
+  const paragraphs = theirs.slice(from).replace(/<a:p(?=[\s/>])/g, (open) => open + declared);
+  const start = body.index + body[0].indexOf(body[2] as string) + first.index;
+  return words.slice(0, start) + paragraphs + words.slice(body.index + body[0].length - `</${body[1]}>`.length);
+}
+
+/** The words of a shape with the names that its file's root element gives to namespaces, so that they stand in any part. */
+function standing(words: string, root: string): string {
+  const declared = [...root.matchAll(/\s(xmlns(?::\w+)?)="([^"]*)"/g)];
+  return words.replace(
+    /^<[\w:]+/,
+    (open) =>
+      open +
+      declared
+        .filter(([, name]) => !words.slice(0, words.indexOf(">")).includes(`${name}=`))
+        .map(([, name, uri]) => ` ${name}="${uri}"`)
+        .join(""),
+  );
+}
+
+/**
+ * A shape of a kept file in its own words, at the frame that the element has now, with relationships of the part that it
+ * comes to. Undefined where the file does not have it.
+ */
+export function movedShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
+  const slices = element.kept && slicesIn(kept, part);
+  const found = slices && element.kept ? sliceAt(slices, element.kept.shape) : undefined;
+  if (!slices || !found) return undefined;
+  const rows = new Map(kept.relationships(part).map((row) => [row.id, row]));
+  const root = slices.text.slice(...slices.root);
+  const words = standing(
+    moved(slices.text.slice(found.slice.from, found.slice.to), element.frame, element.rotation),
+    root,
+  );
+  const prefix =
+    /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(
+      root,
+    )?.[1] ?? "r";
+  return words.replace(new RegExp(`\\b(${prefix}:\\w+)="([^"]+)"`, "g"), (whole, name: string, id: string) => {
+    const row = rows.get(id);
+    if (!row) return whole;
+    if (row.external) return `${name}="${work.relationships.add(row.type, row.target, true)}"`;
+    const target = kept.take(row.target);
+    return target === undefined
+      ? whole
+      : `${name}="${work.relationships.add(row.type, relativeTo(work.path, target))}"`;
+  });
+}
+
+interface Splice {
+  slide: Slide;
+  number: number;
+  kept: KeptParts;
+  part: string;
+  partOf: PartOf;
+  work: SlideWork;
+  fonts: FontSet;
+  /** Charts whose parts have their data already. */
+  recharted: ReadonlySet<string>;
+}
+
+/** The charts of a kept slide of which only the data are others than they were, by the parts that draw them. */
+export function changedCharts(
+  { elements }: Slide,
+  kept: KeptParts,
+  part: string,
+  partOf: PartOf,
+): Map<string, ChartElement> {
+  const found = new Map<string, ChartElement>();
+  for (const element of elements) {
+    if (element.kind !== "chart" || !element.kept?.data || !changedParts(element, partOf)?.text) continue;
+    const slices = slicesIn(kept, part);
+    const slice = slices && sliceAt(slices, element.kept.shape)?.slice;
+    const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
+    const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
+    // A part that draws two charts of the slide is not changed for one of them: that one is written anew.
+    if (target !== undefined && slices && slices.text.split(`"${id}"`).length === 2) found.set(target, element);
+  }
+  return found;
+}
+
+/** What the tags keep of the elements of a kept slide, by the path of their shape. */
+type Facts = Record<string, object>;
+const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(binding ? { binding } : {}) });
+
+/**
+ * The text of a slide's part with what was changed in the place of what was there; undefined where nothing was changed,
+ * so that the part stays as it is.
+ */
+export function spliced({ slide, number, kept, part, partOf, work, fonts, recharted }: Splice): {
+  text: string | undefined;
+  shapes: Facts;
+} {
+  const same = new Map(slide.elements.map((element) => [element.id, isAsRead(element, partOf)]));
+  const slices = slicesIn(kept, part);
+  if (!slices) return { text: undefined, shapes: {} };
+  const facts: Facts = {};
+  const order = slide.elements.map((element) => element.kept?.shape ?? "");
+  const known =
+    slide.elements.every(({ id }) => same.get(id)) &&
+    slide.kept?.sum === slideSum(slide) &&
+    sameMotion(slide) &&
+    inOrder(order) &&
+    slide.elements.length === slide.elements.filter((element) => element.kept).length &&
+    slide.kept.shapes.length === order.length;
+  if (known) {
+    for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
+    return { text: undefined, shapes: facts };
+  }
+  const writer = new Splicer(slide, number, slices, same, kept, part, work, partOf, fonts, recharted);
+  const text = writer.text();
+  return { text, shapes: writer.facts };
+}
+
+/** Whether shapes stand in the order in which the file has them. */
+function inOrder(paths: readonly string[]): boolean {
+  const key = (path: string) =>
+    path
+      .split(".")
+      .map((step) => step.padStart(6, "0"))
+      .join(".");
+  return paths.every((path, nth) => nth === 0 || key(paths[nth - 1] as string) < key(path));
+}
+
+class Splicer {
+  readonly facts: Facts = {};
+  private nextId: number;
+  private readonly boxes;
+  constructor(
+    private readonly slide: Slide,
+    number: number,
+    private readonly slices: SlideSlices,
+    private readonly same: ReadonlyMap<string, boolean>,
+    private readonly kept: KeptParts,
+    private readonly part: string,
+    private readonly work: SlideWork,
+    private readonly partOf: PartOf,
+    fonts: FontSet,
+    private readonly recharted: ReadonlySet<string>,
+  ) {
+    this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
+    for (const { id, kept: shape } of slide.elements) {
+      const held = shape && sliceAt(slices, shape.shape)?.slice.id;
+      if (held !== undefined) this.shapes.set(id, [Number(held)]);
+    }
+    this.boxes = boxesOf(slide, { head: work.head, number, fonts });
+  }
+
+  text(): string {
+    const { slices, slide } = this;
+    const { text, shapes } = slices;
+    const modelled = new Set<number>();
+    for (const path of slide.kept?.shapes ?? []) modelled.add(Number(path.split(".")[0]));
+    const members = new Map<number, Element[]>();
+    for (const element of slide.elements) {
+      if (!element.kept) continue;
+      const top = Number(element.kept.shape.split(".")[0]);
+      modelled.add(top);
+      const held = members.get(top);
+      if (held) held.push(element);
+      else members.set(top, [element]);
+    }
+    const units: { top: number | undefined; words: string }[] = [];
+    const done = new Set<number>();
+    for (const element of slide.elements) {
+      const top = element.kept ? Number(element.kept.shape.split(".")[0]) : Number.NaN;
+      const slice = shapes[top];
+      if (!slice) {
+        units.push({ top: undefined, words: this.written(element, undefined) });
+      } else if (slice.name === "grpSp") {
+        if (!done.has(top)) units.push(...this.group(slice, top, members.get(top) ?? []));
+      } else if (!done.has(top)) {
+        // Alternate content that became several elements is one piece; of what became one, the changed stands alone.
+        const alone = members.get(top)?.length === 1;
+        const whole = this.same.get(element.id) || (slice.name === "AlternateContent" && !alone);
+        units.push({ top, words: whole ? text.slice(slice.from, slice.to) : this.written(element, slice) });
+      }
+      if (slice) done.add(top);
+    }
+    // What is no element (footers, empty places) stays after what it stood after.
+    const standing = units
+      .flatMap(({ top }, nth) => (top === undefined ? [] : [{ top, nth }]))
+      .sort((a, b) => a.top - b.top);
+    const following = new Map<number, typeof units>();
+    let [next, after] = [0, -1];
+    shapes.forEach((slice, top) => {
+      if (modelled.has(top)) return;
+      for (; (standing[next]?.top ?? Number.POSITIVE_INFINITY) < top; next++)
+        after = Math.max(after, standing[next]?.nth as number);
+      const held = following.get(after) ?? [];
+      held.push({ top, words: text.slice(slice.from, slice.to) });
+      following.set(after, held);
+    });
+    const all = [...(following.get(-1) ?? []), ...units.flatMap((unit, nth) => [unit, ...(following.get(nth) ?? [])])];
+    this.number(all);
+    const first = shapes[0]?.from ?? slices.treeEnd;
+    const last = shapes.at(-1)?.to ?? slices.treeEnd;
+    const tree = all.map(({ words }) => words).join("");
+    return this.framed(first, last, tree);
+  }
+
+  /** The paths under which the shapes of the new part will be read, for the tags. */
+  private number(units: readonly { top: number | undefined; words: string }[]): void {
+    const paths = new Map<number, number>();
+    units.forEach(({ top }, nth) => {
+      if (top !== undefined) paths.set(top, nth);
+    });
+    let fresh = 0;
+    const news = units.flatMap(({ top }, nth) => (top === undefined ? [nth] : []));
+    for (const element of this.slide.elements) {
+      const [first, ...rest] = (element.kept?.shape ?? "").split(".");
+      const at = element.kept ? paths.get(Number(first)) : undefined;
+      const path =
+        at === undefined || this.loose.has(element.id) ? String(news[fresh++] ?? "") : [at, ...rest].join(".");
+      this.facts[path] = factsOf(element);
+    }
+  }
+
+  /** The ids of the shapes that elements are in the new part. */
+  private readonly shapes = new Map<string, number[]>();
+
+  /** Elements that are written anew beside the group that they were in. */
+  private readonly loose = new Set<string>();
+
+  /** The groups of the file that are still in the part with all that was in them. */
+  private wholeGroups(ids: ReadonlySet<string | undefined>): ShapeGroup[] {
+    return this.slices.shapes.flatMap(({ name, id }, top) => {
+      const members = this.slide.elements
+        .filter(({ id: own, kept }) => kept && Number(kept.shape.split(".")[0]) === top && !this.loose.has(own))
+        .map((element) => element.id);
+      return name === "grpSp" && ids.has(id) ? [{ id: Number(id), members }] : [];
+    });
+  }
+
+  private group(slice: Slice, top: number, members: readonly Element[]): { top: number | undefined; words: string }[] {
+    const { text } = this.slices;
+    const gone = (this.slide.kept?.shapes ?? []).filter(
+      (path) => Number(path.split(".")[0]) === top && !members.some(({ kept }) => kept?.shape === path),
+    );
+    // Words are changed in the group; what moves or looks otherwise stands beside it.
+    const worded = members.filter(
+      (element) => !this.same.get(element.id) && changedParts(element, this.partOf)?.place === false,
+    );
+    const changed = members.filter((element) => !this.same.get(element.id) && !worded.includes(element));
+    if (!changed.length && !gone.length && !worded.length) return [{ top, words: text.slice(slice.from, slice.to) }];
+    const at = (path: string) => {
+      const found = sliceAt(this.slices, path);
+      return found && found.slice !== slice ? [found.slice] : [];
+    };
+    const shapeOf = ({ kept }: Element) => (kept as { shape: string }).shape;
+    const cuts = [
+      ...[...gone, ...changed.map(shapeOf)].flatMap((path) => at(path).map((cut) => ({ cut, words: "" }))),
+      ...worded.flatMap((element) => at(shapeOf(element)).map((cut) => ({ cut, words: this.written(element, cut) }))),
+    ].sort((a, b) => b.cut.from - a.cut.from);
+    let words = text.slice(slice.from, slice.to);
+    for (const { cut, words: instead } of cuts)
+      words = words.slice(0, cut.from - slice.from) + instead + words.slice(cut.to - slice.from);
+    for (const { id } of changed) this.loose.add(id);
+    const left = members.length > changed.length;
+    return [
+      ...(left ? [{ top, words }] : []),
+      ...changed.map((element) => ({
+        top: undefined,
+        words: this.written(element, sliceAt(this.slices, shapeOf(element))?.slice, true),
+      })),
+    ];
+  }
+
+  /** An element as it is now, under the id that it had: in the file's words where only its place or its text is another. `loose` is one that leaves its group. */
+  private written(element: Element, before: Slice | undefined, loose = false): string {
+    const { work } = this;
+    if ((element.kind === "foreign" || element.kind === "media") && before) {
+      return moved(this.slices.text.slice(before.from, before.to), element.frame, element.rotation);
+    }
+    const plain = before && before.name !== "AlternateContent" ? changedParts(element, this.partOf) : undefined;
+    const stood = plain && this.slices.text.slice(before?.from, before?.to);
+    const placed =
+      stood === undefined ? undefined : plain?.place || loose ? moved(stood, element.frame, element.rotation) : stood;
+    if (before && placed !== undefined && (!plain?.text || this.recharted.has(element.id))) return placed;
+    const words = before ? this.slices.text.slice(before.from, before.to) : "";
+    const placeholder = /<((?:\w+:)?)ph\b[^>]*?(?:\/>|>[\s\S]*?<\/(?:\w+:)?ph>)/
+      .exec(words)?.[0]
+      .replace(/<(\/?)(?:\w+:)?ph\b/g, "<$1p:ph");
+    const box = this.boxes.get(element.id);
+    const id = before?.id === undefined ? this.nextId++ : Number(before.id);
+    const own = [id];
+    this.shapes.set(element.id, own);
+    const notes: Footnote[] = [];
+    const shape: ShapeWork = {
+      ...work,
+      id,
+      name: element.name ?? `${element.kind} ${id}`,
+      frame: element.frame ?? box ?? { x: 72, y: 144, width: 400, height: 240 },
+      box,
+      role: undefined,
+      placeholder: () => placeholder,
+      notes,
+      line: (text, frame) => {
+        const line = this.nextId++;
+        own.push(line);
+        return textBox(
+          { id: line, name: `caption ${line}`, frame },
+          paragraphsXml(plainText(text), textContext(work, 12, false)),
+          12,
+        );
+      },
+      kept: (other) => movedShape(this.kept, this.part, other, work),
+    };
+    const made = shapeXml(element, shape);
+    const again = placed === undefined ? undefined : reworded(placed, made);
+    if (again !== undefined) return again;
+    // The part may call the namespaces otherwise, so each new shape says its own.
+    const declared = Object.entries(namespaces)
+      .map(([name, uri]) => ` ${name}="${uri}"`)
+      .join("");
+    return made.replace(/^<p:[\w]+/, (open) => open + declared);
+  }
+
+  /** The part around its new shapes: hidden or not, background, transition, motion as far as its shapes are there. */
+  private framed(first: number, last: number, tree: string): string {
+    const { slices, slide, work } = this;
+    const { text, root, background, transition, timing } = slices;
+    const edits: [number, number, string][] = [[first, last, tree]];
+    const open = text.slice(...root);
+    const shown = open.replace(/\sshow="[^"]*"/, "");
+    if (slide.hidden !== /\sshow="(?:0|false)"/.test(open))
+      edits.push([root[0], root[1], slide.hidden ? shown.replace(/(\/?>)$/, ' show="0"$1') : shown]);
+    if (slide.kept?.sum !== slideSum(slide)) {
+      const ground = declaredBackground(backgroundXml(slide.background, work));
+      if (background && this.changedBackground) edits.push([background[0], background[1], ground]);
+      else if (!background && ground && this.changedBackground) edits.push([slices.data, slices.data, ground]);
+      if (this.changedTransition) {
+        for (const [from, to] of transition) edits.push([from, to, ""]);
+        const made = transitionXml(slide);
+        if (made)
+          edits.push([
+            slices.afterMap,
+            slices.afterMap,
+            made.replace(/^<p:transition/, `<p:transition xmlns:p="${NS.p}"`),
+          ]);
+      }
+    }
+    const ids = new Set([...tree.matchAll(/<(?:\w+:)?cNvPr\b[^>]*?\sid="(\d+)"/g)].map(([, id]) => id));
+    const asked = timing ? [...text.slice(...timing).matchAll(/\sspid="(\d+)"/g)].map(([, id]) => id) : [];
+    if (!sameMotion(slide) || asked.some((id) => !ids.has(id))) {
+      const made = timingXml(
+        slide,
+        withGroups(slide, (element) => this.shapes.get(element), this.wholeGroups(ids)),
+        wordless(slide),
+      ).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
+      const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
+      // At one place what is put in first comes last: a transition stands before the timing.
+      if (timing) edits.unshift([timing[0], timing[1], made]);
+      else if (made) edits.unshift([after, after, made]);
+    }
+    let out = text;
+    for (const [from, to, words] of edits.sort((a, b) => b[0] - a[0] || b[1] - a[1]))
+      out = out.slice(0, from) + words + out.slice(to);
+    return out;
+  }
+
+  private get changedBackground(): boolean {
+    return this.slide.kept?.background !== backgroundSum(this.slide);
+  }
+  private get changedTransition(): boolean {
+    return this.slide.kept?.transition !== transitionSum(this.slide);
+  }
+}
+
+const declaredBackground = (words: string) =>
+  words.replace(/^<p:bg>/, `<p:bg xmlns:p="${NS.p}" xmlns:a="${NS.a}" xmlns:r="${NS.r}">`);

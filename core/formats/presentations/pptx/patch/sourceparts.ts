@@ -1,0 +1,133 @@
+import { Failure } from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { partText } from "../../../shared/archive";
+import { childrenOf, readXml } from "../../../shared/xml";
+import { KeptFile } from "../../../shared/sourcepackage";
+import { resolveTarget, transitional } from "../package/package";
+import { REL } from "../package/names";
+import { type Package, relationshipsPath, relativeTo } from "../package/parts";
+
+export interface KeptRelationship {
+  id: string;
+  type: string;
+  target: string;
+  external: boolean;
+}
+
+/** Parts of a kept file as they are written again: each once, with all that it needs, under paths that are free. */
+export class KeptParts {
+  private readonly types = new Map<string, string>();
+  private readonly defaults = new Map<string, string>();
+  private readonly paths = new Map<string, string>();
+  private readonly lists = new Map<string, KeptRelationship[]>();
+  /** Parts that are written otherwise: slides, and what a presentation has once. */
+  readonly instead = new Map<string, string>();
+  /** Parts that are not written: slides that are gone. */
+  readonly dropped = new Set<string>();
+
+  constructor(
+    readonly file: KeptFile,
+    private readonly pack: Package,
+  ) {
+    const types = file.bytes("[Content_Types].xml");
+    for (const { name, attributes } of types ? readXml(partText(types), "[Content_Types].xml").children : []) {
+      if (name.endsWith("Override"))
+        this.types.set((attributes.PartName ?? "").replace(/^\//, ""), attributes.ContentType ?? "");
+      else this.defaults.set((attributes.Extension ?? "").toLowerCase(), attributes.ContentType ?? "");
+    }
+  }
+
+  typeOf(path: string): string | undefined {
+    return this.types.get(path) ?? this.defaults.get(/\.([^./]+)$/.exec(path)?.[1]?.toLowerCase() ?? "");
+  }
+
+  text(path: string): string | undefined {
+    const bytes = this.file.bytes(path);
+    return bytes && partText(bytes);
+  }
+
+  relationships(path: string): KeptRelationship[] {
+    const known = this.lists.get(path);
+    if (known) return known;
+    const bytes = this.file.bytes(relationshipsPath(path));
+    const list = bytes
+      ? childrenOf(readXml(partText(bytes), relationshipsPath(path)), "Relationship").map(({ attributes }) => {
+          const external = attributes.TargetMode === "External";
+          return {
+            id: attributes.Id ?? "",
+            type: attributes.Type ?? "",
+            target: external ? (attributes.Target ?? "") : resolveTarget(path, attributes.Target ?? ""),
+            external,
+          };
+        })
+      : [];
+    this.lists.set(path, list);
+    return list;
+  }
+
+  related(path: string, type: keyof typeof REL): string | undefined {
+    return this.relationships(path).find((row) => transitional(row.type) === REL[type])?.target;
+  }
+
+  /** The path under which a part is written, with what it needs; undefined where the file lacks it. */
+  take(path: string): string | undefined {
+    const known = this.instead.get(path) ?? this.paths.get(path);
+    if (known !== undefined || this.dropped.has(path)) return known;
+    const part = this.file.part(path);
+    if (part === undefined) return undefined;
+    const to = this.pack.free(path);
+    this.paths.set(path, to);
+    this.pack.put(to, this.typeOf(path), part);
+    this.writeRelationships(path, to, this.carried(path, to));
+    return to;
+  }
+
+  /** Where a part was written; undefined where nothing asked for it. */
+  takenAt(path: string): string | undefined {
+    return this.paths.get(path);
+  }
+
+  /** The relationships of a part as they hold under its new path; those to parts that the file lacks go. */
+  carried(path: string, to: string): KeptRelationship[] {
+    return this.relationships(path).flatMap((row) => {
+      if (row.external) return [row];
+      const target = this.take(row.target);
+      return target === undefined ? [] : [{ ...row, target: relativeTo(to, target) }];
+    });
+  }
+
+  /** Writes the list of a part's relationships; as it lay in the file where nothing of it changed. */
+  writeRelationships(path: string, to: string, rows: readonly KeptRelationship[]): void {
+    const before = this.relationships(path);
+    if (!before.length) return;
+    const same =
+      path === to &&
+      rows.length === before.length &&
+      rows.every(
+        (row, nth) => row.external || row.target === relativeTo(path, (before[nth] as KeptRelationship).target),
+      );
+    const own = same ? this.file.part(relationshipsPath(path)) : undefined;
+    this.pack.parts.set(relationshipsPath(to), own ?? strToU8(relationshipsXml(rows)));
+  }
+}
+
+export function relationshipsXml(rows: readonly KeptRelationship[]): string {
+  const escaped = (value: string) => value.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/"/g, "&quot;");
+  return `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${rows.map(({ id, type, target, external }) => `<Relationship Id="${escaped(id)}" Type="${escaped(type)}" Target="${escaped(target)}"${external ? ' TargetMode="External"' : ""}/>`).join("")}</Relationships>`;
+}
+
+/** Opens a kept file; undefined where its bytes are gone or are no archive. */
+export function openKept(
+  name: string,
+  bytes: Uint8Array | undefined,
+  picture: (sha256: string) => Uint8Array | undefined,
+): KeptFile | undefined {
+  if (!bytes) return undefined;
+  try {
+    const file = new KeptFile(name, bytes, picture);
+    return file.has("[Content_Types].xml") ? file : undefined;
+  } catch (error) {
+    if (error instanceof Failure || error instanceof SyntaxError) return undefined;
+    throw error;
+  }
+}

@@ -1,0 +1,205 @@
+import { columnName } from "../../shared/cells";
+import { escapeXml } from "@unitext/core/draw";
+import { type ChartElement, Failure } from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
+import { child, childrenOf, readXml, scanXml } from "../../../shared/xml";
+import { type KeptParts, relationshipsXml } from "./sourceparts";
+import { resolveTarget } from "../package/package";
+import { type Package, relationshipsPath, relativeTo } from "../package/parts";
+import { readChart } from "../read/chart";
+import { type CellChange, rechart } from "./updatechart";
+import { workbook } from "../write/chart";
+
+const local = (name: string) => name.slice(name.indexOf(":") + 1);
+const columnIn = (reference: string) =>
+  [...(/^[A-Z]+/.exec(reference)?.[0] ?? "A")].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0) - 1;
+
+interface Row {
+  number: number;
+  from: number;
+  /** Where its opening tag ends, and where its closing tag begins; the same where it is empty. */
+  open: number;
+  close: number;
+  cells: { column: number; from: number; to: number; style: string | undefined }[];
+}
+
+/** A sheet (ECMA-376-1, 18.3.1.73) with other values in some of its cells; formats of cells stay. A cell that is given twice, as series share their categories, has what was given last. */
+export function withCells(text: string, where: string, given: readonly CellChange[]): string {
+  const changes = [...new Map(given.map((change) => [`${change.column}/${change.row}`, change])).values()];
+  const rows: Row[] = [];
+  const stack: string[] = [];
+  let data = { prefix: "", open: 0, close: 0 };
+  scanXml(text, where, {
+    open(tag, attributes, from, to) {
+      const name = local(tag);
+      if (name === "sheetData") data = { prefix: tag.slice(0, tag.length - name.length), open: to, close: to };
+      if (name === "row" && stack.at(-1) === "sheetData")
+        rows.push({
+          number: Number(attributes.r) || (rows.at(-1)?.number ?? 0) + 1,
+          from,
+          open: to,
+          close: to,
+          cells: [],
+        });
+      const row = rows.at(-1);
+      if (name === "c" && stack.at(-1) === "row" && row)
+        row.cells.push({
+          column: attributes.r ? columnIn(attributes.r) : (row.cells.at(-1)?.column ?? -1) + 1,
+          from,
+          to,
+          style: attributes.s,
+        });
+      stack.push(name);
+    },
+    close(from, to) {
+      const name = stack.pop();
+      const row = rows.at(-1);
+      if (name === "sheetData") data.close = from;
+      if (name === "row" && row && stack.at(-1) === "sheetData") row.close = from;
+      const cell = row?.cells.at(-1);
+      if (name === "c" && cell && stack.at(-1) === "row") cell.to = to;
+    },
+  });
+  const p = data.prefix;
+  const cellXml = ({ column, row, value }: CellChange, style?: string) => {
+    const open = `<${p}c r="${columnName(column)}${row}"${style ? ` s="${style}"` : ""}`;
+    if (value === null || value === "") return style ? `${open}/>` : "";
+    return typeof value === "number"
+      ? `${open}><${p}v>${value}</${p}v></${p}c>`
+      : `${open} t="inlineStr"><${p}is><${p}t xml:space="preserve">${escapeXml(value)}</${p}t></${p}is></${p}c>`;
+  };
+  const edits: { from: number; to: number; words: string }[] = [];
+  for (const number of [...new Set(changes.map(({ row }) => row))].sort((a, b) => a - b)) {
+    const asked = changes.filter(({ row }) => row === number).sort((a, b) => a.column - b.column);
+    const row = rows.find((one) => one.number === number);
+    if (!row) {
+      const at = rows.find((one) => one.number > number)?.from ?? data.close;
+      edits.push({
+        from: at,
+        to: at,
+        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
+      });
+      continue;
+    }
+    // An empty row has one tag alone.
+    if (row.close < row.open) {
+      edits.push({
+        from: row.from,
+        to: row.open,
+        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
+      });
+      continue;
+    }
+    for (const change of asked) {
+      const known = row.cells.find(({ column }) => column === change.column);
+      const at = row.cells.find(({ column }) => column > change.column)?.from ?? row.close;
+      edits.push(
+        known
+          ? { from: known.from, to: known.to, words: cellXml(change, known.style) }
+          : { from: at, to: at, words: cellXml(change) },
+      );
+    }
+  }
+  // What is put in at one place stays in its order.
+  let out = text;
+  for (const { from, to, words } of edits
+    .map((edit, nth) => ({ ...edit, nth }))
+    .sort((a, b) => b.from - a.from || b.nth - a.nth))
+    out = out.slice(0, from) + words + out.slice(to);
+  return out;
+}
+
+/** A workbook (ECMA-376-1, 12 and 18) with other values in some cells; undefined where it cannot be read, or lacks a sheet. Names of columns of its tables follow their cells. */
+export function rebook(
+  bytes: Uint8Array,
+  changes: readonly CellChange[],
+  renamed: ReadonlyMap<string, string>,
+): Uint8Array | undefined {
+  try {
+    const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
+    const text = (path: string) => {
+      const part = parts.get(path);
+      return part === undefined ? undefined : partText(part instanceof Uint8Array ? part : unpacked(part));
+    };
+    const main = "xl/workbook.xml";
+    const book = text(main);
+    const links = text("xl/_rels/workbook.xml.rels");
+    if (book === undefined || links === undefined) return undefined;
+    const targets = new Map(
+      readXml(links, "workbook").children.map(({ attributes }) => [
+        attributes.Id,
+        resolveTarget(main, attributes.Target ?? ""),
+      ]),
+    );
+    const paths = new Map(
+      childrenOf(child(readXml(book, main), "sheets"), "sheet").map(({ attributes }) => [
+        attributes.name,
+        targets.get(Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1]),
+      ]),
+    );
+    for (const sheet of new Set(changes.map((change) => change.sheet))) {
+      const path = paths.get(sheet);
+      const words = path === undefined ? undefined : text(path);
+      if (path === undefined || words === undefined) return undefined;
+      parts.set(
+        path,
+        strToU8(
+          withCells(
+            words,
+            path,
+            changes.filter((change) => change.sheet === sheet),
+          ),
+        ),
+      );
+    }
+    for (const path of parts.keys()) {
+      if (!/^xl\/tables\/[^/]*\.xml$/.test(path)) continue;
+      parts.set(
+        path,
+        strToU8(
+          (text(path) as string).replace(
+            /(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g,
+            (whole, open: string, name: string) =>
+              renamed.has(name) ? `${open}"${escapeXml(renamed.get(name) as string)}"` : whole,
+          ),
+        ),
+      );
+    }
+    return zip(parts);
+  } catch (error) {
+    if (error instanceof Failure || error instanceof RangeError) return undefined;
+    throw error;
+  }
+}
+
+/** Writes the part of a chart of a kept file with other data, and its workbook with other cells; gives its path, or undefined where the data do not fit into it. */
+export function chartWith(kept: KeptParts, pack: Package, part: string, chart: ChartElement): string | undefined {
+  const text = kept.text(part);
+  const before = text === undefined ? undefined : readChart(readXml(text, part), { named: new Map() });
+  const made = text !== undefined && before ? rechart(text, part, chart, before) : undefined;
+  if (!made || !before) return undefined;
+  const book = kept.related(part, "workbook");
+  const bytes = book === undefined ? undefined : kept.file.bytes(book);
+  const renamed = new Map(
+    before.series.flatMap(({ name }, nth) =>
+      chart.series[nth] && chart.series[nth].name !== name ? [[name, chart.series[nth].name] as const] : [],
+    ),
+  );
+  // A workbook that cannot be read is made anew, with the cells that the chart names.
+  const cells = bytes && (rebook(bytes, made.cells, renamed) ?? workbook(chart));
+  const path = pack.free(part);
+  pack.put(path, kept.typeOf(part), strToU8(made.text));
+  const rows = kept.relationships(part).flatMap((row) => {
+    if (row.external) return [row];
+    if (row.target !== book || !cells) {
+      const target = kept.take(row.target);
+      return target === undefined ? [] : [{ ...row, target: relativeTo(path, target) }];
+    }
+    const to = pack.free(row.target);
+    pack.put(to, kept.typeOf(row.target), cells);
+    return [{ ...row, target: relativeTo(path, to) }];
+  });
+  if (rows.length) pack.parts.set(relationshipsPath(path), strToU8(relationshipsXml(rows)));
+  return path;
+}

@@ -1,0 +1,31 @@
+import { type Element, isEmptyText } from "@unitext/core/model";
+import { child, type XmlElement } from "../../../shared/xml";
+import { standingOf } from "./drawing";
+
+/** A shape of a diagram's drawing as its form and, over it, its text, where the drawing gives the text a place of its own (`txXfrm`: upright, turned against its form; the name from memory). */
+export function apart(element: Element, shape: XmlElement, newId: () => string): Element[] {
+  const own = standingOf(child(shape, "txXfrm"));
+  if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];
+  const { rotation, style, box, text, kept } = element;
+  const turned = ((((rotation ?? 0) + own.rotation) % 360) + 360) % 360;
+  const form: Element = {
+    ...element,
+    kind: "shape",
+    geometry: element.kind === "shape" ? element.geometry : { preset: "rect" },
+    text: [],
+  };
+  return [
+    form,
+    {
+      kind: "text",
+      id: newId(),
+      slot: null,
+      frame: own.frame,
+      ...(turned ? { rotation: turned } : {}),
+      style,
+      box,
+      text,
+      kept,
+    } as Element,
+  ];
+}

@@ -1,0 +1,417 @@
+import { guideValues, knowsPreset, PathWriter } from "@unitext/core/figures";
+import type { Element, Fill, Frame, Geometry, Shadow, Stroke } from "@unitext/core/model";
+import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
+import { type ColourContext, colourIn, fraction } from "./colour";
+import { EMU } from "../package/names";
+
+/** Where a shape stands: its frame, turned and mirrored. */
+export interface Standing {
+  frame: Frame;
+  rotation: number;
+  flipX: boolean;
+  flipY: boolean;
+}
+
+const on = (value: string | undefined) => value === "1" || value === "true";
+const degrees = (value: string | undefined) => Math.round(((Number(value ?? 0) || 0) / 60000) * 1000) / 1000;
+const points = (value: string | undefined) => Math.round(((Number(value) || 0) / EMU) * 1000) / 1000;
+
+/** Lengths past this are no page's (ECMA-376: 56 inches); a file that says more is wrong. */
+const FAR = 20000;
+const near = (value: number) => Math.max(-FAR, Math.min(FAR, value));
+
+/** A transform (`a:xfrm`) as a standing; undefined where it does not say a place and a size. */
+export function standingOf(transform: XmlElement | undefined): Standing | undefined {
+  const off = child(transform, "off")?.attributes;
+  const ext = child(transform, "ext")?.attributes;
+  if (!transform || !off || !ext || [off.x, off.y, ext.cx, ext.cy].some((value) => !Number.isFinite(Number(value))))
+    return undefined;
+  const { rot, flipH, flipV } = transform.attributes;
+  return {
+    frame: {
+      x: near(points(off.x)),
+      y: near(points(off.y)),
+      width: near(Math.abs(points(ext.cx))),
+      height: near(Math.abs(points(ext.cy))),
+    },
+    rotation: degrees(rot),
+    flipX: on(flipH),
+    flipY: on(flipV),
+  };
+}
+
+/** What a group does with the standing of a thing in it (ECMA-376-1, 20.1.7.5): its child space is stretched over its frame, then mirrored and turned about its middle. */
+export function inGroup(transform: XmlElement | undefined, { frame, rotation, flipX, flipY }: Standing): Standing {
+  const group = standingOf(transform);
+  const childOff = child(transform, "chOff")?.attributes;
+  const childExt = child(transform, "chExt")?.attributes;
+  if (!group || !childOff || !childExt) return { frame, rotation, flipX, flipY };
+  const [cw, ch] = [points(childExt.cx), points(childExt.cy)];
+  const sx = cw ? group.frame.width / cw : 1;
+  const sy = ch ? group.frame.height / ch : 1;
+  // A thing turned by about a quarter is stretched across its own axes.
+  const across = Math.abs(Math.round(rotation / 90)) % 2 === 1;
+  const [width, height] = across ? [frame.width * sy, frame.height * sx] : [frame.width * sx, frame.height * sy];
+  let cx = group.frame.x + (frame.x + frame.width / 2 - points(childOff.x)) * sx;
+  let cy = group.frame.y + (frame.y + frame.height / 2 - points(childOff.y)) * sy;
+  const [gx, gy] = [group.frame.x + group.frame.width / 2, group.frame.y + group.frame.height / 2];
+  let turned = rotation;
+  if (group.flipX) [cx, turned] = [2 * gx - cx, -turned];
+  if (group.flipY) [cy, turned] = [2 * gy - cy, -turned];
+  const angle = (group.rotation * Math.PI) / 180;
+  const [dx, dy] = [cx - gx, cy - gy];
+  cx = gx + dx * Math.cos(angle) - dy * Math.sin(angle);
+  cy = gy + dx * Math.sin(angle) + dy * Math.cos(angle);
+  const round = (value: number) => Math.round(value * 1000) / 1000;
+  return {
+    frame: { x: round(cx - width / 2), y: round(cy - height / 2), width: round(width), height: round(height) },
+    rotation: round(turned + group.rotation),
+    flipX: flipX !== group.flipX,
+    flipY: flipY !== group.flipY,
+  };
+}
+
+/** What an element keeps of its standing. */
+export function standingFacts({
+  frame,
+  rotation,
+  flipX,
+  flipY,
+}: Standing): Pick<Element, "frame" | "rotation" | "flip"> {
+  const turned = ((rotation % 360) + 360) % 360;
+  return {
+    frame,
+    ...(turned ? { rotation: turned } : {}),
+    ...(flipX || flipY ? { flip: flipX ? (flipY ? "xy" : "x") : "y" } : {}),
+  };
+}
+
+/** Gives the name of the picture asset that a relationship leads to, taking it in; undefined where it cannot be read. */
+export type PictureOf = (id: string) => string | undefined;
+
+export interface DrawingContext {
+  colours: ColourContext;
+  picture: PictureOf;
+  /** The theme, for what a style refers to, and the pictures that it names. */
+  theme: XmlElement | undefined;
+  themePicture: PictureOf;
+  /** A picture in the place of whose colours stand those between two. */
+  duotone(source: string, colours: readonly [string, string]): string;
+}
+
+/** The relationship that an attribute of an element names, whatever its prefix. */
+export const relationOf = (element: XmlElement | undefined, name: string) =>
+  Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+/** The relationships of the charts that a shape draws, and those in it. */
+export function chartsIn(shape: XmlElement): string[] {
+  if (localName(shape) !== "graphicFrame") return shape.children.flatMap(chartsIn);
+  const id = relationOf(at(shape, "graphic", "graphicData", "chart"), "id");
+  return id === undefined ? [] : [id];
+}
+/** The relationships of a picture (CT_Blip), the best first: its drawing in SVG, its file, a file elsewhere. */
+export function pictureIds(blip: XmlElement | undefined): string[] {
+  const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];
+  return [relationOf(drawing, "embed"), relationOf(blip, "embed"), relationOf(blip, "link")].filter(
+    (id): id is string => id !== undefined,
+  );
+}
+const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
+
+/** The nearest of the preset patterns (ECMA-376-1, 20.1.10.51) that are drawn. */
+function patternOf(preset: string): Extract<Fill, { kind: "pattern" }>["pattern"] {
+  if (/Grid|Check|Brick|Plaid|Weave|Trellis|Shingle/i.test(preset)) return "grid";
+  if (/^diagCross|Diamond/i.test(preset)) return "cross";
+  if (/UpDiag/i.test(preset)) return "rising";
+  if (/DnDiag|zigZag|wave/i.test(preset)) return "falling";
+  if (/horz|Horz/i.test(preset)) return "horizontal";
+  if (/vert|Vert/i.test(preset)) return "vertical";
+  return "dots";
+}
+
+/** The first file of a picture that can be shown; the others are not taken in. */
+export function firstPicture(
+  blip: XmlElement | undefined,
+  take: (id: string) => string | undefined,
+): string | undefined {
+  for (const id of pictureIds(blip)) {
+    const found = take(id);
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
+/** A picture as a blip has it: in two colours where it says so (20.1.8.23). */
+export function inItsColours(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
+  const [dark, light] = (child(blip, "duotone")?.children ?? []).map(
+    (colour) =>
+      colourIn({ name: "", local: "", attributes: {}, children: [colour], text: "" }, context.colours)?.colour,
+  );
+  return dark && light ? context.duotone(source, [dark, light]) : source;
+}
+
+/** A fill element as a fill; null for one that says that nothing is filled, undefined for one that is not known. */
+export function readFill(element: XmlElement | undefined, context: DrawingContext): Fill | null | undefined {
+  if (!element) return undefined;
+  switch (localName(element)) {
+    case "noFill":
+      return null;
+    case "solidFill": {
+      const seen = colourIn(element, context.colours);
+      return seen && { kind: "solid", ...seen };
+    }
+    case "gradFill": {
+      const stops = childrenOf(child(element, "gsLst"), "gs")
+        .flatMap((stop) => {
+          const seen = colourIn(stop, context.colours);
+          return seen ? [{ at: Math.max(0, Math.min(1, fraction(stop.attributes.pos ?? "0"))), ...seen }] : [];
+        })
+        .sort((a, b) => a.at - b.at);
+      const [first] = stops;
+      if (!first) return undefined;
+      if (stops.length === 1) return { kind: "solid", colour: first.colour };
+      const path = child(element, "path");
+      return {
+        kind: "gradient",
+        form: path ? "radial" : "linear",
+        angle: degrees(child(element, "lin")?.attributes.ang),
+        stops: stops.slice(0, 20),
+      };
+    }
+    case "pattFill": {
+      const [fore, back] = [
+        colourIn(child(element, "fgClr"), context.colours),
+        colourIn(child(element, "bgClr"), context.colours),
+      ];
+      return {
+        kind: "pattern",
+        pattern: patternOf(element.attributes.prst ?? ""),
+        fore: fore?.colour ?? "#000000",
+        back: back?.colour ?? "#ffffff",
+      };
+    }
+    case "blipFill": {
+      const blip = child(element, "blip");
+      const source = firstPicture(blip, context.picture);
+      const opacity = child(blip, "alphaModFix");
+      return source === undefined
+        ? undefined
+        : {
+            kind: "picture",
+            source: inItsColours(source, blip, context),
+            ...(child(element, "tile") ? { tile: true } : {}),
+            ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}),
+          };
+    }
+    default:
+      return undefined;
+  }
+}
+
+export const fillElement = (properties: XmlElement | undefined) =>
+  properties?.children.find((part) => FILLS.includes(localName(part)));
+
+/** What the style of a shape refers to in the theme's lists (ECMA-376-1, 20.1.4.1.13 and 26): the nth of them, with its colour in the place of `phClr`. */
+function themed(
+  list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst",
+  index: number,
+  reference: XmlElement,
+  context: DrawingContext,
+): { element: XmlElement | undefined; context: DrawingContext } {
+  const element = at(context.theme, "themeElements", "fmtScheme", list)?.children[index - 1];
+  const placeholder = colourIn(reference, context.colours);
+  return {
+    element,
+    context: {
+      ...context,
+      picture: context.themePicture,
+      colours: { ...context.colours, ...(placeholder ? { placeholder } : {}) },
+    },
+  };
+}
+
+/** The fill of a shape: its own, that of the placeholders it follows (nearest first), or that of its style. */
+export function shapeFill(
+  properties: readonly (XmlElement | undefined)[],
+  style: XmlElement | undefined,
+  context: DrawingContext,
+): Fill | undefined {
+  for (const own of properties) {
+    const found = readFill(fillElement(own), context);
+    if (found !== undefined) return found ?? undefined;
+  }
+  const reference = child(style, "fillRef");
+  const index = Number(reference?.attributes.idx ?? 0);
+  if (!reference || !index || index === 1000) return undefined;
+  const { element, context: own } = themed(
+    index > 1000 ? "bgFillStyleLst" : "fillStyleLst",
+    index > 1000 ? index - 1000 : index,
+    reference,
+    context,
+  );
+  return readFill(element, own) ?? undefined;
+}
+
+/** The background that a reference names (`p:bgRef`). */
+export function referredFill(reference: XmlElement, context: DrawingContext): Fill | undefined {
+  const index = Number(reference.attributes.idx ?? 0);
+  if (!index) return undefined;
+  const { element, context: own } = themed(
+    index > 1000 ? "bgFillStyleLst" : "fillStyleLst",
+    index > 1000 ? index - 1000 : index,
+    reference,
+    context,
+  );
+  return readFill(element, own) ?? undefined;
+}
+
+const ENDS: Record<string, NonNullable<Stroke["head"]>["form"]> = {
+  triangle: "triangle",
+  stealth: "barbed",
+  arrow: "open",
+  oval: "oval",
+  diamond: "diamond",
+};
+const SIZES: Record<string, number> = { sm: 2, med: 3, lg: 5 };
+const DASHES: Record<string, NonNullable<Stroke["dash"]>> = {
+  dot: "dot",
+  sysDot: "dot",
+  dash: "dash",
+  sysDash: "dash",
+  lgDash: "longdash",
+  dashDot: "dashdot",
+  sysDashDot: "dashdot",
+  lgDashDot: "longdashdot",
+  lgDashDotDot: "longdashdot",
+  sysDashDotDot: "longdashdot",
+};
+
+/** A line (`a:ln`), what it does not say taken from `base`; null where nothing is drawn. */
+export function readLine(
+  line: XmlElement | undefined,
+  context: DrawingContext,
+  base?: Stroke,
+): Stroke | null | undefined {
+  if (!line) return base;
+  const fill = fillElement(line);
+  if (fill && localName(fill) === "noFill") return null;
+  const seen =
+    fill && localName(fill) === "gradFill"
+      ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours)
+      : fill && localName(fill) === "pattFill"
+        ? colourIn(child(fill, "fgClr"), context.colours)
+        : fill && colourIn(fill, context.colours);
+  if (!seen && !base) return undefined;
+  const end = (name: string): Stroke["head"] => {
+    const { type = "none", len = "med" } = child(line, name)?.attributes ?? {};
+    return ENDS[type] ? { form: ENDS[type], size: SIZES[len] ?? 3 } : undefined;
+  };
+  const dash = DASHES[child(line, "prstDash")?.attributes.val ?? ""] ?? base?.dash;
+  const [head, tail] = [end("headEnd") ?? base?.head, end("tailEnd") ?? base?.tail];
+  const width = line.attributes.w === undefined ? (base?.width ?? 0.75) : points(line.attributes.w);
+  const { colour, opacity } = seen ?? (base as Stroke);
+  return {
+    colour,
+    width: Math.min(1600, Math.max(0, width)),
+    ...(opacity === undefined ? {} : { opacity }),
+    ...(dash ? { dash } : {}),
+    ...(head ? { head } : {}),
+    ...(tail ? { tail } : {}),
+  };
+}
+
+/** The outline of a shape: its own over that of its style, else that of the placeholders that it follows. */
+export function shapeLine(
+  properties: readonly (XmlElement | undefined)[],
+  style: XmlElement | undefined,
+  context: DrawingContext,
+): Stroke | undefined {
+  const reference = child(style, "lnRef");
+  const index = Number(reference?.attributes.idx ?? 0);
+  let base: Stroke | undefined;
+  if (reference && index) {
+    const { element, context: own } = themed("lnStyleLst", index, reference, context);
+    base = readLine(element, own) ?? undefined;
+  }
+  for (const own of properties) {
+    const line = child(own, "ln");
+    if (line) return readLine(line, context, base) ?? undefined;
+  }
+  return base;
+}
+
+export function readShadow(properties: XmlElement | undefined, context: DrawingContext): Shadow | undefined {
+  const outer = at(properties, "effectLst", "outerShdw");
+  const seen = outer && colourIn(outer, context.colours);
+  if (!outer || !seen) return undefined;
+  const { blurRad, dist, dir } = outer.attributes;
+  return {
+    colour: seen.colour,
+    opacity: seen.opacity ?? 1,
+    blur: Math.min(1000, points(blurRad)),
+    distance: Math.min(1000, points(dist)),
+    direction: degrees(dir),
+  };
+}
+
+/** The form of a shape (ECMA-376-1, 20.1.9); undefined where it has none of its own. `unknown` hears of presets that are not drawn. */
+export function readGeometry(
+  properties: XmlElement | undefined,
+  frame: Frame,
+  unknown: (preset: string) => void,
+): Geometry | undefined {
+  const preset = child(properties, "prstGeom");
+  if (preset) {
+    const name = preset.attributes.prst ?? "rect";
+    const adjust = Object.fromEntries(
+      childrenOf(child(preset, "avLst"), "gd").flatMap(({ attributes }) => {
+        const value = Number(/^val\s+(-?[\d.]+)/.exec(attributes.fmla ?? "")?.[1]);
+        return attributes.name && Number.isFinite(value) ? [[attributes.name.slice(0, 20), value] as const] : [];
+      }),
+    );
+    if (!/^[A-Za-z0-9]{1,40}$/.test(name)) return { preset: "rect" };
+    if (!knowsPreset(name)) unknown(name);
+    return { preset: name, ...(Object.keys(adjust).length ? { adjust } : {}) };
+  }
+  const custom = child(properties, "custGeom");
+  return custom ? customGeometry(custom, frame) : undefined;
+}
+
+function customGeometry(custom: XmlElement, frame: Frame): Geometry | undefined {
+  const [width, height] = [frame.width * EMU, frame.height * EMU];
+  const guides = [...childrenOf(child(custom, "avLst"), "gd"), ...childrenOf(child(custom, "gdLst"), "gd")].map(
+    ({ attributes }) => ({ name: attributes.name ?? "", formula: attributes.fmla ?? "val 0" }),
+  );
+  const values = guideValues(guides, {}, width, height);
+  const read = (word: string | undefined) => values.get(word ?? "") ?? (Number(word) || 0);
+  const written = childrenOf(child(custom, "pathLst"), "path")
+    .slice(0, 500)
+    .flatMap((path) => {
+      const [w, h] = [Number(path.attributes.w) || width, Number(path.attributes.h) || height];
+      // All paths are brought into a box of 1,000 by 1,000.
+      const writer = new PathWriter(w ? 1000 / w : 1, h ? 1000 / h : 1);
+      for (const command of path.children) {
+        const pts = childrenOf(command, "pt").map(
+          ({ attributes }) => [read(attributes.x), read(attributes.y)] as const,
+        );
+        const [a = [0, 0], b = [0, 0], c = [0, 0]] = pts;
+        const name = localName(command);
+        if (name === "moveTo") writer.move(...a);
+        else if (name === "lnTo") writer.line(...a);
+        else if (name === "cubicBezTo") writer.cubic(...a, ...b, ...c);
+        else if (name === "quadBezTo") writer.quad(...a, ...b);
+        else if (name === "arcTo")
+          writer.arc(
+            read(command.attributes.wR),
+            read(command.attributes.hR),
+            read(command.attributes.stAng),
+            read(command.attributes.swAng),
+          );
+        else if (name === "close") writer.close();
+      }
+      const { fill, stroke } = path.attributes;
+      return writer.d && writer.d.length < 200000
+        ? [{ d: writer.d, fill: fill !== "none", stroke: stroke !== "0" && stroke !== "false" }]
+        : [];
+    });
+  return written.length ? { width: 1000, height: 1000, paths: written } : undefined;
+}

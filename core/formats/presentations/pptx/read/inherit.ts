@@ -1,0 +1,137 @@
+import type { Frame } from "@unitext/core/model";
+import { at, child, localName, type XmlElement } from "../../../shared/xml";
+import { EMU } from "../package/names";
+import type { OpenedPackage } from "../package/package";
+
+/** A shape's placeholder as written: without a type it is an object's. */
+export interface PlaceholderRef {
+  type: string;
+  idx: string;
+}
+
+export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
+  const properties = shape.children.find((part) => /^nv(Sp|Pic|GraphicFrame|Cxn|GrpSp)Pr$/.test(localName(part)));
+  const found = at(properties, "nvPr", "ph");
+  return found ? { type: found.attributes.type ?? "obj", idx: found.attributes.idx ?? "0" } : undefined;
+}
+
+/** The elements that are shapes, in a tree of shapes or a group. */
+export const SHAPE_NAMES: ReadonlySet<string> = new Set([
+  "sp",
+  "pic",
+  "graphicFrame",
+  "grpSp",
+  "cxnSp",
+  "AlternateContent",
+  "contentPart",
+]);
+
+const holdsMath = (element: XmlElement): boolean => localName(element) === "oMath" || element.children.some(holdsMath);
+/** What is read of alternate content (ECMA-376-3): a formula rather than its picture, else what every program can show. */
+export function alternativeOf(element: XmlElement): XmlElement[] {
+  const [choice, fallback] = [child(element, "Choice"), child(element, "Fallback")];
+  return ((choice && holdsMath(choice)) || !fallback?.children.length ? choice : fallback)?.children ?? [];
+}
+
+export function shapesOf(part: XmlElement | undefined): XmlElement[] {
+  return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => SHAPE_NAMES.has(localName(element)));
+}
+
+const isTitle = (type: string) => type === "title" || type === "ctrTitle";
+const sameKind = (a: string, b: string) =>
+  a === b || (isTitle(a) && isTitle(b)) || (["obj", "body", "subTitle"].includes(a) && ["obj", "body"].includes(b));
+
+/** The layout and master behind a slide, and what a placeholder inherits from them. */
+export class Inheritance {
+  private constructor(
+    readonly layout: XmlElement | undefined,
+    readonly master: XmlElement | undefined,
+    readonly themePath: string | undefined,
+    readonly theme: XmlElement | undefined,
+    readonly layoutPath: string | undefined,
+    readonly masterPath: string | undefined,
+  ) {}
+
+  static of(pack: OpenedPackage, slidePath: string): Inheritance {
+    const layoutPath = pack.related(slidePath, "layout");
+    const layout = layoutPath && pack.has(layoutPath) ? pack.tree(layoutPath) : undefined;
+    const masterPath = layoutPath && pack.related(layoutPath, "master");
+    const master = masterPath && pack.has(masterPath) ? pack.tree(masterPath) : undefined;
+    const themePath = masterPath ? pack.related(masterPath, "theme") : undefined;
+    return new Inheritance(
+      layout,
+      master,
+      themePath,
+      themePath && pack.has(themePath) ? pack.tree(themePath) : undefined,
+      layoutPath,
+      masterPath,
+    );
+  }
+
+  /** The text styles of the master. */
+  get texts(): XmlElement | undefined {
+    return child(this.master, "txStyles");
+  }
+
+  /** The shapes that a placeholder follows, nearest first. */
+  chain(ref: PlaceholderRef | undefined): XmlElement[] {
+    if (!ref) return [];
+    const layout = this.layoutShape(ref);
+    const own = layout && placeholderRef(layout);
+    const master = this.masterShape(own ?? ref) ?? this.masterShape(ref);
+    return [layout, master].filter((shape): shape is XmlElement => shape !== undefined);
+  }
+
+  private layoutShape(ref: PlaceholderRef): XmlElement | undefined {
+    const shapes = shapesOf(this.layout);
+    // A slide's placeholder may leave its type out where its index says which it is.
+    return (
+      shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ??
+      shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ??
+      shapes.find((shape) => placeholderRef(shape)?.type === ref.type)
+    );
+  }
+
+  private masterShape(ref: PlaceholderRef): XmlElement | undefined {
+    return shapesOf(this.master).find((shape) => sameKind(ref.type, placeholderRef(shape)?.type ?? ""));
+  }
+
+  /** The list styles of a placeholder, nearest first. */
+  styles(ref: PlaceholderRef | undefined): (XmlElement | undefined)[] {
+    const texts = child(this.master, "txStyles");
+    if (!ref) return [child(texts, "otherStyle")];
+    const style = isTitle(ref.type)
+      ? "titleStyle"
+      : ["obj", "body", "subTitle"].includes(ref.type)
+        ? "bodyStyle"
+        : "otherStyle";
+    const [layout, master] = [this.layoutShape(ref), this.masterShape(ref)];
+    return [at(layout, "txBody", "lstStyle"), at(master, "txBody", "lstStyle"), child(texts, style)];
+  }
+
+  /** Where a shape stands, in points; undefined where neither it nor what it inherits from says so. */
+  frame(shape: XmlElement, ref: PlaceholderRef | undefined): Frame | undefined {
+    const transform = this.transform(shape, ref);
+    const off = child(transform, "off")?.attributes;
+    const ext = child(transform, "ext")?.attributes;
+    const values = [off?.x, off?.y, ext?.cx, ext?.cy].map((value) => Number(value) / EMU);
+    if (values.some((value) => !Number.isFinite(value))) return undefined;
+    const [x, y, width, height] = values as [number, number, number, number];
+    return { x, y, width: Math.abs(width), height: Math.abs(height) };
+  }
+
+  /** A shape's transform, its own or inherited. */
+  transform(shape: XmlElement, ref: PlaceholderRef | undefined): XmlElement | undefined {
+    const own = at(shape, "spPr", "xfrm") ?? child(shape, "xfrm");
+    if (own || !ref) return own;
+    return at(this.layoutShape(ref), "spPr", "xfrm") ?? at(this.masterShape(ref), "spPr", "xfrm");
+  }
+
+  get layoutType(): string {
+    return this.layout?.attributes.type ?? "cust";
+  }
+
+  get layoutName(): string {
+    return child(this.layout, "cSld")?.attributes.name ?? "";
+  }
+}

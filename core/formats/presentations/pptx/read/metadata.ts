@@ -1,0 +1,81 @@
+import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { partText } from "../../../shared/archive";
+import { child, childrenOf, type XmlElement } from "../../../shared/xml";
+import type { ReadOptions } from "../../shared/reading";
+import { Inheritance } from "./inherit";
+import { EMU, REL } from "../package/names";
+import type { OpenedPackage } from "../package/package";
+import { readTheme } from "./theme";
+
+/** Whether a package has user-defined tags at all (ECMA-376-1, 13.3.12). */
+export const isTagged = (pack: OpenedPackage) =>
+  partText(pack.bytes("[Content_Types].xml") as Uint8Array).includes("presentationml.tags+xml");
+
+/** The tags of a part, as far as they are ours and hold JSON. */
+export function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
+  const tags = new Map<string, unknown>();
+  const parts = [...pack.relationships(path).values()].filter(
+    ({ type, external, target }) => type === REL.tags && !external && pack.has(target),
+  );
+  for (const { attributes } of parts.flatMap(({ target }) => childrenOf(pack.tree(target), "tag"))) {
+    if (!attributes.name?.startsWith("UNITEXT_")) continue;
+    try {
+      tags.set(attributes.name, JSON.parse(attributes.val ?? ""));
+    } catch {
+      // A tag that another program cut short says nothing: the file is read as any other.
+    }
+  }
+  return tags;
+}
+
+/** The head of a deck from what the presentation and its first slide say, and what Unitext keeps of it; `families` are the fonts of its theme. */
+export function readHead(
+  pack: OpenedPackage,
+  { newId }: ReadOptions,
+  {
+    main,
+    presentation,
+    kept,
+    firstSlide,
+  }: { main: string; presentation: XmlElement; kept: unknown; firstSlide: string | undefined },
+): { head: DeckHead; codeFont?: string; families: string[] } {
+  const size = child(presentation, "sldSz")?.attributes ?? {};
+  const page = Page.safeParse({ width: Number(size.cx) / EMU, height: Number(size.cy) / EMU });
+  const { slides: _, ...fresh } = emptyDeck(newId(), "");
+  const corePath = pack.related("", "core");
+  const core = corePath && pack.has(corePath) ? pack.tree(corePath) : undefined;
+  const said = (name: string) => child(core, name)?.text.trim() ?? "";
+  const language = Language.safeParse(said("language"));
+  const base: DeckHead = {
+    ...fresh,
+    page: page.success ? page.data : fresh.page,
+    language: language.success ? language.data : guessLanguage(pack, firstSlide),
+    properties: {
+      title: cutText(said("title"), 500),
+      author: cutText(said("creator"), 500),
+      event: cutText(said("subject"), 500),
+      date: "",
+    },
+  };
+  const whole = DeckHead.safeParse({ ...base, ...(typeof kept === "object" ? kept : {}), page: base.page });
+  if (kept && whole.success) {
+    const title = base.properties.title || whole.data.properties.title;
+    return {
+      head: { ...whole.data, properties: { ...whole.data.properties, title } },
+      codeFont: whole.data.theme.fonts.code,
+      families: [],
+    };
+  }
+  const inheritance = firstSlide ? Inheritance.of(pack, firstSlide) : undefined;
+  const themePath = inheritance?.themePath ?? pack.related(main, "theme");
+  if (!themePath || !pack.has(themePath)) return { head: base, families: [] };
+  const theme = readTheme(pack.tree(themePath), inheritance?.master);
+  return { head: { ...base, theme }, families: [theme.fonts.heading, theme.fonts.body] };
+}
+
+function guessLanguage(pack: OpenedPackage, firstSlide: string | undefined): string {
+  const found = firstSlide
+    ? /\blang="([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(new TextDecoder().decode(pack.bytes(firstSlide)))?.[1]
+    : undefined;
+  return found ?? "en";
+}

@@ -1,0 +1,444 @@
+import { columnName } from "../../shared/cells";
+import { escapeXml } from "@unitext/core/draw";
+import { type ChartElement, hasSecondAxis, isJoined, type Series } from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { zip } from "../../../shared/archive";
+import { xml, XML_HEAD } from "../../../shared/xml";
+import { NS } from "../package/names";
+import { colourXml } from "./drawing";
+
+const C = "http://schemas.openxmlformats.org/drawingml/2006/chart";
+type Chart = Pick<
+  ChartElement,
+  | "form"
+  | "categories"
+  | "series"
+  | "stack"
+  | "title"
+  | "legend"
+  | "labels"
+  | "format"
+  | "xAxis"
+  | "yAxis"
+  | "secondAxis"
+>;
+
+const isScatter = ({ form }: Chart) => form === "scatter";
+/** The columns of the sheet: categories first, or an x column before each series of a scatter chart. */
+function columnsOf(chart: Chart): { name: string; values: readonly (string | number | null)[] }[] {
+  if (!isScatter(chart))
+    return [{ name: "", values: chart.categories }, ...chart.series.map(({ name, values }) => ({ name, values }))];
+  return chart.series.flatMap(({ name, values, x }) => [
+    { name: "x", values: values.map((_, at) => x?.[at] ?? at + 1) },
+    { name, values },
+  ]);
+}
+
+/** The workbook behind a chart (ECMA-376-1, part of SpreadsheetML): one sheet with its categories and series. */
+export function workbook(chart: Chart): Uint8Array {
+  const columns = columnsOf(chart);
+  const rows = Math.max(0, ...columns.map(({ values }) => values.length));
+  const cell = (value: string | number | null | undefined, row: number, column: number) => {
+    const r = `${columnName(column)}${row}`;
+    if (value === null || value === undefined || value === "") return "";
+    return typeof value === "number"
+      ? xml("c", { r }, `<v>${value}</v>`)
+      : xml("c", { r, t: "inlineStr" }, `<is><t xml:space="preserve">${escapeXml(value)}</t></is>`);
+  };
+  const lines = Array.from({ length: rows + 1 }, (_, at) =>
+    xml(
+      "row",
+      { r: at + 1 },
+      ...columns.map(({ name, values }, column) => cell(at ? values[at - 1] : name, at + 1, column)),
+    ),
+  );
+  const main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+  const office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+  const sml = "application/vnd.openxmlformats-officedocument.spreadsheetml";
+  const parts: [string, string][] = [
+    [
+      "[Content_Types].xml",
+      xml(
+        "Types",
+        { xmlns: NS.types },
+        xml("Default", { Extension: "rels", ContentType: "application/vnd.openxmlformats-package.relationships+xml" }),
+        xml("Default", { Extension: "xml", ContentType: "application/xml" }),
+        xml("Override", { PartName: "/xl/workbook.xml", ContentType: `${sml}.sheet.main+xml` }),
+        xml("Override", { PartName: "/xl/worksheets/sheet1.xml", ContentType: `${sml}.worksheet+xml` }),
+      ),
+    ],
+    [
+      "_rels/.rels",
+      xml(
+        "Relationships",
+        { xmlns: NS.rels },
+        xml("Relationship", { Id: "rId1", Type: `${office}/officeDocument`, Target: "xl/workbook.xml" }),
+      ),
+    ],
+    [
+      "xl/workbook.xml",
+      xml(
+        "workbook",
+        { xmlns: main, "xmlns:r": office },
+        xml("sheets", {}, xml("sheet", { name: "Sheet1", sheetId: 1, "r:id": "rId1" })),
+      ),
+    ],
+    [
+      "xl/_rels/workbook.xml.rels",
+      xml(
+        "Relationships",
+        { xmlns: NS.rels },
+        xml("Relationship", { Id: "rId1", Type: `${office}/worksheet`, Target: "worksheets/sheet1.xml" }),
+      ),
+    ],
+    ["xl/worksheets/sheet1.xml", xml("worksheet", { xmlns: main }, xml("sheetData", {}, ...lines))],
+  ];
+  return zip(new Map(parts.map(([path, text]) => [path, strToU8(XML_HEAD + text)])));
+}
+
+const val = (name: string, value: string | number) => xml(name, { val: value });
+
+function reference(
+  kind: "num" | "str",
+  formula: string,
+  values: readonly (string | number | null)[],
+  format: string | undefined,
+): string {
+  const points = values.map((value, idx) =>
+    value === null ? "" : xml("c:pt", { idx }, `<c:v>${escapeXml(String(value))}</c:v>`),
+  );
+  return xml(
+    `c:${kind}Ref`,
+    {},
+    `<c:f>${escapeXml(formula)}</c:f>`,
+    xml(
+      `c:${kind}Cache`,
+      {},
+      kind === "num" ? `<c:formatCode>${escapeXml(format ?? "General")}</c:formatCode>` : "",
+      val("c:ptCount", values.length),
+      ...points,
+    ),
+  );
+}
+
+const words = (text: string) =>
+  `<c:tx><c:rich><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${escapeXml(text)}</a:t></a:r></a:p></c:rich></c:tx>`;
+const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "");
+
+/** The plots of a chart: one element for all series of a form that one axis measures (CT_PlotArea). */
+interface Plot {
+  by: "first" | "second";
+  form: "bar" | "column" | "line" | "area" | "pie" | "doughnut" | "scatter";
+  series: { series: Series; nth: number }[];
+}
+
+function plotsOf({ form, series }: Chart): Plot[] {
+  const all = series.map((one, nth) => ({ series: one, nth }));
+  const sides = hasSecondAxis({ form, series }) ? (["first", "second"] as const) : (["first"] as const);
+  const forms = form === "combined" ? (["area", "column", "line"] as const) : ([form] as const);
+  return sides
+    .flatMap((by) =>
+      forms.map((own) => ({
+        form: own,
+        by,
+        series: all.filter(
+          (one) =>
+            (form !== "combined" || (one.series.form ?? "column") === own) &&
+            (sides.length === 1 || (one.series.by ?? "first") === by),
+        ),
+      })),
+    )
+    .filter((plot) => plot.series.length);
+}
+
+function seriesXml(
+  { series, nth }: Plot["series"][number],
+  plot: Plot,
+  chart: Chart,
+  palette: readonly string[],
+): string {
+  const count = Math.max(series.values.length, chart.categories.length);
+  const column = isScatter(chart) ? nth * 2 + 1 : nth + 1;
+  const range = (at: number, length: number) =>
+    `Sheet1!$${columnName(at)}$2:$${columnName(at)}$${Math.max(2, length + 1)}`;
+  const colour = series.colour ?? (palette[nth % palette.length] as string);
+  const lined = plot.form === "line";
+  const round = plot.form === "pie" || plot.form === "doughnut";
+  const joined = plot.form === "line" || plot.form === "scatter" ? isJoined(series, plot.form) : false;
+  const signs = plot.form === "scatter" || (lined && !joined);
+  const paint = round
+    ? ""
+    : signs
+      ? `${xml("c:spPr", {}, xml("a:ln", { w: 19050 }, joined ? xml("a:solidFill", {}, colourXml(colour)) : "<a:noFill/>"))}<c:marker>${val("c:symbol", "circle")}${val("c:size", 7)}${xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(colour)))}</c:marker>`
+      : xml(
+          "c:spPr",
+          {},
+          lined
+            ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour)))
+            : xml("a:solidFill", {}, colourXml(colour)),
+        );
+  const standing = ["column", "bar"].includes(plot.form);
+  const points = Array.from({ length: round || (standing && series.points) ? count : 0 }, (_, idx) => {
+    const fill = series.points?.[idx] ?? (round ? palette[idx % palette.length] : undefined);
+    return fill === undefined
+      ? ""
+      : xml(
+          "c:dPt",
+          {},
+          val("c:idx", idx),
+          standing ? val("c:invertIfNegative", 0) : "",
+          val("c:bubble3D", 0),
+          xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(fill))),
+        );
+  }).join("");
+  const bits = standing ? val("c:invertIfNegative", 0) : "";
+  const values = Array.from({ length: count }, (_, at) => series.values[at] ?? null);
+  return xml(
+    "c:ser",
+    {},
+    val("c:idx", nth),
+    val("c:order", nth),
+    xml("c:tx", {}, reference("str", `Sheet1!$${columnName(column)}$1`, [series.name], undefined)),
+    paint,
+    bits,
+    points,
+    plot.form === "scatter"
+      ? xml(
+          "c:xVal",
+          {},
+          reference(
+            "num",
+            range(column - 1, count),
+            values.map((_, at) => series.x?.[at] ?? at + 1),
+            undefined,
+          ),
+        )
+      : xml("c:cat", {}, reference("str", range(0, count), chart.categories, undefined)),
+    xml(
+      plot.form === "scatter" ? "c:yVal" : "c:val",
+      {},
+      reference("num", range(column, count), values, plot.by === "second" ? chart.secondAxis?.format : chart.format),
+    ),
+    ["line", "scatter"].includes(plot.form) ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
+  );
+}
+
+const AXES = { first: ["111111111", "222222222"], second: ["333333333", "444444444"] } as const;
+
+function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
+  const grouping = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
+  const series = plot.series.map((one) => seriesXml(one, plot, chart, palette));
+  const labels = xml(
+    "c:dLbls",
+    {},
+    val("c:showLegendKey", 0),
+    val("c:showVal", chart.labels === "value" ? 1 : 0),
+    val("c:showCatName", chart.labels === "category" ? 1 : 0),
+    val("c:showSerName", 0),
+    val("c:showPercent", chart.labels === "share" ? 1 : 0),
+    val("c:showBubbleSize", 0),
+  );
+  const axes = AXES[plot.by].map((id) => val("c:axId", id)).join("");
+  switch (plot.form) {
+    case "column":
+    case "bar":
+      return xml(
+        "c:barChart",
+        {},
+        val("c:barDir", plot.form === "bar" ? "bar" : "col"),
+        val("c:grouping", grouping ?? "clustered"),
+        val("c:varyColors", 0),
+        ...series,
+        labels,
+        val("c:gapWidth", 60),
+        grouping ? val("c:overlap", 100) : "",
+        axes,
+      );
+    case "line":
+      return xml(
+        "c:lineChart",
+        {},
+        val("c:grouping", grouping ?? "standard"),
+        val("c:varyColors", 0),
+        ...series,
+        labels,
+        val("c:marker", 1),
+        axes,
+      );
+    case "area":
+      return xml(
+        "c:areaChart",
+        {},
+        val("c:grouping", grouping ?? "standard"),
+        val("c:varyColors", 0),
+        ...series,
+        labels,
+        axes,
+      );
+    case "pie":
+      return xml("c:pieChart", {}, val("c:varyColors", 1), ...series, labels, val("c:firstSliceAng", 0));
+    case "doughnut":
+      return xml(
+        "c:doughnutChart",
+        {},
+        val("c:varyColors", 1),
+        ...series,
+        labels,
+        val("c:firstSliceAng", 0),
+        val("c:holeSize", 55),
+      );
+    case "scatter":
+      return xml(
+        "c:scatterChart",
+        {},
+        val("c:scatterStyle", "lineMarker"),
+        val("c:varyColors", 0),
+        ...series,
+        labels,
+        axes,
+      );
+  }
+}
+
+function axesXml(chart: Chart): string {
+  const { form, xAxis, yAxis, format } = chart;
+  const [lower, upper] = AXES.first;
+  if (form === "pie" || form === "doughnut") return "";
+  const lying = form === "bar";
+  // Bars begin at the foot in the standard and at the top here.
+  const turned = lying !== (xAxis?.reversed === true);
+  const scaling = (axis: Chart["xAxis"], back = false) =>
+    xml(
+      "c:scaling",
+      {},
+      val("c:orientation", back ? "maxMin" : "minMax"),
+      axis?.most === undefined ? "" : val("c:max", axis.most),
+      axis?.least === undefined ? "" : val("c:min", axis.least),
+    );
+  const grid =
+    '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
+  const tail = (cross: string) =>
+    val("c:majorTickMark", "none") +
+    val("c:minorTickMark", "none") +
+    val("c:tickLblPos", "nextTo") +
+    val("c:crossAx", cross) +
+    val("c:crosses", "autoZero");
+  const number = xml("c:numFmt", {
+    formatCode: chart.stack === "share" ? "0%" : (format ?? "General"),
+    sourceLinked: chart.stack === "share" ? 0 : 1,
+  });
+  const first =
+    form === "scatter"
+      ? xml(
+          "c:valAx",
+          {},
+          val("c:axId", lower),
+          scaling(xAxis),
+          val("c:delete", 0),
+          val("c:axPos", "b"),
+          titleXml(xAxis?.title),
+          number,
+          tail(upper),
+          val("c:crossBetween", "midCat"),
+        )
+      : xml(
+          "c:catAx",
+          {},
+          val("c:axId", lower),
+          scaling(undefined, turned),
+          val("c:delete", 0),
+          val("c:axPos", lying ? "l" : "b"),
+          titleXml(xAxis?.title),
+          tail(upper),
+          val("c:auto", 1),
+          val("c:lblAlgn", "ctr"),
+          val("c:lblOffset", 100),
+          val("c:noMultiLvlLbl", 0),
+        );
+  const second = xml(
+    "c:valAx",
+    {},
+    val("c:axId", upper),
+    scaling(yAxis),
+    val("c:delete", 0),
+    val("c:axPos", lying ? "b" : "l"),
+    grid,
+    titleXml(yAxis?.title),
+    number,
+    turned ? tail(lower).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(lower),
+    val("c:crossBetween", "between"),
+  );
+  if (!hasSecondAxis(chart)) return first + second;
+  // The second pair: its categories are those of the first and not shown again, its values stand on the right (21.2.2.43).
+  const [below, beside] = AXES.second;
+  const values = xml(
+    "c:valAx",
+    {},
+    val("c:axId", beside),
+    scaling(chart.secondAxis),
+    val("c:delete", 0),
+    val("c:axPos", "r"),
+    titleXml(chart.secondAxis?.title),
+    xml("c:numFmt", {
+      formatCode: chart.stack === "share" ? "0%" : (chart.secondAxis?.format ?? "General"),
+      sourceLinked: chart.stack === "share" ? 0 : 1,
+    }),
+    tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'),
+    val("c:crossBetween", "between"),
+  );
+  const categories = xml(
+    "c:catAx",
+    {},
+    val("c:axId", below),
+    scaling(undefined, xAxis?.reversed),
+    val("c:delete", 1),
+    val("c:axPos", "b"),
+    tail(beside),
+    val("c:auto", 1),
+    val("c:lblAlgn", "ctr"),
+    val("c:lblOffset", 100),
+    val("c:noMultiLvlLbl", 0),
+  );
+  return first + second + values + categories;
+}
+
+/** A chart part (`c:chartSpace`, ECMA-376-1, 21.2): its values with their places in the workbook that lies beside it under the relationship given. */
+export function chartPart(chart: Chart, palette: readonly string[], workbookId: string): string {
+  const legend =
+    chart.legend === "none" ||
+    (chart.legend === undefined && chart.series.length === 1 && chart.form !== "pie" && chart.form !== "doughnut")
+      ? ""
+      : xml(
+          "c:legend",
+          {},
+          val("c:legendPos", { top: "t", right: "r", bottom: "b", left: "l", none: "r" }[chart.legend ?? "top"]),
+          val("c:overlay", 0),
+        );
+  return (
+    XML_HEAD +
+    xml(
+      "c:chartSpace",
+      { "xmlns:c": C, "xmlns:a": NS.a, "xmlns:r": NS.r },
+      val("c:date1904", 0),
+      val("c:roundedCorners", 0),
+      xml(
+        "c:chart",
+        {},
+        titleXml(chart.title),
+        val("c:autoTitleDeleted", chart.title ? 0 : 1),
+        xml(
+          "c:plotArea",
+          {},
+          "<c:layout/>",
+          ...plotsOf(chart).map((plot) => plotXml(plot, chart, palette)),
+          axesXml(chart),
+        ),
+        legend,
+        val("c:plotVisOnly", 1),
+        val("c:dispBlanksAs", "gap"),
+      ),
+      '<c:txPr><a:bodyPr/><a:lstStyle/><a:p><a:pPr><a:defRPr sz="1200"/></a:pPr><a:endParaRPr lang="en"/></a:p></c:txPr>',
+      xml("c:externalData", { "r:id": workbookId }, val("c:autoUpdate", 0)),
+    )
+  );
+}

@@ -1,0 +1,202 @@
+import { escapeXml } from "@unitext/core/draw";
+import { bidiLevels, CODE_SCALE, listIndents } from "@unitext/core/layout";
+import {
+  directionOf,
+  NUMBER_SIGN,
+  type Paragraph,
+  paragraphText,
+  type RichText,
+  type Run,
+  type TextStyle,
+} from "@unitext/core/model";
+import { xml } from "../../../shared/xml";
+import { RAISED } from "../../../shared/sourcepackage";
+import type { ShapeMath } from "./math";
+import { emu, NUMBER_FIELD } from "../package/names";
+import { bulletXml, type Embedded, lookParts, paragraphParts } from "./drawing";
+
+/** What writing text needs of the part that it stands in. */
+export interface TextContext {
+  language: string;
+  /** The number of the slide, where the text stands on one. */
+  number?: number | undefined;
+  codeFont: string;
+  /** The colour of code between words. */
+  codeColour?: string;
+  /** The colour of links in the theme: a link in another one says so. */
+  linkColour: string;
+  /** The size of the words around, in points, before a box makes all of them smaller. */
+  size: number;
+  /** Whether runs say their size: no level around them does. */
+  sized?: boolean;
+  /** How many points the indents of levels count as one em. */
+  em: number;
+  /** Whether the placeholder's own style brings bullets. */
+  bulleted: boolean;
+  /** The style of its levels, where the body says it. */
+  style?: TextStyle;
+  /** Where formulas are set, and not shown as their TeX. */
+  math?: Pick<ShapeMath, "formula">;
+  /** The relationships of a picture, or undefined where its file is gone. */
+  picture?(source: string): Embedded | undefined;
+  /** The relationship id for a link, or undefined where it leads nowhere. */
+  link(to: string): { id: string; slide: boolean } | undefined;
+}
+
+/** Says that a link keeps the colour of its words, in the place that the standard has for what it does not say itself (ECMA-376-1, 20.1.2.2.15). */
+const OWN_COLOUR = xml(
+  "a:extLst",
+  {},
+  xml(
+    "a:ext",
+    { uri: "{A12FA001-AC4F-418D-AE19-62706E023703}" },
+    xml("ahyp:hlinkClr", {
+      "xmlns:ahyp": "http://schemas.microsoft.com/office/drawing/2018/hyperlinkcolor",
+      val: "tx",
+    }),
+  ),
+);
+
+function runProperties(run: Run, name: string, context: TextContext, level = 0): string {
+  const marks = new Set(run.marks);
+  const link = run.link ? context.link(run.link) : undefined;
+  const coloured =
+    run.look?.colour ?? context.style?.[Math.min(level, context.style.length - 1)]?.run?.colour ?? context.linkColour;
+  // Code has a colour of its own; text in a style says colours itself.
+  const tinted =
+    marks.has("code") && context.codeColour && !context.style ? { colour: context.codeColour, ...run.look } : run.look;
+  const { attributes, before, fonts } = lookParts(tinted);
+  // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
+  if (marks.has("code") && !run.look?.size && !context.style)
+    attributes.sz = Math.round(context.size * CODE_SCALE * 100);
+  if (context.sized) attributes.sz ??= Math.round(context.size * 100);
+  return xml(
+    name,
+    {
+      lang: run.look?.language ?? context.language,
+      b: marks.has("strong") ? 1 : undefined,
+      i: marks.has("emphasis") ? 1 : undefined,
+      strike: marks.has("strike") ? "sngStrike" : undefined,
+      ...attributes,
+      ...(marks.has(RAISED as never) ? { baseline: 30000 } : {}),
+      dirty: 0,
+    },
+    before,
+    marks.has("code") && !run.look?.font
+      ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont })
+      : fonts,
+    link
+      ? xml(
+          "a:hlinkClick",
+          { "r:id": link.id, action: link.slide ? "ppaction://hlinksldjump" : undefined },
+          coloured === context.linkColour ? undefined : OWN_COLOUR,
+        )
+      : "",
+  );
+}
+
+function runs(paragraph: Paragraph, context: TextContext): string {
+  return paragraph.runs
+    .map((run) => {
+      const plain = plainRun(run, context, paragraph.level);
+      return (run.marks?.includes("formula") ? context.math?.formula(run.text, plain) : undefined) ?? plain;
+    })
+    .join("");
+}
+
+function plainRun(run: Run, context: TextContext, level: number): string {
+  return run.text
+    .split("\n")
+    .map(
+      (line, index) =>
+        (index ? xml("a:br", {}, runProperties({ ...run, text: "" }, "a:rPr", context, level)) : "") +
+        lineXml(line, run, context, level),
+    )
+    .join("");
+}
+
+/** The words of a line; the number of the slide as the field that counts it (ECMA-376-1, 21.1.2.2.4). */
+function lineXml(line: string, run: Run, context: TextContext, level: number): string {
+  const words = (text: string) =>
+    text ? xml("a:r", {}, runProperties(run, "a:rPr", context, level), `<a:t>${escapeXml(text)}</a:t>`) : "";
+  if (!line.includes(NUMBER_SIGN)) return words(line);
+  return line
+    .split(NUMBER_SIGN)
+    .map(words)
+    .join(
+      xml(
+        "a:fld",
+        { id: NUMBER_FIELD, type: "slidenum" },
+        runProperties(run, "a:rPr", context, level),
+        `<a:t>${context.number ?? NUMBER_SIGN}</a:t>`,
+      ),
+    );
+}
+
+function paragraphProperties(
+  { kind, level, align, start, look }: Paragraph,
+  { left, hang }: { left: number; hang: number },
+  rtl: boolean,
+  context: TextContext,
+): string {
+  const own = kind !== "plain";
+  const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
+  const { attributes, spacing, tabs } = paragraphParts(look);
+  const under = context.style?.[Math.min(level, context.style.length - 1)];
+  const styled = under?.paragraph;
+  // Sides are left and right here: what the level says of one direction is another side in the other.
+  const stands = align ?? (rtl !== (styled?.direction === "rtl") ? (under?.align ?? "start") : undefined);
+  // What the layout says of its levels is not as far in as letters that are made smaller.
+  const inherits = context.style
+    ? styled?.left !== undefined || !own
+    : kind === "bullet" && context.bulleted && Math.abs(context.em - context.size) < 0.1;
+  const bullet = look?.bullet ?? styled?.bullet;
+  return xml(
+    "a:pPr",
+    {
+      marL: inherits ? undefined : emu(left * context.em),
+      lvl: level || undefined,
+      indent: inherits ? undefined : own ? -emu(hang * context.em) : 0,
+      algn: stands && side[stands],
+      rtl: rtl ? 1 : undefined,
+      ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
+    },
+    spacing,
+    !context.style && kind === "bullet" && context.bulleted && !look?.bullet
+      ? ""
+      : bulletXml(kind, bullet, start, { embed: context.picture, under: styled?.bullet }),
+    tabs,
+  );
+}
+
+/** The paragraphs of a text body (`a:p`, ECMA-376-1, 21.1.2.2.6); a body has at least one. */
+export function paragraphsXml(text: RichText, context: TextContext): string {
+  const places = listIndents(text);
+  const written = text.map((paragraph, at) => {
+    const rtl =
+      bidiLevels(
+        paragraphText(paragraph),
+        directionOf(paragraph.look, context.style?.[Math.min(paragraph.level, context.style.length - 1)]?.paragraph),
+      ).base === 1;
+    const content = runs(paragraph, context);
+    return xml(
+      "a:p",
+      {},
+      paragraphProperties(paragraph, places[at] as { left: number; hang: number }, rtl, context),
+      content ||
+        runProperties(
+          { text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) },
+          "a:endParaRPr",
+          context,
+        ),
+    );
+  });
+  return (
+    written.join("") ||
+    xml(
+      "a:p",
+      {},
+      xml("a:endParaRPr", { lang: context.language, sz: context.sized ? Math.round(context.size * 100) : undefined }),
+    )
+  );
+}

@@ -1,0 +1,13 @@
+import type { Slide } from "@unitext/core/model";
+import { xml } from "../../../shared/xml";
+
+/** How a slide comes in (`p:transition`, ECMA-376-1, 19.3.1.50); nothing where it just comes. */
+export function transitionXml({ transition, delay }: Pick<Slide, "transition" | "delay">): string {
+  if (!transition && !delay) return "";
+  const speed = !transition || transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "med" : "slow";
+  return xml(
+    "p:transition",
+    { spd: speed, advTm: delay ? Math.round(delay * 1000) : undefined },
+    transition ? `<p:${transition.kind}/>` : "",
+  );
+}

@@ -1,0 +1,621 @@
+import { escapeXml } from "@unitext/core/draw";
+import {
+  type ChartElement,
+  type Deck,
+  type DeckHead,
+  type Element,
+  type Footnote,
+  headOf,
+  isEmptyText,
+  lookOf,
+  sharedBy,
+  type Slide,
+  type Master,
+} from "@unitext/core/model";
+import { strToU8 } from "fflate";
+import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";
+import {
+  flattened,
+  footnoteText,
+  fromPptx,
+  isSpecial,
+  notesSum,
+  onItsLayout,
+  type PartOf,
+  withStandIns,
+} from "../../../shared/sourcepackage";
+import { type Continued, continuedPresentation, freeMasterId } from "../patch/updatepresentation";
+import { KeptParts, openKept } from "../patch/sourceparts";
+import {
+  ARRANGEMENT_ORDER,
+  GROUP,
+  layoutPart,
+  masterPart,
+  namespaces,
+  notesMasterPart,
+  placeholderShape,
+} from "../package/layouts";
+import { EMU, emu, NS, REL, TAG, TYPE } from "../package/names";
+import { transitional } from "../package/package";
+import { Package, Relationships, relationshipsPath, relativeTo } from "../package/parts";
+import { appProperties, coreProperties } from "./documentproperties";
+import { slideShapes } from "./slideshapes";
+import { wornSums } from "../patch/appearance";
+import { changedCharts, movedShape, spliced } from "../patch/patchslide";
+import { chartWith } from "../patch/updateworkbook";
+import { paragraphsXml, type TextContext } from "./text";
+import { themePart } from "./theme";
+import { timingXml, wordless } from "./timing";
+import { transitionXml } from "./transition";
+import { backgroundXml, linker, type PptxOptions, type SlideWork } from "./shape";
+
+export type { PptxOptions } from "./shape";
+
+function tagsPart(tags: Record<string, unknown>): string {
+  return (
+    XML_HEAD +
+    xml(
+      "p:tagLst",
+      namespaces,
+      ...Object.entries(tags).map(([name, value]) => xml("p:tag", { name, val: JSON.stringify(value) })),
+    )
+  );
+}
+
+/** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
+class Writer {
+  private readonly head: DeckHead;
+  private readonly pack = new Package();
+  private readonly files = new Map<string, KeptParts>();
+  private readonly paths = new Map<string, string>();
+  private readonly sources = new Map<string, { kept: KeptParts; part: string }>();
+  private base: KeptParts | undefined;
+  private main = "ppt/presentation.xml";
+  private layouts: string[] = [];
+  /** The layouts for what files of other formats draw behind slides. */
+  private readonly masterLayouts = new Map<string, string>();
+  private master: string | undefined;
+  private notesMaster: string | undefined;
+  /** Who said the comments of the deck's own slides, with how many each has. */
+  private readonly authors = new Map<string, { id: number; count: number }>();
+  private firstId = 2147483648;
+
+  constructor(
+    private readonly deck: Deck,
+    private readonly options: PptxOptions,
+  ) {
+    this.head = headOf(deck);
+  }
+
+  write(): Uint8Array {
+    this.plan();
+    if (this.base) this.copyRoot(this.base);
+    else this.ownRoot();
+    if (this.deck.slides.some(({ id }) => !this.sources.has(id)) || !this.base) this.ownMaster();
+    if (!this.base) this.notes();
+    this.deck.slides.forEach((slide, nth) => {
+      const source = this.sources.get(slide.id);
+      if (source) this.keptSlide(slide, nth + 1, source.kept, source.part);
+      else this.ownSlide(slide, nth + 1);
+    });
+    if (this.base) continuedPresentation(this.continued(), this.base);
+    else this.ownPresentation();
+    return this.pack.finish();
+  }
+
+  /** Which slides are written from the file that they were read from, and where each slide's part will be. */
+  private plan(): void {
+    const { deck, options, pack, paths } = this;
+    const names = [...new Set(deck.slides.flatMap(({ kept }) => (kept ? [kept.file] : [])))];
+    for (const name of names) {
+      const asset = deck.assets[name];
+      const file = openKept(name, asset && options.picture(asset.sha256), options.picture);
+      if (file?.has("ppt/presentation.xml") || file?.has("_rels/.rels"))
+        this.files.set(name, new KeptParts(file, pack));
+    }
+    for (const slide of deck.slides) {
+      const kept = slide.kept && this.files.get(slide.kept.file);
+      if (!kept || !slide.kept || !onItsLayout(slide) || !kept.file.has(slide.kept.part)) continue;
+      this.base ??= kept;
+      const path = pack.free(slide.kept.part);
+      pack.put(path, TYPE.slide, new Uint8Array());
+      paths.set(slide.id, path);
+      this.sources.set(slide.id, { kept, part: slide.kept.part });
+      if (!kept.instead.has(slide.kept.part)) kept.instead.set(slide.kept.part, path);
+    }
+    for (const kept of this.files.values()) {
+      const main = kept.related("", "document") ?? "ppt/presentation.xml";
+      for (const row of kept.relationships(main))
+        if (transitional(row.type) === REL.slide && !kept.instead.has(row.target)) kept.dropped.add(row.target);
+      if (kept !== this.base) kept.dropped.add(main);
+    }
+    for (const slide of deck.slides) {
+      if (paths.has(slide.id)) continue;
+      const path = pack.free(`ppt/slides/slide${this.base ? 1 : paths.size + 1}.xml`);
+      pack.put(path, TYPE.slide, new Uint8Array());
+      paths.set(slide.id, path);
+    }
+  }
+
+  /** The slides of the deck by the parts that a kept file has for them. */
+  private partOf(kept: KeptParts): PartOf {
+    return (id) => {
+      const source = this.sources.get(id);
+      return source?.kept === kept && kept.instead.get(source.part) === this.paths.get(id) ? source.part : undefined;
+    };
+  }
+
+  private work(slide: Slide, number: number, relationships: Relationships): SlideWork {
+    const { deck, head, pack, options, paths } = this;
+    return { deck, head, number, path: paths.get(slide.id) as string, paths, pack, options, relationships };
+  }
+
+  /** A slide on a layout of the deck's own. */
+  private ownSlide(slide: Slide, number: number): void {
+    const { pack } = this;
+    const relationships = new Relationships();
+    const work = this.work(slide, number, relationships);
+    relationships.add(
+      REL.layout,
+      relativeTo(
+        work.path,
+        (this.masterLayouts.get(slide.master ?? "") ??
+          this.layouts[ARRANGEMENT_ORDER.indexOf(slide.arrangement)]) as string,
+      ),
+    );
+    const noted = !isEmptyText(slide.notes);
+    const notes = noted ? pack.free(`ppt/notesSlides/notesSlide${this.base ? 1 : number}.xml`) : undefined;
+    if (notes !== undefined) {
+      pack.put(notes, TYPE.notes, new Uint8Array());
+      relationships.add(REL.notes, relativeTo(work.path, notes));
+    }
+    const tagPath = pack.free(`ppt/tags/tag${this.base ? 1 : number + 1}.xml`);
+    pack.put(tagPath, TYPE.tags, new Uint8Array());
+    const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
+    const source = slide.kept && this.files.get(slide.kept.file);
+    const {
+      shapes: tree,
+      facts,
+      shapesOf,
+    } = slideShapes(work, slide, number, (element) =>
+      source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined,
+    );
+    const { comments, ...bare } = slide;
+    // A file that is continued has authors of its own.
+    const said = this.base ? undefined : comments;
+    if (said?.length) this.comments(said, number, relationships, work.path);
+    const [background, transition] = [backgroundXml(slide.background, work), transitionXml(slide)];
+    pack.add(
+      tagPath,
+      TYPE.tags,
+      tagsPart({
+        [TAG.slide]: { ...slideFacts(said ? (bare as Slide) : slide), wears: wornSums(background + transition) },
+        [TAG.elements]: facts,
+      }),
+    );
+    const data = xml(
+      "p:cSld",
+      {},
+      background,
+      xml("p:spTree", {}, GROUP, tree),
+      xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
+    );
+    pack.add(
+      work.path,
+      TYPE.slide,
+      XML_HEAD +
+        xml(
+          "p:sld",
+          { ...namespaces, show: slide.hidden ? 0 : undefined },
+          data,
+          "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+          transition,
+          timingXml(slide, shapesOf, wordless(slide)),
+        ),
+      relationships,
+    );
+    if (notes !== undefined) this.notesPart(slide, notes);
+  }
+
+  /** What was said about a slide (ECMA-376-1, 19.4). */
+  private comments(
+    said: NonNullable<Slide["comments"]>,
+    number: number,
+    relationships: Relationships,
+    path: string,
+  ): void {
+    const part = this.pack.free(`ppt/comments/comment${number}.xml`);
+    const list = said.map(({ author, text, date }) => {
+      const known = this.authors.get(author) ?? { id: this.authors.size, count: 0 };
+      known.count += 1;
+      this.authors.set(author, known);
+      return xml(
+        "p:cm",
+        {
+          authorId: known.id,
+          dt: date && /^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(date) ? date : undefined,
+          idx: known.count,
+        },
+        '<p:pos x="10" y="10"/>',
+        xml("p:text", {}, escapeXml(text)),
+      );
+    });
+    this.pack.add(part, TYPE.comments, XML_HEAD + xml("p:cmLst", namespaces, ...list));
+    relationships.add(REL.comments, relativeTo(path, part));
+  }
+
+  /** A slide of a kept file: its part as it was, or with what was changed in the place of what was there. */
+  private keptSlide(slide: Slide, number: number, kept: KeptParts, part: string): void {
+    const { pack } = this;
+    const path = this.paths.get(slide.id) as string;
+    const partOf = this.partOf(kept);
+    const sameNotes = slide.kept !== undefined && notesSum(slide, partOf) === slide.kept.notes;
+    const oldNotes = kept.related(part, "notes");
+    const newNotes = sameNotes
+      ? undefined
+      : isEmptyText(slide.notes)
+        ? null
+        : pack.free("ppt/notesSlides/notesSlide1.xml");
+    if (newNotes) pack.put(newNotes, TYPE.notes, new Uint8Array());
+    if (oldNotes !== undefined && sameNotes) this.keepNotes(kept, oldNotes, part, path);
+    const charts = slide.kept ? changedCharts(slide, kept, part, partOf) : new Map<string, ChartElement>();
+    const recharted = new Set<string>();
+    const named = new Map<string, string>();
+    const rows = kept.relationships(part).flatMap((row) => {
+      if (row.external) return [row];
+      const chart = charts.get(row.target);
+      const redrawn = chart && chartWith(kept, pack, row.target, chart);
+      if (chart && redrawn !== undefined) {
+        recharted.add(chart.id);
+        return [{ ...row, target: relativeTo(path, redrawn) }];
+      }
+      // What the slide names by its id is taken once it is known whether it still does.
+      if (NAMED_BY_ID.has(transitional(row.type))) {
+        named.set(row.id, row.target);
+        return [row];
+      }
+      if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
+      if (row.target === oldNotes && !sameNotes)
+        return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
+      const target = kept.take(row.target);
+      return target === undefined ? [] : [{ ...row, target: relativeTo(path, target) }];
+    });
+    const relationships = new Relationships(rows);
+    if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
+    const work = this.work(slide, number, relationships);
+    const { text, shapes: facts } = spliced({
+      slide,
+      number,
+      kept,
+      part,
+      partOf,
+      work,
+      fonts: this.options.fonts,
+      recharted,
+    });
+    const tagPath = pack.free("ppt/tags/tag1.xml");
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
+    relationships.add(REL.tags, relativeTo(path, tagPath));
+    const words = text ?? kept.text(part) ?? "";
+    relationships.settle(({ id, target, external }) => {
+      const source = external ? undefined : named.get(id);
+      if (source === undefined) return target;
+      const taken = words.includes(`"${id}"`) || words.includes(`'${id}'`) ? kept.take(source) : undefined;
+      return taken === undefined ? undefined : relativeTo(path, taken);
+    });
+    const whole = text === undefined ? kept.file.part(part) : strToU8(text);
+    pack.put(path, TYPE.slide, whole as Uint8Array);
+    pack.parts.set(relationshipsPath(path), strToU8(relationships.part()));
+    if (newNotes) this.notesPart(slide, newNotes);
+  }
+
+  /** The notes of a slide as they lay in its file, under the notes master of the presentation. */
+  private keepNotes(kept: KeptParts, notes: string, part: string, path: string): void {
+    const master = kept.related(notes, "notesMaster");
+    if (master !== undefined && kept !== this.base) kept.instead.set(master, this.notes());
+    const first = kept.instead.get(part);
+    kept.instead.set(part, path);
+    kept.take(notes);
+    if (first !== undefined) kept.instead.set(part, first);
+  }
+
+  private notesPart(slide: Slide, path: string): void {
+    const { head } = this;
+    const links = new Relationships();
+    links.add(REL.notesMaster, relativeTo(path, this.notes()));
+    links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
+    const context: TextContext = {
+      language: head.language,
+      linkColour: head.theme.colours.link,
+      codeFont: head.theme.fonts.code,
+      size: 12,
+      em: 12,
+      bulleted: false,
+      link: linker(links, this.paths, path),
+    };
+    const said: Footnote[] = [];
+    const flat = flattened(slide.notes, said);
+    const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
+    const picture =
+      '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
+    const body = placeholderShape(
+      3,
+      "Notes",
+      { type: "body", idx: 3 },
+      `<a:lstStyle/>${paragraphsXml(spoken, context)}`,
+    );
+    this.pack.add(
+      path,
+      TYPE.notes,
+      XML_HEAD +
+        xml(
+          "p:notes",
+          namespaces,
+          xml("p:cSld", {}, xml("p:spTree", {}, GROUP, picture, body)),
+          "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+        ),
+      links,
+    );
+  }
+
+  /** The notes master of the presentation: that of the file that it continues, else one of its own. */
+  private notes(): string {
+    if (this.notesMaster !== undefined) return this.notesMaster;
+    const given = this.base?.related(this.main, "notesMaster");
+    const taken = given === undefined ? undefined : this.base?.take(given);
+    if (taken !== undefined) return (this.notesMaster = taken);
+    const { pack } = this;
+    const path = pack.free("ppt/notesMasters/notesMaster1.xml");
+    pack.put(path, TYPE.notesMaster, new Uint8Array());
+    const theme = pack.free("ppt/theme/theme2.xml");
+    pack.add(theme, TYPE.theme, themePart(this.head.theme));
+    const relationships = new Relationships();
+    relationships.add(REL.theme, relativeTo(path, theme));
+    pack.add(path, TYPE.notesMaster, notesMasterPart(), relationships);
+    return (this.notesMaster = path);
+  }
+
+  /** The deck's own master with a layout for each arrangement. */
+  private ownMaster(): void {
+    const { pack, head, options } = this;
+    const master = pack.free("ppt/slideMasters/slideMaster1.xml");
+    pack.put(master, TYPE.master, new Uint8Array());
+    const theme = pack.free("ppt/theme/theme1.xml");
+    pack.add(theme, TYPE.theme, themePart(head.theme));
+    const own = new Relationships();
+    this.layouts = ARRANGEMENT_ORDER.map((arrangement, nth) => {
+      const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : nth + 1}.xml`);
+      const layout = new Relationships();
+      layout.add(REL.master, relativeTo(path, master));
+      pack.add(path, TYPE.layout, layoutPart(arrangement, head, options.fonts), layout);
+      own.add(REL.layout, relativeTo(master, path));
+      return path;
+    });
+    const drawn = [
+      ...new Set(
+        this.deck.slides.flatMap(({ id, master: name }) =>
+          name !== undefined && head.masters?.[name] && !this.sources.has(id) ? [name] : [],
+        ),
+      ),
+    ];
+    for (const name of drawn) {
+      const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : ARRANGEMENT_ORDER.length + 1}.xml`);
+      pack.put(path, TYPE.layout, new Uint8Array());
+      const layout = new Relationships();
+      layout.add(REL.master, relativeTo(path, master));
+      pack.add(path, TYPE.layout, this.drawnLayout(head.masters?.[name] as Master, path, layout), layout);
+      own.add(REL.layout, relativeTo(master, path));
+      this.masterLayouts.set(name, path);
+    }
+    own.add(REL.theme, relativeTo(master, theme));
+    this.firstId = this.base ? freeMasterId(this.files.values()) : 2147483648;
+    pack.add(
+      master,
+      TYPE.master,
+      masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts),
+      own,
+    );
+    this.master = master;
+  }
+
+  /** What a file of another format draws behind its slides, as a layout without the ornaments of ours. */
+  private drawnLayout({ name, background, elements }: Master, path: string, relationships: Relationships): string {
+    const { deck, head, pack, options, paths } = this;
+    const work: SlideWork = { deck, head, path, paths, pack, options, relationships };
+    const empty: Slide = {
+      id: "layout",
+      parent: null,
+      arrangement: "blank",
+      elements: elements as Element[],
+      notes: [],
+      hidden: false,
+    };
+    const { shapes: tree } = slideShapes(work, empty, 1, () => undefined);
+    return (
+      XML_HEAD +
+      xml(
+        "p:sldLayout",
+        { ...namespaces, showMasterSp: 0, preserve: 1, userDrawn: 1 },
+        xml("p:cSld", { name: name || "Drawn" }, backgroundXml(background, work), xml("p:spTree", {}, GROUP, tree)),
+        "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
+      )
+    );
+  }
+
+  private deckTags(): string {
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = this.head;
+    const shared = sharedBy(
+      this.deck.slides.filter((slide) => !this.sources.has(slide.id)),
+      this.head,
+    );
+    const shown = Object.fromEntries(
+      Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"),
+    );
+    return tagsPart({
+      [TAG.deck]: {
+        id,
+        properties,
+        language,
+        regions,
+        rate,
+        theme,
+        assets: shown,
+        ...(manuscript ? { manuscript } : {}),
+        ...(themes ? { themes } : {}),
+        ...(original ? { original } : {}),
+        ...shared,
+      },
+    });
+  }
+
+  private ownRoot(): void {
+    const root = new Relationships();
+    root.add(REL.document, "ppt/presentation.xml");
+    root.add(REL.core, "docProps/core.xml");
+    root.add(REL.app, "docProps/app.xml");
+    this.pack.parts.set("_rels/.rels", strToU8(root.part()));
+    this.pack.add("docProps/core.xml", TYPE.core, coreProperties(this.deck, this.options.at));
+    this.pack.add("docProps/app.xml", TYPE.app, appProperties(this.deck));
+  }
+
+  private ownPresentation(): void {
+    const { deck, head, pack } = this;
+    const relationships = new Relationships();
+    const master = relationships.add(REL.master, "slideMasters/slideMaster1.xml");
+    const notesMaster = relationships.add(REL.notesMaster, relativeTo("ppt/presentation.xml", this.notes()));
+    const slides = deck.slides.map((slide, nth) =>
+      xml("p:sldId", {
+        id: 256 + nth,
+        "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", this.paths.get(slide.id) as string)),
+      }),
+    );
+    relationships.add(REL.presProps, "presProps.xml");
+    relationships.add(REL.viewProps, "viewProps.xml");
+    relationships.add(REL.theme, "theme/theme1.xml");
+    relationships.add(REL.tableStyles, "tableStyles.xml");
+    if (this.authors.size) {
+      const list = [...this.authors].map(([name, { id, count }]) =>
+        xml("p:cmAuthor", {
+          id,
+          name,
+          initials: name
+            .split(/\s+/)
+            .map((word) => word[0] ?? "")
+            .join("")
+            .slice(0, 3),
+          lastIdx: count,
+          clrIdx: id,
+        }),
+      );
+      this.pack.add(
+        "ppt/commentAuthors.xml",
+        TYPE.commentAuthors,
+        XML_HEAD + xml("p:cmAuthorLst", namespaces, ...list),
+      );
+      relationships.add(REL.commentAuthors, "commentAuthors.xml");
+    }
+    const tags = relationships.add(REL.tags, "tags/tag1.xml");
+    pack.add("ppt/tags/tag1.xml", TYPE.tags, this.deckTags());
+    const content = xml(
+      "p:presentation",
+      { ...namespaces, saveSubsetFonts: 1 },
+      xml("p:sldMasterIdLst", {}, xml("p:sldMasterId", { id: this.firstId, "r:id": master })),
+      xml("p:notesMasterIdLst", {}, xml("p:notesMasterId", { "r:id": notesMaster })),
+      slides.length ? xml("p:sldIdLst", {}, ...slides) : "",
+      xml("p:sldSz", { cx: emu(head.page.width), cy: emu(head.page.height) }),
+      xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
+      xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
+      xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: head.language }))),
+    );
+    pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
+    pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
+    pack.add("ppt/viewProps.xml", TYPE.viewProps, XML_HEAD + xml("p:viewPr", namespaces));
+    pack.add(
+      "ppt/tableStyles.xml",
+      TYPE.tableStyles,
+      XML_HEAD + xml("a:tblStyleLst", { "xmlns:a": NS.a, def: "{5C22544A-7EE6-4342-B048-85BDC9FD1C3A}" }),
+    );
+  }
+
+  private continued(): Continued {
+    const { pack, deck, main, sources, paths, notesMaster } = this;
+    return {
+      pack,
+      deck,
+      main,
+      files: [...this.files.values()],
+      sources,
+      paths,
+      notesMaster,
+      master: this.master === undefined ? undefined : { path: this.master, id: this.firstId },
+      tags: this.deckTags(),
+    };
+  }
+
+  /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
+  private copyRoot(kept: KeptParts): void {
+    const { pack, deck } = this;
+    this.main = kept.related("", "document") ?? "ppt/presentation.xml";
+    // A template, one to be shown at once and one with macros become a plain presentation.
+    pack.put(this.main, TYPE.presentation, new Uint8Array());
+    kept.instead.set(this.main, this.main);
+    const core = kept.related("", "core");
+    const said = core === undefined ? undefined : kept.text(core);
+    const tree = said === undefined ? undefined : readXml(said, core as string);
+    const word = (name: string) => child(tree, name)?.text.trim() ?? "";
+    const { title, author, event } = deck.properties;
+    const same =
+      tree !== undefined &&
+      (word("title") === title || word("title") === "") &&
+      word("creator") === author &&
+      word("subject") === event;
+    if (core !== undefined && !same) {
+      kept.instead.set(core, core);
+      pack.add(core, TYPE.core, coreProperties(deck, this.options.at));
+    }
+    kept.writeRelationships("", "", kept.carried("", ""));
+  }
+}
+
+/** Relationships that hold only where the slide names them: pictures, charts, and what is embedded. One that it names no more takes its part with it. */
+const NAMED_BY_ID: ReadonlySet<string> = new Set(
+  ["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)),
+);
+
+/** What the tags of a slide keep of it. */
+function slideFacts(slide: Slide): object {
+  const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
+  const foreign = onItsLayout(slide);
+  const shared = foreign
+    ? {}
+    : {
+        ...(master === undefined ? {} : { master }),
+        ...(regions ? { regions } : {}),
+        ...(comments ? { comments } : {}),
+      };
+  return {
+    ...shared,
+    id,
+    parent,
+    arrangement,
+    ...(source ? { source } : {}),
+    ...(origin ? { origin } : {}),
+    ...(theme ? { theme } : {}),
+    ...(foreign ? (section ? { section } : {}) : lookOf(slide)),
+    ...(isSpecial(notes) ? { notes } : {}),
+  };
+}
+
+/** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
+function foreignShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
+  return element.kept ? movedShape(kept, part, element, work) : undefined;
+}
+
+/**
+ * Writes a deck as a presentation in Office Open XML (ECMA-376, transitional) with all parts that a conforming reader
+ * needs. Ids, details, bindings and what else the format has no place for are kept in user-defined tags. Slides that
+ * were read from a file are written from it: what was not touched is as it was, byte for byte.
+ */
+export function writePptx(deck: Deck, options: PptxOptions): Uint8Array {
+  return new Writer(withStandIns(deck, fromPptx), options).write();
+}

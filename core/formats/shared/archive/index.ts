@@ -1,0 +1,2 @@
+export * from "./base64";
+export * from "./zip";

@@ -1,0 +1,5 @@
+export { Drawings, type Unshown, unshownInfo } from "./conversion";
+export { duotone } from "./duotone";
+export { pictureInfo, pictureSize } from "./info";
+export { EXTENSIONS, mediaTypeOf } from "./mediatype";
+export { isLines, pagePictures, stillPictures } from "./still";

@@ -1,0 +1,254 @@
+import { unzlibSync } from "fflate";
+import type { Dots } from "./raster";
+
+/** Tags of the first picture of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
+const TAG = {
+  width: 256,
+  height: 257,
+  bits: 258,
+  compression: 259,
+  photometric: 262,
+  strips: 273,
+  samples: 277,
+  rows: 278,
+  stripBytes: 279,
+  planar: 284,
+  predictor: 317,
+  colours: 320,
+  tileWidth: 322,
+  tileHeight: 323,
+  tiles: 324,
+  tileBytes: 325,
+  extra: 338,
+} as const;
+const SIZES: Record<number, number> = { 1: 1, 3: 2, 4: 4 };
+const MOST_VALUES = 1_000_000;
+
+type Tags = (tag: number) => number[];
+
+/** The whole numbers that a TIFF says of its first picture, by tag; undefined for what is no TIFF. */
+function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined {
+  if (bytes.length < 14) return undefined;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const order = view.getUint16(0);
+  const little = order === 0x4949;
+  if ((!little && order !== 0x4d4d) || view.getUint16(2, little) !== 42) return undefined;
+  const directory = view.getUint32(4, little);
+  if (directory + 2 > bytes.length) return undefined;
+  const entries = new Map<number, number>();
+  for (
+    let nth = 0, at = directory + 2;
+    nth < view.getUint16(directory, little) && at + 12 <= bytes.length;
+    nth++, at += 12
+  )
+    entries.set(view.getUint16(at, little), at);
+  const tags: Tags = (tag) => {
+    const at = entries.get(tag);
+    if (at === undefined) return [];
+    const size = SIZES[view.getUint16(at + 2, little)];
+    const count = view.getUint32(at + 4, little);
+    if (!size || count > MOST_VALUES) return [];
+    const from = size * count <= 4 ? at + 8 : view.getUint32(at + 8, little);
+    if (from + size * count > bytes.length) return [];
+    return Array.from({ length: count }, (_, nth) =>
+      size === 1
+        ? view.getUint8(from + nth)
+        : size === 2
+          ? view.getUint16(from + nth * 2, little)
+          : view.getUint32(from + nth * 4, little),
+    );
+  };
+  return { tags, little };
+}
+
+export function tiffInfo(bytes: Uint8Array): Dots | undefined {
+  const { tags } = tagsOf(bytes) ?? {};
+  const [width, height] = [tags?.(TAG.width)[0], tags?.(TAG.height)[0]];
+  return width && height ? { kind: "tiff", width, height } : undefined;
+}
+
+/** Bytes and runs of one byte (section 9). */
+function unpackBits(from: Uint8Array, out: Uint8Array): void {
+  for (let at = 0, to = 0; at < from.length && to < out.length; ) {
+    const count = ((from[at++] as number) << 24) >> 24;
+    if (count >= 0) for (let nth = 0; nth <= count && to < out.length; nth++) out[to++] = from[at++] ?? 0;
+    else if (count !== -128) {
+      out.fill(from[at++] ?? 0, to, to + 1 - count);
+      to += 1 - count;
+    }
+  }
+}
+
+const [CLEAR, END, MOST_CODES] = [256, 257, 4096];
+/** Codes of nine to twelve bits, the highest bit first, each a string of bytes met before (section 13). */
+function unpackLzw(from: Uint8Array, out: Uint8Array): void {
+  const before = new Uint16Array(MOST_CODES);
+  const last = new Uint8Array(MOST_CODES);
+  const lengths = new Uint16Array(MOST_CODES);
+  for (let code = 0; code < 256; code++) {
+    last[code] = code;
+    lengths[code] = 1;
+  }
+  let [next, width, old] = [258, 9, -1];
+  let [to, held, bits] = [0, 0, 0];
+  for (let at = 0; to < out.length; ) {
+    while (bits < width && at < from.length) {
+      held = ((held << 8) | (from[at++] as number)) & 0xffffff;
+      bits += 8;
+    }
+    if (bits < width) return;
+    bits -= width;
+    const code = (held >>> bits) & ((1 << width) - 1);
+    if (code === END) return;
+    if (code === CLEAR) {
+      [next, width, old] = [258, 9, -1];
+      continue;
+    }
+    if (code > next || (code === next && old < 0) || (code > END && code < next && !lengths[code])) return;
+    // A code that is only being made is the string before with its own first byte behind.
+    const known = code < next ? code : old;
+    const length = lengths[known] as number;
+    let first = known;
+    for (let nth = length - 1; nth >= 0; nth--) {
+      if (to + nth < out.length) out[to + nth] = last[first] as number;
+      if (nth) first = before[first] as number;
+    }
+    to += length;
+    if (code === next && to < out.length) out[to++] = last[first] as number;
+    if (old >= 0 && next < MOST_CODES) {
+      before[next] = old;
+      last[next] = last[first] as number;
+      lengths[next] = (lengths[old] as number) + 1;
+      next += 1;
+    }
+    old = code;
+    width = next >= 2047 ? 12 : next >= 1023 ? 11 : next >= 511 ? 10 : 9;
+  }
+}
+
+const UNPACK: Record<number, (from: Uint8Array, out: Uint8Array) => void> = {
+  1: (from, out) => out.set(from.subarray(0, out.length)),
+  5: unpackLzw,
+  8: (from, out) => void unzlibSync(from, { out }),
+  32773: unpackBits,
+  32946: (from, out) => void unzlibSync(from, { out }),
+};
+
+/** Colours from the samples of one pixel, of 0 to 255 each, by what they mean (section 8, 16; `PhotometricInterpretation`). */
+const COLOUR: Record<number, { samples: number; channel(sample: (nth: number) => number, nth: number): number }> = {
+  0: { samples: 1, channel: (sample) => 255 - sample(0) },
+  1: { samples: 1, channel: (sample) => sample(0) },
+  2: { samples: 3, channel: (sample, nth) => sample(nth) },
+  5: { samples: 4, channel: (sample, nth) => ((255 - sample(nth)) * (255 - sample(3))) / 255 },
+};
+const PALETTE = 3;
+
+/**
+ * The pixels of a TIFF's first picture in RGBA: strips or tiles, samples together or in planes, of 1, 2, 4, 8 or 16 bits,
+ * plain, in runs, LZW or deflate; undefined for other kinds.
+ */
+export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
+  const { tags, little } = tagsOf(bytes) ?? {};
+  if (!tags) return undefined;
+  const one = (tag: number, usual: number) => tags(tag)[0] ?? usual;
+  const [width, height, samples] = [one(TAG.width, 0), one(TAG.height, 0), one(TAG.samples, 1)];
+  const depths = tags(TAG.bits);
+  const bits = depths[0] ?? 1;
+  const unpack = UNPACK[one(TAG.compression, 1)];
+  const meaning = one(TAG.photometric, 1);
+  const colours = tags(TAG.colours);
+  const colour = COLOUR[meaning];
+  const needed = meaning === PALETTE ? 1 : (colour?.samples ?? 9);
+  if (
+    !unpack ||
+    samples < needed ||
+    samples > 8 ||
+    ![1, 2, 4, 8, 16].includes(bits) ||
+    depths.some((depth) => depth !== bits)
+  )
+    return undefined;
+  if (meaning === PALETTE && (bits > 8 || colours.length < 3 << bits)) return undefined;
+  const tiled = tags(TAG.tiles).length > 0;
+  const [offsets, counts] = tiled ? [tags(TAG.tiles), tags(TAG.tileBytes)] : [tags(TAG.strips), tags(TAG.stripBytes)];
+  const [across, down] = tiled
+    ? [one(TAG.tileWidth, 0), one(TAG.tileHeight, 0)]
+    : [width, Math.min(height, one(TAG.rows, height))];
+  if (!across || !down || across > width + 4096 || down > height + 4096) return undefined;
+  const planes = one(TAG.planar, 1) === 2 ? samples : 1;
+  const together = samples / planes;
+  const [columns, rows] = [Math.ceil(width / across), Math.ceil(height / down)];
+  if (offsets.length < columns * rows * planes) return undefined;
+  const stride = Math.ceil((across * together * bits) / 8);
+  const differences = one(TAG.predictor, 1) === 2;
+
+  const segment = (nth: number): Uint8Array => {
+    const from = offsets[nth] as number;
+    const out = new Uint8Array(stride * down);
+    unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
+    if (differences && bits === 8)
+      for (let y = 0; y < down; y++)
+        for (let x = together; x < stride; x++)
+          out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - together] as number)) & 255;
+    if (differences && bits === 16) {
+      const view = new DataView(out.buffer);
+      for (let y = 0; y < down; y++)
+        for (let x = together; x < across * together; x++)
+          view.setUint16(
+            y * stride + x * 2,
+            view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - together) * 2, little),
+            little,
+          );
+    }
+    return out;
+  };
+  const number = (from: Uint8Array, y: number, nth: number): number => {
+    if (bits === 8) return from[y * stride + nth] as number;
+    if (bits === 16) return from[y * stride + nth * 2 + (little ? 1 : 0)] as number;
+    const at = nth * bits;
+    return ((from[y * stride + (at >> 3)] as number) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
+  };
+  const scale = bits < 8 ? 255 / ((1 << bits) - 1) : 1;
+  // Of what stands beside the colours the first may say how opaque they are, also taken into them already (section 18).
+  const opaque = tags(TAG.extra)[0];
+  const hasOpacity = (opaque === 1 || opaque === 2) && samples > needed;
+
+  // Most files by far, and the largest.
+  const plain = bits === 8 && planes === 1 && meaning === 2 && !hasOpacity;
+  const out = new Uint8Array(width * height * 4);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const held = Array.from({ length: planes }, (_, plane) =>
+        segment(plane * columns * rows + row * columns + column),
+      );
+      for (let y = 0; y < down && row * down + y < height; y++) {
+        for (let x = 0; x < across && column * across + x < width; x++) {
+          const to = ((row * down + y) * width + column * across + x) * 4;
+          if (plain) {
+            const from = y * stride + x * together;
+            const strip = held[0] as Uint8Array;
+            out[to] = strip[from] as number;
+            out[to + 1] = strip[from + 1] as number;
+            out[to + 2] = strip[from + 2] as number;
+            out[to + 3] = 255;
+            continue;
+          }
+          const raw = (nth: number) =>
+            planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * together + nth);
+          const sample = (nth: number) => raw(nth) * scale;
+          const alpha = hasOpacity ? sample(needed) : 255;
+          const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;
+          for (let channel = 0; channel < 3; channel++)
+            out[to + channel] = Math.min(
+              255,
+              Math.round(
+                (colour ? colour.channel(sample, channel) : (colours[(channel << bits) + raw(0)] as number) >> 8) *
+                  share,
+              ),
+            );
+          out[to + 3] = Math.round(alpha);
+        }
+      }
+    }
+  }
+  return out;
+}

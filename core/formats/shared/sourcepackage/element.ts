@@ -1,0 +1,165 @@
+import {
+  Binding,
+  Element,
+  type Footnote,
+  Frame,
+  Id,
+  PictureElement,
+  RichText,
+  TextElement,
+  textOf,
+} from "@unitext/core/model";
+import { still } from "./package";
+import { flattened, footnoteText, isSpecial } from "./flatten";
+
+/** What the tags keep of an element; anything that does not check is passed over. */
+export interface KeptElement {
+  readonly id?: string | undefined;
+  readonly slot?: string | null | undefined;
+  readonly frame?: Frame | undefined;
+  readonly binding?: Binding | undefined;
+  readonly source?: string | undefined;
+  /** All of it, where the file can only show it. */
+  readonly whole?: Element | undefined;
+  /** What it is beside its text or its file: style, box, fill, turn, crop. */
+  readonly facts?: Partial<Element> | undefined;
+  /** A text with what the file has no run for. */
+  readonly text?: RichText | undefined;
+  /** The box that lists footnotes, which belong to their text. */
+  readonly footnotes?: boolean | undefined;
+  /** The sum of the shape as it was written, or of how it stands and looks. */
+  readonly sum?: string | undefined;
+  readonly caption?: string | undefined;
+  readonly width?: number | undefined;
+}
+
+/** The words of a text whatever the white space between them. */
+export function wordsOf(text: RichText): string {
+  return textOf(text).replace(/\s+/g, " ").trim();
+}
+
+function factsOf(element: Element, without: readonly string[]): Partial<Element> {
+  return Object.fromEntries(Object.entries(element).filter(([name]) => !without.includes(name))) as Partial<Element>;
+}
+
+/** A kept value as far as it checks. What is not there is not tried: a check that fails costs more than all that hold. */
+export function held<T>(
+  schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } },
+  value: unknown,
+): T | undefined {
+  return value === undefined ? undefined : schema.safeParse(value).data;
+}
+
+/** What the tags keep of the elements of a slide, each read once and only when it is asked for. */
+export function keptElements(values: Record<string, unknown>): (name: string) => KeptElement {
+  const read = new Map<string, KeptElement>();
+  return (name) => {
+    const known = read.get(name) ?? keptElement(Object.hasOwn(values, name) ? values[name] : undefined);
+    read.set(name, known);
+    return known;
+  };
+}
+
+/** What an element may say of its looks, whatever its kind, and what of a kept element is read by itself. */
+const LOOKS = Object.keys(TextElement.shape).filter((name) => !["kind", "text"].includes(name));
+const APART = new Set([
+  "kind",
+  "id",
+  "slot",
+  "frame",
+  "binding",
+  "source",
+  "text",
+  "footnotes",
+  "caption",
+  "width",
+  "sum",
+]);
+
+/** What an element is beside its text or its file. Checking a schema costs more than all else that is done with an element, so what says nothing more is not checked for it. */
+function keptFacts(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
+  if (whole)
+    return Object.fromEntries(
+      LOOKS.filter((name) => name in whole).map((name) => [name, whole[name as keyof Element]]),
+    );
+  const picture =
+    typeof source === "string" ? PictureElement.safeParse({ ...value, kind: "picture", alt: "" }).data : undefined;
+  if (picture) return factsOf(picture, ["kind", "alt", "source"]);
+  if (Object.keys(value).every((name) => APART.has(name))) return {};
+  const text = TextElement.safeParse({ ...value, kind: "text", text: [] }).data;
+  return text && factsOf(text, ["kind", "text"]);
+}
+
+/** What is kept of one element, each part checked when it is asked for; what was checked with the whole is not checked again. */
+class Kept implements KeptElement {
+  readonly whole: Element | undefined;
+  readonly id: string | undefined;
+  private looked: { facts: Partial<Element> | undefined } | undefined;
+  constructor(private readonly value: Record<string, unknown>) {
+    this.whole = "kind" in value ? Element.safeParse(value).data : undefined;
+    this.id = this.whole?.id ?? held(Id, value.id);
+  }
+  get slot() {
+    const { slot } = this.value;
+    return slot === null || typeof slot === "string" ? slot : undefined;
+  }
+  get frame() {
+    return this.whole ? this.whole.frame : held(Frame, this.value.frame);
+  }
+  get binding() {
+    return this.whole ? this.whole.binding : held(Binding, this.value.binding);
+  }
+  get source() {
+    const { source } = this.value;
+    return typeof source === "string" && source ? source : undefined;
+  }
+  get facts() {
+    this.looked ??= { facts: keptFacts(this.value, this.whole, this.value.source) };
+    return this.looked.facts;
+  }
+  get text() {
+    return held(RichText, this.value.text);
+  }
+  get footnotes() {
+    return this.value.footnotes === true;
+  }
+  get sum() {
+    const { sum } = this.value;
+    return typeof sum === "string" ? sum : undefined;
+  }
+  get caption() {
+    const { caption } = this.value;
+    return typeof caption === "string" ? caption : undefined;
+  }
+  get width() {
+    const { width } = this.value;
+    return typeof width === "number" && width >= 1 && width <= 100 ? width : undefined;
+  }
+}
+
+/** What the tags keep of an element; nothing of a value that is none. */
+export function keptElement(value: unknown): KeptElement {
+  return typeof value === "object" && value !== null ? new Kept(value as Record<string, unknown>) : {};
+}
+
+/** The text that the tags keep, as long as the file still says the same words; else what the file says. */
+export function keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
+  if (!kept) return read;
+  const flat = flattened(kept, said);
+  return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
+}
+
+/** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
+export function keptOf(given: Element): object {
+  const own = still(given);
+  if (own.kind === "text") {
+    const { kept: _, kind: __, text, ...facts } = own;
+    return isSpecial(text) ? { ...facts, text } : facts;
+  }
+  if (own.kind === "picture") {
+    const { kept: _, kind: __, alt: ___, ...facts } = own;
+    return facts;
+  }
+  const { kept: _, ...element } = own;
+  return element;
+}

@@ -1,0 +1,2 @@
+export * from "./scan";
+export * from "./xml";
