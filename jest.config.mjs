@@ -4,11 +4,20 @@ export default {
   transform: {
     "^.+\\.tsx?$": [
       "@swc/jest",
-      { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "es6" } },
+      {
+        jsc: {
+          parser: { syntax: "typescript", tsx: true },
+          target: "es2022",
+          experimental: { keepImportAttributes: true },
+        },
+        module: { type: "es6" },
+      },
     ],
   },
-  testMatch: ["<rootDir>/{core,server,web,cli,demo,scripts}/**/*.test.ts"],
+  testMatch: ["<rootDir>/{core,node,server,web,cli,demo,scripts}/**/*.test.ts"],
   watchPathIgnorePatterns: ["<rootDir>/dist"],
   modulePathIgnorePatterns: ["<rootDir>/dist"],
+  // Jest leaves one core free by itself; of two, that is half.
+  maxWorkers: "100%",
   testTimeout: 60000,
 };

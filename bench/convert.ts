@@ -18,7 +18,7 @@ import {
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { SaxesParser } from "saxes";
-import { svgPng } from "../server/export";
+import { svgPng } from "@unitext/node";
 import { best, folder, freshFonts, inTurn, type Row, row } from "./core";
 import { paragraphs } from "./material";
 

@@ -1,4 +1,5 @@
-import { byMinutes, compareDecks, merge, resolvePlan, split, tailored } from "@unitext/core/divide";
+import { compareDecks } from "@unitext/core/diff";
+import { byMinutes, merge, resolvePlan, split, tailored } from "@unitext/core/divide";
 import { apply, type Change } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
 import { type Deck, headOf, plainText, run } from "@unitext/core/model";

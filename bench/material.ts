@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, type RichText, run, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, type Slide } from "@unitext/core/model";
 
 /** A generator of numbers with a fixed seed (a linear congruential generator with the constants of Numerical Recipes), so that every run has the same input. */
 export function seeded(seed = 7): () => number {

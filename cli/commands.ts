@@ -18,7 +18,7 @@ import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
 import { Body, type Cut, type Deck, Language } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { slidePng } from "../server/export";
+import { slidePng } from "@unitext/node";
 import { mergeCommand, splitCommand } from "./divide";
 import { fonts, newId, png, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";

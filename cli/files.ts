@@ -6,7 +6,7 @@ import { type AskedRule, extensionOf, type ReadResult, readDeck, withDrawings } 
 import { FontSet } from "@unitext/core/layout";
 import { Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { readPdf, svgPng } from "../server/export";
+import { readPdf, svgPng } from "@unitext/node";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "../fonts");
 export const fonts = new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));

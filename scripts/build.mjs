@@ -20,6 +20,7 @@ const bundle = await context({
   absWorkingDir: root,
   entryPoints: {
     "server/main": "server/main.ts",
+    "server/demo": "demo/load.ts",
     "server/worker": "server/work/process.ts",
     "cli/main": "cli/main.ts",
   },

@@ -1,5 +1,5 @@
 // npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C ends all.
-import { spawn } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { dataFolder, freePort, startPostgres } from "./postgres.mjs";
@@ -46,6 +46,17 @@ let ending = false;
 let greeted = false;
 const serverBackOff = new BackOff();
 const databaseBackOff = new BackOff();
+
+/** Puts the demo decks into a database that has no deck; UNITEXT_DEMO=0 leaves it empty. */
+function loadDemo() {
+  if (process.env.UNITEXT_DEMO === "0") return;
+  const { status } = spawnSync(process.execPath, [join(root, "dist/server/demo.js")], {
+    cwd: root,
+    stdio: ["ignore", "ignore", "inherit"],
+    env: { ...process.env, UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url },
+  });
+  if (status !== 0) say("the demo decks could not be loaded; Unitext starts without them.");
+}
 
 /** Starts the server; one that ends by itself is started again, a little later each time. */
 function serve() {
@@ -137,5 +148,6 @@ function end(code) {
 process.on("SIGINT", () => end(0));
 process.on("SIGTERM", () => end(0));
 process.on("SIGHUP", () => end(0));
+loadDemo();
 serve();
 void watchDatabase();

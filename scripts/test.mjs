@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { bin, CHECKS, JEST } from "./checks.mjs";
 import { startPostgres } from "./postgres.mjs";
 import { built, isRoot, npmPackages, root, systemPackages } from "./prepare.mjs";
 
@@ -12,7 +13,6 @@ built();
 
 let passed = 0;
 let failed = 0;
-const bin = (name) => join(root, "node_modules/.bin", name);
 const call = (command, args, env = {}) =>
   spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, NODE_NO_WARNINGS: "1", ...env } });
 
@@ -35,9 +35,7 @@ function suite(name, command, args, env, report, counts) {
   }
 }
 
-check("Lint", bin("biome"), ["lint", "--error-on-warnings", "."]);
-check("Folder rule", process.execPath, ["scripts/rooms.mjs"]);
-for (const part of ["core", "server", "web", "tsconfig.tests.json"]) check(`Types: ${part}`, bin("tsc"), ["-p", part]);
+for (const [name, command, args] of CHECKS) check(name, command, args);
 
 const data = mkdtempSync(join(tmpdir(), "unitext-test-"));
 if (isRoot) spawnSync("chmod", ["755", data]);
@@ -48,7 +46,7 @@ try {
   suite(
     "Jest",
     process.execPath,
-    ["--experimental-vm-modules", "node_modules/jest/bin/jest.js", "--json", `--outputFile=${jest}`],
+    [...JEST, "--json", `--outputFile=${jest}`],
     env,
     jest,
     ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [

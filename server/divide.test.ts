@@ -1,9 +1,10 @@
 import { nanoid } from "nanoid";
-import { apply, newSlide } from "@unitext/core/edit";
+import { apply } from "@unitext/core/edit";
 import {
   type Deck,
   emptyDeck,
   linksOf,
+  newSlide,
   plainText,
   run,
   type Slide,

@@ -1,5 +1,4 @@
 import { join } from "node:path";
-import { loadDemo } from "../demo";
 import { Jobs } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
@@ -11,7 +10,6 @@ const {
   UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext",
   UNITEXT_ROOT = process.cwd(),
   UNITEXT_PORT = "4280",
-  UNITEXT_DEMO = "1",
   UNITEXT_WORKER,
   UNITEXT_LOG_FILE,
   UNITEXT_HOST = "",
@@ -27,7 +25,6 @@ process.on("unhandledRejection", (error) => log.error({ err: error }, "unhandled
 
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
-if (UNITEXT_DEMO === "1") await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
 const announcements = new Announcements(UNITEXT_DATABASE, newsFrom(db));
 await announcements.start();
 const fonts = join(UNITEXT_ROOT, "dist/fonts");

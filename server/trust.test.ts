@@ -1,8 +1,8 @@
 import { mkdtempSync, readdirSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, DOCUMENT_RULE, emptyDeck, plainText } from "@unitext/core/model";
+
+import { type Deck, DOCUMENT_RULE, emptyDeck, newSlide, plainText } from "@unitext/core/model";
 import { count, eq, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { describeError, openLog, rotate } from "./log";

@@ -1,11 +1,11 @@
 import { strFromU8, unzipSync } from "fflate";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { emptyDeck, Failure, plainText } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+import { emptyDeck, Failure, newSlide, plainText } from "@unitext/core/model";
+
 import { WRITERS } from "@unitext/core/formats";
 import { shippedFonts } from "@unitext/core/testing/fonts";
-import { readPdf } from "./export";
+import { readPdf } from "@unitext/node";
 import { Job } from "./api";
 import { type TestServer, testServer } from "./testing";
 

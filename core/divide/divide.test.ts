@@ -1,7 +1,9 @@
-import { apply, type Change, copies, insertAt, newSlide } from "@unitext/core/edit";
+import { compareDecks } from "@unitext/core/diff";
+import { apply, type Change, copies, insertAt } from "@unitext/core/edit";
 import {
   type Deck,
   emptyDeck,
+  newSlide,
   orderProblems,
   plainText,
   run,
@@ -17,7 +19,6 @@ import { deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
 import {
   brokenLinks,
-  compareDecks,
   contentsNote,
   duplicates,
   type Gathered,

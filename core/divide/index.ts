@@ -1,14 +1,4 @@
 export { carry, relinked } from "./carry";
-export {
-  type CompareRow,
-  type CompareState,
-  type Comparison,
-  compareDecks,
-  type Difference,
-  DIFFERENCES,
-  differences,
-  pairSlides,
-} from "./compare";
 export { type BrokenLink, brokenLinks, menuFor, mendLink } from "./links";
 export {
   duplicates,

@@ -1,9 +1,10 @@
-import { type Change, newSlide, placeOf, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, placeOf, type SingleChange, together } from "@unitext/core/edit";
 import {
   type Deck,
   type Element,
   linksOf,
   nameOf,
+  newSlide,
   plainText,
   run,
   sections,

@@ -1,5 +1,6 @@
-import { type Change, insertAt, newSlide, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
-import { contentKey } from "@unitext/core/generate";
+import { contentKey } from "@unitext/core/diff";
+import { type Change, insertAt, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
+
 import {
   cutText,
   type Deck,
@@ -9,6 +10,7 @@ import {
   headOf,
   inDeckLook,
   nameOf,
+  newSlide,
   type Page,
   pageName,
   picturesOn,

@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, secondsOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, secondsOf, type Slide } from "@unitext/core/model";
 import fc from "fast-check";
 import {
   byCount,

@@ -1,5 +1,6 @@
+import { headChanges } from "@unitext/core/diff";
 import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
-import { headChanges } from "@unitext/core/generate";
+
 import { type Deck, headOf, type Slide } from "@unitext/core/model";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

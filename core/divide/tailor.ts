@@ -1,5 +1,6 @@
+import { type Choice, type Conflict, mergedSlide } from "@unitext/core/diff";
 import { apply, type Change, longestRise, type SingleChange, together } from "@unitext/core/edit";
-import { type Choice, type Conflict, mergedSlide } from "@unitext/core/generate";
+
 import {
   type Deck,
   type Element,
@@ -11,7 +12,7 @@ import {
   textHash,
 } from "@unitext/core/model";
 import { relinked } from "./carry";
-import { differences } from "./compare";
+import { differences } from "@unitext/core/diff";
 import { headFor, type Versioned } from "./split";
 
 /** How a slide of a version stands to its original: as it is there, changed here, left out here, or only here. */

@@ -1,7 +1,9 @@
-import { apply, newSlide } from "@unitext/core/edit";
+import { compareDecks } from "@unitext/core/diff";
+import { apply } from "@unitext/core/edit";
 import {
   type Deck,
   emptyDeck,
+  newSlide,
   orderProblems,
   plainText,
   run,
@@ -12,7 +14,7 @@ import {
 } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { compareDecks, differsTable, restored, reviewTailored, tailored, takeTailored } from "./index";
+import { differsTable, restored, reviewTailored, tailored, takeTailored } from "./index";
 
 function slide(id: string, title: string, body = "", notes = ""): Slide {
   return {

@@ -1,6 +1,5 @@
-import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, sceneLines } from "@unitext/core/layout";
-import { emptyDeck, headOf, plainText } from "@unitext/core/model";
+import { emptyDeck, headOf, newSlide, plainText } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { Resvg } from "@resvg/resvg-js";

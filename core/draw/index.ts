@@ -1,7 +1,6 @@
 export { MOTION_CSS } from "./motion";
 export { type PdfOptions, type PdfPage, scenesPdf } from "./pdf";
 export {
-  escapeXml,
   pathsMarkup,
   recolourMarkup,
   type PictureAddress,

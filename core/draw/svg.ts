@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { type Frame, type Reveal, textHash, valueSum } from "@unitext/core/model";
+import { type Frame, type Reveal, textHash, valueSum, escapeXml } from "@unitext/core/model";
 import {
   cssFamily,
   drawsLigatures,
@@ -23,17 +23,6 @@ export interface SvgOptions {
   title?: string;
   /** Where several drawings stand on one page: what begins the names that this one refers to. A browser does not paint by what a drawing defines that is not shown. */
   own?: string;
-}
-
-const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
-
-/** Escapes text for use as content or as a quoted attribute value in XML, SVG and HTML. Drops characters that XML 1.0, 2.2 forbids and replaces lone surrogates with U+FFFD. */
-export function escapeXml(text: string): string {
-  if (!/[&<>"'\u0000-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/.test(text)) return text;
-  return text
-    .toWellFormed()
-    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "")
-    .replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
 }
 
 /** Path data as they are drawn: nothing where they are none, whatever they come from. */

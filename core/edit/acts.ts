@@ -11,6 +11,7 @@ import {
   slideIndex,
   type SlotRole,
   slotsOf,
+  newSlide,
 } from "@unitext/core/model";
 import { type Change, type Place, type SingleChange, together } from "./change";
 import { placeOf } from "./order";
@@ -125,11 +126,6 @@ export function duplicate(deck: Deck, ids: Iterable<string>, newId: () => string
     familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)),
   );
   return insertAt(copies(family, newId, { deck: deck.id, version }), { parent, after: last });
-}
-
-/** An empty slide of an arrangement. */
-export function newSlide(id: string, arrangement: ArrangementName): Slide {
-  return { id, parent: null, arrangement, elements: [], notes: [], hidden: false };
 }
 
 /** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */

@@ -56,7 +56,7 @@ export function apply(deck: Deck, change: Change): { deck: Deck; inverse: Change
 
 /** The aspects of the deck that a change writes. */
 export function touches(change: Change): string[] {
-  return [...new Set(singles(change).flatMap((next) => handler(next).touches(next)))];
+  return [...new Set(singles(change).flatMap((next) => handler(next).writeSet(next)))];
 }
 
 /** Whether two changes made on the same version write the same thing: one aspect equals or contains the other. */
@@ -76,14 +76,14 @@ function meets(aspects: readonly string[], others: ReadonlySet<string>): boolean
 /** What a change did, in a few words: "Moved 3 slides". */
 export function says(change: Change): string {
   const list = singles(change);
-  const texts = [...new Set(list.map((next) => handler(next).says(next)))];
+  const texts = [...new Set(list.map((next) => handler(next).describe(next)))];
   if (texts.length === 0) return "Nothing changed";
   if (texts.length === 1)
     return list.length === 1
       ? (texts[0] as string)
       : (texts[0] as string).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
   const first = list[0] as SingleChange;
-  return `${handler(first).says(first)} and more (${list.length} changes)`;
+  return `${handler(first).describe(first)} and more (${list.length} changes)`;
 }
 
 /** The ids of the slides whose bodies a change reads or writes, or "all" when it needs the running order. */

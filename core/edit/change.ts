@@ -80,7 +80,7 @@ export function together(changes: readonly SingleChange[]): Change {
 export interface Handler<C extends SingleChange> {
   apply(deck: Deck, change: C): { deck: Deck; inverse: readonly SingleChange[] };
   /** The aspects of the deck that it writes, as `slide:ID/aspect` or `deck/aspect`. */
-  touches(change: C): readonly string[];
+  writeSet(change: C): readonly string[];
   /** What was done, in a few words for the person. */
-  says(change: C): string;
+  describe(change: C): string;
 }

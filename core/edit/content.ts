@@ -21,8 +21,8 @@ export const setHidden: Handler<Of<"setHidden">> = {
       inverse: [{ kind: "setHidden", slide: id, hidden: before.hidden }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}/hidden`],
-  says: ({ hidden }) => (hidden ? "Hid a slide" : "Showed a slide"),
+  writeSet: ({ slide }) => [`slide:${slide}/hidden`],
+  describe: ({ hidden }) => (hidden ? "Hid a slide" : "Showed a slide"),
 };
 
 export const setNotes: Handler<Of<"setNotes">> = {
@@ -33,8 +33,8 @@ export const setNotes: Handler<Of<"setNotes">> = {
       inverse: [{ kind: "setNotes", slide: id, notes: before.notes }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}/notes`],
-  says: () => "Changed notes",
+  writeSet: ({ slide }) => [`slide:${slide}/notes`],
+  describe: () => "Changed notes",
 };
 
 export const setArrangement: Handler<Of<"setArrangement">> = {
@@ -52,11 +52,11 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
       inverse: [{ kind: "setArrangement", slide: id, arrangement: before.arrangement, slots: back }],
     };
   },
-  touches: ({ slide, slots }) => [
+  writeSet: ({ slide, slots }) => [
     `slide:${slide}/arrangement`,
     ...Object.keys(slots).map((element) => `slide:${slide}/element:${element}/slot`),
   ],
-  says: () => "Changed the arrangement",
+  describe: () => "Changed the arrangement",
 };
 
 /** Puts another element of the same id in the place of one. */
@@ -68,8 +68,8 @@ export const setElement: Handler<Of<"setElement">> = {
       inverse: [{ kind: "setElement", slide: id, element }],
     };
   },
-  touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
-  says: ({ element }) => `Changed ${element.kind === "text" ? "text" : `a ${element.kind}`}`,
+  writeSet: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
+  describe: ({ element }) => `Changed ${element.kind === "text" ? "text" : `a ${element.kind}`}`,
 };
 
 export const setLook: Handler<Of<"setLook">> = {
@@ -85,8 +85,8 @@ export const setLook: Handler<Of<"setLook">> = {
     }: Slide): Slide => ({ ...slide, ...look });
     return { deck: onSlide(deck, id, bare), inverse: [{ kind: "setLook", slide: id, look: lookOf(before) }] };
   },
-  touches: ({ slide }) => [`slide:${slide}/look`],
-  says: () => "Changed the look of a slide",
+  writeSet: ({ slide }) => [`slide:${slide}/look`],
+  describe: () => "Changed the look of a slide",
 };
 
 export const setSource: Handler<Of<"setSource">> = {
@@ -98,8 +98,8 @@ export const setSource: Handler<Of<"setSource">> = {
       inverse: [{ kind: "setSource", slide: id, source: before.source ?? null }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}/source`],
-  says: () => "Noted where a slide comes from",
+  writeSet: ({ slide }) => [`slide:${slide}/source`],
+  describe: () => "Noted where a slide comes from",
 };
 
 function withText(element: Element, text: RichText): Element {
@@ -122,8 +122,8 @@ export const setText: Handler<Of<"setText">> = {
       inverse: [back],
     };
   },
-  touches: ({ slide, element }) => [`slide:${slide}/element:${element}/text`],
-  says: () => "Changed text",
+  writeSet: ({ slide, element }) => [`slide:${slide}/element:${element}/text`],
+  describe: () => "Changed text",
 };
 
 export const insertElement: Handler<Of<"insertElement">> = {
@@ -137,8 +137,8 @@ export const insertElement: Handler<Of<"insertElement">> = {
       inverse: [{ kind: "deleteElement", slide: id, element: element.id }],
     };
   },
-  touches: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
-  says: ({ element }) => (element.kind === "text" ? "Added text" : `Added a ${element.kind}`),
+  writeSet: ({ slide, element }) => [`slide:${slide}/element:${element.id}`],
+  describe: ({ element }) => (element.kind === "text" ? "Added text" : `Added a ${element.kind}`),
 };
 
 export const deleteElement: Handler<Of<"deleteElement">> = {
@@ -149,8 +149,8 @@ export const deleteElement: Handler<Of<"deleteElement">> = {
       inverse: [{ kind: "insertElement", slide: id, element, index }],
     };
   },
-  touches: ({ slide, element }) => [`slide:${slide}/element:${element}`],
-  says: () => "Removed an element",
+  writeSet: ({ slide, element }) => [`slide:${slide}/element:${element}`],
+  describe: () => "Removed an element",
 };
 
 /** Puts a slide as given in the place of the one with its id; its place in the running order stays. */
@@ -162,8 +162,8 @@ export const setSlide: Handler<Of<"setSlide">> = {
       inverse: [{ kind: "setSlide", slide: id, as: before }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}`],
-  says: () => "Put another state of a slide in its place",
+  writeSet: ({ slide }) => [`slide:${slide}`],
+  describe: () => "Put another state of a slide in its place",
 };
 
 export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
@@ -175,6 +175,6 @@ export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
       inverse: [{ kind: "setSlideTheme", slide: id, theme: before.theme ?? null }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}/theme`],
-  says: ({ theme }) => (theme ? "Gave a slide a look of its own" : "Gave a slide the look of the deck"),
+  writeSet: ({ slide }) => [`slide:${slide}/theme`],
+  describe: ({ theme }) => (theme ? "Gave a slide a look of its own" : "Gave a slide the look of the deck"),
 };

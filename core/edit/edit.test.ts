@@ -1,7 +1,7 @@
-import { Deck, orderProblems } from "@unitext/core/model";
+import { Deck, newSlide, orderProblems } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { apply, collide, longestRise, moveTo, nest, newSlide, says, step, touches, unnest } from "./index";
+import { apply, collide, longestRise, moveTo, nest, says, step, touches, unnest } from "./index";
 
 const acts = fc.array(fc.tuple(fc.nat(200), fc.array(fc.nat(50), { minLength: 4, maxLength: 4 })), { maxLength: 12 });
 

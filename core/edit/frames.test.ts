@@ -1,11 +1,10 @@
-import type { Element, Slide, TableElement } from "@unitext/core/model";
+import { type Element, newSlide, type Slide, type TableElement } from "@unitext/core/model";
 import { emptyDeck, plainText, textOf } from "@unitext/core/model";
 import fc from "fast-check";
 import {
   aligned,
   apply,
   grouped,
-  newSlide,
   placed,
   reordered,
   spaced,

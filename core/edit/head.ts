@@ -15,8 +15,8 @@ function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(
       const back = { kind, [field]: deck[field] } as unknown as SingleChange;
       return { deck: { ...deck, [field]: change[field] }, inverse: [back] };
     },
-    touches: () => [`deck/${field}`],
-    says: () => says,
+    writeSet: () => [`deck/${field}`],
+    describe: () => says,
   };
 }
 
@@ -35,8 +35,8 @@ export const setAsset: Handler<Of<"setAsset">> = {
       inverse: [{ kind: "setAsset", name, asset: before ?? null }],
     };
   },
-  touches: ({ name }) => [`deck/assets:${name}`],
-  says: () => "Added a picture file",
+  writeSet: ({ name }) => [`deck/assets:${name}`],
+  describe: () => "Added a picture file",
 };
 
 export const setManuscript: Handler<Of<"setManuscript">> = {
@@ -47,8 +47,8 @@ export const setManuscript: Handler<Of<"setManuscript">> = {
       inverse: [{ kind: "setManuscript", manuscript: before ?? null }],
     };
   },
-  touches: () => ["deck/manuscript"],
-  says: () => "Changed the document or its rule",
+  writeSet: () => ["deck/manuscript"],
+  describe: () => "Changed the document or its rule",
 };
 
 /** A change that puts something under a name into one of the head's lists; null takes it out. */
@@ -68,8 +68,8 @@ function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L e
         inverse: [{ kind, name, [field]: before ?? null } as unknown as SingleChange],
       };
     },
-    touches: (change) => [`deck/${list}:${(change as unknown as { name: string }).name}`],
-    says: () => "Brought a look along",
+    writeSet: (change) => [`deck/${list}:${(change as unknown as { name: string }).name}`],
+    describe: () => "Brought a look along",
   };
 }
 
@@ -86,6 +86,6 @@ export const setOriginal: Handler<Of<"setOriginal">> = {
       inverse: [{ kind: "setOriginal", original: before ?? null }],
     };
   },
-  touches: () => ["deck/original"],
-  says: () => "Noted what was taken of the original",
+  writeSet: () => ["deck/original"],
+  describe: () => "Noted what was taken of the original",
 };

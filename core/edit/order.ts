@@ -49,8 +49,8 @@ export const insertSlide: Handler<Of<"insertSlide">> = {
       inverse: [{ kind: "deleteSlide", slide: slide.id }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide.id}`],
-  says: () => "Added a slide",
+  writeSet: ({ slide }) => [`slide:${slide.id}`],
+  describe: () => "Added a slide",
 };
 
 /** Deletes one slide; details under it move up into its place, so that nothing goes unseen. */
@@ -72,8 +72,8 @@ export const deleteSlide: Handler<Of<"deleteSlide">> = {
     });
     return { deck: { ...deck, slides }, inverse: back };
   },
-  touches: ({ slide }) => [`slide:${slide}`],
-  says: () => "Deleted a slide",
+  writeSet: ({ slide }) => [`slide:${slide}`],
+  describe: () => "Deleted a slide",
 };
 
 /** Moves a slide with its details. A slide cannot go under itself. */
@@ -94,8 +94,8 @@ export const moveSlide: Handler<Of<"moveSlide">> = {
       inverse: [{ kind: "moveSlide", slide: id, place: back }],
     };
   },
-  touches: ({ slide }) => [`slide:${slide}/place`],
-  says: () => "Moved a slide",
+  writeSet: ({ slide }) => [`slide:${slide}/place`],
+  describe: () => "Moved a slide",
 };
 
 export type { Of };

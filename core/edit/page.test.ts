@@ -1,6 +1,15 @@
-import { type Deck, emptyDeck, type Element, plainText, type Slide, textHash, canonical } from "@unitext/core/model";
+import {
+  canonical,
+  type Deck,
+  type Element,
+  emptyDeck,
+  newSlide,
+  plainText,
+  type Slide,
+  textHash,
+} from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
-import { apply, changePage, newSlide, Refit, refitDeck } from "./index";
+import { apply, changePage, Refit, refitDeck } from "./index";
 
 const WIDE = { width: 960, height: 540 };
 const OLD = { width: 720, height: 540 };

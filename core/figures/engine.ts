@@ -10,7 +10,7 @@ import "@mathjax/src/js/input/tex/boldsymbol/BoldsymbolConfiguration.js";
 import "@mathjax/src/js/input/tex/cancel/CancelConfiguration.js";
 import { mathjax } from "@mathjax/src/js/mathjax.js";
 import { SVG } from "@mathjax/src/js/output/svg.js";
-import type { FormulaShape } from "./formula";
+import type { FormulaShape } from "./formulashape";
 
 interface LiteNode {
   kind: string;

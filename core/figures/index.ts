@@ -3,5 +3,6 @@ export { codeLines, codeRuns, type CodeTone } from "./code";
 export { diagram } from "./diagram";
 export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
 export { legible, mixed, palette } from "./figure";
-export { formulaMathml, type FormulaShape, formulaShape, loadFormulas } from "./formula";
+export { formulaMathml, formulaShape, loadFormulas } from "./formula";
+export type { FormulaShape } from "./formulashape";
 export { type Form, formOf, guideValues, knowsPreset, type Outline, PathWriter } from "./geometry";

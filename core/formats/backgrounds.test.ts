@@ -1,6 +1,5 @@
-import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Background, type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { type Background, type Deck, emptyDeck, headOf, newSlide, type Slide } from "@unitext/core/model";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
 import { strFromU8, unzipSync } from "fflate";

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
-import { type Deck, emptyDeck, plainText } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText } from "@unitext/core/model";
 import { layoutSlide } from "@unitext/core/layout";
-import { newSlide } from "@unitext/core/edit";
+
 import { everything, FILES, idSource, unresolved } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";

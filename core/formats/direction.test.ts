@@ -57,7 +57,7 @@ function through(deck: Deck, format: "pptx" | "odp"): Deck {
   return bench.read(withoutTags(WRITERS[format].write(bare, bench.context) as Uint8Array), `other.${format}`).deck;
 }
 /** At which side of the box the words end up, on which side of them their sign stands, and where their full stop. */
-function standing(deck: Deck): { side: string; sign: string; stop: string } {
+function standing(deck: Deck): { side: string; character: string; stop: string } {
   const scene = layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts });
   const runs = leavesOf(scene.nodes)
     .flatMap((node) => (node.kind === "text" ? node.lines.flatMap((line) => line.runs) : []))
@@ -68,7 +68,7 @@ function standing(deck: Deck): { side: string; sign: string; stop: string } {
   const middle = words.x + words.width / 2;
   return {
     side: middle < 220 ? "left" : middle > 380 ? "right" : "centre",
-    sign: !sign ? "none" : sign.x < words.x ? "left" : "right",
+    character: !sign ? "none" : sign.x < words.x ? "left" : "right",
     stop: words.text.includes(".") || stop.x > words.x ? "right" : "left",
   };
 }
@@ -80,55 +80,55 @@ describe("the direction and the side of a paragraph", () => {
     Record<string, string | undefined>,
     ReturnType<typeof standing>,
   ][] = [
-    ["left to right, at the left", {}, {}, { side: "left", sign: "left", stop: "right" }],
-    ["left to right, at the right", {}, { algn: "r" }, { side: "right", sign: "left", stop: "right" }],
+    ["left to right, at the left", {}, {}, { side: "left", character: "left", stop: "right" }],
+    ["left to right, at the right", {}, { algn: "r" }, { side: "right", character: "left", stop: "right" }],
     [
       "right to left by itself, at the right",
       {},
       { rtl: "1", algn: "r" },
-      { side: "right", sign: "right", stop: "left" },
+      { side: "right", character: "right", stop: "left" },
     ],
     [
       "right to left by itself, at the left",
       {},
       { rtl: "1", algn: "l" },
-      { side: "left", sign: "right", stop: "left" },
+      { side: "left", character: "right", stop: "left" },
     ],
     [
       "right to left by its level, at the right",
       { rtl: "1", algn: "r" },
       {},
-      { side: "right", sign: "right", stop: "left" },
+      { side: "right", character: "right", stop: "left" },
     ],
     [
       "right to left by its level, at the left",
       { rtl: "1", algn: "l" },
       {},
-      { side: "left", sign: "right", stop: "left" },
+      { side: "left", character: "right", stop: "left" },
     ],
     [
       "right to left by its level, in the middle",
       { rtl: "1", algn: "r" },
       { algn: "ctr" },
-      { side: "centre", sign: "right", stop: "left" },
+      { side: "centre", character: "right", stop: "left" },
     ],
     [
       "right to left by its level, at the left by itself",
       { rtl: "1", algn: "r" },
       { algn: "l" },
-      { side: "left", sign: "right", stop: "left" },
+      { side: "left", character: "right", stop: "left" },
     ],
     [
       "left to right by itself, whatever its level says",
       { rtl: "1", algn: "r" },
       { rtl: "0", algn: "l" },
-      { side: "left", sign: "left", stop: "right" },
+      { side: "left", character: "left", stop: "right" },
     ],
     [
       "left to right by itself, at the right as its level says",
       { rtl: "1", algn: "r" },
       { rtl: "0", algn: "r" },
-      { side: "right", sign: "left", stop: "right" },
+      { side: "right", character: "left", stop: "right" },
     ],
   ];
   it.each(rows)("%s", (_, level, paragraph, wanted) => {
@@ -141,8 +141,8 @@ describe("the direction and the side of a paragraph", () => {
 
   it("follows from the words where a level says left to right (UAX #9, P2 and P3)", () => {
     const deck = slideWith(' rtl="0" algn="l"', "", "גאות tide.");
-    expect(standing(deck)).toMatchObject({ sign: "right", stop: "left" });
-    expect(standing(through(deck, "odp"))).toMatchObject({ sign: "right", stop: "left" });
+    expect(standing(deck)).toMatchObject({ character: "right", stop: "left" });
+    expect(standing(through(deck, "odp"))).toMatchObject({ character: "right", stop: "left" });
   });
 
   it.each([

@@ -25,7 +25,8 @@ import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
 import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./shared/sourcepackage";
 import { standsOnMaster } from "./presentations/shared/regions";
-import type { WritableFormat } from "./index";
+
+export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
 
 /** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
 export type Verdict = "kept" | { how: string } | { why: string };

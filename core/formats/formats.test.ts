@@ -1,6 +1,16 @@
 import { createHash } from "node:crypto";
-import { type Deck, emptyDeck, plainText, type RichText, run, type Slide, THEMES, textOf } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+import {
+  type Deck,
+  emptyDeck,
+  newSlide,
+  plainText,
+  type RichText,
+  run,
+  type Slide,
+  textOf,
+  THEMES,
+} from "@unitext/core/model";
+
 import { layoutSlide } from "@unitext/core/layout";
 import { normalText } from "@unitext/core/text";
 import { tally } from "@unitext/core/tally";

@@ -6,7 +6,7 @@ import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./presentations/json";
 import { decoded } from "./shared/document/text";
 import { writeHandout } from "./output/handout/write";
-import { carriedIn, entriesOf, type FeatureName } from "./features";
+import { carriedIn, entriesOf, type FeatureName, type WritableFormat } from "./features";
 import { writeHtml } from "./output/html";
 import { writeMarkdown } from "./presentations/markdown";
 import { writeNotes } from "./output/notes";
@@ -85,7 +85,7 @@ export function presentationLots(bytes: Uint8Array, options: ReadOptions): ReadL
 }
 export const READABLE = Object.keys(READERS) as (keyof typeof READERS)[];
 
-export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
+export type { WritableFormat } from "./features";
 interface Writer {
   label: string;
   mediaType: string;

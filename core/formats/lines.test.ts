@@ -1,5 +1,5 @@
-import { type Deck, type Element, emptyDeck } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+import { type Deck, type Element, emptyDeck, newSlide } from "@unitext/core/model";
+
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";

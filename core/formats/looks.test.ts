@@ -4,6 +4,7 @@ import {
   type Deck,
   type Element,
   emptyDeck,
+  newSlide,
   type Paragraph,
   type PictureElement,
   type RunLook,
@@ -12,7 +13,7 @@ import {
   type TableElement,
 } from "@unitext/core/model";
 import { formOf } from "@unitext/core/figures";
-import { newSlide } from "@unitext/core/edit";
+
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import {
   frame,

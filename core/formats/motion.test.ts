@@ -1,10 +1,10 @@
-import { newSlide } from "@unitext/core/edit";
 import {
   type Deck,
   EFFECTS,
   type Element,
-  type Entrance,
   emptyDeck,
+  type Entrance,
+  newSlide,
   orderedEntrances,
   plainText,
   revealsOf,

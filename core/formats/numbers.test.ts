@@ -1,4 +1,3 @@
-import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
 import {
   counted,
@@ -6,6 +5,7 @@ import {
   type Element,
   emptyDeck,
   headOf,
+  newSlide,
   NUMBER_SIGN,
   onSlide,
   plainText,

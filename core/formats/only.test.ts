@@ -4,10 +4,11 @@ import {
   emptyDeck,
   filesOf,
   type MediaElement,
+  newSlide,
   plainText,
   type Slide,
 } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";

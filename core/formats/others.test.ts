@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { createRequire } from "node:module";
-import { type Deck, emptyDeck, footnote, plainText, run, textOf } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+import { type Deck, emptyDeck, footnote, newSlide, plainText, run, textOf } from "@unitext/core/model";
+
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";

@@ -1,11 +1,11 @@
-import { newSlide } from "@unitext/core/edit";
 import { layoutSlide, leavesOf, type SceneRun } from "@unitext/core/layout";
 import {
-  ARRANGEMENTS,
   type ArrangementName,
+  ARRANGEMENTS,
   type Deck,
   emptyDeck,
   headOf,
+  newSlide,
   plainText,
   type RichText,
   run,

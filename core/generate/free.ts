@@ -1,3 +1,4 @@
+import { bareContent, contentKey } from "@unitext/core/diff";
 import type { SingleChange } from "@unitext/core/edit";
 import {
   type ChartElement,
@@ -14,7 +15,7 @@ import {
 } from "@unitext/core/model";
 import { deckText, normalText, readText } from "@unitext/core/text";
 import { diffIndices } from "node-diff3";
-import { bareContent, contentKey } from "./content";
+
 import { generate } from "./generate";
 
 const free = new WeakMap<readonly Element[], boolean>();

@@ -1,3 +1,4 @@
+import { contentSum } from "@unitext/core/diff";
 import type { FontSet } from "@unitext/core/layout";
 import {
   type BreakRule,
@@ -17,7 +18,7 @@ import {
 } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
 import { arranged, charted, type Composed, divided, slideOf } from "./compose";
-import { contentSum } from "./content";
+
 import { drafts } from "./cut";
 import { destined } from "./destination";
 import { type Draft, emptyDraft, type Flow, lookOfDraft } from "./draft";

@@ -1,74 +1,8 @@
+import { contentKey, type FromText, headChanges, joinedText, match, type Unit, unitsOf } from "@unitext/core/diff";
 import { apply, type Change, changePage, type SingleChange, singles, together } from "@unitext/core/edit";
-import { type Deck, type DeckHead, type Element, lookOf, type Slide, titleOf } from "@unitext/core/model";
+import { type Deck, type DeckHead, type Element, lookOf, type Slide } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
-import { contentKey, joinedText, type Unit, unitsOf, wordsOf } from "./content";
 import { freeChanges, isFree } from "./free";
-import type { Made } from "./generate";
-import { pairByLikeness } from "./likeness";
-
-function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
-  const list = lists.get(key);
-  if (list) list.push(value);
-  else lists.set(key, [value]);
-}
-
-/** What reconciling needs of a slide made from the text. */
-export type FromText = Pick<Made, "slide" | "named">;
-
-/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content (as `content` tells it), by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
-export function match(
-  before: readonly Slide[],
-  list: readonly FromText[],
-  byPlace = true,
-  content: (slide: Slide) => string = contentKey,
-): Map<string, string> {
-  const made = list.map(({ slide }) => slide);
-  const named = new Set(list.filter((item) => item.named).map(({ slide }) => slide.id));
-  const pairs = new Map<string, string>();
-  const free = new Map(before.map((slide) => [slide.id, slide]));
-  const pair = (slide: Slide, old: Slide) => {
-    pairs.set(slide.id, old.id);
-    free.delete(old.id);
-  };
-  for (const slide of made) {
-    const same = free.get(slide.id);
-    if (same) pair(slide, same);
-  }
-  const by = (key: (slide: Slide) => string) => {
-    const waiting = new Map<string, Slide[]>();
-    for (const old of free.values()) if (key(old)) push(waiting, key(old), old);
-    for (const slide of made) {
-      const old = pairs.has(slide.id) || named.has(slide.id) ? undefined : waiting.get(key(slide))?.shift();
-      if (old) pair(slide, old);
-    }
-  };
-  by(content);
-  by(titleOf);
-  const worded = (slides: Iterable<Slide>) =>
-    [...slides].map((slide) => ({ id: slide.id, words: wordsOf(slide) })).filter(({ words }) => words.size > 3);
-  const left = made.filter((slide) => !pairs.has(slide.id) && !named.has(slide.id));
-  if (left.length && free.size) {
-    for (const [id, old] of pairByLikeness(worded(free.values()), worded(left))) {
-      pairs.set(id, old);
-      free.delete(old);
-    }
-  }
-  if (!byPlace) return pairs;
-  const position = new Map(before.map((slide, index) => [slide.id, index]));
-  let after = -1;
-  made.forEach((slide) => {
-    const known = pairs.get(slide.id);
-    if (known) after = position.get(known) ?? after;
-    else if (!named.has(slide.id)) {
-      const next = before[after + 1];
-      if (next && free.has(next.id)) {
-        pair(slide, next);
-        after += 1;
-      }
-    }
-  });
-  return pairs;
-}
 
 /** Pairs the units of a slide made with those that the deck has: equal ones in equal slots first, then equal slots, then equal content, then equal kinds. */
 function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, Unit> {
@@ -175,39 +109,6 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
   if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: id, hidden: made.hidden });
   if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
     changes.push({ kind: "setSource", slide: id, source: made.source ?? null });
-  return changes;
-}
-
-/** The changes that make one head another: what both say alike stays. */
-export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
-  const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
-  const changes: SingleChange[] = [];
-  if (changed(before.properties, after.properties))
-    changes.push({ kind: "setProperties", properties: after.properties });
-  if (before.language !== after.language) changes.push({ kind: "setLanguage", language: after.language });
-  if (changed(before.page, after.page)) changes.push({ kind: "setPage", page: after.page });
-  if (before.theme.name !== after.theme.name) changes.push({ kind: "setTheme", theme: after.theme });
-  if (changed(before.regions, after.regions)) changes.push({ kind: "setRegions", regions: after.regions });
-  if (before.rate !== after.rate) changes.push({ kind: "setRate", rate: after.rate });
-  for (const [name, asset] of Object.entries(after.assets))
-    if (changed(before.assets[name], asset)) changes.push({ kind: "setAsset", name, asset });
-  if (changed(before.manuscript, after.manuscript))
-    changes.push({ kind: "setManuscript", manuscript: after.manuscript ?? null });
-  return changes;
-}
-
-/** The changes that make one head another that a file has: its looks, masters and text styles too. */
-export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChange[] {
-  const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
-  const changes = headChanges({ ...before, theme: after.theme }, after);
-  if (changed(before.theme, after.theme)) changes.push({ kind: "setTheme", theme: after.theme });
-  for (const [name, theme] of Object.entries(after.themes ?? {}))
-    if (changed(before.themes?.[name], theme)) changes.push({ kind: "setBroughtTheme", name, theme });
-  for (const [name, master] of Object.entries(after.masters ?? {}))
-    if (changed(before.masters?.[name], master)) changes.push({ kind: "setMaster", name, master });
-  for (const [name, style] of Object.entries(after.styles ?? {}))
-    if (changed(before.styles?.[name], style)) changes.push({ kind: "setTextStyle", name, style });
-  if (changed(before.original, after.original)) changes.push({ kind: "setOriginal", original: after.original ?? null });
   return changes;
 }
 

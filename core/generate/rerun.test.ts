@@ -1,3 +1,4 @@
+import type { Choice } from "@unitext/core/diff";
 import { apply, type Change, moveTo, type SingleChange } from "@unitext/core/edit";
 import {
   type BreakRule,
@@ -16,7 +17,7 @@ import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
-import { type Choice, generate, generateDeck, type Made, review, takeReview } from "./index";
+import { generate, generateDeck, type Made, review, takeReview } from "./index";
 
 const fonts = shippedFonts();
 const RULE: BreakRule = { ...DOCUMENT_RULE, body: "slide", cuts: [{ kind: "heading", section: 1, slide: 2 }] };

@@ -1,9 +1,10 @@
-import { apply, newSlide, type Change } from "@unitext/core/edit";
+import { apply, type Change } from "@unitext/core/edit";
 import {
   type Deck,
   DEFAULT_RULE,
   emptyDeck,
   nameOf,
+  newSlide,
   plainText,
   type RichText,
   type Slide,

@@ -1,9 +1,10 @@
-import { type Change, insertAt, newSlide, rearrange, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, insertAt, rearrange, type SingleChange, together } from "@unitext/core/edit";
 import {
   type Deck,
   familyOf,
   hasNotes,
   isEmptyText,
+  newSlide,
   type Paragraph,
   paragraphText,
   type RichText,

@@ -1,10 +1,10 @@
-import { newSlide } from "@unitext/core/edit";
 import {
   canonical,
   type Deck,
   type Element,
   emptyDeck,
   headOf,
+  newSlide,
   type Paragraph,
   plainText,
   type TextBox,
@@ -231,7 +231,7 @@ describe("paragraphs", () => {
     const [first, second] = lines(box([paragraph(LONG, { look: { left: 36, first: -18 } })])) as [SceneLine, SceneLine];
     expect([start(first), start(second)]).toEqual([expect.closeTo(110 + 18, 2), expect.closeTo(110 + 36, 2)]);
     const [item] = lines(
-      box([paragraph("word", { kind: "bullet", look: { left: 36, first: -18, bullet: { sign: "▪" } } })]),
+      box([paragraph("word", { kind: "bullet", look: { left: 36, first: -18, bullet: { character: "▪" } } })]),
     ) as [SceneLine];
     const sign = item.runs.find(({ marker }) => marker);
     expect([sign?.text, sign?.x, start(item)]).toEqual(["▪", expect.closeTo(128, 2), expect.closeTo(146, 2)]);

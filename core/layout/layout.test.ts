@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { newSlide } from "@unitext/core/edit";
-import { emptyDeck, headOf, plainText, type RichText, run, type Slide, THEMES } from "@unitext/core/model";
+
+import { emptyDeck, headOf, newSlide, plainText, type RichText, run, type Slide, THEMES } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";

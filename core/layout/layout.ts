@@ -247,7 +247,8 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     seenStyles.add(style);
     for (const { run: own, paragraph, emphasis } of style) {
       if (own?.font) families.add(familyNamed(own.font));
-      if (paragraph?.bullet?.sign) note(drawnSign(paragraph.bullet.sign, paragraph.bullet.font), false, false);
+      if (paragraph?.bullet?.character)
+        note(drawnSign(paragraph.bullet.character, paragraph.bullet.font), false, false);
       if (emphasis) note("0123456789abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ", false, true);
       if (own?.caps) note("ABCDEFGHIJKLMNOPQRSTUVWXYZ", false, false);
     }
@@ -262,7 +263,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
   note(head.regions.footer, false, false);
   const look = (text: RichText, strong: boolean): void => {
     for (const { runs, look: own } of text) {
-      if (own?.bullet?.sign) note(drawnSign(own.bullet.sign, own.bullet.font), false, false);
+      if (own?.bullet?.character) note(drawnSign(own.bullet.character, own.bullet.font), false, false);
       for (const item of runs) {
         const bold = strong || (item.marks?.includes("strong") ?? false);
         if (item.look?.font) families.add(familyNamed(item.look.font));

@@ -1,8 +1,8 @@
-import { newSlide } from "@unitext/core/edit";
 import {
   emptyDeck,
   headOf,
   type LevelStyle,
+  newSlide,
   type Paragraph,
   type RichText,
   type Slide,
@@ -116,7 +116,7 @@ describe("numbers of a list that was typed", () => {
 
 describe("signs before items of a file", () => {
   const level = (left: number, first: number, sign = "•"): LevelStyle[] => [
-    { run: { size: 20, font: "Arimo" }, paragraph: { left, first, bullet: { sign } } },
+    { run: { size: 20, font: "Arimo" }, paragraph: { left, first, bullet: { character: sign } } },
   ];
   const LONG = "words that go on for more than a line of this box and then for another one";
 
@@ -150,7 +150,7 @@ describe("signs before items of a file", () => {
   it("leave a line that much less for its words", () => {
     // As wide as the box without the sign: with it, the last word goes down.
     const text = (label: string) => [
-      item("bullet", 0, "seven words that fill all of this line", { look: { bullet: { sign: label } } }),
+      item("bullet", 0, "seven words that fill all of this line", { look: { bullet: { character: label } } }),
     ];
     const [free] = styled(text("•"), level(0, 0), 2000);
     const width = (free?.end as number) - (free?.x as number) + 14;

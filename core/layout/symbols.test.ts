@@ -1,5 +1,13 @@
-import { type Deck, type Element, emptyDeck, headOf, type Paragraph, type TextStyle } from "@unitext/core/model";
-import { newSlide } from "@unitext/core/edit";
+import {
+  type Deck,
+  type Element,
+  emptyDeck,
+  headOf,
+  newSlide,
+  type Paragraph,
+  type TextStyle,
+} from "@unitext/core/model";
+
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { drawnSign, isSignFont, signsAsText } from "./symbols";
 import { faceFor, familyNamed, facesNeeded, layoutSlide, leavesOf } from "./index";
@@ -28,7 +36,7 @@ const runsOf = (text: Paragraph[]) =>
 const item = (sign: string, font: string | undefined, words = "word"): Paragraph => ({
   kind: "bullet",
   level: 0,
-  look: { bullet: { sign, ...(font ? { font } : {}) } },
+  look: { bullet: { character: sign, ...(font ? { font } : {}) } },
   runs: [{ text: words }],
 });
 

@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { emptyDeck, headOf, plainText, run, type TableElement, THEMES } from "@unitext/core/model";
+import { emptyDeck, headOf, newSlide, plainText, run, type TableElement, THEMES } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { boxesOf, layoutSlide, leavesOf, tableLook } from "./index";

@@ -133,7 +133,7 @@ function shapeStyled(
           ? " "
           : paragraph.kind === "number"
             ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number)
-            : drawnSign(bullet.sign ?? "•", bullet.font);
+            : drawnSign(bullet.character ?? "•", bullet.font);
     const signLook: RunLook = {
       ...own(first?.look),
       ...(bullet.colour ? { colour: bullet.colour } : {}),

@@ -153,7 +153,7 @@ export function standing(
 
 /** The sign before an item where a look says it: its own, or its number in the scheme. */
 export function signOf(bullet: ParagraphLook["bullet"], number: number): string | undefined {
-  if (!bullet?.scheme) return bullet?.sign;
+  if (!bullet?.scheme) return bullet?.character;
   const [, open = "", kind = "1", close = ""] = /^(\(?)([1aAiI])(.*)$/.exec(bullet.scheme) ?? [];
   const letters = (value: number): string =>
     value <= 0 ? "" : letters(Math.floor((value - 1) / 26)) + String.fromCharCode(97 + ((value - 1) % 26));

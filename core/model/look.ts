@@ -40,7 +40,7 @@ export const SCHEMES = [
 ] as const;
 /** The sign before an item. `size` is a share of the text's. */
 export const Bullet = z.object({
-  sign: z.string().min(1).max(8).optional(),
+  character: z.string().min(1).max(8).optional(),
   scheme: z.enum(SCHEMES).optional(),
   picture: z.string().min(1).max(1000).optional(),
   colour: Colour.optional(),

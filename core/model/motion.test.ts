@@ -1,4 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
+import { newSlide } from "./index";
 import {
   type Element,
   type Entrance,

@@ -1,5 +1,5 @@
 import { cutText } from "./wellformed";
-import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf } from "./arrangement";
+import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
 import type {
   Background,
   ChartForm,
@@ -438,3 +438,8 @@ export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: reado
   ["column", "line", "area", "combined"].includes(form) &&
   series.some(({ by }) => by === "second") &&
   series.some(({ by }) => by !== "second");
+
+/** An empty slide of an arrangement. */
+export function newSlide(id: string, arrangement: ArrangementName): Slide {
+  return { id, parent: null, arrangement, elements: [], notes: [], hidden: false };
+}

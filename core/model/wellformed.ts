@@ -51,3 +51,14 @@ export function wellFormed<T>(value: T): T {
   }
   return (changed ?? value) as T;
 }
+
+const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
+
+/** Escapes text for use as content or as a quoted attribute value in XML, SVG and HTML. Drops characters that XML 1.0, 2.2 forbids and replaces lone surrogates with U+FFFD. */
+export function escapeXml(text: string): string {
+  if (!/[&<>"'\u0000-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/.test(text)) return text;
+  return text
+    .toWellFormed()
+    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "")
+    .replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
+}

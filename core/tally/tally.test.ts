@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { plainText, run } from "@unitext/core/model";
+import { newSlide, plainText, run } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import fc from "fast-check";
 import { differences, noTally, report, Tally, tally } from "./index";

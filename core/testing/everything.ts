@@ -1,8 +1,8 @@
-import { newSlide } from "@unitext/core/edit";
 import {
   type Deck,
   type Element,
   emptyDeck,
+  newSlide,
   plainText,
   run,
   type TextStyle,
@@ -16,9 +16,12 @@ export const FILES = { photo: "dune.png", moving: "wave.gif", lines: "gauge.svg"
 const style: TextStyle = [
   {
     run: { size: 20, colour: "#12343b", font: "Carlito" },
-    paragraph: { left: 18, first: -18, bullet: { sign: "▪" }, before: { points: 4 } },
+    paragraph: { left: 18, first: -18, bullet: { character: "▪" }, before: { points: 4 } },
   },
-  { run: { size: 16, colour: "#12343b", font: "Carlito" }, paragraph: { left: 36, first: -18, bullet: { sign: "–" } } },
+  {
+    run: { size: 16, colour: "#12343b", font: "Carlito" },
+    paragraph: { left: 36, first: -18, bullet: { character: "–" } },
+  },
 ];
 const STYLE = valueSum(style);
 const box = { insets: [7.2, 3.6, 7.2, 3.6] as [number, number, number, number], fit: "none" as const };

@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, run, THEMES } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, run, THEMES } from "@unitext/core/model";
 
 /** Three slides with links between them and to the web, notes, data that are bound, a detail that is hidden, and words in two scripts. */
 export function linked(): Deck {

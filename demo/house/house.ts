@@ -34,11 +34,11 @@ const [COVER, cover] = styleOf([
 const [BODY, body] = styleOf([
   {
     run: { size: 22, colour: INK, font: "Carlito" },
-    paragraph: { left: 20, first: -20, before: { points: 8 }, bullet: { sign: "■", colour: SEA, size: 0.7 } },
+    paragraph: { left: 20, first: -20, before: { points: 8 }, bullet: { character: "■", colour: SEA, size: 0.7 } },
   },
   {
     run: { size: 18, colour: INK, font: "Carlito" },
-    paragraph: { left: 42, first: -18, before: { points: 4 }, bullet: { sign: "–", colour: SEA } },
+    paragraph: { left: 42, first: -18, before: { points: 4 }, bullet: { character: "–", colour: SEA } },
   },
 ]);
 const [PLAIN, plain] = styleOf([{ run: { size: 18, colour: INK, font: "Carlito" } }]);

@@ -7,7 +7,7 @@ import { build } from "esbuild";
 const folder = dirname(fileURLToPath(import.meta.url));
 const root = join(folder, "../..");
 const bundle = join(root, "dist/house.mjs");
-const contents = `export { houseFiles } from "./index"; export { fontsIn, svgPng } from "../../server/export";`;
+const contents = `export { houseFiles } from "./index"; export { fontsIn, svgPng } from "../../node";`;
 const packagesOutside = {
   name: "packages-outside",
   setup: (made) =>

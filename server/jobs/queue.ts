@@ -1,4 +1,4 @@
-import { headChanges, wholeHeadChanges } from "@unitext/core/generate";
+import { headChanges, wholeHeadChanges } from "@unitext/core/diff";
 import type { SingleChange } from "@unitext/core/edit";
 import { isPresentation } from "@unitext/core/formats";
 import { emptyDeck, Failure, headOf } from "@unitext/core/model";

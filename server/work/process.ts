@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { Worker as Thread } from "node:worker_threads";
 import { isTooDeep, tooDeep } from "@unitext/core/formats";
 import { Failure } from "@unitext/core/model";
-import { fontsIn } from "../export/work";
+import { fontsIn } from "@unitext/node";
 import { readFile } from "./read";
 import { sampleDocument, samplePresentation } from "./sample";
 import { carryOut, type Order, type Reply } from "./tasks";

@@ -25,7 +25,7 @@ import {
 } from "@unitext/core/model";
 import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
-import { fontsIn } from "../export";
+import { fontsIn } from "@unitext/node";
 
 /** A document to be made into slides. */
 export interface ReadWork {

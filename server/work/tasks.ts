@@ -12,17 +12,16 @@ import {
   writeReport,
   type WritableFormat,
 } from "@unitext/core/formats";
-import { newSlide } from "@unitext/core/edit";
+
 import { generateDeck } from "@unitext/core/generate";
 import type { Sheets } from "@unitext/core/layout";
-import { checked, type Deck, DEFAULT_RULE, Failure, plainText, wellFormed } from "@unitext/core/model";
+import { checked, type Deck, DEFAULT_RULE, Failure, newSlide, plainText, wellFormed } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { readText } from "@unitext/core/text";
 import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
-import exportDeck, { type Drawn, drawPictures, type ExportWork } from "../export/work";
-import readPdf from "../export/readpdf";
+import { type Drawn, drawPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");

@@ -17,7 +17,6 @@ import {
   makeSection,
   moveTo,
   nest,
-  newSlide,
   type Place,
   placeOf,
   remove,
@@ -25,14 +24,14 @@ import {
   step,
   unnest,
 } from "@unitext/core/edit";
-import { familyOf, nameOf, plainText, slideIndex } from "@unitext/core/model";
+import { familyOf, nameOf, newSlide, plainText, slideIndex } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
 import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
-import { keepLook, lastLook } from "../gather/MergeList";
+import { keepLook, lastLook } from "../deck/lastlook";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Clipped, unclip } from "./clipboard";
@@ -47,7 +46,7 @@ import { nameSection, SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
 import { useBand } from "./useBand";
 import { lastClipped, useSlideClipboard } from "./useSlideClipboard";
-import { Views } from "./Views";
+import { Views } from "../shell/ArrangeViews";
 
 const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
 
@@ -84,6 +83,7 @@ export default function Arrange() {
     overscan: 1,
     getItemKey: (nth) => `${size}/${perSheet}/${nth}`,
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measures again when the size of a row changes; the virtualiser itself is new at every render.
   useEffect(() => virtual.measure(), [grid.rowHeight, perSheet, rows.length]);
 
   useLayoutEffect(() => {

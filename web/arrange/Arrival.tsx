@@ -1,4 +1,5 @@
-import { isPlain, JobLine, useArrival } from "../jobs";
+import { useArrival } from "../deck/useArrival";
+import { isPlain, JobLine } from "../jobs";
 
 /** How far the file is that the deck is read from, and what of it is not there as it was. */
 export function Arrival() {

@@ -7,7 +7,7 @@ import { useDeck } from "../deck/DeckContext";
 import { MergeList } from "../gather/MergeList";
 import { BalanceTable } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
-import { Views } from "./Views";
+import { Views } from "../shell/ArrangeViews";
 
 /** Brings slides of other decks into this one at a place that is said; one act, which can be taken back. */
 export default function BringIn() {

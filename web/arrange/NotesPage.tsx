@@ -5,12 +5,12 @@ import { nanoid } from "nanoid";
 import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { useDeck } from "../deck/DeckContext";
-import { clock } from "../deck/time";
-import { RichTextEditor } from "../refine/RichTextEditor";
+import { clock } from "../ui/time";
+import { RichTextEditor } from "../richtext/RichTextEditor";
 import { DeckFrame } from "../shell/DeckFrame";
-import { NotesView } from "../speak/NotesView";
-import { SmallSlide } from "./SmallSlide";
-import { Views } from "./Views";
+import { NotesView } from "../richtext/NotesView";
+import { SmallSlide } from "../deck/SmallSlide";
+import { Views } from "../shell/ArrangeViews";
 
 const Row = memo(function Row({
   slide,
@@ -127,6 +127,7 @@ export default function NotesPage() {
     overscan: 4,
     getItemKey: (at) => shown[at]?.slide.id ?? at,
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measures again when rows change their height; the virtualiser itself is new at every render.
   useEffect(() => rows.measure(), [pictures]);
   const seconds = deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const without = deck.slides.filter((slide) => !slide.hidden && !hasNotes(slide)).length;

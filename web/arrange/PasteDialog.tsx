@@ -2,7 +2,7 @@ import { headOf, type Slide } from "@unitext/core/model";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { type Clipped, clippedDeck } from "./clipboard";
-import { SmallSlide } from "./SmallSlide";
+import { SmallSlide } from "../deck/SmallSlide";
 
 /** Slides that come from another look are shown in both, before the choice. */
 export function PasteDialog({

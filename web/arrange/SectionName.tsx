@@ -1,6 +1,6 @@
 import { lookOf, type Slide } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 import { GAP, type SectionBand } from "./rows";
 
 /** The change that gives the section that begins with a slide a name; without one none begins there. */

@@ -8,12 +8,12 @@ import { memo, useMemo, useRef, useState } from "react";
 import { mutate } from "swr";
 import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 import { isOpen, JobLine, useJobs } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Column, columnsOf, foreseen, marked, measured, planFrom, typedNumbers } from "./parts";
-import { SmallSlide } from "./SmallSlide";
-import { Views } from "./Views";
+import { SmallSlide } from "../deck/SmallSlide";
+import { Views } from "../shell/ArrangeViews";
 
 const ROW = 76;
 const CELL = 152;
@@ -183,6 +183,7 @@ export default function Split() {
   );
   const every = useMemo(() => [...openingNumbers, ...closingNumbers], [openingNumbers, closingNumbers]);
   const plan = planFrom(columns, opening, closing, names);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan is made anew at every render from these values.
   const { remarks, problem: refused } = useMemo(() => foreseen(deck, plan), [deck, columns, opening, closing, names]);
   const inParts = useMemo(() => new Set([...every, ...columns.flatMap(({ numbers }) => numbers)]), [columns, every]);
   const unplaced = deck.slides.map((_, nth) => nth + 1).filter((number) => !inParts.has(number));

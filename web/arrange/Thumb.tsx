@@ -4,7 +4,7 @@ import { memo } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 import type { Landing } from "./rows";
 
 interface Props {
@@ -76,6 +76,7 @@ export const Thumb = memo(function Thumb({
         {width >= 120 && <span className="quiet min-w-0 flex-1 truncate">{name}</span>}
         {width >= 170 && marks.length > 0 && <span className={over ? "text-error" : "quiet"}>{marks.join(", ")}</span>}
       </p>
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: the map around it takes the keys, and moves between its options. */}
       <div
         ref={drag.setNodeRef}
         role="option"

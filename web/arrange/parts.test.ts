@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, run, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, run, type Slide } from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
 import { byCount } from "@unitext/core/divide";
 import { clip, clippedDeck, unclip } from "./clipboard";

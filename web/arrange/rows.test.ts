@@ -1,4 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
+import { newSlide } from "@unitext/core/model";
 import { gridFor, landingWords, mapRows } from "./rows";
 
 const slide = (id: string, parent: string | null = null) => ({ ...newSlide(id, "points" as const), parent });

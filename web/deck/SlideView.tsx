@@ -21,8 +21,8 @@ const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 function Paths({ paths }: { paths: readonly FigurePath[] }) {
   // A name of its own: the same slide may be drawn elsewhere on the page where it is not shown, and paints nothing from there.
   const own = useId().replace(/\W/g, "");
-  // biome-ignore lint/security/noDangerouslySetInnerHtml: gradients and patterns as escaped markup of our own drawing, the same as in files.
   if (paths.some(({ paint, blur }) => paint || blur))
+    // biome-ignore lint/security/noDangerouslySetInnerHtml: gradients and patterns as escaped markup of our own drawing, the same as in files.
     return <g dangerouslySetInnerHTML={{ __html: pathsMarkup(paths, own) }} />;
   return paths.map(({ d, fill, stroke, width, matrix, dash, fillOpacity, strokeOpacity }, at) => (
     <path
@@ -218,6 +218,7 @@ export const SlideView = memo(function SlideView({
             : undefined;
         };
   return (
+    // biome-ignore lint/a11y/noSvgWithoutTitle: a drawing with a label has it as aria-label; one without is hidden from readers.
     <svg
       viewBox={`0 0 ${width} ${height}`}
       className={`slide-drawing block w-full ${className}`}

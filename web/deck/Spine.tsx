@@ -3,7 +3,7 @@ import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex } from "@
 import { memo, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
-import { clock } from "./time";
+import { clock } from "../ui/time";
 
 interface BlockProps {
   slide: Slide;

@@ -1,5 +1,5 @@
-import { apply, type Change, newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, textOf } from "@unitext/core/model";
+import { apply, type Change } from "@unitext/core/edit";
+import { type Deck, emptyDeck, newSlide, plainText, textOf } from "@unitext/core/model";
 import type { ChangeRequest } from "@unitext/server/api";
 
 /** A stand-in for the server: one deck, its log, and a network that can be cut. */

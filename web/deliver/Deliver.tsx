@@ -6,8 +6,8 @@ import useSWR from "swr";
 import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
-import { type Entry, entryLines } from "../shell/entries";
-import { FOR, LABEL, PAGES_SHOW } from "./formats";
+import { type Entry, entryLines } from "../ui/entries";
+import { FOR, LABEL, PAGES_SHOW } from "../ui/formats";
 
 const NAMES: Record<string, string> = {
   slides: "slides",

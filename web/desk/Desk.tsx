@@ -9,13 +9,13 @@ import { z } from "zod";
 import { get, post, remove } from "../api/client";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 import { Rail } from "../shell/Rail";
 import { arrivalOf, isOpen, JobLines, noteReading, useJobs } from "../jobs";
-import { reportLines } from "../shell/entries";
+import { reportLines } from "../ui/entries";
 import { ACCEPTED } from "./accepted";
 import { WriteDecks } from "./WriteDecks";
-import { leaveDocument } from "../write/pending";
+import { leaveDocument } from "../deck/pending";
 import { matches } from "./matches";
 
 const NewId = z.object({ id: z.string() });
@@ -150,6 +150,7 @@ export default function Desk() {
     return () => clearTimeout(timer);
   }, []);
   // A job that begins or ends changes what stands on the Desk.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the number of jobs changes, not when a function does.
   useEffect(() => void mutate(), [jobs.length, running]);
   const rows = data?.decks.filter(
     (row) =>
@@ -223,6 +224,7 @@ export default function Desk() {
   }
 
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: files may be dropped anywhere; the button beside does the same by keyboard.
     <div
       className="flex h-full"
       onDragOver={(event) => {

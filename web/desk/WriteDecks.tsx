@@ -3,7 +3,7 @@ import type { Sheets } from "@unitext/core/layout";
 import { Begun, type DeckRow } from "@unitext/server/api";
 import { type FormEvent, useState } from "react";
 import { post } from "../api/client";
-import { FOR, LABEL, PAGES_SHOW } from "../deliver/formats";
+import { FOR, LABEL, PAGES_SHOW } from "../ui/formats";
 
 /** Writes many decks at once in one format: a job, whose file and report stand on the Desk when it is done. */
 export function WriteDecks({

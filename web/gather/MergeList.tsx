@@ -4,27 +4,11 @@ import { DeckList, DeckState } from "@unitext/server/api";
 import { ArrowDown, ArrowUp, GripVertical, ListPlus, X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
 import useSWR from "swr";
-import { SmallSlide } from "../arrange/SmallSlide";
+import { SmallSlide } from "../deck/SmallSlide";
 import { get } from "../api/client";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
+import { keepLook, lastLook } from "../deck/lastlook";
 import { chosenSlides, type Found, found, gatheredOf, type Listed, ordered } from "./list";
-
-const LOOK = "unitext:look";
-/** The look that was chosen last for slides from elsewhere. */
-export const lastLook = (): "match" | "keep" => {
-  try {
-    return localStorage.getItem(LOOK) === "match" ? "match" : "keep";
-  } catch {
-    return "keep";
-  }
-};
-export function keepLook(look: "match" | "keep"): void {
-  try {
-    localStorage.setItem(LOOK, look);
-  } catch {
-    // The choice is asked for again next time.
-  }
-}
 
 /** The decks of a list, loaded whole. */
 function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>): Map<string, DeckState> {
@@ -70,11 +54,13 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const [dragged, setDragged] = useState<string>();
   const [lands, setLands] = useState<string>();
   const rows = (data?.decks ?? []).filter(({ id }) => id !== into?.id);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [data, into?.id]);
   const fits = useMemo(() => ordered(found(rows, pattern), column), [rows, pattern, column]);
   const stars = fits[0]?.parts.length ?? 0;
   const states = useStates(
     list.map(({ id }) => id),
+    // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
     useMemo(() => new Map(rows.map(({ id, version }) => [id, version])), [data]),
   );
   const listed = new Set(list.map(({ id }) => id));

@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { emptyDeck } from "@unitext/core/model";
+import { emptyDeck, newSlide } from "@unitext/core/model";
 import type { DeckRow } from "@unitext/server/api";
 import { chosenSlides, found, gatheredOf, ordered } from "./list";
 

@@ -4,7 +4,7 @@ import { ClipboardCopy } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { download } from "../api/client";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 
 const KINDS: Record<string, string> = { slide: "Slides", notes: "Notes", link: "Links", binding: "Linked data" };
 

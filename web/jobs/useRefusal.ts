@@ -7,5 +7,5 @@ export function useRefusal(): void {
   const navigate = useNavigate();
   const { state } = useLocation() as { state: { job?: string } | null };
   const refused = useJobs().some(({ id, state: now, deck }) => id === state?.job && now === "failed" && deck === null);
-  useEffect(() => void (refused && navigate("/", { replace: true })), [refused]);
+  useEffect(() => void (refused && navigate("/", { replace: true })), [refused, navigate]);
 }

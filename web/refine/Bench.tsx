@@ -25,7 +25,7 @@ import { Look } from "./Look";
 import { Comments } from "./Comments";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
-import { RichTextEditor } from "./RichTextEditor";
+import { RichTextEditor } from "../richtext/RichTextEditor";
 import { framesOf, nameOfElement, slotName, useActs } from "./selection";
 import { Selected } from "./Selected";
 
@@ -79,6 +79,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
   };
   const { press, play } = usePlay(given);
   const acts = useActs(given, chosen, frames, choose);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected and drafted is checked when the slide changes, not at every selection.
   useEffect(() => {
     const known = new Set(given.elements.map(({ id }) => id));
     if (chosen.some((id) => !known.has(id))) setChosen(chosen.filter((id) => known.has(id)));
@@ -395,6 +396,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
           )}
         </div>
         {/* Who writes notes has done with what was selected. */}
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of the fields inside is heard here. */}
         <div onFocus={() => choose([])}>
           <Notes slide={given} />
           <Comments slide={given} />

@@ -40,13 +40,16 @@ export function Frames({
   const [others, setOthers] = useState<HTMLElement[]>([]);
   const moving = useRef(new Map<string, Standing>());
   const key = chosen.join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the frames in the page are looked up again when one comes or goes or is selected.
   useEffect(() => {
     const all = [...stage.querySelectorAll<HTMLElement>("[data-frame]")];
     setTargets(all.filter(({ dataset }) => chosen.includes(dataset.frame ?? "")));
     setOthers(all.filter(({ dataset }) => !chosen.includes(dataset.frame ?? "")));
   }, [stage, key, frames.size]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the handles follow the frames and the scale.
   useEffect(() => moveable.current?.updateRect(), [frames, scale]);
   // Handles that have just come are shown with the next frame.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the handles are shown when there are others.
   useEffect(() => {
     const soon = requestAnimationFrame(() => moveable.current?.forceUpdate());
     return () => cancelAnimationFrame(soon);

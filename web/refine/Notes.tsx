@@ -1,7 +1,7 @@
 import { countWords, secondsOf, type Slide, textOf } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
-import { clock } from "../deck/time";
-import { RichTextEditor } from "./RichTextEditor";
+import { clock } from "../ui/time";
+import { RichTextEditor } from "../richtext/RichTextEditor";
 
 /** The notes of a slide, under it. */
 export function Notes({ slide }: { slide: Slide }) {

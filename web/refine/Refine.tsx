@@ -9,6 +9,7 @@ export default function Refine() {
   const { slide: wanted } = useParams();
   const navigate = useNavigate();
   const open = (id: string) => navigate(`/decks/${deck.id}/refine/${id}`, { replace: true });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the address selects a slide when the address changes, not when the selection does.
   useEffect(() => {
     if (wanted && deck.slides.some(({ id }) => id === wanted) && selected.at(-1) !== wanted) select([wanted]);
   }, [wanted]);

@@ -3,7 +3,7 @@ import type { Element, Frame, PictureElement, Slide } from "@unitext/core/model"
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
 import { zoomOf } from "./Crop";
-import { LeadsTo } from "./LeadsTo";
+import { LeadsTo } from "../richtext/LeadsTo";
 import { Measure } from "./Measure";
 import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";

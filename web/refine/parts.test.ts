@@ -2,7 +2,7 @@ import type { ChartElement, RichText } from "@unitext/core/model";
 import fc from "fast-check";
 import { chartCells, numberOf, withAxis, withCells, without, withoutPlace, withPlace, withSeries } from "./chartdata";
 import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
-import { fromEditor, toEditor } from "./richtext";
+import { fromEditor, toEditor } from "../richtext/richtext";
 
 const frame = { x: 0, y: 0, width: 200, height: 100 };
 const asset = { width: 800, height: 800 };
@@ -123,7 +123,7 @@ it("text in the looks of a file comes back from the editor as it went in", () =>
     {
       kind: "bullet",
       level: 1,
-      look: { left: 20, first: -10, bullet: { sign: "▪" } },
+      look: { left: 20, first: -10, bullet: { character: "▪" } },
       runs: [
         { text: "plain " },
         { text: "loud", marks: ["strong"], look: { size: 30, colour: "#b23a30" } },

@@ -7,6 +7,7 @@ const PAUSE = 700;
 /** Plays what comes in on a slide, press by press, by itself; `press` is undefined while nothing is played. */
 export function usePlay(slide: Slide): { press: number | undefined; play: (on: boolean) => void } {
   const [press, setPress] = useState<number>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: playing stops when another slide is shown.
   useEffect(() => setPress(undefined), [slide.id]);
   useEffect(() => {
     if (press === undefined) return;

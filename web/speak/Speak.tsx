@@ -4,12 +4,12 @@ import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideLinks } from "../deck/SlideLinks";
 import { SlideView } from "../deck/SlideView";
-import { clock } from "../deck/time";
+import { clock } from "../ui/time";
 import { typing, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Heard, HallLine } from "./hall";
 import { calledMedia, PlayButtons } from "./Media";
-import { NotesView } from "./NotesView";
+import { NotesView } from "../richtext/NotesView";
 import { walkFrom } from "./walk";
 
 interface Media {
@@ -115,6 +115,7 @@ export default function Speak() {
     });
     return () => open.close();
   }, [deck.id]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the other window is told when one of these values changes; they are read from the ref.
   useEffect(() => line.current?.show(state.current), [current?.id, step, dark, playing]);
   useEffect(() => {
     if (playing === undefined) return;
@@ -168,6 +169,7 @@ export default function Speak() {
       if (media) play(playing === undefined ? media.id : undefined);
     },
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the acts are made anew from these values.
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (

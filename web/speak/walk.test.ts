@@ -1,4 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
+import { newSlide } from "@unitext/core/model";
 import { walkFrom } from "./walk";
 
 const slide = (id: string, parent: string | null = null, hidden = false) => ({

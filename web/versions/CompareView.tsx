@@ -1,8 +1,8 @@
-import type { CompareRow, CompareState, Comparison, Difference } from "@unitext/core/divide";
+import type { CompareRow, CompareState, Comparison, Difference } from "@unitext/core/diff";
 import { type Deck, headOf, nameOf, type Slide } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type ReactNode, useMemo, useRef, useState } from "react";
-import { SmallSlide } from "../arrange/SmallSlide";
+import { SmallSlide } from "../deck/SmallSlide";
 
 const STATES: Record<CompareState, { label: string; tone: string }> = {
   same: { label: "Same", tone: "border-transparent" },

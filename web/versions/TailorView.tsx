@@ -1,11 +1,12 @@
+import type { Choice } from "@unitext/core/diff";
 import type { Following, TailorItem, TailorReview } from "@unitext/core/divide";
-import type { Choice } from "@unitext/core/generate";
+
 import { headOf, nameOf, type Slide } from "@unitext/core/model";
 import { OriginalStates } from "@unitext/server/api";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import useSWR from "swr";
-import { SmallSlide } from "../arrange/SmallSlide";
+import { SmallSlide } from "../deck/SmallSlide";
 import { get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { core } from "../worker";

@@ -1,4 +1,5 @@
-import { type CompareRow, type Comparison, restored } from "@unitext/core/divide";
+import type { CompareRow, Comparison } from "@unitext/core/diff";
+import { restored } from "@unitext/core/divide";
 import { type Change, insertAt, placeOf } from "@unitext/core/edit";
 import { type Deck, nameOf, slideIndex } from "@unitext/core/model";
 import { DeckAt, DeckList, DeckState, Differs, History, type HistoryEntry, NamedVersions } from "@unitext/server/api";
@@ -7,7 +8,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { z } from "zod";
 import { get, post, put } from "../api/client";
-import { Views } from "../arrange/Views";
+import { Views } from "../shell/ArrangeViews";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core } from "../worker";
@@ -22,6 +23,7 @@ function useHistory(deck: string, version: number) {
   const { data } = useSWR(`/decks/${deck}/history@${version}`, () => get(`/decks/${deck}/history`, History), {
     keepPreviousData: true,
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: older pages belong to the version that they were read of.
   useEffect(() => setOlder([]), [deck, version]);
   const pages = data ? [data, ...older] : [];
   const last = pages.at(-1);

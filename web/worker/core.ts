@@ -1,23 +1,8 @@
-import {
-  compareDecks,
-  type Comparison,
-  reviewTailored,
-  type TailorReview,
-  takeTailored,
-  type Versioned,
-} from "@unitext/core/divide";
+import { type Choice, compareDecks, type Comparison } from "@unitext/core/diff";
+import { reviewTailored, type TailorReview, takeTailored, type Versioned } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readHtml } from "@unitext/core/formats/documents/html";
-import {
-  type Choice,
-  generate,
-  headFrom,
-  type Made,
-  type Point,
-  type Review,
-  review,
-  takeReview,
-} from "@unitext/core/generate";
+import { generate, headFrom, type Made, type Point, type Review, review, takeReview } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
 import { type BreakRule, type Deck, DEFAULT_RULE, type DeckHead, nameOf, type Slide } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";

@@ -28,14 +28,14 @@ export function FindReplace({
   const [place, setPlace] = useState(0);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus(), []);
-  const pattern = searchPattern({ words, matchCase });
+  const pattern = useMemo(() => searchPattern({ words, matchCase }), [words, matchCase]);
   const lines = useMemo(
     () => (inText && pattern ? text.split("\n").flatMap((line, nth) => (line.match(pattern) ? [nth + 1] : [])) : []),
-    [text, words, matchCase, inText],
+    [text, pattern, inText],
   );
   const textCount = useMemo(
     () => (inText && pattern ? (text.match(pattern)?.length ?? 0) : 0),
-    [text, words, matchCase, inText],
+    [text, pattern, inText],
   );
   const found = useMemo(
     () => replaceWords(deck, { words, matchCase, slides, notes }, undefined),

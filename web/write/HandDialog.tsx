@@ -30,6 +30,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
   const dialog = useRef<HTMLDialogElement>(null);
   const [made, setMade] = useState<Slide | null>();
   const mine = deck.slides.find((slide) => slide.id === id);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the dialog opens once, on the slide that it was opened for.
   useEffect(() => {
     dialog.current?.showModal();
     void core.asMade(deck, cutting, id).then(setMade);

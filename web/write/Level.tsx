@@ -102,6 +102,7 @@ export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
     },
   }));
   const byId = useMemo(() => new Map(deck.slides.map((slide, nth) => [slide.id, { slide, number: nth + 1 }])), [deck]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: one function as long as the slides are the same, so that rows are not drawn again.
   const choose = useCallback(onChoose, [ids]);
   const room = slideHeight(deck.page);
   const near = placement.height + room;

@@ -1,4 +1,5 @@
-import type { Choice, Conflict, Review, ReviewItem } from "@unitext/core/generate";
+import type { Choice, Conflict } from "@unitext/core/diff";
+import type { Review, ReviewItem } from "@unitext/core/generate";
 import { nameOf, type Slide, textOf } from "@unitext/core/model";
 import type { Problem } from "@unitext/core/text";
 import { useVirtualizer } from "@tanstack/react-virtual";

@@ -300,6 +300,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     latest.current.acts.onScroll({ tops, scroll: editor.scrollDOM.scrollTop, height: editor.scrollDOM.clientHeight });
   };
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; what changes later reaches it through the ref and the effects below.
   useEffect(() => {
     const editor = new EditorView({
       parent: host.current as HTMLDivElement,
@@ -392,6 +393,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     return () => editor.destroy();
   }, []);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the lines of the chosen stretch matter; its object is new at every render.
   useEffect(() => {
     view.current?.dispatch({
       effects: setLayout.of({

@@ -1,4 +1,5 @@
-import type { Choice, Review } from "@unitext/core/generate";
+import type { Choice } from "@unitext/core/diff";
+import type { Review } from "@unitext/core/generate";
 import { type BreakRule, countWords, type DeckHead, secondsOf } from "@unitext/core/model";
 import type { Problem } from "@unitext/core/text";
 import { DocumentText, Picture } from "@unitext/server/api";
@@ -7,8 +8,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
-import { clock } from "../deck/time";
-import { cancelJob, isOpen, isPlain, JobLine, jobProgress, useArrival } from "../jobs";
+import { clock } from "../ui/time";
+import { cancelJob, isOpen, isPlain, JobLine, jobProgress } from "../jobs";
+import { useArrival } from "../deck/useArrival";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core, type Cutting } from "../worker";
@@ -16,7 +18,7 @@ import { movedBreak, withBreak, withoutBreak } from "./breaks";
 import { FindReplace } from "./FindReplace";
 import { HandDialog } from "./HandDialog";
 import { Level, type LevelHandle } from "./Level";
-import { pickUpDocument } from "./pending";
+import { pickUpDocument } from "../deck/pending";
 import { Points, type SlidePoints } from "./Points";
 import { Rerun } from "./Rerun";
 import { RuleLine } from "./RuleLine";
@@ -48,6 +50,7 @@ export default function Write() {
   const [waiting, setWaiting] = useState<Waiting>();
   const [taking, setTaking] = useState(false);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a file dropped on the Desk is picked up once, when this place opens.
   useEffect(() => {
     const file = pickUpDocument(deck.id);
     if (file && !deck.manuscript)
@@ -125,6 +128,7 @@ export default function Write() {
   }
 
   const seconds = deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the text is in a ref; these values change with it.
   const words = useMemo(() => countWords(shown.current), [mapping, text]);
   const over = deck.slides.filter((slide) => (measureOf(slide)?.overflow ?? 0) > 0).length;
   const overLines = useMemo(() => {

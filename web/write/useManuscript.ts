@@ -75,6 +75,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   const typed = useRef<string>(undefined);
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the text with which this place opens; what comes later follows by the effect below.
   const first = useMemo(
     () => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })),
     [],
@@ -182,6 +183,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     });
   }, [cutting]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is taken up once, when this place opens.
   useEffect(() => {
     const draft = readDraft(deck.id);
     if (draft !== null && !reading) type(draft);
@@ -189,6 +191,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   }, []);
 
   /** When the deck was changed otherwise (undo, another page, a job), text and lines follow it. */
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the lines are found again when the deck or its text changes.
   useEffect(() => {
     if (typed.current !== undefined || running.current) return;
     const next = text ?? (deck.manuscript ? shown.current : deckText(deck, { ids: false }));

@@ -81,7 +81,7 @@ const bullet = (kind: Paragraph["kind"]) =>
     ? fc.record({ scheme: fc.constantFrom(...SCHEMES) })
     : fc
         .record({
-          sign: fc.constantFrom("•", "–", "▪", "→"),
+          character: fc.constantFrom("•", "–", "▪", "→"),
           colour: some(colour),
           size: some(hundredth(0.4, 2).filter((size) => size !== 1)),
         })

@@ -21,7 +21,7 @@ import { ommlTex } from "../../shared/math";
 import { alternative, drawingOf, foundAll } from "./drawing";
 import { fieldLink } from "./fields";
 import { DocumentPackage } from "./package";
-import { attributeOf, isMonospaced, isOn, Numbering, type Style, Styles, valueOf } from "./styles";
+import { attributeOf, isMonospaced, isOn, Numbering, type Style, Styles, propertyValue } from "./styles";
 import { cellBlocks, framedCell, readTable } from "./table";
 
 /** What a paragraph is before it becomes a block. */
@@ -178,14 +178,14 @@ class DocxReader {
   private paragraph(element: XmlElement, into: Block[]): void {
     this.number += 1;
     const properties = child(element, "pPr");
-    const chain = this.styles.chain(valueOf(child(properties, "pStyle")));
+    const chain = this.styles.chain(propertyValue(child(properties, "pStyle")));
     const [style] = chain;
     const name = style?.name ?? "";
     if (/^toc\b|^table of (contents|figures)/.test(name)) {
       this.contents += 1;
       return;
     }
-    const styleId = valueOf(child(properties, "pStyle"));
+    const styleId = propertyValue(child(properties, "pStyle"));
     const gathered: Gathered = { runs: [], after: [] };
     this.inline(element.children, gathered, { marks: [], link: undefined, style: styleId });
     const runs = trimmed(joinRuns(gathered.runs));
@@ -212,8 +212,8 @@ class DocxReader {
     if (/^caption$/.test(name) && this.caption(text, into)) return finish();
     const side =
       ALIGN[
-        valueOf(child(properties, "jc")) ??
-          valueOf(
+        propertyValue(child(properties, "jc")) ??
+          propertyValue(
             child(
               chain.map(({ properties: own }) => own).find((own) => child(own, "jc")),
               "jc",
@@ -258,7 +258,7 @@ class DocxReader {
   }
 
   private depthOf(properties: XmlElement | undefined, chain: readonly Style[], name: string): number | undefined {
-    const own = valueOf(child(properties, "outlineLvl"));
+    const own = propertyValue(child(properties, "outlineLvl"));
     if (/^title$/.test(name)) return 1;
     const named = chain.map(({ name: of }) => /^heading (\d)$/.exec(of)?.[1]).find((level) => level !== undefined);
     const outline =
@@ -276,8 +276,8 @@ class DocxReader {
   ): { kind: "bullet" | "number"; level: number; own: boolean } | undefined {
     const own = child(properties, "numPr");
     const style = chain.find(({ list }) => list)?.list;
-    const id = valueOf(child(own, "numId")) ?? style?.id;
-    const level = Number(valueOf(child(own, "ilvl")) ?? style?.level ?? 0);
+    const id = propertyValue(child(own, "numId")) ?? style?.id;
+    const level = Number(propertyValue(child(own, "ilvl")) ?? style?.level ?? 0);
     if (id !== undefined) {
       const kind = this.numbering.kind(id, level);
       return kind && { kind, level, own: own !== undefined && kind === "bullet" };
@@ -354,8 +354,8 @@ class DocxReader {
     const properties = child(element, "rPr");
     if (isOn(child(properties, "vanish"))) return;
     const base = this.styles.runLook(context.style);
-    const own = this.styles.runLook(valueOf(child(properties, "rStyle")));
-    const styled = valueOf(child(properties, "rStyle")) !== undefined;
+    const own = this.styles.runLook(propertyValue(child(properties, "rStyle")));
+    const styled = propertyValue(child(properties, "rStyle")) !== undefined;
     const state = (name: string, inherited: boolean) => {
       const found = child(properties, name);
       return found ? isOn(found) : inherited;

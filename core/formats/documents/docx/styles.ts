@@ -1,10 +1,10 @@
 import { child, childrenOf, type XmlElement } from "../../shared/xml";
 
-export const valueOf = (element: XmlElement | undefined): string | undefined =>
+export const propertyValue = (element: XmlElement | undefined): string | undefined =>
   element ? Object.entries(element.attributes).find(([key]) => key === "val" || key.endsWith(":val"))?.[1] : undefined;
 /** A property that is on when it stands there, unless its value says otherwise (ECMA-376-1, 17.17.4). */
 export function isOn(element: XmlElement | undefined): boolean {
-  return element !== undefined && !["0", "false", "off", "none"].includes(valueOf(element) ?? "1");
+  return element !== undefined && !["0", "false", "off", "none"].includes(propertyValue(element) ?? "1");
 }
 export const attributeOf = (element: XmlElement | undefined, name: string): string | undefined =>
   element
@@ -33,16 +33,19 @@ export class Styles {
       const id = attributeOf(element, "styleId") ?? "";
       const properties = child(element, "pPr");
       const numbering = child(properties, "numPr");
-      const outline = valueOf(child(properties, "outlineLvl"));
+      const outline = propertyValue(child(properties, "outlineLvl"));
       this.styles.set(id, {
-        name: (valueOf(child(element, "name")) ?? id).toLowerCase(),
+        name: (propertyValue(child(element, "name")) ?? id).toLowerCase(),
         outline: outline === undefined ? undefined : Number(outline),
         list: numbering
-          ? { id: valueOf(child(numbering, "numId")) ?? "", level: Number(valueOf(child(numbering, "ilvl")) ?? 0) }
+          ? {
+              id: propertyValue(child(numbering, "numId")) ?? "",
+              level: Number(propertyValue(child(numbering, "ilvl")) ?? 0),
+            }
           : undefined,
         properties,
         run: child(element, "rPr"),
-        based: valueOf(child(element, "basedOn")),
+        based: propertyValue(child(element, "basedOn")),
       });
       if (attributeOf(element, "default") === "1" && attributeOf(element, "type") === "paragraph") this.first = id;
     }
@@ -100,7 +103,7 @@ export class Numbering {
     for (const element of childrenOf(part, "num"))
       this.lists.set(
         attributeOf(element, "numId") ?? "",
-        abstracts.get(valueOf(child(element, "abstractNumId")) ?? ""),
+        abstracts.get(propertyValue(child(element, "abstractNumId")) ?? ""),
       );
   }
 
@@ -110,7 +113,7 @@ export class Numbering {
     const found = childrenOf(this.lists.get(id), "lvl").find(
       (element) => Number(attributeOf(element, "ilvl")) === level,
     );
-    const format = valueOf(child(found, "numFmt"));
+    const format = propertyValue(child(found, "numFmt"));
     if (format === "none") return undefined;
     return format === undefined || format === "bullet" ? "bullet" : "number";
   }

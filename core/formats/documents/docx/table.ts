@@ -2,7 +2,7 @@ import { type Align, type Cell, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../../shared/xml";
 import { cellOf, tableFigure } from "../../shared/document/table";
-import { attributeOf, isOn, valueOf } from "./styles";
+import { attributeOf, isOn, propertyValue } from "./styles";
 
 /** How a table's cells are read: what they hold as blocks, and where to tell what was adapted. */
 export interface CellReader {
@@ -23,7 +23,7 @@ export function framedCell(table: XmlElement): XmlElement | undefined {
   const cells = row ? parts(row, "tc") : [];
   return others.length === 0 &&
     cells.length === 1 &&
-    Number(valueOf(child(child(cells[0], "tcPr"), "gridSpan")) ?? 1) === 1
+    Number(propertyValue(child(child(cells[0], "tcPr"), "gridSpan")) ?? 1) === 1
     ? cells[0]
     : undefined;
 }
@@ -50,14 +50,14 @@ export function readTable(
     const line = grid[y] as (Cell | null)[];
     const properties = child(row, "trPr");
     if (child(properties, "tblHeader") && isOn(child(properties, "tblHeader")) && header === y) header = y + 1;
-    let x = Math.max(0, Math.trunc(Number(valueOf(child(properties, "gridBefore")) ?? 0)) || 0);
+    let x = Math.max(0, Math.trunc(Number(propertyValue(child(properties, "gridBefore")) ?? 0)) || 0);
     within("columns", x, "table");
     for (let skip = 0; skip < x; skip++) line[skip] = { text: [] };
     for (const cell of parts(row, "tc")) {
       const own = child(cell, "tcPr");
-      const columns = Math.min(60, Math.max(1, Number(valueOf(child(own, "gridSpan")) ?? 1) || 1));
+      const columns = Math.min(60, Math.max(1, Number(propertyValue(child(own, "gridSpan")) ?? 1) || 1));
       const merge = child(own, "vMerge");
-      const above = merge && (valueOf(merge) ?? "continue") === "continue" ? open.get(x) : undefined;
+      const above = merge && (propertyValue(merge) ?? "continue") === "continue" ? open.get(x) : undefined;
       if (above) {
         above.rows = (above.rows ?? 1) + 1;
         line[x] = null;

@@ -1,4 +1,4 @@
-import { escapeXml, sceneSvg } from "@unitext/core/draw";
+import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import {
   counted,
@@ -6,6 +6,7 @@ import {
   deckLink,
   type Element,
   elementTexts,
+  escapeXml,
   type Footnote,
   headOf,
   isEmptyText,

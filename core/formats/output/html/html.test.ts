@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, type RichText, run, slideTexts } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, slideTexts } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";

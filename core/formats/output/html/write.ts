@@ -1,4 +1,4 @@
-import { escapeXml, scenesMarkup } from "@unitext/core/draw";
+import { scenesMarkup } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
 import {
   type Deck,
@@ -6,6 +6,7 @@ import {
   deckLink,
   type Element,
   elementTexts,
+  escapeXml,
   headOf,
   isEmptyText,
   nameOf,

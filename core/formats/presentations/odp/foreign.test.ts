@@ -127,8 +127,8 @@ describe("an .odp that says nothing of Unitext", () => {
     expect(run(0, 1)).toMatchObject({ size: 30, colour: "#b23a30", underline: "double", spacing: 2 });
     expect(box.text[0]?.runs[1]?.marks).toEqual(["strong"]);
     expect(run(1, 0)).toMatchObject({ size: 16, caps: "small", highlight: "#fff2a8" });
-    expect(look(0)).toMatchObject({ left: 18, first: -18, bullet: { sign: "▪" }, before: { points: 4 } });
-    expect(look(1)).toMatchObject({ left: 36, first: -18, bullet: { sign: "–" }, line: { times: 1.5 } });
+    expect(look(0)).toMatchObject({ left: 18, first: -18, bullet: { character: "▪" }, before: { points: 4 } });
+    expect(look(1)).toMatchObject({ left: 36, first: -18, bullet: { character: "–" }, line: { times: 1.5 } });
     expect(box.text[1]).toMatchObject({ kind: "bullet", level: 1, align: "end" });
   });
 

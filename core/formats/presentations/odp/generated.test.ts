@@ -176,8 +176,8 @@ const PARAGRAPHS: Row[] = [
     },
     {
       text: [
-        { kind: "bullet", level: 0, look: { left: 30, first: -20, bullet: { sign: "►" } } },
-        { kind: "bullet", level: 1, look: { left: 50, first: -20, bullet: { sign: "–" } } },
+        { kind: "bullet", level: 0, look: { left: 30, first: -20, bullet: { character: "►" } } },
+        { kind: "bullet", level: 1, look: { left: 50, first: -20, bullet: { character: "–" } } },
       ],
     },
   ],

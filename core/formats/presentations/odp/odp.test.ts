@@ -3,13 +3,14 @@ import { createHash } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { newSlide } from "@unitext/core/edit";
+
 import {
   type Deck,
   emptyDeck,
   Failure,
   linksOf,
   nameOf,
+  newSlide,
   paragraphText,
   plainText,
   run,

@@ -206,8 +206,8 @@ describe("paragraphs (20.216 and after)", () => {
         },
         {
           text: [
-            { kind: "bullet", level: 0, look: { bullet: { sign: "▪", colour: "#b23a30", size: 0.8 } } },
-            { kind: "bullet", level: 1, look: { bullet: { sign: "–" } } },
+            { kind: "bullet", level: 0, look: { bullet: { character: "▪", colour: "#b23a30", size: 0.8 } } },
+            { kind: "bullet", level: 1, look: { bullet: { character: "–" } } },
           ],
         },
       ],

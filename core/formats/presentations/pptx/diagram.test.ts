@@ -1,10 +1,19 @@
-import { type Deck, emptyDeck, filesOf, type ForeignElement, headOf, type Slide, textOf } from "@unitext/core/model";
+import {
+  type Deck,
+  emptyDeck,
+  filesOf,
+  type ForeignElement,
+  headOf,
+  newSlide,
+  type Slide,
+  textOf,
+} from "@unitext/core/model";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
 import { tally } from "@unitext/core/tally";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
-import { newSlide } from "@unitext/core/edit";
+
 import { WRITERS, writeReport } from "../../index";
 
 // A diagram of another program: its data (ECMA-376-1, 21.4) and, beside the standard's parts, the drawing that programs keep of it, named by an extension of the data (the names from memory).

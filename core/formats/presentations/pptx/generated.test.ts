@@ -97,7 +97,7 @@ const PARAGRAPHS: Row[] = [
   [
     "points with a sign of their own, far in",
     text({ bullet: { characterCode: "25BA", indent: 40 } }),
-    { text: [{ kind: "bullet", look: { left: 40, first: -40, bullet: { sign: "►" } } }] },
+    { text: [{ kind: "bullet", look: { left: 40, first: -40, bullet: { character: "►" } } }] },
   ],
   [
     "deeper points",

@@ -1,6 +1,5 @@
-import { newSlide } from "@unitext/core/edit";
 import { loadFormulas } from "@unitext/core/figures";
-import { type Deck, type Element, emptyDeck, run, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, newSlide, run, type Slide } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "../../index";

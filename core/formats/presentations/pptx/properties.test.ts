@@ -201,12 +201,12 @@ describe("paragraphs (21.1.2.2)", () => {
       [
         "a level",
         '<a:pPr lvl="2"><a:buChar char="–"/></a:pPr>',
-        { level: 2, kind: "bullet", look: { bullet: { sign: "–" } } },
+        { level: 2, kind: "bullet", look: { bullet: { character: "–" } } },
       ],
       [
         "a bullet in its colour, size and font",
         '<a:pPr><a:buClr><a:srgbClr val="B23A30"/></a:buClr><a:buSzPct val="80000"/><a:buFont typeface="Arimo"/><a:buChar char="▪"/></a:pPr>',
-        { kind: "bullet", look: { bullet: { sign: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } },
+        { kind: "bullet", look: { bullet: { character: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } },
       ],
       [
         "a picture before an item",

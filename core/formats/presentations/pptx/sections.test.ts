@@ -1,5 +1,4 @@
-import { newSlide } from "@unitext/core/edit";
-import { type Deck, emptyDeck, plainText, sections } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, sections } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "../../index";

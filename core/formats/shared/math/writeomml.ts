@@ -1,4 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
+import { escapeXml } from "@unitext/core/model";
 import { child, localName, readXml, xml, type XmlElement } from "../xml";
 
 const NAMESPACE = "http://schemas.openxmlformats.org/officeDocument/2006/math";

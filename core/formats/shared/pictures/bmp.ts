@@ -1,4 +1,4 @@
-import type { Dots } from "./raster";
+import type { Dots } from "./rasterimage";
 
 /** How the pixels of a BMP are packed (BITMAPINFOHEADER, [MS-WMF] 2.2.2.3 and 2.1.1.7). */
 const PACKED = { RGB: 0, RLE8: 1, RLE4: 2, FIELDS: 3, ALPHA: 6 } as const;

@@ -1,6 +1,7 @@
 import type { Asset } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import { type Dots, dotsInfo, packDots } from "./raster";
+import { dotsInfo, packDots } from "./raster";
+import type { Dots } from "./rasterimage";
 import { pictureInfo } from "./info";
 import { drawMetafile, type Metafile, metafileInfo } from "./metafile";
 

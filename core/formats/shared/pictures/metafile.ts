@@ -64,7 +64,7 @@ export async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8A
     metafileInfo(bytes)?.kind === "emf"
       ? withoutUnknownRecords(bytes)
       : { bytes, records: countWmfRecords(bytes), unknown: 0 };
-  const markup = await convertMetafileToSvg(known.bytes.slice().buffer, {
+  const markup = await convertMetafileToSvg(new Uint8Array(known.bytes).buffer, {
     idPrefix: "m",
     maxRecords: MOST.acts,
     maxWidth: SIDE,

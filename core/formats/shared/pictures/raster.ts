@@ -1,12 +1,6 @@
+import type { Dots } from "./rasterimage";
 import { bmpInfo, bmpPixels } from "./bmp";
 import { tiffInfo, tiffPixels } from "./tiff";
-
-/** A picture of dots in a form that pages do not show, with its size in pixels. */
-export interface Dots {
-  kind: "tiff" | "bmp";
-  width: number;
-  height: number;
-}
 
 /** Pixels beyond which it is shown as a frame: no page of a presentation has so many. */
 const MOST_PIXELS = 25_000_000;

@@ -1,5 +1,5 @@
 import { unzlibSync } from "fflate";
-import type { Dots } from "./raster";
+import type { Dots } from "./rasterimage";
 
 /** Tags of the first picture of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
 const TAG = {

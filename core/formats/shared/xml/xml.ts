@@ -1,5 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
-import { Failure, MOST, within } from "@unitext/core/model";
+import { escapeXml, Failure, MOST, within } from "@unitext/core/model";
 import { scanXml } from "./scan";
 
 /** An element of a part: names carry the prefixes of the part as written. */

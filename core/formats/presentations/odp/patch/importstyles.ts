@@ -1,4 +1,4 @@
-import { type PackedPart } from "../../../shared/archive";
+import type { PackedPart } from "../../../shared/archive";
 import { scanXml } from "../../../shared/xml";
 import type { KeptFile } from "../../../shared/sourcepackage";
 import { slideLayouts } from "../package/pagelayouts";

@@ -1,5 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
-import { type Deck, type Element, Failure, type Frame, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, escapeXml, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
 import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from "../../../shared/sourcepackage";
 import { reidentified } from "./importstyles";

@@ -1,5 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
-import type { ChartElement } from "@unitext/core/model";
+import { type ChartElement, escapeXml } from "@unitext/core/model";
 import { at, child, childrenOf, scanXml, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";

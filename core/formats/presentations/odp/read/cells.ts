@@ -8,14 +8,18 @@ import {
   type TextStyle,
 } from "@unitext/core/model";
 import { points } from "../package/names";
-import type { ShapeWork } from "./shape";
 import { colour, type Properties } from "./styles";
 import { standsBeyond } from "./text";
 
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /** A cell's text under the style of its table: what its own style says more goes to its paragraphs and runs. */
-export function inStyle(text: RichText, style: string, table: string, work: Pick<ShapeWork, "styled">): RichText {
+export function inStyle(
+  text: RichText,
+  style: string,
+  table: string,
+  work: { styled(name: string): TextStyle | undefined },
+): RichText {
   if (style === table) return text;
   const [levels = [], under = []] = [work.styled(style), work.styled(table)];
   const [own] = levels;

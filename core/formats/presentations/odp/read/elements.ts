@@ -2,6 +2,7 @@ import {
   type ArrangementName,
   type Element,
   elementTexts,
+  escapeXml,
   type Footnote,
   slotsOf,
   type TableElement,
@@ -9,7 +10,7 @@ import {
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, localName, type XmlNode } from "../../../shared/xml";
-import { escapeXml } from "@unitext/core/draw";
+
 import {
   chartTable,
   figureWords,

@@ -336,7 +336,10 @@ export class OdpStyles {
     const picture = kind === "list-level-style-image" ? this.sign?.(element) : undefined;
     if (picture !== undefined) return { kind: "bullet", look: { ...indents, bullet: { picture } } };
     const sign = attribute(element, "bullet-char");
-    return { kind: "bullet", look: { ...indents, bullet: { ...(sign ? { sign: sign.slice(0, 8) } : {}), ...rest } } };
+    return {
+      kind: "bullet",
+      look: { ...indents, bullet: { ...(sign ? { character: sign.slice(0, 8) } : {}), ...rest } },
+    };
   }
 }
 

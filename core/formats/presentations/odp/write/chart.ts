@@ -1,5 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, type Frame, hasSecondAxis, isJoined } from "@unitext/core/model";
+import { type ChartElement, escapeXml, type Frame, hasSecondAxis, isJoined } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";
 import { length, NS, VERSION } from "../package/names";

@@ -1,15 +1,15 @@
-import { escapeXml } from "@unitext/core/draw";
 import { boxesOf, type FontSet, layoutSlide, slotPlaces } from "@unitext/core/layout";
 import {
-  cutText,
   type ArrangementName,
   ARRANGEMENTS,
   type Background,
   type Comment,
+  cutText,
   type Deck,
-  deckLink,
   type DeckHead,
+  deckLink,
   type Element,
+  escapeXml,
   type Footnote,
   headOf,
   isEmptyText,

@@ -1,4 +1,3 @@
-import { escapeXml } from "@unitext/core/draw";
 import { formulaMathml, palette } from "@unitext/core/figures";
 import {
   type CellLook,
@@ -17,6 +16,7 @@ import {
   type DeckHead,
   type Element,
   type ElementKind,
+  escapeXml,
   type Footnote,
   type Frame,
   isEmptyText,

@@ -1,10 +1,10 @@
-import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
 import {
   type Align,
   type Bullet,
   canonical,
   directionOf,
+  escapeXml,
   type LevelStyle,
   type Mark,
   NUMBER_SIGN,
@@ -120,7 +120,10 @@ interface ListLevel extends Bullet {
   image?: { path: string; high: number };
 }
 
-function levelXml({ kind, sign, scheme, colour, size, font, before, label, image }: ListLevel, level: number): string {
+function levelXml(
+  { kind, character, scheme, colour, size, font, before, label, image }: ListLevel,
+  level: number,
+): string {
   if (image)
     return xml(
       "text:list-level-style-image",
@@ -152,7 +155,7 @@ function levelXml({ kind, sign, scheme, colour, size, font, before, label, image
   if (kind === "bullet")
     return xml(
       "text:list-level-style-bullet",
-      { "text:level": level, "text:bullet-char": sign ?? (level % 2 ? "•" : "–") },
+      { "text:level": level, "text:bullet-char": character ?? (level % 2 ? "•" : "–") },
       properties,
       look,
     );
@@ -410,7 +413,7 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
         ? (kind === "number" ? (context.rooms?.[level] ?? INDENT) : INDENT) * em
         : Math.max(0, -(look.first ?? 0));
     const left = look.left ?? level * INDENT * em + label;
-    const { sign, scheme, picture, ...rest } = look.bullet;
+    const { character, scheme, picture, ...rest } = look.bullet;
     const path = kind === "bullet" && picture !== undefined ? context.picture?.(picture) : undefined;
     if (path !== undefined)
       return {
@@ -422,7 +425,7 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
     if (context.signs && !context.levels) rest.colour ??= context.signs;
     return {
       kind,
-      ...(kind === "bullet" ? (sign ? { sign } : {}) : scheme ? { scheme } : {}),
+      ...(kind === "bullet" ? (character ? { character } : {}) : scheme ? { scheme } : {}),
       ...rest,
       before: Math.max(0, left - label),
       label,

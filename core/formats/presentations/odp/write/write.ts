@@ -1,6 +1,6 @@
 import { EXTENSIONS } from "../../../shared/pictures";
-import { escapeXml } from "@unitext/core/draw";
-import type { Deck, Slide } from "@unitext/core/model";
+
+import { type Deck, escapeXml, type Slide } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, zip } from "../../../shared/archive";
 import { xml } from "../../../shared/xml";

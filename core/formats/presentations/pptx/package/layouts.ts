@@ -1,5 +1,3 @@
-import { escapeXml } from "@unitext/core/draw";
-import { newSlide } from "@unitext/core/edit";
 import {
   type FontSet,
   INDENT,
@@ -10,7 +8,15 @@ import {
   sizeOf,
   slotPlaces,
 } from "@unitext/core/layout";
-import { ARRANGEMENTS, type ArrangementName, type DeckHead, type Frame, type SlotRole } from "@unitext/core/model";
+import {
+  type ArrangementName,
+  ARRANGEMENTS,
+  type DeckHead,
+  escapeXml,
+  type Frame,
+  newSlide,
+  type SlotRole,
+} from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { emu, LAYOUT_TYPE, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
 

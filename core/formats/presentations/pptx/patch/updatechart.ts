@@ -1,6 +1,6 @@
 import { columnName } from "../../shared/cells";
-import type { ChartElement, Series } from "@unitext/core/model";
-import { escapeXml } from "@unitext/core/draw";
+import { type ChartElement, escapeXml, type Series } from "@unitext/core/model";
+
 import { scanXml, type XmlElement } from "../../../shared/xml";
 import { inOrder } from "../read/chart";
 

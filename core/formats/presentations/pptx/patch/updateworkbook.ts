@@ -1,6 +1,6 @@
 import { columnName } from "../../shared/cells";
-import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, Failure } from "@unitext/core/model";
+
+import { type ChartElement, escapeXml, Failure } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
 import { child, childrenOf, readXml, scanXml } from "../../../shared/xml";

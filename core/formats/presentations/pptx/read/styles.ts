@@ -155,7 +155,7 @@ export function paragraphLook(sources: readonly (XmlElement | undefined)[], cont
   // "As the text has it" (buFontTx, buSzTx) ends what styles further off say.
   const font = inner("buFont", "buFontTx")?.attributes.typeface;
   const bullet = {
-    ...(sign ? { sign } : {}),
+    ...(sign ? { character: sign } : {}),
     ...(scheme ? { scheme } : {}),
     ...(picture ? { picture } : {}),
     ...(colour ? { colour } : {}),

@@ -1,6 +1,6 @@
 import { columnName } from "../../shared/cells";
-import { escapeXml } from "@unitext/core/draw";
-import { type ChartElement, hasSecondAxis, isJoined, type Series } from "@unitext/core/model";
+
+import { type ChartElement, escapeXml, hasSecondAxis, isJoined, type Series } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../../shared/archive";
 import { xml, XML_HEAD } from "../../../shared/xml";

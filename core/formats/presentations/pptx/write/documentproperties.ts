@@ -1,5 +1,4 @@
-import { escapeXml } from "@unitext/core/draw";
-import { type Deck, hasNotes } from "@unitext/core/model";
+import { type Deck, escapeXml, hasNotes } from "@unitext/core/model";
 import { XML_HEAD, xml } from "../../../shared/xml";
 
 /** The properties of a document (ECMA-376-2, 11): title, author, subject, language and when it was written. */

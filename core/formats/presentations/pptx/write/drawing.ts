@@ -327,7 +327,7 @@ export function bulletXml(
     return `${parts}<a:buFontTx/>${xml("a:buAutoNum", { type: SCHEME_NAMES[bullet?.scheme ?? "1."], startAt: start })}`;
   const picture = bullet?.picture === undefined ? undefined : embed?.(bullet.picture);
   if (picture !== undefined) return `${parts}${xml("a:buBlip", {}, blipXml(picture))}`;
-  return `${parts}${bullet?.font ? xml("a:buFont", { typeface: bullet.font }) : "<a:buFontTx/>"}${xml("a:buChar", { char: bullet?.sign ?? "•" })}`;
+  return `${parts}${bullet?.font ? xml("a:buFont", { typeface: bullet.font }) : "<a:buFontTx/>"}${xml("a:buChar", { char: bullet?.character ?? "•" })}`;
 }
 
 /** The attributes and spacing of paragraph properties that a look gives. */

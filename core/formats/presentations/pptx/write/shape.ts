@@ -1,5 +1,5 @@
 import { palette } from "@unitext/core/figures";
-import { escapeXml } from "@unitext/core/draw";
+
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
 import {
   type Background,
@@ -8,6 +8,7 @@ import {
   deckLink,
   type Element,
   type ElementKind,
+  escapeXml,
   type Footnote,
   type Frame,
   isEmptyText,

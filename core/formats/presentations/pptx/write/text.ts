@@ -1,7 +1,7 @@
-import { escapeXml } from "@unitext/core/draw";
 import { bidiLevels, CODE_SCALE, listIndents } from "@unitext/core/layout";
 import {
   directionOf,
+  escapeXml,
   NUMBER_SIGN,
   type Paragraph,
   paragraphText,

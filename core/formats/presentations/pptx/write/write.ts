@@ -1,16 +1,16 @@
-import { escapeXml } from "@unitext/core/draw";
 import {
   type ChartElement,
   type Deck,
   type DeckHead,
   type Element,
+  escapeXml,
   type Footnote,
   headOf,
   isEmptyText,
   lookOf,
+  type Master,
   sharedBy,
   type Slide,
-  type Master,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";

@@ -1,8 +1,7 @@
 import type { Job } from "@unitext/server/api";
 import { useEffect, useState } from "react";
-import { useDeck } from "../deck/DeckContext";
-import { isOpen, isPlain, takeOff } from "./JobLine";
-import { useJobs } from "./useJobs";
+import { useDeck } from "./DeckContext";
+import { isOpen, isPlain, takeOff, useJobs } from "../jobs";
 
 export interface Arrival {
   /** The files that the open deck is or was read from, the last first. */
@@ -19,6 +18,7 @@ export function useArrival(): Arrival {
   const ended = jobs.filter((job) => !isOpen(job));
   const ids = ended.map(({ id }) => id).join(" ");
   // The word that a job has ended may be here before its last slides are.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the ids stand for the list of jobs, which is new at every render.
   useEffect(() => {
     if (!ids) return;
     let shown = true;

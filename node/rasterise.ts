@@ -1,57 +1,8 @@
-import { createHash } from "node:crypto";
-import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
-import { loadFormulas } from "@unitext/core/figures";
-import { Drawings, WRITERS, type WritableFormat } from "@unitext/core/formats";
-import { FontSet, layoutSlide, type Sheets } from "@unitext/core/layout";
-import { type Asset, type Deck, headOf } from "@unitext/core/model";
-import type { Report } from "@unitext/core/tally";
+import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type Deck, headOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
-
-/** Pictures drawn anew that pages do not show as they come, by name, and what of them could not be drawn. */
-export interface Drawn extends Pick<Report, "left"> {
-  assets: Record<string, Asset>;
-  blobs: Map<string, Uint8Array>;
-}
-
-/** Draws pictures anew, which may take seconds. */
-export async function drawPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
-  const drawings = new Drawings((bytes) => createHash("sha256").update(bytes).digest("hex"));
-  const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
-  await drawings.into({ ...drawn, undrawn });
-  return { ...drawn, left: drawings.left };
-}
-
-export interface ExportWork {
-  fonts: string;
-  deck: Deck;
-  blobs: Map<string, Uint8Array>;
-  at: number;
-  format: WritableFormat;
-  sheets?: Sheets;
-}
-
-const opened = new Map<string, FontSet>();
-
-/** The shipped fonts in a folder, opened once for each process. */
-export function fontsIn(folder: string): FontSet {
-  const known = opened.get(folder) ?? new FontSet((id) => readFileSync(join(folder, `${id}.ttf`)));
-  opened.set(folder, known);
-  return known;
-}
-
-/** Writes a deck in a format. */
-export default async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
-  await loadFormulas();
-  return WRITERS[format].write(deck, {
-    fonts: fontsIn(fonts),
-    picture: (sha256) => blobs.get(sha256),
-    at: new Date(at),
-    png: svgPng(fonts),
-    ...(sheets ? { sheets } : {}),
-  });
-}
 
 /** Draws one slide as a PNG of a width in pixels. */
 export function slidePng(

@@ -33,7 +33,7 @@ function wordsOf(items: readonly unknown[]): string {
  * Reads a PDF as a deck: a slide a page, the page as a picture whose description are its words, and the words as notes.
  * Throws a Failure for a file that is damaged, has no page, or is protected by a password.
  */
-export default async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string }): Promise<ReadDeck> {
+export async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string }): Promise<ReadDeck> {
   const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
   const file = await getDocument({
     data: new Uint8Array(bytes),

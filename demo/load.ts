@@ -1,3 +1,4 @@
+// The program that puts the demo decks into a database.
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -8,15 +9,17 @@ import { type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
-import { fontsIn } from "../server/export";
+import { fontsIn } from "@unitext/node";
 import {
   applyChanges,
+  connect,
   createDeck,
   type Database,
   DEMO_USER,
   ensureUser,
   loadBlobs,
   loadDeck,
+  migrated,
   nameVersion,
   schema,
   writeDocument,
@@ -35,7 +38,7 @@ const TEXTS = [
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
-export async function loadDemo(db: Database, folder: string, fonts: string): Promise<void> {
+async function loadDemo(db: Database, folder: string, fonts: string): Promise<void> {
   await ensureUser(db, DEMO_USER);
   const [found] = await db.select({ decks: count() }).from(schema.decks);
   if (found?.decks) return;
@@ -115,3 +118,10 @@ async function tailorReport(db: Database): Promise<void> {
       ),
     });
 }
+
+// Settings come from the environment that the start script gives.
+const { UNITEXT_DATABASE = "", UNITEXT_ROOT = process.cwd() } = process.env;
+const { db, close } = connect(UNITEXT_DATABASE);
+await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
+await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
+await close();

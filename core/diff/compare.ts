@@ -1,5 +1,6 @@
 import { longestRise } from "@unitext/core/edit";
-import { bareContent, match, unitsOf } from "@unitext/core/generate";
+import { bareContent, unitsOf } from "./content";
+import { pairSlides } from "./pair";
 import { type Deck, lookOf, type Slide } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 
@@ -62,36 +63,6 @@ export function differences(here: Slide, there: Slide): Difference[] {
   if (here === there) return [];
   const [a, b] = [facesOf(here), facesOf(there)];
   return DIFFERENCES.filter((face) => a[face] !== b[face]);
-}
-
-/** Pairs the slides of two decks: by id, by origin (one made from the other, or both from one), then by content, title and likeness. Ids of `there` by ids of `here`. */
-export function pairSlides(here: Deck, there: Deck): Map<string, string> {
-  const pairs = new Map<string, string>();
-  const free = new Map(there.slides.map((slide) => [slide.id, slide]));
-  const pass = (find: (slide: Slide) => string | undefined) => {
-    for (const slide of here.slides) {
-      if (pairs.has(slide.id)) continue;
-      const id = find(slide);
-      if (id === undefined || !free.has(id)) continue;
-      pairs.set(slide.id, id);
-      free.delete(id);
-    }
-  };
-  pass(({ id }) => id);
-  pass(({ origin }) => (origin?.deck === there.id ? origin.slide : undefined));
-  const madeOf = new Map<string, string>();
-  for (const { id, origin } of there.slides) if (origin) madeOf.set(`${origin.deck}/${origin.slide}`, id);
-  pass(({ id }) => madeOf.get(`${here.id}/${id}`));
-  pass(({ origin }) => (origin ? madeOf.get(`${origin.deck}/${origin.slide}`) : undefined));
-  const left = here.slides.filter(({ id }) => !pairs.has(id));
-  if (left.length && free.size)
-    for (const [one, other] of match(
-      [...free.values()],
-      left.map((slide) => ({ slide, named: false })),
-      false,
-    ))
-      pairs.set(one, other);
-  return pairs;
 }
 
 /** Compares two decks, or two states of one, slide by slide, in the order of `here`; what only `there` has stands where it stands there. */

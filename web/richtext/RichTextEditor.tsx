@@ -89,6 +89,7 @@ export function RichTextEditor({
     latest.current.written = written;
     latest.current.onChange(now);
   }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was typed is given when this editor ends; the function reads its latest values itself.
   useEffect(() => {
     const flush = () => give();
     window.addEventListener("pagehide", flush);
@@ -154,6 +155,7 @@ export function RichTextEditor({
       .updateAttributes("paragraph", { kind: state?.kind === value ? "plain" : value })
       .run();
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: hears that the focus leaves the editor and its tools.
     <div
       className={`rich-text ${className}`}
       style={style}

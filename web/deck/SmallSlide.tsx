@@ -1,6 +1,6 @@
 import type { DeckHead, Slide } from "@unitext/core/model";
-import { useScene } from "../deck/scenes";
-import { SlideView } from "../deck/SlideView";
+import { useScene } from "./scenes";
+import { SlideView } from "./SlideView";
 
 /** A slide drawn small, in a hairline. Without a label it stands beside words that name it. */
 export function SmallSlide({

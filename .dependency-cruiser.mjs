@@ -1,0 +1,143 @@
+// The folder rule: a room imports only the rooms named beside it, the rooms of core through their doors, and nothing in a circle.
+
+const CORE = ["core"];
+const MODEL = ["core/model"];
+const FORMATS = "core/formats";
+const SHARED = [...MODEL, `${FORMATS}/shared`];
+
+/** What each room may import beside itself. A room that stands deeper has its own line, and only that line counts for it. */
+const ROOMS = {
+  "core/model": [],
+  "core/tally": MODEL,
+  "core/text": MODEL,
+  "core/edit": MODEL,
+  "core/figures": MODEL,
+  "core/diff": [...MODEL, "core/text", "core/edit"],
+  "core/layout": [...MODEL, "core/figures"],
+  "core/draw": [...MODEL, "core/figures", "core/layout"],
+  "core/generate": [...MODEL, "core/text", "core/edit", "core/diff", "core/layout"],
+  "core/divide": [...MODEL, "core/text", "core/edit", "core/diff", "core/tally"],
+  [`${FORMATS}/shared/archive`]: MODEL,
+  [`${FORMATS}/shared/xml`]: MODEL,
+  [`${FORMATS}/shared/math`]: [...MODEL, `${FORMATS}/shared/xml`],
+  [`${FORMATS}/shared/pictures`]: [...SHARED, "core/draw", "core/layout", "core/tally"],
+  [`${FORMATS}/shared/document`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/shared/sourcepackage`]: [...SHARED, "core/figures", "core/layout", "core/tally", "core/edit"],
+  [`${FORMATS}/documents/csv`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/docx`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/html`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/odt`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/opml`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/plain`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents`]: [...SHARED, "core/text", "core/tally", "core/layout", "core/generate"],
+  [`${FORMATS}/presentations/shared`]: [...SHARED, "core/layout", "core/tally"],
+  [`${FORMATS}/presentations/pptx`]: [
+    ...SHARED,
+    `${FORMATS}/presentations/shared`,
+    "core/text",
+    "core/figures",
+    "core/layout",
+    "core/tally",
+  ],
+  [`${FORMATS}/presentations/odp`]: [
+    ...SHARED,
+    `${FORMATS}/presentations/shared`,
+    "core/text",
+    "core/figures",
+    "core/layout",
+    "core/tally",
+  ],
+  [`${FORMATS}/presentations/markdown`]: [...MODEL, "core/text"],
+  [`${FORMATS}/presentations/json`]: [...SHARED, "core/tally"],
+  [`${FORMATS}/output`]: [...SHARED, "core/draw", "core/figures", "core/layout", "core/tally"],
+  [FORMATS]: CORE,
+  "core/testing": CORE,
+
+  node: CORE,
+  "server/api": CORE,
+  "server/access": MODEL,
+  "server/store": [...CORE, "server/api", "server/access"],
+  "server/work": [...CORE, "node", "server/api"],
+  "server/jobs": [...CORE, "server/api", "server/access", "server/store", "server/work"],
+  "server/routes": [...CORE, "server/api", "server/access", "server/store", "server/work", "server/jobs"],
+  server: [...CORE, "node"],
+
+  "web/ui": [...CORE, "server/api"],
+  "web/api": [...CORE, "server/api"],
+  "web/keys": [],
+  "web/worker": CORE,
+  "web/jobs": [...CORE, "server/api", "web/ui", "web/api"],
+  "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],
+  "web/richtext": [...CORE, "web/ui", "web/deck"],
+  "web/shell": [...CORE, "web/ui", "web/keys", "web/deck"],
+  "web/gather": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/jobs", "web/deck", "web/shell"],
+  web: [
+    ...CORE,
+    "server/api",
+    "web/ui",
+    "web/api",
+    "web/keys",
+    "web/worker",
+    "web/jobs",
+    "web/deck",
+    "web/richtext",
+    "web/shell",
+  ],
+  "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|speak|deliver|versions)[a-z]+"],
+  cli: [...CORE, "node"],
+  demo: [...CORE, "node", "server/store"],
+  bench: [...CORE, "node", "server", "web"],
+  e2e: [...CORE, "demo"],
+};
+
+/** Tests, and what is written for them alone. */
+const TESTS = "\\.(test|spec)\\.tsx?$|^core/testing/|^server/testing\\.ts$";
+/** Everything that is ours. */
+const OURS = "^(core|node|server|web|cli|demo|bench|e2e)/";
+
+const inside = (room) => `${room}/`;
+const rules = Object.entries(ROOMS).map(([room, allowed]) => {
+  const deeper = Object.keys(ROOMS).filter((other) => other.startsWith(inside(room)));
+  return {
+    name: `room:${room}`,
+    comment: `${room} may import ${allowed.join(", ") || "no other room"}`,
+    severity: "error",
+    from: { path: `^${inside(room)}`, pathNot: [TESTS, ...deeper.map((other) => `^${inside(other)}`)] },
+    to: { path: OURS, pathNot: [`^${inside(room)}`, ...allowed.map((other) => `^${inside(other)}`)] },
+  };
+});
+
+export default {
+  forbidden: [
+    ...rules,
+    { name: "no-cycles", severity: "error", from: {}, to: { circular: true } },
+    {
+      name: "through-the-door",
+      comment: "A room of core is imported through its index.ts",
+      severity: "error",
+      from: { path: "^core/([a-z]+)/" },
+      to: {
+        path: "^core/([a-z]+)/",
+        pathNot: ["^core/$1/", "^core/[a-z]+/index\\.ts$", `^${FORMATS}/`, "^core/testing/", "\\.json$"],
+      },
+    },
+    {
+      name: "tests-only",
+      comment: "Only tests and benchmarks import core/testing",
+      severity: "error",
+      from: { pathNot: [TESTS, "^(bench|e2e)/"] },
+      to: { path: "^core/testing/" },
+    },
+  ],
+  options: {
+    parser: "tsc",
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: "node_modules" },
+    exclude: { path: "(^|/)(node_modules|dist|migrations)/" },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "default"],
+      extensions: [".ts", ".tsx", ".d.ts", ".mts", ".mjs", ".js", ".json"],
+    },
+  },
+};

@@ -1,0 +1,207 @@
+import {
+  type Element,
+  isEmptyText,
+  type Paragraph,
+  type RichText,
+  type Slide,
+  slotsOf,
+  textOf,
+} from "@unitext/core/model";
+import { normalText } from "@unitext/core/text";
+import { diff3Merge } from "node-diff3";
+import { bareContent, joinedText, unitsOf } from "./content";
+
+/** Something that the text and a hand both changed, each otherwise: what each says, and what it was. */
+export interface Conflict {
+  aspect: string;
+  label: string;
+  before: string;
+  hand: string;
+  text: string;
+}
+
+/** What is decided on a slide: whether to take what the text brings (as a rule yes), and for each conflict whose words stay. */
+export interface Choice {
+  take?: boolean;
+  conflicts?: Record<string, "hand" | "text">;
+}
+
+interface Aspects {
+  arrangement: string;
+  look: string;
+  hidden: boolean;
+  slots: Map<string, Atom[]>;
+  notes: Atom[];
+}
+/** A paragraph or an element, as a string to be compared and the thing itself. */
+interface Atom {
+  key: string;
+  paragraph?: Paragraph;
+  steps?: boolean;
+  element?: Element;
+}
+
+/** Whether an element has a place of its own instead of a slot of the arrangement. */
+export const isPositioned = (element: Element): boolean => element.frame !== undefined && element.slot === null;
+const textAtoms = (text: RichText, steps?: boolean): Atom[] =>
+  normalText(text).map((paragraph) => ({
+    key: JSON.stringify([steps ?? false, paragraph]),
+    paragraph,
+    ...(steps ? { steps } : {}),
+  }));
+
+function aspectsOf(slide: Slide): Aspects {
+  const slots = new Map<string, Atom[]>();
+  for (const unit of unitsOf({ ...slide, elements: slide.elements.filter((element) => !isPositioned(element)) })) {
+    const [first] = unit.elements as [Element, ...Element[]];
+    const atoms: Atom[] =
+      first.kind === "text"
+        ? textAtoms(joinedText(unit.elements), first.steps)
+        : [{ key: JSON.stringify(bareContent(first)), element: first }];
+    slots.set(unit.slot, [...(slots.get(unit.slot) ?? []), ...atoms]);
+  }
+  const { background, transition, delay, widths, section } = slide;
+  return {
+    arrangement: slide.arrangement,
+    look: JSON.stringify([background, transition, delay, widths, section]),
+    hidden: slide.hidden,
+    slots,
+    notes: textAtoms(slide.notes),
+  };
+}
+
+const keyOf = (atoms: readonly Atom[]) => atoms.map(({ key }) => key).join("\n");
+function wordsOfAtoms(atoms: readonly Atom[]): string {
+  return atoms
+    .map(({ paragraph, element }) => (paragraph ? textOf([paragraph]) : element ? `[${element.kind}]` : ""))
+    .join("\n");
+}
+
+/** Three-way over atoms: what only one side changed is taken; undefined where both changed the same place. */
+function merge3(base: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] | undefined {
+  const [b, h, t] = [keyOf(base), keyOf(hand), keyOf(text)];
+  if (h === t || t === b) return [...hand];
+  if (h === b) return [...text];
+  const byKey = new Map([...base, ...text, ...hand].map((atom) => [atom.key, atom]));
+  const regions = diff3Merge(
+    hand.map(({ key }) => key),
+    base.map(({ key }) => key),
+    text.map(({ key }) => key),
+    { excludeFalseConflicts: true },
+  );
+  if (regions.some(({ conflict }) => conflict)) return undefined;
+  return regions.flatMap(({ ok }) => (ok ?? []).map((key: string) => byKey.get(key) as Atom));
+}
+
+/** Contents for a slot from its atoms: paragraphs of one kind of appearance become one text. */
+function elementsOf(atoms: readonly Atom[], slot: string, newId: () => string): Element[] {
+  const elements: Element[] = [];
+  for (const { paragraph, steps, element } of atoms) {
+    const last = elements.at(-1);
+    if (element) elements.push({ ...element, slot });
+    else if (paragraph && last?.kind === "text" && (last.steps ?? false) === (steps ?? false))
+      last.text = [...last.text, paragraph];
+    else if (paragraph)
+      elements.push({ kind: "text", id: newId(), slot, text: [paragraph], ...(steps ? { steps } : {}) });
+  }
+  return elements;
+}
+
+const LABELS: Record<string, string> = {
+  title: "Title",
+  notes: "Notes",
+  arrangement: "Arrangement",
+  look: "Look",
+  hidden: "Hidden",
+  body: "Text",
+  caption: "Line below",
+  subtitle: "Line below the title",
+};
+
+export interface Merged {
+  slide: Slide;
+  conflicts: Conflict[];
+}
+
+/** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
+export function mergedSlide(
+  base: Slide,
+  mine: Slide,
+  theirs: Slide,
+  newId: () => string,
+  settle: (aspect: string) => "hand" | "text",
+): Merged {
+  const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
+  const conflicts: Conflict[] = [];
+  const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
+    const [before, hand, text] = values;
+    if (hand === text || text === before) return hand;
+    if (hand === before) return text;
+    conflicts.push({
+      aspect,
+      label: LABELS[aspect] ?? aspect,
+      before: shown(before),
+      hand: shown(hand),
+      text: shown(text),
+    });
+    return settle(aspect) === "hand" ? hand : text;
+  };
+  const atoms = (aspect: string, before: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] => {
+    const merged = merge3(before, hand, text);
+    if (merged) return merged;
+    conflicts.push({
+      aspect,
+      label: LABELS[aspect] ?? aspect,
+      before: wordsOfAtoms(before),
+      hand: wordsOfAtoms(hand),
+      text: wordsOfAtoms(text),
+    });
+    return settle(aspect) === "hand" ? [...hand] : [...text];
+  };
+  const arrangement = one("arrangement", [base.arrangement, mine.arrangement, theirs.arrangement], String);
+  const look = one("look", [b.look, h.look, t.look], () => "");
+  const hidden = one("hidden", [b.hidden, h.hidden, t.hidden], (value) => (value ? "hidden" : "shown"));
+  const names = new Set([
+    ...slotsOf(arrangement).map(([name]) => name),
+    ...t.slots.keys(),
+    ...h.slots.keys(),
+    ...b.slots.keys(),
+  ]);
+  const elements = [...names].flatMap((name) => {
+    const merged = atoms(name, b.slots.get(name) ?? [], h.slots.get(name) ?? [], t.slots.get(name) ?? []);
+    return elementsOf(merged, name, newId);
+  });
+  const notes = atoms("notes", b.notes, h.notes, t.notes).flatMap(({ paragraph }) => (paragraph ? [paragraph] : []));
+  const [background, transition, delay, widths, section] = JSON.parse(look) as [
+    Slide["background"],
+    Slide["transition"],
+    Slide["delay"],
+    Slide["widths"],
+    Slide["section"],
+  ];
+  const slide: Slide = {
+    id: mine.id,
+    parent: mine.parent,
+    arrangement,
+    elements: [...elements, ...mine.elements.filter(isPositioned)],
+    notes,
+    hidden,
+    ...(theirs.source ? { source: theirs.source } : {}),
+    ...(mine.origin ? { origin: mine.origin } : {}),
+    ...(mine.theme ? { theme: mine.theme } : {}),
+    ...(background ? { background } : {}),
+    ...(transition ? { transition } : {}),
+    ...(delay ? { delay } : {}),
+    ...(widths ? { widths } : {}),
+    ...(section ? { section } : {}),
+  };
+  return { slide, conflicts };
+}
+
+/** All words of a slide, slot after slot, then its notes. */
+export function textOfSlide(slide: Slide): string {
+  const { slots, notes } = aspectsOf(slide);
+  return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join(
+    "\n",
+  );
+}

@@ -1,0 +1,6 @@
+/** A picture of dots in a form that pages do not show, with its size in pixels. */
+export interface Dots {
+  kind: "tiff" | "bmp";
+  width: number;
+  height: number;
+}

@@ -1,0 +1,18 @@
+import { createHash } from "node:crypto";
+import { Drawings } from "@unitext/core/formats";
+import type { Asset } from "@unitext/core/model";
+import type { Report } from "@unitext/core/tally";
+
+/** Pictures drawn anew that pages do not show as they come, by name, and what of them could not be drawn. */
+export interface Drawn extends Pick<Report, "left"> {
+  assets: Record<string, Asset>;
+  blobs: Map<string, Uint8Array>;
+}
+
+/** Draws pictures anew, which may take seconds. */
+export async function drawPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
+  const drawings = new Drawings((bytes) => createHash("sha256").update(bytes).digest("hex"));
+  const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
+  await drawings.into({ ...drawn, undrawn });
+  return { ...drawn, left: drawings.left };
+}

@@ -1,0 +1,27 @@
+import { loadFormulas } from "@unitext/core/figures";
+import { WRITERS, type WritableFormat } from "@unitext/core/formats";
+import type { Sheets } from "@unitext/core/layout";
+import type { Deck } from "@unitext/core/model";
+import { fontsIn } from "./fonts";
+import { svgPng } from "./rasterise";
+
+export interface ExportWork {
+  fonts: string;
+  deck: Deck;
+  blobs: Map<string, Uint8Array>;
+  at: number;
+  format: WritableFormat;
+  sheets?: Sheets;
+}
+
+/** Writes a deck in a format. */
+export async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
+  await loadFormulas();
+  return WRITERS[format].write(deck, {
+    fonts: fontsIn(fonts),
+    picture: (sha256) => blobs.get(sha256),
+    at: new Date(at),
+    png: svgPng(fonts),
+    ...(sheets ? { sheets } : {}),
+  });
+}

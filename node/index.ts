@@ -1,0 +1,5 @@
+export { type Drawn, drawPictures } from "./conversion";
+export { exportDeck, type ExportWork } from "./export";
+export { fontsIn } from "./fonts";
+export { slidePng, svgPng } from "./rasterise";
+export { readPdf } from "./readpdf";

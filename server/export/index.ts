@@ -1,2 +1,0 @@
-export { default as readPdf } from "./readpdf";
-export { type ExportWork, fontsIn, slidePng, svgPng } from "./work";
