@@ -9,7 +9,7 @@ import {
   type ChartElement,
   type Deck,
   emptyDeck,
-  headOf,
+  metadataOf,
   plainText,
   type Slide,
   type TableElement,
@@ -50,7 +50,7 @@ export function mixedDeck(count = 200): Deck {
       id: "c",
       slot: null,
       frame: place,
-      form: "column",
+      type: "column",
       categories: ["Jan", "Feb", "Mar", "Apr"],
       series: [
         { name: "North", values: [1, 3, 2, nth] },
@@ -253,14 +253,14 @@ export async function convert(): Promise<Row[]> {
   const kept = { ...context, picture: (sum: string) => brought.blobs.get(sum) };
   const [back = 0, again = 1] = await inTurn([() => WRITERS.pptx.write(brought.deck, kept), zipped(others)]);
   rows.push(row("write it back untouched / bare zip of the same parts", back / again, 3));
-  const scene = layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts });
+  const scene = layoutSlide(deck.slides[2] as Slide, { metadata: metadataOf(deck), number: 3, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: () => undefined });
   const drawn = () =>
     new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
   const paint = svgPng(folder);
   const png = () =>
     paint(
-      sceneSvg(layoutSlide(deck.slides[2] as Slide, { head: headOf(deck), number: 3, fonts }), {
+      sceneSvg(layoutSlide(deck.slides[2] as Slide, { metadata: metadataOf(deck), number: 3, fonts }), {
         outlines: fonts,
         picture: () => undefined,
       }),

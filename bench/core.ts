@@ -5,7 +5,7 @@ import { apply, step } from "@unitext/core/edit";
 import { readDeck, WRITERS } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
-import { checked, Deck, emptyDeck, headOf, ruleOf } from "@unitext/core/model";
+import { checked, Deck, emptyDeck, metadataOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Blob, Buffer as HbBuffer, Face, Font, shape } from "harfbuzzjs";
@@ -72,17 +72,17 @@ export async function longText(): Promise<Row[]> {
   const face = new Face(new Blob(bytes("atkinson-hyperlegible-next-latin-400-normal")));
   const font = new Font(face);
   const bare = () => shapeBare(texts, font);
-  const head = headOf(emptyDeck("d", "Bench"));
+  const metadata = metadataOf(emptyDeck("d", "Bench"));
   /** From text that was not read before, with faces open (as the one of the bare shaping is) and no word shaped yet. */
   const whole = (text: string) => {
     const fonts = freshFonts();
-    for (const id of facesNeeded([], head)) fonts.face(id);
+    for (const id of facesNeeded([], metadata)) fonts.face(id);
     let next = 0;
     let first = 0;
     const scenes: Scene[] = [];
     const begin = performance.now();
     for (const { slide } of generate(readText(text), ruleOf({ kind: "mark" }), { newId: () => `i${next++}` })) {
-      scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+      scenes.push(layoutSlide(slide, { metadata, number: scenes.length + 1, fonts }));
       if (scenes.length === 20) first = performance.now() - begin;
     }
     return { first, all: performance.now() - begin };
@@ -93,7 +93,7 @@ export async function longText(): Promise<Row[]> {
     let next = 0;
     let nth = 0;
     for (const { slide } of generate(manuscript, ruleOf({ kind: "mark" }), { newId: () => `i${next++}` }))
-      layoutSlide(slide, { head, number: ++nth, fonts });
+      layoutSlide(slide, { metadata, number: ++nth, fonts });
   };
   made();
   const shaping = await best(bare, 3);
@@ -141,13 +141,13 @@ export async function pptx(): Promise<Row[]> {
 export async function pdf(): Promise<Row[]> {
   const deck = deckOf(200);
   const fonts = freshFonts();
-  const head = headOf(deck);
-  const scenes = deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts }));
+  const metadata = metadataOf(deck);
+  const scenes = deck.slides.map((slide, nth) => layoutSlide(slide, { metadata, number: nth + 1, fonts }));
   const options = { fonts, picture: () => undefined, title: "Bench", author: "", language: "en", at: new Date(0) };
   const ours = () =>
     scenesPdf(
       deck.slides.map((slide, nth) => ({
-        scene: layoutSlide(slide, { head, number: nth + 1, fonts }),
+        scene: layoutSlide(slide, { metadata, number: nth + 1, fonts }),
         slides: [{ id: slide.id, name: slide.id, level: 0 }],
       })),
       options,
@@ -189,7 +189,7 @@ export async function pdf(): Promise<Row[]> {
     row(
       "SVG of 200 slides / their layout",
       (await best(() => scenes.map((scene) => sceneSvg(scene, { picture: () => undefined })))) /
-        (await best(() => deck.slides.map((slide, nth) => layoutSlide(slide, { head, number: nth + 1, fonts })))),
+        (await best(() => deck.slides.map((slide, nth) => layoutSlide(slide, { metadata, number: nth + 1, fonts })))),
       1,
     ),
   ];

@@ -1,8 +1,8 @@
 import { compareDecks } from "@unitext/core/diff";
-import { byMinutes, merge, resolvePlan, split, tailored } from "@unitext/core/divide";
+import { byMinutes, merge, resolvePlan, split, tailorDeck } from "@unitext/core/divide";
 import { apply, type Change } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
-import { type Deck, headOf, plainText, run } from "@unitext/core/model";
+import { type Deck, metadataOf, plainText, run } from "@unitext/core/model";
 import { freshFonts, type Row, row } from "./core";
 import { deckOf } from "./material";
 
@@ -53,14 +53,14 @@ export function divide(): Row[] {
   const many = Array.from({ length: 50 }, (_, nth) => linkedDeck(40, `m${nth}`));
   const gathered = many.map((one) => ({ deck: one, version: 1 }));
   const [joined, cloned] = least([
-    () => merge(gathered, { look: "match", sections: true, openingsOnce: false }, makers()),
+    () => merge(gathered, { appearance: "match", sections: true, openingsOnce: false }, makers()),
     () => structuredClone(many),
   ]) as [number, number];
 
   const fonts = freshFonts();
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   const begin = performance.now();
-  for (const [nth, slide] of deck.slides.entries()) layoutSlide(slide, { head, number: nth + 1, fonts });
+  for (const [nth, slide] of deck.slides.entries()) layoutSlide(slide, { metadata, number: nth + 1, fonts });
   const laid = performance.now() - begin;
   const [minutes] = least([
     () =>
@@ -72,7 +72,7 @@ export function divide(): Row[] {
   ]) as [number];
 
   const before = linkedDeck(1000, "v");
-  const version = tailored({ deck: before, version: 1 }, "w", "W", ids("w"));
+  const version = tailorDeck({ deck: before, version: 1 }, "w", "W", ids("w"));
   const after = version.slides
     .filter((_, nth) => nth % 20 === 0)
     .reduce(

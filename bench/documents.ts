@@ -1,7 +1,7 @@
 import { readSource } from "@unitext/core/formats";
-import { generate, type Made, review, takeReview } from "@unitext/core/generate";
+import { generate, type GeneratedSlide, review, takeReview } from "@unitext/core/generate";
 import { facesNeeded, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, emptyDeck, headOf, paragraphText } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, paragraphText } from "@unitext/core/model";
 import { type Block, readText } from "@unitext/core/text";
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph, Table, TableCell, TableRow } from "docx";
 import { strFromU8, unzipSync } from "fflate";
@@ -84,19 +84,22 @@ const textsOf = (blocks: readonly Block[]) =>
   );
 
 /** Reads a document, makes its slides and lays all of them out. */
-export function wholeDocument(document: Uint8Array, fonts: FontSet): { made: Made[]; text: string; deck: Deck } {
+export function wholeDocument(
+  document: Uint8Array,
+  fonts: FontSet,
+): { made: GeneratedSlide[]; text: string; deck: Deck } {
   const source = readSource(document, "bench.docx", "docx");
   const empty = {
-    ...headOf(emptyDeck("d", "Bench")),
+    ...metadataOf(emptyDeck("d", "Bench")),
     language: "en",
     manuscript: { document: "doc", rule: source.rule },
   };
   let next = 0;
   const made = [
-    ...generate(source.manuscript, source.rule, { newId: () => `i${next++}`, head: empty, fonts, document: "doc" }),
+    ...generate(source.manuscript, source.rule, { newId: () => `i${next++}`, metadata: empty, fonts, document: "doc" }),
   ];
   made.forEach(({ slide }, nth) => {
-    layoutSlide(slide, { head: empty, number: nth + 1, fonts });
+    layoutSlide(slide, { metadata: empty, number: nth + 1, fonts });
   });
   return { made, text: source.text(), deck: { ...empty, slides: made.map(({ slide }) => slide) } };
 }
@@ -120,7 +123,7 @@ export async function documents(): Promise<Row[]> {
     const document = await longDocument(seed);
     const edited = await longDocument(seed, true);
     const fonts = freshFonts();
-    for (const id of facesNeeded([], headOf(emptyDeck("d", "")))) fonts.face(id);
+    for (const id of facesNeeded([], metadataOf(emptyDeck("d", "")))) fonts.face(id);
     const texts = textsOf([...readSource(document, "bench.docx", "docx").manuscript.blocks]);
     floors.push(timed(() => floor(document, texts, font)));
     let first: ReturnType<typeof wholeDocument> | undefined;
@@ -133,7 +136,7 @@ export async function documents(): Promise<Row[]> {
       return [
         ...generate(readText(of), rule, {
           newId: () => `${prefix}${next++}`,
-          head: headOf(deck),
+          metadata: metadataOf(deck),
           fonts,
           document: "doc",
         }),
@@ -153,7 +156,7 @@ export async function documents(): Promise<Row[]> {
         takeReview(deck, base, now, new Map());
         now.forEach(({ slide }, nth) => {
           if (found.items.some(({ theirs, state }) => theirs === slide && state !== "same"))
-            layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts });
+            layoutSlide(slide, { metadata: metadataOf(deck), number: nth + 1, fonts });
         });
       }),
     );

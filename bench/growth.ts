@@ -72,7 +72,8 @@ export async function grow(): Promise<Row[]> {
     add(
       `growth of making slides, a text twice as long, up to 1 MB: ${name}`,
       growth(
-        (text) => void generateDeck(readText(text), { ...DOCUMENT_RULE, body: "both" }, { newId: ids() }, "Growth"),
+        (text) =>
+          void generateDeck(readText(text), { ...DOCUMENT_RULE, placement: "both" }, { newId: ids() }, "Growth"),
         TEXTS[name] as (size: number) => string,
       ),
     );

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { readDeck } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
-import { emptyDeck, headOf, ruleOf } from "@unitext/core/model";
+import { emptyDeck, metadataOf, ruleOf } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { wholeDocument } from "./documents";
 import { paragraphs } from "./material";
@@ -23,13 +23,13 @@ if (file?.endsWith(".pptx")) {
   );
 } else if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
 else {
-  const head = headOf(emptyDeck("d", "Bench"));
+  const metadata = metadataOf(emptyDeck("d", "Bench"));
   const scenes: Scene[] = [];
   let next = 0;
   for (const { slide } of generate(readText(paragraphs(1600).join("\n\n---\n\n")), ruleOf({ kind: "mark" }), {
     newId: () => `i${next++}`,
   }))
-    scenes.push(layoutSlide(slide, { head, number: scenes.length + 1, fonts }));
+    scenes.push(layoutSlide(slide, { metadata, number: scenes.length + 1, fonts }));
   kept.push(scenes);
 }
 // The process alone: what getrusage gives begins with what the process that started it held.

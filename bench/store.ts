@@ -22,7 +22,7 @@ export async function store(url: string): Promise<Row[]> {
     const asked = {
       decks: Array.from({ length: 30 }, (_, nth) => ({ id: `b${nth}`, version: 0 })),
       title: "All",
-      look: "match" as const,
+      appearance: "match" as const,
       sections: false,
       contents: false,
       openingsOnce: false,

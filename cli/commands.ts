@@ -16,7 +16,7 @@ import {
 import { scenesPdf } from "@unitext/core/draw";
 import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
-import { Body, type Cut, type Deck, Language } from "@unitext/core/model";
+import { TextPlacement, type Cut, type Deck, Language } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { slidePng } from "@unitext/node";
 import { mergeCommand, splitCommand } from "./divide";
@@ -40,11 +40,11 @@ function one(positionals: readonly string[], what: string): string {
 /** What the options ask of the rule; nothing where they ask nothing. */
 function askedRule(cut: string | undefined, body: string | undefined): AskedRule | undefined {
   if (cut === undefined && body === undefined) return undefined;
-  const to = body === undefined ? undefined : Body.safeParse(body);
+  const to = body === undefined ? undefined : TextPlacement.safeParse(body);
   if (to && !to.success) throw new Usage(`--body takes slide, notes or both, not “${body}”`);
   return {
-    ...(cut === undefined ? {} : { cuts: [cutNamed(cut)], ...(to ? {} : { body: "slide" as const }) }),
-    ...(to ? { body: to.data } : {}),
+    ...(cut === undefined ? {} : { cuts: [cutNamed(cut)], ...(to ? {} : { placement: "slide" as const }) }),
+    ...(to ? { placement: to.data } : {}),
   };
 }
 

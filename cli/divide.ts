@@ -1,7 +1,7 @@
 import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
 import { extensionOf, WRITERS, type WritableFormat } from "@unitext/core/formats";
-import { type Gathered, merge, readPlan, resolvePlan, split } from "@unitext/core/divide";
+import { type MergeSource, merge, readPlan, resolvePlan, split } from "@unitext/core/divide";
 import { type Deck, deckLink, Failure, slideLinks } from "@unitext/core/model";
 import { type Account, balance, balanceSentence } from "@unitext/core/tally";
 import { fonts, newId, readBytes, readFile, writeAll } from "./files";
@@ -101,13 +101,13 @@ export async function mergeCommand(
   const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file) })));
   const taken = new Set<string>();
   // Files may carry one id, as copies do: each stands for itself here.
-  const gathered: Gathered[] = read.map(({ result: { deck } }) => {
+  const gathered: MergeSource[] = read.map(({ result: { deck } }) => {
     const id = taken.has(deck.id) ? newId() : deck.id;
     taken.add(id);
     return { deck: id === deck.id ? deck : { ...deck, id }, version: 0 };
   });
   const at = values.at === undefined ? undefined : Number(values.at);
-  const [first, ...others] = gathered as [Gathered, ...Gathered[]];
+  const [first, ...others] = gathered as [MergeSource, ...MergeSource[]];
   if (at !== undefined && (!Number.isInteger(at) || at < 0 || at > first.deck.slides.length))
     throw new Usage(
       `--at takes a slide of the first deck from 0 to ${first.deck.slides.length}, after which the others go`,
@@ -118,7 +118,7 @@ export async function mergeCommand(
         ? `${first.deck.properties.title} and others`
         : first.deck.properties.title
       : first.deck.properties.title;
-  const all = merge(gathered, { look, title }, { newId, deckId: newId });
+  const all = merge(gathered, { appearance: look, title }, { newId, deckId: newId });
   const deck = at === undefined || others.length === 0 ? all.deck : placed(all.deck, first.deck.slides.length, at);
   const closing = balance(
     gathered.map((one) => one.deck),

@@ -3,7 +3,7 @@ import {
   counted,
   type Deck,
   elementWords,
-  headOf,
+  metadataOf,
   levels,
   paragraphText,
   readingOrder,
@@ -22,7 +22,7 @@ export function show(deck: Deck, fonts: FontSet) {
   const section = sections(deck.slides);
   const numbers = new Map(deck.slides.map((slide, nth) => [slide.id, nth + 1]));
   const target = (to: string) => (to.startsWith("slide:") ? `slide:${numbers.get(to.slice(6)) ?? "?"}` : to);
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   return {
     title: deck.properties.title,
     language: deck.language,
@@ -50,7 +50,7 @@ export function show(deck: Deck, fonts: FontSet) {
         ),
         charts: readingOrder(slide).flatMap((element) =>
           element.kind === "chart"
-            ? [{ kind: element.form, categories: element.categories, series: element.series }]
+            ? [{ kind: element.type, categories: element.categories, series: element.series }]
             : [],
         ),
         pictures: slide.elements.flatMap((element) =>
@@ -61,7 +61,7 @@ export function show(deck: Deck, fonts: FontSet) {
         bindings: slide.elements.flatMap(({ binding }) =>
           binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [],
         ),
-        overflow: layoutSlide(slide, { head, number: nth + 1, fonts }).overflow > 0,
+        overflow: layoutSlide(slide, { metadata, number: nth + 1, fonts }).overflow > 0,
         seconds: secondsOf(slide, deck.rate),
       })),
   };

@@ -3,7 +3,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { readDeck } from "@unitext/core/formats";
 import { layoutSlide } from "@unitext/core/layout";
-import { hasNotes, headOf, nameOf, PAGES, THEMES } from "@unitext/core/model";
+import { hasNotes, metadataOf, nameOf, PAGES, THEMES } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -31,7 +31,8 @@ describe.each(["tides-dunes-storms.md", "quarterly-monitoring.md"])("the demo te
         const over = deck.slides
           .filter(
             (slide, nth) =>
-              layoutSlide(slide, { head: { ...headOf(deck), theme, page }, number: nth + 1, fonts }).overflow > 0,
+              layoutSlide(slide, { metadata: { ...metadataOf(deck), theme, page }, number: nth + 1, fonts }).overflow >
+              0,
           )
           .map(nameOf);
         expect([theme.name, page.width, over]).toEqual([theme.name, page.width, []]);
@@ -68,7 +69,7 @@ describe("the documents of the demo", () => {
     expect([left, adapted]).toEqual([[], []]);
     expect(
       deck.slides
-        .filter((slide, nth) => layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts }).overflow > 0)
+        .filter((slide, nth) => layoutSlide(slide, { metadata: metadataOf(deck), number: nth + 1, fonts }).overflow > 0)
         .map(nameOf),
     ).toEqual([]);
     const counts = tally(deck);

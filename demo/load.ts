@@ -2,7 +2,7 @@
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { tailored } from "@unitext/core/divide";
+import { tailorDeck } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
 import { type Deck, plainText, titleOf } from "@unitext/core/model";
@@ -81,7 +81,7 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
 /** The quarterly report in a version for the board: two slides changed, one left out, one only there; then the report itself goes on. */
 async function tailorReport(db: Database): Promise<void> {
   const { deck, version } = await loadDeck(db, "quarterly-monitoring");
-  const board = tailored({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () =>
+  const board = tailorDeck({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () =>
     nanoid(10),
   );
   await createDeck(db, DEMO_USER.id, board, await loadBlobs(db, deck.id), null);
@@ -90,11 +90,14 @@ async function tailorReport(db: Database): Promise<void> {
   const levels = change(board, "Levels at the quay");
   const act = async (
     id: string,
-    says: string,
+    describeChange: string,
     made: Parameters<typeof applyChanges>[3]["changes"][number]["change"],
   ) => {
     const { version: base } = await loadDeck(db, id);
-    await applyChanges(db, id, DEMO_USER.id, { base, changes: [{ id: nanoid(16), change: made, says }] });
+    await applyChanges(db, id, DEMO_USER.id, {
+      base,
+      changes: [{ id: nanoid(16), change: made, description: describeChange }],
+    });
   };
   if (short)
     await act(board.id, "Changed the notes of slide 2", {

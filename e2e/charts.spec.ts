@@ -32,14 +32,14 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   await kept(page);
   expect(await chartOn(page, 2)).toMatchObject({
     legend: "none",
-    secondAxis: { title: "highest, m" },
+    secondaryAxis: { title: "highest, m" },
     series: [{ name: "Mean" }, { name: "Highest", by: "second", smooth: true }],
   });
   for (let nth = 0; nth < 4; nth++) await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await kept(page);
   const before = await chartOn(page, 2);
-  expect(before.secondAxis).toBeUndefined();
-  expect(before.series.every(({ by, smooth }) => !by && !smooth)).toBe(true);
+  expect(before.secondaryAxis).toBeUndefined();
+  expect(before.series.every(({ axis, smooth }) => !axis && !smooth)).toBe(true);
 });
 
 test("a number that is changed in the grid changes one value of the file's chart and one cell of its workbook", async ({

@@ -24,7 +24,7 @@ test("a drawing in SVG is added, stays sharp, and goes into files as it is, with
     .first()
     .setInputFiles({ name: "gauge.svg", mimeType: "image/svg+xml", buffer: Buffer.from(GAUGE) });
   const isPicture = (element: Element) =>
-    element.kind === "picture" && /gauge/.test(element.source) && element.kept === undefined;
+    element.kind === "picture" && /gauge/.test(element.source) && element.sourceShape === undefined;
   await expect.poll(async () => (await deckOf(page)).slides[1]?.elements.some(isPicture)).toBe(true);
   await kept(page);
   const deck = await deckOf(page);

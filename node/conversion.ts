@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { Drawings } from "@unitext/core/formats";
+import { PictureConverter } from "@unitext/core/formats";
 import type { Asset } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
@@ -10,8 +10,8 @@ export interface Drawn extends Pick<Report, "left"> {
 }
 
 /** Draws pictures anew, which may take seconds. */
-export async function drawPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
-  const drawings = new Drawings((bytes) => createHash("sha256").update(bytes).digest("hex"));
+export async function convertPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
+  const drawings = new PictureConverter((bytes) => createHash("sha256").update(bytes).digest("hex"));
   const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
   await drawings.into({ ...drawn, undrawn });
   return { ...drawn, left: drawings.left };

@@ -1,4 +1,4 @@
-export { type Drawn, drawPictures } from "./conversion";
+export { type Drawn, convertPictures } from "./conversion";
 export { exportDeck, type ExportWork } from "./export";
 export { fontsIn } from "./fonts";
 export { slidePng, svgPng } from "./rasterise";

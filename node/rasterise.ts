@@ -1,7 +1,7 @@
 import { join } from "node:path";
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, headOf } from "@unitext/core/model";
+import { type Deck, metadataOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 
 /** Draws one slide as a PNG of a width in pixels. */
@@ -15,7 +15,7 @@ export function slidePng(
 ): Uint8Array {
   const slide = deck.slides[number - 1];
   if (!slide) return new Uint8Array();
-  const scene = layoutSlide(slide, { head: headOf(deck), number, fonts });
+  const scene = layoutSlide(slide, { metadata: metadataOf(deck), number, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
   return png(svg, width);
 }

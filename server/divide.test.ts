@@ -71,7 +71,7 @@ const asked = (decks: { id: string; version?: number; slides?: string[] }[], res
   json({
     decks: decks.map((one) => ({ version: 0, ...one })),
     title: "Together",
-    look: "match",
+    appearance: "match",
     sections: false,
     contents: false,
     openingsOnce: false,
@@ -191,7 +191,9 @@ describe("merging as a job", () => {
       ],
     };
     await createDeck(server.db, "olive", other, new Map(), null);
-    const done = await ended(await owner("/api/merges", asked([{ id: plain.id }, { id: other.id }], { look: "keep" })));
+    const done = await ended(
+      await owner("/api/merges", asked([{ id: plain.id }, { id: other.id }], { appearance: "keep" })),
+    );
     const deck = await load(done.deck as string);
     expect(deck.themes).toEqual({ Chalk: THEMES.chalk });
     expect(deck.slides.map(({ theme }) => theme ?? "")).toEqual(["", "", "", "", "", "Chalk", "Chalk"]);
@@ -201,7 +203,7 @@ describe("merging as a job", () => {
         await ended(
           await owner(
             "/api/merges",
-            asked([{ id: deck.id, slides: deck.slides.slice(5).map(({ id }) => id) }], { look: "match" }),
+            asked([{ id: deck.id, slides: deck.slides.slice(5).map(({ id }) => id) }], { appearance: "match" }),
           ),
         )
       ).deck as string,
@@ -244,7 +246,7 @@ describe("merging as a job", () => {
             { id: "nowhere", version: 0 },
           ],
           title: "",
-          look: "match",
+          appearance: "match",
           sections: false,
           contents: false,
           openingsOnce: false,
@@ -306,14 +308,21 @@ describe("history", () => {
     await send(
       deck.id,
       0,
-      { change: { kind: "setHidden", slide: "b", hidden: true }, says: "Hid slide 2" },
+      { change: { kind: "setHidden", slide: "b", hidden: true }, description: "Hid slide 2" },
       { change: { kind: "deleteSlide", slide: "e" } },
     );
     expect(
       (await owner(`/api/decks/${deck.id}/versions`, json({ version: 1, name: "For the board" }, "PUT"))).status,
     ).toBe(204);
     const history = History.parse(await (await owner(`/api/decks/${deck.id}/history`)).json());
-    expect(history.entries.map(({ version, user, says, name }) => [version, user, says, name])).toEqual([
+    expect(
+      history.entries.map(({ version, user, description: describeChange, name }) => [
+        version,
+        user,
+        describeChange,
+        name,
+      ]),
+    ).toEqual([
       [2, "olive", "Deleted a slide", null],
       [1, "olive", "Hid slide 2", "For the board"],
     ]);
@@ -329,25 +338,35 @@ describe("history", () => {
 
   it("tells the steps that can be taken back in another session, and done again", async () => {
     const deck = await stored("Course", course());
-    await send(deck.id, 0, { change: { kind: "setHidden", slide: "b", hidden: true }, says: "Hid slide 2" });
+    await send(deck.id, 0, { change: { kind: "setHidden", slide: "b", hidden: true }, description: "Hid slide 2" });
     await owner(
       `/api/decks/${deck.id}/changes`,
-      json({ base: 1, changes: [{ id: "act", change: { kind: "deleteSlide", slide: "e" }, says: "Deleted slide 5" }] }),
+      json({
+        base: 1,
+        changes: [{ id: "act", change: { kind: "deleteSlide", slide: "e" }, description: "Deleted slide 5" }],
+      }),
     );
     const steps = async () => Steps.parse(await (await owner(`/api/decks/${deck.id}/steps`)).json());
     const first = await steps();
-    expect(first.undo.map(({ says }) => says)).toEqual(["Deleted slide 5", "Hid slide 2"]);
-    await send(deck.id, 2, { change: first.undo[0]?.change as never, says: "Undone: deleted slide 5", undoes: "act" });
+    expect(first.undo.map(({ description: describeChange }) => describeChange)).toEqual([
+      "Deleted slide 5",
+      "Hid slide 2",
+    ]);
+    await send(deck.id, 2, {
+      change: first.undo[0]?.change as never,
+      description: "Undone: deleted slide 5",
+      undoes: "act",
+    });
     expect(await load(deck.id)).toEqual(apply(deck, { kind: "setHidden", slide: "b", hidden: true }).deck);
     const second = await steps();
-    expect([second.undo.map(({ says }) => says), second.redo.map(({ id, says }) => [id, says])]).toEqual([
-      ["Hid slide 2"],
-      [["act", "deleted slide 5"]],
-    ]);
+    expect([
+      second.undo.map(({ description: describeChange }) => describeChange),
+      second.redo.map(({ id, description: describeChange }) => [id, describeChange]),
+    ]).toEqual([["Hid slide 2"], [["act", "deleted slide 5"]]]);
     expect(
       History.parse(await (await owner(`/api/decks/${deck.id}/history`)).json()).entries.map(({ undone }) => undone),
     ).toEqual([false, true, false]);
-    await send(deck.id, 3, { change: second.redo[0]?.change as never, says: "Done again", redoes: "act" });
+    await send(deck.id, 3, { change: second.redo[0]?.change as never, description: "Done again", redoes: "act" });
     expect((await load(deck.id)).slides.length).toBe(4);
     expect((await steps()).undo).toHaveLength(2);
   });
@@ -357,7 +376,7 @@ describe("history", () => {
     const entry = (undoes: string | null = null, redoes: string | null = null) => ({
       id: ids(),
       version: 0,
-      says: null,
+      description: null,
       undoes,
       redoes,
     });

@@ -6,12 +6,12 @@ import { apply } from "@unitext/core/edit";
 import { pictureInfo } from "@unitext/core/formats";
 import { type Deck, newSlide, type Slide } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
-import { dotsFile } from "@unitext/core/testing/dots";
+import { dotsFile } from "@unitext/core/testing/raster";
 import { wmf } from "@unitext/core/testing/metafiles";
 import { ACTS, permit, RIGHTS } from "./access";
 import { Announcements, newsFrom } from "./routes";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
-import { brought, type TestServer, testServer } from "./testing";
+import { importFile, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 let owner: Awaited<ReturnType<TestServer["as"]>>;
@@ -315,7 +315,7 @@ describe("files", () => {
       )
     ).json()) as { id: string };
     const file = await (await owner(`/api/decks/${made.id}/export?format=pptx`)).arrayBuffer();
-    const again = await brought(owner, "course.pptx", file);
+    const again = await importFile(owner, "course.pptx", file);
     const [one, two] = await Promise.all([made.id, again.id].map(async (id) => (await loadDeck(server.db, id)).deck));
     expect(two?.slides).toEqual(one?.slides);
     expect(again.id).not.toBe(made.id);
@@ -424,7 +424,7 @@ describe("pictures", () => {
     expect([shown.headers.get("content-type"), new Uint8Array(await shown.arrayBuffer())]).toEqual(["image/png", png]);
     expect((await other(`/api/decks/${deck.id}/pictures/${picture.sha256}`)).status).toBe(404);
     const file = await (await owner(`/api/decks/${deck.id}/export?format=pptx`)).arrayBuffer();
-    const { id } = await brought(owner, "a.pptx", file);
+    const { id } = await importFile(owner, "a.pptx", file);
     expect((await loadDeck(server.db, id)).deck.assets[picture.name]).toEqual({
       sha256: picture.sha256,
       mediaType: "image/png",

@@ -3,7 +3,7 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
-import { Brought, Job } from "./api";
+import { ImportResult, Job } from "./api";
 import { Jobs } from "./jobs";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, type Database, ensureUser, migrated, newToken, openSession } from "./store";
@@ -80,8 +80,8 @@ export async function ended(as: Client, job: string): Promise<Job> {
 }
 
 /** Brings a file in and waits until it is read. */
-export async function brought(as: Client, name: string, body: BodyInit): Promise<Brought> {
-  const made = Brought.parse(
+export async function importFile(as: Client, name: string, body: BodyInit): Promise<ImportResult> {
+  const made = ImportResult.parse(
     await (
       await as(`/api/files?name=${name}`, {
         method: "POST",

@@ -1,11 +1,11 @@
 import { longestRise } from "@unitext/core/edit";
 import { bareContent, unitsOf } from "./content";
 import { pairSlides } from "./pair";
-import { type Deck, lookOf, type Slide } from "@unitext/core/model";
+import { type Deck, slidePropertiesOf, type Slide } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 
 /** What can differ between two states of a slide. */
-export const DIFFERENCES = ["words", "notes", "look", "data"] as const;
+export const DIFFERENCES = ["words", "notes", "appearance", "data"] as const;
 export type Difference = (typeof DIFFERENCES)[number];
 export type CompareState = "same" | "changed" | "moved" | "here" | "there";
 
@@ -23,16 +23,16 @@ export interface Comparison {
   counts: Record<CompareState, number>;
 }
 
-interface Faces {
+interface ComparableText {
   words: string;
   notes: string;
-  look: string;
+  appearance: string;
   data: string;
 }
-const facesOnce = new WeakMap<Slide, Faces>();
+const facesOnce = new WeakMap<Slide, ComparableText>();
 
 /** What a slide says, shows and looks like, each as a string to be compared; ids play no part. */
-function facesOf(slide: Slide): Faces {
+function comparableText(slide: Slide): ComparableText {
   const known = facesOnce.get(slide);
   if (known) return known;
   const units = unitsOf(slide);
@@ -40,9 +40,9 @@ function facesOf(slide: Slide): Faces {
   const faces = {
     words: JSON.stringify(units.filter(({ kind }) => isWords(kind)).map(({ slot, key }) => [slot, key])),
     notes: JSON.stringify(normalText(slide.notes)),
-    look: JSON.stringify([
+    appearance: JSON.stringify([
       slide.arrangement,
-      lookOf(slide),
+      slidePropertiesOf(slide),
       slide.theme,
       slide.hidden,
       slide.elements.flatMap(({ frame, slot }) => (frame ? [[slot, frame]] : [])),
@@ -61,7 +61,7 @@ function facesOf(slide: Slide): Faces {
 /** What differs between two states of a slide, their place aside. */
 export function differences(here: Slide, there: Slide): Difference[] {
   if (here === there) return [];
-  const [a, b] = [facesOf(here), facesOf(there)];
+  const [a, b] = [comparableText(here), comparableText(there)];
   return DIFFERENCES.filter((face) => a[face] !== b[face]);
 }
 

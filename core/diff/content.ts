@@ -8,6 +8,7 @@ import {
   slotsOf,
   textHash,
   textOf,
+  withFormerNames,
 } from "@unitext/core/model";
 import { mainSlot, normalText } from "@unitext/core/text";
 
@@ -130,8 +131,8 @@ export function contentKey(slide: Slide): string {
 }
 
 /** The sum of a slide's content: slides with other sums differ in what the text form can say of them. */
-export function contentSum(slide: Slide): string {
-  return textHash(contentKey(slide));
+export function contentHash(slide: Slide): string {
+  return textHash(contentKey(withFormerNames(slide)));
 }
 
 /** The words by which a slide is known again. */

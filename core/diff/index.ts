@@ -1,5 +1,5 @@
 export * from "./compare";
 export * from "./content";
-export { type Choice, type Conflict, isPositioned, mergedSlide, type Merged, textOfSlide } from "./merge";
-export { headChanges, wholeHeadChanges } from "./metadata";
-export { type FromText, match, pairSlides } from "./pair";
+export { type Choice, type Conflict, isPositioned, mergeSlide, type MergedSlide, allWords } from "./merge";
+export { metadataChanges, allMetadataChanges } from "./metadata";
+export { type PairCandidate, pairByContent, pairSlides } from "./pair";

@@ -1,5 +1,5 @@
 /** Something that is recognised by its words. */
-export interface Worded {
+export interface WordSet {
   id: string;
   words: ReadonlySet<string>;
 }
@@ -11,7 +11,11 @@ const COMMON = 24;
  * Pairs texts by their likeness: twice the shared words over all words (Dice, “Measures of the Amount of Ecologic
  * Association Between Species”, 1945), the most alike first, nothing below `least`.
  */
-export function pairByLikeness(before: readonly Worded[], after: readonly Worded[], least = 0.5): Map<string, string> {
+export function pairByLikeness(
+  before: readonly WordSet[],
+  after: readonly WordSet[],
+  least = 0.5,
+): Map<string, string> {
   const index = new Map<string, number[]>();
   before.forEach(({ words }, at) => {
     for (const word of words) index.set(word, [...(index.get(word) ?? []), at]);
@@ -24,7 +28,7 @@ export function pairByLikeness(before: readonly Worded[], after: readonly Worded
       if (places && places.length <= COMMON) for (const at of places) candidates.add(at);
     }
     for (const at of candidates) {
-      const other = before[at] as Worded;
+      const other = before[at] as WordSet;
       let shared = 0;
       for (const word of words) if (other.words.has(word)) shared += 1;
       const score = (2 * shared) / (words.size + other.words.size);

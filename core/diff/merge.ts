@@ -28,7 +28,7 @@ export interface Choice {
 
 interface Aspects {
   arrangement: string;
-  look: string;
+  appearance: string;
   hidden: boolean;
   slots: Map<string, Atom[]>;
   notes: Atom[];
@@ -63,7 +63,7 @@ function aspectsOf(slide: Slide): Aspects {
   const { background, transition, delay, widths, section } = slide;
   return {
     arrangement: slide.arrangement,
-    look: JSON.stringify([background, transition, delay, widths, section]),
+    appearance: JSON.stringify([background, transition, delay, widths, section]),
     hidden: slide.hidden,
     slots,
     notes: textAtoms(slide.notes),
@@ -118,19 +118,19 @@ const LABELS: Record<string, string> = {
   subtitle: "Line below the title",
 };
 
-export interface Merged {
+export interface MergedSlide {
   slide: Slide;
   conflicts: Conflict[];
 }
 
 /** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
-export function mergedSlide(
+export function mergeSlide(
   base: Slide,
   mine: Slide,
   theirs: Slide,
   newId: () => string,
   settle: (aspect: string) => "hand" | "text",
-): Merged {
+): MergedSlide {
   const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
   const conflicts: Conflict[] = [];
   const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
@@ -159,7 +159,7 @@ export function mergedSlide(
     return settle(aspect) === "hand" ? [...hand] : [...text];
   };
   const arrangement = one("arrangement", [base.arrangement, mine.arrangement, theirs.arrangement], String);
-  const look = one("look", [b.look, h.look, t.look], () => "");
+  const look = one("look", [b.appearance, h.appearance, t.appearance], () => "");
   const hidden = one("hidden", [b.hidden, h.hidden, t.hidden], (value) => (value ? "hidden" : "shown"));
   const names = new Set([
     ...slotsOf(arrangement).map(([name]) => name),
@@ -199,7 +199,7 @@ export function mergedSlide(
 }
 
 /** All words of a slide, slot after slot, then its notes. */
-export function textOfSlide(slide: Slide): string {
+export function allWords(slide: Slide): string {
   const { slots, notes } = aspectsOf(slide);
   return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join(
     "\n",

@@ -1,8 +1,8 @@
 import type { SingleChange } from "@unitext/core/edit";
-import type { DeckHead } from "@unitext/core/model";
+import type { DeckMetadata } from "@unitext/core/model";
 
 /** The changes that make one head another: what both say alike stays. */
-export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
+export function metadataChanges(before: DeckMetadata, after: DeckMetadata): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes: SingleChange[] = [];
   if (changed(before.properties, after.properties))
@@ -20,12 +20,12 @@ export function headChanges(before: DeckHead, after: DeckHead): SingleChange[] {
 }
 
 /** The changes that make one head another that a file has: its looks, masters and text styles too. */
-export function wholeHeadChanges(before: DeckHead, after: DeckHead): SingleChange[] {
+export function allMetadataChanges(before: DeckMetadata, after: DeckMetadata): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
-  const changes = headChanges({ ...before, theme: after.theme }, after);
+  const changes = metadataChanges({ ...before, theme: after.theme }, after);
   if (changed(before.theme, after.theme)) changes.push({ kind: "setTheme", theme: after.theme });
   for (const [name, theme] of Object.entries(after.themes ?? {}))
-    if (changed(before.themes?.[name], theme)) changes.push({ kind: "setBroughtTheme", name, theme });
+    if (changed(before.themes?.[name], theme)) changes.push({ kind: "setImportedTheme", name, theme });
   for (const [name, master] of Object.entries(after.masters ?? {}))
     if (changed(before.masters?.[name], master)) changes.push({ kind: "setMaster", name, master });
   for (const [name, style] of Object.entries(after.styles ?? {}))

@@ -9,15 +9,15 @@ function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
 }
 
 /** A slide to be paired, and whether its id was given by hand and so is the only one that it may be paired by. */
-export interface FromText {
+export interface PairCandidate {
   slide: Slide;
   named: boolean;
 }
 
 /** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content (as `content` tells it), by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
-export function match(
+export function pairByContent(
   before: readonly Slide[],
-  list: readonly FromText[],
+  list: readonly PairCandidate[],
   byPlace = true,
   content: (slide: Slide) => string = contentKey,
 ): Map<string, string> {
@@ -90,7 +90,7 @@ export function pairSlides(here: Deck, there: Deck): Map<string, string> {
   pass(({ origin }) => (origin ? madeOf.get(`${origin.deck}/${origin.slide}`) : undefined));
   const left = here.slides.filter(({ id }) => !pairs.has(id));
   if (left.length && free.size)
-    for (const [one, other] of match(
+    for (const [one, other] of pairByContent(
       [...free.values()],
       left.map((slide) => ({ slide, named: false })),
       false,

@@ -21,7 +21,7 @@ function ancestors(parents: ReadonlyMap<string, string | null>, id: string): str
  * the nearest of its main slides that stands open before it, else it comes to the main line. Links still lead where they
  * led: `relinked` sends them on.
  */
-export function carry(
+export function copySlide(
   deck: Pick<Deck, "id" | "slides">,
   version: number,
   slides: readonly Slide[],
@@ -41,7 +41,7 @@ export function carry(
 }
 
 /** The slide with every link sent through `follow`; undefined takes a link off and leaves its words. The same object when nothing changes. */
-export function relinked(slide: Slide, follow: (to: string, words: string) => string | undefined): Slide {
+export function mapSlideLinks(slide: Slide, follow: (to: string, words: string) => string | undefined): Slide {
   const noted = linksOf(slide.notes).length > 0;
   if (!noted && !slide.elements.some((element) => elementLinks(element).length)) return slide;
   // Each link of a text is asked for once with all its words, whatever runs carry it.

@@ -21,8 +21,8 @@ import {
   brokenLinks,
   contentsNote,
   duplicates,
-  type Gathered,
-  menuFor,
+  type MergeSource,
+  contentsSlideFor,
   mendLink,
   merge,
   mergeInto,
@@ -217,7 +217,7 @@ describe("split", () => {
               kind: "text",
               id: "t",
               slot: "body",
-              text: [{ kind: "bullet", level: 0, look: { bullet: { picture: "sign.png" } }, runs: [run("ebb")] }],
+              text: [{ kind: "bullet", level: 0, properties: { bullet: { picture: "sign.png" } }, runs: [run("ebb")] }],
             },
           ],
         }),
@@ -330,14 +330,14 @@ describe("merge", () => {
         { kind: "picture", id: "p", slot: null, source: "pictures/a.png", alt: "" },
       ],
     });
-  const one: Gathered = {
+  const one: MergeSource = {
     version: 2,
     deck: {
       ...deckOf("one", [slide("o", "Welcome"), shown("p", "Shore"), slide("q", "To p", { notes: linkTo("p") })]),
       assets: { "pictures/a.png": picture("a") },
     },
   };
-  const two: Gathered = {
+  const two: MergeSource = {
     version: 5,
     deck: {
       ...deckOf("two", [slide("o", "Welcome"), shown("p", "Dunes")]),
@@ -349,7 +349,7 @@ describe("merge", () => {
   it("brings decks together with their pictures under names that do not meet, links and notes following", () => {
     const { deck, accounts } = merge(
       [one, two],
-      { look: "match", sections: true, contents: true, title: "All" },
+      { appearance: "match", sections: true, contents: true, title: "All" },
       ids(),
     );
     expect(titles(deck)).toEqual(["Contents", "Deck one", "Welcome", "Shore", "To p", "Deck two", "Welcome", "Dunes"]);
@@ -369,13 +369,13 @@ describe("merge", () => {
   });
 
   it("keeps a deck's own look as a second theme", () => {
-    const { deck } = merge([one, two], { look: "keep" }, ids());
+    const { deck } = merge([one, two], { appearance: "keep" }, ids());
     expect(deck.themes).toEqual({ Chalk: THEMES.chalk });
     expect(deck.slides.map(({ theme }) => theme)).toEqual([undefined, undefined, undefined, "Chalk", "Chalk"]);
   });
 
   it("takes chosen slides, equal openings once, and drops copies, with a reason for each", () => {
-    const third: Gathered = {
+    const third: MergeSource = {
       version: 1,
       deck: deckOf("three", [slide("o", "Welcome"), slide("x", "To p", { notes: plainText("other notes") })]),
       slides: ["o", "x"],
@@ -386,7 +386,7 @@ describe("merge", () => {
     ]);
     const { deck, accounts } = merge(
       [{ ...one, slides: ["o", "q"] }, third],
-      { look: "match", openingsOnce: true, drop: new Set(["three/x"]) },
+      { appearance: "match", openingsOnce: true, drop: new Set(["three/x"]) },
       ids(),
     );
     expect(titles(deck)).toEqual(["Welcome", "To p"]);
@@ -401,18 +401,24 @@ describe("merge", () => {
   });
 
   it("refuses a deck that is listed twice and a slide that is gone, and says which", () => {
-    expect(() => merge([one, one], { look: "match" }, ids())).toThrow(
+    expect(() => merge([one, one], { appearance: "match" }, ids())).toThrow(
       expect.objectContaining({ where: "Deck one", message: expect.stringContaining("twice") }),
     );
-    expect(() => merge([{ ...one, slides: ["gone"] }], { look: "match" }, ids())).toThrow(
+    expect(() => merge([{ ...one, slides: ["gone"] }], { appearance: "match" }, ids())).toThrow(
       expect.objectContaining({ code: "conflict", message: expect.stringContaining("no longer in “Deck one”") }),
     );
-    expect(() => merge([], { look: "match" }, ids())).toThrow("no deck to merge");
+    expect(() => merge([], { appearance: "match" }, ids())).toThrow("no deck to merge");
   });
 
   it("goes into a deck at a place as one change that can be taken back", () => {
     const place = deckOf("place", [slide("m", "Main"), slide("n", "Next")]);
-    const { change, accounts } = mergeInto(place, { parent: null, after: "m" }, [two], { look: "keep" }, idSource("i"));
+    const { change, accounts } = mergeInto(
+      place,
+      { parent: null, after: "m" },
+      [two],
+      { appearance: "keep" },
+      idSource("i"),
+    );
     const { deck, inverse } = apply(place, change);
     expect(titles(deck)).toEqual(["Main", "Welcome", "Dunes", "Next"]);
     expect(apply(deck, inverse).deck).toEqual(place);
@@ -428,7 +434,7 @@ describe("merge", () => {
         fc.boolean(),
         fc.constantFrom<"match" | "keep">("match", "keep"),
         (decks, chosen, once, look) => {
-          const list: Gathered[] = decks.map((deck, nth) => ({
+          const list: MergeSource[] = decks.map((deck, nth) => ({
             deck,
             version: nth,
             ...(nth === 1 && chosen.length
@@ -438,7 +444,7 @@ describe("merge", () => {
           const drop = new Set(
             duplicates(list).flatMap((group) => group.slice(1).map(({ deck, slide: id }) => `${deck}/${id}`)),
           );
-          const { deck, accounts } = merge(list, { look, openingsOnce: once, sections: once, drop }, ids());
+          const { deck, accounts } = merge(list, { appearance: look, openingsOnce: once, sections: once, drop }, ids());
           expect(orderProblems(deck.slides)).toEqual([]);
           expect(balance(decks, [deck], accounts).open).toEqual([]);
         },
@@ -453,7 +459,7 @@ describe("merge", () => {
         const cut = split({ deck, version: 0 }, resolvePlan(deck, { by: { count } }, "").parts, ids());
         const { deck: whole } = merge(
           cut.parts.map((part) => ({ deck: part, version: 0 })),
-          { look: "match" },
+          { appearance: "match" },
           ids(),
         );
         const [before, after] = [tally(deck), tally(whole)];
@@ -513,7 +519,7 @@ describe("a merge that restyles", () => {
         { deck: housed("a"), version: 0 },
         { deck: housed("b"), version: 0 },
       ],
-      { look },
+      { appearance: look },
       { newId: idSource("n"), deckId: () => "m" },
     );
 
@@ -570,17 +576,17 @@ describe("a menu", () => {
   it("links to each topic and back, is made once, and stays right when slides move", () => {
     const deck = deckOf("m", [slide("a", "Opening"), slide("b", "Tides"), slide("c", "Dunes")]);
     const words = { title: "Topics", back: "Topics", newId: idSource("k") };
-    const made = menuFor(deck, ["b", "c"], words);
+    const made = contentsSlideFor(deck, ["b", "c"], words);
     const { deck: next } = apply(deck, made?.change as never);
     expect(titles(next)).toEqual(["Opening", "Topics", "Tides", "Dunes"]);
     expect(linksIn(next)).toEqual(["slide:b", "slide:c", `slide:${made?.menu}`, `slide:${made?.menu}`]);
-    const again = menuFor(next, [made?.menu as string, "b", "c"], words);
+    const again = contentsSlideFor(next, [made?.menu as string, "b", "c"], words);
     expect(tally(apply(next, again?.change as never).deck).links.internal).toBe(4);
     const more = apply(next, insertAt([slide("x", "More")], { parent: null, after: "c" })).deck;
     expect(
-      linksIn(apply(more, menuFor(more, [made?.menu as string, "b", "c", "x"], words)?.change as never).deck).filter(
-        (to) => to === "slide:x",
-      ),
+      linksIn(
+        apply(more, contentsSlideFor(more, [made?.menu as string, "b", "c", "x"], words)?.change as never).deck,
+      ).filter((to) => to === "slide:x"),
     ).toHaveLength(1);
   });
 });

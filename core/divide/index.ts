@@ -1,20 +1,20 @@
-export { carry, relinked } from "./carry";
-export { type BrokenLink, brokenLinks, menuFor, mendLink } from "./links";
+export { copySlide, mapSlideLinks } from "./carry";
+export { type BrokenLink, brokenLinks, contentsSlideFor, mendLink } from "./links";
 export {
   duplicates,
-  type Gathered,
-  gather,
+  type MergeSource,
+  mergeParts,
   merge,
   mergeInto,
   type MergeOptions,
   type MergeResult,
-  sameness,
+  contentFingerprint,
 } from "./merge";
-export { byName, matchName, NAME_FIELDS, NAME_PATTERN, nameBy, type NameParts } from "./names";
+export { groupByName, matchName, NAME_FIELDS, NAME_PATTERN, nameBy, type NameParts } from "./names";
 export {
   PlannedPart,
   planOf,
-  propose,
+  suggestParts,
   readPlan,
   resolvePlan,
   type ResolvedPart,
@@ -22,16 +22,16 @@ export {
   SplitBy,
   SplitPlan,
 } from "./plan";
-export { byCount, byDeal, byMinutes, bySection, type Proposed } from "./propose";
+export { byCount, roundRobin, byMinutes, bySection, type SuggestedPart } from "./propose";
 export { parseRanges, rangesOf } from "./ranges";
-export { restored } from "./restore";
+export { restoreChange } from "./restore";
 export { contentsNote, split, type SplitResult, type Versioned } from "./split";
 export {
   differsTable,
   type DiffersTable,
   type Following,
   reviewTailored,
-  tailored,
+  tailorDeck,
   type TailorItem,
   type TailorReview,
   takeTailored,

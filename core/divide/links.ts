@@ -1,4 +1,4 @@
-import { type Change, placeOf, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, placeOf, type SingleChange, batch } from "@unitext/core/edit";
 import {
   type Deck,
   type Element,
@@ -14,7 +14,7 @@ import {
   slideLinks,
   titleOf,
 } from "@unitext/core/model";
-import { relinked } from "./carry";
+import { mapSlideLinks } from "./carry";
 
 /** A link that leads to a slide which this deck does not have, and where it may lead instead. */
 export interface BrokenLink {
@@ -88,7 +88,7 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
 export function mendLink(deck: Deck, slide: string, to: string, next: string | null): Change | undefined {
   const before = deck.slides[slideIndex(deck, slide)];
   if (!before) return undefined;
-  const after = relinked(before, (link) => (link === to ? (next === null ? undefined : `slide:${next}`) : link));
+  const after = mapSlideLinks(before, (link) => (link === to ? (next === null ? undefined : `slide:${next}`) : link));
   const changes: SingleChange[] = after.elements.flatMap((element, at): SingleChange[] => {
     const was = before.elements[at];
     if (!was || element === was || JSON.stringify(element) === JSON.stringify(was)) return [];
@@ -100,7 +100,7 @@ export function mendLink(deck: Deck, slide: string, to: string, next: string | n
   });
   if (JSON.stringify(after.notes) !== JSON.stringify(before.notes))
     changes.push({ kind: "setNotes", slide, notes: after.notes });
-  return changes.length ? together(changes) : undefined;
+  return changes.length ? batch(changes) : undefined;
 }
 
 /** Where the way back stands on a slide: at the top right, clear of the title. */
@@ -110,7 +110,7 @@ function wayBackFrame(page: Deck["page"]) {
 }
 
 /** Whether an element is a way back to a slide. */
-const leadsTo = (element: Element, slide: string) =>
+const linksTo = (element: Element, slide: string) =>
   element.kind === "text" &&
   element.frame !== undefined &&
   linksOf(element.text).length === 1 &&
@@ -121,7 +121,7 @@ const leadsTo = (element: Element, slide: string) =>
  * Links lead by id, so they stay right when slides move. Run again for a menu that is there, its list is made anew and
  * ways back that are missing are added.
  */
-export function menuFor(
+export function contentsSlideFor(
   deck: Deck,
   ids: readonly string[],
   { title, back, newId }: { title: string; back: string; newId: () => string },
@@ -162,7 +162,7 @@ export function menuFor(
       place: placeOf(deck.slides, slideIndex(deck, first.id)),
     });
   for (const slide of topics) {
-    if (slide.elements.some((element) => leadsTo(element, menu))) continue;
+    if (slide.elements.some((element) => linksTo(element, menu))) continue;
     changes.push({
       kind: "insertElement",
       slide: slide.id,
@@ -176,5 +176,5 @@ export function menuFor(
       index: slide.elements.length,
     });
   }
-  return { change: together(changes), menu };
+  return { change: batch(changes), menu };
 }

@@ -1,5 +1,5 @@
 import { contentKey } from "@unitext/core/diff";
-import { type Change, insertAt, type Place, Refit, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, insertAt, type Place, PageResizer, type SingleChange, batch } from "@unitext/core/edit";
 
 import {
   cutText,
@@ -7,8 +7,8 @@ import {
   deckLink,
   Failure,
   filesOf,
-  headOf,
-  inDeckLook,
+  metadataOf,
+  withoutOwnAppearance,
   nameOf,
   newSlide,
   type Page,
@@ -17,7 +17,7 @@ import {
   plainText,
   renamePictures,
   run,
-  sharedBy,
+  sharedItemsOf,
   type Slide,
   slideLink,
   textHash,
@@ -25,18 +25,18 @@ import {
   themeOf,
 } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
-import { carry, relinked } from "./carry";
+import { copySlide, mapSlideLinks } from "./carry";
 import type { Versioned } from "./split";
 
 /** A deck that is gathered: all of its slides, or those chosen by id, in the order given. */
-export interface Gathered extends Versioned {
+export interface MergeSource extends Versioned {
   slides?: readonly string[];
 }
 
 /** How decks come together. */
 export interface MergeOptions {
   /** `match`: the slides take the look of the place; `keep`: their theme comes along. */
-  look: "match" | "keep";
+  appearance: "match" | "keep";
   /** A section opener with the deck's title before the slides of each. */
   sections?: boolean;
   /** A slide with links to where each deck begins, before the first. */
@@ -46,7 +46,7 @@ export interface MergeOptions {
   /** Slides to be left out as copies of others, as `deck/slide`. */
   drop?: ReadonlySet<string>;
   /** The deck whose look the place has: its slides keep all of it. */
-  lookOf?: string;
+  appearanceOf?: string;
 }
 
 export interface MergeResult {
@@ -62,7 +62,7 @@ export interface MergeResult {
 
 const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
 /** What two slides have in common when they are the same: words and pictures, by the bytes of these. */
-export function sameness(slide: Slide, assets: Deck["assets"]): string {
+export function contentFingerprint(slide: Slide, assets: Deck["assets"]): string {
   const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
   return textHash(
     `${contentKey({ ...slide, notes: [], elements: slide.elements.map((element) => (element.kind === "picture" ? { ...element, source: assets[element.source]?.sha256 ?? element.source } : element)) })} ${files.join()}`,
@@ -71,7 +71,7 @@ export function sameness(slide: Slide, assets: Deck["assets"]): string {
 
 /** Slides of gathered decks that say the same and show the same pictures, in groups of two or more. */
 export function duplicates(
-  gathered: readonly Gathered[],
+  gathered: readonly MergeSource[],
 ): { deck: string; slide: string; number: number; name: string }[][] {
   const groups = new Map<string, { deck: string; slide: string; number: number; name: string }[]>();
   for (const { deck, slides } of gathered) {
@@ -79,7 +79,7 @@ export function duplicates(
     deck.slides.forEach((slide, nth) => {
       if (chosen && !chosen.has(slide.id)) return;
       if (slide.elements.length === 0) return;
-      const key = sameness(slide, deck.assets);
+      const key = contentFingerprint(slide, deck.assets);
       groups.set(key, [
         ...(groups.get(key) ?? []),
         { deck: deck.id, slide: slide.id, number: nth + 1, name: nameOf(slide) },
@@ -119,7 +119,7 @@ class Files {
 }
 
 /** Brings looks along under names of their own; equal ones share a name. */
-class Looks {
+class AppearanceRegistry {
   readonly themes: Record<string, Theme>;
   readonly added: Record<string, Theme> = {};
   constructor(
@@ -144,7 +144,7 @@ const listed = (names: readonly string[]) =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
 /** What of a slide's own look is dropped where it takes another: named, so that it is said and counted. */
-function lookDropped(slide: Slide, deck: Deck): string[] {
+function droppedAppearance(slide: Slide, deck: Deck): string[] {
   if (slide.master === undefined) return [];
   const master = deck.masters?.[slide.master];
   const placed = slide.elements.filter(
@@ -171,22 +171,22 @@ const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.hei
  * under names that are free there, what stands freely on pages of another shape fitted to those of the place, links following their slides from deck to deck. The decks given stay as they are.
  * Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not have.
  */
-export function gather(
+export function mergeParts(
   place: Pick<Deck, "theme" | "themes" | "assets" | "page">,
-  gathered: readonly Gathered[],
+  gathered: readonly MergeSource[],
   options: MergeOptions,
   newId: () => string,
 ): MergeResult {
   const accounts: Account[] = [];
   const files = new Files(place.assets);
-  const looks = new Looks(place.theme, place.themes ?? {});
+  const looks = new AppearanceRegistry(place.theme, place.themes ?? {});
   const seenOpenings = new Map<string, string>();
   const places = new Map<string, string>();
   const known = new Set<string>();
   /** A slide that was left out as a copy is where its likeness stands. */
   const instead = new Map<string, string>();
   const copyOf = new Map<string, string>();
-  const refits: Refit[] = [];
+  const refits: PageResizer[] = [];
   for (const group of options.drop?.size ? duplicates(gathered) : []) {
     const stays = group.find(({ deck, slide }) => !options.drop?.has(keyOf(deck, slide)));
     if (stays) for (const { deck, slide } of group) copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
@@ -239,14 +239,14 @@ export function gather(
       };
       if (options.drop?.has(key)) return leave("it says the same as another slide and was dropped", copyOf.get(key));
       if (nth > 0 || !options.openingsOnce || slide.id !== deck.slides[0]?.id) return true;
-      const likeness = sameness(slide, deck.assets);
+      const likeness = contentFingerprint(slide, deck.assets);
       const before = seenOpenings.get(likeness);
       if (before) return leave("the same opening stands already", before);
       seenOpenings.set(likeness, key);
       return true;
     });
-    const refit = samePage(deck.page, place.page) ? undefined : new Refit(deck.page, place.page, deck);
-    const made = carry(deck, version, taken, newId).map((carried) => {
+    const refit = samePage(deck.page, place.page) ? undefined : new PageResizer(deck.page, place.page, deck);
+    const made = copySlide(deck, version, taken, newId).map((carried) => {
       const slide = refit?.slide(carried) ?? carried;
       const from = carried.origin?.slide ?? "";
       if (slide !== carried)
@@ -258,8 +258,8 @@ export function gather(
           why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`,
           left: false,
         });
-      const keeps = options.look === "keep" || deck.id === options.lookOf;
-      const dropped = keeps ? [] : lookDropped(slide, deck);
+      const keeps = options.appearance === "keep" || deck.id === options.appearanceOf;
+      const dropped = keeps ? [] : droppedAppearance(slide, deck);
       if (dropped.length)
         accounts.push({
           kind: "slide",
@@ -269,8 +269,8 @@ export function gather(
           why: `it takes the look of the place, without ${listed(dropped)} of its own`,
           left: false,
         });
-      const own = files.on(keeps ? slide : inDeckLook(slide), deck);
-      const look = options.look === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
+      const own = files.on(keeps ? slide : withoutOwnAppearance(slide), deck);
+      const look = options.appearance === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
       const { theme: _, ...plain } = own;
       return look === undefined ? plain : { ...plain, theme: look };
     });
@@ -295,7 +295,7 @@ export function gather(
   const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
     ...(opener ? [opener] : []),
     ...slides.map((slide, nth) =>
-      relinked(slide, (to, words) => {
+      mapSlideLinks(slide, (to, words) => {
         const inside = slideLink(to);
         const other = deckLink(to);
         const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
@@ -357,7 +357,7 @@ export function gather(
     slides: [...contents, ...joined],
     assets: files.assets,
     themes: added,
-    shared: sharedBy(joined, { masters, styles }),
+    shared: sharedItemsOf(joined, { masters, styles }),
     accounts,
     files: files.sources,
   };
@@ -365,24 +365,31 @@ export function gather(
 
 /** A new deck of several, with the head of the first. Throws as `gather` does, and for a list without slides. */
 export function merge(
-  gathered: readonly Gathered[],
+  gathered: readonly MergeSource[],
   options: MergeOptions & { title?: string },
   { newId, deckId }: { newId: () => string; deckId: () => string },
 ): { deck: Deck } & Pick<MergeResult, "accounts" | "files"> {
   const [first] = gathered;
   if (!first) throw new Failure("not-valid", "decks", "There is no deck to merge.");
-  const { manuscript: _, original: __, themes: ___, masters: ____, styles: _____, ...head } = headOf(first.deck);
-  const { slides, assets, themes, shared, accounts, files } = gather(
-    { ...head, assets: {} },
+  const {
+    manuscript: _,
+    original: __,
+    themes: ___,
+    masters: ____,
+    styles: _____,
+    ...metadata
+  } = metadataOf(first.deck);
+  const { slides, assets, themes, shared, accounts, files } = mergeParts(
+    { ...metadata, assets: {} },
     gathered,
-    { ...options, lookOf: first.deck.id },
+    { ...options, appearanceOf: first.deck.id },
     newId,
   );
   if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to merge.");
   const deck: Deck = {
-    ...head,
+    ...metadata,
     id: deckId(),
-    properties: { ...head.properties, title: options.title?.trim() || `${head.properties.title} and others` },
+    properties: { ...metadata.properties, title: options.title?.trim() || `${metadata.properties.title} and others` },
     assets,
     ...(Object.keys(themes).length ? { themes } : {}),
     ...shared,
@@ -395,23 +402,23 @@ export function merge(
 export function mergeInto(
   deck: Deck,
   place: Place,
-  gathered: readonly Gathered[],
+  gathered: readonly MergeSource[],
   options: MergeOptions,
   newId: () => string,
 ): { change: Change } & Pick<MergeResult, "slides" | "accounts" | "files"> {
-  const { slides, assets, themes, shared, accounts, files } = gather(deck, gathered, options, newId);
+  const { slides, assets, themes, shared, accounts, files } = mergeParts(deck, gathered, options, newId);
   if (!slides.length) throw new Failure("not-valid", "slides", "No slide was chosen; there is nothing to bring in.");
   const changes: SingleChange[] = [];
   for (const [name, asset] of Object.entries(assets))
     if (deck.assets[name]?.sha256 !== asset.sha256) changes.push({ kind: "setAsset", name, asset });
-  for (const [name, theme] of Object.entries(themes)) changes.push({ kind: "setBroughtTheme", name, theme });
+  for (const [name, theme] of Object.entries(themes)) changes.push({ kind: "setImportedTheme", name, theme });
   for (const [name, master] of Object.entries(shared.masters ?? {}))
     if (!deck.masters?.[name]) changes.push({ kind: "setMaster", name, master });
   for (const [name, style] of Object.entries(shared.styles ?? {}))
     if (!deck.styles?.[name]) changes.push({ kind: "setTextStyle", name, style });
   const inserted = insertAt(slides, place);
   return {
-    change: together([...changes, ...(inserted.kind === "batch" ? inserted.changes : [inserted])]),
+    change: batch([...changes, ...(inserted.kind === "batch" ? inserted.changes : [inserted])]),
     slides,
     accounts,
     files,

@@ -47,6 +47,6 @@ export function matchName(pattern: string, name: string): string[] | undefined {
 
 const numeric = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
 /** Orders names and their parts as people do: 2 before 10, capitals with small letters. */
-export function byName(a: string, b: string): number {
+export function groupByName(a: string, b: string): number {
   return numeric.compare(a, b);
 }

@@ -2,14 +2,14 @@ import { type Deck, emptyDeck, newSlide, plainText, secondsOf, type Slide } from
 import fc from "fast-check";
 import {
   byCount,
-  byDeal,
+  roundRobin,
   byMinutes,
   bySection,
   matchName,
   nameBy,
   parseRanges,
   planOf,
-  propose,
+  suggestParts,
   rangesOf,
   readPlan,
   resolvePlan,
@@ -166,7 +166,7 @@ describe("proposals", () => {
   it("fill a budget of minutes and keep it", () => {
     expect(ids(byMinutes(numbered(10).slides, 130, 300))).toEqual(["1 2 3 4 5", "6 7 8 9 10"]);
     // Opening and closing take two minutes of each part's five.
-    expect(ids(propose(numbered(8), { minutes: 5 }, [numbered(8).slides[0] as Slide]))).toHaveLength(2);
+    expect(ids(suggestParts(numbered(8), { minutes: 5 }, [numbered(8).slides[0] as Slide]))).toHaveLength(2);
   });
 
   it("cut at a section where that costs at most a tenth of the budget, and not where it costs more", () => {
@@ -276,8 +276,8 @@ describe("proposals", () => {
       ["Slide s4", "s4 s5"],
     ]);
     expect(ids(byCount(numbered(7).slides, 3))).toEqual(["1 2 3", "4 5 6", "7"]);
-    expect(ids(byDeal(list, 2))).toEqual(["1 3", "2 4 5"]);
-    expect(byDeal(list, 9)).toHaveLength(4);
+    expect(ids(roundRobin(list, 2))).toEqual(["1 3", "2 4 5"]);
+    expect(roundRobin(list, 9)).toHaveLength(4);
   });
 
   it("become plans that can be corrected by hand", () => {

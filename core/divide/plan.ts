@@ -2,7 +2,7 @@ import { cutText, type Deck, Failure, secondsOf, type Slide } from "@unitext/cor
 import Papa from "papaparse";
 import { z } from "zod";
 import { nameBy, NAME_PATTERN } from "./names";
-import { byCount, byDeal, byMinutes, bySection, type Proposed } from "./propose";
+import { byCount, roundRobin, byMinutes, bySection, type SuggestedPart } from "./propose";
 import { parseRanges, rangesOf } from "./ranges";
 
 /** How parts are proposed: by a budget of minutes, by sections, by a count of slides, or dealt in turn to groups. */
@@ -108,17 +108,17 @@ function distinct(names: readonly string[], say: (remark: string) => void): stri
 }
 
 /** Proposes parts for what stands between opening and closing. */
-export function propose(
+export function suggestParts(
   deck: Pick<Deck, "slides" | "rate">,
   by: SplitBy,
   opening: readonly Slide[] = [],
   closing: readonly Slide[] = [],
-): Proposed[] {
+): SuggestedPart[] {
   const every = new Set([...opening, ...closing]);
   const middle = deck.slides.filter((slide) => !every.has(slide));
   if ("section" in by) return bySection(middle);
   if ("count" in by) return byCount(middle, by.count);
-  if ("deal" in by) return byDeal(middle, by.deal);
+  if ("deal" in by) return roundRobin(middle, by.deal);
   const shared = [...every].reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   return byMinutes(middle, deck.rate, by.minutes * 60, shared);
 }
@@ -126,7 +126,7 @@ export function propose(
 /** A proposal as a plan that can be corrected by hand. */
 export function planOf(
   deck: Pick<Deck, "slides">,
-  proposed: readonly Proposed[],
+  proposed: readonly SuggestedPart[],
   rest: Pick<SplitPlan, "opening" | "closing" | "names"> = {},
 ): SplitPlan {
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
@@ -161,7 +161,7 @@ export function resolvePlan(
   });
   const byId = new Map(deck.slides.map((slide) => [slide.id, slide]));
   const given: { name: string; slides: Slide[] }[] = plan.by
-    ? propose(deck, plan.by, opening, closing).map(({ name, slides }) => ({
+    ? suggestParts(deck, plan.by, opening, closing).map(({ name, slides }) => ({
         name,
         slides: slides.map((id) => byId.get(id) as Slide),
       }))

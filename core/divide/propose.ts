@@ -1,7 +1,7 @@
-import { secondsOf, sectionBegun, type Slide, titleOf } from "@unitext/core/model";
+import { secondsOf, sectionStarting, type Slide, titleOf } from "@unitext/core/model";
 
 /** A part as it is proposed: the ids of its slides in order. */
-export interface Proposed {
+export interface SuggestedPart {
   name: string;
   slides: string[];
 }
@@ -34,7 +34,7 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
       last.seconds += seconds;
       continue;
     }
-    const begun = sectionBegun(slide);
+    const begun = sectionStarting(slide);
     const opens = begun !== undefined;
     const title = bareTitle(titleOf(slide));
     if (opens) section = begun;
@@ -51,12 +51,12 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
 
 const idsOf = (units: readonly Unit[]) => units.flatMap(({ slides }) => slides.map(({ id }) => id));
 /** Parts of groups of units: named after their sections where each part is one section or a piece of one that begins it, else by number. */
-function namedParts(groups: readonly Unit[][]): Proposed[] {
+function namedParts(groups: readonly Unit[][]): SuggestedPart[] {
   const filled = groups.filter((group) => group.length);
   const sectionOf = (group: readonly Unit[]) => {
     const [first] = group;
     return first?.slides[0] &&
-      sectionBegun(first.slides[0]) !== undefined &&
+      sectionStarting(first.slides[0]) !== undefined &&
       group.every(({ section }) => section === first.section)
       ? first.section
       : undefined;
@@ -76,7 +76,7 @@ function namedParts(groups: readonly Unit[][]): Proposed[] {
  * before the last part, where a cut that is not at a section or topic border counts as a tenth of the budget. Details
  * stay with their main slide; a slide longer than the budget makes a part of its own.
  */
-export function byMinutes(slides: readonly Slide[], rate: number, budget: number, shared = 0): Proposed[] {
+export function byMinutes(slides: readonly Slide[], rate: number, budget: number, shared = 0): SuggestedPart[] {
   const units = unitsOf(slides, rate);
   const room = Math.max(1, budget - shared);
   const n = units.length;
@@ -103,18 +103,18 @@ export function byMinutes(slides: readonly Slide[], rate: number, budget: number
 }
 
 /** A part for each section; what stands before the first is a part of its own. */
-export function bySection(slides: readonly Slide[]): Proposed[] {
+export function bySection(slides: readonly Slide[]): SuggestedPart[] {
   const groups: Unit[][] = [];
   for (const unit of unitsOf(slides, 130)) {
     const last = groups.at(-1);
-    if (last && unit.slides[0] && sectionBegun(unit.slides[0]) === undefined) last.push(unit);
+    if (last && unit.slides[0] && sectionStarting(unit.slides[0]) === undefined) last.push(unit);
     else groups.push([unit]);
   }
   return namedParts(groups);
 }
 
 /** Parts of so many slides; a main slide and its details are not parted, so a part may end earlier, or be longer where one alone has more. */
-export function byCount(slides: readonly Slide[], count: number): Proposed[] {
+export function byCount(slides: readonly Slide[], count: number): SuggestedPart[] {
   const groups: Unit[][] = [];
   let held = 0;
   for (const unit of unitsOf(slides, 130)) {
@@ -134,7 +134,7 @@ export function byCount(slides: readonly Slide[], count: number): Proposed[] {
 }
 
 /** Slides dealt in turn to so many groups, as questions to the groups of a class; details go with their main slide. */
-export function byDeal(slides: readonly Slide[], groups: number): Proposed[] {
+export function roundRobin(slides: readonly Slide[], groups: number): SuggestedPart[] {
   const hands = Array.from({ length: groups }, (): Unit[] => []);
   for (const [nth, unit] of unitsOf(slides, 130).entries()) hands[nth % groups]?.push(unit);
   return hands

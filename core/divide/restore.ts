@@ -1,20 +1,20 @@
-import { headChanges } from "@unitext/core/diff";
-import { apply, type Change, type SingleChange, together } from "@unitext/core/edit";
+import { metadataChanges } from "@unitext/core/diff";
+import { apply, type Change, type SingleChange, batch } from "@unitext/core/edit";
 
-import { type Deck, headOf, type Slide } from "@unitext/core/model";
+import { type Deck, metadataOf, type Slide } from "@unitext/core/model";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** The change that makes a deck what it was at another time; undefined when it is that already. */
-export function restored(now: Deck, then: Deck): Change | undefined {
-  const changes: SingleChange[] = headChanges(headOf(now), headOf(then));
+export function restoreChange(now: Deck, then: Deck): Change | undefined {
+  const changes: SingleChange[] = metadataChanges(metadataOf(now), metadataOf(then));
   if (now.theme.name === then.theme.name && !same(now.theme, then.theme))
     changes.push({ kind: "setTheme", theme: then.theme });
   for (const name of Object.keys(now.assets))
     if (!then.assets[name]) changes.push({ kind: "setAsset", name, asset: null });
   for (const name of new Set([...Object.keys(now.themes ?? {}), ...Object.keys(then.themes ?? {})]))
     if (!same(now.themes?.[name], then.themes?.[name]))
-      changes.push({ kind: "setBroughtTheme", name, theme: then.themes?.[name] ?? null });
+      changes.push({ kind: "setImportedTheme", name, theme: then.themes?.[name] ?? null });
   for (const name of new Set([...Object.keys(now.masters ?? {}), ...Object.keys(then.masters ?? {})]))
     if (!same(now.masters?.[name], then.masters?.[name]))
       changes.push({ kind: "setMaster", name, master: then.masters?.[name] ?? null });
@@ -22,7 +22,7 @@ export function restored(now: Deck, then: Deck): Change | undefined {
     if (!same(now.styles?.[name], then.styles?.[name]))
       changes.push({ kind: "setTextStyle", name, style: then.styles?.[name] ?? null });
   if (!same(now.original, then.original)) changes.push({ kind: "setOriginal", original: then.original ?? null });
-  let current = changes.length ? apply(now, together(changes)).deck : now;
+  let current = changes.length ? apply(now, batch(changes)).deck : now;
   const take = (change: SingleChange) => {
     changes.push(change);
     current = apply(current, change).deck;
@@ -43,7 +43,7 @@ export function restored(now: Deck, then: Deck): Change | undefined {
     }
     last.set(slide.parent, slide.id);
   }
-  return changes.length ? together(changes) : undefined;
+  return changes.length ? batch(changes) : undefined;
 }
 
 function standsAt(

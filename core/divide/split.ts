@@ -1,6 +1,6 @@
-import { type Deck, headOf, nameOf, filesOf, sharedBy, type Slide, slideLink } from "@unitext/core/model";
+import { type Deck, metadataOf, nameOf, filesOf, sharedItemsOf, type Slide, slideLink } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
-import { carry, relinked } from "./carry";
+import { copySlide, mapSlideLinks } from "./carry";
 import type { ResolvedPart } from "./plan";
 
 /** A deck as it stands at a version. */
@@ -18,16 +18,16 @@ export interface SplitResult {
 }
 
 /** The head of a part: the deck's, with the pictures and looks that its slides need. */
-export function headFor(head: Omit<Deck, "slides">, slides: readonly Slide[]): Omit<Deck, "slides" | "id"> {
-  const { manuscript: _, original: __, themes, masters: ____, styles: _____, assets, id: ___, ...rest } = head;
-  const pictures = new Set(slides.flatMap((slide) => filesOf(slide, head)));
+export function metadataFor(metadata: Omit<Deck, "slides">, slides: readonly Slide[]): Omit<Deck, "slides" | "id"> {
+  const { manuscript: _, original: __, themes, masters: ____, styles: _____, assets, id: ___, ...rest } = metadata;
+  const pictures = new Set(slides.flatMap((slide) => filesOf(slide, metadata)));
   const looks = new Set(slides.flatMap(({ theme }) => (theme ? [theme] : [])));
   const kept = Object.entries(themes ?? {}).filter(([name]) => looks.has(name));
   return {
     ...rest,
     assets: Object.fromEntries(Object.entries(assets).filter(([name]) => pictures.has(name))),
     ...(kept.length ? { themes: Object.fromEntries(kept) } : {}),
-    ...sharedBy(slides, head),
+    ...sharedItemsOf(slides, metadata),
   };
 }
 
@@ -45,7 +45,7 @@ export function split(
     id: deckId(),
     name,
     from: slides,
-    slides: carry(deck, version, slides, newId),
+    slides: copySlide(deck, version, slides, newId),
   }));
   const known = new Set(deck.slides.map(({ id }) => id));
   const places = new Map<string, { part: number; slide: string }[]>();
@@ -95,8 +95,8 @@ export function split(
         return to;
       };
     };
-    const own = slides.map((slide, nth) => relinked(slide, follow(from[nth] as Slide)));
-    return { ...headFor(headOf(deck), own), id, properties: { ...deck.properties, title: name }, slides: own };
+    const own = slides.map((slide, nth) => mapSlideLinks(slide, follow(from[nth] as Slide)));
+    return { ...metadataFor(metadataOf(deck), own), id, properties: { ...deck.properties, title: name }, slides: own };
   });
   const unplaced = deck.slides.filter(({ id }) => !places.has(id));
   for (const slide of unplaced)

@@ -1,19 +1,19 @@
-import { type Choice, type Conflict, mergedSlide } from "@unitext/core/diff";
-import { apply, type Change, longestRise, type SingleChange, together } from "@unitext/core/edit";
+import { type Choice, type Conflict, mergeSlide } from "@unitext/core/diff";
+import { apply, type Change, longestRise, type SingleChange, batch } from "@unitext/core/edit";
 
 import {
   type Deck,
   type Element,
   filesOf,
   type Original,
-  sharedBy,
+  sharedItemsOf,
   type Slide,
   slideLink,
   textHash,
 } from "@unitext/core/model";
-import { relinked } from "./carry";
+import { mapSlideLinks } from "./carry";
 import { differences } from "@unitext/core/diff";
-import { headFor, type Versioned } from "./split";
+import { metadataFor, type Versioned } from "./split";
 
 /** How a slide of a version stands to its original: as it is there, changed here, left out here, or only here. */
 export type Following = "followed" | "changed" | "left" | "own";
@@ -37,11 +37,11 @@ export interface TailorReview {
 }
 
 /** A version of a deck for another audience: a copy that follows its original, whose slides remember what they follow. */
-export function tailored({ deck, version }: Versioned, id: string, title: string, newId: () => string): Deck {
+export function tailorDeck({ deck, version }: Versioned, id: string, title: string, newId: () => string): Deck {
   const fresh = new Map(deck.slides.map((slide) => [slide.id, newId()]));
   const slides = deck.slides.map((slide): Slide => {
     const { source: _, ...rest } = slide;
-    const own = relinked(rest, (to) => {
+    const own = mapSlideLinks(rest, (to) => {
       const inside = slideLink(to);
       return inside !== undefined && fresh.has(inside) ? `slide:${fresh.get(inside)}` : to;
     });
@@ -53,7 +53,7 @@ export function tailored({ deck, version }: Versioned, id: string, title: string
     };
   });
   return {
-    ...headFor(deck, slides),
+    ...metadataFor(deck, slides),
     id,
     assets: deck.assets,
     properties: { ...deck.properties, title },
@@ -72,13 +72,13 @@ function followers(version: Deck, original: string): Map<string, Slide> {
 
 /** A slide of the original as it would stand in the version: its links lead to the slides that follow theirs. */
 function translated(slide: Slide, mine: ReadonlyMap<string, Slide>): Slide {
-  return relinked(slide, (to) => {
+  return mapSlideLinks(slide, (to) => {
     const inside = slideLink(to);
     return inside !== undefined && mine.has(inside) ? `slide:${mine.get(inside)?.id}` : to;
   });
 }
 
-const alike = (a: Slide, b: Slide) => differences(a, b).length === 0;
+const isEqual = (a: Slide, b: Slide) => differences(a, b).length === 0;
 
 /**
  * Compares a version with its original, three-way: what the original was when the version last took from it (`base`),
@@ -116,20 +116,20 @@ export function reviewTailored(
       });
       continue;
     }
-    const following: Following = alike(own, before ?? theirs) ? "followed" : "changed";
-    const changed = before ? !alike(before, theirs) : !alike(own, theirs);
+    const following: Following = isEqual(own, before ?? theirs) ? "followed" : "changed";
+    const changed = before ? !isEqual(before, theirs) : !isEqual(own, theirs);
     const moved = known !== null && (!still.has(raw.id) || known.parent !== raw.parent);
-    if (!changed || alike(own, theirs)) {
+    if (!changed || isEqual(own, theirs)) {
       items.push({ ...common, following, state: moved ? "moved" : "same", merged: own, conflicts: [] });
     } else if (following === "followed")
       items.push({ ...common, following, state: "changed", merged: theirs, conflicts: [] });
     else {
       const settle = (aspect: string) => choices.get(own.id)?.conflicts?.[aspect] ?? "hand";
-      const { slide, conflicts } = mergedSlide(before ?? theirs, own, theirs, newId, settle);
+      const { slide, conflicts } = mergeSlide(before ?? theirs, own, theirs, newId, settle);
       items.push({
         ...common,
         following,
-        state: conflicts.length ? "conflict" : alike(slide, own) ? "same" : "changed",
+        state: conflicts.length ? "conflict" : isEqual(slide, own) ? "same" : "changed",
         merged: slide,
         conflicts,
       });
@@ -146,7 +146,7 @@ export function reviewTailored(
     const known =
       own.origin?.deck === now.id && mine.get(own.origin.slide) === own ? then.get(own.origin.slide) : undefined;
     const before = known ? translated(known, mine) : null;
-    const following: Following = !before ? "own" : alike(own, before) ? "followed" : "changed";
+    const following: Following = !before ? "own" : isEqual(own, before) ? "followed" : "changed";
     items.splice(at++, 0, {
       key: own.id,
       following,
@@ -187,13 +187,13 @@ export function takeTailored(
   let current = version;
   const take = (...next: SingleChange[]) => {
     changes.push(...next);
-    current = apply(current, together(next)).deck;
+    current = apply(current, batch(next)).deck;
   };
   const takes = ({ key }: TailorItem) => choices.get(key)?.take !== false;
   const idOf = new Map<string, string>([...followers(version, now.deck.id)].map(([theirs, mine]) => [theirs, mine.id]));
   for (const item of items) if (item.state === "new" && takes(item) && item.theirs) idOf.set(item.theirs.id, newId());
   const link = (slide: Slide) =>
-    relinked(slide, (to) => {
+    mapSlideLinks(slide, (to) => {
       const inside = slideLink(to);
       return inside !== undefined && idOf.has(inside) ? `slide:${idOf.get(inside)}` : to;
     });
@@ -244,8 +244,8 @@ export function takeTailored(
   }
   for (const [name, theme] of Object.entries(now.deck.themes ?? {}))
     if (current.slides.some((slide) => slide.theme === name) && !version.themes?.[name])
-      changes.unshift({ kind: "setBroughtTheme", name, theme });
-  const { masters = {}, styles = {} } = sharedBy(current.slides, now.deck);
+      changes.unshift({ kind: "setImportedTheme", name, theme });
+  const { masters = {}, styles = {} } = sharedItemsOf(current.slides, now.deck);
   for (const [name, master] of Object.entries(masters))
     if (!version.masters?.[name]) changes.unshift({ kind: "setMaster", name, master });
   for (const [name, style] of Object.entries(styles))
@@ -253,7 +253,7 @@ export function takeTailored(
   const pending = items.some((item) => item.state !== "same" && !takes(item));
   const original: Original = { deck: now.deck.id, version: now.version };
   if (!pending && version.original?.version !== now.version) changes.push({ kind: "setOriginal", original });
-  return changes.length ? together(changes) : undefined;
+  return changes.length ? batch(changes) : undefined;
 }
 
 function distinctIds(elements: readonly Element[], newId: () => string): Element[] {
@@ -280,7 +280,7 @@ export function differsTable(original: Deck, versions: readonly Deck[]): Differs
       number: nth + 1,
       states: each.map((mine): Following => {
         const own = mine.get(slide.id);
-        return !own ? "left" : alike(own, translated(slide, mine)) ? "followed" : "changed";
+        return !own ? "left" : isEqual(own, translated(slide, mine)) ? "followed" : "changed";
       }),
     })),
     own: versions.map((version, at) =>

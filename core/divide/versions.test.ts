@@ -14,7 +14,7 @@ import {
 } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { differsTable, restored, reviewTailored, tailored, takeTailored } from "./index";
+import { differsTable, restoreChange, reviewTailored, tailorDeck, takeTailored } from "./index";
 
 function slide(id: string, title: string, body = "", notes = ""): Slide {
   return {
@@ -86,7 +86,7 @@ describe("comparing decks", () => {
         there?.id ?? "",
       ]),
     ).toEqual([
-      ["changed", "notes,look", expect.any(Boolean), "a", "a"],
+      ["changed", "notes,appearance", expect.any(Boolean), "a", "a"],
       ["there", "", false, "", "n"],
       ["changed", "words", expect.any(Boolean), "b", "b"],
       ["here", "", false, "c", ""],
@@ -105,7 +105,7 @@ describe("comparing decks", () => {
           here: 0,
           there: 0,
         });
-        const version = tailored({ deck, version: 1 }, "v", "V", idSource("v"));
+        const version = tailorDeck({ deck, version: 1 }, "v", "V", idSource("v"));
         expect(compareDecks(version, deck).counts.same).toBe(deck.slides.length);
       }),
       { numRuns: 60 },
@@ -130,7 +130,7 @@ describe("restoring", () => {
               // An act that the deck refuses changes nothing.
             }
           }
-          const change = restored(now, then);
+          const change = restoreChange(now, then);
           const back = change ? apply(now, change) : { deck: now, inverse: undefined };
           expect(back.deck).toEqual(then);
           if (back.inverse) expect(apply(back.deck, back.inverse).deck).toEqual(now);
@@ -147,13 +147,13 @@ describe("restoring", () => {
       page: { width: 720, height: 540 },
       themes: { Chalk: THEMES.chalk },
     };
-    expect(apply(now, restored(now, report) as never).deck).toEqual(report);
+    expect(apply(now, restoreChange(now, report) as never).deck).toEqual(report);
   });
 });
 
 describe("a tailored version", () => {
   const base = { deck: report, version: 7 };
-  const version = tailored(base, "board", "Report for the board", idSource("v"));
+  const version = tailorDeck(base, "board", "Report for the board", idSource("v"));
   const mine = (title: string) => version.slides.find((one) => titleOf(one) === title) as Slide;
 
   it("begins as its original, with slides of its own that remember it", () => {
@@ -240,7 +240,7 @@ describe("a tailored version", () => {
         deckArbitrary({ minLength: 1, maxLength: 6 }),
         fc.array(fc.tuple(fc.nat(30), fc.array(fc.nat(20), { minLength: 4, maxLength: 4 })), { maxLength: 6 }),
         (then, acts) => {
-          const follower = tailored({ deck: then, version: 1 }, "v", "V", idSource("v"));
+          const follower = tailorDeck({ deck: then, version: 1 }, "v", "V", idSource("v"));
           const newId = idSource("z");
           let now = then;
           for (const [kind, pick] of acts) {

@@ -1,5 +1,5 @@
 import { layoutSlide, sceneLines } from "@unitext/core/layout";
-import { emptyDeck, headOf, newSlide, plainText } from "@unitext/core/model";
+import { emptyDeck, metadataOf, newSlide, plainText } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { Resvg } from "@resvg/resvg-js";
@@ -29,7 +29,7 @@ describe("a scene drawn as SVG", () => {
     fc.assert(
       fc.property(deckArbitrary({ minLength: 1, maxLength: 2 }), (deck) => {
         for (const slide of deck.slides) {
-          const scene = layoutSlide(slide, { head: headOf(deck), number: 1, fonts });
+          const scene = layoutSlide(slide, { metadata: metadataOf(deck), number: 1, fonts });
           const expected = scene.nodes.flatMap((node) =>
             node.kind === "text"
               ? node.lines.flatMap((line) =>
@@ -67,7 +67,7 @@ describe("a scene drawn as SVG", () => {
           ...newSlide("s", "points"),
           elements: [{ kind: "text" as const, id: "t", slot: "body", text: plainText(words) }],
         };
-        const scene = layoutSlide(slide, { head: headOf(emptyDeck("d", "D")), number: 1, fonts });
+        const scene = layoutSlide(slide, { metadata: metadataOf(emptyDeck("d", "D")), number: 1, fonts });
         expect(() => svgTexts(sceneSvg(scene, { picture: none, title: words }))).not.toThrow();
       }),
     );
@@ -80,9 +80,9 @@ describe("a scene drawn as SVG", () => {
         { kind: "text" as const, id: "t", slot: "body", text: plainText("The height of the water\nمدّ وجزر\nПрилив") },
       ],
     };
-    const head = { ...headOf(emptyDeck("d", "D")), regions: { footer: "", number: false } };
+    const metadata = { ...metadataOf(emptyDeck("d", "D")), regions: { footer: "", number: false } };
     const scene = layoutSlide(slide, {
-      head: { ...head, theme: { ...head.theme, ornament: "none" as const } },
+      metadata: { ...metadata, theme: { ...metadata.theme, ornament: "none" as const } },
       number: 1,
       fonts,
     });
@@ -123,7 +123,7 @@ describe("what a drawing refers to", () => {
   const shadow = { colour: "#000000", opacity: 0.8, blur: 20, distance: 0, direction: 0 };
   const sceneOf = (...elements: object[]) => {
     const slide = { ...newSlide("s", "blank"), elements: elements as never };
-    return layoutSlide(slide, { head: headOf({ ...emptyDeck("d", "D"), slides: [slide] }), number: 1, fonts });
+    return layoutSlide(slide, { metadata: metadataOf({ ...emptyDeck("d", "D"), slides: [slide] }), number: 1, fonts });
   };
 
   it("is defined in the drawing itself: on a page of several none is painted by what another one defines, which may not be shown", () => {

@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { type Frame, type Reveal, textHash, valueSum, escapeXml } from "@unitext/core/model";
+import { type Frame, type Reveal, textHash, valueHash, escapeXml } from "@unitext/core/model";
 import {
   cssFamily,
   drawsLigatures,
@@ -36,7 +36,7 @@ const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
 type Paint = NonNullable<FigurePath["paint"]>;
 /** Equal paints of a drawing have one name, so that it does not matter which of several defines it. */
-const paintId = (paint: Paint, own: string) => `${own}p${valueSum(paint)}`;
+const paintId = (paint: Paint, own: string) => `${own}p${valueHash(paint)}`;
 
 /** Lines and dots of a pattern in a square of 8 points. */
 export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = {
@@ -79,7 +79,7 @@ function blurMarkup(
   { by, frame: { x, y, width, height } }: NonNullable<FigurePath["blur"]>,
   own: string,
 ): { id: string; markup: string } {
-  const id = `${own}s${valueSum([by, x, y, width, height])}`;
+  const id = `${own}s${valueHash([by, x, y, width, height])}`;
   return {
     id,
     markup: `<filter id="${id}" filterUnits="userSpaceOnUse" x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}"><feGaussianBlur stdDeviation="${n(by / 2)}"/></filter>`,

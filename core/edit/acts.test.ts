@@ -23,7 +23,7 @@ import {
   roots,
   slidesNeeded,
   textToNotes,
-  together,
+  batch,
 } from "./index";
 
 const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
@@ -136,7 +136,7 @@ describe("acts", () => {
     expect(slidesNeeded({ kind: "setHidden", slide: "a", hidden: true })).toEqual(["a"]);
     expect(
       slidesNeeded(
-        together([
+        batch([
           { kind: "setHidden", slide: "a", hidden: true },
           { kind: "setPage", page: { width: 720, height: 540 } },
         ]),
@@ -193,9 +193,9 @@ describe("acts", () => {
       ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
       slides: [newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }],
     };
-    const change = together([
+    const change = batch([
       { kind: "setSlide", slide: "b", as: { ...newSlide("other", "statement"), hidden: true } },
-      { kind: "setBroughtTheme", name: "Chalk", theme: THEMES.chalk },
+      { kind: "setImportedTheme", name: "Chalk", theme: THEMES.chalk },
       { kind: "setSlideTheme", slide: "a", theme: "Chalk" },
       { kind: "setOriginal", original: { deck: "o", version: 3 } },
     ]);

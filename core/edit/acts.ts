@@ -13,7 +13,7 @@ import {
   slotsOf,
   newSlide,
 } from "@unitext/core/model";
-import { type Change, type Place, type SingleChange, together } from "./change";
+import { type Change, type Place, type SingleChange, batch } from "./change";
 import { placeOf } from "./order";
 
 /** The ids that stand for themselves: those whose main slide is not chosen too, in running order. */
@@ -40,7 +40,7 @@ export function moveTo(deck: Deck, ids: Iterable<string>, place: Place): Change 
     changes.push({ kind: "moveSlide", slide, place: { parent: place.parent, after } });
     after = slide;
   }
-  return together(changes);
+  return batch(changes);
 }
 
 /** Moves slides one place up or down among their siblings; undefined when they are at the end already. */
@@ -57,7 +57,7 @@ export function step(deck: Deck, ids: Iterable<string>, by: -1 | 1): Change | un
 }
 
 /** Puts slides under the slide before the first of them, as its last details; undefined when there is none. */
-export function nest(deck: Deck, ids: Iterable<string>): Change | undefined {
+export function makeDetail(deck: Deck, ids: Iterable<string>): Change | undefined {
   const chosen = roots(deck, ids);
   if (!chosen[0]) return undefined;
   const main = placeOf(deck.slides, slideIndex(deck, chosen[0])).after;
@@ -67,7 +67,7 @@ export function nest(deck: Deck, ids: Iterable<string>): Change | undefined {
 }
 
 /** Lifts slides one level, to stand directly after their main slide; undefined when they are on the main line. */
-export function unnest(deck: Deck, ids: Iterable<string>): Change | undefined {
+export function moveOut(deck: Deck, ids: Iterable<string>): Change | undefined {
   const chosen = roots(deck, ids).filter((id) => deck.slides[slideIndex(deck, id)]?.parent);
   if (!chosen[0]) return undefined;
   const main = deck.slides[slideIndex(deck, chosen[0])]?.parent as string;
@@ -76,11 +76,11 @@ export function unnest(deck: Deck, ids: Iterable<string>): Change | undefined {
 }
 
 export function remove(ids: Iterable<string>): Change {
-  return together([...ids].map((slide) => ({ kind: "deleteSlide", slide })));
+  return batch([...ids].map((slide) => ({ kind: "deleteSlide", slide })));
 }
 
 export function hide(ids: Iterable<string>, hidden: boolean): Change {
-  return together([...ids].map((slide) => ({ kind: "setHidden", slide, hidden })));
+  return batch([...ids].map((slide) => ({ kind: "setHidden", slide, hidden })));
 }
 
 /** Copies of slides with new ids; links between the slides lead to the copies. `origin` says which deck and version they come from. */
@@ -113,7 +113,7 @@ export function insertAt(slides: readonly Slide[], place: Place): Change {
     changes.push({ kind: "insertSlide", slide: { ...slide, parent }, place: { parent, after } });
     last.set(parent, slide.id);
   }
-  return together(changes);
+  return batch(changes);
 }
 
 /** Copies slides, with their details, and puts the copies after the last of them. */
@@ -181,7 +181,7 @@ export function textToNotes(slide: Slide): Change | undefined {
     element.kind === "text" && element.text.some(({ runs }) => runs.length) ? [element] : [],
   );
   if (!texts.length) return undefined;
-  return together([
+  return batch([
     { kind: "setNotes", slide: slide.id, notes: [...slide.notes, ...texts.flatMap(({ text }) => text)] },
     ...texts.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id })),
   ]);
@@ -194,7 +194,7 @@ export function notesToText(slide: Slide, newId: () => string): Change | undefin
   const slot =
     slotsOf(slide.arrangement).find(([, role]) => role === "body" || role === "statement" || role === "caption")?.[0] ??
     "body";
-  return together([
+  return batch([
     last?.kind === "text"
       ? { kind: "setText", slide: slide.id, element: last.id, text: [...last.text, ...slide.notes] }
       : {

@@ -1,7 +1,7 @@
 import type { Deck } from "@unitext/core/model";
-import { type Change, type Handler, type SingleChange, singles, together } from "./change";
+import { type Change, type Handler, type SingleChange, singles, batch } from "./change";
 import * as content from "./content";
-import * as head from "./head";
+import * as metadata from "./metadata";
 import * as order from "./order";
 
 const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { kind: K }>> } = {
@@ -15,22 +15,22 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   insertElement: content.insertElement,
   deleteElement: content.deleteElement,
   setElement: content.setElement,
-  setLook: content.setLook,
+  setSlideProperties: content.setSlideProperties,
   setSource: content.setSource,
-  setProperties: head.setProperties,
-  setLanguage: head.setLanguage,
-  setPage: head.setPage,
-  setTheme: head.setTheme,
-  setRegions: head.setRegions,
-  setRate: head.setRate,
-  setAsset: head.setAsset,
-  setManuscript: head.setManuscript,
+  setProperties: metadata.setProperties,
+  setLanguage: metadata.setLanguage,
+  setPage: metadata.setPage,
+  setTheme: metadata.setTheme,
+  setRegions: metadata.setRegions,
+  setRate: metadata.setRate,
+  setAsset: metadata.setAsset,
+  setManuscript: metadata.setManuscript,
   setSlide: content.setSlide,
   setSlideTheme: content.setSlideTheme,
-  setBroughtTheme: head.setBroughtTheme,
-  setMaster: head.setMaster,
-  setTextStyle: head.setTextStyle,
-  setOriginal: head.setOriginal,
+  setImportedTheme: metadata.setImportedTheme,
+  setMaster: metadata.setMaster,
+  setTextStyle: metadata.setTextStyle,
+  setOriginal: metadata.setOriginal,
 };
 
 function handler(change: SingleChange): Handler<SingleChange> {
@@ -51,21 +51,21 @@ export function apply(deck: Deck, change: Change): { deck: Deck; inverse: Change
     current = result.deck;
     undo.push(result.inverse);
   }
-  return { deck: current, inverse: together(undo.reverse().flat()) };
+  return { deck: current, inverse: batch(undo.reverse().flat()) };
 }
 
 /** The aspects of the deck that a change writes. */
-export function touches(change: Change): string[] {
+export function writeSet(change: Change): string[] {
   return [...new Set(singles(change).flatMap((next) => handler(next).writeSet(next)))];
 }
 
 /** Whether two changes made on the same version write the same thing: one aspect equals or contains the other. */
-export function collide(a: readonly string[], b: readonly string[]): boolean {
-  return meets(a, new Set(b)) || meets(b, new Set(a));
+export function conflicts(a: readonly string[], b: readonly string[]): boolean {
+  return overlaps(a, new Set(b)) || overlaps(b, new Set(a));
 }
 
 /** Whether an aspect, or one that contains it, is in a set. */
-function meets(aspects: readonly string[], others: ReadonlySet<string>): boolean {
+function overlaps(aspects: readonly string[], others: ReadonlySet<string>): boolean {
   return aspects.some((aspect) => {
     for (let end = aspect.length; end > 0; end = aspect.lastIndexOf("/", end - 1))
       if (others.has(aspect.slice(0, end))) return true;
@@ -74,7 +74,7 @@ function meets(aspects: readonly string[], others: ReadonlySet<string>): boolean
 }
 
 /** What a change did, in a few words: "Moved 3 slides". */
-export function says(change: Change): string {
+export function describeChange(change: Change): string {
   const list = singles(change);
   const texts = [...new Set(list.map((next) => handler(next).describe(next)))];
   if (texts.length === 0) return "Nothing changed";

@@ -13,7 +13,7 @@ import {
   Regions,
   RichText,
   Slide,
-  SlideLook,
+  SlideProperties,
   Source,
   TextStyle,
   Theme,
@@ -40,7 +40,7 @@ const single = [
   z.object({ kind: z.literal("insertElement"), slide: Id, element: Element, index: z.number().int().nonnegative() }),
   z.object({ kind: z.literal("deleteElement"), slide: Id, element: Id }),
   z.object({ kind: z.literal("setElement"), slide: Id, element: Element }),
-  z.object({ kind: z.literal("setLook"), slide: Id, look: SlideLook }),
+  z.object({ kind: z.literal("setSlideProperties"), slide: Id, properties: SlideProperties }),
   z.object({ kind: z.literal("setSource"), slide: Id, source: Source.nullable() }),
   z.object({ kind: z.literal("setProperties"), properties: Properties }),
   z.object({ kind: z.literal("setLanguage"), language: Language }),
@@ -52,7 +52,7 @@ const single = [
   z.object({ kind: z.literal("setManuscript"), manuscript: Manuscript.nullable() }),
   z.object({ kind: z.literal("setSlide"), slide: Id, as: Slide }),
   z.object({ kind: z.literal("setSlideTheme"), slide: Id, theme: z.string().max(80).nullable() }),
-  z.object({ kind: z.literal("setBroughtTheme"), name: z.string().min(1).max(80), theme: Theme.nullable() }),
+  z.object({ kind: z.literal("setImportedTheme"), name: z.string().min(1).max(80), theme: Theme.nullable() }),
   z.object({ kind: z.literal("setMaster"), name: z.string().min(1).max(40), master: Master.nullable() }),
   z.object({ kind: z.literal("setTextStyle"), name: z.string().min(1).max(40), style: TextStyle.nullable() }),
   z.object({ kind: z.literal("setOriginal"), original: Original.nullable() }),
@@ -72,7 +72,7 @@ export function singles(change: Change): readonly SingleChange[] {
 }
 
 /** Several changes as one; a single one stays as it is. */
-export function together(changes: readonly SingleChange[]): Change {
+export function batch(changes: readonly SingleChange[]): Change {
   return changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes: [...changes] };
 }
 

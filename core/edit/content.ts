@@ -1,21 +1,21 @@
-import { type Element, Failure, lookOf, type RichText, type Slide, slideWith } from "@unitext/core/model";
+import { type Element, Failure, slidePropertiesOf, type RichText, type Slide, slideWith } from "@unitext/core/model";
 import type { Handler, SingleChange } from "./change";
-import { missing, type Of, onSlide } from "./order";
+import { notFound, type Of, onSlide } from "./order";
 
-function held(slide: Slide | undefined, id: string): Slide {
-  if (!slide) throw missing("slide", id);
+function requireSlide(slide: Slide | undefined, id: string): Slide {
+  if (!slide) throw notFound("slide", id);
   return slide;
 }
 
 function elementOf(slide: Slide, id: string): { element: Element; index: number } {
   const index = slide.elements.findIndex((element) => element.id === id);
-  if (index < 0) throw missing("element", id);
+  if (index < 0) throw notFound("element", id);
   return { element: slide.elements[index] as Element, index };
 }
 
 export const setHidden: Handler<Of<"setHidden">> = {
   apply(deck, { slide: id, hidden }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     return {
       deck: onSlide(deck, id, (slide) => ({ ...slide, hidden })),
       inverse: [{ kind: "setHidden", slide: id, hidden: before.hidden }],
@@ -27,7 +27,7 @@ export const setHidden: Handler<Of<"setHidden">> = {
 
 export const setNotes: Handler<Of<"setNotes">> = {
   apply(deck, { slide: id, notes }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     return {
       deck: onSlide(deck, id, (slide) => ({ ...slide, notes })),
       inverse: [{ kind: "setNotes", slide: id, notes: before.notes }],
@@ -39,7 +39,7 @@ export const setNotes: Handler<Of<"setNotes">> = {
 
 export const setArrangement: Handler<Of<"setArrangement">> = {
   apply(deck, { slide: id, arrangement, slots }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     for (const element of Object.keys(slots)) elementOf(before, element);
     const back: Record<string, string | null> = {};
     const elements = before.elements.map((element) => {
@@ -62,7 +62,7 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
 /** Puts another element of the same id in the place of one. */
 export const setElement: Handler<Of<"setElement">> = {
   apply(deck, { slide: id, element: next }) {
-    const { element, index } = elementOf(held(slideWith(deck, id), id), next.id);
+    const { element, index } = elementOf(requireSlide(slideWith(deck, id), id), next.id);
     return {
       deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.with(index, next) })),
       inverse: [{ kind: "setElement", slide: id, element }],
@@ -72,9 +72,9 @@ export const setElement: Handler<Of<"setElement">> = {
   describe: ({ element }) => `Changed ${element.kind === "text" ? "text" : `a ${element.kind}`}`,
 };
 
-export const setLook: Handler<Of<"setLook">> = {
-  apply(deck, { slide: id, look }) {
-    const before = held(slideWith(deck, id), id);
+export const setSlideProperties: Handler<Of<"setSlideProperties">> = {
+  apply(deck, { slide: id, properties }) {
+    const before = requireSlide(slideWith(deck, id), id);
     const bare = ({
       background: _,
       transition: __,
@@ -82,8 +82,11 @@ export const setLook: Handler<Of<"setLook">> = {
       widths: ____,
       section: _____,
       ...slide
-    }: Slide): Slide => ({ ...slide, ...look });
-    return { deck: onSlide(deck, id, bare), inverse: [{ kind: "setLook", slide: id, look: lookOf(before) }] };
+    }: Slide): Slide => ({ ...slide, ...properties });
+    return {
+      deck: onSlide(deck, id, bare),
+      inverse: [{ kind: "setSlideProperties", slide: id, properties: slidePropertiesOf(before) }],
+    };
   },
   writeSet: ({ slide }) => [`slide:${slide}/look`],
   describe: () => "Changed the look of a slide",
@@ -91,7 +94,7 @@ export const setLook: Handler<Of<"setLook">> = {
 
 export const setSource: Handler<Of<"setSource">> = {
   apply(deck, { slide: id, source }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     const sourced = ({ source: _, ...slide }: Slide): Slide => (source ? { ...slide, source } : slide);
     return {
       deck: onSlide(deck, id, sourced),
@@ -109,7 +112,7 @@ function withText(element: Element, text: RichText): Element {
 
 export const setText: Handler<Of<"setText">> = {
   apply(deck, { slide: id, element: elementId, text }) {
-    const { element, index } = elementOf(held(slideWith(deck, id), id), elementId);
+    const { element, index } = elementOf(requireSlide(slideWith(deck, id), id), elementId);
     const changed = withText(element, text);
     const back: SingleChange = {
       kind: "setText",
@@ -128,7 +131,7 @@ export const setText: Handler<Of<"setText">> = {
 
 export const insertElement: Handler<Of<"insertElement">> = {
   apply(deck, { slide: id, element, index }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     if (before.elements.some((other) => other.id === element.id))
       throw new Failure("conflict", element.id, `The element id ${element.id} is taken.`);
     const at = Math.min(index, before.elements.length);
@@ -143,7 +146,7 @@ export const insertElement: Handler<Of<"insertElement">> = {
 
 export const deleteElement: Handler<Of<"deleteElement">> = {
   apply(deck, { slide: id, element: elementId }) {
-    const { element, index } = elementOf(held(slideWith(deck, id), id), elementId);
+    const { element, index } = elementOf(requireSlide(slideWith(deck, id), id), elementId);
     return {
       deck: onSlide(deck, id, (slide) => ({ ...slide, elements: slide.elements.toSpliced(index, 1) })),
       inverse: [{ kind: "insertElement", slide: id, element, index }],
@@ -156,7 +159,7 @@ export const deleteElement: Handler<Of<"deleteElement">> = {
 /** Puts a slide as given in the place of the one with its id; its place in the running order stays. */
 export const setSlide: Handler<Of<"setSlide">> = {
   apply(deck, { slide: id, as }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     return {
       deck: onSlide(deck, id, () => ({ ...as, id, parent: before.parent })),
       inverse: [{ kind: "setSlide", slide: id, as: before }],
@@ -168,7 +171,7 @@ export const setSlide: Handler<Of<"setSlide">> = {
 
 export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
   apply(deck, { slide: id, theme }) {
-    const before = held(slideWith(deck, id), id);
+    const before = requireSlide(slideWith(deck, id), id);
     const themed = ({ theme: _, ...slide }: Slide): Slide => (theme ? { ...slide, theme } : slide);
     return {
       deck: onSlide(deck, id, themed),

@@ -1,7 +1,7 @@
 import { Deck, newSlide, orderProblems } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { apply, collide, longestRise, moveTo, nest, says, step, touches, unnest } from "./index";
+import { apply, conflicts, longestRise, moveTo, makeDetail, describeChange, step, writeSet, moveOut } from "./index";
 
 const acts = fc.array(fc.tuple(fc.nat(200), fc.array(fc.nat(50), { minLength: 4, maxLength: 4 })), { maxLength: 12 });
 
@@ -50,7 +50,7 @@ describe("changes", () => {
           const content = (kind: number) => [5, 7, 8, 9, 11, 12, 13][kind % 7] as number;
           const one = actOn(deck, content(a), pick.slice(0, 4), idSource("a"));
           const two = actOn(deck, content(b), pick.slice(4), idSource("b"));
-          if (!one || !two || collide(touches(one), touches(two))) return;
+          if (!one || !two || conflicts(writeSet(one), writeSet(two))) return;
           expect(apply(apply(deck, one).deck, two).deck).toEqual(apply(apply(deck, two).deck, one).deck);
         },
       ),
@@ -78,7 +78,7 @@ describe("order", () => {
     const before = deck(line("a", "b", "c", "d").slides);
     const change = step(before, ["c"], -1);
     expect(order(apply(before, change as never).deck)).toBe("a c b d");
-    expect(says(change as never)).toBe("Moved a slide");
+    expect(describeChange(change as never)).toBe("Moved a slide");
   });
 
   it("moves several that stand apart to one place, in their order", () => {
@@ -88,15 +88,15 @@ describe("order", () => {
 
   it("nests under the slide before, carries details along and lifts them when their slide goes", () => {
     const before = deck(line("a", "b", "c").slides);
-    const nested = apply(before, nest(before, ["b", "c"]) as never).deck;
+    const nested = apply(before, makeDetail(before, ["b", "c"]) as never).deck;
     expect(order(nested)).toBe("a a>b a>c");
     expect(order(apply(nested, { kind: "deleteSlide", slide: "a" }).deck)).toBe("b c");
-    expect(order(apply(nested, unnest(nested, ["b"]) as never).deck)).toBe("a a>c b");
+    expect(order(apply(nested, moveOut(nested, ["b"]) as never).deck)).toBe("a a>c b");
   });
 
   it("refuses to put a slide under itself", () => {
     const before = deck(line("a", "b").slides);
-    const nested = apply(before, nest(before, ["b"]) as never).deck;
+    const nested = apply(before, makeDetail(before, ["b"]) as never).deck;
     expect(() => apply(nested, { kind: "moveSlide", slide: "a", place: { parent: "b", after: null } })).toThrow(
       "under itself",
     );

@@ -2,19 +2,19 @@ import { type Element, newSlide, type Slide, type TableElement } from "@unitext/
 import { emptyDeck, plainText, textOf } from "@unitext/core/model";
 import fc from "fast-check";
 import {
-  aligned,
+  alignElements,
   apply,
-  grouped,
+  groupElements,
   placed,
-  reordered,
-  spaced,
-  together,
-  ungrouped,
-  withColumn,
-  withoutColumn,
-  withoutRow,
-  withRow,
-  withTheirGroups,
+  reorderElements,
+  distributeElements,
+  batch,
+  ungroupElements,
+  insertColumn,
+  deleteColumn,
+  deleteRow,
+  insertRow,
+  expandToGroups,
 } from "./index";
 
 const page = { width: 960, height: 540 };
@@ -24,20 +24,20 @@ const box = (id: string, more: Partial<Element> = {}): Element =>
 
 describe("frames", () => {
   it("line up by the page alone, and by what is around them together", () => {
-    expect(aligned([at(10, 10, 100, 40)], "centre", page)).toEqual([at(430, 10, 100, 40)]);
-    expect(aligned([at(10, 10, 100, 40)], "bottom", page)).toEqual([at(10, 500, 100, 40)]);
+    expect(alignElements([at(10, 10, 100, 40)], "centre", page)).toEqual([at(430, 10, 100, 40)]);
+    expect(alignElements([at(10, 10, 100, 40)], "bottom", page)).toEqual([at(10, 500, 100, 40)]);
     const two = [at(10, 10, 100, 40), at(200, 90, 40, 20)];
-    expect(aligned(two, "left", page).map(({ x }) => x)).toEqual([10, 10]);
-    expect(aligned(two, "right", page).map(({ x }) => x)).toEqual([140, 200]);
-    expect(aligned(two, "middle", page).map(({ y }) => y)).toEqual([40, 50]);
-    expect(aligned(two, "top", page).map(({ y }) => y)).toEqual([10, 10]);
+    expect(alignElements(two, "left", page).map(({ x }) => x)).toEqual([10, 10]);
+    expect(alignElements(two, "right", page).map(({ x }) => x)).toEqual([140, 200]);
+    expect(alignElements(two, "middle", page).map(({ y }) => y)).toEqual([40, 50]);
+    expect(alignElements(two, "top", page).map(({ y }) => y)).toEqual([10, 10]);
   });
 
   it("stand with the same space between them, the outer two where they were", () => {
-    expect(spaced([at(0, 0, 10, 10), at(90, 0, 10, 10), at(12, 0, 20, 10)], "x").map(({ x }) => x)).toEqual([
-      0, 90, 40,
-    ]);
-    expect(spaced([at(0, 0, 10, 10), at(0, 50, 10, 10)], "y").map(({ y }) => y)).toEqual([0, 50]);
+    expect(distributeElements([at(0, 0, 10, 10), at(90, 0, 10, 10), at(12, 0, 20, 10)], "x").map(({ x }) => x)).toEqual(
+      [0, 90, 40],
+    );
+    expect(distributeElements([at(0, 0, 10, 10), at(0, 50, 10, 10)], "y").map(({ y }) => y)).toEqual([0, 50]);
   });
 
   it("are written in hundredths of points, and a whole turn is none", () => {
@@ -50,11 +50,11 @@ describe("frames", () => {
 
 describe("the order of drawing", () => {
   const slide: Slide = { ...newSlide("s", "blank"), elements: ["a", "b", "c", "d"].map((id) => box(id)) };
-  const order = (ids: string[], depth: Parameters<typeof reordered>[2]) => {
-    const changes = reordered(slide, ids, depth);
+  const order = (ids: string[], depth: Parameters<typeof reorderElements>[2]) => {
+    const changes = reorderElements(slide, ids, depth);
     const deck = { ...emptyDeck("d", "D"), slides: [slide] };
     return changes.length
-      ? apply(deck, together(changes))
+      ? apply(deck, batch(changes))
           .deck.slides[0]?.elements.map(({ id }) => id)
           .join("")
       : "same";
@@ -68,22 +68,28 @@ describe("the order of drawing", () => {
   });
   it("is undone in one step", () => {
     const deck = { ...emptyDeck("d", "D"), slides: [slide] };
-    const { deck: changed, inverse } = apply(deck, together(reordered(slide, ["a"], "front")));
+    const { deck: changed, inverse } = apply(deck, batch(reorderElements(slide, ["a"], "front")));
     expect(apply(changed, inverse).deck).toEqual(deck);
   });
 });
 
 describe("groups", () => {
   it("are made inside those that are shared, selected whole, and taken apart from outside in", () => {
-    const [a, b] = grouped([box("a", { groups: ["o", "x"] }), box("b", { groups: ["o"] })], "n") as [Element, Element];
+    const [a, b] = groupElements([box("a", { groups: ["o", "x"] }), box("b", { groups: ["o"] })], "n") as [
+      Element,
+      Element,
+    ];
     expect([a.groups, b.groups]).toEqual([
       ["o", "n", "x"],
       ["o", "n"],
     ]);
-    expect(ungrouped([a, box("c", { groups: ["z"] })]).map(({ groups }) => groups)).toEqual([["n", "x"], undefined]);
+    expect(ungroupElements([a, box("c", { groups: ["z"] })]).map(({ groups }) => groups)).toEqual([
+      ["n", "x"],
+      undefined,
+    ]);
     const slide = { ...newSlide("s", "blank"), elements: [a, box("c"), b] };
-    expect(withTheirGroups(slide, ["a"])).toEqual(["a", "b"]);
-    expect(withTheirGroups(slide, ["c"])).toEqual(["c"]);
+    expect(expandToGroups(slide, ["a"])).toEqual(["a", "b"]);
+    expect(expandToGroups(slide, ["c"])).toEqual(["c"]);
   });
 });
 
@@ -113,10 +119,10 @@ describe("rows and columns of a table", () => {
     );
 
   it("come in between, and cells that reach over the place reach further", () => {
-    expect(words(withRow(table, 2))).toEqual(["a>2 - c", "d ev3 f", " - ", "g - i"]);
-    expect(withRow(table, 2).heights).toEqual([20, 30, 30, 40]);
-    expect(withRow(table, 0).header).toBe(2);
-    expect(words(withRow(table, 3))).toEqual(["a>2 - c", "d ev2 f", "g - i", "  "]);
+    expect(words(insertRow(table, 2))).toEqual(["a>2 - c", "d ev3 f", " - ", "g - i"]);
+    expect(insertRow(table, 2).heights).toEqual([20, 30, 30, 40]);
+    expect(insertRow(table, 0).header).toBe(2);
+    expect(words(insertRow(table, 3))).toEqual(["a>2 - c", "d ev2 f", "g - i", "  "]);
     // What is written in a new cell looks as beside it.
     const look = { size: 9, colour: "#7a2e57" };
     const styled: TableElement = {
@@ -129,30 +135,30 @@ describe("rows and columns of a table", () => {
               text: one.text.map((paragraph) => ({
                 ...paragraph,
                 align: "end" as const,
-                runs: paragraph.runs.map((run) => ({ ...run, look })),
+                runs: paragraph.runs.map((run) => ({ ...run, properties: look })),
               })),
             },
         ),
       ),
     };
-    const row = withRow(styled, 3);
+    const row = insertRow(styled, 3);
     expect(row.rows[3]?.[0]?.text).toEqual([
-      { kind: "plain", level: 0, align: "end", look: { words: look }, runs: [] },
+      { kind: "plain", level: 0, align: "end", properties: { words: look }, runs: [] },
     ]);
-    expect(withRow(row, 4).rows[4]?.[0]).toEqual(row.rows[3]?.[0]);
-    const wider = withColumn(table, 1);
+    expect(insertRow(row, 4).rows[4]?.[0]).toEqual(row.rows[3]?.[0]);
+    const wider = insertColumn(table, 1);
     expect(words(wider)).toEqual(["a>3 - - c", "d  ev2 f", "g  - i"]);
     expect(wider.widths).toEqual([75, 50, 37.5, 37.5]);
     expect([wider.align, wider.header, wider.heights]).toEqual([["start", "start", "end", "end"], 1, [20, 30, 40]]);
   });
 
   it("go, and cells that reached over them reach less far", () => {
-    expect(words(withoutRow(table, 1) as TableElement)).toEqual(["a>2 - c", "g e i"]);
-    expect(words(withoutRow(table, 0) as TableElement)).toEqual(["d ev2 f", "g - i"]);
-    expect(withoutRow(table, 0)?.header).toBe(0);
-    expect(words(withoutColumn(table, 0) as TableElement)).toEqual(["a c", "ev2 f", "- i"]);
-    expect(words(withoutColumn(table, 2) as TableElement)).toEqual(["a>2 -", "d ev2", "g -"]);
-    expect(withoutRow({ ...table, rows: [[cell("only")]] }, 0)).toBeUndefined();
+    expect(words(deleteRow(table, 1) as TableElement)).toEqual(["a>2 - c", "g e i"]);
+    expect(words(deleteRow(table, 0) as TableElement)).toEqual(["d ev2 f", "g - i"]);
+    expect(deleteRow(table, 0)?.header).toBe(0);
+    expect(words(deleteColumn(table, 0) as TableElement)).toEqual(["a c", "ev2 f", "- i"]);
+    expect(words(deleteColumn(table, 2) as TableElement)).toEqual(["a>2 -", "d ev2", "g -"]);
+    expect(deleteRow({ ...table, rows: [[cell("only")]] }, 0)).toBeUndefined();
   });
 
   // Whatever is done, each place belongs to one cell: the rule of CT_Table (ECMA-376-1, 21.1.3) and of OpenDocument, 9.1.
@@ -177,10 +183,10 @@ describe("rows and columns of a table", () => {
           const [tall, wide] = [now.rows.length, now.rows[0]?.length ?? 1];
           now =
             kind === 0
-              ? withRow(now, place % (tall + 1))
+              ? insertRow(now, place % (tall + 1))
               : kind === 1
-                ? withColumn(now, place % (wide + 1))
-                : ((kind === 2 ? withoutRow(now, place % tall) : withoutColumn(now, place % wide)) ?? now);
+                ? insertColumn(now, place % (wide + 1))
+                : ((kind === 2 ? deleteRow(now, place % tall) : deleteColumn(now, place % wide)) ?? now);
           whole(now);
         }
       }),

@@ -5,7 +5,7 @@ import type { SingleChange } from "./change";
 export const SIDES = ["left", "centre", "right", "top", "middle", "bottom"] as const;
 export type Side = (typeof SIDES)[number];
 
-export const around = (frames: readonly Frame[]): Frame => {
+export const boundingFrame = (frames: readonly Frame[]): Frame => {
   const [x, y] = [Math.min(...frames.map((frame) => frame.x)), Math.min(...frames.map((frame) => frame.y))];
   return {
     x,
@@ -16,8 +16,8 @@ export const around = (frames: readonly Frame[]): Frame => {
 };
 
 /** Frames lined up by a side: one alone by its page, several by what is around them all. */
-export function aligned(frames: readonly Frame[], side: Side, page: { width: number; height: number }): Frame[] {
-  const room = frames.length > 1 ? around(frames) : { x: 0, y: 0, ...page };
+export function alignElements(frames: readonly Frame[], side: Side, page: { width: number; height: number }): Frame[] {
+  const room = frames.length > 1 ? boundingFrame(frames) : { x: 0, y: 0, ...page };
   const moved: Record<Side, (frame: Frame) => Partial<Frame>> = {
     left: () => ({ x: room.x }),
     centre: ({ width }) => ({ x: room.x + (room.width - width) / 2 }),
@@ -30,7 +30,7 @@ export function aligned(frames: readonly Frame[], side: Side, page: { width: num
 }
 
 /** Frames with the same space between neighbours along an axis; the first and the last stay. */
-export function spaced(frames: readonly Frame[], axis: "x" | "y"): Frame[] {
+export function distributeElements(frames: readonly Frame[], axis: "x" | "y"): Frame[] {
   const size = axis === "x" ? "width" : "height";
   const order = frames.map((frame, nth) => ({ frame, nth })).sort((a, b) => a.frame[axis] - b.frame[axis]);
   const [first, last] = [order[0], order.at(-1)];
@@ -66,7 +66,7 @@ export function placed(element: Element, frame: Frame, rotation = element.rotati
 export type Depth = "front" | "forward" | "backward" | "back";
 
 /** The changes that bring elements before or behind others, their own order kept; none where they are there already. */
-export function reordered(slide: Slide, ids: readonly string[], depth: Depth): SingleChange[] {
+export function reorderElements(slide: Slide, ids: readonly string[], depth: Depth): SingleChange[] {
   const chosen = new Set(ids);
   const order = [...slide.elements];
   const moved = order.filter(({ id }) => chosen.has(id));
@@ -91,7 +91,7 @@ export function reordered(slide: Slide, ids: readonly string[], depth: Depth): S
 }
 
 /** Elements as one group, inside the groups that they share. */
-export function grouped(elements: readonly Element[], group: string): Element[] {
+export function groupElements(elements: readonly Element[], group: string): Element[] {
   const lists = elements.map(({ groups = [] }) => groups);
   let depth = 0;
   while (lists.every((groups) => groups[depth] !== undefined && groups[depth] === lists[0]?.[depth])) depth++;
@@ -102,7 +102,7 @@ export function grouped(elements: readonly Element[], group: string): Element[] 
 }
 
 /** Elements out of their outermost group. */
-export function ungrouped(elements: readonly Element[]): Element[] {
+export function ungroupElements(elements: readonly Element[]): Element[] {
   return elements.map((element) => {
     const { groups = [], ...rest } = element;
     return (groups.length > 1 ? { ...rest, groups: groups.slice(1) } : rest) as Element;
@@ -110,7 +110,7 @@ export function ungrouped(elements: readonly Element[]): Element[] {
 }
 
 /** The elements that are selected together with some: all that share an outermost group with them. */
-export function withTheirGroups(slide: Slide, ids: readonly string[]): string[] {
+export function expandToGroups(slide: Slide, ids: readonly string[]): string[] {
   const groups = new Set(
     slide.elements.filter(({ id }) => ids.includes(id)).flatMap(({ groups: own }) => own?.[0] ?? []),
   );
@@ -129,7 +129,7 @@ const cellsAt = (rows: TableElement["rows"]) => {
           for (let dx = 0; dx < (cell.columns ?? 1); dx++) owner.set(`${y + dy}/${x + dx}`, [y, x]);
   return owner;
 };
-const spanned = (cell: Cell, columns: number, rows: number): Cell => {
+const coveredCells = (cell: Cell, columns: number, rows: number): Cell => {
   const { columns: _, rows: __, ...rest } = cell;
   return { ...rest, ...(columns > 1 ? { columns } : {}), ...(rows > 1 ? { rows } : {}) };
 };
@@ -142,18 +142,18 @@ const empty = (like: Cell | null | undefined): Cell => {
     ...stands
   } = like ?? { text: [] };
   if (!first) return { ...stands, text: [] };
-  const words = first.runs[0]?.look ?? first.look?.words;
+  const words = first.runs[0]?.properties ?? first.properties?.words;
   return {
     ...stands,
     text:
-      words || first.align || first.look
-        ? [{ ...first, runs: [], ...(words ? { look: { ...first.look, words } } : {}) }]
+      words || first.align || first.properties
+        ? [{ ...first, runs: [], ...(words ? { properties: { ...first.properties, words } } : {}) }]
         : [],
   };
 };
 
 /** A table with a row more before a place; cells that reach over the place reach over the new row too. */
-export function withRow(table: TableElement, at: number): TableElement {
+export function insertRow(table: TableElement, at: number): TableElement {
   const owner = cellsAt(table.rows);
   const width = table.rows[0]?.length ?? 0;
   const rows = table.rows.map((row) => [...row]);
@@ -168,7 +168,7 @@ export function withRow(table: TableElement, at: number): TableElement {
     if (fresh[x] !== null || !place || grown.has(place.join("/"))) continue;
     grown.add(place.join("/"));
     const cell = rows[place[0]]?.[place[1]] as Cell;
-    (rows[place[0]] as (Cell | null)[])[place[1]] = spanned(cell, cell.columns ?? 1, (cell.rows ?? 1) + 1);
+    (rows[place[0]] as (Cell | null)[])[place[1]] = coveredCells(cell, cell.columns ?? 1, (cell.rows ?? 1) + 1);
   }
   rows.splice(at, 0, fresh);
   const heights = table.heights && [...table.heights];
@@ -182,7 +182,7 @@ export function withRow(table: TableElement, at: number): TableElement {
 }
 
 /** A table without a row; undefined where it is the only one. Cells that reach over it reach less far; one that begins in it begins below. */
-export function withoutRow(table: TableElement, at: number): TableElement | undefined {
+export function deleteRow(table: TableElement, at: number): TableElement | undefined {
   if (table.rows.length <= 1 || !table.rows[at]) return undefined;
   const owner = cellsAt(table.rows);
   const rows = table.rows.map((row) => [...row]);
@@ -193,7 +193,7 @@ export function withoutRow(table: TableElement, at: number): TableElement | unde
     shrunk.add(place.join("/"));
     const cell = table.rows[place[0]]?.[place[1]] as Cell;
     if ((cell.rows ?? 1) < 2) continue;
-    const less = spanned(cell, cell.columns ?? 1, (cell.rows ?? 1) - 1);
+    const less = coveredCells(cell, cell.columns ?? 1, (cell.rows ?? 1) - 1);
     if (place[0] === at) (rows[at + 1] as (Cell | null)[])[place[1]] = less;
     else (rows[place[0]] as (Cell | null)[])[place[1]] = less;
   }
@@ -207,12 +207,12 @@ export function withoutRow(table: TableElement, at: number): TableElement | unde
   };
 }
 
-const turned = (table: TableElement): TableElement => {
+const transposed = (table: TableElement): TableElement => {
   const width = table.rows[0]?.length ?? 0;
   const rows = Array.from({ length: width }, (_, x) =>
     table.rows.map((row) => {
       const cell = row[x] ?? null;
-      return cell && spanned(cell, cell.rows ?? 1, cell.columns ?? 1);
+      return cell && coveredCells(cell, cell.rows ?? 1, cell.columns ?? 1);
     }),
   );
   const { heights: _, widths: __, ...rest } = table;
@@ -225,9 +225,9 @@ const turned = (table: TableElement): TableElement => {
 };
 
 /** A table with a column more before a place; each of the others gives of its width, so that it gets a fair share. */
-export function withColumn(table: TableElement, at: number): TableElement {
+export function insertColumn(table: TableElement, at: number): TableElement {
   const all = table.widths?.reduce((sum, width) => sum + width, 0);
-  const made = turned({ ...withRow({ ...turned(table), header: 0 }, at) });
+  const made = transposed({ ...insertRow({ ...transposed(table), header: 0 }, at) });
   const align = [...table.align];
   align.splice(at, 0, table.align[Math.max(0, at - 1)] ?? "start");
   const columns = table.widths?.length ?? 0;
@@ -247,11 +247,11 @@ export function withColumn(table: TableElement, at: number): TableElement {
 }
 
 /** A table without a column; undefined where it is the only one. */
-export function withoutColumn(table: TableElement, at: number): TableElement | undefined {
+export function deleteColumn(table: TableElement, at: number): TableElement | undefined {
   const all = table.widths?.reduce((sum, width) => sum + width, 0);
-  const less = withoutRow({ ...turned(table), header: 0 }, at);
+  const less = deleteRow({ ...transposed(table), header: 0 }, at);
   if (!less) return undefined;
-  const made = turned(less);
+  const made = transposed(less);
   const sum = made.widths?.reduce((total, width) => total + width, 0);
   return {
     ...made,

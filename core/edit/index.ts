@@ -1,15 +1,15 @@
 export * from "./acts";
 export * from "./apply";
-export { Batch, Change, Place, SingleChange, singles, together } from "./change";
+export { Batch, Change, Place, SingleChange, singles, batch } from "./change";
 export * from "./frames";
-export { changePage, Refit, refitDeck } from "./page";
+export { changePage, PageResizer, resizeDeck } from "./page";
 export { indexAt, longestRise, placeOf } from "./order";
 export {
   applyOwn,
   type Integrated,
   integrate,
   type LogEntry,
-  onTop,
+  rebaseOwn,
   openReplica,
   type OwnChange,
   type RefusedChange,

@@ -3,7 +3,7 @@ import type { Handler, Place, SingleChange } from "./change";
 
 type Of<K extends SingleChange["kind"]> = Extract<SingleChange, { kind: K }>;
 
-export function missing(what: string, id: string): Failure {
+export function notFound(what: string, id: string): Failure {
   return new Failure("conflict", id, `The ${what} ${id} is no longer in the deck.`);
 }
 
@@ -22,14 +22,14 @@ export function placeOf(slides: readonly Slide[], index: number): Place {
 export function indexAt(slides: readonly Slide[], place: Place): number {
   if (place.after !== null) {
     const index = slides.findIndex((slide) => slide.id === place.after);
-    if (index < 0) throw missing("slide", place.after);
+    if (index < 0) throw notFound("slide", place.after);
     if ((slides[index] as Slide).parent !== place.parent)
       throw new Failure("conflict", place.after, `The slide ${place.after} has moved to another place.`);
     return index + familyOf(slides, place.after).length;
   }
   if (place.parent === null) return 0;
   const index = slides.findIndex((slide) => slide.id === place.parent);
-  if (index < 0) throw missing("slide", place.parent);
+  if (index < 0) throw notFound("slide", place.parent);
   return index + 1;
 }
 
@@ -57,7 +57,7 @@ export const insertSlide: Handler<Of<"insertSlide">> = {
 export const deleteSlide: Handler<Of<"deleteSlide">> = {
   apply(deck, { slide: id }) {
     const index = slideIndex(deck, id);
-    if (index < 0) throw missing("slide", id);
+    if (index < 0) throw notFound("slide", id);
     const slide = deck.slides[index] as Slide;
     const lifted: string[] = [];
     const slides = deck.slides.flatMap((other) => {
@@ -80,7 +80,7 @@ export const deleteSlide: Handler<Of<"deleteSlide">> = {
 export const moveSlide: Handler<Of<"moveSlide">> = {
   apply(deck, { slide: id, place }) {
     const index = slideIndex(deck, id);
-    if (index < 0) throw missing("slide", id);
+    if (index < 0) throw notFound("slide", id);
     const family = familyOf(deck.slides, id);
     if (family.some((member) => member.id === place.parent || member.id === place.after)) {
       throw new Failure("not-valid", id, "A slide cannot be put under itself or after itself.");
@@ -103,7 +103,7 @@ export type { Of };
 /** Replaces one slide by what `change` makes of it. Throws a Failure `conflict` when it is not there. */
 export function onSlide(deck: Deck, id: string, change: (slide: Slide) => Slide): Deck {
   const index = slideIndex(deck, id);
-  if (index < 0) throw missing("slide", id);
+  if (index < 0) throw notFound("slide", id);
   const slides = deck.slides.slice();
   slides[index] = change(slides[index] as Slide);
   return { ...deck, slides };

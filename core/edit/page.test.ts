@@ -9,7 +9,7 @@ import {
   textHash,
 } from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
-import { apply, changePage, Refit, refitDeck } from "./index";
+import { apply, changePage, PageResizer, resizeDeck } from "./index";
 
 const WIDE = { width: 960, height: 540 };
 const OLD = { width: 720, height: 540 };
@@ -22,7 +22,7 @@ const slide = (elements: Element[], more: Partial<Slide> = {}): Slide => ({
   ...more,
 });
 const fitted = (from: { width: number; height: number }, to: { width: number; height: number }, given: Element) =>
-  new Refit(from, to, { slides: [slide([given])] }).slide(slide([given])).elements[0] as Element;
+  new PageResizer(from, to, { slides: [slide([given])] }).slide(slide([given])).elements[0] as Element;
 
 describe("a page of another shape", () => {
   // 16:9 is 960 by 540 points, 4:3 is 720 by 540: everything becomes three quarters as large, 405 points high in the middle of 540.
@@ -39,18 +39,18 @@ describe("a page of another shape", () => {
       shape("a", { frame: frame(60, 40, 500, 460) }),
       shape("b", { frame: frame(600, 60, 300, 200) }),
     ]);
-    const there = new Refit(WIDE, OLD, { slides: [wide] }).slide(wide);
-    const back = new Refit(OLD, WIDE, { slides: [there] }).slide(there);
+    const there = new PageResizer(WIDE, OLD, { slides: [wide] }).slide(wide);
+    const back = new PageResizer(OLD, WIDE, { slides: [there] }).slide(there);
     for (const [nth, { frame: now }] of back.elements.entries()) {
       const was = wide.elements[nth]?.frame;
       for (const side of ["x", "y", "width", "height"] as const)
         expect(Math.abs((now?.[side] ?? 0) - (was?.[side] ?? 0))).toBeLessThan(25);
     }
     const low = slide([shape("a", { frame: frame(40, 420, 500, 100) })]);
-    expect(new Refit(OLD, WIDE, { slides: [low] }).slide(low).elements[0]?.frame).toMatchObject({
+    expect(new PageResizer(OLD, WIDE, { slides: [low] }).slide(low).elements[0]?.frame).toMatchObject({
       width: expect.any(Number),
     });
-    const [made] = new Refit(OLD, WIDE, { slides: [low] }).slide(low).elements;
+    const [made] = new PageResizer(OLD, WIDE, { slides: [low] }).slide(low).elements;
     expect((made?.frame?.y ?? 0) + (made?.frame?.height ?? 0)).toBeLessThanOrEqual(540);
     expect((made?.frame?.x ?? 0) + (made?.frame?.width ?? 0)).toBeLessThanOrEqual(960);
   });
@@ -123,8 +123,8 @@ describe("a page of another shape", () => {
               stroke: { colour: "#000000", width: 4 },
               shadow: { colour: "#000000", opacity: 0.5, blur: 8, distance: 4, direction: 45 },
               text: [
-                { kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], look: { size: 60 } }] },
-                { kind: "plain", level: 0, look: { words: { size: 20 } }, runs: [] },
+                { kind: "plain", level: 0, runs: [{ text: "Ebb", marks: [], properties: { size: 60 } }] },
+                { kind: "plain", level: 0, properties: { words: { size: 20 } }, runs: [] },
               ],
             } as Element,
             {
@@ -152,14 +152,14 @@ describe("a page of another shape", () => {
         ),
       ],
     };
-    const next = refitDeck(deck, OLD);
+    const next = resizeDeck(deck, OLD);
     const [one] = next.slides as [Slide];
     const [text, table, title] = one.elements as [Element, Element, Element];
     expect(text).toMatchObject({
       box: { insets: [6, 3, 6, 3], gap: 12 },
       stroke: { width: 3 },
       shadow: { blur: 6, distance: 3 },
-      text: [{ runs: [{ look: { size: 45 } }] }, { look: { words: { size: 15 } } }],
+      text: [{ runs: [{ properties: { size: 45 } }] }, { properties: { words: { size: 15 } } }],
     });
     expect(next.styles?.[text.style ?? ""]).toEqual([
       {
@@ -199,7 +199,7 @@ describe("a page of another shape", () => {
       slides: [slide([shape("a", { frame: frame(1, 2, 3, 4) })], { master: "m" }), newSlide("plain", "points")],
     };
     const there = apply(deck, changePage(deck, OLD));
-    expect(there.deck).toEqual(refitDeck(deck, OLD));
+    expect(there.deck).toEqual(resizeDeck(deck, OLD));
     expect(apply(there.deck, there.inverse).deck).toEqual(deck);
     expect(changePage(deck, WIDE)).toEqual({ kind: "batch", changes: [] });
     expect(changePage({ ...emptyDeck("e", "E"), slides: [newSlide(idSource()(), "points")] }, OLD)).toEqual({

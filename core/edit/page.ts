@@ -2,18 +2,18 @@ import {
   type Cell,
   type Crop,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   type Element,
   type Frame,
   type LevelStyle,
   mapElementTexts,
   type Master,
   type Page,
-  type ParagraphLook,
+  type ParagraphProperties,
   type RegionBox,
   type RichText,
-  type RunLook,
-  sharedBy,
+  type RunProperties,
+  sharedItemsOf,
   type Shadow,
   type Slide,
   type Stroke,
@@ -21,16 +21,16 @@ import {
   tabStop,
   type TextBox,
   type TextStyle,
-  valueSum,
+  valueHash,
 } from "@unitext/core/model";
-import { type Change, type SingleChange, together } from "./change";
-import { around } from "./frames";
+import { type Change, type SingleChange, batch } from "./change";
+import { boundingFrame } from "./frames";
 
 /** How near to an edge of the page a thing stands on it, in points. */
 const AT_EDGE = 1;
 const round = (value: number) => Math.round(value * 1000) / 1000;
 
-type Shared = Pick<DeckHead, "masters" | "styles">;
+type Shared = Pick<DeckMetadata, "masters" | "styles">;
 
 /** One direction of a frame on another page: what reached from edge to edge does so again, what stood at an edge stands at it, all else is moved by an offset. */
 function along(at: number, size: number, from: number, to: number, scale: number, offset: number): [number, number] {
@@ -41,15 +41,15 @@ function along(at: number, size: number, from: number, to: number, scale: number
   return [round(offset + at * scale), round(size * scale)];
 }
 
-const touches = ({ x, y, width, height }: Frame, page: Page) =>
+const writeSet = ({ x, y, width, height }: Frame, page: Page) =>
   x <= AT_EDGE || y <= AT_EDGE || x + width >= page.width - AT_EDGE || y + height >= page.height - AT_EDGE;
 
 /** The part of the pages in which what stands freely is, without what stands at an edge; undefined where nothing does. */
 function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
   const frames = slides
     .flatMap(({ elements, regions = [] }) => [...elements, ...regions])
-    .flatMap((one) => (one.frame && !touches(one.frame, page) ? [one.frame] : []));
-  return frames.length ? around(frames) : undefined;
+    .flatMap((one) => (one.frame && !writeSet(one.frame, page) ? [one.frame] : []));
+  return frames.length ? boundingFrame(frames) : undefined;
 }
 
 /** How much larger content is drawn where it stands in the middle of a page with much room around it, as it does after a change of page: no margin gets narrower than the narrowest was. */
@@ -76,7 +76,7 @@ function offsetOf(at: number, size: number, from: number, to: number, scale: num
  * What stands in slots has its place from the arrangement. Masters and text styles are named by their content, so those
  * that change get other names, which `shared` gives.
  */
-export class Refit {
+export class PageResizer {
   readonly shared: { masters: Record<string, Master>; styles: Record<string, TextStyle> } = { masters: {}, styles: {} };
   private readonly scale: number;
   private readonly left: number;
@@ -173,7 +173,7 @@ export class Refit {
     const known = this.named.get(name);
     if (known !== undefined) return known;
     const made: Master = { ...master, elements: master.elements.map((element) => this.element(element)) };
-    const own = valueSum(made);
+    const own = valueHash(made);
     this.named.set(name, own);
     this.shared.masters[own] = made;
     return own;
@@ -191,21 +191,21 @@ export class Refit {
         ...(level.paragraph ? { paragraph: this.paragraph(level.paragraph) } : {}),
       }),
     );
-    const own = valueSum(made);
+    const own = valueHash(made);
     this.named.set(`style ${name}`, own);
     this.shared.styles[own] = made;
     return own;
   }
 
   private text(text: RichText): RichText {
-    return text.map(({ look, runs, ...paragraph }) => ({
+    return text.map(({ properties, runs, ...paragraph }) => ({
       ...paragraph,
-      ...(look ? { look: this.paragraph(look) } : {}),
-      runs: runs.map((run) => (run.look ? { ...run, look: this.run(run.look) } : run)),
+      ...(properties ? { properties: this.paragraph(properties) } : {}),
+      runs: runs.map((run) => (run.properties ? { ...run, properties: this.run(run.properties) } : run)),
     }));
   }
 
-  private run(look: RunLook): RunLook {
+  private run(look: RunProperties): RunProperties {
     const { size, spacing } = look;
     return {
       ...look,
@@ -214,7 +214,7 @@ export class Refit {
     };
   }
 
-  private paragraph(look: ParagraphLook): ParagraphLook {
+  private paragraph(look: ParagraphProperties): ParagraphProperties {
     const points = (name: "before" | "after" | "line") => {
       const given = look[name];
       return given && "points" in given
@@ -272,23 +272,23 @@ function cropped(before: Frame, after: Frame, crop: Crop = { left: 0, top: 0, ri
 }
 
 /** The deck on a page of another shape. */
-export function refitDeck(deck: Deck, page: Page): Deck {
+export function resizeDeck(deck: Deck, page: Page): Deck {
   if (page.width === deck.page.width && page.height === deck.page.height) return deck;
   const { masters: _, styles: __, ...rest } = deck;
-  const refit = new Refit(deck.page, page, deck);
+  const refit = new PageResizer(deck.page, page, deck);
   const slides = deck.slides.map((slide) => refit.slide(slide));
   return {
     ...rest,
     page,
-    ...sharedBy(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }),
+    ...sharedItemsOf(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }),
     slides,
   };
 }
 
 /** The change that gives a deck pages of another shape, with what stands freely on its slides fitted to them; an empty batch where they have it already. */
 export function changePage(deck: Deck, page: Page): Change {
-  const next = refitDeck(deck, page);
-  if (next === deck) return together([]);
+  const next = resizeDeck(deck, page);
+  if (next === deck) return batch([]);
   const brought = (before: Deck, after: Deck): SingleChange[] => [
     ...Object.entries(after.masters ?? {}).flatMap(([name, master]): SingleChange[] =>
       before.masters?.[name] ? [] : [{ kind: "setMaster", name, master }],
@@ -308,5 +308,5 @@ export function changePage(deck: Deck, page: Page): Change {
   const slides = next.slides.flatMap((slide, nth): SingleChange[] =>
     slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }],
   );
-  return together([{ kind: "setPage", page }, ...brought(deck, next), ...slides, ...gone]);
+  return batch([{ kind: "setPage", page }, ...brought(deck, next), ...slides, ...gone]);
 }

@@ -4,13 +4,13 @@ import fc from "fast-check";
 import {
   apply,
   type Change,
-  collide,
+  conflicts,
   integrate,
   type LogEntry,
-  onTop,
+  rebaseOwn,
   openReplica,
   type Replica,
-  touches,
+  writeSet,
 } from "./index";
 import { applyOwn } from "./rebase";
 
@@ -29,8 +29,8 @@ class Server {
     const own = new Set(sent.map(({ id }) => id));
     const known = new Set(this.log.map(({ id }) => id));
     const fresh = sent.filter(({ id }) => !known.has(id));
-    const written = this.log.slice(base).flatMap(({ id, change }) => (own.has(id) ? [] : touches(change)));
-    if (fresh.some(({ change }) => collide(touches(change), written))) return "conflict";
+    const written = this.log.slice(base).flatMap(({ id, change }) => (own.has(id) ? [] : writeSet(change)));
+    if (fresh.some(({ change }) => conflicts(writeSet(change), written))) return "conflict";
     let { deck } = this;
     const entries: typeof this.log = [];
     try {
@@ -92,7 +92,7 @@ class Page {
     if (lost) return;
     if (reply === "conflict") {
       if (version < this.server.version) this.catchUp();
-      else this.take(onTop(this.replica, pending.slice(1), this.replica.committed));
+      else this.take(rebaseOwn(this.replica, pending.slice(1), this.replica.committed));
     } else this.take(integrate(this.replica, reply.changes));
   }
 }
@@ -198,6 +198,6 @@ describe("changes of several pages", () => {
 
 it("twenty thousand moves are compared with twenty thousand others in one pass", () => {
   const moves = (prefix: string) => Array.from({ length: 20_000 }, (_, nth) => `slide:${prefix}${nth}/place`);
-  expect(collide(moves("a"), moves("b"))).toBe(false);
-  expect(collide([...moves("a"), "slide:b7"], moves("b"))).toBe(true);
+  expect(conflicts(moves("a"), moves("b"))).toBe(false);
+  expect(conflicts([...moves("a"), "slide:b7"], moves("b"))).toBe(true);
 });

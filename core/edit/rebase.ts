@@ -1,6 +1,6 @@
 import { type Deck, Failure, type Slide } from "@unitext/core/model";
 import { apply } from "./apply";
-import { type Change, type Place, type SingleChange, singles, together } from "./change";
+import { type Change, type Place, type SingleChange, singles, batch } from "./change";
 
 /** A change made on this page, with its id in the log. */
 export interface OwnChange {
@@ -71,7 +71,7 @@ function nearestPlace(place: Place, before: readonly Slide[], now: ReadonlyMap<s
 }
 
 /** A change as it can be done now, where others moved or deleted the slide that it names as its neighbour; the same object where nothing is to be adapted. */
-function adaptedTo(change: Change, before: Deck, now: Deck): Change {
+function adaptTo(change: Change, before: Deck, now: Deck): Change {
   const bySlide = new Map(now.slides.map((slide) => [slide.id, slide]));
   const known = new Set<string>(bySlide.keys());
   let changed = false;
@@ -87,7 +87,7 @@ function adaptedTo(change: Change, before: Deck, now: Deck): Change {
     changed = true;
     return { ...one, place: nearestPlace(one.place, before.slides, bySlide) };
   });
-  return changed ? together(list) : change;
+  return changed ? batch(list) : change;
 }
 
 /**
@@ -113,7 +113,7 @@ export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: rea
     version = entry.version;
     own.delete(entry.id);
   }
-  return onTop({ ...replica, version, committed }, [...own.values()], replica.committed);
+  return rebaseOwn({ ...replica, version, committed }, [...own.values()], replica.committed);
 }
 
 /** A replica whose first pending changes were committed as they stand, with nothing of others between: what it shows stays the same. */
@@ -131,7 +131,7 @@ function acknowledged<Own extends OwnChange>(replica: Replica<Own>, log: readonl
 }
 
 /** Puts changes that wait on a committed deck again. `before` is the deck on which the first of them was made. */
-export function onTop<Own extends OwnChange>(
+export function rebaseOwn<Own extends OwnChange>(
   { version, committed }: Pick<Replica<Own>, "version" | "committed">,
   waiting: readonly Own[],
   before: Deck,
@@ -144,7 +144,7 @@ export function onTop<Own extends OwnChange>(
   let was = before;
   for (const one of waiting) {
     try {
-      const change = adaptedTo(one.change, was, deck);
+      const change = adaptTo(one.change, was, deck);
       const applied = apply(deck, change);
       deck = applied.deck;
       inverses.set(one.id, applied.inverse);

@@ -7,7 +7,7 @@ import {
   type RichText,
   type Run,
 } from "@unitext/core/model";
-import { type Change, type SingleChange, together } from "./change";
+import { type Change, type SingleChange, batch } from "./change";
 
 /** What is looked for, and where. */
 export interface Search {
@@ -103,5 +103,5 @@ export function replaceWords(
     if (here) slides.push(slide.id);
     total += here;
   }
-  return { change: changes.length ? together(changes) : undefined, count: total, slides };
+  return { change: changes.length ? batch(changes) : undefined, count: total, slides };
 }

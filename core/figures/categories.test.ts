@@ -1,4 +1,4 @@
-import { type ChartForm, THEMES } from "@unitext/core/model";
+import { type ChartType, THEMES } from "@unitext/core/model";
 import { linesOf, naming, shortened } from "./categories";
 import { chart, type Figure, type FigureLabel, legible } from "./index";
 
@@ -58,7 +58,7 @@ describe("names of categories", () => {
 });
 
 const frame = { x: 0, y: 0, width: 400, height: 300 };
-const draw = (form: ChartForm, series: object[], categories: string[], more: object = {}): Figure =>
+const draw = (form: ChartType, series: object[], categories: string[], more: object = {}): Figure =>
   chart(
     form,
     { categories, series: series.map((one) => ({ name: "", ...one })), legend: "none", ...more } as never,
@@ -151,9 +151,9 @@ describe("what is drawn over what", () => {
     const figure = draw(
       "combined",
       [
-        { values: [1, 2], form: "line", colour: "#111111" },
-        { values: [2, 1], form: "column", colour: "#222222" },
-        { values: [3, 3], form: "area", colour: "#333333" },
+        { values: [1, 2], type: "line", colour: "#111111" },
+        { values: [2, 1], type: "column", colour: "#222222" },
+        { values: [3, 3], type: "area", colour: "#333333" },
       ],
       ["Jan", "Feb"],
     );
@@ -164,7 +164,7 @@ describe("what is drawn over what", () => {
   });
 
   it("is a line only where points are joined", () => {
-    const lines = (form: ChartForm, joined?: boolean) =>
+    const lines = (form: ChartType, joined?: boolean) =>
       draw(
         form,
         [{ values: [1, 2, 3], x: [1, 2, 3], colour: "#111111", ...(joined === undefined ? {} : { joined }) }],

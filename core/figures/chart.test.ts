@@ -1,4 +1,4 @@
-import { type ChartForm, THEMES } from "@unitext/core/model";
+import { type ChartType, THEMES } from "@unitext/core/model";
 import { chart, type Figure, type FigurePath, formatted, stacked } from "./index";
 
 const style = {
@@ -15,7 +15,7 @@ const series = (values: (number | null)[], colour: string, name = "", more: obje
   colour,
   ...more,
 });
-const draw = (form: ChartForm, list: ReturnType<typeof series>[], more: object = {}): Figure =>
+const draw = (form: ChartType, list: ReturnType<typeof series>[], more: object = {}): Figure =>
   chart(form, { categories: CATEGORIES, series: list, legend: "none", ...more } as never, frame, style);
 const numbersOf = (d: string) => (d.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
 /** Rectangles of a colour, as `M x y h w v h …`. */
@@ -92,10 +92,10 @@ describe("a second axis", () => {
     const both = draw(
       "combined",
       [
-        series([1, 2, 4], NORTH, "", { form: "column" }),
-        series([100, 200, 400], SOUTH, "", { form: "column", by: "second" }),
+        series([1, 2, 4], NORTH, "", { type: "column" }),
+        series([100, 200, 400], SOUTH, "", { type: "column", axis: "secondary" }),
       ],
-      { secondAxis: { title: "Visitors", format: "0" } },
+      { secondaryAxis: { title: "Visitors", format: "0" } },
     );
     const [left, right] = [boxes(both, NORTH), boxes(both, SOUTH)];
     // A hundred times as much on a scale a hundred times as long is as high.
@@ -109,7 +109,7 @@ describe("a second axis", () => {
   it("has stacks of its own", () => {
     const both = draw(
       "column",
-      [series([1, 1, 1], NORTH), series([1, 1, 1], SOUTH), series([50, 50, 50], "#333333", "", { by: "second" })],
+      [series([1, 1, 1], NORTH), series([1, 1, 1], SOUTH), series([50, 50, 50], "#333333", "", { axis: "secondary" })],
       { stack: "sum" },
     );
     close(boxes(both, SOUTH)[0]?.bottom ?? 0, boxes(both, NORTH)[0]?.y ?? 1);
@@ -215,7 +215,7 @@ describe("axes, keys and titles", () => {
       title: "Levels",
       legend: "right",
       xAxis: { title: "Month" },
-      yAxis: { title: "Metres", least: -2, most: 8 },
+      yAxis: { title: "Metres", min: -2, max: 8 },
       format: '0.0" m"',
     });
     expect(words(figure)).toEqual(

@@ -1,7 +1,7 @@
 import {
   type ChartElement,
-  type ChartForm,
-  type ChartLook,
+  type ChartType,
+  type ChartOptions,
   type Frame,
   hasSecondAxis,
   isJoined,
@@ -23,7 +23,7 @@ import {
   rectangle,
 } from "./figure";
 
-type Data = Pick<ChartElement, "categories" | "series"> & ChartLook;
+type Data = Pick<ChartElement, "categories" | "series"> & ChartOptions;
 type Drawer = (data: Data, frame: Frame, style: FigureStyle) => Figure;
 
 const plain = (text: string): RichText => [{ kind: "plain", level: 0, runs: [{ text }] }];
@@ -103,11 +103,11 @@ function domain(data: Data, fromZero: boolean): [number, number] {
   const values = stack
     ? stacked(data).flatMap((row) => row.flatMap((span) => (span ? span : [])))
     : series.flatMap(({ values }) => values.filter((value): value is number => value !== null));
-  const low = yAxis?.least ?? Math.min(...values, Infinity);
-  const high = yAxis?.most ?? Math.max(...values, -Infinity);
-  if (yAxis?.least !== undefined || yAxis?.most !== undefined)
+  const low = yAxis?.min ?? Math.min(...values, Infinity);
+  const high = yAxis?.max ?? Math.max(...values, -Infinity);
+  if (yAxis?.min !== undefined || yAxis?.max !== undefined)
     return [
-      Number.isFinite(low) && low < high ? (yAxis.least ?? Math.min(0, low)) : high - 1,
+      Number.isFinite(low) && low < high ? (yAxis.min ?? Math.min(0, low)) : high - 1,
       Number.isFinite(high) ? high : low + 1,
     ];
   if (!values.length) return [0, 1];
@@ -117,13 +117,13 @@ function domain(data: Data, fromZero: boolean): [number, number] {
 }
 
 /** A chart's data as one of its two axes measures them. */
-function measuredBy(data: Data, by: "first" | "second"): Data {
-  const { yAxis, secondAxis, format, ...rest } = data;
-  const axis = by === "first" ? yAxis : secondAxis;
-  const shown = by === "first" ? format : secondAxis?.format;
+function measuredBy(data: Data, by: "primary" | "secondary"): Data {
+  const { yAxis, secondaryAxis, format, ...rest } = data;
+  const axis = by === "primary" ? yAxis : secondaryAxis;
+  const shown = by === "primary" ? format : secondaryAxis?.format;
   return {
     ...rest,
-    series: data.series.filter((series) => (series.by === "second") === (by === "second")),
+    series: data.series.filter((series) => (series.axis === "secondary") === (by === "secondary")),
     ...(axis ? { yAxis: axis } : {}),
     ...(shown ? { format: shown } : {}),
   };
@@ -135,7 +135,7 @@ const shadesOf = ({ series }: Data, style: FigureStyle) => {
 };
 
 /** Puts a chart's title above it, in as many lines as it needs; returns what is left of the frame. */
-function headed(
+function withTitle(
   figure: Figure,
   title: string | undefined,
   frame: Frame,
@@ -170,7 +170,7 @@ function around(
 ): { figure: Figure; room: Frame } {
   const { colours, size, measure } = style;
   const figure: Figure = { paths: [], labels: [] };
-  const room = headed(figure, data.title, frame, style);
+  const room = withTitle(figure, data.title, frame, style);
   const place = data.legend ?? "top";
   const named = names.some((name) => name !== "");
   if (place === "none" || !named || (data.legend === undefined && names.length === 1 && data.title === names[0]))
@@ -231,27 +231,29 @@ const ticksOf = (
 const axisFormat = ({ stack, format }: Data) => (stack === "share" ? "0%" : format);
 
 /** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them, measured by the axis on the left or by a second one on the right. */
-function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
+function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
   return (given, frame, style) => {
-    const twice = hasSecondAxis({ form: kind, series: given.series });
-    const data: Data = twice ? given : { ...given, series: given.series.map(({ by: _, ...series }) => series) };
+    const twice = hasSecondAxis({ type: kind, series: given.series });
+    const data: Data = twice ? given : { ...given, series: given.series.map(({ axis: _, ...series }) => series) };
     const { colours, size, measure } = style;
     const { figure, room: inside } = around(data, frame, style);
     const shades = shadesOf(data, style);
-    const forms = data.series.map(({ form }) => (kind === "combined" ? (form ?? "column") : kind));
-    const scaleFor = (by: "first" | "second") => {
+    const forms = data.series.map(({ type }) => (kind === "combined" ? (type ?? "column") : kind));
+    const scaleFor = (by: "primary" | "secondary") => {
       const own = measuredBy(data, by);
       const scale = scaleLinear().domain(
         domain(
           own,
-          forms.some((form, nth) => form !== "line" && (data.series[nth]?.by === "second") === (by === "second")),
+          forms.some(
+            (type, nth) => type !== "line" && (data.series[nth]?.axis === "secondary") === (by === "secondary"),
+          ),
         ),
       );
-      if (own.yAxis?.most === undefined) scale.nice(6);
+      if (own.yAxis?.max === undefined) scale.nice(6);
       return { scale, own, ticks: ticksOf(scale, inside.height, size * 2.4, axisFormat(own)) };
     };
-    const { scale: first, ticks } = scaleFor("first");
-    const other = twice ? scaleFor("second") : undefined;
+    const { scale: first, ticks } = scaleFor("primary");
+    const other = twice ? scaleFor("secondary") : undefined;
     const said = (text: string | undefined) => (text ? size * 1.6 : 0);
     const left = inside.x + Math.max(...ticks.map(({ text }) => measure(text, size))) + size * 0.6;
     const right = other ? Math.max(...other.ticks.map(({ text }) => measure(text, size))) + size * 0.6 : 0;
@@ -265,18 +267,18 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
       longest,
     } = naming(data.categories, room, inside.height, left + room / 2 - inside.x, style);
     const foot = high + size * 0.5;
-    const above = said(data.yAxis?.title || (twice ? data.secondAxis?.title : undefined));
+    const above = said(data.yAxis?.title || (twice ? data.secondaryAxis?.title : undefined));
     const area = {
       x: left,
       y: inside.y + above,
       width,
       height: Math.max(1, inside.height - foot - above - said(data.xAxis?.title)),
     };
-    const scales = data.series.map(({ by }) => (by === "second" && other ? other.scale : first));
+    const scales = data.series.map(({ axis }) => (axis === "secondary" && other ? other.scale : first));
     for (const scale of [first, other?.scale]) scale?.range([area.y + area.height, area.y + size * 0.4]);
-    if (other && data.secondAxis?.title)
+    if (other && data.secondaryAxis?.title)
       figure.labels.push({
-        text: plain(data.secondAxis.title),
+        text: plain(data.secondaryAxis.title),
         frame: { x: area.x, y: inside.y - size * 0.2, width: width + right, height: size * 1.4 },
         align: "end",
         anchor: "top",
@@ -381,7 +383,7 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
       y: number,
       where: { anchor: "top" | "middle" | "bottom"; fill: string } = { anchor: "bottom", fill: colours.ink },
     ) => {
-      const format = data.series[nth]?.by === "second" ? data.secondAxis?.format : data.format;
+      const format = data.series[nth]?.axis === "secondary" ? data.secondaryAxis?.format : data.format;
       const top = y - size * { top: -0.1, middle: 0.65, bottom: 1.4 }[where.anchor];
       if (data.labels === "value")
         figure.labels.push({
@@ -394,9 +396,9 @@ function upright(kind: "column" | "line" | "area" | "combined"): Drawer {
     };
     const floors = scales.map((y) => Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0)));
     const piles = data.stack
-      ? { first: stacked(measuredBy(data, "first")), second: stacked(measuredBy(data, "second")) }
+      ? { primary: stacked(measuredBy(data, "primary")), secondary: stacked(measuredBy(data, "secondary")) }
       : undefined;
-    const spans = data.series.map(({ by }) => piles?.[by ?? "first"].shift());
+    const spans = data.series.map(({ axis }) => piles?.[axis ?? "primary"].shift());
     const band = scaleBand<number>()
       .domain(data.categories.map((_, at) => at))
       .range(along)
@@ -592,7 +594,7 @@ const bar: Drawer = (data, frame, style) => {
   const x = scaleLinear()
     .domain(domain(data, true))
     .range([area.x, area.x + area.width]);
-  if (data.yAxis?.most === undefined) x.nice(6);
+  if (data.yAxis?.max === undefined) x.nice(6);
   const band = scaleBand<number>()
     .domain(data.categories.map((_, at) => at))
     .range(data.xAxis?.reversed ? [area.y + area.height, area.y] : [area.y, area.y + area.height])
@@ -666,7 +668,7 @@ function round(hole: number): Drawer {
     const { colours, size } = style;
     const { categories, series, title } = data;
     const figure: Figure = { paths: [], labels: [] };
-    const room = headed(figure, title, frame, style);
+    const room = withTitle(figure, title, frame, style);
     const shades = palette(colours);
     const values = categories.map((_, at) => Math.max(0, series[0]?.values[at] ?? 0));
     const total = values.reduce((sum, value) => sum + value, 0) || 1;
@@ -717,11 +719,11 @@ function round(hole: number): Drawer {
   };
 }
 
-const DRAWERS: Record<ChartForm, Drawer> = {
-  column: upright("column"),
-  line: upright("line"),
-  area: upright("area"),
-  combined: upright("combined"),
+const DRAWERS: Record<ChartType, Drawer> = {
+  column: categoryChart("column"),
+  line: categoryChart("line"),
+  area: categoryChart("area"),
+  combined: categoryChart("combined"),
   bar,
   pie: round(0),
   doughnut: round(0.55),
@@ -729,6 +731,6 @@ const DRAWERS: Record<ChartForm, Drawer> = {
 };
 
 /** Draws a chart into a frame in points, with its axes and its key. */
-export function chart(form: ChartForm, data: Data, frame: Frame, style: FigureStyle): Figure {
-  return DRAWERS[form](data, frame, style);
+export function chart(type: ChartType, data: Data, frame: Frame, style: FigureStyle): Figure {
+  return DRAWERS[type](data, frame, style);
 }

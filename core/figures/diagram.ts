@@ -1,4 +1,4 @@
-import type { DiagramForm, Frame, Paragraph, RichText } from "@unitext/core/model";
+import type { DiagramType, Frame, Paragraph, RichText } from "@unitext/core/model";
 import { arrow, circle, type Figure, type FigureStyle, mixed, polygon, rectangle } from "./figure";
 
 /** An item of the list that a diagram is drawn from, with those below it. */
@@ -283,10 +283,10 @@ const relation: Drawer = (items, frame, { colours, size }) => {
   return figure;
 };
 
-const DRAWERS: Record<DiagramForm, Drawer> = { steps, cycle, hierarchy, pyramid, relation };
+const DRAWERS: Record<DiagramType, Drawer> = { steps, cycle, hierarchy, pyramid, relation };
 
 /** Draws a diagram from the list that it is given as, into a frame in points. An empty list draws nothing. */
-export function diagram(form: DiagramForm, text: RichText, frame: Frame, style: FigureStyle): Figure {
+export function diagram(type: DiagramType, text: RichText, frame: Frame, style: FigureStyle): Figure {
   const items = treeOf(text);
-  return items.length ? DRAWERS[form](items, frame, style) : { paths: [], labels: [] };
+  return items.length ? DRAWERS[type](items, frame, style) : { paths: [], labels: [] };
 }

@@ -1,7 +1,7 @@
-import { formOf, guideValues, knowsPreset } from "./index";
+import { resolveGeometry, guideValues, knowsPreset } from "./index";
 
 const numbers = (preset: string, adjust?: Record<string, number>) =>
-  formOf({ preset, ...(adjust ? { adjust } : {}) }, 100, 60)
+  resolveGeometry({ preset, ...(adjust ? { adjust } : {}) }, 100, 60)
     .outlines[0]?.d.match(/[MLZ]|-?[\d.]+/g)
     ?.map((part) => (/[MLZ]/.test(part) ? part : Math.round(Number(part) * 100) / 100))
     .join(" ");
@@ -64,14 +64,14 @@ describe("preset forms", () => {
   });
 
   it("round corners by ss·16667/100000, and their text stands off by 29289 of 100000 of that", () => {
-    const { outlines, text } = formOf({ preset: "roundRect" }, 100, 60);
+    const { outlines, text } = resolveGeometry({ preset: "roundRect" }, 100, 60);
     expect(outlines[0]?.d.startsWith("M0 10A10 10 0 0 1 10 0L90 0A10 10 0 0 1 100 10")).toBe(true);
     expect(text.x).toBeCloseTo(2.929, 2);
     expect(text.width).toBeCloseTo(100 - 2 * 2.929, 2);
   });
 
   it("an ellipse is one, and its text stands in the rectangle at 45°", () => {
-    const { outlines, text } = formOf({ preset: "ellipse" }, 100, 60);
+    const { outlines, text } = resolveGeometry({ preset: "ellipse" }, 100, 60);
     expect(outlines[0]?.d).toMatch(/^M0 30A50 30 0 0 1 /);
     expect(text.x).toBeCloseTo(50 * (1 - Math.SQRT1_2), 3);
     expect(text.height).toBeCloseTo(60 * Math.SQRT1_2, 3);
@@ -79,7 +79,7 @@ describe("preset forms", () => {
 
   it("callouts lead from their side to what they speak of", () => {
     // y1 = 60·18750/100000 = 11.25, x1 = −8.33; y2 = 60·112500/100000 = 67.5, x2 = −38.33.
-    const { outlines } = formOf({ preset: "borderCallout1" }, 100, 60);
+    const { outlines } = resolveGeometry({ preset: "borderCallout1" }, 100, 60);
     expect(outlines.map(({ d, fill }) => [fill, d])).toEqual([
       [true, "M0 0L100 0L100 60L0 60Z"],
       [false, "M-8.333 11.25L-38.333 67.5"],
@@ -88,7 +88,7 @@ describe("preset forms", () => {
 
   it("what the standard gives in a mirror or with its axes exchanged is so", () => {
     const points = (preset: string, width: number, height: number) =>
-      [...(formOf({ preset }, width, height).outlines[0]?.d ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map(
+      [...(resolveGeometry({ preset }, width, height).outlines[0]?.d ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map(
         ([, x, y]) => [Number(x), Number(y)],
       );
     const right = points("curvedRightArrow", 100, 60);
@@ -110,8 +110,8 @@ describe("preset forms", () => {
       right.map(([x = 0, y = 0]) => [y, 100 - x]),
     );
     // A callout with its text: the box below turns to the box above.
-    expect(formOf({ preset: "ribbon2" }, 100, 60).text).toMatchObject({ y: 0 });
-    expect(formOf({ preset: "upDownArrowCallout" }, 60, 100).text).toMatchObject({ x: 0, width: 60 });
+    expect(resolveGeometry({ preset: "ribbon2" }, 100, 60).text).toMatchObject({ y: 0 });
+    expect(resolveGeometry({ preset: "upDownArrowCallout" }, 60, 100).text).toMatchObject({ x: 0, width: 60 });
   });
 
   // Worked by hand: a cubic leaves an end towards the control point beside it, an arc along its circle (SVG 2, 9.3).
@@ -122,7 +122,7 @@ describe("preset forms", () => {
     ["a curve whose control points lie on its ends", "M0 0C0 0 40 30 40 30", [40, 30], [0, 0]],
     ["the last of several outlines", "M0 0L9 9M10 10C20 10 30 20 30 30", [20, 10], [30, 20]],
   ])("knows where %s leaves and reaches its ends", (_, d, next, before) => {
-    const [{ ends } = { ends: undefined }] = formOf(
+    const [{ ends } = { ends: undefined }] = resolveGeometry(
       { width: 100, height: 100, paths: [{ d, fill: false, stroke: true }] },
       200,
       100,
@@ -136,17 +136,21 @@ describe("preset forms", () => {
   });
   it("knows that an arc leaves its ends along its circle, and that a closed outline has none", () => {
     const endsOf = (d: string) =>
-      formOf({ width: 100, height: 100, paths: [{ d, fill: false, stroke: true }] }, 100, 100).outlines[0]?.ends;
+      resolveGeometry({ width: 100, height: 100, paths: [{ d, fill: false, stroke: true }] }, 100, 100).outlines[0]
+        ?.ends;
     const arc = endsOf("M10 20A10 10 0 0 1 20 30");
     expect([arc?.next[1], arc?.before[0]]).toEqual([20, 20]);
     expect(arc?.next[0]).toBeGreaterThan(10);
     expect(arc?.before[1]).toBeLessThan(30);
     expect(endsOf("M0 0L9 0L9 9Z")).toBeUndefined();
     // The same curve as one of the forms of the standard.
-    const [known] = formOf({ preset: "curvedConnector2" }, 100, 60).outlines;
+    const [known] = resolveGeometry({ preset: "curvedConnector2" }, 100, 60).outlines;
     expect(
-      formOf({ width: 100, height: 60, paths: [{ d: known?.d as string, fill: false, stroke: true }] }, 100, 60)
-        .outlines[0]?.ends,
+      resolveGeometry(
+        { width: 100, height: 60, paths: [{ d: known?.d as string, fill: false, stroke: true }] },
+        100,
+        60,
+      ).outlines[0]?.ends,
     ).toEqual(known?.ends);
   });
 
@@ -165,7 +169,7 @@ describe("preset forms", () => {
         [0.1, 50],
         [7, 7],
       ] as const) {
-        const { outlines, text } = formOf({ preset }, width, height);
+        const { outlines, text } = resolveGeometry({ preset }, width, height);
         expect(outlines.map(({ d }) => d).join("")).not.toMatch(/NaN|Infinity|undefined/);
         expect([text.x, text.y, text.width, text.height].every(Number.isFinite)).toBe(true);
       }
@@ -175,7 +179,7 @@ describe("preset forms", () => {
   // Worked by hand from the guides, at 100 by 100.
   it("wheels stand their teeth on a rim: th = 15, lFD = 3.526, rim 35, half a foot atan(9.263 / 35) = 14.824°", () => {
     const points = [
-      ...(formOf({ preset: "gear6" }, 100, 100).outlines[0]?.d ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g),
+      ...(resolveGeometry({ preset: "gear6" }, 100, 100).outlines[0]?.d ?? "").matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g),
     ].map(([, x, y]) => [Number(x), Number(y)]);
     expect(points).toHaveLength(1 + 3 * 6);
     // The third tooth points down: A, B, C and D; A ends the arc before it.
@@ -186,11 +190,11 @@ describe("preset forms", () => {
     ]);
     const foot = points[points.findIndex(([x = 0, y = 0]) => x < 45 && y > 98) + 1] as [number, number];
     expect([foot[0].toFixed(1), foot[1].toFixed(1)]).toEqual(["41.0", "83.8"]);
-    expect([...(formOf({ preset: "gear9" }, 100, 100).outlines[0]?.d ?? "").matchAll(/A/g)]).toHaveLength(9);
+    expect([...(resolveGeometry({ preset: "gear9" }, 100, 100).outlines[0]?.d ?? "").matchAll(/A/g)]).toHaveLength(9);
   });
 
   it("a ribbon hangs along a parabola: f1 = 4 · 12.5 / 100, y1 = f1 (37.5 − 37.5² / 100), y3 = f1 (25 − 25² / 100) + 12.5", () => {
-    const d = formOf({ preset: "ellipseRibbon" }, 100, 100).outlines[0]?.d ?? "";
+    const d = resolveGeometry({ preset: "ellipseRibbon" }, 100, 100).outlines[0]?.d ?? "";
     const numbered = [...d.matchAll(/[MLQ][-\d. ]+/g)]
       .slice(0, 4)
       .map(
@@ -203,8 +207,8 @@ describe("preset forms", () => {
   it("an arrow with two points is its own likeness in a mirror where its ends stand alike", () => {
     const points = [
       ...(
-        formOf({ preset: "leftRightCircularArrow", adjust: { adj3: 20457681, adj4: 11942319 } }, 100, 100).outlines[0]
-          ?.d ?? ""
+        resolveGeometry({ preset: "leftRightCircularArrow", adjust: { adj3: 20457681, adj4: 11942319 } }, 100, 100)
+          .outlines[0]?.d ?? ""
       ).matchAll(/L(-?[\d.]+) (-?[\d.]+)/g),
     ].map(([, x, y]) => [Number(x), Number(y)] as const);
     const [right, left] = [points.slice(0, 4), points.slice(-3)];
@@ -253,7 +257,10 @@ describe("guide formulas", () => {
 
 it("outlines of one's own are stretched to the frame", () => {
   expect(
-    formOf({ width: 10, height: 10, paths: [{ d: "M0 0L10 0A5 5 0 0 1 10 10Z", fill: true, stroke: false }] }, 100, 20)
-      .outlines,
+    resolveGeometry(
+      { width: 10, height: 10, paths: [{ d: "M0 0L10 0A5 5 0 0 1 10 10Z", fill: true, stroke: false }] },
+      100,
+      20,
+    ).outlines,
   ).toEqual([{ d: "M0 0L100 0A50 10 0 0 1 100 20Z", fill: true, stroke: false, shade: 0 }]);
 });

@@ -14,7 +14,7 @@ export interface Outline {
 }
 
 /** A form at a size: its outlines, and the rectangle that its text stands in. */
-export interface Form {
+export interface ResolvedGeometry {
   outlines: Outline[];
   text: Frame;
 }
@@ -194,13 +194,13 @@ function partsOf(name: string, { adjust = "", guides = "" }: Preset) {
 
 const COUNTS: Record<string, number> = { M: 2, L: 2, C: 6, Q: 4, A: 4, Z: 0 };
 
-function presetForm(
+function resolvePreset(
   name: string,
   preset: Preset,
   adjust: Readonly<Record<string, number>>,
   width: number,
   height: number,
-): Form {
+): ResolvedGeometry {
   const own = partsOf(name, preset);
   const values = guideValues(own.guides, { ...own.adjust, ...adjust }, width, height);
   const read = (word: string) => values.get(word) ?? (Number(word) || 0);
@@ -241,7 +241,12 @@ function presetForm(
 }
 
 /** A form with its axes exchanged or mirrored; `width` and `height` are those in which it was drawn. */
-function turned({ transpose = false, mirror }: Preset, { outlines, text }: Form, width: number, height: number): Form {
+function turned(
+  { transpose = false, mirror }: Preset,
+  { outlines, text }: ResolvedGeometry,
+  width: number,
+  height: number,
+): ResolvedGeometry {
   if (!transpose && !mirror) return { outlines, text };
   const [w, h] = transpose ? [height, width] : [width, height];
   const point = ([x, y]: [number, number]): [number, number] => {
@@ -276,7 +281,7 @@ function turned({ transpose = false, mirror }: Preset, { outlines, text }: Form,
   };
 }
 
-function star(points: number, adjust: number, width: number, height: number): Form {
+function star(points: number, adjust: number, width: number, height: number): ResolvedGeometry {
   const inner = Math.max(0, Math.min(50000, adjust)) / 50000;
   const writer = new PathWriter();
   for (let at = 0; at < points * 2; at++) {
@@ -314,15 +319,15 @@ export function knowsPreset(preset: string): boolean {
 }
 
 /** A form at a size in points. A preset that is not known is drawn as its rectangle. */
-export function formOf(geometry: Geometry, width: number, height: number): Form {
+export function resolveGeometry(geometry: Geometry, width: number, height: number): ResolvedGeometry {
   if ("preset" in geometry) {
     const { preset, adjust = {} } = geometry;
     const many = STARS[preset];
     if (many) return star(many.points, adjust.adj ?? many.adjust, width, height);
     const known = PRESETS[preset] ?? (PRESETS.rect as Preset);
     return known.transpose
-      ? presetForm(preset, known, adjust, height, width)
-      : presetForm(preset, known, adjust, width, height);
+      ? resolvePreset(preset, known, adjust, height, width)
+      : resolvePreset(preset, known, adjust, width, height);
   }
   const [sx, sy] = [width / geometry.width, height / geometry.height];
   return {

@@ -5,4 +5,4 @@ export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
 export { legible, mixed, palette } from "./figure";
 export { formulaMathml, formulaShape, loadFormulas } from "./formula";
 export type { FormulaShape } from "./formulashape";
-export { type Form, formOf, guideValues, knowsPreset, type Outline, PathWriter } from "./geometry";
+export { type ResolvedGeometry, resolveGeometry, guideValues, knowsPreset, type Outline, PathWriter } from "./geometry";

@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf, type SceneNode } from "@unitext/core/layout";
-import { type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS, writeReport } from "./index";
@@ -46,15 +46,17 @@ function through(deck: Deck, format: "pptx" | "odp"): Deck {
   const bare = {
     ...deck,
     assets: {},
-    slides: deck.slides.map(({ kept: _, ...slide }) => ({
+    slides: deck.slides.map(({ sourcePart: _, ...slide }) => ({
       ...slide,
-      elements: slide.elements.map(({ kept: __, ...element }) => element),
+      elements: slide.elements.map(({ sourceShape: __, ...element }) => element),
     })) as Slide[],
   };
   return bench.read(withoutTags(WRITERS[format].write(bare, bench.context) as Uint8Array), `other.${format}`).deck;
 }
 const nodes = (deck: Deck): SceneNode[] =>
-  leavesOf(layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts }).nodes);
+  leavesOf(
+    layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
+  );
 const round = (value: number) => Math.round(value * 2) / 2;
 /** Words with their places, sizes and faces. */
 const words = (deck: Deck) =>
@@ -211,7 +213,7 @@ describe("a slide of a .pptx in an .odp, and back", () => {
               id: "c",
               slot: null,
               frame: { x: 100, y: 100, width: 400, height: 240 },
-              form: "column",
+              type: "column",
               categories: ["Jan"],
               legend: "right",
               series: [1, 2, 3, 4, 5, 6].map((value) => ({ name: `S${value}`, values: [value] })),

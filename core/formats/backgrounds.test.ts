@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Background, type Deck, emptyDeck, headOf, newSlide, type Slide } from "@unitext/core/model";
+import { type Background, type Deck, emptyDeck, metadataOf, newSlide, type Slide } from "@unitext/core/model";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
 import { strFromU8, unzipSync } from "fflate";
@@ -23,7 +23,7 @@ const through = (deck: Deck, format: "pptx" | "odp") =>
 /** Where pictures are drawn behind a slide. */
 const drawn = (deck: Deck) =>
   leavesOf(
-    layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
+    layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
   ).flatMap((node) => (node.kind === "picture" ? [[node.x, node.y, node.width, node.height].map(Math.round)] : []));
 
 describe("a picture that covers a page", () => {

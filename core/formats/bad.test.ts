@@ -41,7 +41,7 @@ const edited = (parts: Record<string, Uint8Array>, path: string, change: (text: 
 });
 /** Every slide can be drawn and the deck written again. */
 function sound({ deck, blobs: found }: { deck: Deck; blobs: Map<string, Uint8Array> }): void {
-  for (const [nth, slide] of deck.slides.entries()) layoutSlide(slide, { head: deck, number: nth + 1, fonts });
+  for (const [nth, slide] of deck.slides.entries()) layoutSlide(slide, { metadata: deck, number: nth + 1, fonts });
   for (const format of ["pptx", "odp"] as const)
     expect(
       (WRITERS[format].write(deck, { ...context, picture: (sum) => found.get(sum) }) as Uint8Array).length,

@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "./index";
@@ -49,16 +49,20 @@ function through(deck: Deck, format: "pptx" | "odp"): Deck {
   const bare = {
     ...deck,
     assets: {},
-    slides: deck.slides.map(({ kept: _, ...slide }) => ({
+    slides: deck.slides.map(({ sourcePart: _, ...slide }) => ({
       ...slide,
-      elements: slide.elements.map(({ kept: __, ...element }) => element),
+      elements: slide.elements.map(({ sourceShape: __, ...element }) => element),
     })) as Slide[],
   };
   return bench.read(withoutTags(WRITERS[format].write(bare, bench.context) as Uint8Array), `other.${format}`).deck;
 }
 /** At which side of the box the words end up, on which side of them their sign stands, and where their full stop. */
 function standing(deck: Deck): { side: string; character: string; stop: string } {
-  const scene = layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts });
+  const scene = layoutSlide(deck.slides[0] as Slide, {
+    metadata: metadataOf(deck),
+    number: 1,
+    fonts: bench.context.fonts,
+  });
   const runs = leavesOf(scene.nodes)
     .flatMap((node) => (node.kind === "text" ? node.lines.flatMap((line) => line.runs) : []))
     .filter(({ text }) => text.trim());

@@ -1,7 +1,7 @@
 import { loadFormulas } from "@unitext/core/figures";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Asset, type Deck, emptyDeck, headOf, type Slide } from "@unitext/core/model";
-import { dotsFile } from "@unitext/core/testing/dots";
+import { type Asset, type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
+import { dotsFile } from "@unitext/core/testing/raster";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { Resvg } from "@resvg/resvg-js";
@@ -103,7 +103,7 @@ describe("a picture of drawing acts, or of dots in a TIFF or BMP, in a presentat
     expect(element).toMatchObject({ kind: "picture", alt: "Halves" });
     const asset = element?.kind === "picture" ? found.deck.assets[element.source] : undefined;
     expect(asset).toMatchObject({ mediaType });
-    const scene = layoutSlide(slideOf(found), { head: headOf(found.deck), number: 1, fonts: context.fonts });
+    const scene = layoutSlide(slideOf(found), { metadata: metadataOf(found.deck), number: 1, fonts: context.fonts });
     expect(leavesOf(scene.nodes).filter(({ kind }) => kind === "picture")).toHaveLength(1);
     expect(halves(found)).toEqual(COLOURS);
     expect(found.left).toEqual([]);

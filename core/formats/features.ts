@@ -13,7 +13,7 @@ import {
   revealsOf,
   type RichText,
   type Run,
-  signsOf,
+  bulletsOf,
   type Slide,
   slideLink,
   slideLinks,
@@ -23,7 +23,15 @@ import {
 } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
-import { changedParts, fromOdp, fromPptx, listed, onItsLayout, sameMotion, standIns } from "./shared/sourcepackage";
+import {
+  changedParts,
+  fromOdp,
+  fromPptx,
+  joinWithAnd,
+  usesSourceLayout,
+  sameMotion,
+  standIns,
+} from "./shared/sourcepackage";
 import { standsOnMaster } from "./presentations/shared/regions";
 
 export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
@@ -45,7 +53,7 @@ const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) =>
 const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
 const isManifold = (fill: Fill | undefined) => fill?.kind === "gradient" && !isPlainGradient(fill);
 /** What fills the background of a slide: its own, else that of the master that its file draws behind it. */
-function groundOn({ background, master }: Slide, { masters }: Deck): Fill | undefined {
+function backgroundFill({ background, master }: Slide, { masters }: Deck): Fill | undefined {
   const behind = background ?? (master === undefined ? undefined : masters?.[master]?.background);
   return behind && "fill" in behind ? behind.fill : undefined;
 }
@@ -64,7 +72,7 @@ function known(deck: Deck, id: string): boolean {
 const looked = (element: Element) =>
   element.style !== undefined ||
   elementTexts(element).some(
-    (text) => text.some(({ look }) => look) || hasRuns(text, ({ look }) => look !== undefined),
+    (text) => text.some(({ properties }) => properties) || hasRuns(text, ({ properties }) => properties !== undefined),
   );
 
 const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
@@ -110,10 +118,10 @@ export const FEATURES = {
         element.format ||
         element.xAxis ||
         element.yAxis ||
-        element.secondAxis ||
+        element.secondaryAxis ||
         element.stack ||
         element.series.some(
-          ({ colour, points, smooth, joined, by }) => colour || points || smooth || joined !== undefined || by,
+          ({ colour, points, smooth, joined, axis }) => colour || points || smooth || joined !== undefined || axis,
         ))
         ? ["how a chart shows its data"]
         : [],
@@ -138,7 +146,7 @@ export const FEATURES = {
         : [],
     ),
   "films and sounds": ofKind("media", (element) =>
-    element.kind === "media" && element.form === "audio" ? "a sound" : "a film",
+    element.kind === "media" && element.type === "audio" ? "a sound" : "a film",
   ),
   diagrams: ofKind("diagram", () => "a diagram"),
   formulas: (slide) => slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])),
@@ -154,7 +162,7 @@ export const FEATURES = {
         : [],
     ),
   "fills of several colours": (slide, deck) => [
-    ...(isManifold(groundOn(slide, deck)) ? ["the fill of its background"] : []),
+    ...(isManifold(backgroundFill(slide, deck)) ? ["the fill of its background"] : []),
     ...slide.elements.flatMap((element) =>
       hasFill(element, isManifold) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
     ),
@@ -173,7 +181,7 @@ export const FEATURES = {
   "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
   "pictures before items": (slide, deck) =>
     slide.elements.flatMap((element) =>
-      signsOf(element, deck.styles).length
+      bulletsOf(element, deck.styles).length
         ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
         : [],
     ),
@@ -188,7 +196,7 @@ export const FEATURES = {
     slide.elements.flatMap((element) =>
       element.entrance ? [`the entrance of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
     ),
-  "other motion": ({ moves = [] }) => moves,
+  "other motion": ({ unsupportedMotion = [] }) => unsupportedMotion,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
   "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
@@ -203,8 +211,10 @@ export const FEATURES = {
   ),
   "what only its file says": (slide) =>
     slide.elements.flatMap((element) =>
-      element.kept?.more?.length
-        ? [`${listed(element.kept.more)} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
+      element.sourceShape?.unsupported?.length
+        ? [
+            `${joinWithAnd(element.sourceShape.unsupported)} of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`,
+          ]
         : [],
     ),
   "looks brought along": ({ theme }, deck) =>
@@ -224,9 +234,12 @@ const STAND_IN = { how: "shown by its picture or its drawing, or by its name and
 /** What a file says of shapes that Unitext does not model: kept in its own format while their looks are as they were read. */
 const ONLY_THERE = { why: "Unitext does not draw it, and only the file that it came from can hold it" };
 const asRead = (slide: Slide, deck: Deck) => {
-  const partOf = (id: string) => deck.slides.find((other) => other.id === id)?.kept?.part;
+  const partOf = (id: string) => deck.slides.find((other) => other.id === id)?.sourcePart?.part;
   return slide.elements.every(
-    (element) => !element.kept?.more || element.kept.looks === undefined || changedParts(element, partOf) !== undefined,
+    (element) =>
+      !element.sourceShape?.unsupported ||
+      element.sourceShape.appearanceHash === undefined ||
+      changedParts(element, partOf) !== undefined,
   );
 };
 const OTHER_LOOKS = {
@@ -274,14 +287,14 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "points one at a time": kept,
   "points in groups": kept,
   entrances: kept,
-  "other motion": (slide) => (onItsLayout(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
+  "other motion": (slide) => (usesSourceLayout(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
   transitions: kept,
   "times of slides": kept,
   backgrounds: kept,
   "drawings of its file": kept,
   "footers of its file": kept,
   comments: (slide, deck) =>
-    onItsLayout(slide) || !deck.slides.some(fromPptx)
+    usesSourceLayout(slide) || !deck.slides.some(fromPptx)
       ? kept
       : { how: "other programs do not show them; Unitext keeps them" },
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),

@@ -54,7 +54,7 @@ function figures(): Deck {
             kind: "diagram",
             id: "da",
             slot: "diagram",
-            form: "steps",
+            type: "steps",
             text: [
               { ...line(" flood"), runs: [{ text: "", footnote: [run("seen twice")] }, run(" flood")] },
               line("ebb"),
@@ -75,7 +75,7 @@ function figures(): Deck {
             kind: "chart",
             id: "cd",
             slot: "chart",
-            form: "column",
+            type: "column",
             categories: ["Jan"],
             series: [{ name: "Quay", values: [4.5] }],
           },
@@ -374,9 +374,9 @@ describe("pptx of another hand", () => {
     expect(words).toEqual([["1 surge\nebb", "the caption"], ["height(3)"], ["x^3"], [[["Jan"], [[5.5]]]]]);
     expect(slides.map(({ elements }) => elements[0]?.id)).toEqual(deck.slides.map(({ elements }) => elements[0]?.id));
     for (const slide of slides)
-      expect(layoutSlide(slide, { head: deck, number: 1, fonts }).boxes.every(({ overflow }) => overflow === 0)).toBe(
-        true,
-      );
+      expect(
+        layoutSlide(slide, { metadata: deck, number: 1, fonts }).boxes.every(({ overflow }) => overflow === 0),
+      ).toBe(true);
   });
 });
 

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type Asset, Deck, headOf } from "@unitext/core/model";
+import { type Asset, Deck, metadataOf } from "@unitext/core/model";
 import { sceneSvg } from "@unitext/core/draw";
 import { loadFormulas } from "@unitext/core/figures";
 import { layoutSlide } from "@unitext/core/layout";
@@ -107,7 +107,7 @@ async function written(deck: Deck): Promise<Record<string, Seen>> {
   }
   const drawn: Seen = new Set();
   for (const [nth, slide] of deck.slides.entries()) {
-    const scene = layoutSlide(slide, { head: headOf(deck), number: nth + 1, fonts });
+    const scene = layoutSlide(slide, { metadata: metadataOf(deck), number: nth + 1, fonts });
     for (const svg of [
       sceneSvg(scene, { picture: () => undefined, title: "x" }),
       sceneSvg(scene, { picture: () => undefined, outlines: fonts }),

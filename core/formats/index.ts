@@ -1,6 +1,6 @@
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/layout";
-import { type Deck, Failure, headOf, levels, nameOf } from "@unitext/core/model";
+import { type Deck, Failure, metadataOf, levels, nameOf } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./presentations/json";
@@ -10,11 +10,11 @@ import { carriedIn, entriesOf, type FeatureName, type WritableFormat } from "./f
 import { writeHtml } from "./output/html";
 import { writeMarkdown } from "./presentations/markdown";
 import { writeNotes } from "./output/notes";
-import { odpLots, readOdp, writeOdp } from "./presentations/odp";
-import { Drawings, pagePictures } from "./shared/pictures";
+import { odpBatches, readOdp, writeOdp } from "./presentations/odp";
+import { PictureConverter, pagePictures } from "./shared/pictures";
 import { writePictures } from "./output/pictures";
-import { pptxLots, readPptx, writePptx } from "./presentations/pptx";
-import type { ReadDeck, ReadLots, ReadOptions } from "./presentations/shared/reading";
+import { pptxBatches, readPptx, writePptx } from "./presentations/pptx";
+import type { ReadDeck, ReadBatches, ReadOptions } from "./presentations/shared/reading";
 import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./documents/source";
 
 export type Entries = Pick<Report, "adapted" | "left">;
@@ -71,14 +71,14 @@ export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   json: (bytes, name, { sha256 }) => readJson(decoded(bytes, name).text, { name, sha256 }),
 };
 /** The readers of presentations that give some slides at a time, by extension. */
-const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadLots> = {
-  ...each(OFFICE_OPEN, pptxLots),
-  ...each(OPEN_DOCUMENT, odpLots),
+const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadBatches> = {
+  ...each(OFFICE_OPEN, pptxBatches),
+  ...each(OPEN_DOCUMENT, odpBatches),
 };
 /** Whether a file is a presentation that can be read some slides at a time. */
 export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
 /** Reads a presentation some slides at a time. Throws a Failure for every input that is refused, also after the first lots. */
-export function presentationLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+export function presentationBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   const lots = LOTS[extensionOf(options.name)];
   if (!lots) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
   return lots(bytes, options);
@@ -102,13 +102,13 @@ export function shownSlides(deck: Deck): Deck["slides"] {
 /** Slides by their numbers on pages for a PDF. */
 export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: readonly number[]): PdfPage[] {
   const depth = levels(deck.slides);
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   const items = numbers.map((number) => {
     const slide = deck.slides[number - 1] as Deck["slides"][number];
-    return { slide, number, notes: slide.notes, scene: layoutSlide(slide, { head, number, fonts }) };
+    return { slide, number, notes: slide.notes, scene: layoutSlide(slide, { metadata, number, fonts }) };
   });
   const byId = new Map(items.map((item) => [item.slide.id, item]));
-  return sheetsOf(sheets, items, { head, fonts }).map(({ scene, slides }) => ({
+  return sheetsOf(sheets, items, { metadata, fonts }).map(({ scene, slides }) => ({
     scene,
     slides: slides.map((id) => {
       const { slide, number } = byId.get(id) as (typeof items)[number];
@@ -218,7 +218,7 @@ export async function withDrawings<Read extends ReadDeck>(
 ): Promise<Read> {
   const { undrawn, ...rest } = read;
   if (!undrawn?.size) return read;
-  const drawings = new Drawings(sha256);
+  const drawings = new PictureConverter(sha256);
   const [assets, blobs] = [{ ...read.deck.assets }, new Map(read.blobs)];
   await drawings.into({ assets, blobs, undrawn });
   return { ...(rest as Read), deck: { ...read.deck, assets }, blobs, left: [...read.left, ...drawings.left] };
@@ -244,8 +244,8 @@ export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict }
 export { slidePictures } from "./output/pictures";
 export { checkText } from "./shared/document/text";
 export { mediaTypeOf, pagePictures, pictureInfo } from "./shared/pictures";
-export { Drawings } from "./shared/pictures";
-export type { ReadDeck, ReadLot } from "./presentations/shared/reading";
+export { PictureConverter } from "./shared/pictures";
+export type { ReadDeck, ReadBatch } from "./presentations/shared/reading";
 export {
   type AskedRule,
   deckFromSource,

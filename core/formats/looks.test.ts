@@ -1,5 +1,5 @@
 import {
-  CHART_FORMS,
+  CHART_TYPES,
   type ChartElement,
   type Deck,
   type Element,
@@ -7,22 +7,22 @@ import {
   newSlide,
   type Paragraph,
   type PictureElement,
-  type RunLook,
+  type RunProperties,
   type Shadow,
   type ShapeElement,
   type TableElement,
 } from "@unitext/core/model";
-import { formOf } from "@unitext/core/figures";
+import { resolveGeometry } from "@unitext/core/figures";
 
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import {
   frame,
   hardShadow,
-  lookedChart,
-  lookedParagraph,
+  chartWithOptions,
+  paragraphWithProperties,
   lookedPicture,
   lookedTable,
-  looksOf,
+  propertiesOf,
   nestedList,
   plainFill,
   stroke,
@@ -73,7 +73,7 @@ type Format = "pptx" | "odp";
 /** A package has a master and layouts that are written each time. */
 const RUNS: Record<Format, number> = { pptx: 50, odp: 150 };
 const FORMATS = ["pptx", "odp"] as const;
-const base: RunLook = { size: 18, font: "Arimo", colour: "#000000" };
+const base: RunProperties = { size: 18, font: "Arimo", colour: "#000000" };
 const deckOf = (element: Element): Deck => ({
   ...emptyDeck("d", "Looks"),
   styles: { s: [{ run: base }] },
@@ -95,14 +95,18 @@ const STANDS = {
   tabs: [],
 };
 function paragraphsOf(deck: Deck) {
-  return (looksOf(deck).text as unknown as Paragraph[]).map(({ kind, align, look, runs }) => {
-    const { direction: _, bullet, ...rest } = look ?? {};
+  return (propertiesOf(deck).text as unknown as Paragraph[]).map(({ kind, align, properties, runs }) => {
+    const { direction: _, bullet, ...rest } = properties ?? {};
     return {
       kind,
       align,
-      look: { ...STANDS, ...rest, ...(kind === "plain" ? {} : { bullet: shownBullet(bullet) }) },
+      properties: { ...STANDS, ...rest, ...(kind === "plain" ? {} : { bullet: shownBullet(bullet) }) },
       runs: joined(
-        runs.map(({ text, marks = [], look: own }) => ({ text, marks: [...new Set(marks)].sort(), look: { ...own } })),
+        runs.map(({ text, marks = [], properties: own }) => ({
+          text,
+          marks: [...new Set(marks)].sort(),
+          properties: { ...own },
+        })),
       ),
     };
   });
@@ -151,7 +155,7 @@ const alike = (found: unknown, wanted: unknown) => expect(near(sorted(found), so
 describe.each(FORMATS)("looks at random in a .%s", (format) => {
   it("of paragraphs and their runs", () => {
     fc.assert(
-      fc.property(fc.array(lookedParagraph, { minLength: 1, maxLength: 3 }), frame, (text, at) => {
+      fc.property(fc.array(paragraphWithProperties, { minLength: 1, maxLength: 3 }), frame, (text, at) => {
         const element: Element = {
           kind: "text",
           id: "t",
@@ -170,8 +174,8 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
   it("of lines without words between others and after them", () => {
     fc.assert(
       fc.property(
-        lookedParagraph,
-        fc.array(fc.oneof(lookedParagraph, wordless), { minLength: 1, maxLength: 4 }),
+        paragraphWithProperties,
+        fc.array(fc.oneof(paragraphWithProperties, wordless), { minLength: 1, maxLength: 4 }),
         frame,
         (first, rest, at) => {
           const element: Element = {
@@ -199,7 +203,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         stroke: line,
         shadow,
         rotation,
-      } = looksOf(deck) as Record<string, object> & { box?: { anchor?: string } };
+      } = propertiesOf(deck) as Record<string, object> & { box?: { anchor?: string } };
       // An .odp says how far a shadow falls to the right and down.
       const falls = shadow && { ...shadow, distance: undefined, direction: undefined, ...offsets(shadow as Shadow) };
       return {
@@ -242,7 +246,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
 
   it("of lines and their ends", () => {
     const shown = (deck: Deck) => {
-      const { frame: at, stroke: line, flip } = looksOf(deck) as Record<string, object>;
+      const { frame: at, stroke: line, flip } = propertiesOf(deck) as Record<string, object>;
       return { frame: at, stroke: line, flip };
     };
     fc.assert(
@@ -270,7 +274,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
 
   it("of nested lists: kinds, levels and words", () => {
     const shown = (deck: Deck) =>
-      (looksOf(deck).text as Paragraph[]).map(({ kind, level, runs }) => ({
+      (propertiesOf(deck).text as Paragraph[]).map(({ kind, level, runs }) => ({
         kind,
         level,
         words: runs.map(({ text }) => text).join(""),
@@ -294,7 +298,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
 
   it("of tables: cells that reach over others, what fills and lines them, widths and heights", () => {
     const shown = (deck: Deck) => {
-      const { rows, widths, heights, header } = looksOf(deck) as unknown as TableElement;
+      const { rows, widths, heights, header } = propertiesOf(deck) as unknown as TableElement;
       return {
         widths,
         heights,
@@ -353,7 +357,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         stroke: line,
         frame: at,
         alt,
-      } = looksOf(deck) as unknown as PictureElement;
+      } = propertiesOf(deck) as unknown as PictureElement;
       return { crop, opacity, recolour, flip, rotation, line, at, alt };
     };
     fc.assert(
@@ -383,9 +387,12 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         flip,
         geometry,
         text,
-      } = looksOf(deck) as unknown as ShapeElement;
+      } = propertiesOf(deck) as unknown as ShapeElement;
       const outlines = at
-        ? formOf(geometry, at.width, at.height).outlines.map(({ d, fill: filled }) => ({ filled, bounds: boundsOf(d) }))
+        ? resolveGeometry(geometry, at.width, at.height).outlines.map(({ d, fill: filled }) => ({
+            filled,
+            bounds: boundsOf(d),
+          }))
         : [];
       return {
         at,
@@ -427,11 +434,11 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
     );
   });
 
-  it.each(CHART_FORMS)("of charts: %s", (form) => {
+  it.each(CHART_TYPES)("of charts: %s", (form) => {
     const shown = (deck: Deck) => {
       const {
         kind,
-        form: drawn,
+        type: drawn,
         categories,
         series,
         stack,
@@ -441,13 +448,13 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         format: numbers,
         xAxis,
         yAxis,
-      } = looksOf(deck) as unknown as ChartElement;
+      } = propertiesOf(deck) as unknown as ChartElement;
       const said = (one: object | undefined) => (one && Object.keys(one).length ? one : undefined);
       return {
         kind,
         drawn,
         categories: form === "scatter" ? [] : categories,
-        series: series.map(({ name, values, x, form: own, colour, joined, smooth }) => ({
+        series: series.map(({ name, values, x, type: own, colour, joined, smooth }) => ({
           name,
           values,
           x,
@@ -466,7 +473,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
       };
     };
     fc.assert(
-      fc.property(lookedChart(form), (chart) => {
+      fc.property(chartWithOptions(form), (chart) => {
         const element = { id: "c", slot: null, frame: { x: 40, y: 40, width: 400, height: 300 }, ...chart } as Element;
         alike(shown(throughFile(element, format)), shown(deckOf(element)));
       }),
@@ -478,11 +485,11 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
     // Groups have no names of their own in a deck: what counts is which elements share one, level by level.
     const shown = (deck: Deck) => {
       const elements = deck.slides[0]?.elements ?? [];
-      const together = elements.map(({ groups = [] }) =>
+      const batch = elements.map(({ groups = [] }) =>
         groups.map((group) => elements.findIndex((other) => other.groups?.includes(group))),
       );
       return {
-        together,
+        batch,
         places: elements.map(({ frame: at, rotation, fill }) => ({ at, rotation: rotation ?? 0, fill })),
       };
     };

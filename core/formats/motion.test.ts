@@ -245,7 +245,7 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
       [1, format === "pptx" ? "the entrance of “Shape a” (dissolve)" : "the entrance of “Shape a” (checkerBoardWipe)"],
       [1, "the exit of “Shape a”"],
     ]);
-    expect(first(deck).moves).toEqual(["the exit of “Shape a”"]);
+    expect(first(deck).unsupportedMotion).toEqual(["the exit of “Shape a”"]);
     // In its own format the exit stays as long as nothing else comes in otherwise; in another it is said to be left out.
     expect(writeReport(deck, format).left).toEqual([]);
     expect(writeReport(deck, format === "pptx" ? "odp" : "pptx").left).toEqual([
@@ -260,13 +260,13 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
     const comes = (order: number, trigger: Entrance["trigger"], more: Partial<Entrance> = {}) => ({
       entrance: { order, trigger, effect: "fade" as const, seconds: 0.5, ...more },
     });
-    const together = [
+    const batch = [
       shape("a", { groups: ["g"], ...comes(0, "press") }),
       shape("b", { groups: ["g"], ...comes(1, "with") }),
       shape("c", comes(2, "press")),
     ];
-    const bytes = write(deckOf(together), format);
-    expect(seen(first(read(asAnother(bytes), format).deck))).toEqual(seen(first(deckOf(together))));
+    const bytes = write(deckOf(batch), format);
+    expect(seen(first(read(asAnother(bytes), format).deck))).toEqual(seen(first(deckOf(batch))));
     if (format === "pptx") {
       const group = /<p:grpSp><p:nvGrpSpPr><p:cNvPr id="(\d+)"/.exec(content(bytes, format))?.[1];
       const last = /<p:cNvPr id="(\d+)" name="Shape c"/.exec(content(bytes, format))?.[1];
@@ -383,7 +383,7 @@ it("the older form of entrances in .odp is read", () => {
     ["Shape b", 1, "fade", 1.5],
     ["Shape a", 2, "appear", 0],
   ]);
-  expect(first(deck).moves).toEqual(["the exit of “Shape a”"]);
+  expect(first(deck).unsupportedMotion).toEqual(["the exit of “Shape a”"]);
 });
 let count = 0;
 

@@ -4,7 +4,7 @@ import {
   type Deck,
   type Element,
   emptyDeck,
-  headOf,
+  metadataOf,
   newSlide,
   NUMBER_SIGN,
   onSlide,
@@ -44,7 +44,7 @@ const read = (file: Uint8Array, format: Format) => bench.read(file, `numbers.${f
 /** The words on a slide as they are drawn, a line for each text, from top to bottom. */
 const drawn = (of: Deck, nth: number): string[] => {
   const scene = layoutSlide(of.slides[nth] as Deck["slides"][number], {
-    head: headOf(of),
+    metadata: metadataOf(of),
     number: nth + 1,
     fonts: context.fonts,
   });

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { merge } from "@unitext/core/divide";
-import { refitDeck } from "@unitext/core/edit";
-import { type Deck, type Element, inDeckLook, type Slide } from "@unitext/core/model";
+import { resizeDeck } from "@unitext/core/edit";
+import { type Deck, type Element, withoutOwnAppearance, type Slide } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { idSource, unresolved } from "@unitext/core/testing";
 import { filesBench } from "@unitext/core/testing/files";
@@ -35,7 +35,7 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
   const deck = given(format);
 
   it("on a page of another shape is written on pages of that shape, with what stands on and behind them where it stands", () => {
-    const next = refitDeck(deck, OLD);
+    const next = resizeDeck(deck, OLD);
     const bytes = write(next, format);
     const again = read(bytes, `again.${format}`, "s");
     expect(again.page).toEqual(OLD);
@@ -46,7 +46,10 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
   });
 
   it("keeps the look of the deck on slides that were given it", () => {
-    const next: Deck = { ...deck, slides: deck.slides.map((slide, nth) => (nth === 1 ? inDeckLook(slide) : slide)) };
+    const next: Deck = {
+      ...deck,
+      slides: deck.slides.map((slide, nth) => (nth === 1 ? withoutOwnAppearance(slide) : slide)),
+    };
     const again = read(write(next, format), `look.${format}`, "t");
     expect(again.slides.map(({ master }) => master !== undefined)).toEqual(
       next.slides.map(({ master }) => master !== undefined),
@@ -62,7 +65,7 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
         { deck: { ...place, slides: place.slides.slice(0, 1) }, version: 1 },
         { deck: { ...deck, id: "wide" }, version: 1 },
       ],
-      { look: "keep" },
+      { appearance: "keep" },
       { newId: idSource("m"), deckId: () => "joined" },
     );
     expect(joined.page).toEqual(OLD);
@@ -79,6 +82,6 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
 });
 
 it("a .odp on another page has no page layout of the old size", () => {
-  const text = strFromU8(unzipSync(write(refitDeck(given("odp"), OLD), "odp"))["styles.xml"] as Uint8Array);
+  const text = strFromU8(unzipSync(write(resizeDeck(given("odp"), OLD), "odp"))["styles.xml"] as Uint8Array);
   expect([...text.matchAll(/fo:page-width="([^"]*)"/g)].map(([, width]) => width)).not.toContain("960pt");
 });

@@ -44,7 +44,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
       slot: null,
       name: "Levels",
       frame: { x: 500, y: 300, width: 300, height: 160 },
-      form: "column",
+      type: "column",
       categories: ["Jan", "Feb"],
       series: [{ name: "Level", values: [1, 2] }],
     } as Element;
@@ -117,7 +117,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     const { text, ...rest } = on(again(parts), "Star") as Extract<Element, { kind: "shape" }>;
     expect(textOf(text)).toBe("there & back");
     const { text: _, ...before } = on(deck, "Star") as Extract<Element, { kind: "shape" }>;
-    expect({ ...rest, kept: undefined }).toEqual({ ...before, kept: undefined });
+    expect({ ...rest, sourceShape: undefined }).toEqual({ ...before, sourceShape: undefined });
   });
 
   it("when one in a group is given other words: it stays in its group, and the other is as it was", () => {

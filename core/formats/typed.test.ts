@@ -4,7 +4,7 @@ import {
   ARRANGEMENTS,
   type Deck,
   emptyDeck,
-  headOf,
+  metadataOf,
   newSlide,
   plainText,
   type RichText,
@@ -122,7 +122,11 @@ const counted: Deck = {
 
 /** The words of a slide where they are drawn: each with its size, colour, face and place. */
 function drawn(of: Deck, nth: number): Map<string, { size: number; fill: string; face: string; x: number; y: number }> {
-  const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], { head: headOf(of), number: nth + 1, fonts });
+  const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], {
+    metadata: metadataOf(of),
+    number: nth + 1,
+    fonts,
+  });
   const found = new Map<string, { size: number; fill: string; face: string; x: number; y: number }>();
   const at = (item: SceneRun, y: number) =>
     found.set(item.text.trim(), { size: item.size, fill: item.fill, face: item.face, x: item.x, y });
@@ -217,7 +221,7 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
       themed.slides.forEach((slide, nth) => {
         const here = layoutSlide(
           { ...slide, elements: [] },
-          { head: { ...headOf(themed), regions: { footer: "", number: false } }, number: 1, fonts },
+          { metadata: { ...metadataOf(themed), regions: { footer: "", number: false } }, number: 1, fonts },
         ).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
         const other =
           there.masters?.[there.slides[nth]?.master ?? ""]?.elements.filter(

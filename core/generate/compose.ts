@@ -2,7 +2,7 @@ import {
   cutText,
   ArrangementName,
   type BreakRule,
-  type ChartForm,
+  type ChartType,
   countWords,
   type Element,
   isEmptyText,
@@ -10,7 +10,7 @@ import {
   type RichText,
   run,
   type Slide,
-  type SlideLook,
+  type SlideProperties,
   textOf,
   withSteps,
 } from "@unitext/core/model";
@@ -18,13 +18,14 @@ import {
   chartOf,
   type Content,
   flowSlot,
-  isBigNumber,
+  isKeyFigure,
   mainSlot,
   namesReferences,
   type Parts,
   type Problem,
-  recognised,
+  recogniseParts,
   type Steps,
+  type Reason,
 } from "@unitext/core/text";
 import type { Flow } from "./draft";
 
@@ -35,16 +36,16 @@ export interface Composed {
   flow: readonly Flow[];
   slots: ReadonlyMap<string, readonly Flow[]>;
   notes: RichText;
-  look: SlideLook;
+  properties: SlideProperties;
   arrangement: ArrangementName;
   /** Whether the text itself names the arrangement. */
   named?: boolean;
-  because: string;
+  reason: Reason;
   /** All text of the main flow appears point by point. */
   steps: Steps;
 }
 
-export interface Draftlike {
+export interface DraftParts {
   title: RichText | null;
   depth: 1 | 2 | null;
   flow: readonly Flow[];
@@ -58,7 +59,7 @@ const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
   return found.length === 1 && found[0] ? found[0].text : found.flatMap(({ text }) => text);
 };
 
-export function partsOfDraft({ title, depth, flow, slots }: Draftlike, opens: boolean): Parts {
+export function partsOfDraft({ title, depth, flow, slots }: DraftParts, opens: boolean): Parts {
   const first = flow.find((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text");
   const kinds: Parts["kinds"] = {};
   for (const item of flow) if (item.kind === "content") kinds[item.content.kind] = (kinds[item.content.kind] ?? 0) + 1;
@@ -75,29 +76,29 @@ export function partsOfDraft({ title, depth, flow, slots }: Draftlike, opens: bo
 }
 
 /** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */
-export function arranged(
-  draft: Draftlike,
+export function chooseArrangement(
+  draft: DraftParts,
   first: boolean,
   given: string | undefined,
   line: number,
   problems: Problem[],
-): Pick<Composed, "arrangement" | "named" | "because"> {
+): Pick<Composed, "arrangement" | "named" | "reason"> {
   if (given !== undefined) {
     const known = ArrangementName.safeParse(given);
-    if (known.success) return { arrangement: known.data, named: true, because: "the text says so" };
+    if (known.success) return { arrangement: known.data, named: true, reason: "named-in-text" };
     problems.push({
       line,
       message: `“${given}” is not an arrangement. Known are ${ArrangementName.options.join(", ")}.`,
     });
   }
-  const { arrangement, because } = recognised(partsOfDraft(draft, first));
-  return { arrangement, because };
+  const { arrangement, reason } = recogniseParts(partsOfDraft(draft, first));
+  return { arrangement, reason };
 }
 
 type Bare = { slot: string | null; content: Content; steps?: Steps };
 
 /** The contents of a slide with the slots that they take, texts of one slot that follow each other as one. */
-function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
+function placeFlow({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
   const all: Bare[] = title && !isEmptyText(title) ? [{ slot: "title", content: { kind: "text", text: title } }] : [];
   const add = (slot: string | null, content: Content, stepped: Steps) => {
     const last = all.at(-1);
@@ -118,7 +119,7 @@ function placed({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
   };
   const counts: Record<string, number> = {};
   const numbered =
-    arrangement === "number" && !slots.has("number") && isBigNumber(textOf(flowText(flow, false).slice(0, 1)).trim());
+    arrangement === "number" && !slots.has("number") && isKeyFigure(textOf(flowText(flow, false).slice(0, 1)).trim());
   let opened = false;
   for (const item of flow) {
     if (item.kind === "content") {
@@ -157,7 +158,7 @@ function mainPoints(text: RichText): RichText {
 
 /** Makes the slide of a composition. Equal compositions share their contents, so that they are laid out once. */
 export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
-  const elements = placed(composed).map(
+  const elements = placeFlow(composed).map(
     ({ slot, content, steps }) =>
       ({
         ...content,
@@ -174,13 +175,13 @@ export function slideOf(composed: Composed, id: string, newId: () => string): Sl
     elements,
     notes: composed.notes,
     hidden: false,
-    ...composed.look,
+    ...composed.properties,
   };
   return { ...slide, elements: readingOrder(slide) };
 }
 
 /** How a numeric table is drawn when the rule makes charts: over time as a line, few shares as columns, long names as bars. */
-function formFor(categories: readonly string[]): ChartForm {
+function chartTypeFor(categories: readonly string[]): ChartType {
   const times = categories.filter((name) =>
     /^\s*(\d{4}|Q[1-4]\b|[A-Z]?\d{1,2}[./-]\d{1,2}|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic|mär|mai|okt|dez)/i.test(
       name,
@@ -191,13 +192,13 @@ function formFor(categories: readonly string[]): ChartForm {
 }
 
 /** Numeric tables as charts, where the rule says so. */
-export function charted(flow: readonly Flow[], rule: BreakRule): Flow[] {
+export function asCharts(flow: readonly Flow[], rule: BreakRule): Flow[] {
   if (!rule.charts) return [...flow];
   return flow.map((item): Flow => {
     if (item.kind !== "content" || item.content.kind !== "table") return item;
     const trial = chartOf(item.content, "column");
     return trial && trial.categories.length > 1
-      ? { ...item, content: { ...trial, form: formFor(trial.categories) } }
+      ? { ...item, content: { ...trial, type: chartTypeFor(trial.categories) } }
       : item;
   });
 }
@@ -218,13 +219,14 @@ const CAPTION = 30;
  * beyond the first, get slides of their own, in order. A section's heading with more than a line below it stands alone
  * first, unless everything is to stay as it is typed.
  */
-export function divided(draft: Draftlike, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
+export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
   const { flow, depth, title } = draft;
   const crowded =
     flow.some((item) => item.kind === "content") ||
     flowText(flow, false).length > 1 ||
     countWords(textOf(flowText(flow, false))) > CAPTION;
-  const opener = depth === 1 && (rule.body !== "slide" || rule.rest !== "keep") && crowded && !namesReferences(title);
+  const opener =
+    depth === 1 && (rule.placement !== "slide" || rule.overflow !== "leave") && crowded && !namesReferences(title);
   const parts: Flow[][] = [[]];
   const words = (list: readonly Flow[]) =>
     list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);

@@ -1,6 +1,6 @@
 import { type BreakRule, type Cut, paragraphText, type RichText } from "@unitext/core/model";
 import type { Block, Problem } from "@unitext/core/text";
-import { addBlock, type Draft, emptyDraft, isEmptyDraft, settledColumns } from "./draft";
+import { addBlock, type Draft, emptyDraft, isEmptyDraft, assignColumns } from "./draft";
 
 /** One way to cut: whether a block begins a slide, and the blocks that it sees in one. */
 interface Cutter<C extends Cut> {
@@ -89,7 +89,7 @@ const CUTTERS: { [K in Cut["kind"]]: Cutter<Extract<Cut, { kind: K }>> } = {
   },
   mark: { starts: () => false },
 };
-const cutter = (cut: Cut) => CUTTERS[cut.kind] as Cutter<Cut>;
+const cutterFor = (cut: Cut) => CUTTERS[cut.kind] as Cutter<Cut>;
 
 /** Under the paragraph rule a slide without a heading of its own takes the one that stands over it. */
 const inheritsTitle = (rule: BreakRule) =>
@@ -102,7 +102,7 @@ const FEW = 9;
  * Cuts blocks into drafts by a rule, one at a time as they are read. Marks and breaks always cut; `join` keeps what
  * follows on the slide. A rule of headings alone over a text that has none cuts at paragraphs, and that is said.
  */
-export function* drafts(
+export function* cutDrafts(
   blocks: Iterable<Block>,
   rule: BreakRule,
   problems: Problem[],
@@ -123,15 +123,15 @@ export function* drafts(
       return;
     }
     const pieces = cuts.reduce<Block[]>(
-      (list, cut) => list.flatMap((piece) => cutter(cut).pieces?.(piece) ?? [piece]),
+      (list, cut) => list.flatMap((piece) => cutterFor(cut).pieces?.(piece) ?? [piece]),
       [block],
     );
     for (const piece of pieces) {
       const marked = piece.kind === "break" || (piece.kind === "mark" && current.lines !== null);
-      const cut = marked || (!joined && cuts.some((one) => cutter(one).starts(piece, current, one)));
+      const cut = marked || (!joined && cuts.some((one) => cutterFor(one).starts(piece, current, one)));
       if (cut) {
         if (current.lines) {
-          yield settledColumns(current);
+          yield assignColumns(current);
           first = false;
         }
         current = emptyDraft();
@@ -188,5 +188,5 @@ export function* drafts(
     }
   }
   for (const held of waiting ?? []) yield* take(held);
-  if (current.lines) yield settledColumns(current);
+  if (current.lines) yield assignColumns(current);
 }

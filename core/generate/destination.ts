@@ -11,7 +11,7 @@ import type { Draft, Flow } from "./draft";
 import { type Point, pointsOf, trimToPoint } from "./points";
 
 /** Where the text of a draft goes: for each slide that it makes, what stays in its flow and what its notes get; and the points that were taken. */
-export interface Destined {
+export interface PlacedText {
   parts: { flow: Flow[]; notes: RichText }[];
   points: Point[];
 }
@@ -35,7 +35,7 @@ function hasMoreWords(text: RichText, most: number): boolean {
   return text.some((paragraph) => (words += countWords(paragraphText(paragraph))) > most);
 }
 
-type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => Destined;
+type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => PlacedText;
 
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
 
@@ -50,7 +50,7 @@ const toNotes: Destination = ({ flow }) => ({
 });
 
 /** More points than these are too many for one slide (common practice, no source); they are shared out evenly. */
-const CROWD = 6;
+const MOST_POINTS = 6;
 
 /** Points onto the slide, and the whole of what was shortened into the notes. */
 const toBoth: Destination = ({ flow }, language, choices) => {
@@ -62,12 +62,12 @@ const toBoth: Destination = ({ flow }, language, choices) => {
   for (const point of taken) byParagraph[point.paragraph]?.push(point);
   let nth = 0;
   const chosen = taken.filter((point) => point.chosen).length;
-  const most = Math.ceil(chosen / Math.ceil(chosen / CROWD));
+  const most = Math.ceil(chosen / Math.ceil(chosen / MOST_POINTS));
   const shown = new Set<object>();
-  const parts: Destined["parts"] = [{ flow: [], notes: [] }];
+  const parts: PlacedText["parts"] = [{ flow: [], notes: [] }];
   let count = 0;
   for (const item of flow) {
-    let part = parts.at(-1) as Destined["parts"][number];
+    let part = parts.at(-1) as PlacedText["parts"][number];
     if (item.kind !== "text" || item.quote) {
       part.flow.push(item);
       continue;
@@ -110,17 +110,17 @@ const toBoth: Destination = ({ flow }, language, choices) => {
   };
 };
 
-const DESTINATIONS: Record<BreakRule["body"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };
+const DESTINATIONS: Record<BreakRule["placement"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };
 
 /** Sends the text of a draft where the rule says. The notes that the text itself gives follow what comes from its prose. */
-export function destined(
+export function placeText(
   draft: Draft,
   rule: BreakRule,
   language: string,
   choices: ReadonlyMap<string, PointChoice>,
-): Destined {
-  const { parts, points } = DESTINATIONS[rule.body](draft, language, choices);
-  const [first, ...rest] = parts as [Destined["parts"][number], ...Destined["parts"]];
+): PlacedText {
+  const { parts, points } = DESTINATIONS[rule.placement](draft, language, choices);
+  const [first, ...rest] = parts as [PlacedText["parts"][number], ...PlacedText["parts"]];
   return {
     parts: isEmptyText(draft.notes) ? parts : [{ ...first, notes: [...first.notes, ...draft.notes] }, ...rest],
     points,

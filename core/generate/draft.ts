@@ -1,4 +1,4 @@
-import { joinRuns, type RichText, run, type SlideLook } from "@unitext/core/model";
+import { joinRuns, type RichText, run, type SlideProperties } from "@unitext/core/model";
 import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text";
 
 /** A stretch of a slide's content in the order of the text: paragraphs with the line of each, or something that is no text. */
@@ -128,7 +128,7 @@ export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
 }
 
 /** Two columns are left and right; what was gathered as the middle of three becomes the right of two. */
-export function settledColumns(draft: Draft): Draft {
+export function assignColumns(draft: Draft): Draft {
   if (draft.columns !== 2) return draft;
   const middle = draft.slots.get("middle");
   if (!middle) return draft;
@@ -137,7 +137,7 @@ export function settledColumns(draft: Draft): Draft {
 }
 
 /** What the slide says of its look: its mark, and the widths that its columns give. */
-export function lookOfDraft({ mark, slots }: Draft): SlideLook {
+export function slidePropertiesOfDraft({ mark, slots }: Draft): SlideProperties {
   const { background, transition, delay, section } = mark;
   const given = ["left", "middle", "right"].flatMap((name) => (slots.has(name) ? [slots.get(name)?.width] : []));
   const known = given.filter((width) => width !== undefined);

@@ -2,7 +2,7 @@ import { type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layou
 import {
   type BreakRule,
   type CodeElement,
-  type DeckHead,
+  type DeckMetadata,
   joinRuns,
   type Paragraph,
   paragraphText,
@@ -11,14 +11,14 @@ import {
   type TableElement,
   textOf,
 } from "@unitext/core/model";
-import { type Problem, recognised } from "@unitext/core/text";
+import { type Problem, recogniseParts } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
 import { sentenceRanges } from "./points";
 
 /** What fitting needs: the deck's look and its fonts. */
 export interface FitContext {
-  head: DeckHead;
+  metadata: DeckMetadata;
   fonts: FontSet;
 }
 
@@ -62,7 +62,7 @@ function numberFormat(language: string): Intl.NumberFormat {
 const numberedOnce = new WeakMap<RichText, Map<string, RichText>>();
 
 /** A title with its number among those that it continues over, in the deck's language. The same title and number are the same object. */
-export function numberedTitle(title: RichText | null, nth: number, count: number, language: string): RichText | null {
+export function titleWithNumber(title: RichText | null, nth: number, count: number, language: string): RichText | null {
   if (!title || count < 2) return title;
   const held = numberedOnce.get(title) ?? new Map<string, RichText>();
   numberedOnce.set(title, held);
@@ -288,8 +288,8 @@ function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
 const noId = () => "x";
 
 /** Whether a composed slide shows all that it holds, and how much stands out in points. */
-function overflowOf(composed: Composed, { head, fonts }: FitContext): number {
-  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { head, number: 1, fonts });
+function overflowOf(composed: Composed, { metadata, fonts }: FitContext): number {
+  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata, number: 1, fonts });
 }
 function counter(): () => string {
   let next = 0;
@@ -297,17 +297,17 @@ function counter(): () => string {
 }
 
 /** A page of the flow as a slide of its own. */
-function paged(composed: Composed, flow: readonly Flow[], nth: number): Composed {
+function paginate(composed: Composed, flow: readonly Flow[], nth: number): Composed {
   const depth = nth ? (composed.depth === null ? null : 2) : composed.depth;
   const draft = { title: composed.title, depth, flow, slots: new Map() };
-  const found = recognised(partsOfDraft(draft, false));
+  const found = recogniseParts(partsOfDraft(draft, false));
   const keep = nth === 0 && composed.named === true && composed.slots.size === 0;
   return {
     ...composed,
     ...draft,
     notes: nth ? [] : composed.notes,
     arrangement: keep ? composed.arrangement : found.arrangement,
-    because: keep ? composed.because : nth ? "it continues the slide before" : found.because,
+    reason: keep ? composed.reason : nth ? "continued" : found.reason,
   };
 }
 
@@ -329,16 +329,16 @@ function breaksBefore(atoms: readonly Atom[], start: number, end: number): numbe
  * slides, cut at the best places, notes staying with the first, or what is left goes to the notes. Titles are numbered
  * when all that continues each other is known.
  */
-export function fitted(
+export function fitComposition(
   composed: Composed,
   rule: BreakRule,
   context: FitContext,
   line: number,
   problems: Problem[],
 ): Composed[] {
-  if (rule.rest === "keep" || overflowOf(composed, context) === 0) return [composed];
+  if (rule.overflow === "leave" || overflowOf(composed, context) === 0) return [composed];
   const say = (message: string) => problems.push({ line, message });
-  const { language } = context.head;
+  const { language } = context.metadata;
   let whole = composed;
   const bare = (title: RichText | null): Composed => ({
     ...whole,
@@ -368,7 +368,7 @@ export function fitted(
   const pages: Composed[] = [];
   let start = 0;
   let guess = 6;
-  const page = (from: number, to: number) => paged(whole, flowOfAtoms(atoms.slice(from, to)), pages.length);
+  const page = (from: number, to: number) => paginate(whole, flowOfAtoms(atoms.slice(from, to)), pages.length);
   const fits = (to: number) => overflowOf(page(start, to), context) === 0;
   let rounds = 0;
   while (start < atoms.length && rounds++ < 5000) {
@@ -416,7 +416,7 @@ export function fitted(
   }
   if (!pages.length) return [whole];
   const [first, ...rest] = pages as [Composed, ...Composed[]];
-  if (rule.rest === "notes" && rest.length) {
+  if (rule.overflow === "notes" && rest.length) {
     const left = rest.flatMap((one) =>
       one.flow.flatMap(
         (item): RichText =>
@@ -439,7 +439,7 @@ export function fitted(
         ...one,
         flow: one.flow.filter((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)),
       }))
-      .map((one, at) => paged(whole, one.flow, at + 1));
+      .map((one, at) => paginate(whole, one.flow, at + 1));
     say("What does not fit on the slide is in its notes.");
     return [{ ...first, notes: [...first.notes, ...left] }, ...shown];
   }
@@ -449,7 +449,7 @@ export function fitted(
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
 
 /** A numbered title that no longer fits is shortened before its number; what stands below it has its place whatever the title says. */
-export function titleFitted(
+export function fitTitle(
   numbered: Composed,
   plain: Composed,
   nth: number,
@@ -460,7 +460,7 @@ export function titleFitted(
   for (let most = 12; most > 2; most -= 2) {
     const shorter = {
       ...numbered,
-      title: numberedTitle(shortTitle(plain.title, most), nth, count, context.head.language),
+      title: titleWithNumber(shortTitle(plain.title, most), nth, count, context.metadata.language),
     };
     if (overflowOf(bareTitle(shorter), context) === 0) return shorter;
   }

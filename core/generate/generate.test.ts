@@ -1,9 +1,9 @@
 import { apply } from "@unitext/core/edit";
-import { DEFAULT_RULE, type Deck, headOf, nameOf, plainText, ruleOf, textOf, titleOf } from "@unitext/core/model";
+import { DEFAULT_RULE, type Deck, metadataOf, nameOf, plainText, ruleOf, textOf, titleOf } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { generate, generateDeck, headFrom, reconcile } from "./index";
+import { generate, generateDeck, metadataFrom, reconcile } from "./index";
 
 const made = (text: string, rule = DEFAULT_RULE) => [...generate(readText(text), rule, { newId: idSource() })];
 const seen = (text: string, rule = DEFAULT_RULE) =>
@@ -78,7 +78,7 @@ describe("a deck that follows its text", () => {
   const follow = (deck: Deck, text: string, prefix = "m") => {
     const manuscript = readText(text);
     const list = [...generate(manuscript, DEFAULT_RULE, { newId: idSource(prefix) })];
-    return reconcile(deck, headFrom(manuscript.front, headOf(deck), manuscript.problems), list);
+    return reconcile(deck, metadataFrom(manuscript.front, metadataOf(deck), manuscript.problems), list);
   };
   const start = () =>
     generateDeck(

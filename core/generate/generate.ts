@@ -1,12 +1,12 @@
-import { contentSum } from "@unitext/core/diff";
+import { contentHash } from "@unitext/core/diff";
 import type { FontSet } from "@unitext/core/layout";
 import {
   type BreakRule,
   countWords,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   emptyDeck,
-  headOf,
+  metadataOf,
   Id,
   type PointChoice,
   type RichText,
@@ -16,31 +16,31 @@ import {
   textOf,
   within,
 } from "@unitext/core/model";
-import type { FrontMatter, Lines, Manuscript, Problem } from "@unitext/core/text";
-import { arranged, charted, type Composed, divided, slideOf } from "./compose";
+import type { FrontMatter, Lines, Manuscript, Problem, Reason } from "@unitext/core/text";
+import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from "./compose";
 
-import { drafts } from "./cut";
-import { destined } from "./destination";
-import { type Draft, emptyDraft, type Flow, lookOfDraft } from "./draft";
-import { fitted, numberedTitle, titleFitted } from "./fit";
-import { headFrom } from "./head";
+import { cutDrafts } from "./cut";
+import { placeText } from "./destination";
+import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
+import { fitComposition, titleWithNumber, fitTitle } from "./fit";
+import { metadataFrom } from "./metadata";
 import type { Point } from "./points";
 
 /** What making slides needs beside the text: ids, and, for a rule that fits them, the deck's look and its fonts. */
 export interface GenerateContext {
   newId: () => string;
-  head?: DeckHead;
+  metadata?: DeckMetadata;
   fonts?: FontSet;
   /** The document that the slides are noted to come from. */
   document?: string;
 }
 
 /** A slide made, the lines that made it, whether the text itself gives the slide's id, why it has its arrangement, and the points that were taken for it. */
-export interface Made {
+export interface GeneratedSlide {
   slide: Slide;
   lines: Lines;
   named: boolean;
-  because: string;
+  reason: Reason;
   /** 0 for a slide that begins with its piece of the text, above for those that continue it. */
   part: number;
   points: Point[];
@@ -62,15 +62,23 @@ function same(a: readonly object[], b: readonly object[]): boolean {
 
 const contextKeys = new WeakMap<object, string>();
 /** What of rule and look changes a composition, as a key. */
-function contextKey(rule: BreakRule, { head, fonts }: GenerateContext): string {
+function contextKey(rule: BreakRule, { metadata, fonts }: GenerateContext): string {
   const { points, ...plain } = rule;
-  const known = head && contextKeys.get(head);
+  const known = metadata && contextKeys.get(metadata);
   const look =
     known ??
-    (head
-      ? textHash(JSON.stringify([head.page, head.theme, head.regions.footer !== "", head.language, head.assets]))
+    (metadata
+      ? textHash(
+          JSON.stringify([
+            metadata.page,
+            metadata.theme,
+            metadata.regions.footer !== "",
+            metadata.language,
+            metadata.assets,
+          ]),
+        )
       : "");
-  if (head) contextKeys.set(head, look);
+  if (metadata) contextKeys.set(metadata, look);
   return `${JSON.stringify(plain)}/${points?.length ? textHash(JSON.stringify(points)) : ""}/${look}/${fonts ? 1 : 0}`;
 }
 
@@ -85,10 +93,10 @@ function compose(
   problems: Problem[],
 ): { composed: Composed[]; points: Point[] } {
   const line = draft.lines?.from ?? 1;
-  const language = context.head?.language ?? "en";
-  const { parts: texts, points } = destined(draft, rule, language, choices);
+  const language = context.metadata?.language ?? "en";
+  const { parts: texts, points } = placeText(draft, rule, language, choices);
   const slots = new Map([...draft.slots].map(([name, held]) => [name, held.flow as readonly Flow[]]));
-  const look = lookOfDraft(draft);
+  const look = slidePropertiesOfDraft(draft);
   const named = draft.mark.arrangement;
   const whole = { title: draft.title, depth: draft.depth, slots };
   const list: Composed[] = [];
@@ -97,10 +105,12 @@ function compose(
     const begun = {
       ...whole,
       depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth,
-      flow: charted(text.flow, rule),
+      flow: asCharts(text.flow, rule),
     };
     const pieces =
-      rule.rest === "keep" || named !== undefined ? [{ flow: begun.flow, opener: false }] : divided(begun, rule);
+      rule.overflow === "leave" || named !== undefined
+        ? [{ flow: begun.flow, opener: false }]
+        : divideFlow(begun, rule);
     opened ||= pieces[0]?.opener ?? false;
     // What is said goes with the text that it comes from, not with a figure before it.
     const texted = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
@@ -113,37 +123,41 @@ function compose(
         flow,
         slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>(),
       };
-      const { arrangement, named: isNamed = false, because } = arranged(piece, first && !later, named, line, problems);
+      const {
+        arrangement,
+        named: isNamed = false,
+        reason,
+      } = chooseArrangement(piece, first && !later, named, line, problems);
       const own: Composed = {
         ...piece,
-        arrangement: opener && !first ? "section" : cardArrangement(arrangement, piece, rule),
+        arrangement: opener && !first ? "section" : nameArrangement(arrangement, piece, rule),
         named: isNamed,
-        because,
+        reason,
         notes: at === Math.max(0, spoken) ? text.notes : [],
-        look: !later ? look : look.background ? { background: look.background } : {},
+        properties: !later ? look : look.background ? { background: look.background } : {},
         steps: draft.mark.steps ?? false,
       };
-      const ready = carded(own, rule);
+      const ready = withNameLayout(own, rule);
       list.push(
-        ...(context.fonts && context.head
-          ? fitted(ready, rule, { head: context.head, fonts: context.fonts }, line, problems)
+        ...(context.fonts && context.metadata
+          ? fitComposition(ready, rule, { metadata: context.metadata, fonts: context.fonts }, line, problems)
           : [ready]),
       );
     }
   }
   const numbered = list.slice(opened ? 1 : 0);
   const pages = numbered.map((one, at) => {
-    const titled = { ...one, title: numberedTitle(one.title, at + 1, numbered.length, language) };
-    return context.fonts && context.head && numbered.length > 1
-      ? titleFitted(titled, one, at + 1, numbered.length, { head: context.head, fonts: context.fonts })
+    const titled = { ...one, title: titleWithNumber(one.title, at + 1, numbered.length, language) };
+    return context.fonts && context.metadata && numbered.length > 1
+      ? fitTitle(titled, one, at + 1, numbered.length, { metadata: context.metadata, fonts: context.fonts })
       : titled;
   });
   return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
 }
 
 /** A name that has a slide to itself stands large in the middle, or in the corner, as the rule says. */
-const CARD = 6;
-function cardArrangement(
+const NAME_SLIDE = 6;
+function nameArrangement(
   arrangement: Composed["arrangement"],
   { title, flow }: { title: RichText | null; flow: readonly Flow[] },
   rule: BreakRule,
@@ -154,10 +168,10 @@ function cardArrangement(
     title === null &&
     flow.length === 1 &&
     flow[0]?.kind === "text" &&
-    countWords(textOf(flow[0].text)) <= CARD;
-  return card ? (rule.cards === "corner" ? "corner" : "card") : arrangement;
+    countWords(textOf(flow[0].text)) <= NAME_SLIDE;
+  return card ? (rule.names === "corner" ? "corner" : "card") : arrangement;
 }
-function carded(composed: Composed, rule: BreakRule): Composed {
+function withNameLayout(composed: Composed, rule: BreakRule): Composed {
   if (
     (composed.arrangement !== "corner" && composed.arrangement !== "card") ||
     composed.title ||
@@ -165,9 +179,7 @@ function carded(composed: Composed, rule: BreakRule): Composed {
   )
     return composed;
   const [only] = composed.flow;
-  return only?.kind === "text"
-    ? { ...composed, title: only.text, flow: [], because: "it is a name in the list" }
-    : composed;
+  return only?.kind === "text" ? { ...composed, title: only.text, flow: [], reason: "name" } : composed;
 }
 
 function openingDraft(front: FrontMatter): Draft {
@@ -189,7 +201,7 @@ function openingDraft(front: FrontMatter): Draft {
 const hashes = new WeakMap<Composed, string>();
 /** The sum of what was made, noted on the slide: a slide that no longer has it was changed by hand. */
 function hashOf(composed: Composed, slide: Slide): string {
-  const known = hashes.get(composed) ?? contentSum(slide);
+  const known = hashes.get(composed) ?? contentHash(slide);
   hashes.set(composed, known);
   return known;
 }
@@ -205,7 +217,11 @@ const firstLine = ({ flow }: Composed): number | undefined => {
  * text gives. Problems are added to the manuscript's own. With fonts, nothing stands out on a slide that is made,
  * unless the rule keeps it so.
  */
-export function* generate(manuscript: Manuscript, rule: BreakRule, context: GenerateContext): Generator<Made> {
+export function* generate(
+  manuscript: Manuscript,
+  rule: BreakRule,
+  context: GenerateContext,
+): Generator<GeneratedSlide> {
   const { newId, document } = context;
   const used = new Set<string>();
   const line: string[] = [];
@@ -236,7 +252,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
     return { composed, points, problems };
   };
 
-  function* make(draft: Draft): Generator<Made> {
+  function* make(draft: Draft): Generator<GeneratedSlide> {
     const { composed, points, problems } = composedOf(draft);
     manuscript.problems.push(...problems);
     const { mark } = draft;
@@ -273,7 +289,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
         slide: document ? { ...slide, source: { document, ...range, hash: hashOf(one, slide) } } : slide,
         lines: range,
         named: given !== undefined,
-        because: one.because,
+        reason: one.reason,
         part: at,
         points: at === 0 ? points : [],
       };
@@ -282,7 +298,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
   }
 
   const titled = manuscript.front.title && manuscript.front.titleSlide !== false;
-  for (const next of drafts(manuscript.blocks, rule, manuscript.problems, rule.rest === "keep")) {
+  for (const next of cutDrafts(manuscript.blocks, rule, manuscript.problems, rule.overflow === "leave")) {
     if (first && titled && !(next.depth === 1 && sameTitle(next.title, manuscript.front.title, rule)))
       yield* make(openingDraft(manuscript.front));
     yield* make(next);
@@ -293,7 +309,7 @@ export function* generate(manuscript: Manuscript, rule: BreakRule, context: Gene
 /** In a typed deck any first heading of the first level is the title slide; in a document only the one that says its title. */
 function sameTitle(title: RichText | null, wanted: string | undefined, rule: BreakRule): boolean {
   return (
-    rule.rest === "keep" ||
+    rule.overflow === "leave" ||
     textOf(title ?? [])
       .trim()
       .toLowerCase() === wanted?.trim().toLowerCase()
@@ -306,17 +322,20 @@ export function generateDeck(
   rule: BreakRule,
   context: GenerateContext,
   fallback = "Untitled",
-  assets: DeckHead["assets"] = {},
-): { deck: Deck; made: Made[] } {
-  const deck = context.head
-    ? { ...emptyDeck(context.newId(), ""), ...context.head, id: context.newId(), slides: [] }
+  assets: DeckMetadata["assets"] = {},
+): { deck: Deck; made: GeneratedSlide[] } {
+  const deck = context.metadata
+    ? { ...emptyDeck(context.newId(), ""), ...context.metadata, id: context.newId(), slides: [] }
     : emptyDeck(context.newId(), manuscript.front.title ?? "");
-  const head = {
-    ...headFrom(manuscript.front, headOf(deck), manuscript.problems),
+  const metadata = {
+    ...metadataFrom(manuscript.front, metadataOf(deck), manuscript.problems),
     assets: { ...deck.assets, ...assets },
   };
-  const made = [...generate(manuscript, rule, { ...context, head })];
+  const made = [...generate(manuscript, rule, { ...context, metadata })];
   const opening = made[0]?.slide.elements.find((element) => element.kind === "text" && element.slot === "title");
-  const title = head.properties.title || (opening?.kind === "text" ? textOf(opening.text) : "") || fallback;
-  return { deck: { ...head, properties: { ...head.properties, title }, slides: made.map(({ slide }) => slide) }, made };
+  const title = metadata.properties.title || (opening?.kind === "text" ? textOf(opening.text) : "") || fallback;
+  return {
+    deck: { ...metadata, properties: { ...metadata.properties, title }, slides: made.map(({ slide }) => slide) },
+    made,
+  };
 }

@@ -1,6 +1,6 @@
-export { drafts } from "./cut";
-export { type GenerateContext, generate, generateDeck, type Made } from "./generate";
-export { headFrom } from "./head";
+export { cutDrafts } from "./cut";
+export { type GenerateContext, generate, generateDeck, type GeneratedSlide } from "./generate";
+export { metadataFrom } from "./metadata";
 export { type Point, sentenceRanges, trimToPoint } from "./points";
 export { OUTLINES, type Outline } from "./outlines";
 export { reconcile, slideChanges } from "./reconcile";

@@ -172,20 +172,20 @@ function trimEnds(runs: Run[]): Run[] {
 }
 
 /** A sentence of prose and the point that it gives, as a paragraph for a slide. */
-interface Taken {
+interface ParagraphPoints {
   sentence: Sentence;
   runs: Run[];
   words: number;
   bullet: Paragraph;
   point: string;
 }
-const takenOnce = new WeakMap<Paragraph, { language: string; taken: Taken[] }>();
+const takenOnce = new WeakMap<Paragraph, { language: string; taken: ParagraphPoints[] }>();
 
 /** The sentences of a paragraph with the point that each gives: taken once, whatever stands around it. */
-function takenFrom(paragraph: Paragraph, language: string): Taken[] {
+function pointsInParagraph(paragraph: Paragraph, language: string): ParagraphPoints[] {
   const known = takenOnce.get(paragraph);
   if (known?.language === language) return known.taken;
-  const taken = sentencesOf(paragraph, language).map(({ sentence, runs }): Taken => {
+  const taken = sentencesOf(paragraph, language).map(({ sentence, runs }): ParagraphPoints => {
     const own = trimToPoint(runs, language);
     return {
       sentence: rankable(sentence),
@@ -210,7 +210,7 @@ export function pointsOf(
   choices: ReadonlyMap<string, PointChoice>,
 ): (Point & { bullet: Paragraph })[] {
   const list = prose.flatMap((paragraph, at) =>
-    takenFrom(paragraph, language).map((taken) => ({ taken, paragraph: at })),
+    pointsInParagraph(paragraph, language).map((taken) => ({ taken, paragraph: at })),
   );
   const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
   const order = list.map((_, at) => at).sort((a, b) => (ranks[b] as number) - (ranks[a] as number) || a - b);

@@ -1,8 +1,16 @@
-import { contentKey, type FromText, headChanges, joinedText, match, type Unit, unitsOf } from "@unitext/core/diff";
-import { apply, type Change, changePage, type SingleChange, singles, together } from "@unitext/core/edit";
-import { type Deck, type DeckHead, type Element, lookOf, type Slide } from "@unitext/core/model";
+import {
+  contentKey,
+  type PairCandidate,
+  metadataChanges,
+  joinedText,
+  pairByContent,
+  type Unit,
+  unitsOf,
+} from "@unitext/core/diff";
+import { apply, type Change, changePage, type SingleChange, singles, batch } from "@unitext/core/edit";
+import { type Deck, type DeckMetadata, type Element, slidePropertiesOf, type Slide } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
-import { freeChanges, isFree } from "./free";
+import { wordChanges, holdsMoreThanText } from "./wordchanges";
 
 /** Pairs the units of a slide made with those that the deck has: equal ones in equal slots first, then equal slots, then equal content, then equal kinds. */
 function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, Unit> {
@@ -103,8 +111,8 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
       changes.push({ kind: "setArrangement", slide: id, arrangement: made.arrangement, slots });
     if (JSON.stringify(normalText(old.notes)) !== JSON.stringify(normalText(made.notes)))
       changes.push({ kind: "setNotes", slide: id, notes: made.notes });
-    if (JSON.stringify(lookOf(old)) !== JSON.stringify(lookOf(made)))
-      changes.push({ kind: "setLook", slide: id, look: lookOf(made) });
+    if (JSON.stringify(slidePropertiesOf(old)) !== JSON.stringify(slidePropertiesOf(made)))
+      changes.push({ kind: "setSlideProperties", slide: id, properties: slidePropertiesOf(made) });
   }
   if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: id, hidden: made.hidden });
   if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
@@ -120,21 +128,21 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
  */
 export function reconcile(
   before: Deck,
-  head: DeckHead,
-  list: readonly FromText[],
+  metadata: DeckMetadata,
+  list: readonly PairCandidate[],
   { typed = false }: { typed?: boolean } = {},
 ): { change: Change | undefined; ids: string[] } {
-  const fitted = singles(changePage(before, head.page));
-  const deck = fitted.length ? apply(before, together(fitted)).deck : before;
+  const fitted = singles(changePage(before, metadata.page));
+  const deck = fitted.length ? apply(before, batch(fitted)).deck : before;
   const made = list.map(({ slide }) => slide);
-  const pairs = match(deck.slides, list);
+  const pairs = pairByContent(deck.slides, list);
   const idOf = (slide: string) => pairs.get(slide) ?? slide;
   const kept = new Set(pairs.values());
-  const changes: SingleChange[] = [...fitted, ...headChanges(deck, head)];
+  const changes: SingleChange[] = [...fitted, ...metadataChanges(deck, metadata)];
   let current = deck;
   const take = (...next: SingleChange[]) => {
     changes.push(...next);
-    if (next.length) current = apply(current, together(next)).deck;
+    if (next.length) current = apply(current, batch(next)).deck;
   };
   take(
     ...deck.slides
@@ -145,7 +153,7 @@ export function reconcile(
     id: idOf(slide.id),
     parent: slide.parent === null ? null : idOf(slide.parent),
   }));
-  const stay = steady(current.slides, wanted);
+  const stay = slidesThatStay(current.slides, wanted);
   const last = new Map<string | null, string>();
   const old = new Map(deck.slides.map((slide) => [slide.id, slide]));
   made.forEach((slide, index) => {
@@ -158,18 +166,21 @@ export function reconcile(
   made.forEach((slide) => {
     const own = old.get(idOf(slide.id));
     if (!own) return;
-    if (!typed || !isFree(own)) take(...slideChanges(own, slide));
+    if (!typed || !holdsMoreThanText(own)) take(...slideChanges(own, slide));
     else
       take(
-        ...freeChanges(own, slide, own === deck.slides[0]),
+        ...wordChanges(own, slide, own === deck.slides[0]),
         ...(own.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: own.id, hidden: slide.hidden }] : []),
       );
   });
-  return { change: changes.length ? together(changes) : undefined, ids: wanted.map(({ id }) => id) };
+  return { change: changes.length ? batch(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }
 
 /** The slides that need no move: for each parent, a longest run of its children that stand in the wanted order already. */
-function steady(slides: readonly Slide[], wanted: readonly { id: string; parent: string | null }[]): Set<string> {
+function slidesThatStay(
+  slides: readonly Slide[],
+  wanted: readonly { id: string; parent: string | null }[],
+): Set<string> {
   const now = new Map(slides.map((slide, index) => [slide.id, { index, parent: slide.parent }]));
   const groups = new Map<string | null, { id: string; index: number }[]>();
   for (const { id, parent } of wanted) {

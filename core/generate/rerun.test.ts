@@ -5,7 +5,7 @@ import {
   type Deck,
   DOCUMENT_RULE,
   elementWords,
-  headOf,
+  metadataOf,
   nameOf,
   plainText,
   ruleOf,
@@ -17,16 +17,16 @@ import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
-import { generate, generateDeck, type Made, review, takeReview } from "./index";
+import { generate, generateDeck, type GeneratedSlide, review, takeReview } from "./index";
 
 const fonts = shippedFonts();
-const RULE: BreakRule = { ...DOCUMENT_RULE, body: "slide", cuts: [{ kind: "heading", section: 1, slide: 2 }] };
+const RULE: BreakRule = { ...DOCUMENT_RULE, placement: "slide", cuts: [{ kind: "heading", section: 1, slide: 2 }] };
 const deckOf = (text: string, rule = RULE): Deck => ({
   ...generateDeck(readText(text), rule, { newId: idSource("d"), fonts, document: "doc" }).deck,
   manuscript: { document: "doc", rule },
 });
-const madeOf = (text: string, prefix: string, deck: Deck, rule = RULE): Made[] => [
-  ...generate(readText(text), rule, { newId: idSource(prefix), fonts, head: headOf(deck), document: "doc" }),
+const madeOf = (text: string, prefix: string, deck: Deck, rule = RULE): GeneratedSlide[] => [
+  ...generate(readText(text), rule, { newId: idSource(prefix), fonts, metadata: metadataOf(deck), document: "doc" }),
 ];
 const run = (deck: Deck, before: string, after: string, choices = new Map<string, Choice>(), rule = RULE) => {
   const [base, next] = [madeOf(before, "b", deck, rule), madeOf(after, "n", deck, rule)];
@@ -101,7 +101,7 @@ describe("running a text again", () => {
         element: bodyOf(dunes).id,
         text: [...bodyOf(dunes).text, { kind: "bullet", level: 0, runs: [{ text: "Added by hand" }] }],
       },
-      { kind: "setLook", slide: dunes.id, look: { background: { colour: "#20302e" } } },
+      { kind: "setSlideProperties", slide: dunes.id, properties: { background: { colour: "#20302e" } } },
       {
         kind: "insertElement",
         slide: dunes.id,
@@ -206,7 +206,7 @@ describe("running a text again", () => {
   it("cuts by another rule and keeps what was done by hand on slides that still exist", () => {
     const plain = deckOf(TEXT);
     const deck = edit(plain, { kind: "setNotes", slide: slideNamed(plain, "Slacks").id, notes: plainText("By hand.") });
-    const other = ruleOf({ kind: "heading", section: 0, slide: 1 }, { rest: "continue" });
+    const other = ruleOf({ kind: "heading", section: 0, slide: 1 }, { overflow: "continue" });
     const [base, next] = [madeOf(TEXT, "b", deck), madeOf(TEXT, "n", deck, other)];
     const { change } = takeReview(deck, base, next, new Map());
     const after = apply(deck, change as Change).deck;

@@ -1,16 +1,16 @@
 import {
   type Choice,
   type Conflict,
-  contentSum,
+  contentHash,
   isPositioned,
-  match,
-  type Merged,
-  mergedSlide,
-  textOfSlide,
+  pairByContent,
+  type MergedSlide,
+  mergeSlide,
+  allWords,
 } from "@unitext/core/diff";
 import { type Change, longestRise } from "@unitext/core/edit";
-import { type Deck, type DeckHead, headOf, type Slide } from "@unitext/core/model";
-import type { Made } from "./generate";
+import { type Deck, type DeckMetadata, metadataOf, type Slide } from "@unitext/core/model";
+import type { GeneratedSlide } from "./generate";
 import { reconcile } from "./reconcile";
 
 /**
@@ -43,7 +43,7 @@ export interface Review {
 const sameSource = (slide: Slide) => (slide.source ? `${slide.source.hash}/${slide.source.from}` : "");
 
 /** Pairs the slides of the deck with those that the text made before, by what is noted on them. */
-function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
+function pairWithBase(deck: Deck, base: readonly GeneratedSlide[]): Map<string, Slide> {
   const pairs = new Map<string, Slide>();
   const taken = new Set<string>();
   const pass = (key: (slide: Slide) => string) => {
@@ -60,7 +60,7 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
           ? 0
           : Math.max(
               0,
-              list.findIndex((other) => contentSum(other) === madeSum(slide)),
+              list.findIndex((other) => contentHash(other) === generatedHash(slide)),
             );
       const [mine] = list.splice(at, 1);
       if (!mine) continue;
@@ -76,7 +76,7 @@ function pairWithBase(deck: Deck, base: readonly Made[]): Map<string, Slide> {
   const left = base.filter(({ slide }) => !pairs.has(slide.id) && !slide.source);
   if (typed.length && left.length) {
     const byId = new Map(typed.map((slide) => [slide.id, slide]));
-    for (const [then, mine] of match(typed, left)) pairs.set(then, byId.get(mine) as Slide);
+    for (const [then, mine] of pairByContent(typed, left)) pairs.set(then, byId.get(mine) as Slide);
   }
   return pairs;
 }
@@ -88,9 +88,10 @@ function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, numbe
 }
 
 /** The sum of a slide as the text made it: noted on it, or taken of it. */
-const madeSum = (slide: Slide) => slide.source?.hash ?? contentSum(slide);
-const same = (a: Slide, b: Slide) => madeSum(a) === madeSum(b) && a.hidden === b.hidden;
-const untouched = (mine: Slide, base: Slide) => contentSum(mine) === madeSum(base) && mine.hidden === base.hidden;
+const generatedHash = (slide: Slide) => slide.source?.hash ?? contentHash(slide);
+const same = (a: Slide, b: Slide) => generatedHash(a) === generatedHash(b) && a.hidden === b.hidden;
+const untouched = (mine: Slide, base: Slide) =>
+  contentHash(mine) === generatedHash(base) && mine.hidden === base.hidden;
 
 export interface RerunOptions {
   /** The text is being typed: a slide with other words at the same place is the same slide. */
@@ -106,19 +107,24 @@ interface Pairing {
 
 /** The pairs that were found last for what is made now: a review is looked at, decided on and taken with the same. */
 const pairedOnce = new WeakMap<
-  readonly Made[],
-  { deck: Deck; base: readonly Made[]; typing: boolean; pairing: Pairing }
+  readonly GeneratedSlide[],
+  { deck: Deck; base: readonly GeneratedSlide[]; typing: boolean; pairing: Pairing }
 >();
 
-function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typing = false }: RerunOptions): Pairing {
+function pairWithMade(
+  deck: Deck,
+  base: readonly GeneratedSlide[],
+  next: readonly GeneratedSlide[],
+  { typing = false }: RerunOptions,
+): Pairing {
   const known = pairedOnce.get(next);
   if (known && known.deck === deck && known.base === base && known.typing === typing) return known.pairing;
   const before = new Map(base.map(({ slide }) => [slide.id, slide]));
-  const pairs = match(
+  const pairs = pairByContent(
     base.map(({ slide }) => slide),
     next,
     typing,
-    madeSum,
+    generatedHash,
   );
   const pairing = {
     mine: pairWithBase(deck, base),
@@ -129,7 +135,7 @@ function paired(deck: Deck, base: readonly Made[], next: readonly Made[], { typi
 }
 
 /** Ids for what a merge puts on slides: none that these slides have. */
-function idsBeside(slides: readonly Slide[]): () => string {
+function idsByPlace(slides: readonly Slide[]): () => string {
   let used: Set<string> | undefined;
   let serial = 0;
   return () => {
@@ -147,13 +153,13 @@ function idsBeside(slides: readonly Slide[]): () => string {
  */
 export function review(
   deck: Deck,
-  base: readonly Made[],
-  next: readonly Made[],
+  base: readonly GeneratedSlide[],
+  next: readonly GeneratedSlide[],
   choices: ReadonlyMap<string, Choice> = new Map(),
   options: RerunOptions = {},
 ): Review {
-  const pairs = paired(deck, base, next, options);
-  const freshId = idsBeside([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
+  const pairs = pairWithMade(deck, base, next, options);
+  const freshId = idsByPlace([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
   const byMine = new Map<string, ReviewItem>();
   const items: ReviewItem[] = [];
   const nextOrder = new Map<string, number>();
@@ -181,18 +187,18 @@ export function review(
         hand: true,
         merged: null,
         conflicts: changed
-          ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: "", text: textOfSlide(theirs) }]
+          ? [{ aspect: "slide", label: "Slide", before: allWords(then), hand: "", text: allWords(theirs) }]
           : [],
       };
     } else {
       const hand = !untouched(mine, then);
       const changed = !same(then, theirs);
       const settle = (aspect: string) => choices.get(key)?.conflicts?.[aspect] ?? "hand";
-      const merged: Merged = !changed
+      const merged: MergedSlide = !changed
         ? { slide: mine, conflicts: [] }
         : !hand
           ? { slide: theirs, conflicts: [] }
-          : mergedSlide(then, mine, theirs, freshId, settle);
+          : mergeSlide(then, mine, theirs, freshId, settle);
       item = {
         ...common,
         state: merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same",
@@ -230,7 +236,7 @@ export function review(
       merged: then === null || hand ? mine : null,
       conflicts:
         then !== null && hand
-          ? [{ aspect: "slide", label: "Slide", before: textOfSlide(then), hand: textOfSlide(mine), text: "" }]
+          ? [{ aspect: "slide", label: "Slide", before: allWords(then), hand: allWords(mine), text: "" }]
           : [],
     };
     items.splice(at++, 0, item);
@@ -247,10 +253,10 @@ export function review(
  */
 export function takeReview(
   deck: Deck,
-  base: readonly Made[],
-  next: readonly Made[],
+  base: readonly GeneratedSlide[],
+  next: readonly GeneratedSlide[],
   choices: ReadonlyMap<string, Choice>,
-  head: DeckHead = headOf(deck),
+  metadata: DeckMetadata = metadataOf(deck),
   options: RerunOptions = {},
 ): { change: Change | undefined; ids: (string | null)[] } {
   const { items } = review(deck, base, next, choices, options);
@@ -259,7 +265,7 @@ export function takeReview(
     slide.elements.some(isPositioned)
       ? { ...slide, elements: slide.elements.filter((element) => !isPositioned(element)) }
       : slide;
-  const pairs = paired(deck, base, next, options);
+  const pairs = pairWithMade(deck, base, next, options);
   const takes = ({ key }: ReviewItem) => choices.get(key)?.take !== false;
   const text = (item: ReviewItem) => choices.get(item.key)?.conflicts?.slide === "text";
   const byTheirs = new Map(items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
@@ -334,6 +340,6 @@ export function takeReview(
     slide: { ...bound(slide), parent: parent !== null && present.has(parent) ? parent : null },
     named: true,
   }));
-  const { change } = reconcile({ ...deck, slides: deck.slides.map(bound) }, head, wanted);
+  const { change } = reconcile({ ...deck, slides: deck.slides.map(bound) }, metadata, wanted);
   return { change, ids: next.map(({ slide }) => idOf.get(slide.id) ?? null) };
 }

@@ -5,7 +5,7 @@ import {
   DOCUMENT_RULE,
   elementWords,
   emptyDeck,
-  headOf,
+  metadataOf,
   nameOf,
   PAGES,
   ruleOf,
@@ -13,26 +13,26 @@ import {
   THEMES,
   titleOf,
 } from "@unitext/core/model";
-import { manuscriptText, readText } from "@unitext/core/text";
+import { manuscriptText, REASONS, readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { generate, generateDeck } from "./index";
 
 const fonts: FontSet = shippedFonts();
-const head = headOf(emptyDeck("d", ""));
-const made = (text: string, rule: BreakRule, own = head) => {
+const metadata = metadataOf(emptyDeck("d", ""));
+const made = (text: string, rule: BreakRule, own = metadata) => {
   const manuscript = readText(text, { lines: rule.cuts.some(({ kind }) => kind === "line") });
-  const list = [...generate(manuscript, rule, { newId: idSource(), head: own, fonts, document: "doc" })];
+  const list = [...generate(manuscript, rule, { newId: idSource(), metadata: own, fonts, document: "doc" })];
   return { list, slides: list.map(({ slide }) => slide), problems: manuscript.problems };
 };
 const seen = (text: string, rule: BreakRule) =>
   made(text, rule).slides.map((slide) => `${slide.arrangement}: ${nameOf(slide)}`);
-const overflows = (text: string, rule: BreakRule, own = head) =>
+const overflows = (text: string, rule: BreakRule, own = metadata) =>
   made(text, rule, own).slides.filter(
-    (slide, nth) => layoutSlide(slide, { head: own, number: nth + 1, fonts }).overflow > 0,
+    (slide, nth) => layoutSlide(slide, { metadata: own, number: nth + 1, fonts }).overflow > 0,
   );
-const continued = (cut: Cut, rest: Partial<BreakRule> = {}) => ruleOf(cut, { rest: "continue", ...rest });
+const continued = (cut: Cut, rest: Partial<BreakRule> = {}) => ruleOf(cut, { overflow: "continue", ...rest });
 const heading: Cut = { kind: "heading", section: 1, slide: 2 };
 const LONG = Array.from(
   { length: 30 },
@@ -53,7 +53,7 @@ describe("rules", () => {
   it("make every line a card: a name large in the middle, or small in the corner", () => {
     const names = "Alder, M.\nBirch, T.\nCedar, O.\n";
     expect(seen(names, continued({ kind: "line" }))).toEqual(["card: Alder, M.", "card: Birch, T.", "card: Cedar, O."]);
-    const corner = made(names, continued({ kind: "line" }, { cards: "corner" }));
+    const corner = made(names, continued({ kind: "line" }, { names: "corner" }));
     expect(corner.slides.map((slide) => [slide.arrangement, titleOf(slide)])).toEqual([
       ["corner", "Alder, M."],
       ["corner", "Birch, T."],
@@ -76,16 +76,19 @@ describe("rules", () => {
 
   it("send text to the slide, to the notes, or points to the slide and the whole to the notes", () => {
     const text = `## Gauges\n\n${LONG.slice(0, 2).join(" ")}\n\n![The quay](quay.png)\n`;
-    const notes = made(text, continued(heading, { body: "notes" })).slides[0];
+    const notes = made(text, continued(heading, { placement: "notes" })).slides[0];
     expect([notes?.arrangement, textOf(notes?.notes ?? [])]).toEqual(["picture", LONG.slice(0, 2).join(" ")]);
-    const both = made(text, continued(heading, { body: "both" })).slides[0];
+    const both = made(text, continued(heading, { placement: "both" })).slides[0];
     expect(textOf(both?.notes ?? [])).toBe(LONG.slice(0, 2).join(" "));
     const body = both?.elements.find(({ slot }) => slot === "body");
     expect(body?.kind === "text" ? body.text.every(({ kind }) => kind === "bullet") : false).toBe(true);
   });
 
   it("share many points out over slides, each with the text that its points come from in its notes", () => {
-    const { slides } = made(`## Gauges\n\n${LONG.slice(0, 9).join("\n\n")}\n`, continued(heading, { body: "both" }));
+    const { slides } = made(
+      `## Gauges\n\n${LONG.slice(0, 9).join("\n\n")}\n`,
+      continued(heading, { placement: "both" }),
+    );
     expect(slides.map(titleOf)).toEqual(["Gauges (1 of 2)", "Gauges (2 of 2)"]);
     expect(slides.map(({ notes }) => textOf(notes)).join("\n")).toBe(LONG.slice(0, 9).join("\n"));
   });
@@ -105,7 +108,7 @@ describe("rules", () => {
       arrangement: "chart",
       elements: [
         {},
-        { kind: "chart", form: "line", series: [{ name: "North", values: [2.4, 2.5, 2.7, 2.6] }, { name: "South" }] },
+        { kind: "chart", type: "line", series: [{ name: "North", values: [2.4, 2.5, 2.7, 2.6] }, { name: "South" }] },
       ],
     });
   });
@@ -127,7 +130,7 @@ describe("arrangements by content", () => {
   ])("%s, with a reason", (arrangement, text) => {
     const { list } = made(`## Before\n\n- x\n\n---\n\n${text}`, continued(heading));
     expect(list[1]?.slide.arrangement).toBe(arrangement);
-    expect(list[1]?.because).toMatch(/^(it|its|a) /);
+    expect(REASONS[list[1]?.reason ?? "empty"]).toMatch(/^(it|its|a) /);
   });
 
   it("give a large figure that stands among text a slide of its own", () => {
@@ -184,11 +187,13 @@ describe("fitting", () => {
         fc.constantFrom("slide" as const, "both" as const),
         fc.constantFrom("continue" as const, "notes" as const),
         (pieces, name, page, theme, body, rest) => {
-          const own = { ...head, page, theme };
+          const own = { ...metadata, page, theme };
           expect(
-            overflows(`## ${name}\n\n${pieces.join("\n\n")}\n`, continued(heading, { body, rest }), own).map(
-              ({ arrangement }) => arrangement,
-            ),
+            overflows(
+              `## ${name}\n\n${pieces.join("\n\n")}\n`,
+              continued(heading, { placement: body, overflow: rest }),
+              own,
+            ).map(({ arrangement }) => arrangement),
           ).toEqual([]);
         },
       ),
@@ -236,7 +241,7 @@ describe("fitting", () => {
 
   it("numbers slides that continue in the deck's language", () => {
     const titles = (language: string) =>
-      made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading), { ...head, language })
+      made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading), { ...metadata, language })
         .slides.map(titleOf)
         .slice(0, 2);
     expect(titles("en")[1]).toMatch(/^T \(2 of \d+\)$/);
@@ -245,7 +250,7 @@ describe("fitting", () => {
   });
 
   it("puts what does not fit into the notes where the rule says so, and nothing is lost", () => {
-    const { slides } = made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading, { rest: "notes" }));
+    const { slides } = made(`## T\n\n${LONG.join("\n\n")}\n`, continued(heading, { overflow: "notes" }));
     expect(slides).toHaveLength(1);
     expect([...(slides[0]?.elements.slice(1).map(elementWords) ?? []), textOf(slides[0]?.notes ?? [])].join("\n")).toBe(
       LONG.join("\n"),

@@ -1,4 +1,4 @@
-import { type Change, insertAt, rearrange, type SingleChange, together } from "@unitext/core/edit";
+import { type Change, insertAt, rearrange, type SingleChange, batch } from "@unitext/core/edit";
 import {
   type Deck,
   familyOf,
@@ -9,7 +9,7 @@ import {
   paragraphText,
   type RichText,
   run,
-  sectionBegun,
+  sectionStarting,
   type Slide,
   slideWith,
   textSlot,
@@ -52,12 +52,12 @@ function withParts(slide: Slide, parts: readonly string[], newId: () => string):
 }
 
 /** The slides that directly follow a slide's details, up to the next that is chosen. */
-function following(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide[] {
+function slidesAfter(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide[] {
   const slide = slideWith(deck, id);
   if (!slide) return [];
   const siblings = deck.slides.filter((other) => other.parent === slide.parent);
   const rest = siblings.slice(siblings.findIndex((other) => other.id === id) + 1);
-  const end = rest.findIndex((other) => chosen.has(other.id) || sectionBegun(other) !== undefined);
+  const end = rest.findIndex((other) => chosen.has(other.id) || sectionStarting(other) !== undefined);
   return end < 0 ? rest : rest.slice(0, end);
 }
 
@@ -81,7 +81,7 @@ export function putSkeleton(
       changes.push(...withParts(slide, names, newId));
       continue;
     }
-    const there = new Set(following(deck, slide.id, chosen).map(titleOf));
+    const there = new Set(slidesAfter(deck, slide.id, chosen).map(titleOf));
     const missing = names
       .filter((name) => !there.has(name))
       .map(
@@ -96,7 +96,7 @@ export function putSkeleton(
     const change = insertAt(missing, { parent: slide.parent, after: slide.id });
     changes.push(...(change.kind === "batch" ? change.changes : [change]));
   }
-  return changes.length ? together(changes) : undefined;
+  return changes.length ? batch(changes) : undefined;
 }
 
 const isUnfilled = (slide: Slide, parts: ReadonlySet<string>) =>
@@ -125,13 +125,13 @@ export function removeSkeleton(deck: Deck, ids: Iterable<string>, parts: readonl
             : { kind: "deleteElement", slide: slide.id, element: element.id },
         );
     }
-    for (const other of following(deck, slide.id, chosen)) {
+    for (const other of slidesAfter(deck, slide.id, chosen)) {
       if (!isUnfilled(other, names) || gone.has(other.id) || familyOf(deck.slides, other.id).length > 1) continue;
       gone.add(other.id);
       changes.push({ kind: "deleteSlide", slide: other.id });
     }
   }
-  return changes.length ? together(changes) : undefined;
+  return changes.length ? batch(changes) : undefined;
 }
 
 /** A skeleton that comes with the program. */

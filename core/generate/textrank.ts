@@ -64,14 +64,14 @@ const TOGETHER = 600;
 
 /** The rank of each sentence of a text; a single one is 1. A text of more than 600 sentences is ranked in runs of so many. */
 export function rankSentences(sentences: readonly Sentence[]): number[] {
-  if (sentences.length <= TOGETHER) return rankTogether(sentences);
+  if (sentences.length <= TOGETHER) return rankChunk(sentences);
   const ranks: number[] = [];
   for (let from = 0; from < sentences.length; from += TOGETHER)
-    ranks.push(...rankTogether(sentences.slice(from, from + TOGETHER)));
+    ranks.push(...rankChunk(sentences.slice(from, from + TOGETHER)));
   return ranks;
 }
 
-function rankTogether(sentences: readonly Sentence[]): number[] {
+function rankChunk(sentences: readonly Sentence[]): number[] {
   if (sentences.length < 2) return sentences.map(() => 1);
   const weights = sentences.map(() => new Array<number>(sentences.length).fill(0));
   const holders = new Map<string, number[]>();

@@ -3,7 +3,7 @@ import {
   type Deck,
   type Element,
   emptyDeck,
-  headOf,
+  metadataOf,
   newSlide,
   type Paragraph,
   plainText,
@@ -20,10 +20,15 @@ const FRAME = { x: 100, y: 60, width: 300, height: 200 };
 const INSETS: [number, number, number, number] = [10, 6, 14, 8];
 const base: TextStyle = [{ run: { size: 20, font: "Arimo", colour: "#000000" } }];
 const laid = (elements: Element[], more: Partial<Deck> = {}): Scene => {
-  const head = headOf({ ...emptyDeck("d", "D"), styles: { base, ...more.styles }, ...more, slides: [] } as Deck);
+  const metadata = metadataOf({
+    ...emptyDeck("d", "D"),
+    styles: { base, ...more.styles },
+    ...more,
+    slides: [],
+  } as Deck);
   return layoutSlide(
     { ...newSlide("s", "blank"), elements },
-    { head: { ...head, styles: { base, ...more.styles } }, number: 1, fonts },
+    { metadata: { ...metadata, styles: { base, ...more.styles } }, number: 1, fonts },
   );
 };
 const paragraph = (text: string, more: Partial<Paragraph> = {}): Paragraph => ({
@@ -71,7 +76,7 @@ it("what leads somewhere as a whole is named by its words, or by what its pictur
         { kind: "shape", id: "c", slot: null, frame, geometry: { preset: "rect" }, text: plainText("still") },
       ],
     },
-    { head: headOf(emptyDeck("d", "D")), number: 1, fonts },
+    { metadata: metadataOf(emptyDeck("d", "D")), number: 1, fonts },
   );
   expect([...linkNames(scene)]).toEqual([
     ["a", "To the tides"],
@@ -173,17 +178,20 @@ describe("paragraphs", () => {
   const usual = gap({});
 
   it("stand apart by the points, or the shares of their size, that they say", () => {
-    expect(gap({ look: { before: { points: 10 } } }) - usual).toBeCloseTo(10, 2);
-    expect(gap({}, { look: { after: { points: 7 } } }) - usual).toBeCloseTo(7, 2);
-    expect(gap({ look: { before: { times: 0.5 } } }) - gap({ look: { before: { times: 0 } } })).toBeCloseTo(
-      gap({ look: { before: { times: 1 } } }) - gap({ look: { before: { times: 0.5 } } }),
+    expect(gap({ properties: { before: { points: 10 } } }) - usual).toBeCloseTo(10, 2);
+    expect(gap({}, { properties: { after: { points: 7 } } }) - usual).toBeCloseTo(7, 2);
+    expect(gap({ properties: { before: { times: 0.5 } } }) - gap({ properties: { before: { times: 0 } } })).toBeCloseTo(
+      gap({ properties: { before: { times: 1 } } }) - gap({ properties: { before: { times: 0.5 } } }),
       2,
     );
   });
 
   it("have lines as far from each other as they say", () => {
-    const step = (look: Paragraph["look"]) => {
-      const [one, two] = lines(box([paragraph(LONG, { ...(look ? { look } : {}) })])) as [SceneLine, SceneLine];
+    const step = (look: Paragraph["properties"]) => {
+      const [one, two] = lines(box([paragraph(LONG, { ...(look ? { properties: look } : {}) })])) as [
+        SceneLine,
+        SceneLine,
+      ];
       return two.y - one.y;
     };
     expect(step({ line: { points: 31 } })).toBeCloseTo(31, 2);
@@ -192,7 +200,7 @@ describe("paragraphs", () => {
 
   it("stand as far apart as their font asks: ascent, descent and gap of its own tables", () => {
     const step = (font: string) => {
-      const [one, two] = lines(box([paragraph(LONG, { runs: [{ text: LONG, look: { font } }] })])) as [
+      const [one, two] = lines(box([paragraph(LONG, { runs: [{ text: LONG, properties: { font } }] })])) as [
         SceneLine,
         SceneLine,
       ];
@@ -206,7 +214,12 @@ describe("paragraphs", () => {
 
   it("are as high as words in them would be where they have none", () => {
     const after = (size: number | undefined) => {
-      const blank: Paragraph = { kind: "plain", level: 0, runs: [], ...(size ? { look: { words: { size } } } : {}) };
+      const blank: Paragraph = {
+        kind: "plain",
+        level: 0,
+        runs: [],
+        ...(size ? { properties: { words: { size } } } : {}),
+      };
       const [one, , two] = lines(box([paragraph("one"), blank, paragraph("two")])) as [SceneLine, SceneLine, SceneLine];
       return two.y - one.y;
     };
@@ -228,14 +241,17 @@ describe("paragraphs", () => {
   });
 
   it("begin at their indent, their first line moved against it, their sign in the room before", () => {
-    const [first, second] = lines(box([paragraph(LONG, { look: { left: 36, first: -18 } })])) as [SceneLine, SceneLine];
+    const [first, second] = lines(box([paragraph(LONG, { properties: { left: 36, first: -18 } })])) as [
+      SceneLine,
+      SceneLine,
+    ];
     expect([start(first), start(second)]).toEqual([expect.closeTo(110 + 18, 2), expect.closeTo(110 + 36, 2)]);
     const [item] = lines(
-      box([paragraph("word", { kind: "bullet", look: { left: 36, first: -18, bullet: { character: "▪" } } })]),
+      box([paragraph("word", { kind: "bullet", properties: { left: 36, first: -18, bullet: { character: "▪" } } })]),
     ) as [SceneLine];
     const sign = item.runs.find(({ marker }) => marker);
     expect([sign?.text, sign?.x, start(item)]).toEqual(["▪", expect.closeTo(128, 2), expect.closeTo(146, 2)]);
-    for (const line of lines(box([paragraph(LONG, { look: { right: 40 } })])))
+    for (const line of lines(box([paragraph(LONG, { properties: { right: 40 } })])))
       expect(end(line)).toBeLessThanOrEqual(346.01);
   });
 
@@ -251,7 +267,10 @@ describe("paragraphs", () => {
           style: "base",
           box: { insets: INSETS },
           text: [
-            paragraph("word", { kind: "bullet", look: { left: 40, first: -40, bullet: { picture: "sign.png" } } }),
+            paragraph("word", {
+              kind: "bullet",
+              properties: { left: 40, first: -40, bullet: { picture: "sign.png" } },
+            }),
           ],
         } as Element,
       ],
@@ -275,7 +294,7 @@ describe("paragraphs", () => {
           slot: null,
           frame: FRAME,
           style: "base",
-          text: [paragraph("word", { kind: "bullet", look: { bullet: { picture: "gone.png" } } })],
+          text: [paragraph("word", { kind: "bullet", properties: { bullet: { picture: "gone.png" } } })],
         } as Element,
       ]),
     ) as [SceneLine];
@@ -284,7 +303,7 @@ describe("paragraphs", () => {
 
   it("end, stand in the middle or have their decimal sign at tab stops that say so", () => {
     const set = (text: string, align: "end" | "centre" | "decimal") =>
-      inked((lines(box([paragraph(text, { look: { tabs: [{ at: 160, align }] } })])) as [SceneLine])[0]).filter(
+      inked((lines(box([paragraph(text, { properties: { tabs: [{ at: 160, align }] } })])) as [SceneLine])[0]).filter(
         ({ text: words }) => words.trim() !== "",
       );
     const [, last] = set("low\t3.25", "end") as [SceneLine["runs"][number], SceneLine["runs"][number]];
@@ -303,9 +322,9 @@ describe("paragraphs", () => {
   });
 
   it("are not pushed back by a stop that is too near for what should end there", () => {
-    const [line] = lines(box([paragraph("a\ta very long word", { look: { tabs: [{ at: 40, align: "end" }] } })])) as [
-      SceneLine,
-    ];
+    const [line] = lines(
+      box([paragraph("a\ta very long word", { properties: { tabs: [{ at: 40, align: "end" }] } })]),
+    ) as [SceneLine];
     const [first, second] = inked(line).filter(({ text }) => text.trim() !== "");
     expect(second?.x ?? 0).toBeGreaterThanOrEqual((first?.x ?? 0) + (first?.width ?? 0) - 0.01);
   });
@@ -313,7 +332,7 @@ describe("paragraphs", () => {
   it("lead to their stops one after the other, of every kind, on every line that is broken by hand", () => {
     const look = { tabs: [60, { at: 140, align: "centre" as const }, { at: 240, align: "end" as const }] };
     for (const text of ["a\tb\tc\td", "w\nA\tbb\tccc\tdddd"]) {
-      const found = lines(box([paragraph(text, { look })])).at(-1) as SceneLine;
+      const found = lines(box([paragraph(text, { properties: look })])).at(-1) as SceneLine;
       const [, b, c, d] = inked(found).filter(({ text: words }) => words.trim() !== "");
       expect(b?.x).toBeCloseTo(110 + 60, 2);
       expect((c?.x ?? 0) + (c?.width ?? 0) / 2).toBeCloseTo(110 + 140, 2);
@@ -322,7 +341,7 @@ describe("paragraphs", () => {
   });
 
   it("go on at their tab stops", () => {
-    const [line] = lines(box([paragraph("a\tb\tc", { look: { tabs: [80, 160] } })])) as [SceneLine];
+    const [line] = lines(box([paragraph("a\tb\tc", { properties: { tabs: [80, 160] } })])) as [SceneLine];
     const at = (letter: string) =>
       inked(line)
         .flatMap(({ x, words = [] }) => words.map((word) => ({ x: x + word.x, text: word.text.trim() })))
@@ -338,7 +357,7 @@ describe("paragraphs", () => {
             paragraph("x", {
               kind: "number",
               ...(nth === 1 && starts ? { start: starts } : {}),
-              look: { bullet: { scheme } },
+              properties: { bullet: { scheme } },
             }),
           ),
         ),
@@ -350,14 +369,14 @@ describe("paragraphs", () => {
   });
 
   it("from right to left begin at the right", () => {
-    const [line] = lines(box([paragraph("مد وجزر", { look: { direction: "rtl" } })])) as [SceneLine];
+    const [line] = lines(box([paragraph("مد وجزر", { properties: { direction: "rtl" } })])) as [SceneLine];
     expect(end(line)).toBeCloseTo(386, 1);
   });
 });
 
 describe("characters", () => {
-  const one = (look: NonNullable<Paragraph["runs"][number]["look"]>, text = "tides") =>
-    inked(lines(box([{ kind: "plain", level: 0, runs: [{ text, look }] }]))[0] as SceneLine);
+  const one = (look: NonNullable<Paragraph["runs"][number]["properties"]>, text = "tides") =>
+    inked(lines(box([{ kind: "plain", level: 0, runs: [{ text, properties: look }] }]))[0] as SceneLine);
   const width = (look: Parameters<typeof one>[0], text?: string) =>
     one(look, text).reduce((sum, run) => sum + run.width, 0);
 
@@ -384,7 +403,7 @@ describe("characters", () => {
   it("are drawn as capitals, while the text stays as it was typed", () => {
     expect(width({ caps: "all" })).toBeCloseTo(width({}, "TIDES"), 2);
     const scene = lines(
-      box([{ kind: "plain", level: 0, runs: [{ text: "Tides", look: { caps: "small" } }] }]),
+      box([{ kind: "plain", level: 0, runs: [{ text: "Tides", properties: { caps: "small" } }] }]),
     )[0] as SceneLine;
     expect(new Set(inked(scene).map(({ size }) => size)).size).toBe(2);
   });

@@ -15,21 +15,24 @@ import {
   type TextStyle,
 } from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
-import { boxAt, type SceneBox, type SceneNode, signNodes } from "./scene";
-import { drawForm, turning } from "./shapes";
+import { boxAt, type SceneBox, type SceneNode, bulletNodes } from "./scene";
+import { drawGeometry, turning } from "./shapes";
 import { pageScale, sizeOf, type SlotPlace } from "./slots";
 import { setText } from "./text";
-import type { Setting } from "./textstyle";
+import type { TextContext } from "./textstyle";
 import type { Group, SlideContext } from "./context";
 
 /** What may stand smaller than running text, as a share of the readable minimum: cells, code and labels are read one at a time. */
 export const FIGURE_MINIMUM = 0.75;
 
 /** The sizes that may be tried for a role: the theme's steps, none below the readable minimum. */
-export function sizesFor(role: SlotRole, { head }: SlideContext): number[] {
-  const full = sizeOf(role, head.theme, head.page);
-  const least = Math.min(full, head.theme.minimum * pageScale(head.page) * (role === "figure" ? FIGURE_MINIMUM : 1));
-  const sizes = head.theme.steps.map((step) => full * step).filter((size) => size >= least);
+export function sizesFor(role: SlotRole, { metadata }: SlideContext): number[] {
+  const full = sizeOf(role, metadata.theme, metadata.page);
+  const least = Math.min(
+    full,
+    metadata.theme.minimum * pageScale(metadata.page) * (role === "figure" ? FIGURE_MINIMUM : 1),
+  );
+  const sizes = metadata.theme.steps.map((step) => full * step).filter((size) => size >= least);
   const last = sizes.at(-1);
   if (role === "figure" && (last === undefined || last > least * 1.04)) sizes.push(least);
   return sizes.length ? sizes : [least];
@@ -40,7 +43,7 @@ function layText(
   place: SlotPlace,
   sizes: readonly number[],
   slot: string | null,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
   const { lines, size, used, overflow } = setText(element.text, place, sizes, setting);
   return {
@@ -62,10 +65,10 @@ export function layBoxed(
   style: TextStyle | undefined,
   box: TextBox | undefined,
   sizes: readonly number[],
-  setting: Setting,
+  setting: TextContext,
 ): { nodes: SceneNode[]; size: number; used: number; overflow: number } {
   const base = style?.[0]?.run?.size ?? (style ? 18 : (sizes[0] as number));
-  const own: Setting = style ? { ...setting, style: { levels: style, size: base } } : setting;
+  const own: TextContext = style ? { ...setting, style: { levels: style, size: base } } : setting;
   const [left, top, right, bottom] = box?.insets ?? (box || style ? INSETS : [0, 0, 0, 0]);
   const turned = box?.turn;
   const room = turned
@@ -96,7 +99,7 @@ export function layBoxed(
     { columns: box?.columns ?? 1, gap: box?.gap ?? 0, wrap: box?.wrap !== false },
   );
   const node: SceneNode = { kind: "text", element: id, role: place.role, lines: set.lines };
-  const signs = signNodes(set.lines, id, setting.assets);
+  const signs = bulletNodes(set.lines, id, setting.assets);
   const matrix = turned && turning(room, turned);
   return {
     nodes: matrix ? [{ kind: "group", element: id, matrix, nodes: [node, ...signs] }] : [node, ...signs],
@@ -111,9 +114,9 @@ function layTextBox(
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
-  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
+  const style = element.style === undefined ? undefined : context.metadata.styles?.[element.style];
   const { nodes, size, used, overflow } = layBoxed(
     element.text,
     element.id,
@@ -128,7 +131,9 @@ function layTextBox(
   const frame =
     element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
   const back =
-    element.fill || element.stroke ? drawForm({ preset: "rect" }, frame, element, context.head.assets).nodes : [];
+    element.fill || element.stroke
+      ? drawGeometry({ preset: "rect" }, frame, element, context.metadata.assets).nodes
+      : [];
   return { nodes: [...back, ...nodes], box: boxAt(frame, element.id, slot, size, overflow), used };
 }
 
@@ -137,18 +142,18 @@ function layShape(
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
   const { frame } = place;
-  const drawn = drawForm(element.geometry, frame, element, context.head.assets);
+  const drawn = drawGeometry(element.geometry, frame, element, context.metadata.assets);
   const matrix = turning(frame, 0, element.flip);
   const outline: SceneNode[] = matrix
     ? [{ kind: "group", element: element.id, matrix, nodes: drawn.nodes }]
     : drawn.nodes;
   if (isEmptyText(element.text))
     return { nodes: outline, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
-  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
-  const sizes = [sizeOf("body", context.head.theme, context.head.page) * 0.7];
+  const style = element.style === undefined ? undefined : context.metadata.styles?.[element.style];
+  const sizes = [sizeOf("body", context.metadata.theme, context.metadata.page) * 0.7];
   const text = layBoxed(
     element.text,
     element.id,
@@ -174,25 +179,25 @@ function layShape(
 }
 
 /** A node of a drawing as part of the thing that is drawn. */
-function belonging(node: SceneNode, element: string): SceneNode {
+function withCaption(node: SceneNode, element: string): SceneNode {
   if (node.kind === "rect") return node;
   return node.kind === "group"
-    ? { ...node, element, nodes: node.nodes.map((inner) => belonging(inner, element)) }
+    ? { ...node, element, nodes: node.nodes.map((inner) => withCaption(inner, element)) }
     : { ...node, element };
 }
 
 /** A thing that is not drawn from what it is: the picture or the drawing that stands for it, or a frame with its name. */
-function layStandIn(
+function layForeign(
   element: MediaElement | ForeignElement,
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
-  const { head } = context;
+  const { metadata } = context;
   const { frame } = place;
   const source = element.kind === "media" ? element.poster : element.picture;
-  const asset = source === undefined ? undefined : head.assets[source];
+  const asset = source === undefined ? undefined : metadata.assets[source];
   const box = boxAt(frame, element.id, slot, 0, 0);
   if (source !== undefined && asset)
     return {
@@ -225,14 +230,14 @@ function layStandIn(
           kind: "group",
           element: element.id,
           matrix: [...matrix],
-          nodes: nodes.map((node) => belonging(node, element.id)),
+          nodes: nodes.map((node) => withCaption(node, element.id)),
         },
       ],
       box,
       used: frame.height,
     };
   }
-  const what = element.kind === "media" ? (element.form === "video" ? "▶ Film" : "▶ Sound") : element.what;
+  const what = element.kind === "media" ? (element.type === "video" ? "▶ Film" : "▶ Sound") : element.what;
   const size = Math.min(14, Math.max(7, frame.height * 0.3));
   const words: RichText = [
     { kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] },
@@ -241,7 +246,7 @@ function layStandIn(
     words,
     { frame, role: "caption", anchor: "middle", align: "centre" },
     [size, size * 0.75, size * 0.5],
-    { ...setting, fill: head.theme.colours.muted },
+    { ...setting, fill: metadata.theme.colours.muted },
   );
   const outline: SceneNode = {
     kind: "paths",
@@ -249,7 +254,7 @@ function layStandIn(
     paths: [
       {
         d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`,
-        stroke: head.theme.colours.muted,
+        stroke: metadata.theme.colours.muted,
         width: 0.75,
         dash: [4, 3],
       },
@@ -259,9 +264,9 @@ function layStandIn(
 }
 
 /** A picture in a frame of its own, which it fills: cut to its crop and its form, with its outline. */
-function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { head }: SlideContext): Laid {
+function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
   const { frame } = place;
-  const asset = head.assets[element.source];
+  const asset = metadata.assets[element.source];
   const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
   const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
   const whole = { width: frame.width / shownX, height: frame.height / shownY };
@@ -281,7 +286,7 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
   const cut = element.crop || element.shape || element.opacity !== undefined;
   const under =
     element.fill || element.shadow
-      ? drawForm(
+      ? drawGeometry(
           form,
           frame,
           {
@@ -290,14 +295,14 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
             ...(element.fill ? { fill: element.fill } : {}),
             ...(element.shadow ? { shadow: element.shadow } : {}),
           },
-          head.assets,
+          metadata.assets,
         ).nodes
       : [];
   const over = element.stroke
-    ? drawForm(form, frame, { id: element.id, stroke: element.stroke }, head.assets).nodes
+    ? drawGeometry(form, frame, { id: element.id, stroke: element.stroke }, metadata.assets).nodes
     : [];
   const d = cut
-    ? drawForm(form, frame, { id: element.id }, head.assets)
+    ? drawGeometry(form, frame, { id: element.id }, metadata.assets)
         .form.outlines.filter(({ fill }) => fill)
         .map((outline) => outline.d)
         .join("")
@@ -326,20 +331,20 @@ function layPicture(
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
-  const { head } = context;
+  const { metadata } = context;
   const { caption } = element;
   if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
   const nodes: SceneNode[] = [];
   let { frame } = place;
   let overflow = 0;
   if (caption) {
-    const size = sizeOf("caption", head.theme, head.page) * 0.8;
+    const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
     const trial = setText(
       plainText(caption),
       { frame: { ...frame, height: frame.height * 0.34 }, role: "caption", anchor: "top", align: "centre" },
-      [size, size * 0.9, Math.min(size * 0.9, head.theme.minimum * FIGURE_MINIMUM * pageScale(head.page))],
+      [size, size * 0.9, Math.min(size * 0.9, metadata.theme.minimum * FIGURE_MINIMUM * pageScale(metadata.page))],
       setting,
     );
     const height = Math.min(frame.height * 0.34, trial.used) + size * 0.4;
@@ -353,7 +358,7 @@ function layPicture(
       lines: trial.lines.map((line) => ({ ...line, y: line.y + drop })),
     });
   }
-  const asset = head.assets[element.source];
+  const asset = metadata.assets[element.source];
   const share = (element.width ?? 100) / 100;
   const room = { width: frame.width * share, height: share < 1 ? frame.height : frame.height };
   const scale = asset ? Math.min(room.width / asset.width, room.height / asset.height) : 1;
@@ -412,7 +417,7 @@ export function layUpright(
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
   if (element.kind === "text")
     return element.style !== undefined || element.box || element.fill || element.stroke
@@ -420,8 +425,8 @@ export function layUpright(
       : layText(element, place, sizesFor(place.role, context), slot, setting);
   if (element.kind === "picture") return layPicture(element, place, slot, context, setting);
   if (element.kind === "shape") return layShape(element, place, slot, context, setting);
-  if (element.kind === "media" || element.kind === "foreign") return layStandIn(element, place, slot, context, setting);
-  const style = element.style === undefined ? undefined : context.head.styles?.[element.style];
+  if (element.kind === "media" || element.kind === "foreign") return layForeign(element, place, slot, context, setting);
+  const style = element.style === undefined ? undefined : context.metadata.styles?.[element.style];
   const size = style?.[0]?.run?.size ?? 18;
   return style
     ? layFigure(
@@ -429,11 +434,19 @@ export function layUpright(
         place,
         slot,
         [size],
-        context.head.theme,
+        context.metadata.theme,
         { ...setting, style: { levels: style, size } },
-        context.head.assets,
+        context.metadata.assets,
       )
-    : layFigure(element, place, slot, sizesFor("figure", context), context.head.theme, setting, context.head.assets);
+    : layFigure(
+        element,
+        place,
+        slot,
+        sizesFor("figure", context),
+        context.metadata.theme,
+        setting,
+        context.metadata.assets,
+      );
 }
 
 export function layElement(
@@ -441,7 +454,7 @@ export function layElement(
   place: SlotPlace,
   slot: string | null,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): Laid {
   const laid = layUpright(element, place, slot, context, setting);
   const { rotation } = element;
@@ -458,7 +471,7 @@ export function layElement(
 export function layGroup(
   group: Group,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): { nodes: SceneNode[]; boxes: SceneBox[]; used: number } {
   const laid =
     stacked(group, context, setting) ??
@@ -471,14 +484,14 @@ export function layGroup(
 }
 
 /** Elements one under the other, each as high as it is, at the first size at which all fit: text above its table, code under its text. Undefined where they have to share evenly. */
-function stacked({ place, slot, elements }: Group, context: SlideContext, setting: Setting): Laid[] | undefined {
+function stacked({ place, slot, elements }: Group, context: SlideContext, setting: TextContext): Laid[] | undefined {
   if (
     elements.length < 2 ||
     place.role === "picture" ||
     elements.some(({ kind }) => !["text", "table", "code", "formula"].includes(kind))
   )
     return undefined;
-  const gap = sizeOf("body", context.head.theme, context.head.page) * 0.5;
+  const gap = sizeOf("body", context.metadata.theme, context.metadata.page) * 0.5;
   const texts = sizesFor(place.role, context);
   const figures = sizesFor("figure", context);
   const steps = Math.max(texts.length, figures.length);
@@ -500,9 +513,9 @@ function stacked({ place, slot, elements }: Group, context: SlideContext, settin
               own,
               slot,
               at(figures),
-              context.head.theme,
+              context.metadata.theme,
               setting,
-              context.head.assets,
+              context.metadata.assets,
             );
       y += made.used + gap;
       return made;

@@ -1,7 +1,7 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
 import type {
   CodeElement,
-  DeckHead,
+  DeckMetadata,
   Element,
   ForeignElement,
   FormulaElement,
@@ -17,7 +17,7 @@ import { boxAt, type Matrix, type SceneBox, type SceneNode, type TableGrid } fro
 import type { SlotPlace } from "./slots";
 import { setTable } from "./table";
 import { setText } from "./text";
-import { type Setting, toneMark } from "./textstyle";
+import { type TextContext, toneMark } from "./textstyle";
 
 /** An element laid out: its nodes, where it stands and how it fits, and the height that it uses. */
 export interface Laid {
@@ -35,11 +35,11 @@ type Layer<E> = (
   place: SlotPlace,
   sizes: readonly number[],
   theme: Theme,
-  setting: Setting,
-  assets: DeckHead["assets"],
+  setting: TextContext,
+  assets: DeckMetadata["assets"],
 ) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
 
-function measure(text: string, size: number, { fonts, theme, language }: Setting): number {
+function measure(text: string, size: number, { fonts, theme, language }: TextContext): number {
   const family = familyNamed(theme.fonts.body);
   let width = 0;
   for (const word of text.split(/( )/))
@@ -61,7 +61,7 @@ function drawn(
   { paths, labels }: Figure,
   element: string,
   least: number,
-  setting: Setting,
+  setting: TextContext,
 ): { nodes: SceneNode[]; overflow: number } {
   let overflow = 0;
   const texts = labels.map((label): SceneNode => {
@@ -202,7 +202,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
   diagram: (element, place, sizes, theme, setting) => {
     const size = (sizes[0] as number) * 1.05;
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
-    const figure = diagram(element.form, element.text, place.frame, {
+    const figure = diagram(element.type, element.text, place.frame, {
       colours: theme.colours,
       size,
       measure: (text, at) => measure(text, at, setting),
@@ -217,7 +217,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
         ? Math.max(7, Math.min(16, place.frame.height / 22))
         : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
-    const figure = chart(element.form, element, free ? padded(place.frame, size) : place.frame, {
+    const figure = chart(element.type, element, free ? padded(place.frame, size) : place.frame, {
       colours: theme.colours,
       size,
       measure: (text, at) => measure(text, at, setting),
@@ -233,8 +233,8 @@ export function layFigure(
   slot: string | null,
   sizes: readonly number[],
   theme: Theme,
-  setting: Setting,
-  assets: DeckHead["assets"] = {},
+  setting: TextContext,
+  assets: DeckMetadata["assets"] = {},
 ): Laid {
   const { nodes, used, size, overflow, grid } = (LAYERS[element.kind] as Layer<FigureElement>)(
     element,

@@ -2,7 +2,7 @@ export * from "./fonts";
 export type { SlideContext } from "./context";
 export { boxesOf, facesNeeded, layoutSlide, overflowOf } from "./layout";
 export { bidiLevels, breakLines, type LineRange, visualOrder } from "./paragraph";
-export { type RoleLook, roleLook } from "./rolelook";
+export { type RoleProperties, roleProperties } from "./roleproperties";
 export { type LinkPlace, linkPlaces } from "./links";
 export { type MediaPlace, mediaPlaces } from "./media";
 export * from "./scene";
@@ -17,7 +17,7 @@ export {
   type SlotPlace,
   slotPlaces,
 } from "./slots";
-export { type CellLook, type TableLook, tableLook } from "./table";
+export { type CellAppearance, type TableAppearance, tableAppearance } from "./table";
 export { turning } from "./shapes";
-export { isSignFont } from "./symbols";
-export { CODE_SCALE, INDENT, listIndents, listNumbers, numberRooms } from "./textstyle";
+export { isSymbolFont } from "./symbols";
+export { CODE_SCALE, INDENT, listIndents, listNumbers, numberWidths } from "./textstyle";

@@ -1,6 +1,15 @@
 import { readFileSync } from "node:fs";
 
-import { emptyDeck, headOf, newSlide, plainText, type RichText, run, type Slide, THEMES } from "@unitext/core/model";
+import {
+  emptyDeck,
+  metadataOf,
+  newSlide,
+  plainText,
+  type RichText,
+  run,
+  type Slide,
+  THEMES,
+} from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
@@ -19,8 +28,8 @@ import {
 import { lineBreaks, shapeParagraph } from "./paragraph";
 
 const fonts = shippedFonts();
-const head = headOf(emptyDeck("d", "Deck"));
-const context = { head, number: 1, fonts };
+const metadata = metadataOf(emptyDeck("d", "Deck"));
+const context = { metadata, number: 1, fonts };
 
 function points(body: RichText): Slide {
   return {
@@ -213,7 +222,7 @@ describe("fitting", () => {
         fc.constantFrom({ width: 960, height: 540 }, { width: 720, height: 540 }, { width: 960, height: 600 }),
         (deck, page) => {
           for (const slide of deck.slides) {
-            const scene = layoutSlide(slide, { head: { ...deck, page }, number: 1, fonts });
+            const scene = layoutSlide(slide, { metadata: { ...deck, page }, number: 1, fonts });
             for (const node of scene.nodes) {
               if (node.kind !== "text" || !node.element) continue;
               const box = scene.boxes.find(({ element }) => element === node.element);
@@ -248,9 +257,9 @@ describe("fitting", () => {
                   ),
                 }
               : made;
-            const { overflow } = layoutSlide(slide, { head: { ...deck, page }, number: 1, fonts });
+            const { overflow } = layoutSlide(slide, { metadata: { ...deck, page }, number: 1, fonts });
             if (overflow > 0) standing += 1;
-            expect(overflowOf(slide, { head: { ...deck, page }, number: 1, fonts })).toBe(overflow);
+            expect(overflowOf(slide, { metadata: { ...deck, page }, number: 1, fonts })).toBe(overflow);
           }
         },
       ),
@@ -261,17 +270,17 @@ describe("fitting", () => {
 
   it("draws a slide in the look that it brought along, and asks for the faces of both", () => {
     const slide = points(plainText("words in the look of another deck"));
-    const themed = { ...head, themes: { Night: THEMES.nightwatch } };
+    const themed = { ...metadata, themes: { Night: THEMES.nightwatch } };
     const [own, brought] = [
-      layoutSlide(slide, { ...context, head: themed }),
-      layoutSlide({ ...slide, theme: "Night" }, { ...context, head: themed }),
+      layoutSlide(slide, { ...context, metadata: themed }),
+      layoutSlide({ ...slide, theme: "Night" }, { ...context, metadata: themed }),
     ];
     expect([own.background, brought.background]).toEqual([
       THEMES.saltmarsh.colours.paper,
       THEMES.nightwatch.colours.paper,
     ]);
-    expect(overflowOf({ ...slide, theme: "Night" }, { ...context, head: themed })).toBe(brought.overflow);
-    expect(layoutSlide({ ...slide, theme: "not there" }, { ...context, head: themed }).background).toBe(
+    expect(overflowOf({ ...slide, theme: "Night" }, { ...context, metadata: themed })).toBe(brought.overflow);
+    expect(layoutSlide({ ...slide, theme: "not there" }, { ...context, metadata: themed }).background).toBe(
       THEMES.saltmarsh.colours.paper,
     );
     const faces = facesNeeded([slide, { ...slide, theme: "Night" }], themed).join();
@@ -286,7 +295,7 @@ describe("fitting", () => {
     );
     const wide = sceneLines(layoutSlide(slide, context)).length;
     const narrow = sceneLines(
-      layoutSlide(slide, { ...context, head: { ...head, page: { width: 720, height: 540 } } }),
+      layoutSlide(slide, { ...context, metadata: { ...metadata, page: { width: 720, height: 540 } } }),
     ).length;
     expect(narrow).toBeGreaterThan(wide);
   });

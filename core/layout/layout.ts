@@ -13,19 +13,19 @@ import {
   type Slide,
   type TextStyle,
   themeOf,
-  withDrawn,
+  withDrawing,
 } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
-import { drawnSign, signsAsText } from "./symbols";
+import { drawableCharacter, symbolsAsText } from "./symbols";
 import { contentArea, loosePlace, pageScale, type SlotPlace, slotPlaces } from "./slots";
-import { NOTE_MARK, type Setting } from "./textstyle";
-import { type Group, inItsLook, type SlideContext } from "./context";
+import { NOTE_MARK, type TextContext } from "./textstyle";
+import { type Group, withSlideTheme, type SlideContext } from "./context";
 import { layGroup } from "./elements";
-import { behind, footnotes, ornaments, plates, regions } from "./surroundings";
+import { backgroundNodes, footnotes, ornaments, plates, regions } from "./surroundings";
 
 function groups(slide: Slide, context: SlideContext): Group[] {
-  const { page } = context.head;
+  const { page } = context.metadata;
   const places = slotPlaces(slide.arrangement, page, slide.widths);
   const found = new Map<string, Group>();
   const side: PictureElement[] = [];
@@ -61,9 +61,10 @@ function groups(slide: Slide, context: SlideContext): Group[] {
 }
 
 /** Pictures without a slot stand to the right of the text, which gives way; without text they take its place. */
-function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, { head }: SlideContext): Group[] {
-  const { frame } = slotPlaces(slide.arrangement, head.page, slide.widths).get("body") ?? loosePlace("body", head.page);
-  const free = contentArea(head.page);
+function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, { metadata }: SlideContext): Group[] {
+  const { frame } =
+    slotPlaces(slide.arrangement, metadata.page, slide.widths).get("body") ?? loosePlace("body", metadata.page);
+  const free = contentArea(metadata.page);
   const texts = all.filter(
     ({ place, elements }) =>
       place.role !== "title" && place.role !== "opening" && elements.every((element) => !element.frame),
@@ -124,11 +125,11 @@ function above(place: SlotPlace, bottom: number): SlotPlace {
 function placedParts(
   given: Slide,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
   const { slide, notes } = numbered(counted(given, context.number));
   const foot = footnotes(notes, context, setting);
-  const area = contentArea(context.head.page);
+  const area = contentArea(context.metadata.page);
   const bottom = area.y + area.height - foot.height;
   const all = groups(slide, context);
   return {
@@ -140,12 +141,12 @@ function placedParts(
 
 /** How much stands out on a slide, in points: what `layoutSlide` says of it, at a part of the work. */
 export function overflowOf(given: Slide, plain: SlideContext): number {
-  const context = inItsLook(given, plain);
-  const setting: Setting = {
+  const context = withSlideTheme(given, plain);
+  const setting: TextContext = {
     fonts: context.fonts,
-    theme: context.head.theme,
-    language: context.head.language,
-    assets: context.head.assets,
+    theme: context.metadata.theme,
+    language: context.metadata.language,
+    assets: context.metadata.assets,
     measure: true,
   };
   const { groups: all, foot } = placedParts(given, context, setting);
@@ -158,12 +159,12 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
 
 /** Where the elements of a slide stand, and at which size, by their ids: the boxes that `layoutSlide` gives, at a part of the work. */
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
-  const context = inItsLook(given, plain);
-  const setting: Setting = {
+  const context = withSlideTheme(given, plain);
+  const setting: TextContext = {
     fonts: context.fonts,
-    theme: context.head.theme,
-    language: context.head.language,
-    assets: context.head.assets,
+    theme: context.metadata.theme,
+    language: context.metadata.language,
+    assets: context.metadata.assets,
     measure: true,
     places: true,
   };
@@ -178,18 +179,18 @@ export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox
  * steps; what does not fit at the readable minimum is reported in `overflow`, in points.
  */
 export function layoutSlide(given: Slide, plain: SlideContext): Scene {
-  const context = inItsLook(given, plain);
-  const { head, fonts } = context;
-  const setting: Setting = { fonts, theme: head.theme, language: head.language, assets: head.assets };
+  const context = withSlideTheme(given, plain);
+  const { metadata, fonts } = context;
+  const setting: TextContext = { fonts, theme: metadata.theme, language: metadata.language, assets: metadata.assets };
   const { slide, groups: all, foot } = placedParts(given, context, setting);
-  const { colour, nodes: back, plates: plated } = behind(slide, context, setting);
+  const { colour, nodes: back, plates: plated } = backgroundNodes(slide, context, setting);
   const nodes: SceneNode[] = [...back, ...ornaments(slide, context)];
   const boxes: SceneBox[] = [];
   let used = 0;
   let room = 0;
   for (const group of all) {
     const laid = layGroup(group, context, setting);
-    if (plated) nodes.push(...plates(laid.nodes, head.theme.colours.paper, pageScale(head.page)));
+    if (plated) nodes.push(...plates(laid.nodes, metadata.theme.colours.paper, pageScale(metadata.page)));
     nodes.push(...laid.nodes);
     boxes.push(...laid.boxes);
     if (group.place.role !== "title" && group.place.role !== "opening") {
@@ -210,36 +211,36 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   const reveals = revealsOf(slide);
   return {
     slide: slide.id,
-    page: head.page,
+    page: metadata.page,
     background: colour,
     ...(reveals.length ? { reveals } : {}),
     nodes,
     boxes,
     overflow: Math.max(0, foot.overflow, ...boxes.map((box) => box.overflow)),
     fullness: room ? used / room : 0,
-    language: head.language,
+    language: metadata.language,
   };
 }
 
 /** The faces that laying out these slides needs, so that they can be loaded first. */
-export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]): string[] {
+export function facesNeeded(slides: readonly Slide[], metadata: SlideContext["metadata"]): string[] {
   const brought = [
-    ...new Set(slides.flatMap(({ theme }) => (theme !== undefined && head.themes?.[theme] ? [theme] : []))),
+    ...new Set(slides.flatMap(({ theme }) => (theme !== undefined && metadata.themes?.[theme] ? [theme] : []))),
   ];
   if (brought.length) {
     const own = (name: string | undefined) =>
       slides
-        .filter(({ theme }) => (theme !== undefined && head.themes?.[theme] ? theme : undefined) === name)
+        .filter(({ theme }) => (theme !== undefined && metadata.themes?.[theme] ? theme : undefined) === name)
         .map(({ theme: _, ...slide }) => slide);
     return [
       ...new Set(
         [undefined, ...brought].flatMap((name) =>
-          facesNeeded(own(name), { ...head, theme: themeOf(name === undefined ? {} : { theme: name }, head) }),
+          facesNeeded(own(name), { ...metadata, theme: themeOf(name === undefined ? {} : { theme: name }, metadata) }),
         ),
       ),
     ];
   }
-  const { heading, body, code } = head.theme.fonts;
+  const { heading, body, code } = metadata.theme.fonts;
   const families = new Set([heading, body, code].map(familyNamed));
   const seenStyles = new Set<TextStyle>();
   const styled = (style: TextStyle) => {
@@ -248,7 +249,7 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     for (const { run: own, paragraph, emphasis } of style) {
       if (own?.font) families.add(familyNamed(own.font));
       if (paragraph?.bullet?.character)
-        note(drawnSign(paragraph.bullet.character, paragraph.bullet.font), false, false);
+        note(drawableCharacter(paragraph.bullet.character, paragraph.bullet.font), false, false);
       if (emphasis) note("0123456789abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ", false, true);
       if (own?.caps) note("ABCDEFGHIJKLMNOPQRSTUVWXYZ", false, false);
     }
@@ -260,24 +261,24 @@ export function facesNeeded(slides: readonly Slide[], head: SlideContext["head"]
     for (const character of text) points?.add(character.codePointAt(0) as number);
   };
   note("0123456789.,•–abc %·−-", false, false);
-  note(head.regions.footer, false, false);
+  note(metadata.regions.footer, false, false);
   const look = (text: RichText, strong: boolean): void => {
-    for (const { runs, look: own } of text) {
-      if (own?.bullet?.character) note(drawnSign(own.bullet.character, own.bullet.font), false, false);
+    for (const { runs, properties: own } of text) {
+      if (own?.bullet?.character) note(drawableCharacter(own.bullet.character, own.bullet.font), false, false);
       for (const item of runs) {
         const bold = strong || (item.marks?.includes("strong") ?? false);
-        if (item.look?.font) families.add(familyNamed(item.look.font));
-        const words = signsAsText(item.text, item.look?.font);
-        note(item.look?.caps ? words.toUpperCase() : words, bold, item.marks?.includes("emphasis") ?? false);
+        if (item.properties?.font) families.add(familyNamed(item.properties.font));
+        const words = symbolsAsText(item.text, item.properties?.font);
+        note(item.properties?.caps ? words.toUpperCase() : words, bold, item.marks?.includes("emphasis") ?? false);
         if (item.footnote) look([{ kind: "plain", level: 0, runs: item.footnote }], false);
       }
     }
   };
   for (const slide of slides) {
-    const drawn = slide.master === undefined ? [] : (head.masters?.[slide.master]?.elements ?? []);
+    const drawn = slide.master === undefined ? [] : (metadata.masters?.[slide.master]?.elements ?? []);
     for (const { text } of slide.regions ?? []) note(text, true, false);
-    for (const element of withDrawn([...drawn, ...slide.elements])) {
-      const style = element.style === undefined ? undefined : head.styles?.[element.style];
+    for (const element of withDrawing([...drawn, ...slide.elements])) {
+      const style = element.style === undefined ? undefined : metadata.styles?.[element.style];
       if (style) styled(style);
       if (element.kind === "media" || element.kind === "foreign")
         note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);

@@ -1,5 +1,5 @@
 import { layoutSlide, linkPlaces } from "./index";
-import { emptyDeck, type Element, headOf, plainText, run, type Slide } from "@unitext/core/model";
+import { emptyDeck, type Element, metadataOf, plainText, run, type Slide } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 
 const fonts = shippedFonts();
@@ -40,7 +40,7 @@ const places = (...elements: Element[]) => {
       { id: "one", parent: null, arrangement: "blank", notes: plainText(""), hidden: false, elements },
     ] as Slide[],
   };
-  return linkPlaces(layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts }));
+  return linkPlaces(layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts }));
 };
 const middle = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 };
 

@@ -1,6 +1,6 @@
 import {
   emptyDeck,
-  headOf,
+  metadataOf,
   type LevelStyle,
   newSlide,
   type Paragraph,
@@ -11,7 +11,7 @@ import {
 } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
-import { INDENT, layoutSlide, leavesOf, listIndents, numberRooms } from "./index";
+import { INDENT, layoutSlide, leavesOf, listIndents, numberWidths } from "./index";
 
 const fonts = shippedFonts();
 const item = (kind: Paragraph["kind"], level: number, text: string, more: Partial<Paragraph> = {}): Paragraph => ({
@@ -33,8 +33,12 @@ interface Line {
   size: number;
 }
 /** The lines of a text with their signs apart from their words, in points. */
-function linesOf(slide: Slide, given: Partial<ReturnType<typeof headOf>> = {}): Line[] {
-  const { nodes } = layoutSlide(slide, { head: { ...headOf(emptyDeck("d", "D")), ...given }, number: 1, fonts });
+function linesOf(slide: Slide, given: Partial<ReturnType<typeof metadataOf>> = {}): Line[] {
+  const { nodes } = layoutSlide(slide, {
+    metadata: { ...metadataOf(emptyDeck("d", "D")), ...given },
+    number: 1,
+    fonts,
+  });
   return leavesOf(nodes)
     .flatMap((node) => (node.kind === "text" && node.element === "e" ? node.lines : []))
     .map(({ runs, paragraph }) => {
@@ -96,7 +100,7 @@ describe("numbers of a list that was typed", () => {
       item("number", 0, "c"),
       item("number", 1, "d"),
     ];
-    const rooms = numberRooms(text);
+    const rooms = numberWidths(text);
     expect(rooms[0] as number).toBeGreaterThan(INDENT);
     expect(rooms.slice(1).every((room) => room === INDENT)).toBe(true);
     expect(listIndents(text).map(({ hang }) => hang)).toEqual([rooms[0], INDENT, rooms[0], INDENT]);
@@ -130,7 +134,7 @@ describe("signs before items of a file", () => {
   // Common practice, no source: what follows a sign that is wider than its room follows it at once, and only on its line.
   it("move the words of their line, and no other, where they need more room", () => {
     const [one, two] = styled(
-      [item("number", 0, LONG, { look: { bullet: { scheme: "(1)" } } })],
+      [item("number", 0, LONG, { properties: { bullet: { scheme: "(1)" } } })],
       [{ run: { size: 20, font: "Arimo" }, paragraph: { left: 20, first: -10 } }],
     );
     expect(one?.sign?.x).toBeCloseTo(110, 1);
@@ -150,7 +154,7 @@ describe("signs before items of a file", () => {
   it("leave a line that much less for its words", () => {
     // As wide as the box without the sign: with it, the last word goes down.
     const text = (label: string) => [
-      item("bullet", 0, "seven words that fill all of this line", { look: { bullet: { character: label } } }),
+      item("bullet", 0, "seven words that fill all of this line", { properties: { bullet: { character: label } } }),
     ];
     const [free] = styled(text("•"), level(0, 0), 2000);
     const width = (free?.end as number) - (free?.x as number) + 14;
@@ -160,7 +164,7 @@ describe("signs before items of a file", () => {
 
   it("stand at the other side of text that runs to the left", () => {
     const [line] = styled(
-      [item("number", 0, "שלום", { look: { bullet: { scheme: "(1)" }, direction: "rtl" } })],
+      [item("number", 0, "שלום", { properties: { bullet: { scheme: "(1)" }, direction: "rtl" } })],
       [{ run: { size: 20 }, paragraph: { left: 20, first: -10 } }],
     );
     expect(line?.sign?.end).toBeCloseTo(490, 0);

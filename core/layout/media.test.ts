@@ -1,4 +1,4 @@
-import { emptyDeck, type Element, headOf, type Slide } from "@unitext/core/model";
+import { emptyDeck, type Element, metadataOf, type Slide } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { layoutSlide, mediaPlaces } from "./index";
 
@@ -14,14 +14,14 @@ const film = {
   slot: null,
   frame,
   source: "tide.mp4",
-  form: "video",
+  type: "video",
   poster: "tide.png",
   alt: "The tide",
 } as const;
 const places = (...elements: Element[]) => {
   const slide: Slide = { id: "one", parent: null, arrangement: "blank", notes: [], hidden: false, elements };
-  const head = { ...headOf(emptyDeck("d", "D")), assets };
-  return mediaPlaces(layoutSlide(slide, { head, number: 1, fonts: shippedFonts() }), slide, assets);
+  const metadata = { ...metadataOf(emptyDeck("d", "D")), assets };
+  return mediaPlaces(layoutSlide(slide, { metadata, number: 1, fonts: shippedFonts() }), slide, assets);
 };
 
 describe("films and sounds on a slide", () => {
@@ -29,7 +29,7 @@ describe("films and sounds on a slide", () => {
     expect(places(film)).toEqual([
       {
         element: "film",
-        form: "video",
+        type: "video",
         alt: "The tide",
         sha256: sums.film,
         mediaType: "video/mp4",

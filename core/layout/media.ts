@@ -1,10 +1,10 @@
-import type { Asset, DeckHead, Frame, MediaElement, Slide } from "@unitext/core/model";
+import type { Asset, DeckMetadata, Frame, MediaElement, Slide } from "@unitext/core/model";
 import type { Scene } from "./scene";
 
 /** Where a film or sound stands on a page, in points, and what is played there. */
 export interface MediaPlace extends Frame {
   element: string;
-  form: MediaElement["form"];
+  type: MediaElement["type"];
   alt: string;
   sha256: string;
   mediaType: Asset["mediaType"];
@@ -20,12 +20,12 @@ export interface MediaPlace extends Frame {
 export function mediaPlaces(
   { boxes, reveals = [] }: Pick<Scene, "boxes" | "reveals">,
   { elements }: Pick<Slide, "elements">,
-  assets: DeckHead["assets"],
+  assets: DeckMetadata["assets"],
 ): MediaPlace[] {
   return elements.flatMap((element): MediaPlace[] => {
     const box = boxes.find((one) => one.element === element.id);
     if (element.kind !== "media" || !box) return [];
-    const { form, alt, rotation } = element;
+    const { type, alt, rotation } = element;
     const [asset, poster] = [assets[element.source], element.poster === undefined ? undefined : assets[element.poster]];
     if (!asset) return [];
     const press = reveals.find((one) => one.element === element.id && one.paragraph === undefined)?.press ?? 0;
@@ -33,7 +33,7 @@ export function mediaPlaces(
     return [
       {
         element: element.id,
-        form,
+        type,
         alt,
         sha256: asset.sha256,
         mediaType: asset.mediaType,

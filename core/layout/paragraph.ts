@@ -1,9 +1,9 @@
 import { type CodeTone, type FormulaShape, formulaShape } from "@unitext/core/figures";
-import type { Paragraph, Run, RunLook } from "@unitext/core/model";
+import type { Paragraph, Run, RunProperties } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import LineBreaker from "linebreak";
 import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
-import { signsAsText } from "./symbols";
+import { symbolsAsText } from "./symbols";
 
 const bidi = bidiFactory();
 /** Characters that can bring right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the explicit bidi controls. */
@@ -26,7 +26,7 @@ export interface Style {
   /** The colour of the words and of what lies behind them, where a look says so. */
   fill?: string;
   highlight?: string;
-  underline?: NonNullable<RunLook["underline"]>;
+  underline?: NonNullable<RunProperties["underline"]>;
   /** Drawn as capitals; where small, those that were typed as small letters are smaller. */
   caps?: "all" | "small";
   /** Room after each glyph, in em of its own size. */
@@ -73,7 +73,7 @@ const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
 
 /** Stands in the text for what is drawn in one piece: U+FFFC, which UAX #14 lets lines break before and after. */
 const OBJECT = "\uFFFC";
-export type StyleOf = (marks: readonly string[], link: string | undefined, look?: RunLook) => Style;
+export type StyleOf = (marks: readonly string[], link: string | undefined, look?: RunProperties) => Style;
 
 /** Capital letters, where they are as many as the small ones. */
 function capitals(text: string): string {
@@ -111,8 +111,8 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
       text += OBJECT;
       return [{ end: text.length, style: { ...styleOf([], run.link), formula: shape } }];
     }
-    const style = styleOf(run.marks ?? [], run.link, run.look);
-    const words = signsAsText(run.text, run.look?.font);
+    const style = styleOf(run.marks ?? [], run.link, run.properties);
+    const words = symbolsAsText(run.text, run.properties?.font);
     const parts =
       style.caps === "small" ? smallCapitals(words, style) : [{ text: style.caps ? capitals(words) : words, style }];
     return parts.map((part) => {
@@ -124,7 +124,7 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
 }
 
 /** A word without glyphs: room in which something else is drawn, or nothing. */
-function roomWord(wide: number): ShapedWord {
+function placeholderWord(wide: number): ShapedWord {
   return {
     glyphs: new Uint16Array(),
     advances: new Float32Array(),
@@ -163,7 +163,7 @@ export function shapeParagraph(
   language: string,
   styleOf: StyleOf,
   tabs?: Tabs,
-  direction = paragraph.look?.direction,
+  direction = paragraph.properties?.direction,
 ): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const { levels, base } = bidiLevels(text, direction);
@@ -189,7 +189,7 @@ export function shapeParagraph(
           ? since
           : (upTo[piece.end + sign] as number) - (upTo[piece.end] as number);
     const wide = Math.max(0, room - before);
-    piece.word = roomWord(wide / piece.style.scale);
+    piece.word = placeholderWord(wide / piece.style.scale);
     for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] as number) + wide;
     width += wide;
   };
@@ -197,7 +197,7 @@ export function shapeParagraph(
     let at = start;
     let face = "";
     if (style.formula) {
-      const word = roomWord(style.formula.width + FORMULA_GAP);
+      const word = placeholderWord(style.formula.width + FORMULA_GAP);
       width += word.width;
       upTo[end] = width;
       const around = faceFor(style.family, 0x20, false, false).id;
@@ -237,7 +237,7 @@ export function shapeParagraph(
           level,
           space,
           tab: true,
-          word: roomWord(wide / style.scale),
+          word: placeholderWord(wide / style.scale),
         };
         pieces.push(piece);
         if (stop.align !== "start") open = { piece, room: stop.at - here, align: stop.align };

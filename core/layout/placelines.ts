@@ -2,10 +2,10 @@ import type { CodeTone } from "@unitext/core/figures";
 import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
 import { FAMILIES, familyNamed } from "./fonts";
 import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrder } from "./paragraph";
-import { roleColour } from "./rolelook";
+import { roleColour } from "./roleproperties";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
-import { type Setting, HEADING, type Block } from "./textstyle";
+import { type TextContext, HEADING, type ParagraphLayout } from "./textstyle";
 
 /** Text in lines: which stretch of which paragraph each line holds, and how high all of them are together, in points. */
 export interface Broken {
@@ -14,8 +14,11 @@ export interface Broken {
 }
 
 /** A line of a text in looks of its own, in em: how high it stands, and how large the letters are that ask for most. */
-export function lineOf({ shaped, look }: Block, { start, visible }: LineRange): { height: number; letters: number } {
-  if (!look) return { height: 0, letters: 1 };
+export function lineOf(
+  { shaped, metrics }: ParagraphLayout,
+  { start, visible }: LineRange,
+): { height: number; letters: number } {
+  if (!metrics) return { height: 0, letters: 1 };
   let [most, letters] = [0, 0];
   for (const piece of shaped.pieces) {
     if (piece.start >= visible || piece.end <= start) continue;
@@ -23,35 +26,35 @@ export function lineOf({ shaped, look }: Block, { start, visible }: LineRange): 
     if (size * piece.line > most) [most, letters] = [size * piece.line, size];
   }
   // A line without words is as high as words would be.
-  if (!most) [most, letters] = [look.blank * look.least, look.least];
-  return { height: look.exact || most * look.times, letters };
+  if (!most) [most, letters] = [metrics.blank * metrics.least, metrics.least];
+  return { height: metrics.exact || most * metrics.times, letters };
 }
 
 /** The edges of a paragraph in points, when its letters are set at a size: left and right of its lines, how far in the first begins, and where its sign stands before that. */
 export function edgesOf(
-  { indent, hang, marker, look }: Block,
+  { indent, hang, marker, metrics }: ParagraphLayout,
   size: number,
 ): { left: number; right: number; first: number; sign: number } {
-  const em = look?.em ?? size;
-  const first = (look?.first ?? 0) * em;
+  const em = metrics?.em ?? size;
+  const first = (metrics?.first ?? 0) * em;
   const edges = {
     left: indent * em,
-    right: (look?.right ?? 0) * em,
+    right: (metrics?.right ?? 0) * em,
     first: marker ? 0 : first,
     sign: hang * em - Math.max(0, first),
   };
   // What follows a sign that is wider than its room follows it at once (common practice, no source).
-  return marker && look ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
+  return marker && metrics ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
 /** Lines with their runs where they stand on the page, and the signs before items. */
 export function placeLines(
-  blocks: readonly Block[],
+  blocks: readonly ParagraphLayout[],
   broken: Broken,
   size: number,
   top: number,
   { frame, role }: SlotPlace,
-  { fonts, theme, fill, style }: Setting,
+  { fonts, theme, fill, style }: TextContext,
 ): SceneLine[] {
   const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
   const usual = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
@@ -59,23 +62,25 @@ export function placeLines(
   let y = top;
   let before = -1;
   for (const { block: index, range } of broken.lines) {
-    const block = blocks[index] as Block;
-    const { look } = block;
+    const block = blocks[index] as ParagraphLayout;
+    const { metrics } = block;
     const first = index !== before;
     if (first && before >= 0)
-      y += (look ? ((blocks[before] as Block).look?.after ?? 0) + look.before : PARAGRAPH_GAP[role]) * size;
-    const line = look ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
+      y +=
+        (metrics ? ((blocks[before] as ParagraphLayout).metrics?.after ?? 0) + metrics.before : PARAGRAPH_GAP[role]) *
+        size;
+    const line = metrics ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
     const lineHeight = line.height * size;
-    const { ascent, descent } = look
+    const { ascent, descent } = metrics
       ? block.shaped.pieces[0]
         ? fonts.face(block.shaped.pieces[0].face).metrics
         : usual
       : usual;
     const letters = line.letters * size;
-    const rise = look
+    const rise = metrics
       ? Math.min(
           lineHeight,
-          (lineHeight - (ascent + descent) * letters) * (look.times < 1 ? 1 : 0.5) + ascent * letters,
+          (lineHeight - (ascent + descent) * letters) * (metrics.times < 1 ? 1 : 0.5) + ascent * letters,
         )
       : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
     const baseline = y + rise;
@@ -95,13 +100,13 @@ export function placeLines(
         theme,
         role,
         style !== undefined,
-        look ? (runs[0]?.fill ?? fill) : undefined,
+        metrics ? (runs[0]?.fill ?? fill) : undefined,
       );
       const at = rtl
         ? frame.x + frame.width - edges.left + edges.sign - sign.width
         : (block.align === "start" ? frame.x + edges.left : left - shift) - edges.sign;
       for (const item of sign.runs)
-        runs.unshift({ ...item, x: item.x + at, marker: true, ...(look ? {} : { fill: theme.colours.accent }) });
+        runs.unshift({ ...item, x: item.x + at, marker: true, ...(metrics ? {} : { fill: theme.colours.accent }) });
     }
     const { sign: own } = block;
     const gutter = edges.sign;

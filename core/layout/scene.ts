@@ -1,5 +1,5 @@
 import type { FigurePath, FormulaShape } from "@unitext/core/figures";
-import type { DeckHead, Frame, Page, PictureElement, Reveal, RunLook } from "@unitext/core/model";
+import type { DeckMetadata, Frame, Page, PictureElement, Reveal, RunProperties } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
 /** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
@@ -18,7 +18,7 @@ export interface SceneRun {
   size: number;
   fill: string;
   rtl: boolean;
-  underline?: NonNullable<RunLook["underline"]>;
+  underline?: NonNullable<RunProperties["underline"]>;
   strike?: boolean;
   /** The colour that lies behind it. */
   highlight?: string;
@@ -149,10 +149,10 @@ export function linkNames({ nodes, boxes }: Pick<Scene, "nodes" | "boxes">): Rea
 }
 
 /** The pictures before the items of a text, as nodes of an element. */
-export function signNodes(
+export function bulletNodes(
   lines: readonly SceneLine[],
   element: string,
-  assets: DeckHead["assets"] | undefined,
+  assets: DeckMetadata["assets"] | undefined,
 ): SceneNode[] {
   return lines.flatMap(({ sign }): SceneNode[] => {
     const asset = sign && assets?.[sign.source];

@@ -1,5 +1,5 @@
-import { type FigurePath, type Form, formOf, mixed, type Outline } from "@unitext/core/figures";
-import type { DeckHead, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
+import { type FigurePath, type ResolvedGeometry, resolveGeometry, mixed, type Outline } from "@unitext/core/figures";
+import type { DeckMetadata, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
 import type { Matrix, SceneNode } from "./scene";
 
 const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = {
@@ -31,7 +31,7 @@ function pictureFill(
   frame: Frame,
   clip: string,
   element: string,
-  assets: DeckHead["assets"],
+  assets: DeckMetadata["assets"],
 ): SceneNode {
   const asset = assets[fill.source];
   return {
@@ -117,7 +117,7 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
  * A form at its place, filled and outlined: its nodes, and the frame of its text on the page. Its shadow is that of its
  * area where it is filled, or where something else is “shown” in it with an edge so wide; else that of its outline.
  */
-export function drawForm(
+export function drawGeometry(
   geometry: Geometry,
   frame: Frame,
   {
@@ -127,12 +127,12 @@ export function drawForm(
     shadow,
     shown,
   }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } },
-  assets: DeckHead["assets"],
-): { nodes: SceneNode[]; text: Frame; form: Form } {
+  assets: DeckMetadata["assets"],
+): { nodes: SceneNode[]; text: Frame; form: ResolvedGeometry } {
   // Files give lines a height that can be seen by no one; drawn over so long a way it is seen as a slope.
   const level = (side: number) =>
     "preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side;
-  const form = formOf(geometry, level(frame.width), level(frame.height));
+  const form = resolveGeometry(geometry, level(frame.width), level(frame.height));
   const nodes: SceneNode[] = [];
   const own = { x: 0, y: 0, width: frame.width, height: frame.height };
   const place = (path: FigurePath) => moved(path, frame.x, frame.y);
@@ -198,6 +198,6 @@ function endsOf({ ends, stroke: outlined }: Outline, stroke: Stroke): FigurePath
 }
 
 /** A fill over the whole of a frame. */
-export function drawFill(fill: Fill, frame: Frame, element: string, assets: DeckHead["assets"]): SceneNode[] {
-  return drawForm({ preset: "rect" }, frame, { id: element, fill }, assets).nodes;
+export function drawFill(fill: Fill, frame: Frame, element: string, assets: DeckMetadata["assets"]): SceneNode[] {
+  return drawGeometry({ preset: "rect" }, frame, { id: element, fill }, assets).nodes;
 }

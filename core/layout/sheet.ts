@@ -1,9 +1,9 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { type DeckHead, isEmptyText, plainText, type RichText } from "@unitext/core/model";
+import { type DeckMetadata, isEmptyText, plainText, type RichText } from "@unitext/core/model";
 import type { FontSet } from "./fonts";
 import type { Scene, SceneLine, SceneNode, SceneRun } from "./scene";
 import { setText } from "./text";
-import type { Setting } from "./textstyle";
+import type { TextContext } from "./textstyle";
 
 /** What a page of paper shows: slides alone, a slide with its notes, or so many slides to look at and to write beside. */
 export const SHEETS = ["slides", "notes", "handout-2", "handout-3", "handout-6", "handout-9"] as const;
@@ -21,7 +21,7 @@ export interface Sheet {
   slides: string[];
 }
 export interface SheetContext {
-  head: Pick<DeckHead, "theme" | "language" | "properties">;
+  metadata: Pick<DeckMetadata, "theme" | "language" | "properties">;
   fonts: FontSet;
 }
 
@@ -82,10 +82,10 @@ function smallSlide({ scene }: SheetItem, x: number, y: number, width: number): 
   ];
 }
 
-const setting = ({ head, fonts }: SheetContext): Setting => ({
+const setting = ({ metadata, fonts }: SheetContext): TextContext => ({
   fonts,
-  theme: { ...head.theme, colours: { ...head.theme.colours, ink: INK, muted: INK, paper: "#ffffff" } },
-  language: head.language,
+  theme: { ...metadata.theme, colours: { ...metadata.theme.colours, ink: INK, muted: INK, paper: "#ffffff" } },
+  language: metadata.language,
 });
 
 function lines(text: RichText, context: SheetContext, x: number, y: number, width: number, size: number): SceneLine[] {
@@ -111,7 +111,7 @@ function sheet(nodes: SceneNode[], slides: string[], page: number, context: Shee
       SIZE.small,
     ).slice(0, 1),
   });
-  const title = context.head.properties.title;
+  const title = context.metadata.properties.title;
   return {
     slides,
     scene: {
@@ -126,7 +126,7 @@ function sheet(nodes: SceneNode[], slides: string[], page: number, context: Shee
       boxes: [],
       overflow: 0,
       fullness: 0,
-      language: context.head.language,
+      language: context.metadata.language,
     },
   };
 }

@@ -17,13 +17,13 @@ import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
 import { contentArea, pageScale, slotPlaces } from "./slots";
 import { setText } from "./text";
-import type { Setting } from "./textstyle";
+import type { TextContext } from "./textstyle";
 import type { SlideContext } from "./context";
 import { FIGURE_MINIMUM, layBoxed, layElement } from "./elements";
 
 /** What the theme draws behind the text. */
-export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
-  const { page, theme } = head;
+export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[] {
+  const { page, theme } = metadata;
   const scale = pageScale(page);
   const area = contentArea(page);
   const opens = slide.arrangement === "opening" || slide.arrangement === "section";
@@ -50,10 +50,10 @@ export function ornaments(slide: Slide, { head }: SlideContext): SceneNode[] {
 }
 
 /** What a file draws behind its slides, laid out once; what counts the slides is not laid out yet. */
-const drawnMasters = new WeakMap<Master, { head: SlideContext["head"]; drawn: (SceneNode[] | Element)[] }>();
+const drawnMasters = new WeakMap<Master, { metadata: SlideContext["metadata"]; drawn: (SceneNode[] | Element)[] }>();
 
-function masterNodes(master: Master, context: SlideContext, setting: Setting): SceneNode[] {
-  const { head, number } = context;
+function masterNodes(master: Master, context: SlideContext, setting: TextContext): SceneNode[] {
+  const { metadata, number } = context;
   const lay = (element: Element) =>
     element.frame
       ? layElement(
@@ -66,33 +66,37 @@ function masterNodes(master: Master, context: SlideContext, setting: Setting): S
       : [];
   const known = drawnMasters.get(master);
   const drawn =
-    known?.head === head
+    known?.metadata === metadata
       ? known.drawn
       : master.elements.map((element) => (elementTexts(element).some(countsSlide) ? element : lay(element)));
-  if (known?.head !== head) drawnMasters.set(master, { head, drawn });
+  if (known?.metadata !== metadata) drawnMasters.set(master, { metadata, drawn });
   return drawn.flatMap((one) =>
     Array.isArray(one) ? one : lay(mapElementTexts(one, (text) => onSlide(text, number))),
   );
 }
 
 /** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
-export function behind(
+export function backgroundNodes(
   slide: Slide,
   context: SlideContext,
-  setting: Setting,
+  setting: TextContext,
 ): { colour: string; nodes: SceneNode[]; plates: boolean } {
-  const { head } = context;
-  const { paper } = head.theme.colours;
-  const master = slide.master === undefined ? undefined : head.masters?.[slide.master];
+  const { metadata } = context;
+  const { paper } = metadata.theme.colours;
+  const master = slide.master === undefined ? undefined : metadata.masters?.[slide.master];
   const background = slide.background ?? master?.background;
   const shared = master ? masterNodes(master, context, setting) : [];
   if (!background) return { colour: paper, nodes: shared, plates: false };
   if ("colour" in background) return { colour: background.colour, nodes: shared, plates: false };
-  const page = { x: 0, y: 0, ...head.page };
+  const page = { x: 0, y: 0, ...metadata.page };
   if ("fill" in background)
-    return { colour: paper, nodes: [...drawFill(background.fill, page, "", head.assets), ...shared], plates: false };
-  const asset = head.assets[background.picture];
-  const { width, height } = head.page;
+    return {
+      colour: paper,
+      nodes: [...drawFill(background.fill, page, "", metadata.assets), ...shared],
+      plates: false,
+    };
+  const asset = metadata.assets[background.picture];
+  const { width, height } = metadata.page;
   const scale = asset ? Math.max(width / asset.width, height / asset.height) : 1;
   const size = asset ? { width: asset.width * scale, height: asset.height * scale } : { width, height };
   return {
@@ -130,11 +134,11 @@ export function plates(nodes: readonly SceneNode[], fill: string, scale: number)
 /** The footnotes at the foot of the content area, and the height that they take from it. */
 export function footnotes(
   notes: readonly Footnote[],
-  { head }: SlideContext,
-  setting: Setting,
+  { metadata }: SlideContext,
+  setting: TextContext,
 ): { node: SceneNode[]; height: number; overflow: number } {
   if (!notes.length) return { node: [], height: 0, overflow: 0 };
-  const { page, theme } = head;
+  const { page, theme } = metadata;
   const area = contentArea(page);
   const scale = pageScale(page);
   const size = Math.max(theme.scale.footer, theme.minimum * FIGURE_MINIMUM) * scale;
@@ -172,10 +176,10 @@ export function footnotes(
 /** A footer, number or date where the slide's file puts it. */
 function ownRegion(
   { region, text, frame, style, box }: RegionBox,
-  { head, number }: SlideContext,
-  setting: Setting,
+  { metadata, number }: SlideContext,
+  setting: TextContext,
 ): SceneNode[] {
-  const levels = style === undefined ? undefined : head.styles?.[style];
+  const levels = style === undefined ? undefined : metadata.styles?.[style];
   const words = onSlide(plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text), number);
   const role: SlotRole = "caption";
   return layBoxed(
@@ -185,17 +189,17 @@ function ownRegion(
     { frame, role, anchor: "middle", align: "start" },
     levels,
     box,
-    [head.theme.scale.footer * pageScale(head.page)],
+    [metadata.theme.scale.footer * pageScale(metadata.page)],
     setting,
   ).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }
 
 /** Footer and number, the same on every slide but the opening one. */
-export function regions(slide: Slide, { head, number }: SlideContext, setting: Setting): SceneNode[] {
-  const { page, theme } = head;
+export function regions(slide: Slide, { metadata, number }: SlideContext, setting: TextContext): SceneNode[] {
+  const { page, theme } = metadata;
   if (slide.regions || slide.master !== undefined)
     return (slide.regions ?? []).flatMap((region) =>
-      ownRegion(region, { head, number, fonts: setting.fonts }, setting),
+      ownRegion(region, { metadata, number, fonts: setting.fonts }, setting),
     );
   if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
   const scale = pageScale(page);
@@ -218,7 +222,7 @@ export function regions(slide: Slide, { head, number }: SlideContext, setting: S
     return { kind: "text", element: null, role: align === "start" ? "footer" : "number", lines: lines.slice(0, 1) };
   };
   return [
-    ...(head.regions.footer ? [line(head.regions.footer, "start")] : []),
-    ...(head.regions.number ? [line(String(number), "end")] : []),
+    ...(metadata.regions.footer ? [line(metadata.regions.footer, "start")] : []),
+    ...(metadata.regions.number ? [line(String(number), "end")] : []),
   ];
 }

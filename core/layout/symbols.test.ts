@@ -2,19 +2,19 @@ import {
   type Deck,
   type Element,
   emptyDeck,
-  headOf,
+  metadataOf,
   newSlide,
   type Paragraph,
   type TextStyle,
 } from "@unitext/core/model";
 
 import { shippedFonts } from "@unitext/core/testing/fonts";
-import { drawnSign, isSignFont, signsAsText } from "./symbols";
+import { drawableCharacter, isSymbolFont, symbolsAsText } from "./symbols";
 import { faceFor, familyNamed, facesNeeded, layoutSlide, leavesOf } from "./index";
 
 const fonts = shippedFonts();
 const style: TextStyle = [{ run: { size: 20, font: "Arimo", colour: "#000000" } }];
-const head = { ...headOf({ ...emptyDeck("d", "D"), slides: [] } as Deck), styles: { s: style } };
+const metadata = { ...metadataOf({ ...emptyDeck("d", "D"), slides: [] } as Deck), styles: { s: style } };
 const slideWith = (text: Paragraph[]) => ({
   ...newSlide("s", "blank"),
   elements: [
@@ -30,13 +30,13 @@ const slideWith = (text: Paragraph[]) => ({
   ],
 });
 const runsOf = (text: Paragraph[]) =>
-  leavesOf(layoutSlide(slideWith(text), { head, number: 1, fonts }).nodes).flatMap((node) =>
+  leavesOf(layoutSlide(slideWith(text), { metadata, number: 1, fonts }).nodes).flatMap((node) =>
     node.kind === "text" ? node.lines.flatMap(({ runs }) => runs) : [],
   );
 const item = (sign: string, font: string | undefined, words = "word"): Paragraph => ({
   kind: "bullet",
   level: 0,
-  look: { bullet: { character: sign, ...(font ? { font } : {}) } },
+  properties: { bullet: { character: sign, ...(font ? { font } : {}) } },
   runs: [{ text: words }],
 });
 
@@ -60,12 +60,12 @@ describe("signs of fonts that have signs in the place of letters", () => {
     ["Arial", "•", "•"],
     [undefined, "–", "–"],
   ])("of %s, %s is drawn as %s", (font, sign, wanted) => {
-    expect(drawnSign(sign, font)).toBe(wanted);
+    expect(drawableCharacter(sign, font)).toBe(wanted);
   });
 
   it("of a private area that nobody knows are drawn as a round one, not as an empty box", () => {
-    expect(drawnSign("\uE00A", "StarSymbol")).toBe("•");
-    expect(drawnSign("\uE00C", undefined)).toBe("•");
+    expect(drawableCharacter("\uE00A", "StarSymbol")).toBe("•");
+    expect(drawableCharacter("\uE00C", undefined)).toBe("•");
   });
 
   it("are drawn by a face that has them", () => {
@@ -82,7 +82,7 @@ describe("signs of fonts that have signs in the place of letters", () => {
       {
         kind: "plain",
         level: 0,
-        runs: [{ text: "high " }, { text: "à", look: { font: "Wingdings" } }, { text: " low" }],
+        runs: [{ text: "high " }, { text: "à", properties: { font: "Wingdings" } }, { text: " low" }],
       } satisfies Paragraph,
     ];
     const runs = runsOf(text);
@@ -93,19 +93,19 @@ describe("signs of fonts that have signs in the place of letters", () => {
         .map(({ text: words }) => words)
         .join(""),
     ).toBe("wordhigh 🡪 low");
-    expect(signsAsText("à", "Arial")).toBe("à");
+    expect(symbolsAsText("à", "Arial")).toBe("à");
   });
 
   it("have their faces loaded before they are drawn", () => {
-    const needed = facesNeeded([slideWith([item("v", "Wingdings")])], head);
+    const needed = facesNeeded([slideWith([item("v", "Wingdings")])], metadata);
     expect(needed).toContain(faceFor(familyNamed("Noto Sans"), "❖".codePointAt(0) as number, false, false).id);
   });
 
   it("are known by the names of their fonts", () => {
-    expect(["Wingdings", "Wingdings 2", "Webdings", "Symbol", "StarSymbol", "Zapf Dingbats"].every(isSignFont)).toBe(
+    expect(["Wingdings", "Wingdings 2", "Webdings", "Symbol", "StarSymbol", "Zapf Dingbats"].every(isSymbolFont)).toBe(
       true,
     );
-    expect(["Arial", "Noto Sans", undefined].some(isSignFont)).toBe(false);
+    expect(["Arial", "Noto Sans", undefined].some(isSymbolFont)).toBe(false);
   });
 });
 
@@ -120,7 +120,7 @@ describe("an item without words", () => {
     const number = (words: string): Paragraph => ({
       kind: "number",
       level: 0,
-      look: { bullet: { scheme: "1." } },
+      properties: { bullet: { scheme: "1." } },
       runs: [{ text: words }],
     });
     expect(markers([number("one"), number(""), number("two")])).toEqual(["1.", "3."]);

@@ -1,9 +1,9 @@
 import { codePoint } from "dingbat-to-unicode";
 import { FAMILIES } from "./fonts";
 
-const SIGN_FONT = /symbol|wingding|webding|dingbat/i;
+const SYMBOL_FONT = /symbol|wingding|webding|dingbat/i;
 /** Whether a font has signs where others have letters. */
-export const isSignFont = (font: string | undefined): font is string => font !== undefined && SIGN_FONT.test(font);
+export const isSymbolFont = (font: string | undefined): font is string => font !== undefined && SYMBOL_FONT.test(font);
 
 const drawable = new Map<number, boolean>();
 function isDrawn(code: number): boolean {
@@ -19,13 +19,13 @@ function standsFor(letter: string, font: string): string {
 }
 
 /** Text in a font of signs as the characters that its signs stand for (the mapping of dingbat-to-unicode, which follows Unicode 7.0); other text as it is. */
-export function signsAsText(text: string, font: string | undefined): string {
-  return isSignFont(font) ? Array.from(text, (letter) => standsFor(letter, font)).join("") : text;
+export function symbolsAsText(text: string, font: string | undefined): string {
+  return isSymbolFont(font) ? Array.from(text, (letter) => standsFor(letter, font)).join("") : text;
 }
 
 /** The sign before an item as the shipped faces draw it: one that none of them has, as those of a font's private area, is a round one. */
-export function drawnSign(sign: string, font: string | undefined): string {
-  return Array.from(signsAsText(sign, font), (letter) =>
+export function drawableCharacter(sign: string, font: string | undefined): string {
+  return Array.from(symbolsAsText(sign, font), (letter) =>
     isDrawn(letter.codePointAt(0) as number) ? letter : "•",
   ).join("");
 }

@@ -1,7 +1,7 @@
-import { emptyDeck, headOf, newSlide, plainText, run, type TableElement, THEMES } from "@unitext/core/model";
+import { emptyDeck, metadataOf, newSlide, plainText, run, type TableElement, THEMES } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
-import { boxesOf, layoutSlide, leavesOf, tableLook } from "./index";
+import { boxesOf, layoutSlide, leavesOf, tableAppearance } from "./index";
 
 const fonts = shippedFonts();
 const words = fc.array(fc.stringMatching(/^[a-zA-Z0-9.,]{1,9}$/), { maxLength: 6 }).map((list) => list.join(" "));
@@ -28,10 +28,10 @@ const table: fc.Arbitrary<TableElement> = fc
       }),
     ),
   );
-const head = (theme: keyof typeof THEMES) => headOf({ ...emptyDeck("d", "D"), theme: THEMES[theme] });
+const head = (theme: keyof typeof THEMES) => metadataOf({ ...emptyDeck("d", "D"), theme: THEMES[theme] });
 const laid = (element: TableElement, theme: keyof typeof THEMES = "saltmarsh") => {
   const slide = { ...newSlide("s", "table"), elements: [element] };
-  const context = { head: head(theme), number: 1, fonts };
+  const context = { metadata: head(theme), number: 1, fonts };
   const box = boxesOf(slide, context).get("t");
   if (!box) throw new Error("the table has no box");
   const rules = layoutSlide(slide, context).nodes.flatMap((node) =>
@@ -49,7 +49,7 @@ describe("how the theme draws a table, said for files", () => {
         fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const),
         (element, theme) => {
           const { box, rules } = laid(element, theme);
-          const look = tableLook(element, box.width, box.size, setting(theme));
+          const look = tableAppearance(element, box.width, box.size, setting(theme));
           expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(box.width, 3);
           let below = box.y;
           const ends = look.heights.map((height) => (below += height));
@@ -70,7 +70,7 @@ describe("how the theme draws a table, said for files", () => {
     fc.assert(
       fc.property(table, (element) => {
         const size = 10;
-        const look = tableLook(element, 2000, size, setting());
+        const look = tableAppearance(element, 2000, size, setting());
         const { widths } = look;
         const [left, , right] = look.worn(0, 0).insets ?? [0, 0, 0, 0];
         const face = fonts.face("atkinson-hyperlegible-next-latin-400-normal");
@@ -97,7 +97,7 @@ describe("how the theme draws a table, said for files", () => {
         ["March", "short"],
       ].map((row) => row.map((text) => ({ text: plainText(text) })));
     const heights = (long: string) =>
-      tableLook({ rows: rows(long), header: 1, align: ["start", "start"] }, 240, 12, setting()).heights;
+      tableAppearance({ rows: rows(long), header: 1, align: ["start", "start"] }, 240, 12, setting()).heights;
     const [usual, higher] = [
       heights("short"),
       heights("a sentence that goes on over several lines of a narrow column of the table"),
@@ -120,7 +120,7 @@ describe("how the theme draws a table, said for files", () => {
       header: 0,
       align: ["start" as const, "start" as const],
     };
-    const { heights } = tableLook(element, 400, 12, setting());
+    const { heights } = tableAppearance(element, 400, 12, setting());
     expect(heights[1] as number).toBeGreaterThan(heights[0] as number);
     expect((heights[0] as number) + (heights[1] as number)).toBeGreaterThanOrEqual(4 * 12 * 1.25);
     expect(heights[2]).toBeCloseTo(heights[0] as number, 3);
@@ -132,7 +132,7 @@ describe("how the theme draws a table, said for files", () => {
       header,
       align: ["start" as const, "start" as const],
     });
-    const width = (header: number) => tableLook(element(header), 200, 12, setting()).widths[0] as number;
+    const width = (header: number) => tableAppearance(element(header), 200, 12, setting()).widths[0] as number;
     expect(width(1)).toBeGreaterThan(width(0));
     const { nodes } = laid({ kind: "table", id: "t", slot: "table", ...element(1) });
     const faces = leavesOf(nodes).flatMap((node) =>
@@ -151,7 +151,7 @@ describe("how the theme draws a table, said for files", () => {
       header: 0,
       align: ["start" as const, "start" as const],
     };
-    const look = tableLook(element, 300, 12, setting());
+    const look = tableAppearance(element, 300, 12, setting());
     expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(300, 3);
     expect(look.heights).toHaveLength(1);
   });

@@ -2,17 +2,17 @@ import { mixed } from "@unitext/core/figures";
 import {
   type Align,
   type Cell,
-  type DeckHead,
+  type DeckMetadata,
   type Frame,
   isEmptyText,
   type RichText,
   type TableElement,
   type ThemeColours,
 } from "@unitext/core/model";
-import { type SceneNode, signNodes, type TableGrid } from "./scene";
+import { type SceneNode, bulletNodes, type TableGrid } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { breakText, setText, shapeText } from "./text";
-import type { Block, Setting } from "./textstyle";
+import type { ParagraphLayout, TextContext } from "./textstyle";
 
 /** A cell shaped, with the places that it covers. */
 interface Placed {
@@ -21,7 +21,7 @@ interface Placed {
   column: number;
   columns: number;
   rows: number;
-  blocks: Block[];
+  blocks: ParagraphLayout[];
   align: Align;
 }
 
@@ -33,7 +33,10 @@ const STRONG = (text: RichText): RichText =>
     runs: paragraph.runs.map((run) => ({ ...run, marks: [...new Set(["strong" as const, ...(run.marks ?? [])])] })),
   }));
 
-function cellsOf({ rows, header, align }: Pick<TableElement, "rows" | "header" | "align">, setting: Setting): Placed[] {
+function cellsOf(
+  { rows, header, align }: Pick<TableElement, "rows" | "header" | "align">,
+  setting: TextContext,
+): Placed[] {
   return rows.flatMap((row, at) =>
     row.flatMap((cell, column) => {
       if (!cell) return [];
@@ -125,12 +128,12 @@ function spanOf(list: readonly number[], from: number, count: number): number {
 }
 
 /** How the theme draws a table, as a file can say it: lengths in points. */
-export interface TableLook extends TableGrid {
+export interface TableAppearance extends TableGrid {
   /** What a cell wears by the rows of the table in which it begins and ends; equal looks are one value. */
-  worn(first: number, last: number): CellLook;
+  worn(first: number, last: number): CellAppearance;
 }
 
-export type CellLook = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
+export type CellAppearance = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
 
 const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) =>
   row === rows - 1 || row === header - 1
@@ -142,7 +145,7 @@ function gridOf(
   table: Pick<TableElement, "rows" | "header" | "align">,
   width: number,
   size: number,
-  setting: Pick<Setting, "fonts" | "theme" | "language">,
+  setting: Pick<TextContext, "fonts" | "theme" | "language">,
 ): TableGrid {
   const cells = cellsOf(table, setting);
   const widths = widthsOf(needs(cells, Math.max(...table.rows.map((row) => row.length))), size, width);
@@ -150,15 +153,15 @@ function gridOf(
 }
 
 /** Looks of cells, made once for the colours of a theme. */
-const looksOnce = new WeakMap<ThemeColours, Map<string, CellLook>>();
+const looksOnce = new WeakMap<ThemeColours, Map<string, CellAppearance>>();
 
-function cellLook(
+function cellAppearance(
   size: number,
   heading: boolean,
   line: { colour: string; width: number },
   colours: ThemeColours,
-): CellLook {
-  const held = looksOnce.get(colours) ?? new Map<string, CellLook>();
+): CellAppearance {
+  const held = looksOnce.get(colours) ?? new Map<string, CellAppearance>();
   looksOnce.set(colours, held);
   const key = `${size}/${heading}/${line.colour}/${line.width}`;
   const [side, above] = [PAD.x * size, PAD.y * size];
@@ -172,18 +175,18 @@ function cellLook(
 }
 
 /** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. `laid` is its grid where it has been laid out so. */
-export function tableLook(
+export function tableAppearance(
   table: Pick<TableElement, "rows" | "header" | "align">,
   width: number,
   size: number,
-  setting: Pick<Setting, "fonts" | "theme" | "language">,
+  setting: Pick<TextContext, "fonts" | "theme" | "language">,
   laid?: TableGrid,
-): TableLook {
+): TableAppearance {
   const { colours } = setting.theme;
   const { rows, header } = table;
   const under = rows.map((_, row) => {
     const line = lineUnder(row, rows.length, header, colours);
-    return [cellLook(size, false, line, colours), cellLook(size, true, line, colours)] as const;
+    return [cellAppearance(size, false, line, colours), cellAppearance(size, true, line, colours)] as const;
   });
   return {
     ...(laid ?? gridOf(table, width, size, setting)),
@@ -208,9 +211,9 @@ export function setTable(
   element: TableElement,
   frame: Frame,
   sizes: readonly number[],
-  setting: Setting,
+  setting: TextContext,
   colours: ThemeColours,
-  assets: DeckHead["assets"] = {},
+  assets: DeckMetadata["assets"] = {},
 ): SetTable {
   if (element.widths) return setOwnTable(element, element.widths, frame, sizes[0] as number, setting, assets);
   const columns = Math.max(...element.rows.map((row) => row.length));
@@ -279,8 +282,8 @@ function setOwnTable(
   own: readonly number[],
   frame: Frame,
   size: number,
-  setting: Setting,
-  assets: DeckHead["assets"],
+  setting: TextContext,
+  assets: DeckMetadata["assets"],
 ): SetTable {
   const columns = Math.max(...rows.map((row) => row.length));
   const total = spanOf(own, 0, own.length) || 1;
@@ -355,7 +358,7 @@ function setOwnTable(
     );
     lines.push(
       { kind: "text", element: id, role: "table", lines: set.lines },
-      ...signNodes(set.lines, id, setting.assets),
+      ...bulletNodes(set.lines, id, setting.assets),
     );
   }
   return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0, grid };

@@ -5,7 +5,7 @@ import {
   type Paragraph,
   type RichText,
   run,
-  type RunLook,
+  type RunProperties,
   type SlotRole,
   tabParts,
   type Theme,
@@ -16,18 +16,18 @@ import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Ta
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import {
-  type Setting,
+  type TextContext,
   BULLETS,
   INDENT,
-  type Block,
+  type ParagraphLayout,
   styleFor,
   levelOf,
-  standing,
-  signOf,
+  paragraphMetrics,
+  bulletOf,
   listIndents,
   listNumbers,
 } from "./textstyle";
-import { drawnSign, isSignFont } from "./symbols";
+import { drawableCharacter, isSymbolFont } from "./symbols";
 import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
 
 /** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
@@ -36,7 +36,7 @@ const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: S
 function shapedFor(
   paragraph: Paragraph,
   role: SlotRole,
-  { fonts, theme, language }: Setting,
+  { fonts, theme, language }: TextContext,
   styleOf: StyleOf,
   styled = "",
   tabs?: Tabs,
@@ -57,7 +57,7 @@ const markers = new WeakMap<Theme, Map<string, ShapedParagraph>>();
 function markerFor(
   sign: string,
   role: SlotRole,
-  { fonts, theme, language }: Setting,
+  { fonts, theme, language }: TextContext,
   styleOf: StyleOf,
 ): ShapedParagraph {
   const held = markers.get(theme) ?? new Map<string, ShapedParagraph>();
@@ -70,7 +70,12 @@ function markerFor(
 }
 
 /** Shapes a text for a role once; it can then be fitted at any size. */
-export function shapeText(text: RichText, role: SlotRole, align: SlotPlace["align"], setting: Setting): Block[] {
+export function shapeText(
+  text: RichText,
+  role: SlotRole,
+  align: SlotPlace["align"],
+  setting: TextContext,
+): ParagraphLayout[] {
   if (setting.style) return shapeStyled(text, role, setting, setting.style);
   const { theme } = setting;
   const numbers = listNumbers(text);
@@ -104,17 +109,22 @@ const TAB_STEP = 72;
 function shapeStyled(
   text: RichText,
   role: SlotRole,
-  setting: Setting,
-  { levels, size: em }: NonNullable<Setting["style"]>,
-): Block[] {
+  setting: TextContext,
+  { levels, size: em }: NonNullable<TextContext["style"]>,
+): ParagraphLayout[] {
   const { theme } = setting;
   const numbers = listNumbers(text);
   const indents = listIndents(text);
   const sum = canonical(levels);
-  return text.map((paragraph, index): Block => {
+  return text.map((paragraph, index): ParagraphLayout => {
     const level = levelOf(levels, paragraph.level);
-    const look = standing(paragraph.look, level.paragraph, em, wordsSize(paragraph, level.run?.size ?? em));
-    const own = (more: RunLook | undefined): RunLook => ({ ...(level.run ?? {}), ...(more ?? {}) });
+    const look = paragraphMetrics(
+      paragraph.properties,
+      level.paragraph,
+      em,
+      wordsSize(paragraph, level.run?.size ?? em),
+    );
+    const own = (more: RunProperties | undefined): RunProperties => ({ ...(level.run ?? {}), ...(more ?? {}) });
     const marked = (marks: readonly string[]) => [
       ...(level.strong && !marks.includes("strong") ? ["strong"] : []),
       ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []),
@@ -125,19 +135,19 @@ function shapeStyled(
     const bullet = { ...look.bullet };
     const shown =
       paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
-    const high = SIGN * (bullet.size ?? 1) * ((own(first?.look).size ?? em) / em);
+    const high = SIGN * (bullet.size ?? 1) * ((own(first?.properties).size ?? em) / em);
     const sign =
       paragraph.kind === "plain"
         ? null
         : shown
           ? " "
           : paragraph.kind === "number"
-            ? signOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number)
-            : drawnSign(bullet.character ?? "•", bullet.font);
-    const signLook: RunLook = {
-      ...own(first?.look),
+            ? bulletOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number)
+            : drawableCharacter(bullet.character ?? "•", bullet.font);
+    const signLook: RunProperties = {
+      ...own(first?.properties),
       ...(bullet.colour ? { colour: bullet.colour } : {}),
-      ...(bullet.font && !isSignFont(bullet.font) ? { font: bullet.font } : {}),
+      ...(bullet.font && !isSymbolFont(bullet.font) ? { font: bullet.font } : {}),
     };
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const empty = paragraph.runs.every((item) => item.text === "");
@@ -165,7 +175,7 @@ function shapeStyled(
           rest: indent,
         }
       : undefined;
-    const without = own(empty ? paragraph.look?.words : first?.look);
+    const without = own(empty ? paragraph.properties?.words : first?.properties);
     const least = (without.size ?? em) / em;
     const { family } = styleFor(theme, role, [], undefined, without, em);
     return {
@@ -176,7 +186,7 @@ function shapeStyled(
         styleOf,
         `/${em}/${sum}`,
         tabs,
-        directionOf(paragraph.look, level.paragraph),
+        directionOf(paragraph.properties, level.paragraph),
       ),
       marker,
       ...(shown && marker
@@ -187,7 +197,7 @@ function shapeStyled(
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
       // Room between paragraphs is none above the first and below the last (common practice, no source).
-      look: {
+      metrics: {
         em,
         before: index ? look.before : 0,
         after: index + 1 < text.length ? look.after : 0,
@@ -202,27 +212,30 @@ function shapeStyled(
   });
 }
 
-export function breakText(blocks: readonly Block[], role: SlotRole, size: number, width: number): Broken {
+export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, size: number, width: number): Broken {
   const lines: Broken["lines"] = [];
   let height = 0;
   blocks.forEach((block, index) => {
     const { left, right, first } = edgesOf(block, size);
     const ranges = breakLines(block.shaped, Math.max(1, (width - left - right) / size), first / size);
     for (const range of ranges) lines.push({ block: index, range });
-    if (block.look) for (const range of ranges) height += lineOf(block, range).height * size;
+    if (block.metrics) for (const range of ranges) height += lineOf(block, range).height * size;
     else height += ranges.length * LINE_HEIGHT[role] * size;
-    height += (block.look ? block.look.before + block.look.after : index ? PARAGRAPH_GAP[role] : 0) * size;
+    height += (block.metrics ? block.metrics.before + block.metrics.after : index ? PARAGRAPH_GAP[role] : 0) * size;
   });
   return { lines, height };
 }
 
 /** How high the empty lines at the end of a text are together, in points: they stand out unseen. */
-function blankBelow(blocks: readonly Block[], size: number): number {
+function blankBelow(blocks: readonly ParagraphLayout[], size: number): number {
   let height = 0;
   for (let at = blocks.length - 1; at > 0 && blocks[at]?.shaped.text === ""; at--) {
-    const { look } = blocks[at] as Block;
-    height += look
-      ? ((look.exact || look.least * look.blank * look.times) + look.before + (blocks[at - 1]?.look?.after ?? 0)) * size
+    const { metrics } = blocks[at] as ParagraphLayout;
+    height += metrics
+      ? ((metrics.exact || metrics.least * metrics.blank * metrics.times) +
+          metrics.before +
+          (blocks[at - 1]?.metrics?.after ?? 0)) *
+        size
       : 0;
   }
   return height;
@@ -244,7 +257,7 @@ export function setText(
   text: RichText,
   place: SlotPlace,
   sizes: readonly number[],
-  setting: Setting,
+  setting: TextContext,
   { columns = 1, gap = 0, wrap = true }: { columns?: number; gap?: number; wrap?: boolean } = {},
 ): SetText {
   const { frame, role } = place;
@@ -281,11 +294,11 @@ export function setText(
 
 /** The lines of a text in columns side by side, each as full as it gets. */
 function inColumns(
-  blocks: readonly Block[],
+  blocks: readonly ParagraphLayout[],
   broken: Broken,
   size: number,
   place: SlotPlace,
-  setting: Setting,
+  setting: TextContext,
   columns: number,
   width: number,
   gap: number,
@@ -313,7 +326,13 @@ function inColumns(
 }
 
 /** A heading over two or three lines with lines of like length: the narrowest measure that needs no line more. */
-function balanced(blocks: readonly Block[], role: SlotRole, size: number, frame: Frame, broken: Broken): Broken {
+function balanced(
+  blocks: readonly ParagraphLayout[],
+  role: SlotRole,
+  size: number,
+  frame: Frame,
+  broken: Broken,
+): Broken {
   if (broken.lines.length < 2 || broken.lines.length > 3 || blocks.length !== 1) return broken;
   let [low, high] = [frame.width / broken.lines.length, frame.width];
   let best = broken;
@@ -322,11 +341,11 @@ function balanced(blocks: readonly Block[], role: SlotRole, size: number, frame:
     const tried = breakText(blocks, role, size, middle);
     const whole = tried.lines.every(
       ({ range }) =>
-        ((blocks[0] as Block).shaped.upTo[range.visible] as number) -
-          ((blocks[0] as Block).shaped.upTo[range.start] as number) <=
+        ((blocks[0] as ParagraphLayout).shaped.upTo[range.visible] as number) -
+          ((blocks[0] as ParagraphLayout).shaped.upTo[range.start] as number) <=
         middle / size + 1e-3,
     );
-    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as Block))
+    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as ParagraphLayout))
       [best, high] = [tried, middle];
     else low = middle;
   }
@@ -334,7 +353,7 @@ function balanced(blocks: readonly Block[], role: SlotRole, size: number, frame:
 }
 
 /** Whether a line ends inside a word, as happens where a word is wider than the measure. */
-function splitsWord({ lines }: Broken, { shaped }: Block): boolean {
+function splitsWord({ lines }: Broken, { shaped }: ParagraphLayout): boolean {
   const ends = new Set(shaped.breaks.map(({ at }) => at));
   return lines.some(({ range }) => !ends.has(range.end));
 }

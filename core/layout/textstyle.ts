@@ -1,13 +1,13 @@
 import type { CodeTone } from "@unitext/core/figures";
 import {
   canonical,
-  type DeckHead,
+  type DeckMetadata,
   type LevelStyle,
   MAX_LEVEL,
   type Paragraph,
-  type ParagraphLook,
+  type ParagraphProperties,
   type RichText,
-  type RunLook,
+  type RunProperties,
   type SlotRole,
   type TextStyle,
   type Theme,
@@ -16,7 +16,7 @@ import { familyNamed, type FontSet } from "./fonts";
 import type { ShapedParagraph, Style } from "./paragraph";
 
 /** What text needs to be set: fonts, theme and the deck's language. */
-export interface Setting {
+export interface TextContext {
   fonts: FontSet;
   theme: Theme;
   language: string;
@@ -27,7 +27,7 @@ export interface Setting {
   /** The shape has been made higher for its text already. */
   grown?: boolean;
   /** The pictures that may stand before items. */
-  assets?: DeckHead["assets"];
+  assets?: DeckMetadata["assets"];
   /** Only how much stands out is asked for: no line is placed. */
   measure?: boolean;
   /** Only where elements stand is asked for: what is drawn from data is not drawn. */
@@ -46,7 +46,7 @@ export const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", 
 export const INDENT = 1.15;
 
 /** A paragraph of a text that is being set. */
-export interface Block {
+export interface ParagraphLayout {
   shaped: ShapedParagraph;
   marker: ShapedParagraph | null;
   /** The picture that is its sign, in em. */
@@ -57,7 +57,7 @@ export interface Block {
   kind: Paragraph["kind"];
   align: "start" | "centre" | "end";
   /** Where a file says how it stands: how many points its edges count as one em, however far its letters shrink (ECMA-376-1, 21.1.2.1.3: the font alone is scaled); room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
-  look?: {
+  metrics?: {
     em: number;
     before: number;
     after: number;
@@ -77,7 +77,7 @@ export function styleFor(
   role: SlotRole,
   marks: readonly string[],
   link: string | undefined,
-  look?: RunLook,
+  look?: RunProperties,
   em = 0,
 ): Style {
   const held = styles.get(theme) ?? styles.set(theme, new Map()).get(theme) ?? new Map<string, Style>();
@@ -101,15 +101,15 @@ export function styleFor(
     scale: noted ? 0.62 : shown ? CODE_SCALE : 1,
     ...(noted ? { rise: 0.36 } : {}),
     ...(tone ? { tone } : {}),
-    ...(look ? looked(look, em, { code: shown }) : {}),
+    ...(look ? withLevelStyle(look, em, { code: shown }) : {}),
   };
   held.set(key, style);
   return style;
 }
 
 /** What a look changes of a style; `em` is the size in points that stands for one em, 0 where sizes follow the place. */
-function looked(
-  { size, colour, font, underline, caps, highlight, spacing, rise }: RunLook,
+function withLevelStyle(
+  { size, colour, font, underline, caps, highlight, spacing, rise }: RunProperties,
   em: number,
   { code }: { code: boolean },
 ): Partial<Style> {
@@ -130,14 +130,14 @@ export const levelOf = (levels: TextStyle, level: number): LevelStyle =>
   (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
 
 /** How a paragraph whose words are so `tall` stands by its own look and that of its level, in em. */
-export function standing(
-  own: ParagraphLook | undefined,
-  level: ParagraphLook | undefined,
+export function paragraphMetrics(
+  own: ParagraphProperties | undefined,
+  level: ParagraphProperties | undefined,
   em: number,
   tall: number,
-): ParagraphLook & NonNullable<Block["look"]> {
+): ParagraphProperties & NonNullable<ParagraphLayout["metrics"]> {
   const look = { ...level, ...own };
-  const gap = (value: ParagraphLook["before"]) =>
+  const gap = (value: ParagraphProperties["before"]) =>
     !value ? 0 : "points" in value ? value.points / em : (value.times * 1.2 * tall) / em;
   return {
     ...look,
@@ -152,7 +152,7 @@ export function standing(
 }
 
 /** The sign before an item where a look says it: its own, or its number in the scheme. */
-export function signOf(bullet: ParagraphLook["bullet"], number: number): string | undefined {
+export function bulletOf(bullet: ParagraphProperties["bullet"], number: number): string | undefined {
   if (!bullet?.scheme) return bullet?.character;
   const [, open = "", kind = "1", close = ""] = /^(\(?)([1aAiI])(.*)$/.exec(bullet.scheme) ?? [];
   const letters = (value: number): string =>
@@ -192,7 +192,7 @@ const DIGIT = 0.62;
 
 const USUAL_ROOMS: readonly number[] = Array<number>(MAX_LEVEL + 1).fill(INDENT);
 /** The room before numbers in em, level by level: as much as the longest of a level needs. */
-export function numberRooms(text: RichText): readonly number[] {
+export function numberWidths(text: RichText): readonly number[] {
   if (!text.some(({ kind }) => kind === "number")) return USUAL_ROOMS;
   const rooms = [...USUAL_ROOMS];
   const numbers = listNumbers(text);
@@ -205,7 +205,7 @@ export function numberRooms(text: RichText): readonly number[] {
 
 /** Where the paragraphs of a text stand that say nothing of it, in em: the left edge of their words, and how much of it is the room for their sign. */
 export function listIndents(text: RichText): { left: number; hang: number }[] {
-  const rooms = numberRooms(text);
+  const rooms = numberWidths(text);
   // What goes on in an item stands under its words.
   const open: number[] = [];
   return text.map(({ kind, level }) => {

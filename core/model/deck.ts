@@ -20,14 +20,14 @@ export type Binding = z.infer<typeof Binding>;
  * else as they were read: while they agree, the file's own words for it are written back, and where some do not, only
  * that is written anew. Elements that were read before have one `sum`. With `data` the words of a chart are its data. `more` names what the file says of it that Unitext does not model.
  */
-export const KeptShape = z.object({
+export const SourceShape = z.object({
   shape: z.string().max(40),
-  sum: z.string().max(40),
-  place: z.string().max(40).optional(),
-  text: z.string().max(40).optional(),
-  looks: z.string().max(40).optional(),
+  hash: z.string().max(40),
+  frameHash: z.string().max(40).optional(),
+  textHash: z.string().max(40).optional(),
+  appearanceHash: z.string().max(40).optional(),
   data: z.boolean().optional(),
-  more: z.array(z.string().max(100)).max(40).optional(),
+  unsupported: z.array(z.string().max(100)).max(40).optional(),
 });
 
 /** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
@@ -38,7 +38,7 @@ const placed = {
   binding: Binding.optional(),
   style: z.string().max(40).optional(),
   box: TextBox.optional(),
-  kept: KeptShape.optional(),
+  sourceShape: SourceShape.optional(),
   ...Drawing,
 };
 
@@ -116,38 +116,38 @@ export type CodeElement = z.infer<typeof CodeElement>;
 export const FormulaElement = z.object({ kind: z.literal("formula"), ...placed, tex: z.string() });
 export type FormulaElement = z.infer<typeof FormulaElement>;
 
-export const DIAGRAM_FORMS = ["steps", "cycle", "hierarchy", "pyramid", "relation"] as const;
-export const DiagramForm = z.enum(DIAGRAM_FORMS);
-export type DiagramForm = z.infer<typeof DiagramForm>;
+export const DIAGRAM_TYPES = ["steps", "cycle", "hierarchy", "pyramid", "relation"] as const;
+export const DiagramType = z.enum(DIAGRAM_TYPES);
+export type DiagramType = z.infer<typeof DiagramType>;
 /** A diagram drawn from a list; deeper levels belong to the item above. */
-export const DiagramElement = z.object({ kind: z.literal("diagram"), ...placed, form: DiagramForm, text: RichText });
+export const DiagramElement = z.object({ kind: z.literal("diagram"), ...placed, type: DiagramType, text: RichText });
 export type DiagramElement = z.infer<typeof DiagramElement>;
 
-export const CHART_FORMS = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
-export const ChartForm = z.enum(CHART_FORMS);
-export type ChartForm = z.infer<typeof ChartForm>;
+export const CHART_TYPES = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
+export const ChartType = z.enum(CHART_TYPES);
+export type ChartType = z.infer<typeof ChartType>;
 /** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; lines join the points of a line, and of a scatter chart those that are `joined`, unless a line is not; a `smooth` one is curved; a series `by` the second axis is measured on the right. */
 export const Series = z.object({
   name: z.string(),
   values: z.array(z.number().nullable()),
   x: z.array(z.number().nullable()).optional(),
-  form: z.enum(["column", "line", "area"]).optional(),
+  type: z.enum(["column", "line", "area"]).optional(),
   colour: Colour.optional(),
   points: z.array(Colour.nullable()).max(2000).optional(),
   joined: z.boolean().optional(),
   smooth: z.boolean().optional(),
-  by: z.literal("second").optional(),
+  axis: z.literal("secondary").optional(),
 });
 export type Series = z.infer<typeof Series>;
 /** An axis; a `reversed` one of categories runs from right to left, or in bars from the foot to the top. */
 export const Axis = z.object({
   title: z.string().max(500).optional(),
-  least: z.number().optional(),
-  most: z.number().optional(),
+  min: z.number().optional(),
+  max: z.number().optional(),
   reversed: z.boolean().optional(),
 });
 /** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes; the second one, on the right, has a format of its own. */
-export const ChartLook = z.object({
+export const ChartOptions = z.object({
   stack: z.enum(["sum", "share"]).optional(),
   title: z.string().max(1000).optional(),
   legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(),
@@ -155,17 +155,17 @@ export const ChartLook = z.object({
   format: z.string().max(100).optional(),
   xAxis: Axis.optional(),
   yAxis: Axis.optional(),
-  secondAxis: Axis.extend({ format: z.string().max(100).optional() }).optional(),
+  secondaryAxis: Axis.extend({ format: z.string().max(100).optional() }).optional(),
 });
-export type ChartLook = z.infer<typeof ChartLook>;
+export type ChartOptions = z.infer<typeof ChartOptions>;
 /** A chart of one or more series over categories; a missing value is null. */
 export const ChartElement = z.object({
   kind: z.literal("chart"),
   ...placed,
-  form: ChartForm,
+  type: ChartType,
   categories: z.array(z.string()),
   series: z.array(Series).min(1),
-  ...ChartLook.shape,
+  ...ChartOptions.shape,
 });
 export type ChartElement = z.infer<typeof ChartElement>;
 
@@ -185,7 +185,7 @@ export const MediaElement = z.object({
   kind: z.literal("media"),
   ...placed,
   source: z.string().min(1).max(4000),
-  form: z.enum(["video", "audio"]),
+  type: z.enum(["video", "audio"]),
   poster: z.string().min(1).max(1000).optional(),
   alt: z.string(),
 });
@@ -249,14 +249,14 @@ export const TRANSITIONS = ["fade", "push", "wipe"] as const;
 export const Transition = z.object({ kind: z.enum(TRANSITIONS), seconds: z.number().min(0.1).max(10) });
 export type Transition = z.infer<typeof Transition>;
 /** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent, the name of the section that begins with it. */
-export const SlideLook = z.object({
+export const SlideProperties = z.object({
   background: Background.optional(),
   transition: Transition.optional(),
   delay: z.number().min(0.5).max(3600).optional(),
   widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional(),
   section: z.string().min(1).max(300).optional(),
 });
-export type SlideLook = z.infer<typeof SlideLook>;
+export type SlideProperties = z.infer<typeof SlideProperties>;
 
 /** The footer, number or date of a slide where a file puts it; the number is counted where it is shown. */
 export const RegionBox = z.object({
@@ -275,18 +275,18 @@ export const Comment = z.object({
 });
 export type Comment = z.infer<typeof Comment>;
 /** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background, transition and entrances as they were read, the master that it stood on, and the shapes that became elements. */
-export const KeptPart = z.object({
+export const SourcePart = z.object({
   file: z.string().max(200),
   part: z.string().max(500),
-  sum: z.string().max(40),
-  notes: z.string().max(40),
-  background: z.string().max(40),
-  transition: z.string().max(40),
-  motion: z.string().max(40).optional(),
+  hash: z.string().max(40),
+  notesHash: z.string().max(40),
+  backgroundHash: z.string().max(40),
+  transitionHash: z.string().max(40),
+  motionHash: z.string().max(40).optional(),
   master: z.string().max(40).optional(),
   shapes: z.array(z.string().max(40)).max(20000),
 });
-export type KeptPart = z.infer<typeof KeptPart>;
+export type SourcePart = z.infer<typeof SourcePart>;
 
 /** What a file draws behind its slides: a background and drawings that all slides of one layout share. */
 export const Master = z.object({
@@ -312,9 +312,9 @@ export const Slide = z.object({
   regions: z.array(RegionBox).max(10).optional(),
   comments: z.array(Comment).max(2000).optional(),
   /** What moves on it in its file beside entrances, by name. */
-  moves: z.array(z.string().max(300)).max(500).optional(),
-  kept: KeptPart.optional(),
-  ...SlideLook.shape,
+  unsupportedMotion: z.array(z.string().max(300)).max(500).optional(),
+  sourcePart: SourcePart.optional(),
+  ...SlideProperties.shape,
 });
 export type Slide = z.infer<typeof Slide>;
 
@@ -358,7 +358,7 @@ export type ManuscriptRef = z.infer<typeof Manuscript>;
 export const Original = z.object({ deck: Id, version: z.number().int().nonnegative() });
 export type Original = z.infer<typeof Original>;
 
-export const DeckHead = z.object({
+export const DeckMetadata = z.object({
   id: Id,
   properties: Properties,
   language: Language,
@@ -377,9 +377,9 @@ export const DeckHead = z.object({
   masters: z.record(z.string(), Master).optional(),
   styles: z.record(z.string(), TextStyle).optional(),
 });
-export type DeckHead = z.infer<typeof DeckHead>;
+export type DeckMetadata = z.infer<typeof DeckMetadata>;
 
-const DeckShape = DeckHead.extend({ slides: z.array(Slide) });
+const DeckShape = DeckMetadata.extend({ slides: z.array(Slide) });
 /** A deck: its slides in running order, details directly after the slide that they belong to. */
 export const Deck = DeckShape.superRefine((deck, context) => {
   for (const problem of orderProblems(deck.slides))

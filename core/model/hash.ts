@@ -19,14 +19,14 @@ export function textHash(text: string): string {
 }
 
 /** The sum of a text that is told piece by piece. */
-export function textSum(tell: (add: (text: string) => void) => void): string {
+export function utf16Hash(tell: (add: (text: string) => void) => void): string {
   begin();
   tell(add);
   return ended();
 }
 
 /** The sum of the canonical text of a value, without making that text; `as` may give other texts in the place of some. */
-export function valueSum(value: unknown, as?: (text: string) => string): string {
+export function valueHash(value: unknown, as?: (text: string) => string): string {
   begin();
   addValue(value, as);
   return ended();

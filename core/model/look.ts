@@ -6,7 +6,7 @@ const points = z.number().min(-4032).max(4032);
 
 export const UNDERLINES = ["single", "double", "heavy", "dotted", "dashed", "wavy"] as const;
 /** How characters look where they differ from what their place gives them. Sizes and letter spacing in points; `rise` is a share of the size, below 0 under the line. */
-export const RunLook = z.object({
+export const RunProperties = z.object({
   size: z.number().min(1).max(4000).optional(),
   colour: Colour.optional(),
   font: z.string().min(1).max(200).optional(),
@@ -17,7 +17,7 @@ export const RunLook = z.object({
   rise: z.number().min(-1).max(1).optional(),
   language: Language.optional(),
 });
-export type RunLook = z.infer<typeof RunLook>;
+export type RunProperties = z.infer<typeof RunProperties>;
 
 /** The number schemes of lists that both standards have. */
 export const SCHEMES = [
@@ -65,7 +65,7 @@ export const tabParts = (stop: TabStop): { at: number; align: "start" | "end" | 
 export const tabStop = (at: number, align: "start" | "end" | "centre" | "decimal"): TabStop =>
   align === "start" ? at : { at, align };
 /** How a paragraph stands. `before` and `after` are points, or shares of the text's size; `left` is where its text begins, `first` how its first line is moved against that, in points. */
-export const ParagraphLook = z.object({
+export const ParagraphProperties = z.object({
   before: z
     .union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })])
     .optional(),
@@ -80,14 +80,14 @@ export const ParagraphLook = z.object({
   direction: z.enum(["ltr", "rtl"]).optional(),
   bullet: Bullet.optional(),
   /** How words would look that are written in a paragraph that has none; its size is that of the empty line. */
-  words: RunLook.optional(),
+  words: RunProperties.optional(),
 });
-export type ParagraphLook = z.infer<typeof ParagraphLook>;
+export type ParagraphProperties = z.infer<typeof ParagraphProperties>;
 
 /** How text of one level stands where a file says it: characters, paragraph and side. */
 export const LevelStyle = z.object({
-  run: RunLook.optional(),
-  paragraph: ParagraphLook.optional(),
+  run: RunProperties.optional(),
+  paragraph: ParagraphProperties.optional(),
   align: z.enum(["start", "centre", "end"]).optional(),
   strong: z.boolean().optional(),
   emphasis: z.boolean().optional(),

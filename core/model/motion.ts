@@ -22,19 +22,19 @@ const stepped = (element: Element): element is Extract<Element, { kind: "text" }
 /** How the points of a text come one at a time: each by itself, each of the first level with what is below it, or in groups of their own. */
 export type StepsForm = "each" | "main" | "own";
 
-const spoken = (text: RichText): Paragraph[] => text.filter((paragraph) => !isEmptyText([paragraph]));
+const notesParagraphs = (text: RichText): Paragraph[] => text.filter((paragraph) => !isEmptyText([paragraph]));
 const mainStep = ({ level }: Paragraph, nth: number): Paragraph["step"] => (nth > 0 && level > 0 ? "with" : undefined);
 
 /** In which form the points of a text come. */
 export function stepsForm(text: RichText): StepsForm {
-  const said = spoken(text);
+  const said = notesParagraphs(text);
   if (said.every(({ step }) => step === undefined)) return "each";
   return said.every((paragraph, nth) => paragraph.step === mainStep(paragraph, nth)) ? "main" : "own";
 }
 
 /** The text with its points coming each by itself, or those of the first level with what is below them. */
 export function withSteps(text: RichText, form: Exclude<StepsForm, "own">): RichText {
-  const said = spoken(text);
+  const said = notesParagraphs(text);
   return text.map(({ step: _, ...paragraph }, at): Paragraph => {
     const step = form === "main" ? mainStep(paragraph, said.indexOf(text[at] as Paragraph)) : undefined;
     return step ? { ...paragraph, step } : paragraph;
@@ -109,8 +109,9 @@ export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">)
         ? { ...element, entrance: { ...element.entrance, order: inOrder.indexOf(element.id) } }
         : element,
   );
-  const says = (elements: readonly Element[]) => JSON.stringify(revealsOf({ ...slide, elements: [...elements] }));
-  const wanted = says(ordered);
+  const describeChange = (elements: readonly Element[]) =>
+    JSON.stringify(revealsOf({ ...slide, elements: [...elements] }));
+  const wanted = describeChange(ordered);
   // From the last to the first: what comes last by itself needs no place of its own.
   return inOrder.reduceRight<Element[]>((elements, id) => {
     const without = elements.map((element): Element => {
@@ -127,6 +128,8 @@ export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">)
       const { entrance: _, ...rest } = element;
       return rest;
     });
-    return without.some((element, nth) => element !== elements[nth]) && says(without) === wanted ? without : elements;
+    return without.some((element, nth) => element !== elements[nth]) && describeChange(without) === wanted
+      ? without
+      : elements;
   }, ordered);
 }

@@ -5,12 +5,12 @@ import {
   picturesOn,
   plainText,
   renamePictures,
-  sharedBy,
+  sharedItemsOf,
   type Slide,
   tabParts,
   TabStop,
   tabStop,
-  withDrawn,
+  withDrawing,
 } from "./index";
 
 const at = { x: 10, y: 10, width: 100, height: 50 };
@@ -27,7 +27,7 @@ const drawing = {
       style: "inside",
       geometry: { preset: "rect" },
       fill: { kind: "picture", source: "painted.png" },
-      text: [{ kind: "bullet", level: 0, look: { bullet: { picture: "sign-in.png" } }, runs: [{ text: "x" }] }],
+      text: [{ kind: "bullet", level: 0, properties: { bullet: { picture: "sign-in.png" } }, runs: [{ text: "x" }] }],
     },
   ],
 };
@@ -60,7 +60,7 @@ const elements = [
     header: 0,
     align: ["start", "start"],
   },
-  { kind: "media", id: "m", ...base, source: "film.mp4", form: "video", poster: "poster.png", alt: "" },
+  { kind: "media", id: "m", ...base, source: "film.mp4", type: "video", poster: "poster.png", alt: "" },
   { kind: "foreign", id: "f", ...base, what: "a thing", text: [], picture: "shown.png", alt: "" },
   { kind: "foreign", id: "g", ...base, what: "diagram", text: plainText("x"), alt: "", drawing },
   {
@@ -68,7 +68,7 @@ const elements = [
     id: "x",
     ...base,
     style: "outside",
-    text: [{ kind: "bullet", level: 0, look: { bullet: { picture: "sign.png" } }, runs: [{ text: "y" }] }],
+    text: [{ kind: "bullet", level: 0, properties: { bullet: { picture: "sign.png" } }, runs: [{ text: "y" }] }],
   },
 ] as unknown as Element[];
 const slide: Slide = {
@@ -80,7 +80,15 @@ const slide: Slide = {
   background: { fill: { kind: "picture", source: "ground.png" } },
   master: "m",
   elements,
-  kept: { file: "kept/a", part: "p", sum: "", notes: "", background: "", transition: "", shapes: [] },
+  sourcePart: {
+    file: "kept/a",
+    part: "p",
+    hash: "",
+    notesHash: "",
+    backgroundHash: "",
+    transitionHash: "",
+    shapes: [],
+  },
 };
 const head: Pick<Deck, "masters" | "styles"> = {
   masters: {
@@ -136,19 +144,19 @@ describe("the pictures of a slide", () => {
 
 describe("what slides share", () => {
   it("are the masters and styles that they name, those of drawings too, and no others", () => {
-    const { masters, styles } = sharedBy([slide], head);
+    const { masters, styles } = sharedItemsOf([slide], head);
     expect(Object.keys(masters ?? {})).toEqual(["m"]);
     expect(Object.keys(styles ?? {}).sort()).toEqual(["inside", "outside"]);
   });
   it("is nothing for slides that name nothing", () => {
     const { master: _, ...plain } = slide;
-    expect(sharedBy([{ ...plain, elements: [] }], head)).toEqual({});
+    expect(sharedItemsOf([{ ...plain, elements: [] }], head)).toEqual({});
   });
 });
 
 describe("elements with those that drawings are made of", () => {
   it("stand in the order in which they are drawn", () => {
-    expect(withDrawn(elements).map(({ id }) => id)).toEqual(["a", "b", "c", "t", "m", "f", "g", "d1", "d2", "x"]);
+    expect(withDrawing(elements).map(({ id }) => id)).toEqual(["a", "b", "c", "t", "m", "f", "g", "d1", "d2", "x"]);
   });
 });
 

@@ -2,18 +2,18 @@ import { cutText } from "./wellformed";
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
 import type {
   Background,
-  ChartForm,
+  ChartType,
   Deck,
-  DeckHead,
+  DeckMetadata,
   Element,
   ElementKind,
   ForeignDrawing,
   Series,
   Slide,
-  SlideLook,
+  SlideProperties,
   TextElement,
 } from "./deck";
-import type { Fill, ParagraphLook } from "./look";
+import type { Fill, ParagraphProperties } from "./look";
 import {
   countsSlide,
   isEmptyText,
@@ -44,9 +44,9 @@ export function emptyDeck(id: string, title: string, language = "en"): Deck {
   };
 }
 
-export function headOf(deck: Deck): DeckHead {
-  const { slides: _, ...head } = deck;
-  return head;
+export function metadataOf(deck: Deck): DeckMetadata {
+  const { slides: _, ...metadata } = deck;
+  return metadata;
 }
 
 export function slideIndex(deck: Deck, id: string): number {
@@ -105,7 +105,7 @@ export function levels(slides: readonly Slide[]): Map<string, number> {
 }
 
 /** The name of the section that begins with a slide of the main line: its own, or the title of a slide arranged as section opener; undefined where none begins. */
-export function sectionBegun(slide: Slide): string | undefined {
+export function sectionStarting(slide: Slide): string | undefined {
   if (slide.parent !== null) return undefined;
   return slide.section ?? (slide.arrangement === "section" ? titleOf(slide) : undefined);
 }
@@ -115,7 +115,7 @@ export function sections(slides: readonly Slide[]): Map<string, string> {
   const found = new Map<string, string>();
   let current: string | undefined;
   for (const slide of slides) {
-    current = sectionBegun(slide) ?? current;
+    current = sectionStarting(slide) ?? current;
     if (current !== undefined) found.set(slide.id, current);
   }
   return found;
@@ -234,7 +234,7 @@ export function mapElementLinks(element: Element, change: (to: string) => string
 }
 
 /** The look of a slide alone. */
-export function lookOf({ background, transition, delay, widths, section }: Slide): SlideLook {
+export function slidePropertiesOf({ background, transition, delay, widths, section }: Slide): SlideProperties {
   return {
     ...(background ? { background } : {}),
     ...(transition ? { transition } : {}),
@@ -245,20 +245,20 @@ export function lookOf({ background, transition, delay, widths, section }: Slide
 }
 
 /** The look that a slide is drawn in: the one that it brought along, else the deck's. */
-export function themeOf(slide: Pick<Slide, "theme">, head: Pick<DeckHead, "theme" | "themes">): Theme {
-  return (slide.theme !== undefined ? head.themes?.[slide.theme] : undefined) ?? head.theme;
+export function themeOf(slide: Pick<Slide, "theme">, metadata: Pick<DeckMetadata, "theme" | "themes">): Theme {
+  return (slide.theme !== undefined ? metadata.themes?.[slide.theme] : undefined) ?? metadata.theme;
 }
 
-const filled = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
-const behindOf = (background: Background | undefined) =>
+const withBackground = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
+const backgroundOf = (background: Background | undefined) =>
   !background
     ? []
     : "picture" in background
       ? [background.picture]
       : "fill" in background
-        ? filled(background.fill)
+        ? withBackground(background.fill)
         : [];
-const shownBy = (element: Element): string[] => [
+const picturesShownBy = (element: Element): string[] => [
   ...(element.kind === "picture"
     ? [element.source]
     : element.kind === "media" && element.poster
@@ -266,39 +266,39 @@ const shownBy = (element: Element): string[] => [
       : element.kind === "foreign" && element.picture
         ? [element.picture]
         : []),
-  ...filled(element.fill),
-  ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => filled(cell?.fill))) : []),
+  ...withBackground(element.fill),
+  ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => withBackground(cell?.fill))) : []),
 ];
 
 /** Elements with those that drawings of other files are made of. */
-export const withDrawn = (elements: readonly Element[]): Element[] =>
+export const withDrawing = (elements: readonly Element[]): Element[] =>
   elements.flatMap((element) =>
     element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element],
   );
 
 /** The names of the pictures that a slide shows, its background among them. */
 export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
-  return [...behindOf(slide.background), ...withDrawn(slide.elements).flatMap(shownBy)];
+  return [...backgroundOf(slide.background), ...withDrawing(slide.elements).flatMap(picturesShownBy)];
 }
 
 /** The pictures that stand before items; they are named by their content, so that they have one name in every deck. */
-export function signsOf(element: Element, styles: DeckHead["styles"]): string[] {
+export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): string[] {
   const levels = element.style === undefined ? undefined : styles?.[element.style];
   return [
-    ...elementTexts(element).flatMap((text) => text.flatMap(({ look }) => look?.bullet?.picture ?? [])),
+    ...elementTexts(element).flatMap((text) => text.flatMap(({ properties }) => properties?.bullet?.picture ?? [])),
     ...(levels ?? []).flatMap(({ paragraph }) => paragraph?.bullet?.picture ?? []),
   ];
 }
 
 /** The names of all files that a slide needs: its pictures, also those before items, films and sounds, those of its master, and the file that it was read from. */
-export function filesOf(slide: Slide, { masters, styles }: Pick<DeckHead, "masters" | "styles">): string[] {
+export function filesOf(slide: Slide, { masters, styles }: Pick<DeckMetadata, "masters" | "styles">): string[] {
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
   return [
     ...picturesOn(slide),
     ...(master ? picturesOn(master) : []),
-    ...withDrawn(slide.elements).flatMap((element) => signsOf(element, styles)),
+    ...withDrawing(slide.elements).flatMap((element) => bulletsOf(element, styles)),
     ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])),
-    ...(slide.kept ? [slide.kept.file] : []),
+    ...(slide.sourcePart ? [slide.sourcePart.file] : []),
   ];
 }
 
@@ -338,18 +338,18 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
 }
 
 /** The master and the text styles that slides name, of those that a deck has. */
-export function sharedBy(
+export function sharedItemsOf(
   slides: readonly Slide[],
-  { masters, styles }: Pick<DeckHead, "masters" | "styles">,
-): Pick<DeckHead, "masters" | "styles"> {
+  { masters, styles }: Pick<DeckMetadata, "masters" | "styles">,
+): Pick<DeckMetadata, "masters" | "styles"> {
   const masterNames = new Set(
     slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])),
   );
   const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
   const styleNames = new Set(
     [
-      ...slides.flatMap(({ elements, regions }) => [...withDrawn(elements), ...(regions ?? [])]),
-      ...own.flatMap(withDrawn),
+      ...slides.flatMap(({ elements, regions }) => [...withDrawing(elements), ...(regions ?? [])]),
+      ...own.flatMap(withDrawing),
     ].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])),
   );
   const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) =>
@@ -361,7 +361,7 @@ export function sharedBy(
 }
 
 /** The slide as the deck's own look would have it: without what a file drew behind it and without styles and frames of its slots. Drawings that stand freely stay. */
-export function inDeckLook(given: Slide): Slide {
+export function withoutOwnAppearance(given: Slide): Slide {
   if (given.master === undefined) return given;
   const { master: _, regions: __, background, ...slide } = given;
   return {
@@ -370,9 +370,9 @@ export function inDeckLook(given: Slide): Slide {
     elements: slide.elements.map((element): Element => {
       const { style, box, frame, ...rest } = element;
       const plain = (text: RichText): RichText =>
-        text.map(({ look: own, ...paragraph }) => ({
+        text.map(({ properties: own, ...paragraph }) => ({
           ...paragraph,
-          runs: paragraph.runs.map(({ look, ...item }) => item),
+          runs: paragraph.runs.map(({ properties, ...item }) => item),
         }));
       return element.slot === null
         ? ({
@@ -415,17 +415,17 @@ export function hasNotes(slide: Slide): boolean {
  * left to right, as most files' do whatever is written in them, decides nothing.
  */
 export function directionOf(
-  own: ParagraphLook | undefined,
-  level: ParagraphLook | undefined,
-): ParagraphLook["direction"] {
+  own: ParagraphProperties | undefined,
+  level: ParagraphProperties | undefined,
+): ParagraphProperties["direction"] {
   return own?.direction ?? (level?.direction === "rtl" ? "rtl" : undefined);
 }
 
 /** The size of the largest words of a paragraph, in points, where runs that say none have that of their level; by it room before and after counts that is a share (ECMA-376-1, 21.1.2.2.11). */
-export function wordsSize({ runs, look }: Paragraph, usual: number): number {
+export function wordsSize({ runs, properties }: Paragraph, usual: number): number {
   let most: number | undefined;
-  for (const { text, look: own } of runs) if (text.trim() !== "") most = Math.max(most ?? 0, own?.size ?? usual);
-  return most ?? look?.words?.size ?? usual;
+  for (const { text, properties: own } of runs) if (text.trim() !== "") most = Math.max(most ?? 0, own?.size ?? usual);
+  return most ?? properties?.words?.size ?? usual;
 }
 
 /** Whether lines join the points of a series that is drawn so. */
@@ -434,10 +434,16 @@ export function isJoined({ joined }: Pick<Series, "joined">, drawn: "line" | "sc
 }
 
 /** Whether a second axis, on the right, measures some of the series of a chart beside a first; bars, slices and points by two values have one pair of axes. */
-export const hasSecondAxis = ({ form, series }: { form: ChartForm; series: readonly Pick<Series, "by">[] }): boolean =>
-  ["column", "line", "area", "combined"].includes(form) &&
-  series.some(({ by }) => by === "second") &&
-  series.some(({ by }) => by !== "second");
+export const hasSecondAxis = ({
+  type,
+  series,
+}: {
+  type: ChartType;
+  series: readonly Pick<Series, "axis">[];
+}): boolean =>
+  ["column", "line", "area", "combined"].includes(type) &&
+  series.some(({ axis }) => axis === "secondary") &&
+  series.some(({ axis }) => axis !== "secondary");
 
 /** An empty slide of an arrangement. */
 export function newSlide(id: string, arrangement: ArrangementName): Slide {

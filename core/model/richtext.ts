@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { canonical } from "./hash";
-import { ParagraphLook, RunLook } from "./look";
+import { ParagraphProperties, RunProperties } from "./look";
 
 /** The marks that a run of text can carry, in the order in which they nest. The text of a formula is TeX. */
 export const MARKS = ["strong", "emphasis", "strike", "code", "formula"] as const;
@@ -31,7 +31,7 @@ const words = {
   text: z.string(),
   marks: z.array(Mark).optional(),
   link: LinkTarget.optional(),
-  look: RunLook.optional(),
+  properties: RunProperties.optional(),
 };
 /** What a footnote says: runs without footnotes of their own. */
 export const Footnote = z.array(z.object(words));
@@ -66,7 +66,7 @@ export const Paragraph = z.object({
   align: z.enum(["start", "centre", "end"]).optional(),
   /** The number that a numbered item begins to count from, where it is not the next. */
   start: z.number().int().min(0).max(1_000_000).optional(),
-  look: ParagraphLook.optional(),
+  properties: ParagraphProperties.optional(),
   /** In a text whose paragraphs come one at a time: that it comes together with the one before it, or is there from the beginning. */
   step: z.enum(["with", "shown"]).optional(),
   runs: z.array(Run),
@@ -103,19 +103,19 @@ function sameStyle(a: Run, b: Run): boolean {
     a.link === b.link &&
     !a.marks?.includes("formula") &&
     (a.marks ?? []).join() === (b.marks ?? []).join() &&
-    (a.look === b.look || canonical(a.look) === canonical(b.look))
+    (a.properties === b.properties || canonical(a.properties) === canonical(b.properties))
   );
 }
 
 /** A run with its marks in their fixed order and no empty properties. */
-export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunLook): Run {
+export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunProperties): Run {
   const held = new Set(marks);
   const ordered = MARKS.filter((mark) => held.has(mark));
   return {
     text,
     ...(ordered.length ? { marks: ordered } : {}),
     ...(link ? { link } : {}),
-    ...(look && Object.keys(look).length ? { look } : {}),
+    ...(look && Object.keys(look).length ? { properties: look } : {}),
   };
 }
 
@@ -128,7 +128,7 @@ export function joinRuns(runs: readonly Run[]): Run[] {
     const last = joined.at(-1);
     if (last && !last.footnote && sameStyle(last, next))
       joined[joined.length - 1] = { ...last, text: last.text + next.text };
-    else joined.push(run(next.text, next.marks, next.link, next.look));
+    else joined.push(run(next.text, next.marks, next.link, next.properties));
   }
   return joined;
 }
@@ -156,25 +156,25 @@ export function mapLinks(text: RichText, change: (to: string) => string | undefi
       item.footnote
         ? { ...item, footnote: item.footnote.map(follow) }
         : item.link
-          ? run(item.text, item.marks, change(item.link), item.look)
+          ? run(item.text, item.marks, change(item.link), item.properties)
           : item;
     return { ...paragraph, runs: joinRuns(paragraph.runs.map(follow)) };
   });
 }
 
 /** A text in which every run with words and without a link has one. */
-export function linkedAll(text: RichText, link: string): RichText {
+export function linkWholeText(text: RichText, link: string): RichText {
   return text.map((paragraph) => ({
     ...paragraph,
     runs: paragraph.runs.map((item) =>
-      item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.look),
+      item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.properties),
     ),
   }));
 }
 
 /** A run that carries a footnote. */
 export function footnote(runs: readonly Run[]): Run {
-  return { text: "", footnote: runs.map(({ text, marks, link, look }) => run(text, marks, link, look)) };
+  return { text: "", footnote: runs.map(({ text, marks, link, properties }) => run(text, marks, link, properties)) };
 }
 
 /** The footnotes of a text in order. */

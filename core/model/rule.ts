@@ -15,16 +15,16 @@ export const Cut = z.discriminatedUnion("kind", [
 export type Cut = z.infer<typeof Cut>;
 
 /** Where the text goes: onto the slide, into the notes, or points onto the slide and the whole into the notes. */
-export const Body = z.enum(["slide", "notes", "both"]);
-export type Body = z.infer<typeof Body>;
+export const TextPlacement = z.enum(["slide", "notes", "both"]);
+export type TextPlacement = z.infer<typeof TextPlacement>;
 
 /** What happens to what does not fit: it continues on a next slide, goes to the notes, or stands out and is marked. */
-export const Rest = z.enum(["continue", "notes", "keep"]);
-export type Rest = z.infer<typeof Rest>;
+export const OverflowPolicy = z.enum(["continue", "notes", "leave"]);
+export type OverflowPolicy = z.infer<typeof OverflowPolicy>;
 
 /** How a name that has a slide to itself stands: large in the middle, or small in a lower corner. */
-export const Cards = z.enum(["middle", "corner"]);
-export type Cards = z.infer<typeof Cards>;
+export const NameLayout = z.enum(["middle", "corner"]);
+export type NameLayout = z.infer<typeof NameLayout>;
 
 /** A point as the user wants it: for the sentence it came from, its words, or null where there shall be none. */
 export const PointChoice = z.object({ sentence: z.string().max(20000), point: z.string().max(2000).nullable() });
@@ -33,9 +33,9 @@ export type PointChoice = z.infer<typeof PointChoice>;
 /** How a text becomes slides. */
 export const BreakRule = z.object({
   cuts: z.array(Cut).min(1).max(4),
-  body: Body,
-  rest: Rest,
-  cards: Cards,
+  placement: TextPlacement,
+  overflow: OverflowPolicy,
+  names: NameLayout,
   /** Numeric tables become charts. */
   charts: z.boolean(),
   /** What the user decided on single points. */
@@ -46,13 +46,13 @@ export type BreakRule = z.infer<typeof BreakRule>;
 /** The rule of a text that is typed as a deck: marks and headings down to the second level, all of it on the slide. */
 export const DEFAULT_RULE: BreakRule = {
   cuts: [{ kind: "heading", section: 1, slide: 2 }],
-  body: "slide",
-  rest: "keep",
-  cards: "middle",
+  placement: "slide",
+  overflow: "leave",
+  names: "middle",
   charts: false,
 };
 /** The rule that a document begins with: as a typed deck, but nothing stands out and paragraphs become points. */
-export const DOCUMENT_RULE: BreakRule = { ...DEFAULT_RULE, body: "both", rest: "continue" };
+export const DOCUMENT_RULE: BreakRule = { ...DEFAULT_RULE, placement: "both", overflow: "continue" };
 
 /** A rule with one cut, else as the default. */
 export function ruleOf(cut: Cut, rest: Partial<BreakRule> = {}): BreakRule {

@@ -1,10 +1,11 @@
 import type { z } from "zod";
 import { Failure } from "./failure";
 import { PathData } from "./look";
+import { withCurrentNames } from "./names";
 import { wellFormed } from "./wellformed";
 
 /** The version of the schema in which decks, slides and changes are stored and sent. Raise it with every change of the model that data of before would not pass, and add the step that leads there. */
-export const SCHEMA_VERSION = 2;
+export const SCHEMA_VERSION = 3;
 
 /** Outlines that are no path data are drawn as nothing. */
 function withPathData(value: unknown): unknown {
@@ -26,10 +27,12 @@ function withPathData(value: unknown): unknown {
 const STEPS: readonly ((value: unknown) => unknown)[] = [
   // 1 to 2: texts are well-formed Unicode, outlines are path data.
   (value) => withPathData(wellFormed(value)),
+  // 2 to 3: fields have the names of docs/glossary.md.
+  (value) => withCurrentNames(value),
 ];
 
 /** JSON of an earlier version in the present one. Throws a Failure `not-supported` for one that a later version of the program has written. */
-export function upgraded(value: unknown, version: number, where: string): unknown {
+export function upgrade(value: unknown, version: number, where: string): unknown {
   if (version > SCHEMA_VERSION)
     throw new Failure(
       "not-supported",
@@ -46,7 +49,7 @@ export function readStored<S extends z.ZodType>(
   version: number,
   where: string,
 ): z.output<S> {
-  const result = schema.safeParse(upgraded(value, version, where));
+  const result = schema.safeParse(upgrade(value, version, where));
   if (result.success) return result.data;
   const [issue] = result.error.issues;
   throw new Failure(

@@ -62,3 +62,8 @@ export function escapeXml(text: string): string {
     .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "")
     .replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
 }
+
+/** Whether a value is an object with fields, and no list. */
+export function isObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}

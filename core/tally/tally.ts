@@ -8,7 +8,7 @@ import {
   hasNotes,
   revealsOf,
   type RichText,
-  sectionBegun,
+  sectionStarting,
   slideLinks,
   slideTexts,
   textOf,
@@ -113,7 +113,7 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
   for (const slide of deck.slides) {
     total.slides += 1;
     if (slide.hidden) total.hidden += 1;
-    if (sectionBegun(slide) !== undefined) total.sections += 1;
+    if (sectionStarting(slide) !== undefined) total.sections += 1;
     if (hasNotes(slide)) {
       total.notes.slides += 1;
       total.notes.words += countWords(textOf(slide.notes));

@@ -7,7 +7,7 @@ import {
   run,
   type TextStyle,
   THEMES,
-  valueSum,
+  valueHash,
 } from "@unitext/core/model";
 
 /** Names of the files that the deck shows. */
@@ -23,7 +23,7 @@ const style: TextStyle = [
     paragraph: { left: 36, first: -18, bullet: { character: "–" } },
   },
 ];
-const STYLE = valueSum(style);
+const STYLE = valueHash(style);
 const box = { insets: [7.2, 3.6, 7.2, 3.6] as [number, number, number, number], fit: "none" as const };
 
 /** A made-up deck that has every kind of element and everything that a slide may say of itself; `assets` says which files stand behind its names. */
@@ -152,7 +152,7 @@ export function everything(assets: Deck["assets"]): Deck {
             id: "c",
             slot: null,
             frame: place(480, 40, 420, 240),
-            form: "column",
+            type: "column",
             categories: ["Jan", "Feb", "Mar"],
             series: [
               { name: "North", values: [1.5, 2.25, null], colour: "#0f5c63" },
@@ -163,14 +163,14 @@ export function everything(assets: Deck["assets"]): Deck {
             legend: "bottom",
             labels: "value",
             format: "0.00",
-            yAxis: { title: "metres", least: 0, most: 6 },
+            yAxis: { title: "metres", min: 0, max: 6 },
           },
           {
             kind: "chart",
             id: "s",
             slot: null,
             frame: place(480, 300, 420, 200),
-            form: "scatter",
+            type: "scatter",
             categories: [],
             series: [{ name: "Wind", values: [3, 5, 4], x: [1, 2, 3.5] }],
             legend: "none",
@@ -180,13 +180,13 @@ export function everything(assets: Deck["assets"]): Deck {
             id: "w",
             slot: null,
             frame: place(480, 500, 420, 36),
-            form: "combined",
+            type: "combined",
             categories: ["Jan", "Feb"],
             series: [
-              { name: "North", values: [1, 2], form: "column" },
-              { name: "Visitors", values: [900, 1200], form: "line", smooth: true, by: "second" },
+              { name: "North", values: [1, 2], type: "column" },
+              { name: "Visitors", values: [900, 1200], type: "line", smooth: true, axis: "secondary" },
             ],
-            secondAxis: { title: "people", most: 1500, format: "#,##0" },
+            secondaryAxis: { title: "people", max: 1500, format: "#,##0" },
             xAxis: { reversed: true },
           },
           {
@@ -194,7 +194,7 @@ export function everything(assets: Deck["assets"]): Deck {
             id: "p",
             slot: null,
             frame: place(40, 300, 400, 200),
-            form: "doughnut",
+            type: "doughnut",
             categories: ["Sand", "Mud"],
             series: [{ name: "Share", values: [3, 1] }],
             legend: "right",
@@ -265,12 +265,12 @@ export function everything(assets: Deck["assets"]): Deck {
             slot: null,
             frame: place(40, 240, 320, 180),
             source: FILES.film,
-            form: "video",
+            type: "video",
             poster: FILES.photo,
             alt: "The tide",
           },
         ],
-        moves: ["the exit of “A dune”"],
+        unsupportedMotion: ["the exit of “A dune”"],
       },
       {
         ...newSlide("shapes", "blank"),
@@ -350,7 +350,7 @@ export function everything(assets: Deck["assets"]): Deck {
                 kind: "bullet",
                 level: 1,
                 align: "end",
-                look: { line: { times: 1.5 } },
+                properties: { line: { times: 1.5 } },
                 runs: [run("caps", [], undefined, { caps: "small", highlight: "#fff2a8" })],
               },
             ],
@@ -363,13 +363,15 @@ export function everything(assets: Deck["assets"]): Deck {
             style: STYLE,
             box,
             frame: place(360, 220, 200, 40),
-            text: [{ kind: "bullet", level: 0, look: { bullet: { picture: FILES.photo } }, runs: [run("signed")] }],
+            text: [
+              { kind: "bullet", level: 0, properties: { bullet: { picture: FILES.photo } }, runs: [run("signed")] },
+            ],
           },
           {
             kind: "foreign",
             id: "x",
             slot: null,
-            kept: { shape: "9", sum: "", more: ["the glow"] },
+            sourceShape: { shape: "9", hash: "", unsupported: ["the glow"] },
             frame: place(600, 220, 200, 120),
             what: "an embedded object",
             text: plainText("Table of tides"),
@@ -413,7 +415,7 @@ export function everything(assets: Deck["assets"]): Deck {
             kind: "diagram",
             id: "diagram",
             slot: "body",
-            form: "steps",
+            type: "steps",
             text: [
               { kind: "bullet", level: 0, runs: [run("read")] },
               { kind: "bullet", level: 0, runs: [run("note")] },

@@ -5,11 +5,11 @@ import {
   duplicate,
   hide,
   moveTo,
-  nest,
+  makeDetail,
   rearrange,
   remove,
   step,
-  unnest,
+  moveOut,
 } from "@unitext/core/edit";
 import {
   type ArrangementName,
@@ -28,7 +28,7 @@ import {
   run,
   type Run,
   type Slide,
-  type SlideLook,
+  type SlideProperties,
   slotsOf,
   THEMES,
   withSteps,
@@ -162,29 +162,29 @@ const figure: fc.Arbitrary<Bare> = fc.oneof(
   fc.constantFrom(...TEX).map((tex) => ({ kind: "formula" as const, tex })),
   fc
     .record({
-      form: fc.constantFrom("steps", "cycle", "hierarchy", "pyramid", "relation"),
+      type: fc.constantFrom("steps", "cycle", "hierarchy", "pyramid", "relation"),
       items: fc.array(
         oneLine.filter((text) => text.length > 0),
         { minLength: 1, maxLength: 3 },
       ),
     })
-    .map(({ form, items }) => ({
+    .map(({ type, items }) => ({
       kind: "diagram" as const,
-      form,
+      type,
       text: normalText(items.flatMap((text) => text.map((paragraph) => ({ ...paragraph, kind: "bullet" as const })))),
     })),
   fc
     .record({
-      form: fc.constantFrom("column", "bar", "line", "pie"),
+      type: fc.constantFrom("column", "bar", "line", "pie"),
       names: fc.array(fc.constantFrom("Jan", "Feb", "North gauge"), { minLength: 1, maxLength: 3 }),
       values: fc.array(fc.option(fc.integer({ min: -50, max: 900 }).map((value) => value / 10)), {
         minLength: 6,
         maxLength: 6,
       }),
     })
-    .map(({ form, names, values }) => ({
+    .map(({ type, names, values }) => ({
       kind: "chart" as const,
-      form,
+      type,
       categories: names,
       series: [
         { name: "Level", values: names.map((_, at) => (at === 0 ? 1.5 : (values[at] ?? null))) },
@@ -210,7 +210,7 @@ const picture: fc.Arbitrary<Bare> = fc
     ...(width ? { width } : {}),
     ...(to ? { link: to } : {}),
   }));
-const look: fc.Arbitrary<SlideLook> = fc
+const look: fc.Arbitrary<SlideProperties> = fc
   .record({
     background: fc.option(fc.oneof(fc.constant({ colour: "#20302e" }), fc.constant({ picture: "pictures/dune.png" })), {
       nil: undefined,
@@ -323,8 +323,8 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
   const acts: (() => Change | undefined)[] = [
     () => step(deck, ids, -1),
     () => step(deck, ids, 1),
-    () => nest(deck, ids),
-    () => unnest(deck, ids),
+    () => makeDetail(deck, ids),
+    () => moveOut(deck, ids),
     () => duplicate(deck, ids, newId, 1),
     () => hide(ids, (pick[0] ?? 0) % 2 === 0),
     () => remove(ids),

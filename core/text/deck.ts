@@ -20,7 +20,7 @@ import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Content, FrontMatter } from "./manuscript";
-import { flowOf, isBigNumber, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
+import { flowOf, isKeyFigure, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf, normalText } from "./write";
 
 function frontMatter(deck: Deck, opens: boolean): string {
@@ -136,7 +136,7 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
     slide.arrangement === "number" &&
     !slots.has("number") &&
     opening?.kind === "text" &&
-    isBigNumber(paragraphText(opening.text[0] as Paragraph).trim())
+    isKeyFigure(paragraphText(opening.text[0] as Paragraph).trim())
       ? opening
       : undefined;
   const body: RootContent[] = [];

@@ -1,9 +1,9 @@
 import {
   type Align,
-  CHART_FORMS,
-  type ChartForm,
-  DIAGRAM_FORMS,
-  type DiagramForm,
+  CHART_TYPES,
+  type ChartType,
+  DIAGRAM_TYPES,
+  type DiagramType,
   numberIn,
   type RichText,
   run,
@@ -97,26 +97,26 @@ const DIRECTIVES: Record<string, Directive> = {
     });
   },
   diagram: ({ at, attributes, inner, say }) => {
-    const form = DIAGRAM_FORMS.find((name) => name === (attributes.kind ?? "steps"));
+    const type = DIAGRAM_TYPES.find((name) => name === (attributes.kind ?? "steps"));
     const blocks = inner();
     const text = blocks.flatMap((block) => (block.kind === "text" ? block.text : []));
-    if (!form || !text.length || blocks.some(({ kind }) => kind !== "text")) {
+    if (!type || !text.length || blocks.some(({ kind }) => kind !== "text")) {
       say(
-        `A diagram is drawn from a list and its kind is one of ${DIAGRAM_FORMS.join(", ")}; what it holds is kept as text.`,
+        `A diagram is drawn from a list and its kind is one of ${DIAGRAM_TYPES.join(", ")}; what it holds is kept as text.`,
       );
       return blocks;
     }
-    return [{ kind: "figure", figure: { kind: "diagram", form: form as DiagramForm, text }, ...at }];
+    return [{ kind: "figure", figure: { kind: "diagram", type: type as DiagramType, text }, ...at }];
   },
   chart: ({ at, attributes, inner, say }) => {
-    const form = CHART_FORMS.find((name) => name === (attributes.kind ?? "column"));
+    const type = CHART_TYPES.find((name) => name === (attributes.kind ?? "column"));
     const blocks = inner();
     const table = blocks.find((block) => block.kind === "figure" && block.figure.kind === "table");
     const figure =
-      form && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, form) : undefined;
+      type && table?.kind === "figure" && table.figure.kind === "table" ? chartOf(table.figure, type) : undefined;
     if (!figure)
       say(
-        `A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_FORMS.join(", ")}; what it holds is kept.`,
+        `A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_TYPES.join(", ")}; what it holds is kept.`,
       );
     return figure ? [{ kind: "figure", figure, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
   },
@@ -186,7 +186,7 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
 /** A chart from a table whose first row names the series and whose first column names the categories, or undefined when its other cells are not numbers. */
 export function chartOf(
   table: Extract<Figure, { kind: "table" }>,
-  form: ChartForm,
+  type: ChartType,
 ): Extract<Figure, { kind: "chart" }> | undefined {
   const words = table.rows.map((row) => row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : "")));
   const [head, ...body] = table.header ? words : [[], ...words];
@@ -203,8 +203,8 @@ export function chartOf(
         values.every((value) => value === null || !Number.isNaN(value)) && values.some((value) => value !== null),
     );
   const categories = body.map(([name]) => name ?? "");
-  const places = form === "scatter" ? categories.map((name) => numberIn(name) ?? Number.NaN) : [];
-  if (form === "scatter" && valid && !places.some(Number.isNaN))
-    return { kind: "chart", form, categories: [], series: series.map((one) => ({ ...one, x: places })) };
-  return valid ? { kind: "chart", form, categories, series } : undefined;
+  const places = type === "scatter" ? categories.map((name) => numberIn(name) ?? Number.NaN) : [];
+  if (type === "scatter" && valid && !places.some(Number.isNaN))
+    return { kind: "chart", type: type, categories: [], series: series.map((one) => ({ ...one, x: places })) };
+  return valid ? { kind: "chart", type: type, categories, series } : undefined;
 }

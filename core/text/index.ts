@@ -9,12 +9,13 @@ export { deckText, slideText } from "./deck";
 export {
   flowOf,
   flowSlot,
-  isBigNumber,
+  isKeyFigure,
   mainSlot,
   namesReferences,
   type Parts,
   partsOf,
   recognise,
-  recognised,
+  recogniseParts,
   titleDepth,
 } from "./recognise";
+export { REASONS, type Reason } from "./reasons";

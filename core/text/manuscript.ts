@@ -1,4 +1,4 @@
-import { type Element, LinkTarget, type RichText, type SlideLook } from "@unitext/core/model";
+import { type Element, LinkTarget, type RichText, type SlideProperties } from "@unitext/core/model";
 import { z } from "zod";
 
 /** Lines of the source, counted from 1, both ends included. */
@@ -33,7 +33,7 @@ export type FrontMatter = z.infer<typeof FrontMatter>;
 export type Steps = boolean | "main";
 
 /** What a `::slide` line says about the slide it stands on. */
-export interface SlideMark extends SlideLook {
+export interface SlideMark extends SlideProperties {
   id?: string;
   arrangement?: string;
   hidden?: boolean;

@@ -1,3 +1,4 @@
+import type { Reason } from "./reasons";
 import {
   type ArrangementName,
   countWords,
@@ -31,8 +32,7 @@ export interface Parts {
 
 interface Recogniser {
   arrangement: ArrangementName;
-  /** The reason, for the person. */
-  because: string;
+  reason: Reason;
   holds(parts: Parts): boolean;
 }
 
@@ -51,44 +51,45 @@ export function namesReferences(title: RichText | null): boolean {
 }
 
 /** A figure that stands for itself: a number with its unit, no longer than a word or two. */
-export function isBigNumber(text: string): boolean {
+export function isKeyFigure(text: string): boolean {
   return text.length <= 14 && numberIn(text) !== undefined;
 }
-const opensWithNumber = (text: RichText) =>
+const startsWithNumber = (text: RichText) =>
   text.length === 2 &&
   !hasList(text) &&
-  isBigNumber(paragraphText(text[0] as RichText[number]).trim()) &&
+  isKeyFigure(paragraphText(text[0] as RichText[number]).trim()) &&
   countWords(paragraphText(text[1] as RichText[number])) <= 30;
 
 /** Tried in order; the first that holds decides. */
 const RECOGNISERS: readonly Recogniser[] = [
-  { arrangement: "columns", because: "it has three columns", holds: ({ slots }) => slots.includes("middle") },
+  { arrangement: "columns", reason: "three-columns", holds: ({ slots }) => slots.includes("middle") },
   {
     arrangement: "comparison",
-    because: "it has two columns",
+    reason: "two-columns",
     holds: ({ slots }) => slots.includes("left") || slots.includes("right"),
   },
   {
     arrangement: "number",
-    because: "a number stands with one line to explain it",
+    reason: "number-with-line",
     holds: (parts) =>
-      parts.slots.includes("number") || (opensWithNumber(parts.text) && count(parts) === 0 && parts.quote.length === 0),
+      parts.slots.includes("number") ||
+      (startsWithNumber(parts.text) && count(parts) === 0 && parts.quote.length === 0),
   },
   {
     arrangement: "quotation",
-    because: "it is a quotation",
+    reason: "quotation",
     holds: (parts) =>
       parts.quote.length > 0 && parts.quoteFirst && count(parts) === 0 && parts.title === null && isCaption(parts.text),
   },
   {
     arrangement: "picture",
-    because: "it is a picture with a line of text",
+    reason: "picture-with-line",
     holds: (parts) =>
       parts.kinds.picture === 1 && count(parts) === 1 && isCaption(parts.text) && parts.quote.length === 0,
   },
   {
     arrangement: "pictures",
-    because: "it is a set of pictures",
+    reason: "several-pictures",
     holds: (parts) =>
       (parts.kinds.picture ?? 0) > 1 &&
       (parts.kinds.picture ?? 0) <= 6 &&
@@ -96,60 +97,59 @@ const RECOGNISERS: readonly Recogniser[] = [
       isCaption(parts.text) &&
       parts.quote.length === 0,
   },
-  { arrangement: "table", because: "it is a table", holds: only("table") },
-  { arrangement: "chart", because: "it is a chart", holds: only("chart") },
-  { arrangement: "diagram", because: "it is a diagram", holds: only("diagram") },
-  { arrangement: "code", because: "it is a piece of code", holds: only("code") },
-  { arrangement: "formula", because: "it is a formula", holds: only("formula") },
+  { arrangement: "table", reason: "table", holds: only("table") },
+  { arrangement: "chart", reason: "chart", holds: only("chart") },
+  { arrangement: "diagram", reason: "diagram", holds: only("diagram") },
+  { arrangement: "code", reason: "code", holds: only("code") },
+  { arrangement: "formula", reason: "formula", holds: only("formula") },
   {
     arrangement: "references",
-    because: "its title says that sources are listed",
+    reason: "lists-sources",
     holds: (parts) =>
       namesReferences(parts.title) && (parts.text.length > 0 || parts.quote.length > 0) && count(parts) === 0,
   },
   {
     arrangement: "opening",
-    because: "it comes first with a heading of the first level",
+    reason: "first-heading",
     holds: (parts) =>
       parts.first && parts.depth === 1 && !hasList(parts.text) && count(parts) === 0 && parts.quote.length === 0,
   },
   {
     arrangement: "section",
-    because: "its heading opens a section",
+    reason: "section-heading",
     holds: (parts) => parts.depth === 1 && isCaption(parts.text) && count(parts) === 0 && parts.quote.length === 0,
   },
   {
     arrangement: "title",
-    because: "it has a title alone",
+    reason: "title-alone",
     holds: (parts) => parts.title !== null && parts.text.length === 0 && count(parts) === 0 && parts.quote.length === 0,
   },
-  { arrangement: "points", because: "it has a title and what belongs to it", holds: ({ title }) => title !== null },
+  { arrangement: "points", reason: "title-and-content", holds: ({ title }) => title !== null },
   {
     arrangement: "blank",
-    because: "it holds nothing",
+    reason: "empty",
     holds: (parts) => parts.text.length === 0 && count(parts) === 0 && parts.quote.length === 0,
   },
   {
     arrangement: "statement",
-    because: "it is one paragraph without a title",
+    reason: "one-paragraph",
     holds: (parts) =>
       parts.text.length + parts.quote.length === 1 &&
       count(parts) === 0 &&
       !hasList(parts.text) &&
       (parts.text[0]?.level ?? 0) === 0,
   },
-  { arrangement: "points", because: "it has several paragraphs", holds: () => true },
 ];
+/** What holds where none of the others does. */
+const ANYTHING = { arrangement: "points", reason: "several-paragraphs" } as const;
 
 /** The arrangement that fits what a slide holds, and why. */
-export function recognised(parts: Parts): { arrangement: ArrangementName; because: string } {
-  return (
-    RECOGNISERS.find((recogniser) => recogniser.holds(parts)) ?? { arrangement: "points", because: "nothing else fits" }
-  );
+export function recogniseParts(parts: Parts): { arrangement: ArrangementName; reason: Reason } {
+  return RECOGNISERS.find((recogniser) => recogniser.holds(parts)) ?? ANYTHING;
 }
 
 export function recognise(parts: Parts): ArrangementName {
-  return recognised(parts).arrangement;
+  return recogniseParts(parts).arrangement;
 }
 
 /** The heading depth that the text form gives a slide's title. */

@@ -273,9 +273,9 @@ function cellText(text: string): Cell {
 
 type Writer<C> = (content: C, notes: FootnoteList) => RootContent[];
 const words = (text: RichText): RichText =>
-  text.map(({ look: _, ...paragraph }) => ({
+  text.map(({ properties: _, ...paragraph }) => ({
     ...paragraph,
-    runs: paragraph.runs.map(({ look: __, ...item }) => item),
+    runs: paragraph.runs.map(({ properties: __, ...item }) => item),
   }));
 const urlOf = (link: string) => (link.startsWith("slide:") ? `#${link.slice(6)}` : link);
 const linked = (node: PhrasingContent, link: string | undefined): PhrasingContent =>
@@ -294,11 +294,11 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
   table: tableNodes,
   code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
   formula: ({ tex }) => [{ type: "math", value: tex } as never],
-  diagram: ({ form, text }, notes) => [container("diagram", { kind: form }, blocksOf(text, notes))],
-  chart: ({ form, categories: named, series }, notes) => {
+  diagram: ({ type, text }, notes) => [container("diagram", { kind: type }, blocksOf(text, notes))],
+  chart: ({ type, categories: named, series }, notes) => {
     // A scatter chart names its places in the first column; series at different places are joined over all of them.
     const places =
-      form === "scatter"
+      type === "scatter"
         ? [...new Set(series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1)))].sort(
             (a, b) => a - b,
           )
@@ -317,7 +317,7 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
       { kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] },
       notes,
     );
-    return [container("chart", { kind: form }, table)];
+    return [container("chart", { kind: type }, table)];
   },
   // Of drawings, films and foreign things the text form holds the words.
   shape: ({ text }, notes) => blocksOf(words(text), notes),

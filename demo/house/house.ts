@@ -154,7 +154,7 @@ const page = (id: string, name: string, elements: Element[], notes: string, more
 const chart = (
   id: string,
   frame: Frame,
-  more: Pick<ChartElement, "form" | "series"> & Partial<ChartElement>,
+  more: Pick<ChartElement, "type" | "series"> & Partial<ChartElement>,
 ): Element => ({ kind: "chart", id, slot: null, frame, categories: [], ...more });
 /** An entrance of half a second. */
 const comes = (order: number, trigger: Entrance["trigger"], effect: Entrance["effect"]): Entrance => ({
@@ -298,16 +298,16 @@ export function houseDeck(
           ],
         },
         chart("levels", at(520, 112, 384, 360), {
-          form: "combined",
+          type: "combined",
           categories: ["Aug", "Sep", "Oct"],
           series: [
-            { name: "Mean", values: [2.58, 2.64, 2.71], form: "column", colour: SEA },
-            { name: "Highest", values: [3.9, 4.12, 4.31], form: "line", colour: RUST },
+            { name: "Mean", values: [2.58, 2.64, 2.71], type: "column", colour: SEA },
+            { name: "Highest", values: [3.9, 4.12, 4.31], type: "line", colour: RUST },
           ],
           title: "Levels at the quay",
           legend: "bottom",
           format: "0.0",
-          yAxis: { title: "metres", least: 0, most: 5 },
+          yAxis: { title: "metres", min: 0, max: 5 },
         }),
       ],
       "The mean moves slowly. The highest is what the harbour asks for.",
@@ -317,7 +317,7 @@ export function houseDeck(
       "In charts",
       [
         chart("stack", at(56, 108, 420, 190), {
-          form: "column",
+          type: "column",
           categories: ["Line 1", "Line 2", "Line 3", "Line 4"],
           series: [
             { name: "Foredune", values: [12, 14, 9, 4], colour: SEA },
@@ -328,7 +328,7 @@ export function houseDeck(
           title: "Sand, m³ per metre",
         }),
         chart("share", at(500, 108, 404, 190), {
-          form: "doughnut",
+          type: "doughnut",
           categories: ["Marram", "Bare sand", "Fence"],
           series: [{ name: "Cover", values: [62, 30, 8] }],
           labels: "share",
@@ -337,7 +337,7 @@ export function houseDeck(
           entrance: comes(0, "press", "fade"),
         }),
         chart("area", at(56, 308, 420, 190), {
-          form: "area",
+          type: "area",
           categories: ["Mon", "Tue", "Wed", "Thu", "Fri"],
           series: [{ name: "Visitors", values: [40, 55, 52, 71, 96], colour: NAVY }],
           legend: "none",
@@ -345,7 +345,7 @@ export function houseDeck(
           entrance: comes(1, "press", "fade"),
         }),
         chart("points", at(500, 308, 404, 190), {
-          form: "scatter",
+          type: "scatter",
           series: [{ name: "Days", values: [2.4, 2.9, 3.1, 3.6, 4.3], x: [3, 8, 11, 15, 21], colour: RUST }],
           legend: "none",
           title: "Wind and water",
@@ -406,7 +406,7 @@ export function houseDeck(
           slot: null,
           frame: at(284, 334, 192, 110),
           source: files.sound,
-          form: "audio",
+          type: "audio",
           poster: files.picture,
           alt: "The bell of the quay",
         },
@@ -526,7 +526,7 @@ export function houseDeck(
           id: "ways",
           slot: null,
           frame: at(56, 366, 400, 120),
-          form: "steps",
+          type: "steps",
           text: bullets([0, run("Read")], [0, run("Add up")], [0, run("Divide")]),
         },
         {

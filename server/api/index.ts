@@ -38,15 +38,15 @@ export const NewDeck = z.object({ title: z.string().trim().max(500), text: z.str
 export type NewDeck = z.infer<typeof NewDeck>;
 
 /** A file brought in: the deck that it became or becomes, what could not be taken as it was, and the job that makes its slides where that takes a while. */
-export const Brought = z.object({ id: Id, report: Report.nullable(), job: Id.nullable() });
-export type Brought = z.infer<typeof Brought>;
+export const ImportResult = z.object({ id: Id, report: Report.nullable(), job: Id.nullable() });
+export type ImportResult = z.infer<typeof ImportResult>;
 
 /** A change with an id of its own, so that one sent twice is taken once, and the text that it came from, if any. */
 export const SentChange = z.object({
   id: Id,
   change: Change,
   text: z.string().max(20_000_000).optional(),
-  says: z.string().max(500).optional(),
+  description: z.string().max(500).optional(),
   undoes: Id.optional(),
   redoes: Id.optional(),
 });
@@ -83,7 +83,7 @@ export const HistoryEntry = z.object({
   version: z.number().int(),
   user: z.string(),
   at: z.iso.datetime(),
-  says: z.string(),
+  description: z.string(),
   undone: z.boolean(),
   name: z.string().nullable(),
 });
@@ -102,8 +102,8 @@ export type DeckAt = z.infer<typeof DeckAt>;
 
 /** Steps of the signed-in user that can be taken back, the last first, and those that can be done again. */
 export const Steps = z.object({
-  undo: z.array(z.object({ id: Id, change: Change, says: z.string() })),
-  redo: z.array(z.object({ id: Id, change: Change, says: z.string() })),
+  undo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
+  redo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
   more: z.boolean(),
 });
 export type Steps = z.infer<typeof Steps>;
@@ -130,7 +130,7 @@ export const MergeRequest = z.object({
     .min(1)
     .max(500),
   title: z.string().trim().max(500),
-  look: z.enum(["match", "keep"]),
+  appearance: z.enum(["match", "keep"]),
   sections: z.boolean(),
   contents: z.boolean(),
   openingsOnce: z.boolean(),

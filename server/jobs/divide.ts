@@ -1,4 +1,4 @@
-import { type Gathered, merge, resolvePlan, split } from "@unitext/core/divide";
+import { type MergeSource, merge, resolvePlan, split } from "@unitext/core/divide";
 import { type Deck, Failure, filesOf, secondsOf } from "@unitext/core/model";
 import { type Account, ACCOUNTED, type Balance, balance, balanceSentence } from "@unitext/core/tally";
 import { nanoid } from "nanoid";
@@ -17,7 +17,7 @@ export interface DivideWork {
   progress: Progress;
 }
 
-const sumsOf = (deck: Deck) => [
+const countsOf = (deck: Deck) => [
   ...new Set(deck.slides.flatMap((slide) => filesOf(slide, deck)).flatMap((name) => deck.assets[name]?.sha256 ?? [])),
 ];
 
@@ -92,7 +92,7 @@ export async function runSplit(
       if (!(await progress(0, made.parts.length, 0))) throw new Cancelled();
       for (const [nth, part] of made.parts.entries()) {
         await insertDeck(tx, owner, part, null, { inputs: [deck] });
-        await shareBlobs(tx, id, part.id, sumsOf(part));
+        await shareBlobs(tx, id, part.id, countsOf(part));
         slides += part.slides.length;
         if (!(await progress(nth + 1, made.parts.length, slides))) throw new Cancelled();
       }
@@ -103,18 +103,18 @@ export async function runSplit(
 }
 
 /** Reads the decks to be merged as they stand at one moment. */
-async function gathered(
+async function loadSources(
   tx: Transaction,
   owner: string,
   asked: MergeRequest["decks"],
-): Promise<{ list: Gathered[]; remarks: string[] }> {
+): Promise<{ list: MergeSource[]; remarks: string[] }> {
   const known = await loadDecks(
     tx,
     asked.map(({ id }) => id),
     owner,
   );
   const remarks: string[] = [];
-  const list = asked.map(({ id, version: seen, slides }, nth): Gathered => {
+  const list = asked.map(({ id, version: seen, slides }, nth): MergeSource => {
     const found = known.get(id);
     if (!found)
       throw new Failure(
@@ -134,7 +134,7 @@ export async function runMerge({ db, owner, progress }: DivideWork, asked: Merge
   return db.transaction(
     async (tx) => {
       if (!(await progress(0, asked.decks.length, 0))) throw new Cancelled();
-      const { list, remarks } = await gathered(tx, owner, asked.decks);
+      const { list, remarks } = await loadSources(tx, owner, asked.decks);
       const { deck, accounts, files } = merge(
         list,
         { ...asked, drop: new Set(asked.drop) },
@@ -144,7 +144,7 @@ export async function runMerge({ db, owner, progress }: DivideWork, asked: Merge
       const closing = balance(inputs, [deck], accounts);
       if (!closing.closed) throw new Failure("not-valid", deck.properties.title, balanceSentence(closing));
       await insertDeck(tx, owner, deck, null, { inputs });
-      const wanted = new Set(sumsOf(deck));
+      const wanted = new Set(countsOf(deck));
       const byDeck = new Map<string, string[]>();
       for (const { sha256, deck: from } of files)
         if (wanted.has(sha256)) byDeck.set(from, [...(byDeck.get(from) ?? []), sha256]);

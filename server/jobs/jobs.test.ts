@@ -2,12 +2,12 @@ import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { readDeck } from "@unitext/core/formats";
-import { dotsFile } from "@unitext/core/testing/dots";
+import { dotsFile } from "@unitext/core/testing/raster";
 import { eq } from "drizzle-orm";
 import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
-import { Brought, DeckList, DeckState, DocumentText, JobList } from "../api";
+import { ImportResult, DeckList, DeckState, DocumentText, JobList } from "../api";
 import { applyChanges, createDeck, createJob, loadDeck, loadJob, schema, updateJob } from "../store";
 import { ended, type TestServer, testServer } from "../testing";
 import { Jobs } from "./queue";
@@ -36,7 +36,7 @@ const state = async (id: string) => DeckState.parse(await (await owner(`/api/dec
 
 describe("reading a document as a job", () => {
   it("gives the deck at once, its slides as they are made, and what was adapted at the end", async () => {
-    const { id, job, report } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
+    const { id, job, report } = ImportResult.parse(await (await upload("field-handbook.docx", handbook)).json());
     expect([report, typeof job]).toEqual([null, "string"]);
     expect((await owner(`/api/decks/${id}`)).status).toBe(200);
     const done = await ended(owner, job as string);
@@ -54,7 +54,7 @@ describe("reading a document as a job", () => {
     ]);
     expect(deck.slides.filter(hasNotes).length).toBeGreaterThan(20);
     expect(text).toContain("## The bar at low water");
-    expect(deck.manuscript?.rule.body).toBe("both");
+    expect(deck.manuscript?.rule.placement).toBe("both");
     expect(deck.slides.every(({ source }) => source?.document === deck.manuscript?.document)).toBe(true);
     // The log leads from the empty deck to this one: pages that watch it arrive end with the same slides.
     const { changes } = await (await owner(`/api/decks/${id}/changes?since=0`)).json();
@@ -68,7 +68,7 @@ describe("reading a document as a job", () => {
   it("shows pictures that pages do not show as they come, and says so", async () => {
     const parts = unzipSync(handbook);
     const path = Object.keys(parts).find((name) => /media\/.*\.png$/.test(name)) as string;
-    const { id, job } = Brought.parse(
+    const { id, job } = ImportResult.parse(
       await (await upload("halves.docx", zipSync({ ...parts, [path]: dotsFile("halves.tiff") }))).json(),
     );
     const done = await ended(owner, job as string);
@@ -94,7 +94,9 @@ describe("reading a document as a job", () => {
   });
 
   it("takes what was typed as a deck without a job", async () => {
-    const brought = Brought.parse(await (await upload("shore.md", "# Shore\n\n## Tides\n\n- twice a day\n")).json());
+    const brought = ImportResult.parse(
+      await (await upload("shore.md", "# Shore\n\n## Tides\n\n- twice a day\n")).json(),
+    );
     expect(brought.job).toBeNull();
     expect((await state(brought.id)).deck.slides.map(nameOf)).toEqual(["Shore", "Tides"]);
   });
@@ -116,7 +118,7 @@ describe("reading a document as a job", () => {
   });
 
   it("says why a document was refused, and leaves no empty deck behind", async () => {
-    const { job, id } = Brought.parse(
+    const { job, id } = ImportResult.parse(
       await (await upload("broken.docx", new Uint8Array([0x50, 0x4b, 1, 2, 3]))).json(),
     );
     expect(await ended(owner, job as string)).toMatchObject({
@@ -131,7 +133,7 @@ describe("reading a document as a job", () => {
   });
 
   it("is nobody else's to see or to cancel", async () => {
-    const { job } = Brought.parse(await (await upload("names.txt", "Alder\nBirch\nCedar\n")).json());
+    const { job } = ImportResult.parse(await (await upload("names.txt", "Alder\nBirch\nCedar\n")).json());
     expect((await other(`/api/jobs/${job}`)).status).toBe(404);
     expect((await other(`/api/jobs/${job}/cancel`, { method: "POST" })).status).toBe(404);
     await ended(owner, job as string);
@@ -148,7 +150,7 @@ describe("reading a presentation as a job", () => {
     "gives of %s the deck that reading it at once gives, lot by lot, with all that its file keeps",
     async (name) => {
       const bytes = readFileSync(join(import.meta.dirname, "../../demo/content", name));
-      const { id, job } = Brought.parse(await (await upload(name, bytes)).json());
+      const { id, job } = ImportResult.parse(await (await upload(name, bytes)).json());
       const done = await ended(owner, job as string);
       expect(done).toMatchObject({ state: "done", slides: 8, pages: 8 });
       const { deck } = await state(id);
@@ -176,13 +178,13 @@ describe("reading a presentation as a job", () => {
   );
 
   it("is found on the Desk by the name of its file too, where another title stands in it", async () => {
-    const { job } = Brought.parse(await (await upload("TB2-07-Curlew.pptx", quay)).json());
+    const { job } = ImportResult.parse(await (await upload("TB2-07-Curlew.pptx", quay)).json());
     const done = await ended(owner, job as string);
     const rows = DeckList.parse(await (await owner("/api/decks")).json()).decks;
     const row = rows.find(({ id }) => id === done.deck);
     expect(row).toMatchObject({ file: "TB2-07-Curlew" });
     expect(row?.title).not.toBe("TB2-07-Curlew");
-    const named = Brought.parse(await (await upload("Shore.md", "# Shore\n\n## Tides\n")).json());
+    const named = ImportResult.parse(await (await upload("Shore.md", "# Shore\n\n## Tides\n")).json());
     expect(
       DeckList.parse(await (await owner("/api/decks")).json()).decks.find(({ id }) => id === named.id),
     ).toMatchObject({ title: "Shore", file: null });
@@ -190,7 +192,7 @@ describe("reading a presentation as a job", () => {
 
   it("is refused whole where a slide is damaged, however many came before it", async () => {
     const parts = unzipSync(new Uint8Array(quay));
-    const { id, job } = Brought.parse(
+    const { id, job } = ImportResult.parse(
       await (
         await upload(
           "damaged.pptx",
@@ -220,8 +222,8 @@ function slowReader(): Work & { go: () => void } {
     ...inlineWork,
     go: () => go(),
     async *read({ deck }, { signal: stop = new AbortController().signal }) {
-      const { slides: _, ...head } = emptyDeck(deck, "Slow");
-      yield { kind: "head", head, blobs: new Map(), typed: false };
+      const { slides: _, ...metadata } = emptyDeck(deck, "Slow");
+      yield { kind: "head", metadata, blobs: new Map(), typed: false };
       yield {
         kind: "slides",
         slides: [1, 2].map((nth) => ({
@@ -395,7 +397,7 @@ describe("a job that does not run to its end", () => {
 
 describe("a newer version of a document", () => {
   it("is read for its deck, with its pictures, and changes nothing until the deck is changed", async () => {
-    const { id, job } = Brought.parse(await (await upload("field-handbook.docx", handbook)).json());
+    const { id, job } = ImportResult.parse(await (await upload("field-handbook.docx", handbook)).json());
     await ended(owner, job as string);
     const before = await state(id);
     const answer = await owner(`/api/decks/${id}/documents?name=field-handbook.docx`, {
@@ -419,7 +421,7 @@ describe("a newer version of a document", () => {
   });
 
   it("keeps the text of the document with a change, through a copy, and leaves it where slides are changed by hand", async () => {
-    const { id, job } = Brought.parse(
+    const { id, job } = ImportResult.parse(
       await (
         await upload(
           "gauge.html",

@@ -1,7 +1,7 @@
-import { headChanges, wholeHeadChanges } from "@unitext/core/diff";
+import { metadataChanges, allMetadataChanges } from "@unitext/core/diff";
 import type { SingleChange } from "@unitext/core/edit";
 import { isPresentation } from "@unitext/core/formats";
-import { emptyDeck, Failure, headOf } from "@unitext/core/model";
+import { emptyDeck, Failure, metadataOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
@@ -347,12 +347,13 @@ export class Jobs {
   ): Promise<boolean> {
     switch (progress.kind) {
       case "head": {
-        const { head, blobs, typed, of } = progress;
+        const { metadata, blobs, typed, of } = progress;
         if (of !== undefined) await updateJob(this.db, id, { pages: of });
         await addBlobs(this.db, deck, blobs);
         arrival.isDocument = !typed;
         const { deck: now, version } = await loadDeck(this.db, deck);
-        const changes = of === undefined ? headChanges(headOf(now), head) : wholeHeadChanges(headOf(now), head);
+        const changes =
+          of === undefined ? metadataChanges(metadataOf(now), metadata) : allMetadataChanges(metadataOf(now), metadata);
         if (changes.length) await this.arrive(deck, owner, changes, version);
         return true;
       }

@@ -2,7 +2,14 @@ import { extensionOf, isPresentation, WRITABLE, WRITERS, type WritableFormat } f
 import { SHEETS, type Sheets } from "@unitext/core/layout";
 import { cutText, Failure } from "@unitext/core/model";
 import express, { Router } from "express";
-import { Brought, type ChangeRequest, type DeckState, type DocumentText, type NewDeck, type Picture } from "../api";
+import {
+  ImportResult,
+  type ChangeRequest,
+  type DeckState,
+  type DocumentText,
+  type NewDeck,
+  type Picture,
+} from "../api";
 import { fileNameOf } from "../jobs";
 import {
   addBlobs,
@@ -88,7 +95,7 @@ export function deckRoutes(context: AppContext): Router {
       if ((isSource(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
         if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
         const { deck, job } = await context.jobs.read(user.id, name, bytes);
-        response.status(202).json(Brought.parse({ id: deck, report: null, job }));
+        response.status(202).json(ImportResult.parse({ id: deck, report: null, job }));
         return;
       }
       const { deck, blobs, text, report } = await context.work.run(
@@ -97,7 +104,7 @@ export function deckRoutes(context: AppContext): Router {
         asker(call),
       );
       const id = await createDeck(db, user.id, deck, blobs, text, name.replace(/\.[^.]*$/, "") || null);
-      response.status(201).json(Brought.parse({ id, report, job: null }));
+      response.status(201).json(ImportResult.parse({ id, report, job: null }));
     }),
   );
 

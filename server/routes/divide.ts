@@ -1,4 +1,4 @@
-import { differsTable, tailored } from "@unitext/core/divide";
+import { differsTable, tailorDeck } from "@unitext/core/divide";
 import { Failure } from "@unitext/core/model";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
@@ -57,7 +57,7 @@ export function divideRoutes(context: AppContext): Router {
         id: await createDeck(
           db,
           user.id,
-          tailored({ deck, version }, nanoid(12), title, () => nanoid(10)),
+          tailorDeck({ deck, version }, nanoid(12), title, () => nanoid(10)),
           await loadBlobs(db, id),
           null,
         ),

@@ -1,20 +1,20 @@
 import {
   apply,
   Change,
-  collide,
+  conflicts,
   longestRise,
   type SingleChange,
   singles,
   slidesNeeded,
-  touches,
+  writeSet,
 } from "@unitext/core/edit";
 import { mediaTypeOf } from "@unitext/core/formats";
 import {
   type Deck,
-  DeckHead,
+  DeckMetadata,
   Failure,
   hasNotes,
-  headOf,
+  metadataOf,
   readStored,
   SCHEMA_VERSION,
   secondsOf,
@@ -41,15 +41,19 @@ function slideOf({ deck, id, parent, body, notes, schema }: SlideRow): Slide {
 }
 
 /** A deck's head as stored, in the present schema and checked. */
-function headIn({ id, head, schema }: Pick<typeof decks.$inferSelect, "id" | "head" | "schema">): DeckHead {
-  return readStored(DeckHead, { ...head, id }, schema, `deck ${id}`);
+function metadataIn({
+  id,
+  metadata,
+  schema,
+}: Pick<typeof decks.$inferSelect, "id" | "metadata" | "schema">): DeckMetadata {
+  return readStored(DeckMetadata, { ...metadata, id }, schema, `deck ${id}`);
 }
 
 export function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
   return { deck, id, key, parent, body, notes, schema: SCHEMA_VERSION };
 }
 
-async function headRow(db: Reader, id: string) {
+async function metadataRow(db: Reader, id: string) {
   const [row] = await db.select().from(decks).where(eq(decks.id, id));
   if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
   return row;
@@ -57,12 +61,12 @@ async function headRow(db: Reader, id: string) {
 
 /** A deck as stored, with its version and the text that it is made from: that of its document, else what was typed for that version. Throws a Failure `not-found`. */
 export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
-  const row = await headRow(db, id);
+  const row = await metadataRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
-  const head = headIn(row);
-  const deck: Deck = { ...head, slides: rows.map(slideOf) };
-  const text = head.manuscript
-    ? await documentText(db, id, head.manuscript.document)
+  const metadata = metadataIn(row);
+  const deck: Deck = { ...metadata, slides: rows.map(slideOf) };
+  const text = metadata.manuscript
+    ? await documentText(db, id, metadata.manuscript.document)
     : row.textVersion === row.version
       ? row.text
       : null;
@@ -93,39 +97,39 @@ export async function loadDecks(
   ids: readonly string[],
   user: string,
 ): Promise<Map<string, { deck: Deck; version: number }>> {
-  const heads = await db
-    .select({ id: decks.id, head: decks.head, schema: decks.schema, version: decks.version })
+  const rows = await db
+    .select({ id: decks.id, metadata: decks.metadata, schema: decks.schema, version: decks.version })
     .from(decks)
     .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
     .where(and(inArray(decks.id, [...ids]), or(eq(decks.owner, user), eq(shares.user, user))));
   const bySlides = grouped(
-    heads.length
+    rows.length
       ? await db
           .select()
           .from(slides)
           .where(
             inArray(
               slides.deck,
-              heads.map(({ id }) => id),
+              rows.map(({ id }) => id),
             ),
           )
           .orderBy(asc(runningOrder))
       : [],
   );
   return new Map(
-    heads.map(({ version, ...row }) => [
+    rows.map(({ version, ...row }) => [
       row.id,
-      { deck: { ...headIn(row), slides: (bySlides.get(row.id) ?? []).map(slideOf) }, version },
+      { deck: { ...metadataIn(row), slides: (bySlides.get(row.id) ?? []).map(slideOf) }, version },
     ]),
   );
 }
 
 /** A deck's head with its first slide alone, as the Desk shows it. */
 export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
-  const row = await headRow(db, id);
+  const row = await metadataRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder)).limit(1);
   return {
-    deck: { ...headIn(row), slides: rows.map((first) => ({ ...slideOf(first), parent: null })) },
+    deck: { ...metadataIn(row), slides: rows.map((first) => ({ ...slideOf(first), parent: null })) },
     version: row.version,
     text: null,
   };
@@ -172,11 +176,11 @@ export async function insertDeck(
   { inputs = [], file = null }: { inputs?: readonly Deck[]; file?: string | null } = {},
 ): Promise<void> {
   const deck = wellFormed(given);
-  const { id, ...head } = headOf(deck);
+  const { id, ...metadata } = metadataOf(deck);
   await tx.insert(decks).values({
     id,
     owner,
-    head,
+    metadata,
     schema: SCHEMA_VERSION,
     text: wellFormed(text),
     file: wellFormed(file),
@@ -333,20 +337,20 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
   const byDeck = grouped(found);
   for (const row of fresh) {
     const { id, version } = row;
-    const head = headIn(row);
+    const metadata = metadataIn(row);
     const own = (byDeck.get(id) ?? []).map(slideOf);
     summaries.set(id, {
       version,
       slides: own.length,
-      seconds: own.reduce((sum, slide) => sum + secondsOf(slide, head.rate), 0),
+      seconds: own.reduce((sum, slide) => sum + secondsOf(slide, metadata.rate), 0),
       withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length,
     });
   }
   return rows.map(({ deck, right }) => ({
     id: deck.id,
-    title: deck.head.properties.title,
-    file: deck.file === deck.head.properties.title ? null : deck.file,
-    language: deck.head.language,
+    title: deck.metadata.properties.title,
+    file: deck.file === deck.metadata.properties.title ? null : deck.file,
+    language: deck.metadata.language,
     ...(summaries.get(deck.id) as Summary),
     version: deck.version,
     changedAt: deck.changedAt.toISOString(),
@@ -419,9 +423,9 @@ export async function applyChanges(
     const fresh = sent.filter((item) => !known.has(item.id));
     const own = new Set(sent.map((item) => item.id));
     const others = since.filter((item) => !own.has(item.id));
-    const written = others.flatMap(({ change }) => touches(change));
+    const written = others.flatMap(({ change }) => writeSet(change));
     for (const { change } of fresh) {
-      if (collide(touches(change), written))
+      if (conflicts(writeSet(change), written))
         throw new Failure("conflict", id, "Somebody else changed the same thing meanwhile.");
     }
     let version = row.version;
@@ -473,7 +477,7 @@ async function writeChanges(
           .where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids)))
           .orderBy(asc(runningOrder))
       : [];
-  const before: Deck = { ...headIn(row), slides: rows.map(slideOf) };
+  const before: Deck = { ...metadataIn(row), slides: rows.map(slideOf) };
   if (all)
     refuseTooMany(
       fresh.flatMap(({ change }) => singles(change)),
@@ -482,7 +486,7 @@ async function writeChanges(
   let deck = before;
   let version = row.version;
   const log: (typeof changes.$inferInsert)[] = [];
-  for (const { id, change, says: said, undoes, redoes } of fresh) {
+  for (const { id, change, description: said, undoes, redoes } of fresh) {
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
     version += 1;
@@ -494,7 +498,7 @@ async function writeChanges(
       change,
       inverse: applied.inverse,
       schema: SCHEMA_VERSION,
-      says: said ?? null,
+      description: said ?? null,
       undoes: undoes ?? null,
       redoes: redoes ?? null,
       arrival,
@@ -507,16 +511,17 @@ async function writeChanges(
     fresh.flatMap(({ change }) => singles(change)),
   );
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
-  const { id: _, ...head } = headOf(deck) as DeckHead;
+  const { id: _, ...metadata } = metadataOf(deck) as DeckMetadata;
   const text = fresh.findLast((item) => item.text !== undefined)?.text;
-  if (text !== undefined && head.manuscript) await writeDocument(tx, row.id, head.manuscript.document, undefined, text);
-  const typed = head.manuscript ? undefined : fresh.at(-1)?.text;
+  if (text !== undefined && metadata.manuscript)
+    await writeDocument(tx, row.id, metadata.manuscript.document, undefined, text);
+  const typed = metadata.manuscript ? undefined : fresh.at(-1)?.text;
   await tx
     .update(decks)
     .set({
       version,
       changedAt: new Date(),
-      ...(headChanged(before, deck) ? { head, schema: SCHEMA_VERSION } : {}),
+      ...(headChanged(before, deck) ? { metadata, schema: SCHEMA_VERSION } : {}),
       ...(typed === undefined ? {} : { text: typed, textVersion: version }),
     })
     .where(eq(decks.id, row.id));

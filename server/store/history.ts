@@ -1,4 +1,4 @@
-import { apply, Change, says } from "@unitext/core/edit";
+import { apply, Change, describeChange } from "@unitext/core/edit";
 import { type Deck, Failure, readStored } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, lt, sql } from "drizzle-orm";
 import type { History, Steps } from "../api";
@@ -18,7 +18,7 @@ export async function loadHistory(db: Database, deck: string, before: number | u
       id: changes.id,
       change: changes.change,
       schema: changes.schema,
-      says: changes.says,
+      description: changes.description,
       undoes: changes.undoes,
       at: changes.at,
       user: users.name,
@@ -31,11 +31,11 @@ export async function loadHistory(db: Database, deck: string, before: number | u
     .where(before === undefined ? eq(changes.deck, deck) : and(eq(changes.deck, deck), lt(changes.version, before)))
     .orderBy(desc(changes.version))
     .limit(PAGE);
-  const entries = rows.map(({ version, change, schema, says: said, at, user, name, undone }) => ({
+  const entries = rows.map(({ version, change, schema, description: said, at, user, name, undone }) => ({
     version,
     user,
     at: at.toISOString(),
-    says: said ?? says(readStored(Change, change, schema, `change ${version} of deck ${deck}`)),
+    description: said ?? describeChange(readStored(Change, change, schema, `change ${version} of deck ${deck}`)),
     undone,
     name,
   }));
@@ -101,7 +101,7 @@ export async function namedVersions(
 interface Logged {
   id: string;
   version: number;
-  says: string | null;
+  description: string | null;
   undoes: string | null;
   redoes: string | null;
 }
@@ -138,7 +138,7 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
     .select({
       id: changes.id,
       version: changes.version,
-      says: changes.says,
+      description: changes.description,
       undoes: changes.undoes,
       redoes: changes.redoes,
     })
@@ -156,13 +156,13 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
         .where(and(eq(changes.deck, deck), sql`${changes.version} in ${numbers}`))
     : [];
   const byVersion = new Map(rows.map((row) => [row.version, row]));
-  const step = ({ id, version, says: said }: Logged) => {
+  const step = ({ id, version, description: said }: Logged) => {
     const row = byVersion.get(version);
     const stored = (value: unknown) => readStored(Change, value, row?.schema ?? 1, `change ${version} of deck ${deck}`);
     return {
       id,
       change: stored(row?.inverse),
-      says: (said ?? says(stored(row?.change))).replace(/^(Undone|Done again): /, ""),
+      description: (said ?? describeChange(stored(row?.change))).replace(/^(Undone|Done again): /, ""),
     };
   };
   return { undo: wanted.map(step), redo: again.map(step), more: undo.length > skip + wanted.length };
@@ -171,12 +171,12 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
 /** The decks that follow a deck as versions of it, as far as a user may see them. */
 export async function followersOf(db: Database, deck: string, user: string): Promise<{ id: string; title: string }[]> {
   const rows = await db
-    .selectDistinct({ id: decks.id, head: decks.head, changedAt: decks.changedAt })
+    .selectDistinct({ id: decks.id, metadata: decks.metadata, changedAt: decks.changedAt })
     .from(decks)
     .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
     .where(
-      sql`${decks.head} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`,
+      sql`${decks.metadata} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`,
     )
     .orderBy(asc(decks.changedAt));
-  return rows.map(({ id, head }) => ({ id, title: head.properties.title }));
+  return rows.map(({ id, metadata }) => ({ id, title: metadata.properties.title }));
 }

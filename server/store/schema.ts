@@ -1,5 +1,5 @@
 import type { Change } from "@unitext/core/edit";
-import type { DeckHead, RichText, Slide } from "@unitext/core/model";
+import type { DeckMetadata, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { JobResult } from "../api";
 import {
@@ -58,7 +58,7 @@ export const decks = pgTable(
     owner: text("owner_id")
       .notNull()
       .references(() => users.id),
-    head: jsonb("head").$type<Omit<DeckHead, "id">>().notNull(),
+    metadata: jsonb("metadata").$type<Omit<DeckMetadata, "id">>().notNull(),
     /** The version of the schema that \`head\` was written in. */
     schema: schemaVersion(),
     version: integer("version").notNull().default(0),
@@ -108,7 +108,7 @@ export const changes = pgTable(
     /** The version of the schema that both were written in. */
     schema: schemaVersion(),
     /** What was done, in the words that the person saw. */
-    says: text("says"),
+    description: text("description"),
     /** The change that this one takes back, or does again. */
     undoes: text("undoes"),
     redoes: text("redoes"),

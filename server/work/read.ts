@@ -1,23 +1,23 @@
 import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
 import {
-  Drawings,
+  PictureConverter,
   type Entries,
   extensionOf,
   isPresentation,
-  presentationLots,
+  presentationBatches,
   readSource,
   type SourceKind,
   SOURCES,
   takePictures,
 } from "@unitext/core/formats";
-import { generate, headFrom } from "@unitext/core/generate";
+import { generate, metadataFrom } from "@unitext/core/generate";
 import {
   type Asset,
   countWords,
-  type DeckHead,
+  type DeckMetadata,
   emptyDeck,
-  headOf,
+  metadataOf,
   picturesOn,
   type Slide,
   textOf,
@@ -40,7 +40,7 @@ export interface ReadWork {
 export type ReadProgress =
   | {
       kind: "head";
-      head: DeckHead;
+      metadata: DeckMetadata;
       blobs: Map<string, Uint8Array>;
       typed: boolean /** How many slides the file has, where it says so. */;
       of?: number;
@@ -77,24 +77,24 @@ export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
 }
 
 /** Files that are stretches of a larger one as files of their own: a message to another thread takes all along that lies behind them. */
-const apart = (blobs: Map<string, Uint8Array>) =>
+const splitPages = (blobs: Map<string, Uint8Array>) =>
   new Map(
     [...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]),
   );
 
 async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<ReadProgress> {
-  const drawings = new Drawings(sha256);
-  const lots = presentationLots(bytes, { name, newId: () => nanoid(10), sha256 });
+  const drawings = new PictureConverter(sha256);
+  const lots = presentationBatches(bytes, { name, newId: () => nanoid(10), sha256 });
   let elements = 0;
   for (let page = 0; ; ) {
     const { done, value } = lots.next();
     if (done) return yield { kind: "end", ...value, left: [...value.left, ...drawings.left] };
-    const { head, blobs, undrawn } = value;
-    await drawings.into({ assets: head.assets, blobs, undrawn });
+    const { metadata, blobs, undrawn } = value;
+    await drawings.into({ assets: metadata.assets, blobs, undrawn });
     page += value.slides.length;
     elements += value.slides.reduce((sum, slide) => sum + slide.elements.length, 0);
     within("elements", elements, name);
-    yield { kind: "head", head, blobs: apart(blobs), typed: false, of: value.of };
+    yield { kind: "head", metadata, blobs: splitPages(blobs), typed: false, of: value.of };
     yield { kind: "slides", slides: value.slides, page };
   }
 }
@@ -106,12 +106,12 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
-  const head: DeckHead = {
-    ...headFrom(front, headOf(empty), problems),
+  const metadata: DeckMetadata = {
+    ...metadataFrom(front, metadataOf(empty), problems),
     assets,
     ...(typed ? {} : { manuscript: { document, rule } }),
   };
-  yield { kind: "head", head, blobs, typed };
+  yield { kind: "head", metadata, blobs, typed };
 
   // The first slides do not wait for the rest of the text.
   const coming = source.manuscript.blocks[Symbol.iterator]();
@@ -138,7 +138,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   };
   for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, {
     newId: () => nanoid(10),
-    head,
+    metadata,
     fonts: fontsIn(folder),
     ...(typed ? {} : { document }),
   })) {
@@ -164,7 +164,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
   if (!whole) yield rest();
   // Pictures that are drawn anew take longer than all else: the slides are there, and get them one by one.
-  const drawings = new Drawings(sha256);
+  const drawings = new PictureConverter(sha256);
   for (const one of undrawn) {
     const drawn = { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn: new Map([one]) };
     await drawings.into(drawn);

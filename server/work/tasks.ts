@@ -21,7 +21,7 @@ import { readText } from "@unitext/core/text";
 import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
-import { type Drawn, drawPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
+import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -72,7 +72,7 @@ async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRul
   }
   const { problems } = source.manuscript;
   const taken = takePictures(source.pictures, sha256, problems);
-  const drawn = await drawPictures(taken.undrawn);
+  const drawn = await convertPictures(taken.undrawn);
   for (const { what, why } of drawn.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
   const assets = { ...taken.assets, ...drawn.assets };
   return {
@@ -83,7 +83,7 @@ async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRul
 
 async function readPicture({ bytes, name }: NamedFile): Promise<Drawn> {
   const taken = takePictures(new Map([[name, bytes]]), sha256, []);
-  return taken.undrawn.size ? drawPictures(taken.undrawn) : { assets: taken.assets, blobs: taken.blobs, left: [] };
+  return taken.undrawn.size ? convertPictures(taken.undrawn) : { assets: taken.assets, blobs: taken.blobs, left: [] };
 }
 
 /** The request bodies that are checked in a worker, by name. */

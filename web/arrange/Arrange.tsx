@@ -9,20 +9,20 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { brokenLinks, menuFor } from "@unitext/core/divide";
+import { brokenLinks, contentsSlideFor } from "@unitext/core/divide";
 import {
   duplicate,
   hide,
   insertAt,
   makeSection,
   moveTo,
-  nest,
+  makeDetail,
   type Place,
   placeOf,
   remove,
   roots,
   step,
-  unnest,
+  moveOut,
 } from "@unitext/core/edit";
 import { familyOf, nameOf, newSlide, plainText, slideIndex } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
@@ -31,7 +31,7 @@ import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, u
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { useMeasures } from "../deck/scenes";
-import { keepLook, lastLook } from "../deck/lastlook";
+import { keepAppearance, lastAppearance } from "../deck/lastappearance";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Clipped, unclip } from "./clipboard";
@@ -46,13 +46,13 @@ import { nameSection, SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
 import { useBand } from "./useBand";
 import { lastClipped, useSlideClipboard } from "./useSlideClipboard";
-import { Views } from "../shell/ArrangeViews";
+import { ArrangeViews } from "../shell/ArrangeViews";
 
 const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
 
 export default function Arrange() {
-  const { deck, head, version, session, selected, select, canEdit } = useDeck();
-  const measureOf = useMeasures(deck, head);
+  const { deck, metadata, version, session, selected, select, canEdit } = useDeck();
+  const measureOf = useMeasures(deck, metadata);
   const navigate = useNavigate();
   const [size, setSize] = useState(() => Number(sessionStorage.getItem("unitext:zoom") ?? 3));
   const [room, setRoom] = useState({ width: 900, height: 560 });
@@ -116,7 +116,7 @@ export default function Arrange() {
 
   const change = (next: Parameters<typeof session.apply>[0] | undefined, words?: string) => {
     if (!next) {
-      session.say("They are at the end already.");
+      session.notify("They are at the end already.");
       return;
     }
     session.apply(next, words ? { words } : {});
@@ -130,8 +130,8 @@ export default function Arrange() {
   const acts = {
     moveUp: () => change(step(deck, selected, -1), count("Moved")),
     moveDown: () => change(step(deck, selected, 1), count("Moved")),
-    nest: () => change(nest(deck, selected), `${count("Put")} under the slide before`),
-    unnest: () => change(unnest(deck, selected), `${count("Lifted")} to the line above`),
+    nest: () => change(makeDetail(deck, selected), `${count("Put")} under the slide before`),
+    unnest: () => change(moveOut(deck, selected), `${count("Lifted")} to the line above`),
     moveTo: () => setAsking(true),
     skeleton: () => setSkeleton(true),
     duplicate: () => {
@@ -190,7 +190,7 @@ export default function Arrange() {
     },
     nameSection: () => {
       const main = deck.slides.find((slide) => slide.parent === null && chosen.has(slide.id));
-      if (!main) session.say("Select a slide of the main line: the section begins with it.");
+      if (!main) session.notify("Select a slide of the main line: the section begins with it.");
       else if (main.section === undefined)
         session.apply(nameSection(main, "New section"), { words: `A section begins with ${numbers.get(main.id)}` });
       requestAnimationFrame(() =>
@@ -198,8 +198,8 @@ export default function Arrange() {
       );
     },
     menu: () => {
-      const made = menuFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
-      if (!made) session.say("Select the slides that the menu leads to.");
+      const made = contentsSlideFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
+      if (!made) session.notify("Select the slides that the menu leads to.");
       else if (session.apply(made.change, { words: `Linked ${selected.length} slides from a menu and back` }))
         select([made.menu]);
     },
@@ -385,7 +385,7 @@ export default function Arrange() {
   );
 
   return (
-    <DeckFrame place="Arrange" tools={<Views />} onOpen={show}>
+    <DeckFrame place="Arrange" tools={<ArrangeViews />} onOpen={show}>
       <DndContext
         sensors={sensors}
         collisionDetection={pointerWithin}
@@ -502,9 +502,9 @@ export default function Arrange() {
         <PasteDialog
           clipped={pasting}
           place={after().words}
-          first={lastLook()}
+          first={lastAppearance()}
           onPaste={(as) => {
-            keepLook(as);
+            keepAppearance(as);
             paste(pasting, as);
           }}
           onClose={() => setPasting(undefined)}

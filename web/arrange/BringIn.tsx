@@ -7,7 +7,7 @@ import { useDeck } from "../deck/DeckContext";
 import { MergeList } from "../gather/MergeList";
 import { BalanceTable } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
-import { Views } from "../shell/ArrangeViews";
+import { ArrangeViews } from "../shell/ArrangeViews";
 
 /** Brings slides of other decks into this one at a place that is said; one act, which can be taken back. */
 export default function BringIn() {
@@ -41,7 +41,7 @@ export default function BringIn() {
         ? `They land after ${number}, at the end.`
         : `They land after ${number}.`;
   return (
-    <DeckFrame place="Bring in" tools={<Views />}>
+    <DeckFrame place="Bring in" tools={<ArrangeViews />}>
       <div className="flex h-full flex-col">
         {(outcome || refused) && (
           <div className="hairline border-b px-4 py-2">

@@ -10,7 +10,7 @@ import { RichTextEditor } from "../richtext/RichTextEditor";
 import { DeckFrame } from "../shell/DeckFrame";
 import { NotesView } from "../richtext/NotesView";
 import { SmallSlide } from "../deck/SmallSlide";
-import { Views } from "../shell/ArrangeViews";
+import { ArrangeViews } from "../shell/ArrangeViews";
 
 const Row = memo(function Row({
   slide,
@@ -25,13 +25,20 @@ const Row = memo(function Row({
   editing: boolean;
   onEdit: (id: string | undefined) => void;
 }) {
-  const { deck, head, session, canEdit } = useDeck();
+  const { deck, metadata, session, canEdit } = useDeck();
   const toNotes = textToNotes(slide);
   return (
     <div className={`flex gap-5 ${slide.parent === null ? "" : "pl-8"}`}>
       <div className="w-56 shrink-0">
         {pictures && (
-          <SmallSlide slide={slide} number={number} head={head} deck={deck.id} width={224} label={`Slide ${number}`} />
+          <SmallSlide
+            slide={slide}
+            number={number}
+            metadata={metadata}
+            deck={deck.id}
+            width={224}
+            label={`Slide ${number}`}
+          />
         )}
         <p className="flex gap-2 pt-1 text-sm">
           <strong>{number}</strong>
@@ -132,7 +139,7 @@ export default function NotesPage() {
   const seconds = deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
   const without = deck.slides.filter((slide) => !slide.hidden && !hasNotes(slide)).length;
   return (
-    <DeckFrame place="Notes" tools={<Views />}>
+    <DeckFrame place="Notes" tools={<ArrangeViews />}>
       <div className="flex h-full flex-col">
         <div className="hairline bg-base-200 flex flex-wrap items-center gap-4 border-b px-4 py-2 text-sm">
           <label className="input input-xs w-64">

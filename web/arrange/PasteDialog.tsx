@@ -1,4 +1,4 @@
-import { headOf, type Slide } from "@unitext/core/model";
+import { metadataOf, type Slide } from "@unitext/core/model";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { type Clipped, clippedDeck } from "./clipboard";
@@ -61,7 +61,9 @@ export function PasteDialog({
               <SmallSlide
                 slide={twin[value]}
                 number={1}
-                head={value === "match" ? { ...headOf(from), theme: deck.theme, page: deck.page } : headOf(from)}
+                metadata={
+                  value === "match" ? { ...metadataOf(from), theme: deck.theme, page: deck.page } : metadataOf(from)
+                }
                 deck={clipped.deck}
                 width={312}
               />

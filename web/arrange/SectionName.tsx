@@ -1,12 +1,12 @@
-import { lookOf, type Slide } from "@unitext/core/model";
+import { slidePropertiesOf, type Slide } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { clock } from "../ui/time";
 import { GAP, type SectionBand } from "./rows";
 
 /** The change that gives the section that begins with a slide a name; without one none begins there. */
 export function nameSection(slide: Slide, name: string | undefined) {
-  const { section: _, ...look } = lookOf(slide);
-  return { kind: "setLook" as const, slide: slide.id, look: name ? { ...look, section: name } : look };
+  const { section: _, ...look } = slidePropertiesOf(slide);
+  return { kind: "setSlideProperties" as const, slide: slide.id, properties: name ? { ...look, section: name } : look };
 }
 
 /** The band over the first slide of a section: its name, how many slides it has and how long they take. A name of its own can be changed where it stands. */

@@ -1,4 +1,4 @@
-import { NAME_FIELDS, propose, rangesOf, type SplitBy } from "@unitext/core/divide";
+import { NAME_FIELDS, suggestParts, rangesOf, type SplitBy } from "@unitext/core/divide";
 import { nameOf, secondsOf, type Slide } from "@unitext/core/model";
 import { Begun } from "@unitext/server/api";
 import { useVirtualizer } from "@tanstack/react-virtual";
@@ -13,7 +13,7 @@ import { isOpen, JobLine, useJobs } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Column, columnsOf, foreseen, marked, measured, planFrom, typedNumbers } from "./parts";
 import { SmallSlide } from "../deck/SmallSlide";
-import { Views } from "../shell/ArrangeViews";
+import { ArrangeViews } from "../shell/ArrangeViews";
 
 const ROW = 76;
 const CELL = 152;
@@ -77,7 +77,7 @@ interface RowProps {
 }
 
 const Row = memo(function Row({ slide, number, columns, every, top, onMark, onOver }: RowProps) {
-  const { deck, head } = useDeck();
+  const { deck, metadata } = useDeck();
   const placed = every !== undefined || columns.some(({ numbers }) => numbers.includes(number));
   return (
     <div
@@ -94,7 +94,7 @@ const Row = memo(function Row({ slide, number, columns, every, top, onMark, onOv
         <SmallSlide
           slide={slide}
           number={number}
-          head={head}
+          metadata={metadata}
           deck={deck.id}
           width={96}
           className={slide.parent === null ? "" : "ml-3"}
@@ -204,7 +204,7 @@ export default function Split() {
   ).current;
   const pick = (numbers: readonly number[]) => numbers.flatMap((number) => deck.slides[number - 1] ?? []);
   const suggest = (by: SplitBy) =>
-    setColumns(columnsOf(deck, propose(deck, by, pick(openingNumbers), pick(closingNumbers)), () => nanoid(6)));
+    setColumns(columnsOf(deck, suggestParts(deck, by, pick(openingNumbers), pick(closingNumbers)), () => nanoid(6)));
 
   async function make() {
     setProblem("");
@@ -233,7 +233,7 @@ export default function Split() {
     />
   );
   return (
-    <DeckFrame place="Split" tools={<Views />}>
+    <DeckFrame place="Split" tools={<ArrangeViews />}>
       <div className="flex h-full flex-col">
         <div className="hairline bg-base-200 flex flex-wrap items-center gap-x-5 gap-y-2 border-b px-4 py-2 text-sm">
           <div role="group" aria-label="Propose parts" className="flex flex-wrap items-center gap-x-3 gap-y-1">

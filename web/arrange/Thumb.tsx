@@ -44,8 +44,8 @@ export const Thumb = memo(function Thumb({
   onChoose,
   onOpen,
 }: Props) {
-  const { deck, head } = useDeck();
-  const scene = useScene(slide, number, head);
+  const { deck, metadata } = useDeck();
+  const scene = useScene(slide, number, metadata);
   const drag = useDraggable({ id: slide.id });
   const drop = useDroppable({ id: slide.id });
   const over = (scene?.overflow ?? 0) > 0;

@@ -1,4 +1,4 @@
-import { parseRanges, type Proposed, rangesOf, resolvePlan, type SplitPlan } from "@unitext/core/divide";
+import { parseRanges, type SuggestedPart, rangesOf, resolvePlan, type SplitPlan } from "@unitext/core/divide";
 import { countWords, type Deck, secondsOf, type Slide, slideTexts, textOf } from "@unitext/core/model";
 
 /** A column of the split table: a name, and slides as numbers in the order in which the part has them. */
@@ -27,7 +27,7 @@ export function typedNumbers(list: string, count: number): { numbers: number[] }
   }
 }
 
-export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly Proposed[], key: () => string): Column[] {
+export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly SuggestedPart[], key: () => string): Column[] {
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
   return proposed.map(({ name, slides }) => ({
     key: key(),

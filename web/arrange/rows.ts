@@ -1,4 +1,4 @@
-import { secondsOf, sectionBegun, type Slide } from "@unitext/core/model";
+import { secondsOf, sectionStarting, type Slide } from "@unitext/core/model";
 
 /** A section as its band shows it: title, slides, seconds; `named` where its name is its own and not the title of its opener. */
 export interface SectionBand {
@@ -26,7 +26,7 @@ export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
   let band: SectionBand | undefined;
   slides.forEach((slide, nth) => {
     const main = slide.parent === null;
-    const title = sectionBegun(slide);
+    const title = sectionStarting(slide);
     const opens = title !== undefined;
     if (opens) {
       section += 1;

@@ -42,18 +42,18 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
           deck,
           place,
           [{ deck: clippedDeck(clipped, deck), version: clipped.version }],
-          { look: as },
+          { appearance: as },
           () => nanoid(10),
         );
         if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` }))
           select(slides.map(({ id }) => id));
       }
     } catch (error) {
-      session.say((error as Error).message);
+      session.notify((error as Error).message);
     }
   };
   const take = (clipped: Clipped | undefined) => {
-    if (!clipped) session.say("There are no slides on the clipboard. Copy some here or in another deck first.");
+    if (!clipped) session.notify("There are no slides on the clipboard. Copy some here or in another deck first.");
     else if (clipped.deck === deck.id || JSON.stringify(clipped.theme) === JSON.stringify(deck.theme))
       paste(clipped, "match");
     else ask(clipped);
@@ -65,7 +65,7 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
     } catch {
       // Too much for the browser's storage: the clipboard has it all the same.
     }
-    session.say(
+    session.notify(
       selected.length === 1
         ? `Copied slide ${deck.slides.findIndex(({ id }) => id === selected[0]) + 1}`
         : `Copied ${selected.length} slides`,

@@ -1,4 +1,4 @@
-import { levels, sections, type DeckHead } from "@unitext/core/model";
+import { levels, sections, type DeckMetadata } from "@unitext/core/model";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { useParams } from "react-router";
 import { useRefusal } from "../jobs";
@@ -7,7 +7,7 @@ import { useHead } from "./scenes";
 
 interface OpenDeck extends DeckView {
   session: DeckSession;
-  head: DeckHead;
+  metadata: DeckMetadata;
   /** Depth under the main line and section title, by slide id. */
   level: Map<string, number>;
   section: Map<string, string>;
@@ -26,7 +26,7 @@ export function useDeck(): OpenDeck {
 
 function Opened({ session, children }: { session: DeckSession; children: ReactNode }) {
   const view = useSyncExternalStore(session.subscribe, session.snapshot);
-  const head = useHead(view.deck);
+  const metadata = useHead(view.deck);
   const [chosen, select] = useState<readonly string[]>([]);
   const { slides } = view.deck;
   const selected = useMemo(() => {
@@ -37,8 +37,8 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
   const level = useMemo(() => levels(slides), [slides]);
   const section = useMemo(() => sections(slides), [slides]);
   const value = useMemo(
-    () => ({ ...view, session, head, level, section, selected, select }),
-    [view, session, head, level, section, selected],
+    () => ({ ...view, session, metadata, level, section, selected, select }),
+    [view, session, metadata, level, section, selected],
   );
   useEffect(() => {
     document.title = `${view.deck.properties.title || "Untitled"} · Unitext`;

@@ -1,4 +1,4 @@
-import type { DeckHead, Slide } from "@unitext/core/model";
+import type { DeckMetadata, Slide } from "@unitext/core/model";
 import { useScene } from "./scenes";
 import { SlideView } from "./SlideView";
 
@@ -6,7 +6,7 @@ import { SlideView } from "./SlideView";
 export function SmallSlide({
   slide,
   number,
-  head,
+  metadata,
   deck,
   width,
   label,
@@ -14,19 +14,19 @@ export function SmallSlide({
 }: {
   slide: Slide;
   number: number;
-  head: DeckHead;
+  metadata: DeckMetadata;
   deck: string;
   width: number;
   label?: string;
   className?: string;
 }) {
-  const scene = useScene(slide, number, head);
+  const scene = useScene(slide, number, metadata);
   return (
     <div className={`hairline shrink-0 border ${slide.hidden ? "opacity-45" : ""} ${className}`} style={{ width }}>
       {scene ? (
         <SlideView scene={scene} deck={deck} {...(label ? { label } : {})} />
       ) : (
-        <div className="bg-base-200" style={{ aspectRatio: `${head.page.width} / ${head.page.height}` }} />
+        <div className="bg-base-200" style={{ aspectRatio: `${metadata.page.width} / ${metadata.page.height}` }} />
       )}
     </div>
   );

@@ -87,8 +87,8 @@ const Block = memo(function Block({
 
 /** The band across the foot: a block a slide, as wide as the time it takes to say, lower where it is a detail, shaded by how full it is. */
 export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
-  const { deck, head, level, session, selected, select } = useDeck();
-  const measureOf = useMeasures(deck, head);
+  const { deck, metadata, level, session, selected, select } = useDeck();
+  const measureOf = useMeasures(deck, metadata);
   const band = useRef<HTMLDivElement>(null);
   const seconds = useMemo(() => deck.slides.map((slide) => secondsOf(slide, deck.rate)), [deck]);
   const total = seconds.reduce((sum, next) => sum + next, 0);

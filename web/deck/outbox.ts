@@ -12,7 +12,7 @@ export interface Outbox {
 /** A change that could not be saved, kept until the person has seen it: what it was, why, and its words. */
 export const SetAside = z.object({
   id: z.string(),
-  says: z.string(),
+  description: z.string(),
   reason: z.string(),
   text: z.string(),
   at: z.string(),
@@ -82,10 +82,10 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
     try {
       return [readStored(SentChange, given, found.data.schema, `a change of deck ${deck}`)];
     } catch (error) {
-      const { id, says, change, text: typed } = given as Partial<SentChange>;
+      const { id, description: describeChange, change, text: typed } = given as Partial<SentChange>;
       damaged.push(
         aside(
-          { id: String(id ?? ""), says: String(says ?? "A change") },
+          { id: String(id ?? ""), description: String(describeChange ?? "A change") },
           error instanceof Error ? error.message : "It cannot be read any more.",
           change ? wordsOf(change, typed) : (typed ?? ""),
         ),
@@ -96,8 +96,12 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
   return { outbox: { base: found.data.base, changes }, damaged };
 }
 
-export function aside({ id, says }: { id: string; says?: string | undefined }, reason: string, text: string): SetAside {
-  return { id, says: says ?? "A change", reason, text, at: new Date().toISOString() };
+export function aside(
+  { id, description: describeChange }: { id: string; description?: string | undefined },
+  reason: string,
+  text: string,
+): SetAside {
+  return { id, description: describeChange ?? "A change", reason, text, at: new Date().toISOString() };
 }
 
 /** The outbox of one page on a deck. Each page has its own, so that two that show the same deck do not overwrite each other's. */

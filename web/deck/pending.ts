@@ -1,7 +1,7 @@
 /** A document that was dropped on a deck of the Desk, on its way to that deck's Write. */
 let waiting: { deck: string; file: File } | undefined;
 
-export function leaveDocument(deck: string, file: File): void {
+export function handOverDocument(deck: string, file: File): void {
   waiting = { deck, file };
 }
 

@@ -1,5 +1,5 @@
 import { cssFamily, type Scene } from "@unitext/core/layout";
-import { type Deck, type DeckHead, headOf, type Slide, textHash } from "@unitext/core/model";
+import { type Deck, type DeckMetadata, metadataOf, type Slide, textHash } from "@unitext/core/model";
 import { useEffect, useLayoutEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { core } from "../worker";
 
@@ -12,11 +12,18 @@ export interface Measure {
 type Key = string;
 const headKeys = new WeakMap<object, string>();
 /** What of the head changes a layout, as a key; equal heads share it. */
-function headKey(head: DeckHead): Key {
-  const known = headKeys.get(head);
+function headKey(metadata: DeckMetadata): Key {
+  const known = headKeys.get(metadata);
   if (known) return known;
-  const key = JSON.stringify([head.page, head.theme, head.themes, head.regions, head.language, head.assets]);
-  headKeys.set(head, key);
+  const key = JSON.stringify([
+    metadata.page,
+    metadata.theme,
+    metadata.themes,
+    metadata.regions,
+    metadata.language,
+    metadata.assets,
+  ]);
+  headKeys.set(metadata, key);
   return key;
 }
 
@@ -62,20 +69,20 @@ function openFaces(ids: readonly string[]): Promise<unknown> {
 function contentOf(
   { notes: _, source: __, origin: ___, parent: ____, ...seen }: Slide,
   number: number,
-  head: DeckHead,
+  metadata: DeckMetadata,
 ): string {
-  return textHash(JSON.stringify([seen, number, headKey(head)]));
+  return textHash(JSON.stringify([seen, number, headKey(metadata)]));
 }
 
-function hold(slide: Slide, number: number, head: DeckHead, scene: Scene): void {
-  scenes.set(slide, { key: headKey(head), number, scene });
-  measures.set(slide, { key: headKey(head), measure: { overflow: scene.overflow, fullness: scene.fullness } });
+function hold(slide: Slide, number: number, metadata: DeckMetadata, scene: Scene): void {
+  scenes.set(slide, { key: headKey(metadata), number, scene });
+  measures.set(slide, { key: headKey(metadata), measure: { overflow: scene.overflow, fullness: scene.fullness } });
 }
 
 interface Wanted {
   slide: Slide;
   number: number;
-  head: DeckHead;
+  metadata: DeckMetadata;
 }
 const waiting = new Map<Slide, Wanted>();
 let busy = false;
@@ -87,15 +94,15 @@ async function work(): Promise<void> {
   try {
     while (waiting.size) {
       const all = [...waiting.values()];
-      const head = (all.at(-1) as Wanted).head;
+      const metadata = (all.at(-1) as Wanted).metadata;
       const asked = all
-        .filter((wanted) => wanted.head === head)
+        .filter((wanted) => wanted.metadata === metadata)
         .slice(-24)
-        .map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, head) }));
+        .map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, metadata) }));
       for (const { slide } of asked) waiting.delete(slide);
       const batch = asked.filter(({ slide, number, content }) => {
         const known = byContent.get(content);
-        if (known) hold(slide, number, head, known);
+        if (known) hold(slide, number, metadata, known);
         return !known;
       });
       if (batch.length < asked.length) announce();
@@ -103,7 +110,7 @@ async function work(): Promise<void> {
       let result: Awaited<ReturnType<typeof core.layout>>;
       try {
         result = await core.layout(
-          head,
+          metadata,
           batch.map(({ slide, number }) => ({ slide, number })),
         );
       } catch {
@@ -117,7 +124,7 @@ async function work(): Promise<void> {
       await openFaces(needed);
       batch.forEach(({ slide, number, content }, nth) => {
         const scene = laid[nth] as Scene;
-        hold(slide, number, head, scene);
+        hold(slide, number, metadata, scene);
         byContent.set(content, scene);
         if (byContent.size > KEPT) byContent.delete(byContent.keys().next().value as string);
       });
@@ -129,24 +136,24 @@ async function work(): Promise<void> {
 }
 
 /** The head of a deck as one object as long as nothing of it changes. */
-const heads = new WeakMap<Deck["theme"], DeckHead[]>();
-export function useHead(deck: Deck): DeckHead {
+const heads = new WeakMap<Deck["theme"], DeckMetadata[]>();
+export function useHead(deck: Deck): DeckMetadata {
   return useMemo(() => {
-    const head = headOf(deck);
+    const metadata = metadataOf(deck);
     const known = (heads.get(deck.theme) ?? []).find((other) =>
-      (Object.keys(head) as (keyof DeckHead)[]).every((name) => other[name] === head[name]),
+      (Object.keys(metadata) as (keyof DeckMetadata)[]).every((name) => other[name] === metadata[name]),
     );
     if (known) return known;
-    heads.set(deck.theme, [...(heads.get(deck.theme) ?? []), head]);
-    return head;
+    heads.set(deck.theme, [...(heads.get(deck.theme) ?? []), metadata]);
+    return metadata;
   }, [deck]);
 }
 
 /** The scene of a slide, laid out in the worker; an older one of the same slide stands until the new one is there. */
-export function useScene(slide: Slide, number: number, head: DeckHead): Scene | undefined {
+export function useScene(slide: Slide, number: number, metadata: DeckMetadata): Scene | undefined {
   useSyncExternalStore(subscribe, () => scenes.get(slide) ?? null);
   const held = scenes.get(slide);
-  const current = held && held.number === number && held.key === headKey(head);
+  const current = held && held.number === number && held.key === headKey(metadata);
   const [last, setLast] = useState<Scene | undefined>(held?.scene);
   // Asked for before the page is painted: a frame sooner on the screen.
   useLayoutEffect(() => {
@@ -154,26 +161,26 @@ export function useScene(slide: Slide, number: number, head: DeckHead): Scene | 
       setLast(held.scene);
       return;
     }
-    waiting.set(slide, { slide, number, head });
+    waiting.set(slide, { slide, number, metadata });
     void Promise.resolve().then(work);
-  }, [slide, number, head, current, held]);
+  }, [slide, number, metadata, current, held]);
   return held?.scene ?? last;
 }
 
 let measuring: symbol | undefined;
 /** Measures all slides of a deck in the background, and gives what is known so far. */
-export function useMeasures(deck: Deck, head: DeckHead): (slide: Slide) => Measure | undefined {
+export function useMeasures(deck: Deck, metadata: DeckMetadata): (slide: Slide) => Measure | undefined {
   const version = useSyncExternalStore(subscribe, () => tick);
   useEffect(() => {
     const run = Symbol("measuring");
     measuring = run;
-    const key = headKey(head);
+    const key = headKey(metadata);
     const left = deck.slides.filter((slide) => measures.get(slide)?.key !== key);
     const go = async () => {
       for (let at = 0; at < left.length && measuring === run; at += 100) {
         const batch = left.slice(at, at + 100).filter((slide) => measures.get(slide)?.key !== key);
         if (!batch.length) continue;
-        const found = await core.measure(head, batch);
+        const found = await core.measure(metadata, batch);
         batch.forEach((slide, nth) => {
           measures.set(slide, { key, measure: found[nth] as Measure });
         });
@@ -182,7 +189,7 @@ export function useMeasures(deck: Deck, head: DeckHead): (slide: Slide) => Measu
     };
     const timer = setTimeout(go, 120);
     return () => clearTimeout(timer);
-  }, [deck, head]);
+  }, [deck, metadata]);
   return useMemo(() => {
     void version;
     return (slide: Slide) => measures.get(slide)?.measure;

@@ -20,7 +20,7 @@ class Backend {
   right = "own";
 
   /** Steps of earlier sessions, the last first. */
-  steps: { id: string; change: Change; says: string }[] = [];
+  steps: { id: string; change: Change; description: string }[] = [];
   sent: ChangeRequest["changes"] = [];
 
   take(id: string, change: Change): void {
@@ -123,7 +123,7 @@ describe("a deck open in a page", () => {
     session.apply(hide("b"));
     expect(hidden(session.snapshot().deck)).toEqual(["b"]);
     expect(session.snapshot().status).toBe("saving");
-    expect(session.snapshot().said).toMatchObject({ text: "Hid a slide", undo: true });
+    expect(session.snapshot().notice).toMatchObject({ text: "Hid a slide", undo: true });
     await settled(session);
     expect(hidden(backend.current.deck)).toEqual(["b"]);
     session.close();
@@ -162,8 +162,8 @@ describe("a deck open in a page", () => {
   it("takes back what was done in an earlier session, and tells the log which step it was", async () => {
     backend.current.deck = apply(apply(backend.current.deck, hide("a")).deck, hide("b")).deck;
     backend.current.steps = [
-      { id: "second", change: hide("b", false), says: "Hid slide 2" },
-      { id: "first", change: hide("a", false), says: "Hid slide 1" },
+      { id: "second", change: hide("b", false), description: "Hid slide 2" },
+      { id: "first", change: hide("a", false), description: "Hid slide 1" },
     ];
     const session = await open();
     for (let wait = 0; wait < 50 && !session.snapshot().canUndo; wait++)
@@ -175,7 +175,7 @@ describe("a deck open in a page", () => {
     await settled(session);
     expect(hidden(backend.current.deck)).toEqual(["a"]);
     const [done, ...others] = backend.current.sent;
-    expect([done?.says, others.map(({ undoes, redoes }) => undoes ?? `again ${redoes}`)]).toEqual([
+    expect([done?.description, others.map(({ undoes, redoes }) => undoes ?? `again ${redoes}`)]).toEqual([
       "Hid slide 3",
       [done?.id, "second", "first", "again first"],
     ]);
@@ -251,7 +251,7 @@ describe("a deck open in a page", () => {
     session.apply({ kind: "setNotes", slide: "a", notes: plainText("mine") });
     await settled(session);
     expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("mine");
-    expect(session.snapshot().said?.text).toContain("on top of theirs");
+    expect(session.snapshot().notice?.text).toContain("on top of theirs");
     session.close();
   });
 
@@ -262,7 +262,7 @@ describe("a deck open in a page", () => {
     session.apply(hide("a"));
     session.apply(hide("b"));
     await settled(session);
-    expect(session.snapshot().said?.text).toContain("“Hid a slide” of yours could not be put on top");
+    expect(session.snapshot().notice?.text).toContain("“Hid a slide” of yours could not be put on top");
     expect(hidden(backend.current.deck)).toEqual(["b"]);
     session.close();
   });
@@ -298,7 +298,7 @@ describe("a deck open in a page", () => {
       backend.current.deck.rate,
     ]).toEqual([["a"], "kept", emptyDeck("d", "").rate]);
     expect(session.snapshot().aside).toMatchObject([
-      { says: "Changed the rate", reason: "A rate like this is not taken." },
+      { description: "Changed the rate", reason: "A rate like this is not taken." },
     ]);
     expect(session.snapshot().deck.rate).toBe(emptyDeck("d", "").rate);
     session.close();
@@ -340,7 +340,7 @@ describe("a deck open in a page", () => {
     const session = await open();
     expect(session.apply(hide("a"))).toBe(false);
     expect(session.snapshot()).toMatchObject({ canEdit: false, status: "saved" });
-    expect(session.snapshot().said?.text).toContain("to look at");
+    expect(session.snapshot().notice?.text).toContain("to look at");
     expect(backend.current.received).toBe(0);
     session.close();
   });
@@ -348,7 +348,7 @@ describe("a deck open in a page", () => {
   it("refuses at once what the deck cannot take, and changes nothing", async () => {
     const session = await open();
     expect(session.apply({ kind: "moveSlide", slide: "a", place: { parent: "a", after: null } })).toBe(false);
-    expect(session.snapshot().said?.text).toContain("under itself");
+    expect(session.snapshot().notice?.text).toContain("under itself");
     expect(session.settled).toBe(true);
     session.close();
   });

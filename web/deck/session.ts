@@ -1,14 +1,14 @@
 import {
   type Change,
   integrate,
-  onTop,
+  rebaseOwn,
   openReplica,
   applyOwn,
   type Integrated,
   type LogEntry,
   type RefusedChange,
   type Replica,
-  says,
+  describeChange,
   singles,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
@@ -18,7 +18,7 @@ import { get, post, Refused } from "../api/client";
 import type { DeckView, Step } from "./view";
 import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
 
-export type { DeckView, Said, SaveStatus } from "./view";
+export type { DeckView, Notice, SaveStatus } from "./view";
 
 /** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
 const SOON = 100;
@@ -67,7 +67,7 @@ export class DeckSession {
       text: state.text,
       canEdit: state.right === "edit" || state.right === "own",
       status: "saved",
-      said: undefined,
+      notice: undefined,
       canUndo: false,
       canRedo: false,
       aside: readAside(state.deck.id),
@@ -98,7 +98,7 @@ export class DeckSession {
         const known = new Set(log.map((entry) => (entry as Partial<LoggedChange>).id));
         waiting.push(...changes.filter((change) => !known.has(change.id)));
       }
-      if (waiting.length) this.take(onTop(this.replica, waiting, this.replica.committed));
+      if (waiting.length) this.take(rebaseOwn(this.replica, waiting, this.replica.committed));
       taken();
       if (waiting.length) void this.send();
     } else taken();
@@ -120,12 +120,12 @@ export class DeckSession {
     if (refused.length) {
       this.setAside(refused.map(({ own, reason }) => aside(own, reason, wordsOf(own.change, own.text))));
       const [first] = refused as [RefusedChange<SentChange>];
-      this.say(
-        `Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.says ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`,
+      this.notify(
+        `Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.description ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`,
       );
     } else if (adapted.length)
-      this.say(
-        `Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.says ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`,
+      this.notify(
+        `Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.description ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`,
       );
   }
 
@@ -203,13 +203,13 @@ export class DeckSession {
   }
 
   /** Says a line to the person; with `undo` it offers to take the last act back. */
-  say(text: string, undo = false): void {
+  notify(text: string, undo = false): void {
     this.serial += 1;
-    this.set({ said: { text, undo, serial: this.serial } });
+    this.set({ notice: { text, undo, serial: this.serial } });
   }
 
-  hush(): void {
-    this.set({ said: undefined });
+  dismiss(): void {
+    this.set({ notice: undefined });
   }
 
   /** Applies a change and sends it. `text` is what Write shows for the deck after it; `quiet` says nothing. Returns whether it was taken. */
@@ -218,18 +218,18 @@ export class DeckSession {
     { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {},
   ): boolean {
     if (!this.view.canEdit) {
-      this.say("This deck was shared with you to look at; ask its owner for the right to change it.");
+      this.notify("This deck was shared with you to look at; ask its owner for the right to change it.");
       return false;
     }
-    const said = words ?? says(change);
+    const said = words ?? describeChange(change);
     const before = this.view.text;
     const id = nanoid(16);
-    const inverse = this.add(change, text, { id, says: cutText(said, 500) });
+    const inverse = this.add(change, text, { id, description: cutText(said, 500) });
     if (!inverse) return false;
-    this.undos.push({ id, sent: id, change: inverse, says: said, text: before });
+    this.undos.push({ id, sent: id, change: inverse, description: said, text: before });
     this.redos = [];
     if (quiet) this.set({});
-    else this.say(said, true);
+    else this.notify(said, true);
     return true;
   }
 
@@ -242,7 +242,7 @@ export class DeckSession {
   private add(
     given: Change,
     typed: string | undefined,
-    sent: Pick<SentChange, "id" | "says" | "undoes" | "redoes">,
+    sent: Pick<SentChange, "id" | "description" | "undoes" | "redoes">,
   ): Change | undefined {
     const [change, text] = [wellFormed(given), wellFormed(typed)];
     try {
@@ -257,7 +257,7 @@ export class DeckSession {
       this.soon ??= setTimeout(this.send, SOON);
       return inverse;
     } catch (error) {
-      this.say(error instanceof Error ? error.message : "This could not be done.");
+      this.notify(error instanceof Error ? error.message : "This could not be done.");
       return undefined;
     }
   }
@@ -269,12 +269,12 @@ export class DeckSession {
     const sent = nanoid(16);
     const back = this.add(step.change, step.text ?? undefined, {
       id: sent,
-      says: cutText(`Undone: ${step.says}`, 500),
+      description: cutText(`Undone: ${step.description}`, 500),
       undoes: step.id,
     });
-    if (back) this.redos.push({ id: step.id, sent, change: back, says: step.says, text });
+    if (back) this.redos.push({ id: step.id, sent, change: back, description: step.description, text });
     if (this.more && this.undos.length < 5) void this.remember();
-    if (back) this.say(`Undone: ${step.says.toLowerCase()}`);
+    if (back) this.notify(`Undone: ${step.description.toLowerCase()}`);
   }
 
   redo(): void {
@@ -284,11 +284,11 @@ export class DeckSession {
     const sent = nanoid(16);
     const back = this.add(step.change, step.text ?? undefined, {
       id: sent,
-      says: cutText(`Done again: ${step.says}`, 500),
+      description: cutText(`Done again: ${step.description}`, 500),
       redoes: step.id,
     });
-    if (back) this.undos.push({ id: step.id, sent, change: back, says: step.says, text });
-    if (back) this.say(`Done again: ${step.says.toLowerCase()}`);
+    if (back) this.undos.push({ id: step.id, sent, change: back, description: step.description, text });
+    if (back) this.notify(`Done again: ${step.description.toLowerCase()}`);
   }
 
   /** Keeps what is pending in the browser until the server has it, whatever it answers. */
@@ -332,7 +332,7 @@ export class DeckSession {
     if (!(error instanceof Refused) || error.status >= 500 || error.status === 429 || error.status === 408) {
       this.set({ status: "waiting" });
       // A full disk or a limit is said once; a network that is away is told by the status alone.
-      if (error instanceof Refused && this.retry === 0) this.say(error.message);
+      if (error instanceof Refused && this.retry === 0) this.notify(error.message);
       this.retry = Math.min(this.retry + 1, 6);
       setTimeout(this.send, 250 * 2 ** this.retry);
       return;
@@ -340,7 +340,7 @@ export class DeckSession {
     if (error.status === 401 || error.status === 403 || error.status === 404) {
       this.blocked = true;
       this.set({ status: "refused", canEdit: false });
-      this.say(`${error.message} What you did since is kept in this browser.`);
+      this.notify(`${error.message} What you did since is kept in this browser.`);
       this.setAside(this.replica.pending.map((own) => aside(own, error.message, wordsOf(own.change, own.text))));
       return;
     }
@@ -357,7 +357,7 @@ export class DeckSession {
       this.setAside([aside(own, error.message, wordsOf(own.change, own.text))]);
       this.refusals = 0;
       this.take(
-        onTop(
+        rebaseOwn(
           this.replica,
           this.replica.pending.filter(({ id }) => id !== own.id),
           this.replica.committed,
@@ -365,7 +365,7 @@ export class DeckSession {
         { status: "saving" },
       );
       if (this.settled) this.set({ status: "saved" });
-      this.say(`“${own.says ?? "A change"}” could not be saved: ${error.message}`);
+      this.notify(`“${own.description ?? "A change"}” could not be saved: ${error.message}`);
     }
     void this.send();
   }
@@ -386,7 +386,7 @@ export class DeckSession {
       const state = error.body?.state;
       if (!state) return false;
       this.onTopOfTheirs(
-        onTop({ version: state.version, committed: state.deck }, this.replica.pending, this.replica.committed),
+        rebaseOwn({ version: state.version, committed: state.deck }, this.replica.pending, this.replica.committed),
       );
       return true;
     } catch {
@@ -398,7 +398,7 @@ export class DeckSession {
   private onTopOfTheirs(taken: Integrated<SentChange>): void {
     this.take(taken, { status: taken.replica.pending.length ? "saving" : "saved" });
     if (!taken.refused.length && !taken.adapted.length)
-      this.say("Somebody else changed the same thing; your change is now on top of theirs.");
+      this.notify("Somebody else changed the same thing; your change is now on top of theirs.");
   }
 
   /** Asks for the deck as it is, and puts what is pending on top. */
@@ -406,7 +406,7 @@ export class DeckSession {
     const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
     if (this.inFlight) return;
     this.take(
-      onTop({ version, committed: deck }, this.replica.pending, this.replica.committed),
+      rebaseOwn({ version, committed: deck }, this.replica.pending, this.replica.committed),
       this.settled ? { text, status: "saved" } : {},
     );
   }

@@ -1,7 +1,7 @@
 import type { Job } from "@unitext/server/api";
 import { useEffect, useState } from "react";
 import { useDeck } from "./DeckContext";
-import { isOpen, isPlain, takeOff, useJobs } from "../jobs";
+import { isOpen, isPlain, dismissJobs, useJobs } from "../jobs";
 
 export interface Arrival {
   /** The files that the open deck is or was read from, the last first. */
@@ -25,7 +25,7 @@ export function useArrival(): Arrival {
     void session.upToDate().then(() => {
       if (!shown) return;
       setHere(ids.split(" "));
-      void takeOff(...ended.filter(isPlain));
+      void dismissJobs(...ended.filter(isPlain));
     });
     return () => {
       shown = false;

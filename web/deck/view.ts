@@ -5,7 +5,7 @@ import type { SetAside } from "./outbox";
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
 
 /** What was done last, for the line that offers to undo it. */
-export interface Said {
+export interface Notice {
   text: string;
   undo: boolean;
   serial: number;
@@ -17,7 +17,7 @@ export interface DeckView {
   text: string | null;
   canEdit: boolean;
   status: SaveStatus;
-  said: Said | undefined;
+  notice: Notice | undefined;
   canUndo: boolean;
   canRedo: boolean;
   /** Changes that could not be saved and that the person has not dismissed. */
@@ -31,7 +31,7 @@ export interface Step {
   /** The id of the change that did it last, here or in an earlier session. */
   sent: string;
   change: Change;
-  says: string;
+  description: string;
   /** The text that the deck was made from before. */
   text: string | null;
 }

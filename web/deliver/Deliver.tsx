@@ -61,9 +61,9 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
     setWriting(stop);
     try {
       await download(`/decks/${deck.id}/export?format=${format}${pages}`, stop.signal);
-      session.say(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
+      session.notify(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
-      session.say(stop.signal.aborted ? `Cancelled writing ${LABEL[format]}` : (error as Error).message);
+      session.notify(stop.signal.aborted ? `Cancelled writing ${LABEL[format]}` : (error as Error).message);
     } finally {
       setWriting(undefined);
     }

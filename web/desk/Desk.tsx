@@ -1,6 +1,6 @@
-import { Brought, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
+import { ImportResult, DeckList, type DeckRow, DeckState } from "@unitext/server/api";
 import { OUTLINES } from "@unitext/core/generate";
-import { headOf } from "@unitext/core/model";
+import { metadataOf } from "@unitext/core/model";
 import { Copy, Download, FilePlus2, FolderOpen, Layers, Trash2 } from "lucide-react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -15,27 +15,27 @@ import { arrivalOf, isOpen, JobLines, noteReading, useJobs } from "../jobs";
 import { reportLines } from "../ui/entries";
 import { ACCEPTED } from "./accepted";
 import { WriteDecks } from "./WriteDecks";
-import { leaveDocument } from "../deck/pending";
+import { handOverDocument } from "../deck/pending";
 import { matches } from "./matches";
 
 const NewId = z.object({ id: z.string() });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 function FirstSlide({ state }: { state: DeckState }) {
-  const head = useMemo(() => headOf(state.deck), [state]);
+  const metadata = useMemo(() => metadataOf(state.deck), [state]);
   const slide = state.deck.slides[0];
-  return slide ? <Drawn slide={slide} head={head} deck={state.deck.id} /> : null;
+  return slide ? <Drawn slide={slide} metadata={metadata} deck={state.deck.id} /> : null;
 }
 function Drawn({
   slide,
-  head,
+  metadata,
   deck,
 }: {
   slide: DeckState["deck"]["slides"][number];
-  head: ReturnType<typeof headOf>;
+  metadata: ReturnType<typeof metadataOf>;
   deck: string;
 }) {
-  const scene = useScene(slide, 1, head);
+  const scene = useScene(slide, 1, metadata);
   return scene ? <SlideView scene={scene} deck={deck} label="First slide" /> : null;
 }
 
@@ -73,7 +73,7 @@ function Row({
         if (!file || !/\.(docx|odt|html?|csv|tsv|opml|md|txt)$/i.test(file.name)) return;
         event.preventDefault();
         event.stopPropagation();
-        leaveDocument(row.id, file);
+        handOverDocument(row.id, file);
         navigate(`/decks/${row.id}/write`);
       }}
     >
@@ -165,7 +165,7 @@ export default function Desk() {
     let taken = 0;
     const take = async (file: File): Promise<void> => {
       try {
-        const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, Brought);
+        const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);
           if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });

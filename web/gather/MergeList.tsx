@@ -1,5 +1,5 @@
-import { duplicates, type Gathered, type MergeOptions } from "@unitext/core/divide";
-import { headOf, type Theme } from "@unitext/core/model";
+import { duplicates, type MergeSource, type MergeOptions } from "@unitext/core/divide";
+import { metadataOf, type Theme } from "@unitext/core/model";
 import { DeckList, DeckState } from "@unitext/server/api";
 import { ArrowDown, ArrowUp, GripVertical, ListPlus, X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
@@ -7,7 +7,7 @@ import useSWR from "swr";
 import { SmallSlide } from "../deck/SmallSlide";
 import { get } from "../api/client";
 import { clock } from "../ui/time";
-import { keepLook, lastLook } from "../deck/lastlook";
+import { keepAppearance, lastAppearance } from "../deck/lastappearance";
 import { chosenSlides, type Found, found, gatheredOf, type Listed, ordered } from "./list";
 
 /** The decks of a list, loaded whole. */
@@ -28,7 +28,7 @@ function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>
 }
 
 export interface MergeChoice {
-  gathered: Gathered[];
+  gathered: MergeSource[];
   options: MergeOptions;
 }
 
@@ -46,7 +46,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const { data } = useSWR("/decks", () => get("/decks", DeckList));
   const [list, setList] = useState<Listed[]>([]);
   const [column, setColumn] = useState<number | "name">("name");
-  const [look, setLook] = useState(lastLook);
+  const [look, setLook] = useState(lastAppearance);
   const [sections, setSections] = useState(false);
   const [contents, setContents] = useState(false);
   const [openingsOnce, setOpeningsOnce] = useState(true);
@@ -66,7 +66,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const listed = new Set(list.map(({ id }) => id));
 
   const { gathered, problem } = useMemo(() => {
-    const all: Gathered[] = [];
+    const all: MergeSource[] = [];
     for (const { id, slides } of list) {
       const state = states.get(id);
       if (!state) return { gathered: undefined, problem: undefined };
@@ -286,7 +286,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                     <SmallSlide
                       slide={state.deck.slides[0]}
                       number={1}
-                      head={headOf(state.deck)}
+                      metadata={metadataOf(state.deck)}
                       deck={id}
                       width={64}
                     />
@@ -358,14 +358,14 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                     checked={look === value}
                     onChange={() => {
                       setLook(value);
-                      keepLook(value);
+                      keepAppearance(value);
                     }}
                   />
                   {shown && twin && place && (
                     <SmallSlide
                       slide={twin[value]}
                       number={1}
-                      head={{ ...headOf(shown.deck), ...(value === "match" ? { theme: place } : {}) }}
+                      metadata={{ ...metadataOf(shown.deck), ...(value === "match" ? { theme: place } : {}) }}
                       deck={shown.deck.id}
                       width={104}
                     />
@@ -433,7 +433,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
               </details>
             )}
             {children(
-              gathered && { gathered, options: { look, sections, contents, openingsOnce, drop } },
+              gathered && { gathered, options: { appearance: look, sections, contents, openingsOnce, drop } },
               Math.max(0, count),
               problem,
             )}

@@ -1,4 +1,4 @@
-import { byName, type Gathered, matchName, parseRanges } from "@unitext/core/divide";
+import { groupByName, type MergeSource, matchName, parseRanges } from "@unitext/core/divide";
 import type { Deck } from "@unitext/core/model";
 import type { DeckRow } from "@unitext/server/api";
 
@@ -32,7 +32,7 @@ export function found(rows: readonly DeckRow[], pattern: string): Found[] {
 /** Orders what was found by a part of the name, or by the whole name. */
 export function ordered(list: readonly Found[], column: number | "name"): Found[] {
   const key = ({ name, parts }: Found) => (column === "name" ? name : (parts[column] ?? ""));
-  return [...list].sort((a, b) => byName(key(a), key(b)) || byName(a.name, b.name));
+  return [...list].sort((a, b) => groupByName(key(a), key(b)) || groupByName(a.name, b.name));
 }
 
 /** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
@@ -43,7 +43,7 @@ export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
   );
 }
 
-export function gatheredOf(state: { deck: Deck; version: number }, slides: string): Gathered {
+export function gatheredOf(state: { deck: Deck; version: number }, slides: string): MergeSource {
   const chosen = chosenSlides(state.deck, slides);
   return { deck: state.deck, version: state.version, ...(chosen ? { slides: chosen } : {}) };
 }

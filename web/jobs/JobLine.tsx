@@ -53,13 +53,13 @@ export function jobProgress({ kind, name, state, slides, page, pages }: Job): st
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
-const saidOf = ({ report }: Job): string[] => (report ? reportLines(report) : []);
+const jobSentence = ({ report }: Job): string[] => (report ? reportLines(report) : []);
 
 /** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
 export const isPlain = (job: Job) =>
-  job.kind === "read" && job.state === "done" && !job.message && saidOf(job).length === 0;
+  job.kind === "read" && job.state === "done" && !job.message && jobSentence(job).length === 0;
 
-export async function takeOff(...jobs: readonly Job[]): Promise<void> {
+export async function dismissJobs(...jobs: readonly Job[]): Promise<void> {
   await Promise.all(jobs.map(({ id }) => remove(`/jobs/${id}`)));
   await mutate("/jobs");
 }
@@ -79,7 +79,7 @@ export function JobLines({ jobs }: { jobs: readonly Job[] }) {
         </details>
       )}
       {ended.length > 1 && (
-        <button type="button" className="btn btn-ghost btn-xs mb-2" onClick={() => void takeOff(...ended)}>
+        <button type="button" className="btn btn-ghost btn-xs mb-2" onClick={() => void dismissJobs(...ended)}>
           Take all {ended.length} off the list
         </button>
       )}
@@ -90,7 +90,7 @@ export function JobLines({ jobs }: { jobs: readonly Job[] }) {
 /** A line on a document that is being read, or was: how far it is, what was adapted, and where its slides are, unless they are `here`. */
 export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
   const open = isOpen(job);
-  const lines = saidOf(job);
+  const lines = jobSentence(job);
   const refused = job.kind === "read" && job.state === "failed" && arrivalOf(job.name) === "arrange";
   return (
     <div
@@ -111,7 +111,7 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
             <Link
               className="text-primary underline"
               to={`/decks/${job.deck}/${open ? arrivalOf(job.name) : "arrange"}`}
-              onClick={() => isPlain(job) && void takeOff(job)}
+              onClick={() => isPlain(job) && void dismissJobs(job)}
             >
               {open ? "See it arrive" : "Open it"}
             </Link>
@@ -134,7 +134,7 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
             type="button"
             className="btn btn-ghost btn-xs"
             aria-label={`Take off the list: ${job.name}`}
-            onClick={() => void takeOff(job)}
+            onClick={() => void dismissJobs(job)}
           >
             Take off the list
           </button>

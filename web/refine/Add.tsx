@@ -55,7 +55,7 @@ export function Add({ acts }: { acts: Acts }) {
         "Added a picture",
       );
     } catch (error) {
-      session.say(`${given.name}: ${(error as Error).message}`);
+      session.notify(`${given.name}: ${(error as Error).message}`);
     }
   }
   const button = (label: string, act: () => void) => (
@@ -90,7 +90,7 @@ export function Add({ acts }: { acts: Acts }) {
             {
               kind: "chart",
               frame: middle(480, 280),
-              form: "column",
+              type: "column",
               categories: ["First", "Second", "Third"],
               series: [{ name: "Series", values: [1, 3, 2] }],
             },

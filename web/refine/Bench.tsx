@@ -21,7 +21,7 @@ import { useCommands } from "../keys";
 import { styleNonce } from "../shell/nonce";
 import { CropPane, movedCrop, zoomedCrop } from "./Crop";
 import { Frames } from "./Frames";
-import { Look } from "./Look";
+import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
@@ -39,7 +39,7 @@ type Target = { element: string } | { slot: string };
 
 /** One slide: its elements to select, move, size and turn; what is selected is described at the side. */
 export function Bench({ slide: given, number }: { slide: Slide; number: number }) {
-  const { deck, head, session, canEdit } = useDeck();
+  const { deck, metadata, session, canEdit } = useDeck();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [target, setTarget] = useState<Target>();
   const [cropping, setCropping] = useState<string>();
@@ -70,7 +70,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
         : given,
     [given, draft],
   );
-  const scene = useScene(slide, number, head);
+  const scene = useScene(slide, number, metadata);
   const frames = useMemo(() => framesOf(given, scene), [given, scene]);
   const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
   const choose = (ids: readonly string[]) => {
@@ -421,7 +421,13 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
             onLeave={() => choose([])}
           />
         ) : (
-          <Look slide={given} acts={acts} playing={press !== undefined} onPlay={play} onChoose={(id) => choose([id])} />
+          <Appearance
+            slide={given}
+            acts={acts}
+            playing={press !== undefined}
+            onPlay={play}
+            onChoose={(id) => choose([id])}
+          />
         )}
       </aside>
     </div>

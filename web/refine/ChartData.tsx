@@ -1,11 +1,11 @@
-import { CHART_FORMS, type ChartElement, type ChartForm } from "@unitext/core/model";
+import { CHART_TYPES, type ChartElement, type ChartType } from "@unitext/core/model";
 import { useState } from "react";
 import { chartCells, withCells, withPlace, withoutPlace } from "./chartdata";
-import { ChartLooks } from "./ChartLooks";
+import { ChartOptionFields } from "./ChartOptions";
 import { Grid } from "./Grid";
 import type { Acts } from "./selection";
 
-const FORMS: Record<ChartForm, string> = {
+const CHART_TYPE_NAMES: Record<ChartType, string> = {
   column: "Columns",
   bar: "Bars",
   line: "Lines",
@@ -28,17 +28,17 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
         Kind
         <select
           className="select select-sm w-full"
-          value={chart.form}
+          value={chart.type}
           onChange={({ target: { value } }) =>
             set(
-              (element) => withForm(element, value as ChartForm),
-              `Drew the chart as ${FORMS[value as ChartForm].toLowerCase()}`,
+              (element) => withType(element, value as ChartType),
+              `Drew the chart as ${CHART_TYPE_NAMES[value as ChartType].toLowerCase()}`,
             )
           }
         >
-          {CHART_FORMS.map((form) => (
-            <option key={form} value={form}>
-              {FORMS[form]}
+          {CHART_TYPES.map((type) => (
+            <option key={type} value={type}>
+              {CHART_TYPE_NAMES[type]}
             </option>
           ))}
         </select>
@@ -97,16 +97,16 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
           }
         />
       </label>
-      <ChartLooks chart={chart} set={set} />
+      <ChartOptionFields chart={chart} set={set} />
     </fieldset>
   );
 }
 
-function withForm(chart: ChartElement, form: ChartForm): ChartElement {
-  if (form === "scatter" && chart.form !== "scatter")
+function withType(chart: ChartElement, type: ChartType): ChartElement {
+  if (type === "scatter" && chart.type !== "scatter")
     return {
       ...chart,
-      form,
+      type: type,
       categories: [],
       series: chart.series.map((series) => ({
         ...series,
@@ -116,22 +116,22 @@ function withForm(chart: ChartElement, form: ChartForm): ChartElement {
         }),
       })),
     };
-  if (form !== "scatter" && chart.form === "scatter")
+  if (type !== "scatter" && chart.type === "scatter")
     return {
       ...chart,
-      form,
+      type: type,
       categories: (chart.series[0]?.x ?? []).map(String),
       series: chart.series.map(({ x: _, ...series }) => series),
     };
   return {
     ...chart,
-    form,
+    type: type,
     series:
-      form === "combined"
+      type === "combined"
         ? chart.series.map((series, nth) => ({
             ...series,
-            form: series.form ?? (nth === chart.series.length - 1 && nth > 0 ? "line" : "column"),
+            type: series.type ?? (nth === chart.series.length - 1 && nth > 0 ? "line" : "column"),
           }))
-        : chart.series.map(({ form: _, ...series }) => series),
+        : chart.series.map(({ type: _, ...series }) => series),
   };
 }

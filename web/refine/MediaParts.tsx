@@ -14,14 +14,14 @@ export function MediaParts({ media, acts, disabled }: { media: MediaElement; act
     className: "w-full",
     controls: true,
     preload: "metadata",
-    "aria-label": media.alt || (media.form === "video" ? "Film" : "Sound"),
+    "aria-label": media.alt || (media.type === "video" ? "Film" : "Sound"),
   } as const;
   return (
     <fieldset disabled={disabled} className="mb-4 min-w-0">
-      <legend className="mb-2 font-semibold">{media.form === "video" ? "Film" : "Sound"}</legend>
+      <legend className="mb-2 font-semibold">{media.type === "video" ? "Film" : "Sound"}</legend>
       {!asset && <p className="quiet">Its file is not in the deck: {media.source}</p>}
       {asset &&
-        (media.form === "video" ? (
+        (media.type === "video" ? (
           <video
             key={asset.sha256}
             {...told}
@@ -42,7 +42,7 @@ export function MediaParts({ media, acts, disabled }: { media: MediaElement; act
             value !== media.alt &&
             acts.set(
               (element) => (element.kind === "media" ? { ...element, alt: value } : element),
-              `Described a ${media.form === "video" ? "film" : "sound"}`,
+              `Described a ${media.type === "video" ? "film" : "sound"}`,
             )
           }
         />

@@ -1,10 +1,10 @@
-import { together, type SingleChange } from "@unitext/core/edit";
+import { batch, type SingleChange } from "@unitext/core/edit";
 import {
   EFFECTS,
   type Effect,
   type Element,
   type Entrance,
-  lookOf,
+  slidePropertiesOf,
   orderedEntrances,
   pressesOf,
   revealsOf,
@@ -208,13 +208,19 @@ export function Motion({
   const { transition } = slide;
   const setTransition = (next: Transition | undefined, all: boolean) => {
     const changes = (all ? deck.slides : [slide]).flatMap((one): SingleChange[] => {
-      const { transition: _, ...look } = lookOf(one);
+      const { transition: _, ...look } = slidePropertiesOf(one);
       return JSON.stringify(one.transition) === JSON.stringify(next)
         ? []
-        : [{ kind: "setLook", slide: one.id, look: { ...look, ...(next ? { transition: next } : {}) } }];
+        : [
+            {
+              kind: "setSlideProperties",
+              slide: one.id,
+              properties: { ...look, ...(next ? { transition: next } : {}) },
+            },
+          ];
     });
     if (changes.length)
-      session.apply(together(changes), {
+      session.apply(batch(changes), {
         words: all
           ? "Let every slide come in so"
           : next
@@ -246,7 +252,7 @@ export function Motion({
     const changes = elements
       .filter((element, nth) => JSON.stringify(element) !== JSON.stringify(slide.elements[nth]))
       .map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
-    if (changes.length) session.apply(together(changes), { words: "Changed the order in which things come in" });
+    if (changes.length) session.apply(batch(changes), { words: "Changed the order in which things come in" });
   };
   return (
     <fieldset disabled={!canEdit} className="mb-5">
@@ -333,9 +339,9 @@ export function Motion({
           <p className="quiet mt-1 text-xs">A number is a press, + comes together with the one before, → after it.</p>
         </>
       )}
-      {slide.moves && slide.moves.length > 0 && (
+      {slide.unsupportedMotion && slide.unsupportedMotion.length > 0 && (
         <p className="quiet mt-2 text-xs">
-          Its file also has {slide.moves.join(", ")}: not shown here, kept in the file.
+          Its file also has {slide.unsupportedMotion.join(", ")}: not shown here, kept in the file.
         </p>
       )}
     </fieldset>

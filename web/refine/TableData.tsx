@@ -1,4 +1,4 @@
-import { withColumn, withoutColumn, withoutRow, withRow } from "@unitext/core/edit";
+import { insertColumn, deleteColumn, deleteRow, insertRow } from "@unitext/core/edit";
 import { plainText, type TableElement, textOf } from "@unitext/core/model";
 import { useState } from "react";
 import { Grid } from "./Grid";
@@ -23,13 +23,13 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
           if (!cell || !rows[change.y]) continue;
           // The first words say how the cell looks.
           const [first] = cell.text;
-          const { look: { words, ...stands } = {}, ...like } = first ?? {};
+          const { properties: { words, ...stands } = {}, ...like } = first ?? {};
           const text = plainText(change.text).map((paragraph) => ({
             ...like,
             ...paragraph,
-            ...(Object.keys(stands).length ? { look: stands } : {}),
+            ...(Object.keys(stands).length ? { properties: stands } : {}),
             runs: paragraph.runs.map((run) => ({
-              ...(first?.runs[0] ?? (words ? { look: words } : {})),
+              ...(first?.runs[0] ?? (words ? { properties: words } : {})),
               text: run.text,
             })),
           }));
@@ -60,12 +60,12 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
         At row {y + 1}, column {x + 1}. Cells may be pasted from a spreadsheet.
       </p>
       <div className="mt-2 grid grid-cols-2 gap-1">
-        {button("Row above", (element) => withRow(element, y), "Added a row")}
-        {button("Row below", (element) => withRow(element, y + 1), "Added a row")}
-        {button("Column before", (element) => withColumn(element, x), "Added a column")}
-        {button("Column after", (element) => withColumn(element, x + 1), "Added a column")}
-        {button(`Without row ${y + 1}`, (element) => withoutRow(element, y), "Took a row out")}
-        {button(`Without column ${x + 1}`, (element) => withoutColumn(element, x), "Took a column out")}
+        {button("Row above", (element) => insertRow(element, y), "Added a row")}
+        {button("Row below", (element) => insertRow(element, y + 1), "Added a row")}
+        {button("Column before", (element) => insertColumn(element, x), "Added a column")}
+        {button("Column after", (element) => insertColumn(element, x + 1), "Added a column")}
+        {button(`Without row ${y + 1}`, (element) => deleteRow(element, y), "Took a row out")}
+        {button(`Without column ${x + 1}`, (element) => deleteColumn(element, x), "Took a column out")}
       </div>
       <label className="mt-2 flex items-center justify-between gap-2">
         Rows of headings

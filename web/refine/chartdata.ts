@@ -14,14 +14,14 @@ const rowsOf = ({ categories, series }: ChartElement) =>
 
 /** A chart's data as cells: a row of names, then a row for each category, or for each place of a chart of points. */
 export function chartCells(chart: ChartElement): GridCell[][] {
-  const { categories, series, form } = chart;
+  const { categories, series, type } = chart;
   return [
     [{ text: "", head: true }, ...series.map(({ name }) => ({ text: name, head: true }))],
     ...Array.from({ length: rowsOf(chart) }, (_, at) => [
       {
-        text: form === "scatter" ? say(series[0]?.x?.[at] ?? at + 1) : (categories[at] ?? ""),
-        head: form !== "scatter",
-        number: form === "scatter",
+        text: type === "scatter" ? say(series[0]?.x?.[at] ?? at + 1) : (categories[at] ?? ""),
+        head: type !== "scatter",
+        number: type === "scatter",
       },
       ...series.map(({ values }) => ({ text: say(values[at]), number: true })),
     ]),
@@ -36,7 +36,7 @@ export function withCells(
   chart: ChartElement,
   changes: readonly { y: number; x: number; text: string }[],
 ): ChartElement {
-  const scatter = chart.form === "scatter";
+  const scatter = chart.type === "scatter";
   const tall = Math.max(rowsOf(chart), ...changes.map(({ y }) => y));
   const wide = Math.max(chart.series.length, ...changes.map(({ x }) => x));
   const categories = scatter ? [] : filled(chart.categories, tall, "");
@@ -78,12 +78,12 @@ export const withSeries = (chart: ChartElement, nth: number, change: (series: Se
 /** A chart with a fact of an axis as it was typed; what is empty, or no number where one belongs, is taken off. */
 export function withAxis(
   chart: ChartElement,
-  axis: "xAxis" | "yAxis" | "secondAxis",
-  name: "title" | "least" | "most" | "format" | "reversed",
+  axis: "xAxis" | "yAxis" | "secondaryAxis",
+  name: "title" | "min" | "max" | "format" | "reversed",
   text: string,
 ): ChartElement {
   const value =
-    name === "least" || name === "most"
+    name === "min" || name === "max"
       ? (numberOf(text) ?? undefined)
       : name === "reversed"
         ? text !== "" || undefined
@@ -107,7 +107,7 @@ export function withPlace(chart: ChartElement, kind: "row" | "column", place: nu
   const at = Math.max(0, place);
   return {
     ...chart,
-    categories: chart.form === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""),
+    categories: chart.type === "scatter" ? [] : filled(chart.categories, rowsOf(chart), "").toSpliced(at, 0, ""),
     series: chart.series.map((series) => ({
       ...series,
       values: filled(series.values, rowsOf(chart), null).toSpliced(at, 0, null),

@@ -47,25 +47,25 @@ describe("the axes of a chart", () => {
     kind: "chart",
     id: "c",
     slot: null,
-    form: "line",
+    type: "line",
     categories: ["Jan"],
     series: [{ name: "North", values: [1] }],
   };
 
   it("take what is typed: words, numbers with a point or a comma, and nothing for what is none", () => {
-    const titled = withAxis(withAxis(chart, "yAxis", "title", "Metres"), "yAxis", "most", "2,5");
-    expect(titled.yAxis).toEqual({ title: "Metres", most: 2.5 });
-    expect(withAxis(titled, "yAxis", "most", "much").yAxis).toEqual({ title: "Metres" });
-    expect(withAxis(withAxis(titled, "yAxis", "most", ""), "yAxis", "title", "")).toEqual(chart);
+    const titled = withAxis(withAxis(chart, "yAxis", "title", "Metres"), "yAxis", "max", "2,5");
+    expect(titled.yAxis).toEqual({ title: "Metres", max: 2.5 });
+    expect(withAxis(titled, "yAxis", "max", "much").yAxis).toEqual({ title: "Metres" });
+    expect(withAxis(withAxis(titled, "yAxis", "max", ""), "yAxis", "title", "")).toEqual(chart);
     expect(withAxis(chart, "xAxis", "reversed", "yes").xAxis).toEqual({ reversed: true });
     expect(withAxis(withAxis(chart, "xAxis", "reversed", "yes"), "xAxis", "reversed", "")).toEqual(chart);
-    expect(withAxis(chart, "secondAxis", "format", "0%").secondAxis).toEqual({ format: "0%" });
+    expect(withAxis(chart, "secondaryAxis", "format", "0%").secondaryAxis).toEqual({ format: "0%" });
   });
 
   it("leave a series without what is taken off it", () => {
     expect(
-      withSeries({ ...chart, series: [{ name: "North", values: [1], by: "second" }] }, 0, (series) =>
-        without(series, "by"),
+      withSeries({ ...chart, series: [{ name: "North", values: [1], axis: "secondary" }] }, 0, (series) =>
+        without(series, "axis"),
       ),
     ).toEqual(chart);
   });
@@ -76,7 +76,7 @@ describe("the data of a chart", () => {
     kind: "chart",
     id: "c",
     slot: null,
-    form: "column",
+    type: "column",
     categories: ["Jan", "Feb"],
     series: [{ name: "North", values: [1, null] }],
   };
@@ -85,7 +85,7 @@ describe("the data of a chart", () => {
   it("is a grid of names and numbers", () => {
     expect(words(chart)).toEqual(["|North", "Jan|1", "Feb|"]);
     expect(
-      words({ ...chart, form: "scatter", categories: [], series: [{ name: "W", values: [3], x: [2.5] }] }),
+      words({ ...chart, type: "scatter", categories: [], series: [{ name: "W", values: [3], x: [2.5] }] }),
     ).toEqual(["|W", "2.5|3"]);
   });
 
@@ -123,11 +123,11 @@ it("text in the looks of a file comes back from the editor as it went in", () =>
     {
       kind: "bullet",
       level: 1,
-      look: { left: 20, first: -10, bullet: { character: "▪" } },
+      properties: { left: 20, first: -10, bullet: { character: "▪" } },
       runs: [
         { text: "plain " },
-        { text: "loud", marks: ["strong"], look: { size: 30, colour: "#b23a30" } },
-        { text: " linked", link: "https://example.org", look: { underline: "double" } },
+        { text: "loud", marks: ["strong"], properties: { size: 30, colour: "#b23a30" } },
+        { text: " linked", link: "https://example.org", properties: { underline: "double" } },
       ],
     },
   ];

@@ -1,15 +1,15 @@
 import {
-  aligned,
+  alignElements,
   type Depth,
-  grouped,
+  groupElements,
   placed,
-  reordered,
+  reorderElements,
   type Side,
   type SingleChange,
-  spaced,
-  together,
-  ungrouped,
-  withTheirGroups,
+  distributeElements,
+  batch,
+  ungroupElements,
+  expandToGroups,
 } from "@unitext/core/edit";
 import type { Scene } from "@unitext/core/layout";
 import { cutText, ARRANGEMENTS, type Element, type Frame, slotsOf, type Slide, textOf } from "@unitext/core/model";
@@ -98,7 +98,7 @@ export function useActs(
     const changes = next
       .filter((element, nth) => element !== elements[nth])
       .map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
-    if (changes.length) session.apply(together(changes), { words });
+    if (changes.length) session.apply(batch(changes), { words });
   };
   const framed = elements.flatMap((element) => (frames.get(element.id) ? [frames.get(element.id) as Frame] : []));
   const at = (next: readonly Frame[], words: string) =>
@@ -122,12 +122,12 @@ export function useActs(
         framed.map((frame) => ({ ...frame, x: frame.x + dx, y: frame.y + dy })),
         `Moved ${what}`,
       ),
-    align: (side: Side) => at(aligned(framed, side, deck.page), `Lined up ${what}`),
-    space: (axis: "x" | "y") => at(spaced(framed, axis), `Spaced ${what}`),
+    align: (side: Side) => at(alignElements(framed, side, deck.page), `Lined up ${what}`),
+    space: (axis: "x" | "y") => at(distributeElements(framed, axis), `Spaced ${what}`),
     order: (depth: Depth) => {
-      const changes = reordered(slide, chosen, depth);
+      const changes = reorderElements(slide, chosen, depth);
       if (changes.length)
-        session.apply(together(changes), {
+        session.apply(batch(changes), {
           words: {
             front: `Brought ${what} to the front`,
             forward: `Brought ${what} forward`,
@@ -137,12 +137,12 @@ export function useActs(
         });
     },
     group: () => {
-      const made = grouped(elements, nanoid(8));
+      const made = groupElements(elements, nanoid(8));
       // A group stands together in the order of drawing.
       const last = Math.max(...elements.map((element) => slide.elements.indexOf(element)));
       const before = slide.elements.slice(0, last + 1).filter(({ id }) => !chosen.includes(id)).length;
       session.apply(
-        together([
+        batch([
           ...elements.map((element): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: element.id })),
           ...made.map(
             (element, nth): SingleChange => ({ kind: "insertElement", slide: slide.id, element, index: before + nth }),
@@ -151,10 +151,10 @@ export function useActs(
         { words: `Grouped ${what}` },
       );
     },
-    ungroup: () => set(ungrouped(elements), `Took the group of ${what} apart`),
+    ungroup: () => set(ungroupElements(elements), `Took the group of ${what} apart`),
     remove: () => {
       session.apply(
-        together(elements.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id }))),
+        batch(elements.map(({ id }): SingleChange => ({ kind: "deleteElement", slide: slide.id, element: id }))),
         { words: `Deleted ${what}` },
       );
       choose([]);
@@ -162,7 +162,7 @@ export function useActs(
     duplicate: () => {
       const names = new Map<string, string>();
       const copies = elements.map((element): Element => {
-        const { kept: _, slot: __, binding: ___, ...rest } = element;
+        const { sourceShape: _, slot: __, binding: ___, ...rest } = element;
         const frame = frames.get(element.id) ?? { x: 100, y: 100, width: 300, height: 200 };
         const groups = element.groups?.map(
           (group) => names.get(group) ?? (names.set(group, nanoid(8)).get(group) as string),
@@ -177,7 +177,7 @@ export function useActs(
         } as Element;
       });
       session.apply(
-        together(
+        batch(
           copies.map(
             (element, nth): SingleChange => ({
               kind: "insertElement",
@@ -204,7 +204,7 @@ export function useActs(
       session.apply({ kind: "insertElement", slide: slide.id, element, index: slide.elements.length }, { words });
       choose([element.id]);
     },
-    withGroups: (ids: readonly string[]) => withTheirGroups(slide, ids),
+    withGroups: (ids: readonly string[]) => expandToGroups(slide, ids),
     canRelease:
       elements.length > 0 &&
       slide.master === undefined &&

@@ -18,7 +18,7 @@ describe("rich text in the editor", () => {
     const blank = {
       kind: "plain" as const,
       level: 0,
-      look: { left: 12, words: { size: 9, colour: "#7a2e57" } },
+      properties: { left: 12, words: { size: 9, colour: "#7a2e57" } },
       runs: [],
     };
     const text = [{ kind: "plain" as const, level: 0, runs: [{ text: "one" }] }, blank];
@@ -30,8 +30,8 @@ describe("rich text in the editor", () => {
     expect(fromEditor(held)[1]).toEqual({
       kind: "plain",
       level: 0,
-      look: { left: 12 },
-      runs: [{ text: "two", look: { size: 9, colour: "#7a2e57" } }],
+      properties: { left: 12 },
+      runs: [{ text: "two", properties: { size: 9, colour: "#7a2e57" } }],
     });
   });
 

@@ -4,12 +4,12 @@ import {
   type Mark,
   MAX_LEVEL,
   type Paragraph,
-  type ParagraphLook,
+  type ParagraphProperties,
   paragraphText,
   type RichText,
   type Run,
   run,
-  RunLook,
+  RunProperties,
 } from "@unitext/core/model";
 import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
@@ -52,7 +52,7 @@ const FlatParagraph = Node.create({
       },
       align: { default: null, rendered: false },
       start: { default: null, rendered: false },
-      look: { default: null, rendered: false },
+      properties: { default: null, rendered: false },
       step: { default: null, rendered: false },
     };
   },
@@ -62,20 +62,24 @@ const FlatParagraph = Node.create({
 
 /** How words look where a file says it; colour and weight of the line below show while they are edited. */
 const Look = EditorMark.create({
-  name: "look",
+  name: "properties",
   inclusive: true,
   addAttributes: () => ({
-    look: {
+    properties: {
       default: {},
-      parseHTML: (element) => RunLook.safeParse(JSON.parse(element.getAttribute("data-look") ?? "{}")).data ?? {},
-      renderHTML: ({ look }) => ({ "data-look": JSON.stringify(look), style: styleOf(look as RunLook) }),
+      parseHTML: (element) =>
+        RunProperties.safeParse(JSON.parse(element.getAttribute("data-properties") ?? "{}")).data ?? {},
+      renderHTML: ({ properties }) => ({
+        "data-properties": JSON.stringify(properties),
+        style: styleOf(properties as RunProperties),
+      }),
     },
   }),
-  parseHTML: () => [{ tag: "span[data-look]" }],
+  parseHTML: () => [{ tag: "span[data-properties]" }],
   renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes), 0],
 });
 
-const styleOf = ({ colour, underline, highlight, caps, rise }: RunLook): string =>
+const styleOf = ({ colour, underline, highlight, caps, rise }: RunProperties): string =>
   [
     colour ? `color:${colour}` : "",
     underline ? "text-decoration:underline" : "",
@@ -89,7 +93,7 @@ const styleOf = ({ colour, underline, highlight, caps, rise }: RunLook): string 
 /** TeX in a line; it is set on the slide. */
 const Formula = EditorMark.create({
   name: "formula",
-  excludes: "bold italic strike code look",
+  excludes: "bold italic strike code properties",
   parseHTML: () => [{ tag: "code[data-formula]", priority: 60 }],
   renderHTML: ({ HTMLAttributes }) => ["code", mergeAttributes(HTMLAttributes, { "data-formula": "" }), 0],
 });
@@ -179,15 +183,22 @@ export function toEditor(text: RichText): JSONContent {
   const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
   return {
     type: "doc",
-    content: paragraphs.map(({ kind, level, align, start, look: standing, step, runs }) => ({
+    content: paragraphs.map(({ kind, level, align, start, properties: standing, step, runs }) => ({
       type: "paragraph",
-      attrs: { kind, level, align: align ?? null, start: start ?? null, look: standing ?? null, step: step ?? null },
-      content: runs.flatMap(({ text: words, marks = [], link, look, footnote }): JSONContent[] => {
+      attrs: {
+        kind,
+        level,
+        align: align ?? null,
+        start: start ?? null,
+        properties: standing ?? null,
+        step: step ?? null,
+      },
+      content: runs.flatMap(({ text: words, marks = [], link, properties, footnote }): JSONContent[] => {
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
         const held = [
           ...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })),
           ...(link ? [{ type: "link", attrs: { href: link } }] : []),
-          ...(look ? [{ type: "look", attrs: { look } }] : []),
+          ...(properties ? [{ type: "properties", attrs: { properties } }] : []),
         ];
         return words
           .split("\n")
@@ -207,19 +218,21 @@ export function fromEditor(content: JSONContent): RichText {
       if (node.type === "footnote") return { text: "", footnote: (node.attrs?.runs ?? []) as Footnote };
       const marks = (node.marks ?? []).flatMap(({ type }) => MARK_NAMES[type] ?? []);
       const link = node.marks?.find(({ type }) => type === "link")?.attrs?.href as string | undefined;
-      const look = node.marks?.find(({ type }) => type === "look")?.attrs?.look as RunLook | undefined;
+      const look = node.marks?.find(({ type }) => type === "properties")?.attrs?.properties as
+        | RunProperties
+        | undefined;
       return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link, look);
     });
     // What is written into an empty line looks as the line says; what has looks of its own keeps them.
-    const { words, ...stands } = (attrs?.look ?? {}) as ParagraphLook;
-    const look = runs.length ? stands : (attrs?.look as ParagraphLook | undefined);
-    if (words && runs.length) for (const item of runs) item.look ??= words;
+    const { words, ...stands } = (attrs?.properties ?? {}) as ParagraphProperties;
+    const look = runs.length ? stands : (attrs?.properties as ParagraphProperties | undefined);
+    if (words && runs.length) for (const item of runs) item.properties ??= words;
     return {
       kind: attrs?.kind ?? "plain",
       level: attrs?.level ?? 0,
       ...(attrs?.align ? { align: attrs.align } : {}),
       ...(attrs?.start && attrs.kind === "number" ? { start: attrs.start } : {}),
-      ...(look && Object.keys(look).length ? { look } : {}),
+      ...(look && Object.keys(look).length ? { properties: look } : {}),
       ...(attrs?.step ? { step: attrs.step } : {}),
       runs: joinRuns(runs),
     };
@@ -227,7 +240,7 @@ export function fromEditor(content: JSONContent): RichText {
   // Empty lines at the end are what typing leaves, unless a file says how they stand.
   for (
     let last = text.at(-1);
-    last && last.runs.length === 0 && last.kind === "plain" && !last.look;
+    last && last.runs.length === 0 && last.kind === "plain" && !last.properties;
     last = text.at(-1)
   )
     text.pop();

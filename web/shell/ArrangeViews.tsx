@@ -10,7 +10,7 @@ const VIEWS = [
 ] as const;
 
 /** The views of Arrange, each with an address of its own. */
-export function Views() {
+export function ArrangeViews() {
   const { deck } = useDeck();
   return (
     <nav aria-label="Views of Arrange" className="flex gap-1">

@@ -3,7 +3,7 @@ import { useDeck } from "../deck/DeckContext";
 import { Spine } from "../deck/Spine";
 import { useCommands } from "../keys";
 import { Rail } from "./Rail";
-import { SaidLine } from "./SaidLine";
+import { NoticeLine } from "./NoticeLine";
 
 /** The frame of every place of a deck: rail, heading with the place's own tools, content, what was said, spine. */
 export function DeckFrame({
@@ -39,7 +39,7 @@ export function DeckFrame({
         </header>
         <main className="min-h-0 flex-1">{children}</main>
         <footer>
-          <SaidLine />
+          <NoticeLine />
           <Spine {...(onOpen ? { onOpen } : {})} />
         </footer>
       </div>

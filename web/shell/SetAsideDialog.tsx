@@ -6,10 +6,12 @@ export function SetAsideDialog({ onClose }: { onClose: () => void }) {
   const { aside, session } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => dialog.current?.showModal(), []);
-  const text = aside.map(({ says, reason, text: words }) => `${says} – ${reason}\n${words}`).join("\n\n");
+  const text = aside
+    .map(({ description: describeChange, reason, text: words }) => `${describeChange} – ${reason}\n${words}`)
+    .join("\n\n");
   const copy = async () => {
     await navigator.clipboard.writeText(text);
-    session.say("Copied the changes that could not be saved");
+    session.notify("Copied the changes that could not be saved");
   };
   const forget = () => {
     session.forgetAside();
@@ -25,9 +27,9 @@ export function SetAsideDialog({ onClose }: { onClose: () => void }) {
           Everything else was saved. What these said is kept in this browser until you discard it.
         </p>
         <ul className="max-h-72 overflow-auto">
-          {aside.map(({ id, says, reason, text: words }) => (
+          {aside.map(({ id, description: describeChange, reason, text: words }) => (
             <li key={id} className="hairline border-t py-2">
-              <p className="font-semibold">{says}</p>
+              <p className="font-semibold">{describeChange}</p>
               <p className="quiet text-sm">{reason}</p>
               {words && (
                 <pre className="mt-1 max-h-32 overflow-auto font-serif text-sm whitespace-pre-wrap">{words}</pre>

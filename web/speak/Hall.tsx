@@ -25,18 +25,18 @@ interface FullProps {
   onHeard: (heard: Heard) => void;
 }
 function Full({ id, ...shown }: FullProps & { id: string }) {
-  const { deck, head } = useDeck();
+  const { deck, metadata } = useDeck();
   const at = Math.max(
     0,
     deck.slides.findIndex((slide) => slide.id === id),
   );
   const slide = deck.slides[at];
-  return slide ? <Drawn slide={slide} number={at + 1} head={head} {...shown} /> : null;
+  return slide ? <Drawn slide={slide} number={at + 1} metadata={metadata} {...shown} /> : null;
 }
 function Drawn({
   slide,
   number,
-  head,
+  metadata,
   step,
   since,
   playing,
@@ -44,10 +44,10 @@ function Drawn({
 }: FullProps & {
   slide: ReturnType<typeof useDeck>["deck"]["slides"][number];
   number: number;
-  head: ReturnType<typeof useDeck>["head"];
+  metadata: ReturnType<typeof useDeck>["metadata"];
 }) {
   const { deck } = useDeck();
-  const scene = useScene(slide, number, head);
+  const scene = useScene(slide, number, metadata);
   const { width, height } = deck.page;
   const { transition } = slide;
   const coming = transition && since === -1 ? { "data-transition": transition.kind } : {};

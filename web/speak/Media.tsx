@@ -14,13 +14,13 @@ const over = ({ x, y, width, height, rotation }: MediaPlace, page: { width: numb
   ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}),
 });
 
-export const calledMedia = ({ form, alt }: Pick<MediaPlace, "form" | "alt">) =>
-  `${form === "video" ? "film" : "sound"}${alt ? ` “${alt}”` : ""}`;
+export const calledMedia = ({ type, alt }: Pick<MediaPlace, "type" | "alt">) =>
+  `${type === "video" ? "film" : "sound"}${alt ? ` “${alt}”` : ""}`;
 
 function Player({ place, plays, onHeard }: { place: MediaPlace; plays: boolean; onHeard: (heard: Heard) => void }) {
   const { deck } = useDeck();
   const player = useRef<HTMLVideoElement>(null);
-  const { element, form, alt, sha256, poster } = place;
+  const { element, type, alt, sha256, poster } = place;
   const address = (sum: string) => `/api/decks/${deck.id}/pictures/${sum}`;
   useEffect(() => {
     const media = player.current;
@@ -39,10 +39,10 @@ function Player({ place, plays, onHeard }: { place: MediaPlace; plays: boolean; 
     ref: player,
     preload: "auto",
     src: address(sha256),
-    "aria-label": alt || form,
+    "aria-label": alt || type,
     onEnded: () => onHeard({ element, state: "ended" }),
   } as const;
-  if (form === "audio") return <audio {...told} />;
+  if (type === "audio") return <audio {...told} />;
   // Before it plays the drawing shows what stands for it.
   return (
     <video
@@ -69,8 +69,8 @@ export function HallMedia({
   playing: string | undefined;
   onHeard: (heard: Heard) => void;
 }) {
-  const { head } = useDeck();
-  return mediaPlaces(scene, slide, head.assets)
+  const { metadata } = useDeck();
+  return mediaPlaces(scene, slide, metadata.assets)
     .filter(({ press }) => step === undefined || press <= step)
     .map((place) => <Player key={place.element} place={place} plays={playing === place.element} onHeard={onHeard} />);
 }
@@ -89,8 +89,8 @@ export function PlayButtons({
   playing: string | undefined;
   onPlay: (element: string | undefined) => void;
 }) {
-  const { head } = useDeck();
-  return mediaPlaces(scene, slide, head.assets)
+  const { metadata } = useDeck();
+  return mediaPlaces(scene, slide, metadata.assets)
     .filter(({ press }) => press <= step)
     .map((place) => {
       const on = playing === place.element;
@@ -98,7 +98,7 @@ export function PlayButtons({
         <div
           key={place.element}
           className="pointer-events-none absolute grid place-items-center"
-          style={over(place, head.page)}
+          style={over(place, metadata.page)}
         >
           <button
             type="button"

@@ -29,9 +29,9 @@ function Small({
   onOpen?: (slide: string) => void;
   media?: Media;
 }) {
-  const { deck, head } = useDeck();
+  const { deck, metadata } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
-  const scene = useScene(slide, number, head);
+  const scene = useScene(slide, number, metadata);
   return (
     <div className="hairline relative border">
       {scene ? (

@@ -1,5 +1,5 @@
 import type { CompareRow, CompareState, Comparison, Difference } from "@unitext/core/diff";
-import { type Deck, headOf, nameOf, type Slide } from "@unitext/core/model";
+import { type Deck, metadataOf, nameOf, type Slide } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type ReactNode, useMemo, useRef, useState } from "react";
 import { SmallSlide } from "../deck/SmallSlide";
@@ -14,7 +14,7 @@ const STATES: Record<CompareState, { label: string; tone: string }> = {
 const DIFFERS: Record<Difference, string> = {
   words: "words",
   notes: "notes",
-  look: "look",
+  appearance: "appearance",
   data: "tables, pictures or data",
 };
 const FACES = ["differing", "changed", "moved", "here", "there", "all"] as const;
@@ -43,7 +43,10 @@ export function CompareView({ comparison, here, there, act }: Props) {
     estimateSize: () => 168,
     overscan: 4,
   });
-  const heads = useMemo(() => ({ here: headOf(here.deck), there: headOf(there.deck) }), [here.deck, there.deck]);
+  const heads = useMemo(
+    () => ({ here: metadataOf(here.deck), there: metadataOf(there.deck) }),
+    [here.deck, there.deck],
+  );
   const numbers = useMemo(
     () => ({
       here: new Map(here.deck.slides.map(({ id }, nth) => [id, nth + 1])),
@@ -57,7 +60,7 @@ export function CompareView({ comparison, here, there, act }: Props) {
         <SmallSlide
           slide={slide}
           number={numbers[where].get(slide.id) ?? 1}
-          head={heads[where]}
+          metadata={heads[where]}
           deck={(where === "here" ? here : there).deck.id}
           width={224}
           label={`${where === "here" ? here.label : there.label}: ${nameOf(slide)}`}

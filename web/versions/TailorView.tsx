@@ -1,7 +1,7 @@
 import type { Choice } from "@unitext/core/diff";
 import type { Following, TailorItem, TailorReview } from "@unitext/core/divide";
 
-import { headOf, nameOf, type Slide } from "@unitext/core/model";
+import { metadataOf, nameOf, type Slide } from "@unitext/core/model";
 import { OriginalStates } from "@unitext/server/api";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
@@ -44,7 +44,7 @@ export function TailorView() {
       gone = true;
     };
   }, [deck, data, choices]);
-  const heads = useMemo(() => ({ mine: headOf(deck), theirs: data && headOf(data.now) }), [deck, data]);
+  const heads = useMemo(() => ({ mine: metadataOf(deck), theirs: data && metadataOf(data.now) }), [deck, data]);
   if (error)
     return (
       <p role="alert" className="p-4">
@@ -91,7 +91,7 @@ export function TailorView() {
         <SmallSlide
           slide={slide}
           number={(theirs ? theirNumbers : numbers).get(slide.id) ?? 1}
-          head={theirs ? (heads.theirs as typeof heads.mine) : heads.mine}
+          metadata={theirs ? (heads.theirs as typeof heads.mine) : heads.mine}
           deck={theirs ? data.now.id : deck.id}
           width={208}
           label={theirs ? "In the original" : "Here"}

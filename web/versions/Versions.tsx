@@ -1,5 +1,5 @@
 import type { CompareRow, Comparison } from "@unitext/core/diff";
-import { restored } from "@unitext/core/divide";
+import { restoreChange } from "@unitext/core/divide";
 import { type Change, insertAt, placeOf } from "@unitext/core/edit";
 import { type Deck, nameOf, slideIndex } from "@unitext/core/model";
 import { DeckAt, DeckList, DeckState, Differs, History, type HistoryEntry, NamedVersions } from "@unitext/server/api";
@@ -8,7 +8,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { z } from "zod";
 import { get, post, put } from "../api/client";
-import { Views } from "../shell/ArrangeViews";
+import { ArrangeViews } from "../shell/ArrangeViews";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core } from "../worker";
@@ -49,7 +49,7 @@ function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: bo
         onClick={onCompare}
       >
         {entry.name && <strong className="text-secondary block">{entry.name}</strong>}
-        <span className={entry.undone ? "quiet line-through" : ""}>{entry.says}</span>
+        <span className={entry.undone ? "quiet line-through" : ""}>{entry.description}</span>
         <span className="quiet block text-xs">
           {entry.user}, {when.format(new Date(entry.at))}
           {entry.undone ? ", taken back" : ""}
@@ -184,14 +184,14 @@ export default function Versions() {
   const began = named?.versions.find((one) => one.version === 0)?.name;
   const label = (number: number) =>
     named?.versions.find((one) => one.version === number)?.name ??
-    entries.find((one) => one.version === number)?.says ??
+    entries.find((one) => one.version === number)?.description ??
     `version ${number}`;
 
   const keepName = async (event: FormEvent) => {
     event.preventDefault();
     if (!name.trim()) return;
     await put(`/decks/${deck.id}/versions`, { version, name });
-    session.say(`This state is now called “${name.trim()}”.`);
+    session.notify(`This state is now called “${name.trim()}”.`);
     setName("");
     await mutateKey(
       (key) =>
@@ -233,14 +233,14 @@ export default function Versions() {
     });
   };
   const restore = (then: Deck, words: string) => {
-    const change = restored(deck, then);
+    const change = restoreChange(deck, then);
     if (change) session.apply(change, { words });
-    else session.say("The deck is as it was then.");
+    else session.notify("The deck is as it was then.");
   };
 
   const compared = view === "at" ? past : apart;
   return (
-    <DeckFrame place="Versions" tools={<Views />}>
+    <DeckFrame place="Versions" tools={<ArrangeViews />}>
       <div className="grid h-full grid-cols-[19rem_1fr]">
         <aside aria-label="States and versions" className="hairline flex min-h-0 flex-col border-r">
           <div className="space-y-3 px-4 py-3 text-sm">

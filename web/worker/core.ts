@@ -2,12 +2,20 @@ import { type Choice, compareDecks, type Comparison } from "@unitext/core/diff";
 import { reviewTailored, type TailorReview, takeTailored, type Versioned } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readHtml } from "@unitext/core/formats/documents/html";
-import { generate, headFrom, type Made, type Point, type Review, review, takeReview } from "@unitext/core/generate";
+import {
+  generate,
+  metadataFrom,
+  type GeneratedSlide,
+  type Point,
+  type Review,
+  review,
+  takeReview,
+} from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
-import { type BreakRule, type Deck, DEFAULT_RULE, type DeckHead, nameOf, type Slide } from "@unitext/core/model";
+import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata, nameOf, type Slide } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
-import { type Lines, manuscriptText, type Problem, readText } from "@unitext/core/text";
+import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
 
 const bytes = new Map<string, Uint8Array>();
 const coming = new Map<string, Promise<void>>();
@@ -64,39 +72,39 @@ export interface LayoutItem {
 export interface Cutting {
   text: string;
   rule: BreakRule;
-  head: DeckHead;
+  metadata: DeckMetadata;
 }
 
 interface Generated {
-  made: Made[];
+  made: GeneratedSlide[];
   problems: Problem[];
-  head: DeckHead;
+  metadata: DeckMetadata;
 }
 
 let serial = 0;
 const kept = new Map<string, Generated>();
 
 /** Makes slides of a text; the last few are kept, as the same texts are compared again and again. */
-async function made({ text, rule, head }: Cutting, prefix: string): Promise<Generated> {
-  const document = head.manuscript?.document;
-  const key = JSON.stringify([rule, head.page, head.theme, head.language, head.assets, document, text]);
+async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<Generated> {
+  const document = metadata.manuscript?.document;
+  const key = JSON.stringify([rule, metadata.page, metadata.theme, metadata.language, metadata.assets, document, text]);
   const known = kept.get(key);
   if (known) return known;
   if (text.includes("$")) await loadFormulas();
-  const fitting = rule.rest !== "keep";
-  if (fitting) await load(facesNeeded([], head));
+  const fitting = rule.overflow !== "leave";
+  if (fitting) await load(facesNeeded([], metadata));
   const found = await withFaces(() => {
     const manuscript = readText(text, { lines: rule.cuts.some(({ kind }) => kind === "line") });
-    const own = headFrom(manuscript.front, head, manuscript.problems);
+    const own = metadataFrom(manuscript.front, metadata, manuscript.problems);
     const list = [
       ...generate(manuscript, rule, {
         newId: () => `${prefix}${(serial++).toString(36)}`,
-        head: own,
+        metadata: own,
         ...(fitting ? { fonts } : {}),
         ...(document ? { document } : {}),
       }),
     ];
-    return { made: list, problems: manuscript.problems, head: own };
+    return { made: list, problems: manuscript.problems, metadata: own };
   });
   kept.set(key, found);
   if (kept.size > 4) kept.delete(kept.keys().next().value as string);
@@ -108,7 +116,7 @@ export interface TakenReview {
   /** For each slide made: its id in the deck, or null where it is left out. */
   ids: (string | null)[];
   lines: Lines[];
-  reasons: string[];
+  reasons: Reason[];
   problems: Problem[];
   /** The slides that were changed by hand since they were made. */
   hand: string[];
@@ -118,12 +126,12 @@ export interface TakenReview {
 /** The core's heavy work, off the page's thread. */
 export const core = {
   /** Lays slides out; the scenes come without glyphs, with the faces that drawing them needs. */
-  async layout(head: DeckHead, items: LayoutItem[]): Promise<{ scenes: Scene[]; faces: string[] }> {
+  async layout(metadata: DeckMetadata, items: LayoutItem[]): Promise<{ scenes: Scene[]; faces: string[] }> {
     const slides = items.map(({ slide }) => slide);
     if (hasFormula(slides)) await loadFormulas();
-    await load(facesNeeded(slides, head));
+    await load(facesNeeded(slides, metadata));
     const scenes = await withFaces(() =>
-      items.map(({ slide, number }) => plainScene(layoutSlide(slide, { head, number, fonts }))),
+      items.map(({ slide, number }) => plainScene(layoutSlide(slide, { metadata, number, fonts }))),
     );
     const faces = new Set<string>();
     for (const scene of scenes)
@@ -132,19 +140,19 @@ export const core = {
     return { scenes, faces: [...faces] };
   },
   /** How full slides are, without drawing them. */
-  async measure(head: DeckHead, slides: Slide[]): Promise<{ overflow: number; fullness: number }[]> {
+  async measure(metadata: DeckMetadata, slides: Slide[]): Promise<{ overflow: number; fullness: number }[]> {
     if (hasFormula(slides)) await loadFormulas();
-    await load(facesNeeded(slides, head));
+    await load(facesNeeded(slides, metadata));
     return withFaces(() =>
       slides.map((slide) => {
-        const { overflow, fullness } = layoutSlide(slide, { head, number: 1, fonts });
+        const { overflow, fullness } = layoutSlide(slide, { metadata, number: 1, fonts });
         return { overflow, fullness };
       }),
     );
   },
   /** Cuts a text into slides by the deck's rule; new slides get ids from `prefix`. */
-  async read(text: string, head: DeckHead, prefix: string): Promise<Generated> {
-    return made({ text, rule: head.manuscript?.rule ?? DEFAULT_RULE, head }, prefix);
+  async read(text: string, metadata: DeckMetadata, prefix: string): Promise<Generated> {
+    return made({ text, rule: metadata.manuscript?.rule ?? DEFAULT_RULE, metadata }, prefix);
   },
   /** What running a text again does to the deck, slide by slide. */
   async review(deck: Deck, base: Cutting, next: Cutting): Promise<Review & { problems: Problem[] }> {
@@ -166,14 +174,14 @@ export const core = {
       before.made,
       now.made,
       choices,
-      { ...now.head, manuscript: next.head.manuscript },
+      { ...now.metadata, manuscript: next.metadata.manuscript },
       { typing },
     );
     return {
       change,
       ids,
       lines: now.made.map(({ lines }) => lines),
-      reasons: now.made.map(({ because }) => because),
+      reasons: now.made.map(({ reason }) => reason),
       problems: now.problems,
       hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])),
       conflicts: counts.conflict,

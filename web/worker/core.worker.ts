@@ -10,9 +10,9 @@ export type CoreWorker = typeof core;
 const loading = import("./core").then((module) => module.core);
 
 const worker: CoreWorker = {
-  layout: async (head, items) => (await loading).layout(head, items),
-  measure: async (head, slides) => (await loading).measure(head, slides),
-  read: async (text, head, prefix) => (await loading).read(text, head, prefix),
+  layout: async (metadata, items) => (await loading).layout(metadata, items),
+  measure: async (metadata, slides) => (await loading).measure(metadata, slides),
+  read: async (text, metadata, prefix) => (await loading).read(text, metadata, prefix),
   review: async (deck, base, next) => (await loading).review(deck, base, next),
   take: async (deck, base, next, choices, typing) => (await loading).take(deck, base, next, choices, typing),
   points: async (cutting) => (await loading).points(cutting),

@@ -62,7 +62,7 @@ export function FindReplace({
     }
     const { change } = replaceWords(session.snapshot().deck, { words, matchCase, slides, notes }, other);
     if (change) session.apply(change, { words: `Replaced “${words}” ${count} times` });
-    else if (count) session.say(`Replaced “${words}” ${count} times in the text`);
+    else if (count) session.notify(`Replaced “${words}” ${count} times in the text`);
   }
   return (
     <section

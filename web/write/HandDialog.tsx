@@ -1,4 +1,4 @@
-import { together } from "@unitext/core/edit";
+import { batch } from "@unitext/core/edit";
 import { slideChanges } from "@unitext/core/generate";
 import type { Slide } from "@unitext/core/model";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -8,8 +8,8 @@ import { SlideView } from "../deck/SlideView";
 import { core, type Cutting } from "../worker";
 
 function Side({ slide, number, label }: { slide: Slide; number: number; label: string }) {
-  const { deck, head } = useDeck();
-  const scene = useScene(slide, number, head);
+  const { deck, metadata } = useDeck();
+  const scene = useScene(slide, number, metadata);
   return (
     <figure className="min-w-0 flex-1">
       <figcaption className="mb-1 text-sm font-semibold">{label}</figcaption>
@@ -59,8 +59,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
             disabled={!made}
             onClick={() => {
               const changes = made ? slideChanges(mine, made) : [];
-              if (changes.length)
-                session.apply(together(changes), { words: `Slide ${number} says what its text says` });
+              if (changes.length) session.apply(batch(changes), { words: `Slide ${number} says what its text says` });
               dialog.current?.close();
             }}
           >

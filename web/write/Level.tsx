@@ -1,3 +1,4 @@
+import { REASONS, type Reason } from "@unitext/core/text";
 import { ARRANGEMENTS, type Slide } from "@unitext/core/model";
 import { type Ref, useCallback, useImperativeHandle, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -24,17 +25,18 @@ interface DrawnProps {
   slide: Slide;
   number: number;
   top: number;
-  because: string | undefined;
+  reason: Reason | undefined;
   hand: boolean;
   onChoose: (id: string) => void;
   onHand: (id: string) => void;
 }
 
-function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnProps) {
-  const { deck, head, selected } = useDeck();
-  const scene = useScene(slide, number, head);
+function Drawn({ slide, number, top, reason, hand, onChoose, onHand }: DrawnProps) {
+  const { deck, metadata, selected } = useDeck();
+  const scene = useScene(slide, number, metadata);
   const over = (scene?.overflow ?? 0) > 0;
   const name = ARRANGEMENTS[slide.arrangement].label;
+  const why = reason && REASONS[reason];
   return (
     <div className="absolute left-4" style={{ top, width: SLIDE_WIDTH }} data-level-slide={slide.id}>
       <div
@@ -61,12 +63,12 @@ function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnPro
             changed by hand
           </button>
         )}
-        <span className="line-clamp-2 text-right" title={because ? `${name}, because ${because}` : name}>
+        <span className="line-clamp-2 text-right" title={why ? `${name}, because ${why}` : name}>
           {over
             ? `${Math.max(1, Math.round(scene?.overflow ?? 0))} pt too much`
             : slide.hidden
               ? "hidden"
-              : `${name}${because && !hand ? `: ${because}` : ""}`}
+              : `${name}${why && !hand ? `: ${why}` : ""}`}
         </span>
       </p>
     </div>
@@ -76,7 +78,7 @@ function Drawn({ slide, number, top, because, hand, onChoose, onHand }: DrawnPro
 interface Props {
   ref: Ref<LevelHandle>;
   ids: readonly string[];
-  reasons: readonly string[];
+  reasons: readonly (Reason | undefined)[];
   hand: ReadonlySet<string>;
   onChoose: (id: string) => void;
   onHand: (id: string) => void;
@@ -129,7 +131,7 @@ export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
               slide={found.slide}
               number={found.number}
               top={top}
-              because={reasons[nth]}
+              reason={reasons[nth]}
               hand={hand.has(id)}
               onChoose={choose}
               onHand={onHand}

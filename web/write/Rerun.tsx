@@ -19,13 +19,13 @@ const STATES: Record<Exclude<ReviewItem["state"], "same" | "added">, { label: st
 type Shown = keyof typeof STATES;
 
 function Drawn({ slide, label }: { slide: Slide | null; label: string }) {
-  const { deck, head } = useDeck();
+  const { deck, metadata } = useDeck();
   const number = slide ? deck.slides.findIndex(({ id }) => id === slide.id) + 1 : 0;
   return (
     <figure className="w-60 shrink-0">
       <figcaption className="quiet text-xs">{label}</figcaption>
       {slide ? (
-        <Scene slide={slide} number={number || 1} head={head} deck={deck.id} label={label} />
+        <Scene slide={slide} number={number || 1} metadata={metadata} deck={deck.id} label={label} />
       ) : (
         <div className="hairline grid aspect-video place-items-center border border-dashed text-sm">not there</div>
       )}
@@ -35,17 +35,17 @@ function Drawn({ slide, label }: { slide: Slide | null; label: string }) {
 function Scene({
   slide,
   number,
-  head,
+  metadata,
   deck,
   label,
 }: {
   slide: Slide;
   number: number;
-  head: ReturnType<typeof useDeck>["head"];
+  metadata: ReturnType<typeof useDeck>["metadata"];
   deck: string;
   label: string;
 }) {
-  const scene = useScene(slide, number, head);
+  const scene = useScene(slide, number, metadata);
   return (
     <div className="hairline border">
       {scene ? <SlideView scene={scene} deck={deck} label={label} /> : <div className="bg-base-200 aspect-video" />}

@@ -1,4 +1,11 @@
-import { type Body, type BreakRule, type Cards, type Cut, DEFAULT_RULE, type Rest } from "@unitext/core/model";
+import {
+  type TextPlacement,
+  type BreakRule,
+  type NameLayout,
+  type Cut,
+  DEFAULT_RULE,
+  type OverflowPolicy,
+} from "@unitext/core/model";
 import type { ReactNode } from "react";
 
 const CUTS = {
@@ -9,9 +16,17 @@ const CUTS = {
   mark: "breaks only",
 } as const;
 type CutName = keyof typeof CUTS;
-const BODIES: Record<Body, string> = { slide: "on the slide", notes: "in the notes", both: "points, whole in notes" };
-const RESTS: Record<Rest, string> = { continue: "on a next slide", notes: "in the notes", keep: "stands out" };
-const CARDS: Record<Cards, string> = { middle: "large in the middle", corner: "small in a corner" };
+const BODIES: Record<TextPlacement, string> = {
+  slide: "on the slide",
+  notes: "in the notes",
+  both: "points, whole in notes",
+};
+const RESTS: Record<OverflowPolicy, string> = {
+  continue: "on a next slide",
+  notes: "in the notes",
+  leave: "stands out",
+};
+const CARDS: Record<NameLayout, string> = { middle: "large in the middle", corner: "small in a corner" };
 
 function nameOfCuts(cuts: readonly Cut[]): CutName {
   const kinds = cuts.map(({ kind }) => kind).filter((kind) => kind !== "mark");
@@ -104,7 +119,7 @@ export function RuleLine({
           onRule({
             ...rule,
             cuts: cutsNamed(next, rule.cuts),
-            ...(next === "line" ? { body: "slide" as const, rest: "continue" as const } : {}),
+            ...(next === "line" ? { placement: "slide" as const, overflow: "continue" as const } : {}),
           })
         }
       />
@@ -129,26 +144,26 @@ export function RuleLine({
       {name === "line" ? (
         <Choice
           label="Names"
-          value={rule.cards}
+          value={rule.names}
           options={CARDS}
           disabled={disabled}
-          onChange={(cards) => onRule({ ...rule, cards })}
+          onChange={(cards) => onRule({ ...rule, names: cards })}
         />
       ) : (
         <>
           <Choice
             label="Text"
-            value={rule.body}
+            value={rule.placement}
             options={BODIES}
             disabled={disabled}
-            onChange={(body) => onRule({ ...rule, body })}
+            onChange={(body) => onRule({ ...rule, placement: body })}
           />
           <Choice
             label="Rest"
-            value={rule.rest}
+            value={rule.overflow}
             options={RESTS}
             disabled={disabled}
-            onChange={(rest) => onRule({ ...rule, rest })}
+            onChange={(rest) => onRule({ ...rule, overflow: rest })}
           />
           <label className="flex items-center gap-1 whitespace-nowrap" title="Tables of numbers become charts">
             <input

@@ -1,6 +1,6 @@
 import type { Choice } from "@unitext/core/diff";
 import type { Review } from "@unitext/core/generate";
-import { type BreakRule, countWords, type DeckHead, secondsOf } from "@unitext/core/model";
+import { type BreakRule, countWords, type DeckMetadata, secondsOf } from "@unitext/core/model";
 import type { Problem } from "@unitext/core/text";
 import { DocumentText, Picture } from "@unitext/server/api";
 import { ListChecks, Search } from "lucide-react";
@@ -37,8 +37,8 @@ interface Waiting {
 }
 
 export default function Write() {
-  const { deck, text, session, head, select, selected, canEdit } = useDeck();
-  const measureOf = useMeasures(deck, head);
+  const { deck, text, session, metadata, select, selected, canEdit } = useDeck();
+  const measureOf = useMeasures(deck, metadata);
   const { jobs, coming: job } = useArrival();
   const editor = useRef<TextEditorHandle>(null);
   const level = useRef<LevelHandle>(null);
@@ -54,20 +54,20 @@ export default function Write() {
   useEffect(() => {
     const file = pickUpDocument(deck.id);
     if (file && !deck.manuscript)
-      session.say(`This deck was typed, not made from a document. Drop ${file.name} into the text to add it there.`);
+      session.notify(`This deck was typed, not made from a document. Drop ${file.name} into the text to add it there.`);
     else if (file) void drop([file]);
   }, []);
 
   /** A newer version of the document: what it would change is shown before anything is taken. */
   async function compare(file: File) {
-    session.say(`Reading ${file.name} …`);
+    session.notify(`Reading ${file.name} …`);
     const found = await post(`/decks/${deck.id}/documents?name=${encodeURIComponent(file.name)}`, file, DocumentText);
-    const next: DeckHead = { ...head, assets: { ...head.assets, ...found.assets } };
+    const next: DeckMetadata = { ...metadata, assets: { ...metadata.assets, ...found.assets } };
     const base = cutting(shown.current);
     const now = cutting(found.text, undefined, next);
     const { problems, ...review } = await core.review(session.snapshot().deck, base, now);
     setWaiting({ name: file.name, review, problems: [...found.problems, ...problems], base, next: now });
-    session.hush();
+    session.dismiss();
   }
 
   async function takeReview(choices: Map<string, Choice>) {
@@ -122,7 +122,7 @@ export default function Write() {
         session.apply({ kind: "setAsset", name, asset: { sha256, mediaType, width, height } });
         if (!named) editor.current?.insert(`\n![${file.name.replace(/\.[^.]*$/, "")}](${name})\n`);
       } catch (error) {
-        session.say(`${file.name}: ${(error as Error).message}`);
+        session.notify(`${file.name}: ${(error as Error).message}`);
       }
     }
   }
@@ -186,7 +186,7 @@ export default function Write() {
       ) : (
         <div className="flex h-full flex-col">
           <RuleLine rule={rule} disabled={readOnly || busy} onRule={asRule}>
-            {rule.body === "both" && (
+            {rule.placement === "both" && (
               <button
                 type="button"
                 className="btn btn-xs"
@@ -346,12 +346,12 @@ export default function Write() {
           onClose={() => setPoints(undefined)}
           onTake={(choices) => {
             setPoints(undefined);
-            const { manuscript } = head;
+            const { manuscript } = metadata;
             if (!manuscript) return;
             const next: BreakRule = { ...manuscript.rule, points: choices };
             void rerun(
               cutting(shown.current),
-              cutting(shown.current, next, { ...head, manuscript: { ...manuscript, rule: next } }),
+              cutting(shown.current, next, { ...metadata, manuscript: { ...manuscript, rule: next } }),
               "Took the points",
             );
           }}

@@ -1,6 +1,6 @@
 import { reconcile } from "@unitext/core/generate";
-import { type BreakRule, DEFAULT_RULE, type Deck, type DeckHead, type Slide } from "@unitext/core/model";
-import { deckText, type Lines, type Problem } from "@unitext/core/text";
+import { type BreakRule, DEFAULT_RULE, type Deck, type DeckMetadata, type Slide } from "@unitext/core/model";
+import { deckText, type Lines, type Problem, type Reason } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -11,7 +11,7 @@ import type { TextEditorHandle } from "./TextEditor";
 export interface Mapping {
   ids: readonly string[];
   lines: readonly Lines[];
-  reasons: readonly string[];
+  reasons: readonly (Reason | undefined)[];
   problems: readonly Problem[];
   /** The slides that were changed by hand since the text made them. */
   hand: ReadonlySet<string>;
@@ -49,7 +49,7 @@ function remembered(slides: readonly Slide[]): Mapping {
 /** The lines of the slides that a run of the rule found or made. */
 function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
   const made = ids.flatMap((id, nth) =>
-    id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] ?? "" }],
+    id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] }],
   );
   return {
     ids: made.map(({ id }) => id),
@@ -69,7 +69,7 @@ const MANY = 300;
  * to them by hand. `reading` is true while a job still makes the slides.
  */
 export function useManuscript(reading: boolean, editor: React.RefObject<TextEditorHandle | null>) {
-  const { deck, text, session, head, canEdit } = useDeck();
+  const { deck, text, session, metadata, canEdit } = useDeck();
   const [mapping, setMapping] = useState<Mapping>(() => remembered(deck.slides));
   const [busy, setBusy] = useState(false);
   const typed = useRef<string>(undefined);
@@ -81,14 +81,14 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [],
   );
   const shown = useRef(first);
-  const latest = useRef({ deck, head, text });
-  latest.current = { deck, head, text };
+  const latest = useRef({ deck, metadata, text });
+  latest.current = { deck, metadata, text };
 
   const cutting = useCallback(
-    (of: string, rule?: BreakRule, own?: DeckHead): Cutting => ({
+    (of: string, rule?: BreakRule, own?: DeckMetadata): Cutting => ({
       text: of,
-      rule: rule ?? latest.current.head.manuscript?.rule ?? DEFAULT_RULE,
-      head: own ?? latest.current.head,
+      rule: rule ?? latest.current.metadata.manuscript?.rule ?? DEFAULT_RULE,
+      metadata: own ?? latest.current.metadata,
     }),
     [],
   );
@@ -96,9 +96,9 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   /** Makes a typed deck say its text. */
   const follow = useCallback(
     async (now: string) => {
-      const result = await core.read(now, latest.current.head, nanoid(8));
+      const result = await core.read(now, latest.current.metadata, nanoid(8));
       const current: Deck = session.snapshot().deck;
-      const { change, ids } = reconcile(current, { ...result.head, assets: current.assets }, result.made, {
+      const { change, ids } = reconcile(current, { ...result.metadata, assets: current.assets }, result.made, {
         typed: true,
       });
       if (canEdit && (change || session.snapshot().text !== now))
@@ -107,7 +107,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
         setMapping({
           ids,
           lines: result.made.map(({ lines }) => lines),
-          reasons: result.made.map(({ because }) => because),
+          reasons: result.made.map(({ reason }) => reason),
           problems: result.problems,
           hand: new Set(),
         }),
@@ -165,7 +165,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
   const locate = useCallback(async () => {
     const now = shown.current;
     if (!now || typed.current !== undefined || running.current) return;
-    const { deck: current, head: own } = latest.current;
+    const { deck: current, metadata: own } = latest.current;
     if (current.manuscript) {
       const result = await core.take(current, cutting(now), cutting(now), new Map(), true);
       // What was typed meanwhile has lines of its own.
@@ -177,7 +177,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     setMapping({
       ids,
       lines: made.map(({ lines }) => lines),
-      reasons: made.map(({ because }) => because),
+      reasons: made.map(({ reason }) => reason),
       problems,
       hand: new Set(),
     });
@@ -205,16 +205,16 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     }
     const timer = setTimeout(locate, deck.manuscript ? 250 : 0);
     return () => clearTimeout(timer);
-  }, [deck, text, head, reading]);
+  }, [deck, text, metadata, reading]);
 
   /** Cuts the text by another rule; a typed deck that gets a rule of its own keeps its text as a document from now on. */
   const setRule = useCallback(
     async (rule: BreakRule) => {
-      const { deck: now, head: own } = latest.current;
+      const { deck: now, metadata: own } = latest.current;
       const asTyped = JSON.stringify(rule) === JSON.stringify(DEFAULT_RULE);
       const document = now.manuscript?.document ?? nanoid(10);
       const { manuscript: _, ...bare } = own;
-      const next: DeckHead = asTyped ? bare : { ...bare, manuscript: { document, rule } };
+      const next: DeckMetadata = asTyped ? bare : { ...bare, manuscript: { document, rule } };
       setBusy(true);
       try {
         await rerun(cutting(shown.current), cutting(shown.current, rule, next), "Cut the text by another rule");

@@ -7,7 +7,7 @@ import { type Deck, footnotesOf, linksOf, type Paragraph, paragraphText, textOf 
 import { tally } from "@unitext/core/tally";
 import { type Block, readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
-import { dotsFile } from "@unitext/core/testing/dots";
+import { dotsFile } from "@unitext/core/testing/raster";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { emf } from "@unitext/core/testing/metafiles";
 import {

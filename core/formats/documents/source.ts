@@ -3,7 +3,7 @@ import {
   type BreakRule,
   DEFAULT_RULE,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   Failure,
   MOST,
   picturesOn,
@@ -20,7 +20,7 @@ import { readDocx } from "./docx/read";
 import { htmlEncoding, readHtml } from "./html";
 import { readOdt } from "./odt/read";
 import { readOpml } from "./opml/read";
-import { pictureInfo, pictureSize, unshownInfo } from "../shared/pictures";
+import { pictureInfo, pictureSize, pendingConversion } from "../shared/pictures";
 import { readPlain } from "./plain/read";
 
 /** A text or document read: one manuscript, whatever it was written in. */
@@ -61,7 +61,7 @@ function typedText(text: string, rule?: AskedRule): SourceRead {
       manuscript,
       text: () => text,
       pictures: new Map(),
-      rule: rule ? { ...DEFAULT_RULE, rest: "continue", ...rule } : DEFAULT_RULE,
+      rule: rule ? { ...DEFAULT_RULE, overflow: "continue", ...rule } : DEFAULT_RULE,
       typed: rule === undefined,
       formulas: text.includes("$"),
     };
@@ -69,7 +69,7 @@ function typedText(text: string, rule?: AskedRule): SourceRead {
   const blocks: Block[] = [];
   for (const block of readText(text, { lines }).blocks) if (blocks.push(block) >= SAMPLE) break;
   const suggested = suggestRule(blocks);
-  const typed = rule === undefined && suggested.body === "slide" && suggested.cuts[0]?.kind === "heading";
+  const typed = rule === undefined && suggested.placement === "slide" && suggested.cuts[0]?.kind === "heading";
   const language = manuscript.front.language === undefined && !typed ? languageOf(sampleOf(blocks)) : undefined;
   return {
     manuscript: { ...manuscript, front: { ...(language ? { language } : {}), ...manuscript.front } },
@@ -175,7 +175,7 @@ export function takePictures(
   const anew = new Map<string, string[]>();
   for (const [name, bytes] of pictures) {
     const info = pictureSize(bytes);
-    const unshown = info ? undefined : unshownInfo(bytes);
+    const unshown = info ? undefined : pendingConversion(bytes);
     if (unshown) {
       undrawn.set(name, bytes);
       anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
@@ -213,7 +213,7 @@ export interface SourceContext {
   picture?: (source: string) => Uint8Array | undefined;
   /** The id under which the document is kept, noted on the slides. */
   document?: string;
-  head?: DeckHead;
+  metadata?: DeckMetadata;
 }
 
 /** Reads a text or document. Throws a Failure for a file that is refused. */
@@ -237,7 +237,9 @@ export function deckFromSource(
   const { problems } = manuscript;
   const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
   const undrawn = new Map(taken.undrawn);
-  const head = context.head ? { ...context.head, assets: { ...context.head.assets, ...assets } } : undefined;
+  const metadata = context.metadata
+    ? { ...context.metadata, assets: { ...context.metadata.assets, ...assets } }
+    : undefined;
   const document = typed ? undefined : context.document;
   const { deck, made } = generateDeck(
     manuscript,
@@ -245,7 +247,7 @@ export function deckFromSource(
     {
       newId: context.newId,
       ...(context.fonts ? { fonts: context.fonts } : {}),
-      ...(head ? { head } : {}),
+      ...(metadata ? { metadata } : {}),
       ...(document ? { document } : {}),
     },
     name.replace(/\.[^.]*$/, "") || "Untitled",
@@ -258,7 +260,7 @@ export function deckFromSource(
       if (found[picture] || undrawn.has(picture)) continue;
       const bytes = context.picture?.(picture);
       const info = bytes && pictureInfo(bytes);
-      const unshown = bytes && !info ? unshownInfo(bytes) : undefined;
+      const unshown = bytes && !info ? pendingConversion(bytes) : undefined;
       if (bytes && unshown) {
         undrawn.set(picture, bytes);
         anew.push({ slide: nth + 1, what: `the picture ${picture}`, how: unshown.how });

@@ -154,7 +154,7 @@ describe("pdf", () => {
           verbosity: 0,
         }).promise;
         for (const [nth, slide] of deck.slides.entries()) {
-          const scene = layoutSlide(slide, { head: deck, number: nth + 1, fonts });
+          const scene = layoutSlide(slide, { metadata: deck, number: nth + 1, fonts });
           // What stands out below the page is not on it; two texts that run into each other cannot be told apart.
           if (scene.overflow > 0) continue;
           const { items } = await (await pdf.getPage(nth + 1)).getTextContent({ disableNormalization: true });

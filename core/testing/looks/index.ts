@@ -1,7 +1,7 @@
 import {
   type Cell,
   type ChartElement,
-  type ChartForm,
+  type ChartType,
   type Deck,
   DASHES,
   type Element,
@@ -10,10 +10,10 @@ import {
   type LevelStyle,
   PATTERNS,
   type Paragraph,
-  type ParagraphLook,
+  type ParagraphProperties,
   type Run,
   type PictureElement,
-  type RunLook,
+  type RunProperties,
   SCHEMES,
   type Series,
   type Shadow,
@@ -44,7 +44,7 @@ export const frame: fc.Arbitrary<Frame> = fc.record({
   height: quarter(20, 200),
 });
 
-export const runLook: fc.Arbitrary<RunLook> = fc
+export const runLook: fc.Arbitrary<RunProperties> = fc
   .record({
     size: some(quarter(4, 96).map((size) => Math.round(size * 2) / 2)),
     colour: some(colour),
@@ -64,7 +64,7 @@ export const runLook: fc.Arbitrary<RunLook> = fc
     spacing: some(quarter(-4, 20).filter((value) => value !== 0)),
     rise: some(fc.constantFrom(0.3, -0.25, 0.5)),
   })
-  .map(said) as fc.Arbitrary<RunLook>;
+  .map(said) as fc.Arbitrary<RunProperties>;
 
 export const tabStops: fc.Arbitrary<TabStop[]> = fc
   .uniqueArray(
@@ -88,12 +88,12 @@ const bullet = (kind: Paragraph["kind"]) =>
         .map(said);
 
 /** A paragraph of a kind, with what it may say of itself. */
-export const lookedParagraph: fc.Arbitrary<Paragraph> = fc
+export const paragraphWithProperties: fc.Arbitrary<Paragraph> = fc
   .constantFrom("plain" as const, "bullet" as const, "number" as const)
   .chain((kind) =>
     fc
       .record({
-        look: fc
+        properties: fc
           .record({
             before: some(quarter(0, 60).map((points) => ({ points }))),
             after: some(quarter(0, 60).map((points) => ({ points }))),
@@ -110,12 +110,12 @@ export const lookedParagraph: fc.Arbitrary<Paragraph> = fc
             tabs: some(tabStops),
             bullet: kind === "plain" ? fc.constant(undefined) : bullet(kind),
           })
-          .map(said) as fc.Arbitrary<ParagraphLook>,
+          .map(said) as fc.Arbitrary<ParagraphProperties>,
         align: some(fc.constantFrom("start" as const, "centre" as const, "end" as const)),
         runs: fc.array(
           fc.record({
             text: fc.stringMatching(/^[a-z]{1,8}$/),
-            look: runLook,
+            properties: runLook,
             strong: fc.boolean(),
             emphasis: fc.boolean(),
             strike: fc.boolean(),
@@ -124,13 +124,13 @@ export const lookedParagraph: fc.Arbitrary<Paragraph> = fc
         ),
       })
       .map(
-        ({ look, align, runs }): Paragraph => ({
+        ({ properties: look, align, runs }): Paragraph => ({
           kind,
           level: 0,
           ...(align ? { align } : {}),
-          ...(Object.keys(look).length ? { look } : {}),
+          ...(Object.keys(look).length ? { properties: look } : {}),
           runs: runs.map(
-            ({ text, look: own, strong, emphasis, strike }): Run => ({
+            ({ text, properties: own, strong, emphasis, strike }): Run => ({
               text,
               ...(strong || emphasis || strike
                 ? {
@@ -141,7 +141,7 @@ export const lookedParagraph: fc.Arbitrary<Paragraph> = fc
                     ],
                   }
                 : {}),
-              ...(Object.keys(own).length ? { look: own } : {}),
+              ...(Object.keys(own).length ? { properties: own } : {}),
             }),
           ),
         }),
@@ -153,7 +153,7 @@ export const wordless: fc.Arbitrary<Paragraph> = runLook.map((words) => ({
   kind: "plain",
   level: 0,
   runs: [],
-  ...(Object.keys(words).length ? { look: { words } } : {}),
+  ...(Object.keys(words).length ? { properties: { words } } : {}),
 }));
 
 export const textBox: fc.Arbitrary<TextBox> = fc
@@ -347,16 +347,16 @@ const valuesOf = (count: number, missing: boolean) =>
       quarter(1, 200),
     )
     .map(([values, last]) => [...values, last]);
-const axis = fc.record({ title: some(word), least: some(quarter(-100, -60)), most: some(quarter(250, 400)) }).map(said);
+const axis = fc.record({ title: some(word), min: some(quarter(-100, -60)), max: some(quarter(250, 400)) }).map(said);
 
 /** A chart of a form with its data, and how it shows them. */
-export const lookedChart = (form: ChartForm): fc.Arbitrary<Omit<ChartElement, "id" | "slot" | "frame">> => {
-  const round = form === "pie" || form === "doughnut";
-  const lined = form === "line";
+export const chartWithOptions = (type: ChartType): fc.Arbitrary<Omit<ChartElement, "id" | "slot" | "frame">> => {
+  const round = type === "pie" || type === "doughnut";
+  const lined = type === "line";
   return fc
     .record({
       count: fc.integer({ min: 1, max: 6 }),
-      rows: fc.integer({ min: round ? 1 : form === "combined" ? 2 : 1, max: round ? 1 : 4 }),
+      rows: fc.integer({ min: round ? 1 : type === "combined" ? 2 : 1, max: round ? 1 : 4 }),
     })
     .chain(({ count, rows }) =>
       fc.record({
@@ -367,31 +367,31 @@ export const lookedChart = (form: ChartForm): fc.Arbitrary<Omit<ChartElement, "i
               fc
                 .record({
                   values: valuesOf(count, !round),
-                  x: form === "scatter" ? valuesOf(count, false) : fc.constant(undefined),
-                  form:
-                    form === "combined"
+                  x: type === "scatter" ? valuesOf(count, false) : fc.constant(undefined),
+                  type:
+                    type === "combined"
                       ? fc.constant(nth % 2 ? ("line" as const) : ("column" as const))
                       : fc.constant(undefined),
                   // What is left open (colours, the place of the key) a file has to say.
                   colour: round ? fc.constant(undefined) : colour,
                   joined: lined
                     ? some(fc.constant(false))
-                    : form === "scatter"
+                    : type === "scatter"
                       ? some(fc.constant(true))
                       : fc.constant(undefined),
-                  smooth: lined || form === "scatter" ? some(fc.constant(true)) : fc.constant(undefined),
+                  smooth: lined || type === "scatter" ? some(fc.constant(true)) : fc.constant(undefined),
                 })
                 .map(({ joined, smooth, ...one }) => ({
                   ...one,
                   joined,
-                  ...(joined === false || (form === "scatter" && !joined) ? {} : { smooth }),
+                  ...(joined === false || (type === "scatter" && !joined) ? {} : { smooth }),
                 }))
                 .map((one): Series => said({ name, ...one }) as Series),
             ),
           ),
         ),
         stack:
-          form === "column" || form === "bar" || form === "area"
+          type === "column" || type === "bar" || type === "area"
             ? some(fc.constantFrom("sum" as const, "share" as const))
             : fc.constant(undefined),
         title: some(word),
@@ -404,34 +404,34 @@ export const lookedChart = (form: ChartForm): fc.Arbitrary<Omit<ChartElement, "i
               fc
                 .record({
                   title: some(word),
-                  reversed: form === "scatter" ? fc.constant(undefined) : some(fc.constant(true)),
+                  reversed: type === "scatter" ? fc.constant(undefined) : some(fc.constant(true)),
                 })
                 .map(said),
             ),
         yAxis: round ? fc.constant(undefined) : some(axis),
       }),
     )
-    .map((chart) => said({ kind: "chart" as const, form, ...chart })) as unknown as fc.Arbitrary<
+    .map((chart) => said({ kind: "chart" as const, type, ...chart })) as unknown as fc.Arbitrary<
     Omit<ChartElement, "id" | "slot" | "frame">
   >;
 };
 
 /** The first element of a deck as it looks: the levels of its style under what its paragraphs and runs say themselves. */
-export function looksOf(deck: Deck): Record<string, unknown> {
+export function propertiesOf(deck: Deck): Record<string, unknown> {
   const element = deck.slides[0]?.elements[0] as Element;
   const levels = deck.styles?.[element.style ?? ""] ?? [];
   const text =
     element.kind === "text" || element.kind === "shape"
-      ? element.text.map(({ look, runs, ...paragraph }) => {
+      ? element.text.map(({ properties, runs, ...paragraph }) => {
           const level: LevelStyle = levels[Math.min(paragraph.level, levels.length - 1)] ?? {};
           return {
             ...paragraph,
             align: paragraph.align ?? level.align ?? "start",
-            look: {
+            properties: {
               ...level.paragraph,
-              ...look,
-              bullet: look?.bullet ?? level.paragraph?.bullet ?? {},
-              ...(runs.length ? {} : { words: { ...level.run, ...look?.words } }),
+              ...properties,
+              bullet: properties?.bullet ?? level.paragraph?.bullet ?? {},
+              ...(runs.length ? {} : { words: { ...level.run, ...properties?.words } }),
             },
             runs: runs.map((run) => ({
               ...run,
@@ -440,11 +440,11 @@ export function looksOf(deck: Deck): Record<string, unknown> {
                 ...(level.strong ? ["strong"] : []),
                 ...(level.emphasis ? ["emphasis"] : []),
               ],
-              look: { ...level.run, ...run.look },
+              properties: { ...level.run, ...run.properties },
             })),
           };
         })
       : undefined;
-  const { id: _, kept: __, style: ___, ...rest } = element;
+  const { id: _, sourceShape: __, style: ___, ...rest } = element;
   return { ...rest, ...(text ? { text } : {}) };
 }

@@ -8,7 +8,7 @@ import {
   elementTexts,
   escapeXml,
   type Footnote,
-  headOf,
+  metadataOf,
   isEmptyText,
   levels,
   nameOf,
@@ -23,7 +23,7 @@ import { strToU8 } from "fflate";
 import { zip } from "../../shared/archive";
 import { xml, XML_HEAD } from "../../shared/xml";
 import { toBase64 } from "../../shared/archive";
-import { flattened, footnoteText, RAISED } from "../../shared/sourcepackage";
+import { flattenRuns, footnoteText, RAISED } from "../../shared/sourcepackage";
 
 export interface HandoutOptions {
   fonts: FontSet;
@@ -360,7 +360,7 @@ function contentXml(element: Element, into: Handout, notes: Footnote[]): string 
   if (element.kind === "table")
     return (
       into.table(
-        element.rows.map((row) => row.map((cell) => cell && { ...cell, text: flattened(cell.text, notes) })),
+        element.rows.map((row) => row.map((cell) => cell && { ...cell, text: flattenRuns(cell.text, notes) })),
         element.header,
       ) + (element.caption ? into.paragraphs(plainText(element.caption), "Notes") : "")
     );
@@ -383,13 +383,13 @@ function contentXml(element: Element, into: Handout, notes: Footnote[]): string 
   if (element.kind === "formula") return into.paragraphs(plainText(element.tex), "Code");
   if (element.kind === "picture") return element.caption ? into.paragraphs(plainText(element.caption), "Notes") : "";
   return elementTexts(element)
-    .map((text) => (isEmptyText(text) ? "" : into.paragraphs(flattened(text, notes))))
+    .map((text) => (isEmptyText(text) ? "" : into.paragraphs(flattenRuns(text, notes))))
     .join("");
 }
 
 /** Writes a deck as a handout: for each slide that is shown its title, its picture, what it says, and its notes. */
 export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOptions): Uint8Array {
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   const into = new Handout(deck.language);
   const depth = levels(deck.slides);
   const uri = (sha256: string) => {
@@ -407,18 +407,18 @@ export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOpt
       into.paragraphs(plainText(`${nth + 1}  ${name}`), (depth.get(slide.id) ?? 0) > 0 ? "Heading2" : "Heading1"),
     );
     if (png) {
-      const scene = layoutSlide(slide, { head, number: nth + 1, fonts });
+      const scene = layoutSlide(slide, { metadata, number: nth + 1, fonts });
       into.body.push(
         into.image(
           png(sceneSvg(scene, { outlines: fonts, picture: uri }), PIXELS),
           name,
-          (MEASURE * head.page.height) / head.page.width,
+          (MEASURE * metadata.page.height) / metadata.page.width,
         ),
       );
     }
     const notes: Footnote[] = [];
     for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(element, into, notes));
-    if (!isEmptyText(slide.notes)) into.body.push(into.paragraphs(flattened(slide.notes, notes), "Notes"));
+    if (!isEmptyText(slide.notes)) into.body.push(into.paragraphs(flattenRuns(slide.notes, notes), "Notes"));
     if (notes.length) into.body.push(into.paragraphs(footnoteText(notes), "Notes"));
   });
   return into.file(deck.properties.title, deck.properties.author, at);

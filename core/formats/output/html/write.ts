@@ -2,12 +2,12 @@ import { scenesMarkup } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
 import {
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   deckLink,
   type Element,
   elementTexts,
   escapeXml,
-  headOf,
+  metadataOf,
   isEmptyText,
   nameOf,
   readingOrder,
@@ -118,17 +118,17 @@ function pressed(scene: Scene, href: (to: string) => string | undefined): string
 function played(
   scene: Scene,
   slide: Slide,
-  { page, assets }: Pick<DeckHead, "page" | "assets">,
+  { page, assets }: Pick<DeckMetadata, "page" | "assets">,
   address: (sha256: string) => string | undefined,
 ): string {
   return mediaPlaces(scene, slide, assets)
-    .map(({ form, alt, sha256, poster, press, rotation, ...place }) => {
+    .map(({ type, alt, sha256, poster, press, rotation, ...place }) => {
       const source = address(sha256);
       if (source === undefined) return "";
-      const called = escapeXml(alt || (form === "video" ? "Film" : "Sound"));
+      const called = escapeXml(alt || (type === "video" ? "Film" : "Sound"));
       const still = poster === undefined ? undefined : address(poster);
       const at = `style="left:${percent(place.x, page.width)};top:${percent(place.y, page.height)};width:${percent(place.width, page.width)};height:${percent(place.height, page.height)}${rotation ? `;transform:rotate(${rotation}deg)` : ""}"${press ? ` data-step="${press}"` : ""}`;
-      if (form === "video")
+      if (type === "video")
         return `<video class="film" controls playsinline preload="metadata" aria-label="${called}" src="${source}"${still === undefined ? "" : ` poster="${still}"`} ${at}></video>`;
       return `<div class="sound" ${at}><audio preload="metadata" src="${source}"></audio><button type="button" data-play aria-pressed="false" aria-label="Play: ${called}">▶</button></div>`;
     })
@@ -152,7 +152,7 @@ const KEYS: [string, string][] = [
  * links, films and sounds, points one at a time, details, transitions, notes in a window of their own, keys. It asks no network.
  */
 export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Array {
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   const slides = deck.slides.flatMap((slide, nth) => (slide.hidden ? [] : [{ slide, number: nth + 1 }]));
   const shown = new Map(slides.map(({ slide }) => [slide.id, slide]));
   const href = (to: string): string | undefined => {
@@ -161,7 +161,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     return deckLink(to) ? undefined : to;
   };
   const types = new Map(Object.values(deck.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
-  const scenes = slides.map(({ slide, number }) => layoutSlide(slide, { head, number, fonts }));
+  const scenes = slides.map(({ slide, number }) => layoutSlide(slide, { metadata, number, fonts }));
   const address = (sha256: string) => {
     const bytes = picture(sha256);
     return bytes && `data:${types.get(sha256) ?? "image/png"};base64,${toBase64(bytes)}`;
@@ -192,7 +192,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     ]
       .join("")
       .replace(/<a /g, '<a tabindex="-1" ');
-    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${played(scenes[nth] as Scene, slide, head, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
+    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${played(scenes[nth] as Scene, slide, metadata, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
   });
   const buttons = [
     ["back", "Back"],
@@ -210,7 +210,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
   return strToU8(`<!doctype html>
 <html lang="${escapeXml(deck.language)}">
 <head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="${POLICY}"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${escapeXml(title || "Slides")}</title><style>${STYLE}</style></head>
-<body style="--shape:${head.page.width / head.page.height}">${definitions}<main aria-label="${escapeXml(title || "Slides")}"><h1 class="words">${escapeXml(title || "Slides")}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
+<body style="--shape:${metadata.page.width / metadata.page.height}">${definitions}<main aria-label="${escapeXml(title || "Slides")}"><h1 class="words">${escapeXml(title || "Slides")}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
 <nav aria-label="Slides">${buttons}<span data-at></span></nav>${keys}<script>${SCRIPT}</script></body>
 </html>
 `);

@@ -1,6 +1,6 @@
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, Failure, headOf } from "@unitext/core/model";
+import { type Deck, Failure, metadataOf } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../shared/archive";
 import { toBase64 } from "../../shared/archive";
@@ -21,7 +21,7 @@ export function slidePictures(
   { fonts, picture, png }: PicturesOptions,
 ): Map<string, Uint8Array> {
   if (kind === "png" && !png) throw new Failure("not-supported", "png", "Pictures of slides are not drawn here.");
-  const head = headOf(deck);
+  const metadata = metadataOf(deck);
   const digits = String(deck.slides.length).length;
   const uri = (sha256: string) => {
     const bytes = picture(sha256);
@@ -31,7 +31,7 @@ export function slidePictures(
   return new Map(
     deck.slides.flatMap((slide, nth) => {
       if (slide.hidden) return [];
-      const svg = sceneSvg(layoutSlide(slide, { head, number: nth + 1, fonts }), { outlines: fonts, picture: uri });
+      const svg = sceneSvg(layoutSlide(slide, { metadata, number: nth + 1, fonts }), { outlines: fonts, picture: uri });
       return [
         [
           `${String(nth + 1).padStart(digits, "0")}.${kind}`,

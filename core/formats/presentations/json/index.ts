@@ -5,7 +5,7 @@ import {
   Failure,
   MOST,
   SCHEMA_VERSION,
-  upgraded,
+  upgrade,
   wellFormed,
   within,
 } from "@unitext/core/model";
@@ -54,7 +54,7 @@ export function readJson(
         "The bytes of a picture do not have the sum that the file gives for them.",
       );
   const clean = wellFormed(file.deck);
-  const deck = checked(Deck, upgraded(clean, file.version, name), "The deck");
+  const deck = checked(Deck, upgrade(clean, file.version, name), "The deck");
   within("slides", deck.slides.length, name);
   within(
     "elements",

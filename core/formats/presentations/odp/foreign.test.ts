@@ -1,6 +1,6 @@
 import { apply, moveTo } from "@unitext/core/edit";
 import { type Deck, type Element, plainText, type Slide, textOf } from "@unitext/core/model";
-import { formOf } from "@unitext/core/figures";
+import { resolveGeometry } from "@unitext/core/figures";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
@@ -8,7 +8,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { readXml } from "../../shared/xml";
 import { WRITERS, writeReport } from "../../index";
-import { formula, readEnhanced } from "./read/enhancedgeometry";
+import { formula, readEnhancedGeometry } from "./read/enhancedgeometry";
 
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 400, height: 300 })));
 const moving = Uint8Array.from(Buffer.from("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7", "base64"));
@@ -88,7 +88,7 @@ describe("an .odp that says nothing of Unitext", () => {
   it("draws a form where the form that was written is, point by point", () => {
     const numbers = (element: Element | undefined) =>
       element?.kind === "shape" && element.frame
-        ? formOf(element.geometry, element.frame.width, element.frame.height).outlines.map(({ d }) =>
+        ? resolveGeometry(element.geometry, element.frame.width, element.frame.height).outlines.map(({ d }) =>
             (d.match(/-?[\d.]+/g) ?? []).map(Number),
           )
         : [];
@@ -117,11 +117,11 @@ describe("an .odp that says nothing of Unitext", () => {
     // What all its paragraphs and runs have may stand in their own looks; together they say what was written.
     const run = (paragraph: number, at: number) => ({
       ...levels?.[Math.min(paragraph, (levels?.length ?? 1) - 1)]?.run,
-      ...box.text[paragraph]?.runs[at]?.look,
+      ...box.text[paragraph]?.runs[at]?.properties,
     });
     const look = (paragraph: number) => ({
       ...levels?.[Math.min(paragraph, (levels?.length ?? 1) - 1)]?.paragraph,
-      ...box.text[paragraph]?.look,
+      ...box.text[paragraph]?.properties,
     });
     expect(run(0, 0)).toMatchObject({ size: 20, colour: "#12343b", font: "Carlito" });
     expect(run(0, 1)).toMatchObject({ size: 30, colour: "#b23a30", underline: "double", spacing: 2 });
@@ -157,7 +157,7 @@ describe("an .odp that says nothing of Unitext", () => {
     ]);
     expect(table.kind === "table" && table.rows[0]?.[0]?.fill).toEqual({ kind: "solid", colour: "#0f5c63" });
     const [, first, second, fourth, third] = (whole.slides.find(({ id }) => id === "figures") as Slide).elements;
-    const bare = ({ id: _, kept: __, name: ___, ...rest }: Element) => rest;
+    const bare = ({ id: _, sourceShape: __, name: ___, ...rest }: Element) => rest;
     expect(bare(column)).toEqual(bare(first as Element));
     // The line goes along with its axis, its curve, its format and the way that the categories run.
     const {
@@ -167,20 +167,20 @@ describe("an .odp that says nothing of Unitext", () => {
     expect(bare(paired)).toMatchObject({ ...bare(looks as Element), series: [columns, line] });
     expect(scatter).toMatchObject({
       kind: "chart",
-      form: "scatter",
+      type: "scatter",
       series: [{ name: "Wind", values: [3, 5, 4], x: [1, 2, 3.5] }],
       legend: "none",
     });
-    expect(second).toMatchObject({ form: "scatter" });
+    expect(second).toMatchObject({ type: "scatter" });
     expect(ring).toMatchObject({
       kind: "chart",
-      form: "doughnut",
+      type: "doughnut",
       categories: ["Sand", "Mud"],
       series: [{ values: [3, 1] }],
       legend: "right",
       labels: "share",
     });
-    expect(third).toMatchObject({ form: "doughnut" });
+    expect(third).toMatchObject({ type: "doughnut" });
   });
 
   it("gives pictures cut, turned, mirrored and recoloured, films, masters, backgrounds and how slides come in", () => {
@@ -198,7 +198,7 @@ describe("an .odp that says nothing of Unitext", () => {
     expect(mirrored).toMatchObject({ flip: "x" });
     expect(like("pictures").find(({ kind }) => kind === "media")).toMatchObject({
       kind: "media",
-      form: "video",
+      type: "video",
       alt: "The tide",
     });
     expect(on("pictures").background).toEqual({
@@ -401,7 +401,7 @@ describe("enhanced geometry", () => {
 
   it("draws lines, curves and arcs", () => {
     const form = (path: string, extra = "") =>
-      readEnhanced(
+      readEnhancedGeometry(
         readXml(
           `<draw:enhanced-geometry svg:viewBox="0 0 100 100" draw:enhanced-path="${path}" ${extra}/>`,
           "x",

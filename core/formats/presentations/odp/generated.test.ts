@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Deck, type Element, revealsOf, type Slide, textOf } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
-import { looksOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/looks";
 import { type ReadResult, WRITERS } from "../../index";
 
 // Each row is a page that Debian's python3-odf writes, which takes only elements and attributes that OpenDocument 1.2 has; beside it, what the standard says that it means (part 1, chapters 9, 10, 19 and 20; numbers of sections from memory).
@@ -76,8 +76,8 @@ const frame = (graphic: Record<string, string>): Page => {
   const looks = styled("graphic", { GraphicProperties: graphic });
   return { styles: [looks.node], shapes: [box(looks.name, words("word"))] };
 };
-const look = (wanted: object) => ({ text: [{ runs: [{ text: "word", look: wanted }] }] });
-const standing = (wanted: object) => ({ text: [{ look: wanted }] });
+const look = (wanted: object) => ({ text: [{ runs: [{ text: "word", properties: wanted }] }] });
+const standing = (wanted: object) => ({ text: [{ properties: wanted }] });
 
 const CHARACTERS: Row[] = [
   ["a size in points", character({ fontsize: "27pt" }), look({ size: 27 })],
@@ -176,8 +176,8 @@ const PARAGRAPHS: Row[] = [
     },
     {
       text: [
-        { kind: "bullet", level: 0, look: { left: 30, first: -20, bullet: { character: "►" } } },
-        { kind: "bullet", level: 1, look: { left: 50, first: -20, bullet: { character: "–" } } },
+        { kind: "bullet", level: 0, properties: { left: 30, first: -20, bullet: { character: "►" } } },
+        { kind: "bullet", level: 1, properties: { left: 50, first: -20, bullet: { character: "–" } } },
       ],
     },
   ],
@@ -204,7 +204,7 @@ const PARAGRAPHS: Row[] = [
         ]),
       ],
     },
-    { text: [{ kind: "number", start: 3, look: { bullet: { scheme: "(a)" } } }, { kind: "number" }] },
+    { text: [{ kind: "number", start: 3, properties: { bullet: { scheme: "(a)" } } }, { kind: "number" }] },
   ],
 ];
 
@@ -442,21 +442,21 @@ let again: ReadResult;
 beforeAll(() => {
   found = presentation(rows.map(([, page]) => page));
   const { deck } = found;
-  const bare = ({ kept: _, ...element }: Element): Element => element as Element;
+  const bare = ({ sourceShape: _, ...element }: Element): Element => element as Element;
   const alone: Deck = {
     ...deck,
     assets: Object.fromEntries(Object.entries(deck.assets).filter(([name]) => !name.startsWith("kept/"))),
-    slides: deck.slides.map(({ kept: _, ...slide }) => ({ ...slide, elements: slide.elements.map(bare) })),
+    slides: deck.slides.map(({ sourcePart: _, ...slide }) => ({ ...slide, elements: slide.elements.map(bare) })),
   };
   again = bench.read(withoutTags(WRITERS.odp.write(alone, bench.context) as Uint8Array), "again.odp");
 });
 
 describe.each(ALL)("%s of a deck that python3-odf wrote", (_, list) => {
   it.each(list)("%s", (name, _page, wanted) => {
-    expect(looksOf(only(found.deck, name))).toMatchObject(wanted);
+    expect(propertiesOf(only(found.deck, name))).toMatchObject(wanted);
     // A form by its name is written by its formulas, which are the same outline.
     const { geometry, ...others } = wanted as { geometry?: { preset?: string } };
-    expect(looksOf(only(again.deck, name))).toMatchObject(
+    expect(propertiesOf(only(again.deck, name))).toMatchObject(
       geometry?.preset && geometry.preset !== "line" ? others : wanted,
     );
   });

@@ -1,2 +1,2 @@
-export { odpLots, readOdp } from "./read/read";
+export { odpBatches, readOdp } from "./read/read";
 export { writeOdp } from "./write/write";

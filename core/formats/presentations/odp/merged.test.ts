@@ -1,4 +1,4 @@
-import { type Gathered, gather, merge } from "@unitext/core/divide";
+import { type MergeSource, mergeParts, merge } from "@unitext/core/divide";
 import { apply, duplicate } from "@unitext/core/edit";
 import { type Deck, type Element, mapElementLinks, plainText, type Slide } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
@@ -67,10 +67,10 @@ const other = foreign(
   { "Object 1/other.bin": strToU8("not of ours") },
 );
 const [first, second] = [read(foreign(), "first.odp", "a"), read(other, "second.odp", "b")];
-const gathered = (...decks: Deck[]): Gathered[] => decks.map((deck) => ({ deck, version: 1 }));
+const gathered = (...decks: Deck[]): MergeSource[] => decks.map((deck) => ({ deck, version: 1 }));
 const joined = merge(
   gathered({ ...first, id: "one" }, { ...second, id: "two" }),
-  { look: "keep" },
+  { appearance: "keep" },
   { newId: idSource("j"), deckId: () => "joined" },
 ).deck;
 const written = write(joined);
@@ -79,7 +79,7 @@ const written = write(joined);
 const shown = (given: Element) => {
   const {
     id: _,
-    kept: __,
+    sourceShape: __,
     slot: ___,
     groups,
     ...element
@@ -210,7 +210,7 @@ describe("a slide of an .odp that stands twice", () => {
   });
 
   it("comes a second time when its file is brought in again", () => {
-    const more = gather(second, gathered({ ...second, id: "again" }), { look: "keep" }, idSource("g"));
+    const more = mergeParts(second, gathered({ ...second, id: "again" }), { appearance: "keep" }, idSource("g"));
     const deck = { ...second, slides: [...second.slides, ...more.slides] };
     const bytes = write(deck);
     expect(unresolved(unzipSync(bytes))).toEqual([]);

@@ -90,7 +90,7 @@ const level = (deck: Deck): LevelStyle => (deck.styles?.[first(deck).style ?? ""
 function colourIn(deck: Deck): string | undefined {
   const element = first(deck);
   if (element.kind !== "text" && element.kind !== "shape") return undefined;
-  return element.text[0]?.runs[0]?.look?.colour ?? level(deck).run?.colour;
+  return element.text[0]?.runs[0]?.properties?.colour ?? level(deck).run?.colour;
 }
 
 describe("white space (OpenDocument 1.3, part 3, 6.1.2 and 6.1.3)", () => {
@@ -210,7 +210,7 @@ describe("automatic styles of one name in both parts", () => {
   const [page] = deck.slides;
   const sizeOf = (element: Element | undefined) =>
     element?.kind === "text" &&
-    (element.text[0]?.runs[0]?.look?.size ?? deck.styles?.[element.style ?? ""]?.[0]?.run?.size);
+    (element.text[0]?.runs[0]?.properties?.size ?? deck.styles?.[element.style ?? ""]?.[0]?.run?.size);
   it("are those of content.xml on a page", () => {
     expect(first(deck)).toMatchObject({ kind: "text", fill: { colour: "#ff0000" } });
     expect(sizeOf(first(deck))).toBe(30);
@@ -387,7 +387,7 @@ describe("points that come in by ids of OpenDocument 1.1 (text:id, 19.916)", () 
     const [slide] = deck.slides;
     if (!slide) throw new Error("no slide");
     expect(revealsOf(slide).map(({ paragraph }) => paragraph)).toEqual([0, 1, 2]);
-    expect(slide.moves ?? []).toEqual([]);
+    expect(slide.unsupportedMotion ?? []).toEqual([]);
   });
 });
 

@@ -1,7 +1,7 @@
 import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
 import { unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
-import { looksOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../../index";
@@ -71,9 +71,9 @@ function slideOf({
 }
 /** What another program reads of what Unitext writes, with nothing of the file that it came from. */
 function rewritten(deck: Deck): Deck {
-  const slides = deck.slides.map(({ kept: _, ...slide }) => ({
+  const slides = deck.slides.map(({ sourcePart: _, ...slide }) => ({
     ...slide,
-    elements: slide.elements.map(({ kept: __, ...element }) => element),
+    elements: slide.elements.map(({ sourceShape: __, ...element }) => element),
   })) as Slide[];
   const assets = Object.fromEntries(Object.entries(deck.assets).filter(([name]) => !name.startsWith("kept/")));
   const parts = unzipSync(WRITERS.odp.write({ ...deck, assets, slides }, context) as Uint8Array);
@@ -94,33 +94,33 @@ describe("characters (20.181 and after)", () => {
   const row = (name: string, letters: string, wanted: object): Row => [name, { letters }, wanted];
   check(
     [
-      row("size", 'fo:font-size="24.5pt"', { look: { size: 24.5 } }),
+      row("size", 'fo:font-size="24.5pt"', { properties: { size: 24.5 } }),
       row("bold", 'fo:font-weight="bold"', { marks: ["strong"] }),
       row("italic", 'fo:font-style="italic"', { marks: ["emphasis"] }),
       row("struck", 'style:text-line-through-style="solid"', { marks: ["strike"] }),
       row("underlined", 'style:text-underline-style="solid" style:text-underline-width="auto"', {
-        look: { underline: "single" },
+        properties: { underline: "single" },
       }),
       row("underlined twice", 'style:text-underline-style="solid" style:text-underline-type="double"', {
-        look: { underline: "double" },
+        properties: { underline: "double" },
       }),
       row("underlined heavily", 'style:text-underline-style="solid" style:text-underline-width="bold"', {
-        look: { underline: "heavy" },
+        properties: { underline: "heavy" },
       }),
-      row("underlined in dots", 'style:text-underline-style="dotted"', { look: { underline: "dotted" } }),
-      row("underlined in dashes", 'style:text-underline-style="dash"', { look: { underline: "dashed" } }),
-      row("underlined in a wave", 'style:text-underline-style="wave"', { look: { underline: "wavy" } }),
-      row("capitals", 'fo:text-transform="uppercase"', { look: { caps: "all" } }),
-      row("small capitals", 'fo:font-variant="small-caps"', { look: { caps: "small" } }),
-      row("raised", 'style:text-position="30% 66%"', { look: { rise: 0.3 } }),
-      row("lowered", 'style:text-position="-25% 66%"', { look: { rise: -0.25 } }),
-      row("spaced", 'fo:letter-spacing="3pt"', { look: { spacing: 3 } }),
-      row("highlighted", 'fo:background-color="#fff2a8"', { look: { highlight: "#fff2a8" } }),
-      row("in a language", 'fo:language="es" fo:country="MX"', { look: { language: "es-MX" } }),
-      row("in a colour", 'fo:color="#7A2E57"', { look: { colour: "#7a2e57" } }),
-      row("in a font", 'fo:font-family="Caladea"', { look: { font: "Caladea" } }),
+      row("underlined in dots", 'style:text-underline-style="dotted"', { properties: { underline: "dotted" } }),
+      row("underlined in dashes", 'style:text-underline-style="dash"', { properties: { underline: "dashed" } }),
+      row("underlined in a wave", 'style:text-underline-style="wave"', { properties: { underline: "wavy" } }),
+      row("capitals", 'fo:text-transform="uppercase"', { properties: { caps: "all" } }),
+      row("small capitals", 'fo:font-variant="small-caps"', { properties: { caps: "small" } }),
+      row("raised", 'style:text-position="30% 66%"', { properties: { rise: 0.3 } }),
+      row("lowered", 'style:text-position="-25% 66%"', { properties: { rise: -0.25 } }),
+      row("spaced", 'fo:letter-spacing="3pt"', { properties: { spacing: 3 } }),
+      row("highlighted", 'fo:background-color="#fff2a8"', { properties: { highlight: "#fff2a8" } }),
+      row("in a language", 'fo:language="es" fo:country="MX"', { properties: { language: "es-MX" } }),
+      row("in a colour", 'fo:color="#7A2E57"', { properties: { colour: "#7a2e57" } }),
+      row("in a font", 'fo:font-family="Caladea"', { properties: { font: "Caladea" } }),
     ],
-    (deck) => (looksOf(deck).text as { runs: object[] }[])[0]?.runs[0],
+    (deck) => (propertiesOf(deck).text as { runs: object[] }[])[0]?.runs[0],
   );
 });
 
@@ -134,19 +134,19 @@ describe("paragraphs (20.216 and after)", () => {
     [
       row("in the middle", 'fo:text-align="center"', { align: "centre" }),
       row("to the end", 'fo:text-align="end"', { align: "end" }),
-      row("indents", 'fo:margin-left="36pt" fo:text-indent="-0.25in"', { look: { left: 36, first: -18 } }),
-      row("the right indent", 'fo:margin-right="10pt"', { look: { right: 10 } }),
-      row("space before", 'fo:margin-top="6pt"', { look: { before: { points: 6 } } }),
+      row("indents", 'fo:margin-left="36pt" fo:text-indent="-0.25in"', { properties: { left: 36, first: -18 } }),
+      row("the right indent", 'fo:margin-right="10pt"', { properties: { right: 10 } }),
+      row("space before", 'fo:margin-top="6pt"', { properties: { before: { points: 6 } } }),
       row("space after", 'fo:margin-bottom="1cm"', {
-        look: { after: { points: expect.closeTo(28.35, 2) as unknown } },
+        properties: { after: { points: expect.closeTo(28.35, 2) as unknown } },
       }),
-      row("lines in a share", 'fo:line-height="150%"', { look: { line: { times: 1.5 } } }),
-      row("lines in points", 'fo:line-height="24pt"', { look: { line: { points: 24 } } }),
+      row("lines in a share", 'fo:line-height="150%"', { properties: { line: { times: 1.5 } } }),
+      row("lines in points", 'fo:line-height="24pt"', { properties: { line: { points: 24 } } }),
       row(
         "tab stops at which text ends, stands in the middle, or has its decimal sign",
         "",
         {
-          look: {
+          properties: {
             tabs: [
               { at: 72, align: "end" },
               { at: 144, align: "centre" },
@@ -159,12 +159,12 @@ describe("paragraphs (20.216 and after)", () => {
       row(
         "tab stops",
         "",
-        { look: { tabs: [72, 144] } },
+        { properties: { tabs: [72, 144] } },
         '<style:tab-stops><style:tab-stop style:position="1in"/><style:tab-stop style:position="144pt"/></style:tab-stops>',
       ),
-      row("from right to left", 'style:writing-mode="rl-tb"', { look: { direction: "rtl" } }),
+      row("from right to left", 'style:writing-mode="rl-tb"', { properties: { direction: "rtl" } }),
     ],
-    (deck) => (looksOf(deck).text as { runs: object[] }[])[0],
+    (deck) => (propertiesOf(deck).text as { runs: object[] }[])[0],
   );
 
   const lines = (...inner: string[]) =>
@@ -184,10 +184,10 @@ describe("paragraphs (20.216 and after)", () => {
             '<text:p text:style-name="small"/>',
           ),
         },
-        [{}, { runs: [], look: { words: { size: 9 } } }, {}, { runs: [], look: { words: { size: 9 } } }],
+        [{}, { runs: [], properties: { words: { size: 9 } } }, {}, { runs: [], properties: { words: { size: 9 } } }],
       ],
     ],
-    (deck) => looksOf(deck).text,
+    (deck) => propertiesOf(deck).text,
   );
 
   const listed = (style: string): string =>
@@ -206,8 +206,8 @@ describe("paragraphs (20.216 and after)", () => {
         },
         {
           text: [
-            { kind: "bullet", level: 0, look: { bullet: { character: "▪", colour: "#b23a30", size: 0.8 } } },
-            { kind: "bullet", level: 1, look: { bullet: { character: "–" } } },
+            { kind: "bullet", level: 0, properties: { bullet: { character: "▪", colour: "#b23a30", size: 0.8 } } },
+            { kind: "bullet", level: 1, properties: { bullet: { character: "–" } } },
           ],
         },
       ],
@@ -220,7 +220,7 @@ describe("paragraphs (20.216 and after)", () => {
             ),
             shape: listed(""),
           },
-          { text: [{ kind: "number", look: { bullet: { scheme: `${format})` } } }, {}] },
+          { text: [{ kind: "number", properties: { bullet: { scheme: `${format})` } } }, {}] },
         ],
       ),
       [
@@ -235,7 +235,7 @@ describe("paragraphs (20.216 and after)", () => {
           text: [
             {
               kind: "bullet",
-              look: { left: 36, first: -18, bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } },
+              properties: { left: 36, first: -18, bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } },
             },
             {},
           ],
@@ -252,7 +252,7 @@ describe("paragraphs (20.216 and after)", () => {
         { text: [{ kind: "number", start: 5 }, {}] },
       ],
     ],
-    looksOf,
+    propertiesOf,
   );
 });
 
@@ -283,7 +283,7 @@ describe("how text stands in its shape", () => {
       row("made smaller to fit", 'draw:fit-to-size="shrink-to-fit"', { box: { fit: "shrink" } }),
       row("in a shape that grows", 'draw:auto-grow-height="true"', { box: { fit: "grow" } }),
     ],
-    looksOf,
+    propertiesOf,
   );
 });
 
@@ -454,7 +454,7 @@ describe("shapes (10.3)", () => {
         '<draw:line draw:name="One" draw:style-name="g" draw:layer="layout" svg:x1="10pt" svg:y1="20pt" svg:x2="110pt" svg:y2="70pt"/>',
       ),
     ],
-    looksOf,
+    propertiesOf,
   );
 });
 
@@ -465,7 +465,7 @@ it("a gradient that fades elsewhere than it runs has stops for both", () => {
     definitions:
       '<draw:gradient draw:name="shore" draw:style="linear" draw:start-color="#ffffff" draw:end-color="#000000" draw:angle="90deg"/><draw:opacity draw:name="fade" draw:style="linear" draw:start="50%" draw:end="100%" draw:angle="90deg" draw:border="50%"/>',
   });
-  expect(looksOf(deck)).toMatchObject({
+  expect(propertiesOf(deck)).toMatchObject({
     fill: {
       stops: [
         { at: 0, colour: "#ffffff", opacity: 0.5 },
@@ -478,7 +478,7 @@ it("a gradient that fades elsewhere than it runs has stops for both", () => {
 
 it("an ellipse is the form of that name", () =>
   expect(
-    looksOf(
+    propertiesOf(
       slideOf({
         graphic: 'draw:fill="solid" draw:fill-color="#0f5c63"',
         shape: `<draw:ellipse draw:name="One" draw:style-name="g" draw:layer="layout" ${FRAME}/>`,
@@ -502,7 +502,7 @@ describe("pictures (10.4.4)", () => {
       row("washed out", 'draw:color-mode="watermark"', { recolour: "washout" }),
       row("in a mirror", 'style:mirror="horizontal"', { flip: "x" }),
     ],
-    looksOf,
+    propertiesOf,
   );
 });
 
@@ -573,7 +573,11 @@ describe("tables (9.1)", () => {
           more: `${styles("")}<style:style style:name="s" style:family="table-cell"><style:text-properties fo:font-size="10pt"/></style:style>`,
           shape: table(row(cell("a"), cell("", "", "s"))),
         },
-        { rows: [[{ text: [{ runs: [{ text: "a" }] }] }, { text: [{ runs: [], look: { words: { size: 10 } } }] }]] },
+        {
+          rows: [
+            [{ text: [{ runs: [{ text: "a" }] }] }, { text: [{ runs: [], properties: { words: { size: 10 } } }] }],
+          ],
+        },
       ],
       [
         "borders",
@@ -584,6 +588,6 @@ describe("tables (9.1)", () => {
         { rows: [[{ borders: { bottom: { colour: "#7a2e57", width: 2 } } }, {}]] },
       ],
     ],
-    looksOf,
+    propertiesOf,
   );
 });

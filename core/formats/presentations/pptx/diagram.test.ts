@@ -3,7 +3,7 @@ import {
   emptyDeck,
   filesOf,
   type ForeignElement,
-  headOf,
+  metadataOf,
   newSlide,
   type Slide,
   textOf,
@@ -106,12 +106,16 @@ describe("a diagram of another program", () => {
   it("is drawn in its frame, and stretched with it", () => {
     const at = (of: Deck) =>
       leavesOf(
-        layoutSlide(of.slides[0] as Slide, { head: headOf(of), number: 1, fonts: bench.context.fonts }).nodes,
+        layoutSlide(of.slides[0] as Slide, { metadata: metadataOf(of), number: 1, fonts: bench.context.fonts }).nodes,
       ).flatMap((node) =>
         node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")) : [],
       );
     expect(at(deck)).toEqual(expect.arrayContaining(["Ebb", "Flood"]));
-    const scene = layoutSlide(deck.slides[0] as Slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts });
+    const scene = layoutSlide(deck.slides[0] as Slide, {
+      metadata: metadataOf(deck),
+      number: 1,
+      fonts: bench.context.fonts,
+    });
     const group = scene.nodes.find((node) => node.kind === "group" && node.element === diagram.id);
     expect(group).toMatchObject({ matrix: [1, 0, 0, 1, 100, 60] });
     const moved: Deck = {
@@ -124,9 +128,11 @@ describe("a diagram of another program", () => {
       })) as Deck["slides"],
     };
     expect(
-      layoutSlide(moved.slides[0] as Slide, { head: headOf(moved), number: 1, fonts: bench.context.fonts }).nodes.find(
-        (node) => node.kind === "group" && node.element === diagram.id,
-      ),
+      layoutSlide(moved.slides[0] as Slide, {
+        metadata: metadataOf(moved),
+        number: 1,
+        fonts: bench.context.fonts,
+      }).nodes.find((node) => node.kind === "group" && node.element === diagram.id),
     ).toMatchObject({ matrix: [2, 0, 0, 0.5, 0, 0] });
   });
 

@@ -207,13 +207,13 @@ describe("a deck that pptxgenjs wrote", () => {
           align: "centre",
           runs: [
             { text: "Bold ", marks: ["strong"] },
-            { text: "big", look: { size: 30, colour: "#b23a30", underline: "single" } },
+            { text: "big", properties: { size: 30, colour: "#b23a30", underline: "single" } },
             { text: "2" },
           ],
         },
       ],
     });
-    expect(text.kind === "text" && (text.text[0]?.runs[2]?.look?.rise ?? 0) < 0).toBe(true);
+    expect(text.kind === "text" && (text.text[0]?.runs[2]?.properties?.rise ?? 0) < 0).toBe(true);
     expect(table).toMatchObject({
       kind: "table",
       rows: [
@@ -228,7 +228,7 @@ describe("a deck that pptxgenjs wrote", () => {
     const charts = read.deck.slides[2]?.elements.map((element) =>
       element.kind === "chart"
         ? {
-            form: element.form,
+            type: element.type,
             stack: element.stack,
             title: element.title,
             legend: element.legend,
@@ -239,7 +239,7 @@ describe("a deck that pptxgenjs wrote", () => {
     );
     expect(charts).toEqual([
       {
-        form: "column",
+        type: "column",
         stack: "sum",
         title: "Mean level",
         legend: "bottom",
@@ -250,7 +250,7 @@ describe("a deck that pptxgenjs wrote", () => {
         ],
       },
       {
-        form: "line",
+        type: "line",
         stack: undefined,
         title: undefined,
         legend: "none",
@@ -258,7 +258,7 @@ describe("a deck that pptxgenjs wrote", () => {
         series: [{ name: "N", values: [3, 1, 2], x: undefined }],
       },
       {
-        form: "pie",
+        type: "pie",
         stack: undefined,
         title: undefined,
         legend: "none",
@@ -266,7 +266,7 @@ describe("a deck that pptxgenjs wrote", () => {
         series: [{ name: "Share", values: [70, 30], x: undefined }],
       },
       {
-        form: "scatter",
+        type: "scatter",
         stack: undefined,
         title: undefined,
         legend: "none",
@@ -278,7 +278,7 @@ describe("a deck that pptxgenjs wrote", () => {
 
   it("draws what its master draws behind, in its colours, and tells which fonts stand in", () => {
     const { deck, adapted } = read;
-    const scene = layoutSlide(deck.slides[0] as Deck["slides"][number], { head: deck, number: 1, fonts });
+    const scene = layoutSlide(deck.slides[0] as Deck["slides"][number], { metadata: deck, number: 1, fonts });
     expect(scene.background).toBe("#f4f1e8");
     const leaves = leavesOf(scene.nodes);
     expect(leaves.some((node) => node.kind === "paths" && node.paths.some(({ fill }) => fill === "#0f5c63"))).toBe(
@@ -395,7 +395,7 @@ describe("a deck that pptxgenjs wrote", () => {
         { deck: part, version: 0 },
         { deck: { ...other.deck, id: "other" }, version: 0 },
       ],
-      { look: "keep" },
+      { appearance: "keep" },
       ids,
     );
     const file = written(both, read, other.blobs);
@@ -420,7 +420,7 @@ describe("a deck that pptxgenjs wrote", () => {
         { deck: { ...result.deck, id: "a" }, version: 0 },
         { deck: { ...result.deck, id: "b", theme: { ...result.deck.theme, name: "x" } }, version: 0 },
       ],
-      { look: "match" },
+      { appearance: "match" },
       { newId: () => `m${next++}`, deckId: () => `d${next++}` },
     );
     const file = unzipSync(written(deck, result));

@@ -1,8 +1,8 @@
 import { createRequire } from "node:module";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, type Element, headOf, textOf } from "@unitext/core/model";
+import { type Deck, type Element, metadataOf, textOf } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
-import { looksOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/looks";
 import { PNG } from "pngjs";
 import { type ReadResult, WRITERS } from "../../index";
 
@@ -24,8 +24,8 @@ const text =
   (slide: Any) =>
     slide.addText(words, { ...BOX, ...options });
 const run = (options: object) => text({}, [{ text: "word", options }]);
-const look = (wanted: object) => ({ text: [{ runs: [{ text: "word", look: wanted }] }] });
-const paragraph = (wanted: object) => ({ text: [{ look: wanted }] });
+const look = (wanted: object) => ({ text: [{ runs: [{ text: "word", properties: wanted }] }] });
+const paragraph = (wanted: object) => ({ text: [{ properties: wanted }] });
 const shape = (name: string, options: object) => (slide: Any) => slide.addShape(name, { ...BOX, ...options });
 const image = (options: object) => (slide: Any) => slide.addImage({ data: PHOTO, ...BOX, ...options });
 const table =
@@ -93,11 +93,11 @@ const PARAGRAPHS: Row[] = [
     text({}, [{ text: "a\tb", options: { tabStops: [{ position: 1 }, { position: 3, alignment: "r" }] } }]),
     paragraph({ tabs: [72, { at: 216, align: "end" }] }),
   ],
-  ["points", text({ bullet: true }), { text: [{ kind: "bullet", level: 0, look: { left: 27, first: -27 } }] }],
+  ["points", text({ bullet: true }), { text: [{ kind: "bullet", level: 0, properties: { left: 27, first: -27 } }] }],
   [
     "points with a sign of their own, far in",
     text({ bullet: { characterCode: "25BA", indent: 40 } }),
-    { text: [{ kind: "bullet", look: { left: 40, first: -40, bullet: { character: "►" } } }] },
+    { text: [{ kind: "bullet", properties: { left: 40, first: -40, bullet: { character: "►" } } }] },
   ],
   [
     "deeper points",
@@ -112,7 +112,11 @@ const PARAGRAPHS: Row[] = [
       ],
     },
   ],
-  ["numbers", text({ bullet: { type: "number" } }), { text: [{ kind: "number", look: { bullet: { scheme: "1." } } }] }],
+  [
+    "numbers",
+    text({ bullet: { type: "number" } }),
+    { text: [{ kind: "number", properties: { bullet: { scheme: "1." } } }] },
+  ],
   [
     "numbers from another one",
     text({ bullet: { type: "number", numberStartAt: 7 } }),
@@ -121,27 +125,27 @@ const PARAGRAPHS: Row[] = [
   [
     "letters in brackets",
     text({ bullet: { type: "number", style: "alphaLcParenBoth" } }),
-    { text: [{ look: { bullet: { scheme: "(a)" } } }] },
+    { text: [{ properties: { bullet: { scheme: "(a)" } } }] },
   ],
   [
     "capital letters before a bracket",
     text({ bullet: { type: "number", style: "alphaUcParenR" } }),
-    { text: [{ look: { bullet: { scheme: "A)" } } }] },
+    { text: [{ properties: { bullet: { scheme: "A)" } } }] },
   ],
   [
     "Roman numbers",
     text({ bullet: { type: "number", style: "romanUcPeriod" } }),
-    { text: [{ look: { bullet: { scheme: "I." } } }] },
+    { text: [{ properties: { bullet: { scheme: "I." } } }] },
   ],
   [
     "small Roman numbers in brackets",
     text({ bullet: { type: "number", style: "romanLcParenBoth" } }),
-    { text: [{ look: { bullet: { scheme: "(i)" } } }] },
+    { text: [{ properties: { bullet: { scheme: "(i)" } } }] },
   ],
   [
     "numbers alone",
     text({ bullet: { type: "number", style: "arabicPlain" } }),
-    { text: [{ look: { bullet: { scheme: "1" } } }] },
+    { text: [{ properties: { bullet: { scheme: "1" } } }] },
   ],
 ];
 
@@ -287,9 +291,9 @@ const PICTURES: Row[] = [
   [
     "a film",
     (slide) => slide.addMedia({ type: "video", data: FILM, ...BOX }),
-    { kind: "media", form: "video", frame: { x: 72, width: 288 } },
+    { kind: "media", type: "video", frame: { x: 72, width: 288 } },
   ],
-  ["a sound", (slide) => slide.addMedia({ type: "audio", data: SOUND, ...BOX }), { kind: "media", form: "audio" }],
+  ["a sound", (slide) => slide.addMedia({ type: "audio", data: SOUND, ...BOX }), { kind: "media", type: "audio" }],
 ];
 
 const TABLES: Row[] = [
@@ -378,7 +382,11 @@ const TABLES: Row[] = [
   [
     "words that look otherwise",
     table([[{ text: [{ text: "a", options: { bold: true, color: "B23A30" } }, { text: "b" }] }]]),
-    { rows: [[{ text: [{ runs: [{ text: "a", marks: ["strong"], look: { colour: "#b23a30" } }, { text: "b" }] }] }]] },
+    {
+      rows: [
+        [{ text: [{ runs: [{ text: "a", marks: ["strong"], properties: { colour: "#b23a30" } }, { text: "b" }] }] }],
+      ],
+    },
   ],
   ["a side", table([[{ text: "a", options: { align: "right" } }]]), { rows: [[{ text: [{ align: "end" }] }]] }],
 ];
@@ -391,25 +399,25 @@ const CHARTS: Row[] = [
   [
     "columns beside each other",
     chart("bar"),
-    { kind: "chart", form: "column", categories: ["Jan", "Feb", "Mar"], series: SERIES },
+    { kind: "chart", type: "column", categories: ["Jan", "Feb", "Mar"], series: SERIES },
   ],
-  ["bars", chart("bar", { barDir: "bar" }), { form: "bar" }],
-  ["columns on each other", chart("bar", { barGrouping: "stacked" }), { form: "column", stack: "sum" }],
-  ["columns as shares", chart("bar", { barGrouping: "percentStacked" }), { form: "column", stack: "share" }],
-  ["lines", chart("line"), { form: "line", series: SERIES }],
-  ["smooth lines", chart("line", { lineSmooth: true }), { form: "line", series: [{ smooth: true }, { smooth: true }] }],
-  ["areas", chart("area"), { form: "area", series: SERIES }],
-  ["a pie", chart("pie", {}, [DATA[0]]), { form: "pie", series: [{ values: [1, 3, 2] }] }],
-  ["a ring", chart("doughnut", {}, [DATA[0]]), { form: "doughnut", series: [{ values: [1, 3, 2] }] }],
+  ["bars", chart("bar", { barDir: "bar" }), { type: "bar" }],
+  ["columns on each other", chart("bar", { barGrouping: "stacked" }), { type: "column", stack: "sum" }],
+  ["columns as shares", chart("bar", { barGrouping: "percentStacked" }), { type: "column", stack: "share" }],
+  ["lines", chart("line"), { type: "line", series: SERIES }],
+  ["smooth lines", chart("line", { lineSmooth: true }), { type: "line", series: [{ smooth: true }, { smooth: true }] }],
+  ["areas", chart("area"), { type: "area", series: SERIES }],
+  ["a pie", chart("pie", {}, [DATA[0]]), { type: "pie", series: [{ values: [1, 3, 2] }] }],
+  ["a ring", chart("doughnut", {}, [DATA[0]]), { type: "doughnut", series: [{ values: [1, 3, 2] }] }],
   [
     "points by two values",
     chart("scatter", {}, [
       { name: "X", values: [1, 2, 3.5] },
       { name: "Y", values: [3, 5, 4] },
     ]),
-    { form: "scatter", series: [{ name: "Y", values: [3, 5, 4], x: [1, 2, 3.5] }] },
+    { type: "scatter", series: [{ name: "Y", values: [3, 5, 4], x: [1, 2, 3.5] }] },
   ],
-  ["a star of three, as lines", chart("radar"), { form: "line", series: SERIES }],
+  ["a star of three, as lines", chart("radar"), { type: "line", series: SERIES }],
   ["a title", chart("bar", { showTitle: true, title: "Levels" }), { title: "Levels" }],
   ["a key to the right", chart("bar", { showLegend: true, legendPos: "r" }), { legend: "right" }],
   ["a key above", chart("bar", { showLegend: true, legendPos: "t" }), { legend: "top" }],
@@ -434,7 +442,7 @@ const CHARTS: Row[] = [
       valAxisMinVal: 0,
       valAxisMaxVal: 8,
     }),
-    { xAxis: { title: "month" }, yAxis: { title: "metres", least: 0, most: 8 } },
+    { xAxis: { title: "month" }, yAxis: { title: "metres", min: 0, max: 8 } },
   ],
   ["categories the other way", chart("bar", { catAxisOrientation: "maxMin" }), { xAxis: { reversed: true } }],
   [
@@ -469,22 +477,22 @@ beforeAll(async () => {
   found = bench.read(new Uint8Array(await made.write({ outputType: "uint8array" })), "generated.pptx");
   // Written anew, with nothing of its file, as another program reads it.
   const bare = (element: Element): Element => {
-    const { kept: _, ...rest } = element;
+    const { sourceShape: _, ...rest } = element;
     return rest as Element;
   };
   const { deck } = found;
   const alone: Deck = {
     ...deck,
     assets: Object.fromEntries(Object.entries(deck.assets).filter(([name]) => !name.startsWith("kept/"))),
-    slides: deck.slides.map(({ kept: _, ...slide }) => ({ ...slide, elements: slide.elements.map(bare) })),
+    slides: deck.slides.map(({ sourcePart: _, ...slide }) => ({ ...slide, elements: slide.elements.map(bare) })),
   };
   again = bench.read(withoutTags(WRITERS.pptx.write(alone, bench.context) as Uint8Array), "again.pptx");
 });
 
 describe.each(ALL)("%s of a deck that pptxgenjs wrote", (_, list) => {
   it.each(list)("%s", (name, _draw, wanted) => {
-    expect(looksOf(only(found.deck, name))).toMatchObject(wanted);
-    expect(looksOf(only(again.deck, name))).toMatchObject(wanted);
+    expect(propertiesOf(only(found.deck, name))).toMatchObject(wanted);
+    expect(propertiesOf(only(again.deck, name))).toMatchObject(wanted);
   });
 });
 
@@ -548,7 +556,7 @@ describe("a whole deck that pptxgenjs wrote", () => {
       }
     });
     const { nodes } = layoutSlide(deck.slides[2] as Deck["slides"][number], {
-      head: headOf(deck),
+      metadata: metadataOf(deck),
       number: 3,
       fonts: bench.context.fonts,
     });
@@ -580,7 +588,7 @@ describe("a whole deck that pptxgenjs wrote", () => {
     });
     const [slide] = deck.slides as [Deck["slides"][number]];
     expect(slide.elements).toHaveLength(5000);
-    const { boxes } = layoutSlide(slide, { head: headOf(deck), number: 1, fonts: bench.context.fonts });
+    const { boxes } = layoutSlide(slide, { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts });
     expect(boxes).toHaveLength(5000);
     const moved = slide.elements.map((element, nth) =>
       nth === 4321 && element.frame ? { ...element, frame: { ...element.frame, x: 0 } } : element,

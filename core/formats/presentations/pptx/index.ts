@@ -1,2 +1,2 @@
-export { pptxLots, readPptx } from "./read/read";
+export { pptxBatches, readPptx } from "./read/read";
 export { type PptxOptions, writePptx } from "./write/write";

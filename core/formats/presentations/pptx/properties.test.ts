@@ -1,6 +1,6 @@
 import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
-import { looksOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../../index";
@@ -54,9 +54,9 @@ const slideOf = (shape: string) =>
   read(zipSync({ ...base, "ppt/slides/slide1.xml": strToU8(`${HEAD}${shape}</p:spTree></p:cSld></p:sld>`) }));
 /** What another program reads of what Unitext writes, with nothing of the file that it came from. */
 function rewritten(deck: Deck): Deck {
-  const slides = deck.slides.map(({ kept: _, ...slide }) => ({
+  const slides = deck.slides.map(({ sourcePart: _, ...slide }) => ({
     ...slide,
-    elements: slide.elements.map(({ kept: __, ...element }) => element),
+    elements: slide.elements.map(({ sourceShape: __, ...element }) => element),
   })) as Slide[];
   const assets = Object.fromEntries(Object.entries(deck.assets).filter(([name]) => !name.startsWith("kept/")));
   return read(zipSync(bare(unzipSync(WRITERS.pptx.write({ ...deck, assets, slides }, context) as Uint8Array))));
@@ -76,10 +76,10 @@ const sp = ({
   `<p:sp><p:nvSpPr><p:cNvPr id="2" name="One"/><p:cNvSpPr/><p:nvPr/></p:nvSpPr><p:spPr>${xfrm}${spPr}</p:spPr><p:txBody>${body}${text}</p:txBody></p:sp>`;
 
 const first = (deck: Deck) =>
-  looksOf(deck) as {
+  propertiesOf(deck) as {
     text: {
-      runs: { text: string; marks?: string[]; look: object }[];
-      look: object;
+      runs: { text: string; marks?: string[]; properties: object }[];
+      properties: object;
       kind: string;
       level: number;
       align?: string;
@@ -102,50 +102,50 @@ describe("characters (21.1.2.3)", () => {
   const run = (rPr: string) => sp({ text: `<a:p><a:r>${rPr}<a:t>word</a:t></a:r></a:p>` });
   check(
     [
-      ["size in hundredths of points", '<a:rPr sz="2450"/>', { look: { size: 24.5 } }],
+      ["size in hundredths of points", '<a:rPr sz="2450"/>', { properties: { size: 24.5 } }],
       ["bold", '<a:rPr b="1"/>', { marks: ["strong"] }],
       ["italic", '<a:rPr i="true"/>', { marks: ["emphasis"] }],
       ["struck", '<a:rPr strike="sngStrike"/>', { marks: ["strike"] }],
-      ["underlined", '<a:rPr u="sng"/>', { look: { underline: "single" } }],
-      ["underlined twice", '<a:rPr u="dbl"/>', { look: { underline: "double" } }],
-      ["underlined heavily", '<a:rPr u="heavy"/>', { look: { underline: "heavy" } }],
-      ["underlined in dots", '<a:rPr u="dotted"/>', { look: { underline: "dotted" } }],
-      ["underlined in dashes", '<a:rPr u="dash"/>', { look: { underline: "dashed" } }],
-      ["underlined in a wave", '<a:rPr u="wavy"/>', { look: { underline: "wavy" } }],
-      ["capitals", '<a:rPr cap="all"/>', { look: { caps: "all" } }],
-      ["small capitals", '<a:rPr cap="small"/>', { look: { caps: "small" } }],
-      ["raised by a share of the size", '<a:rPr baseline="30000"/>', { look: { rise: 0.3 } }],
-      ["lowered", '<a:rPr baseline="-25000"/>', { look: { rise: -0.25 } }],
-      ["spaced in hundredths of points", '<a:rPr spc="300"/>', { look: { spacing: 3 } }],
-      ["set tight", '<a:rPr spc="-50"/>', { look: { spacing: -0.5 } }],
+      ["underlined", '<a:rPr u="sng"/>', { properties: { underline: "single" } }],
+      ["underlined twice", '<a:rPr u="dbl"/>', { properties: { underline: "double" } }],
+      ["underlined heavily", '<a:rPr u="heavy"/>', { properties: { underline: "heavy" } }],
+      ["underlined in dots", '<a:rPr u="dotted"/>', { properties: { underline: "dotted" } }],
+      ["underlined in dashes", '<a:rPr u="dash"/>', { properties: { underline: "dashed" } }],
+      ["underlined in a wave", '<a:rPr u="wavy"/>', { properties: { underline: "wavy" } }],
+      ["capitals", '<a:rPr cap="all"/>', { properties: { caps: "all" } }],
+      ["small capitals", '<a:rPr cap="small"/>', { properties: { caps: "small" } }],
+      ["raised by a share of the size", '<a:rPr baseline="30000"/>', { properties: { rise: 0.3 } }],
+      ["lowered", '<a:rPr baseline="-25000"/>', { properties: { rise: -0.25 } }],
+      ["spaced in hundredths of points", '<a:rPr spc="300"/>', { properties: { spacing: 3 } }],
+      ["set tight", '<a:rPr spc="-50"/>', { properties: { spacing: -0.5 } }],
       [
         "highlighted",
         '<a:rPr><a:highlight><a:srgbClr val="FFF2A8"/></a:highlight></a:rPr>',
-        { look: { highlight: "#fff2a8" } },
+        { properties: { highlight: "#fff2a8" } },
       ],
-      ["in a language", '<a:rPr lang="es-MX"/>', { look: { language: "es-MX" } }],
+      ["in a language", '<a:rPr lang="es-MX"/>', { properties: { language: "es-MX" } }],
       [
         "in a colour",
         '<a:rPr><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill></a:rPr>',
-        { look: { colour: "#7a2e57" } },
+        { properties: { colour: "#7a2e57" } },
       ],
       // 20.1.2.3.23: lumMod of 50 % halves the luminance: (0.32, 0.16 …) worked by hand for pure red: #ff0000 to #800000.
       [
         "in a colour with a transform",
         '<a:rPr><a:solidFill><a:srgbClr val="FF0000"><a:lumMod val="50000"/></a:srgbClr></a:solidFill></a:rPr>',
-        { look: { colour: "#800000" } },
+        { properties: { colour: "#800000" } },
       ],
       [
         "in a preset colour",
         '<a:rPr><a:solidFill><a:prstClr val="navy"/></a:solidFill></a:rPr>',
-        { look: { colour: "#000080" } },
+        { properties: { colour: "#000080" } },
       ],
       [
         "in a system colour by what it was last",
         '<a:rPr><a:solidFill><a:sysClr val="windowText" lastClr="102030"/></a:solidFill></a:rPr>',
-        { look: { colour: "#102030" } },
+        { properties: { colour: "#102030" } },
       ],
-      ["in a font", '<a:rPr><a:latin typeface="Caladea"/></a:rPr>', { look: { font: "Caladea" } }],
+      ["in a font", '<a:rPr><a:latin typeface="Caladea"/></a:rPr>', { properties: { font: "Caladea" } }],
     ],
     run,
     (deck) => first(deck).text[0]?.runs[0],
@@ -158,38 +158,38 @@ describe("paragraphs (21.1.2.2)", () => {
     [
       ["in the middle", '<a:pPr algn="ctr"/>', { align: "centre" }],
       ["to the right", '<a:pPr algn="r"/>', { align: "end" }],
-      ["indents in EMU", '<a:pPr marL="457200" indent="-228600"/>', { look: { left: 36, first: -18 } }],
-      ["the right indent", '<a:pPr marR="127000"/>', { look: { right: 10 } }],
+      ["indents in EMU", '<a:pPr marL="457200" indent="-228600"/>', { properties: { left: 36, first: -18 } }],
+      ["the right indent", '<a:pPr marR="127000"/>', { properties: { right: 10 } }],
       [
         "space before in points",
         '<a:pPr><a:spcBef><a:spcPts val="600"/></a:spcBef></a:pPr>',
-        { look: { before: { points: 6 } } },
+        { properties: { before: { points: 6 } } },
       ],
       [
         "space after in a share",
         '<a:pPr><a:spcAft><a:spcPct val="50000"/></a:spcAft></a:pPr>',
-        { look: { after: { times: 0.5 } } },
+        { properties: { after: { times: 0.5 } } },
       ],
       [
         "lines in a share",
         '<a:pPr><a:lnSpc><a:spcPct val="150000"/></a:lnSpc></a:pPr>',
-        { look: { line: { times: 1.5 } } },
+        { properties: { line: { times: 1.5 } } },
       ],
       [
         "lines in points",
         '<a:pPr><a:lnSpc><a:spcPts val="2400"/></a:lnSpc></a:pPr>',
-        { look: { line: { points: 24 } } },
+        { properties: { line: { points: 24 } } },
       ],
       [
         "tab stops",
         '<a:pPr><a:tabLst><a:tab pos="914400" algn="l"/><a:tab pos="1828800" algn="l"/></a:tabLst></a:pPr>',
-        { look: { tabs: [72, 144] } },
+        { properties: { tabs: [72, 144] } },
       ],
       [
         "tab stops of other kinds",
         '<a:pPr><a:tabLst><a:tab pos="914400" algn="r"/><a:tab pos="1828800" algn="ctr"/><a:tab pos="2540000" algn="dec"/></a:tabLst></a:pPr>',
         {
-          look: {
+          properties: {
             tabs: [
               { at: 72, align: "end" },
               { at: 144, align: "centre" },
@@ -201,17 +201,17 @@ describe("paragraphs (21.1.2.2)", () => {
       [
         "a level",
         '<a:pPr lvl="2"><a:buChar char="–"/></a:pPr>',
-        { level: 2, kind: "bullet", look: { bullet: { character: "–" } } },
+        { level: 2, kind: "bullet", properties: { bullet: { character: "–" } } },
       ],
       [
         "a bullet in its colour, size and font",
         '<a:pPr><a:buClr><a:srgbClr val="B23A30"/></a:buClr><a:buSzPct val="80000"/><a:buFont typeface="Arimo"/><a:buChar char="▪"/></a:pPr>',
-        { kind: "bullet", look: { bullet: { character: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } },
+        { kind: "bullet", properties: { bullet: { character: "▪", colour: "#b23a30", size: 0.8, font: "Arimo" } } },
       ],
       [
         "a picture before an item",
         `<a:pPr><a:buBlip><a:blip r:embed="${pictureId}"/></a:buBlip></a:pPr>`,
-        { kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } },
+        { kind: "bullet", properties: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } },
       ],
       ["numbers", '<a:pPr><a:buAutoNum type="arabicPeriod"/></a:pPr>', { kind: "number" }],
       [
@@ -225,10 +225,10 @@ describe("paragraphs (21.1.2.2)", () => {
         (type, nth): Row => [
           `the number scheme ${type}`,
           `<a:pPr><a:buAutoNum type="${type}"/></a:pPr>`,
-          { kind: "number", look: { bullet: { scheme: ["a)", "A.", "i.", "I.", "(1)", "1"][nth] } } },
+          { kind: "number", properties: { bullet: { scheme: ["a)", "A.", "i.", "I.", "(1)", "1"][nth] } } },
         ],
       ),
-      ["from right to left", '<a:pPr rtl="1" algn="r"/>', { look: { direction: "rtl" } }],
+      ["from right to left", '<a:pPr rtl="1" algn="r"/>', { properties: { direction: "rtl" } }],
     ],
     paragraph,
     (deck) => first(deck).text[0],
@@ -240,7 +240,7 @@ describe("the colour of a link (21.1.2.3.5)", () => {
     sp({
       text: `<a:p><a:r><a:rPr><a:solidFill><a:srgbClr val="B23A30"/></a:solidFill><a:hlinkClick r:id="" action="ppaction://hlinkshowjump?jump=firstslide">${more}</a:hlinkClick></a:rPr><a:t>back to the beginning</a:t></a:r></a:p>`,
     });
-  const colourOf = (deck: Deck) => first(deck).text[0]?.runs[0]?.look;
+  const colourOf = (deck: Deck) => first(deck).text[0]?.runs[0]?.properties;
 
   it("is that of the theme's links, whatever its words say (common practice, no source), here and in what is written", () => {
     const deck = slideOf(led(""));
@@ -295,7 +295,12 @@ describe("lines without words (endParaRPr, 21.1.2.2.3)", () => {
       [
         "are as high as they say, between words and after them",
         `<a:p><a:r><a:t>one</a:t></a:r></a:p>${line(900)}<a:p><a:r><a:t>two</a:t></a:r></a:p>${line(4000)}`,
-        [{ look: {} }, { look: { words: { size: 9 } }, runs: [] }, {}, { look: { words: { size: 40 } }, runs: [] }],
+        [
+          { properties: {} },
+          { properties: { words: { size: 9 } }, runs: [] },
+          {},
+          { properties: { words: { size: 40 } }, runs: [] },
+        ],
       ],
       ["say nothing where a text has no words at all", line(900), []],
     ],
@@ -529,7 +534,7 @@ describe("tables (21.1.3)", () => {
           '<a:tc><a:txBody><a:bodyPr/><a:p><a:endParaRPr lang="en" sz="1000"/></a:p></a:txBody><a:tcPr/></a:tc>',
           cell(""),
         ),
-        { rows: [[{ text: [{ look: { words: { size: 10 } }, runs: [] }] }, { text: [] }]] },
+        { rows: [[{ text: [{ properties: { words: { size: 10 } }, runs: [] }] }, { text: [] }]] },
       ],
       [
         "borders",
@@ -636,9 +641,9 @@ describe("list styles of a master", () => {
       ),
     };
     expect(strFromU8(parts[master] as Uint8Array)).toContain("rIdSign");
-    const found = looksOf(read(zipSync(parts)));
+    const found = propertiesOf(read(zipSync(parts)));
     expect(found.text).toMatchObject([
-      { kind: "bullet", look: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } },
+      { kind: "bullet", properties: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } },
     ]);
   });
 });

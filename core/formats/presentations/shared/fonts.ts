@@ -1,10 +1,10 @@
-import { isSignFont, shownFamily } from "@unitext/core/layout";
+import { isSymbolFont, shownFamily } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
 
 /** What is said of the fonts that a file names and that do not ship. */
 export function standInFonts(families: Iterable<string>): Report["adapted"] {
   return [...families].flatMap((family) => {
-    if (isSignFont(family))
+    if (isSymbolFont(family))
       return [
         {
           slide: null,

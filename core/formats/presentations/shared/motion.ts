@@ -14,7 +14,7 @@ import {
 import type { Report } from "@unitext/core/tally";
 
 /** One thing that a file lets happen on a slide: an entrance of a shape, or of some of its paragraphs, or another motion by its name. */
-export type Happening = { shape: string } & (
+export type TimingEvent = { shape: string } & (
   | { motion: string }
   | {
       trigger: Trigger;
@@ -40,7 +40,7 @@ const IN_TURN = "its points in turn with other things";
 const UNEVEN = "its points otherwise than the first";
 
 /** What the happenings of a slide are as entrances of shapes, and what no entrance can say. */
-function gathered(happenings: readonly Happening[]): {
+function collectEvents(happenings: readonly TimingEvent[]): {
   entrances: Map<string, Coming>;
   moves: { shape: string; what: string }[];
 } {
@@ -136,11 +136,11 @@ const HOW: Record<Effect, string> = {
  */
 export function withMotion(
   slide: Pick<Slide, "arrangement" | "elements">,
-  happenings: readonly Happening[],
+  happenings: readonly TimingEvent[],
   elementsOf: (shape: string) => readonly Element[],
   adapted: (entry: Omit<Report["adapted"][number], "slide">) => void,
 ): { elements: Element[]; moves: string[] } {
-  const { entrances, moves } = gathered(happenings);
+  const { entrances, moves } = collectEvents(happenings);
   const said = new Map<string, Pick<Element, "entrance"> & { steps?: boolean; text?: RichText }>();
   const named = (element: Element | undefined) => (element?.name ? ` of “${element.name}”` : "");
   for (const [shape, { entrance, groups, unlike }] of entrances) {

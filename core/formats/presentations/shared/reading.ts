@@ -1,4 +1,4 @@
-import { Asset, type Deck, type DeckHead, type Slide } from "@unitext/core/model";
+import { Asset, type Deck, type DeckMetadata, type Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { z } from "zod";
 
@@ -20,8 +20,8 @@ export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
 }
 
 /** Some slides of a file in their order, with the deck's head as far as it is known with them, and the bytes that they are the first to need. */
-export interface ReadLot {
-  head: DeckHead;
+export interface ReadBatch {
+  metadata: DeckMetadata;
   slides: Slide[];
   blobs: Map<string, Uint8Array>;
   /** The pictures to be drawn anew that were met up to here, by the names that slides have for them. */
@@ -30,20 +30,25 @@ export interface ReadLot {
   of: number;
 }
 /** A file as it is read: lot after lot, and at the end what could not be taken as it was. */
-export type ReadLots = Generator<ReadLot, Pick<Report, "adapted" | "left">>;
+export type ReadBatches = Generator<ReadBatch, Pick<Report, "adapted" | "left">>;
 
 /** Whether a lot of so many slides is handed over after `done` of the file: the first are few, so that they are soon seen. */
-export const isLot = (slides: number, done: number): boolean => (done <= 4 ? slides >= 4 : slides >= 60);
+export const isBatch = (slides: number, done: number): boolean => (done <= 4 ? slides >= 4 : slides >= 60);
 
 /** The whole deck from its lots. */
-export function collected(lots: ReadLots): ReadDeck {
+export function collectBatches(lots: ReadBatches): ReadDeck {
   const slides: Slide[] = [];
   const blobs = new Map<string, Uint8Array>();
-  let last: ReadLot | undefined;
+  let last: ReadBatch | undefined;
   for (;;) {
     const next = lots.next();
     if (next.done)
-      return { deck: { ...(last as ReadLot).head, slides }, blobs, undrawn: (last as ReadLot).undrawn, ...next.value };
+      return {
+        deck: { ...(last as ReadBatch).metadata, slides },
+        blobs,
+        undrawn: (last as ReadBatch).undrawn,
+        ...next.value,
+      };
     last = next.value;
     slides.push(...next.value.slides);
     for (const [sha256, bytes] of next.value.blobs) blobs.set(sha256, bytes);
@@ -51,7 +56,7 @@ export function collected(lots: ReadLots): ReadDeck {
 }
 
 /** The files inside a file that is read, as they are taken in. */
-export interface TakenFiles {
+export interface ImportedFiles {
   blobs: Map<string, Uint8Array>;
   assets: Record<string, Asset>;
   /** The bytes of a part by their sum, among all that may be pictures, films and sounds. */
@@ -62,7 +67,7 @@ export interface TakenFiles {
  * Takes in the files that slides of Unitext name and that no shape has led to, by the sums that the file keeps with their
  * names (`kept`, as it stands there). The names that slides have are asked for only while files are missing.
  */
-export function namedFiles(files: TakenFiles, kept: unknown): (names: () => Iterable<string>) => void {
+export function sourceNames(files: ImportedFiles, kept: unknown): (names: () => Iterable<string>) => void {
   const missing = new Map(Object.entries(Assets.safeParse(kept).data ?? {}));
   return (names) => {
     for (const name of missing.keys()) if (files.assets[name]) missing.delete(name);

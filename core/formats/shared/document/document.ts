@@ -112,16 +112,16 @@ export function suggestRule(blocks: readonly Block[]): BreakRule {
   const [top, below] = used;
   if (top === undefined) {
     if (paragraphs > 2 && items > paragraphs * 0.8)
-      return { ...DOCUMENT_RULE, cuts: [{ kind: "line" }], body: "slide" };
+      return { ...DOCUMENT_RULE, cuts: [{ kind: "line" }], placement: "slide" };
     return paragraphs > 1 && prose > words * 0.5
-      ? { ...DOCUMENT_RULE, cuts: [{ kind: "paragraph" }], body }
-      : { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: 1, slide: 2 }], body };
+      ? { ...DOCUMENT_RULE, cuts: [{ kind: "paragraph" }], placement: body }
+      : { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: 1, slide: 2 }], placement: body };
   }
   if (below === undefined)
     return {
       ...DOCUMENT_RULE,
       cuts: [{ kind: "heading", section: top === 1 && depths[1] === 1 ? 1 : 0, slide: top }],
-      body,
+      placement: body,
     };
-  return { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: top, slide: below }], body };
+  return { ...DOCUMENT_RULE, cuts: [{ kind: "heading", section: top, slide: below }], placement: body };
 }

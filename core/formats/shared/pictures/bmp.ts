@@ -1,4 +1,4 @@
-import type { Dots } from "./rasterimage";
+import type { RasterImage } from "./rasterimage";
 
 /** How the pixels of a BMP are packed (BITMAPINFOHEADER, [MS-WMF] 2.2.2.3 and 2.1.1.7). */
 const PACKED = { RGB: 0, RLE8: 1, RLE4: 2, FIELDS: 3, ALPHA: 6 } as const;
@@ -66,7 +66,7 @@ function layoutOf(bytes: Uint8Array): Layout | undefined {
   };
 }
 
-export function bmpInfo(bytes: Uint8Array): Dots | undefined {
+export function bmpInfo(bytes: Uint8Array): RasterImage | undefined {
   const { width, height } = layoutOf(bytes) ?? {};
   return width && height && width > 0 ? { kind: "bmp", width, height } : undefined;
 }

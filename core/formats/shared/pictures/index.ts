@@ -1,4 +1,4 @@
-export { Drawings, type Unshown, unshownInfo } from "./conversion";
+export { PictureConverter, type PendingConversion, pendingConversion } from "./conversion";
 export { duotone } from "./duotone";
 export { pictureInfo, pictureSize } from "./info";
 export { EXTENSIONS, mediaTypeOf } from "./mediatype";

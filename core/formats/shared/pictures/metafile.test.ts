@@ -1,7 +1,7 @@
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { sha256 } from "@unitext/core/testing/files";
 import { strFromU8 } from "fflate";
-import { Drawings, pictureInfo } from "./index";
+import { PictureConverter, pictureInfo } from "./index";
 import { metafileInfo } from "./metafile";
 
 const PETROL = [15, 92, 99] as const;
@@ -10,13 +10,13 @@ const plain = wmf(100, 50, [box]);
 const placed = wmf(100, 50, [box], { inch: 100 });
 const enhanced = emf(100, 50, [box]);
 const drawn = async (...files: [string, Uint8Array][]) => {
-  const drawings = new Drawings(sha256);
+  const drawings = new PictureConverter(sha256);
   const found = {
     assets: {} as Record<string, { sha256: string; mediaType: string; width: number; height: number }>,
     blobs: new Map<string, Uint8Array>(),
     undrawn: new Map(files),
   };
-  await drawings.into(found as Parameters<Drawings["into"]>[0]);
+  await drawings.into(found as Parameters<PictureConverter["into"]>[0]);
   return {
     ...found,
     left: drawings.left,
@@ -78,7 +78,7 @@ describe("a metafile drawn anew", () => {
   });
 
   it("is made once for a file, however many lots of slides show it", async () => {
-    const drawings = new Drawings(sha256);
+    const drawings = new PictureConverter(sha256);
     const undrawn = new Map([["a.svg", plain]]);
     const [first, second] = [
       { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn },

@@ -1,14 +1,14 @@
-import { type DotsFile, dotsFile, shown } from "@unitext/core/testing/dots";
+import { type RasterFile, dotsFile, shown } from "@unitext/core/testing/raster";
 import { sha256 } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
 import { bmpPixels } from "./bmp";
-import { dotsInfo, packDots } from "./raster";
-import { Drawings, pictureInfo, unshownInfo } from "./index";
+import { rasterInfo, rasterPng } from "./raster";
+import { PictureConverter, pictureInfo, pendingConversion } from "./index";
 import { tiffPixels } from "./tiff";
 
 const packed = async (bytes: Uint8Array) => {
-  const info = dotsInfo(bytes);
-  const made = info && (await packDots(bytes, info));
+  const info = rasterInfo(bytes);
+  const made = info && (await rasterPng(bytes, info));
   return made && PNG.sync.read(Buffer.from(made));
 };
 const colours = (data: Uint8Array) =>
@@ -17,7 +17,7 @@ const long = (value: number) => [value & 255, (value >> 8) & 255, (value >> 16) 
 const word = (value: number) => [value & 255, (value >> 8) & 255];
 
 describe("a TIFF or BMP of another program", () => {
-  const kinds: [DotsFile, keyof typeof shown][] = [
+  const kinds: [RasterFile, keyof typeof shown][] = [
     ["rgb-none.tiff", "rgb"],
     ["rgb-big-endian.tiff", "rgb"],
     ["rgb-lzw.tiff", "rgb"],
@@ -45,7 +45,7 @@ describe("a TIFF or BMP of another program", () => {
     const bytes = dotsFile(name);
     const kind = name.endsWith("bmp") ? "bmp" : "tiff";
     expect(pictureInfo(bytes)).toBeUndefined();
-    expect(unshownInfo(bytes)).toEqual({
+    expect(pendingConversion(bytes)).toEqual({
       kind,
       width: 13,
       height: 7,
@@ -57,7 +57,7 @@ describe("a TIFF or BMP of another program", () => {
     expect(colours(made?.data as Uint8Array)).toEqual(shown[picture]);
     expect([...(made?.data ?? [])].filter((_, at) => at % 4 === 3).every((alpha) => alpha === 255)).toBe(true);
     // Also as a stretch of a larger file.
-    expect(dotsInfo(Uint8Array.from([9, 9, 9, ...bytes]).subarray(3))).toEqual({ kind, width: 13, height: 7 });
+    expect(rasterInfo(Uint8Array.from([9, 9, 9, ...bytes]).subarray(3))).toEqual({ kind, width: 13, height: 7 });
   });
 
   it.each(["other-jpeg.tiff", "other-fax.tiff"] as const)(
@@ -68,7 +68,7 @@ describe("a TIFF or BMP of another program", () => {
         blobs: new Map<string, Uint8Array>(),
         undrawn: new Map([[`${name}.png`, dotsFile(name)]]),
       };
-      const drawings = new Drawings(sha256);
+      const drawings = new PictureConverter(sha256);
       await drawings.into(found);
       await drawings.into(found);
       expect(found.assets).toEqual({});
@@ -90,7 +90,7 @@ describe("a TIFF or BMP of another program", () => {
     for (let nth = 0; nth < 3000; nth++) {
       const bytes = Uint8Array.from(files[nth % files.length] as Uint8Array);
       for (let flips = 1 + random(5); flips > 0; flips--) bytes[random(bytes.length)] = random(256);
-      const info = dotsInfo(bytes.subarray(0, bytes.length - random(2) * random(bytes.length)));
+      const info = rasterInfo(bytes.subarray(0, bytes.length - random(2) * random(bytes.length)));
       if (!info || info.width * info.height > 200_000) {
         outcomes.add("refused");
         continue;
@@ -110,7 +110,7 @@ describe("a TIFF or BMP of another program", () => {
     const large = dotsFile("rgb.bmp");
     new DataView(large.buffer).setInt32(18, 9000, true);
     new DataView(large.buffer).setInt32(22, 9000, true);
-    expect(dotsInfo(large)).toEqual({ kind: "bmp", width: 9000, height: 9000 });
+    expect(rasterInfo(large)).toEqual({ kind: "bmp", width: 9000, height: 9000 });
     expect(await packed(large)).toBeUndefined();
   });
 });
@@ -282,7 +282,7 @@ describe("the packing of a BMP", () => {
   });
 
   it("that holds a JPEG or a PNG, or breaks off in its header, is none that is read", () => {
-    expect(dotsInfo(bmp(1, 1, 0, 4, [255, 216]))).toBeUndefined();
-    expect(dotsInfo(bmp(1, 1, 24, 0, []).slice(0, 30))).toBeUndefined();
+    expect(rasterInfo(bmp(1, 1, 0, 4, [255, 216]))).toBeUndefined();
+    expect(rasterInfo(bmp(1, 1, 24, 0, []).slice(0, 30))).toBeUndefined();
   });
 });

@@ -1,14 +1,17 @@
-import type { Dots } from "./rasterimage";
+import type { RasterImage } from "./rasterimage";
 import { bmpInfo, bmpPixels } from "./bmp";
 import { tiffInfo, tiffPixels } from "./tiff";
 
 /** Pixels beyond which it is shown as a frame: no page of a presentation has so many. */
 const MOST_PIXELS = 25_000_000;
 
-export const dotsInfo = (bytes: Uint8Array): Dots | undefined => tiffInfo(bytes) ?? bmpInfo(bytes);
+export const rasterInfo = (bytes: Uint8Array): RasterImage | undefined => tiffInfo(bytes) ?? bmpInfo(bytes);
 
 /** The same dots as a PNG; undefined where they are damaged, too many, or packed in a way that is not read. */
-export async function packDots(bytes: Uint8Array, { kind, width, height }: Dots): Promise<Uint8Array | undefined> {
+export async function rasterPng(
+  bytes: Uint8Array,
+  { kind, width, height }: RasterImage,
+): Promise<Uint8Array | undefined> {
   if (width * height > MOST_PIXELS) return undefined;
   const { encode } = await import("fast-png");
   try {

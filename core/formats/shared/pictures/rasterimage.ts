@@ -1,5 +1,5 @@
 /** A picture of dots in a form that pages do not show, with its size in pixels. */
-export interface Dots {
+export interface RasterImage {
   kind: "tiff" | "bmp";
   width: number;
   height: number;

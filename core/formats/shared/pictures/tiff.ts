@@ -1,5 +1,5 @@
 import { unzlibSync } from "fflate";
-import type { Dots } from "./rasterimage";
+import type { RasterImage } from "./rasterimage";
 
 /** Tags of the first picture of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
 const TAG = {
@@ -61,7 +61,7 @@ function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined 
   return { tags, little };
 }
 
-export function tiffInfo(bytes: Uint8Array): Dots | undefined {
+export function tiffInfo(bytes: Uint8Array): RasterImage | undefined {
   const { tags } = tagsOf(bytes) ?? {};
   const [width, height] = [tags?.(TAG.width)[0], tags?.(TAG.height)[0]];
   return width && height ? { kind: "tiff", width, height } : undefined;
@@ -175,10 +175,10 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
     : [width, Math.min(height, one(TAG.rows, height))];
   if (!across || !down || across > width + 4096 || down > height + 4096) return undefined;
   const planes = one(TAG.planar, 1) === 2 ? samples : 1;
-  const together = samples / planes;
+  const batch = samples / planes;
   const [columns, rows] = [Math.ceil(width / across), Math.ceil(height / down)];
   if (offsets.length < columns * rows * planes) return undefined;
-  const stride = Math.ceil((across * together * bits) / 8);
+  const stride = Math.ceil((across * batch * bits) / 8);
   const differences = one(TAG.predictor, 1) === 2;
 
   const segment = (nth: number): Uint8Array => {
@@ -187,15 +187,15 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
     unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
     if (differences && bits === 8)
       for (let y = 0; y < down; y++)
-        for (let x = together; x < stride; x++)
-          out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - together] as number)) & 255;
+        for (let x = batch; x < stride; x++)
+          out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - batch] as number)) & 255;
     if (differences && bits === 16) {
       const view = new DataView(out.buffer);
       for (let y = 0; y < down; y++)
-        for (let x = together; x < across * together; x++)
+        for (let x = batch; x < across * batch; x++)
           view.setUint16(
             y * stride + x * 2,
-            view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - together) * 2, little),
+            view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - batch) * 2, little),
             little,
           );
     }
@@ -224,7 +224,7 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
         for (let x = 0; x < across && column * across + x < width; x++) {
           const to = ((row * down + y) * width + column * across + x) * 4;
           if (plain) {
-            const from = y * stride + x * together;
+            const from = y * stride + x * batch;
             const strip = held[0] as Uint8Array;
             out[to] = strip[from] as number;
             out[to + 1] = strip[from + 1] as number;
@@ -233,7 +233,7 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
             continue;
           }
           const raw = (nth: number) =>
-            planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * together + nth);
+            planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * batch + nth);
           const sample = (nth: number) => raw(nth) * scale;
           const alpha = hasOpacity ? sample(needed) : 255;
           const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;

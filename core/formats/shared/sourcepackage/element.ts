@@ -9,11 +9,11 @@ import {
   TextElement,
   textOf,
 } from "@unitext/core/model";
-import { still } from "./package";
-import { flattened, footnoteText, isSpecial } from "./flatten";
+import { withoutMotion } from "./package";
+import { flattenRuns, footnoteText, needsExtendedRuns } from "./flatten";
 
 /** What the tags keep of an element; anything that does not check is passed over. */
-export interface KeptElement {
+export interface ElementTags {
   readonly id?: string | undefined;
   readonly slot?: string | null | undefined;
   readonly frame?: Frame | undefined;
@@ -28,7 +28,7 @@ export interface KeptElement {
   /** The box that lists footnotes, which belong to their text. */
   readonly footnotes?: boolean | undefined;
   /** The sum of the shape as it was written, or of how it stands and looks. */
-  readonly sum?: string | undefined;
+  readonly hash?: string | undefined;
   readonly caption?: string | undefined;
   readonly width?: number | undefined;
 }
@@ -43,7 +43,7 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
 }
 
 /** A kept value as far as it checks. What is not there is not tried: a check that fails costs more than all that hold. */
-export function held<T>(
+export function parseOptional<T>(
   schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } },
   value: unknown,
 ): T | undefined {
@@ -51,10 +51,10 @@ export function held<T>(
 }
 
 /** What the tags keep of the elements of a slide, each read once and only when it is asked for. */
-export function keptElements(values: Record<string, unknown>): (name: string) => KeptElement {
-  const read = new Map<string, KeptElement>();
+export function elementTags(values: Record<string, unknown>): (name: string) => ElementTags {
+  const read = new Map<string, ElementTags>();
   return (name) => {
-    const known = read.get(name) ?? keptElement(Object.hasOwn(values, name) ? values[name] : undefined);
+    const known = read.get(name) ?? readElementTags(Object.hasOwn(values, name) ? values[name] : undefined);
     read.set(name, known);
     return known;
   };
@@ -73,11 +73,11 @@ const APART = new Set([
   "footnotes",
   "caption",
   "width",
-  "sum",
+  "hash",
 ]);
 
 /** What an element is beside its text or its file. Checking a schema costs more than all else that is done with an element, so what says nothing more is not checked for it. */
-function keptFacts(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
+function taggedFields(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
   if (whole)
     return Object.fromEntries(
       LOOKS.filter((name) => name in whole).map((name) => [name, whole[name as keyof Element]]),
@@ -91,41 +91,41 @@ function keptFacts(value: object, whole: Element | undefined, source: unknown): 
 }
 
 /** What is kept of one element, each part checked when it is asked for; what was checked with the whole is not checked again. */
-class Kept implements KeptElement {
+class Kept implements ElementTags {
   readonly whole: Element | undefined;
   readonly id: string | undefined;
   private looked: { facts: Partial<Element> | undefined } | undefined;
   constructor(private readonly value: Record<string, unknown>) {
     this.whole = "kind" in value ? Element.safeParse(value).data : undefined;
-    this.id = this.whole?.id ?? held(Id, value.id);
+    this.id = this.whole?.id ?? parseOptional(Id, value.id);
   }
   get slot() {
     const { slot } = this.value;
     return slot === null || typeof slot === "string" ? slot : undefined;
   }
   get frame() {
-    return this.whole ? this.whole.frame : held(Frame, this.value.frame);
+    return this.whole ? this.whole.frame : parseOptional(Frame, this.value.frame);
   }
   get binding() {
-    return this.whole ? this.whole.binding : held(Binding, this.value.binding);
+    return this.whole ? this.whole.binding : parseOptional(Binding, this.value.binding);
   }
   get source() {
     const { source } = this.value;
     return typeof source === "string" && source ? source : undefined;
   }
   get facts() {
-    this.looked ??= { facts: keptFacts(this.value, this.whole, this.value.source) };
+    this.looked ??= { facts: taggedFields(this.value, this.whole, this.value.source) };
     return this.looked.facts;
   }
   get text() {
-    return held(RichText, this.value.text);
+    return parseOptional(RichText, this.value.text);
   }
   get footnotes() {
     return this.value.footnotes === true;
   }
-  get sum() {
-    const { sum } = this.value;
-    return typeof sum === "string" ? sum : undefined;
+  get hash() {
+    const { hash } = this.value;
+    return typeof hash === "string" ? hash : undefined;
   }
   get caption() {
     const { caption } = this.value;
@@ -138,28 +138,28 @@ class Kept implements KeptElement {
 }
 
 /** What the tags keep of an element; nothing of a value that is none. */
-export function keptElement(value: unknown): KeptElement {
+export function readElementTags(value: unknown): ElementTags {
   return typeof value === "object" && value !== null ? new Kept(value as Record<string, unknown>) : {};
 }
 
 /** The text that the tags keep, as long as the file still says the same words; else what the file says. */
-export function keptText(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
+export function textTag(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
   if (!kept) return read;
-  const flat = flattened(kept, said);
+  const flat = flattenRuns(kept, said);
   return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
 }
 
 /** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
-export function keptOf(given: Element): object {
-  const own = still(given);
+export function tagsOf(given: Element): object {
+  const own = withoutMotion(given);
   if (own.kind === "text") {
-    const { kept: _, kind: __, text, ...facts } = own;
-    return isSpecial(text) ? { ...facts, text } : facts;
+    const { sourceShape: _, kind: __, text, ...facts } = own;
+    return needsExtendedRuns(text) ? { ...facts, text } : facts;
   }
   if (own.kind === "picture") {
-    const { kept: _, kind: __, alt: ___, ...facts } = own;
+    const { sourceShape: _, kind: __, alt: ___, ...facts } = own;
     return facts;
   }
-  const { kept: _, ...element } = own;
+  const { sourceShape: _, ...element } = own;
   return element;
 }

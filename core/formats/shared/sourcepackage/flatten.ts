@@ -14,24 +14,24 @@ import {
 export const RAISED = "raised";
 
 /** Whether a text holds what cannot be read back from its runs: footnotes, formulas, looks, links into other decks, a side that is said though it is the usual one. */
-export function isSpecial(text: RichText): boolean {
+export function needsExtendedRuns(text: RichText): boolean {
   return text.some(
-    ({ runs, align, look }) =>
+    ({ runs, align, properties }) =>
       align === "start" ||
-      look ||
+      properties ||
       runs.some(
-        ({ footnote, marks, link, look: own }) =>
+        ({ footnote, marks, link, properties: own }) =>
           footnote || own || (link && deckLink(link)) || marks?.includes("formula"),
       ),
   );
 }
 
 /** The text with a raised number for each footnote and formulas as their TeX; `notes` gathers what the footnotes say. */
-export function flattened(text: RichText, notes: Footnote[]): RichText {
-  if (!isSpecial(text)) return text;
+export function flattenRuns(text: RichText, notes: Footnote[]): RichText {
+  if (!needsExtendedRuns(text)) return text;
   const flat = (item: Run): Run => {
     if (item.footnote) return { text: String(notes.push(item.footnote)), marks: [RAISED as never] };
-    return item.marks?.includes("formula") ? run(item.text, ["code", "formula"], item.link, item.look) : item;
+    return item.marks?.includes("formula") ? run(item.text, ["code", "formula"], item.link, item.properties) : item;
   };
   return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map(flat) }));
 }
@@ -53,7 +53,7 @@ export function figureWords(element: Element, notes: Footnote[]): RichText | und
       .map((line) => ({ kind: "plain", level: 0, runs: line ? [run(line, ["code"])] : [] }));
   if (element.kind === "formula")
     return element.tex.split("\n").map((line) => ({ kind: "plain", level: 0, runs: [run(line, ["code"])] }));
-  return element.kind === "diagram" ? flattened(element.text, notes) : undefined;
+  return element.kind === "diagram" ? flattenRuns(element.text, notes) : undefined;
 }
 
 /** The table that stands in the file for a chart. */

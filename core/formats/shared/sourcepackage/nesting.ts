@@ -1,7 +1,7 @@
 import type { Slide } from "@unitext/core/model";
 
 /** Details stay under their main slide where the order of a file still allows it; else they stand on the main line. */
-export function nested(slides: readonly Slide[]): Slide[] {
+export function repairNesting(slides: readonly Slide[]): Slide[] {
   const open: string[] = [];
   return slides.map((slide) => {
     const depth = slide.parent === null ? 0 : open.lastIndexOf(slide.parent) + 1;

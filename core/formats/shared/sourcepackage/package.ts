@@ -1,4 +1,12 @@
-import { type ChartElement, type Element, revealsOf, type Slide, valueSum, withSteps } from "@unitext/core/model";
+import {
+  type ChartElement,
+  type Element,
+  revealsOf,
+  type Slide,
+  valueHash,
+  withSteps,
+  withFormerNames,
+} from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { checkedParts, directoryOf, type PackedPart, packedParts, unpacked, zip } from "../archive";
 import { isMacro } from "./macros";
@@ -15,7 +23,7 @@ export const NOTHING_STANDS = {
 };
 
 /** Names in a sentence. */
-export const listed = (names: readonly string[]): string =>
+export const joinWithAnd = (names: readonly string[]): string =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
 /** What is said of a part that is damaged and that nothing shown needs. */
@@ -26,7 +34,7 @@ export const damagedPart = (path: string) => ({
 });
 
 /** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256, and without macros. */
-export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
+export function storePackage(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
   const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
   for (const path of parts.keys()) if (pictures.has(path) || isMacro(path)) parts.delete(path);
   parts.set(PICTURES, strToU8(JSON.stringify(Object.fromEntries(pictures))));
@@ -34,11 +42,11 @@ export function keepFile(bytes: Uint8Array, pictures: ReadonlyMap<string, string
 }
 
 /** The name under which a file is kept, known before it has been read: files with the same parts have the same. */
-export const keptName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string =>
+export const packageName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string =>
   `kept/${sha256(directoryOf(bytes)).slice(0, 24)}.zip`;
 
 /** A kept file opened: its parts by path, packed where they can stay so. */
-export class KeptFile {
+export class SourcePackage {
   private readonly parts: Map<string, PackedPart>;
   private readonly pictures: Record<string, string>;
   private readonly safe = new Map<string, Uint8Array | PackedPart>();
@@ -80,21 +88,23 @@ export class KeptFile {
 }
 
 /** Whether a slide was read from a presentation in OpenDocument, or in Office Open XML, which is kept with the deck. */
-export const fromOdp = ({ kept }: Slide) => kept?.part.startsWith("content.xml#") ?? false;
-export const fromPptx = (slide: Slide) => slide.kept !== undefined && !fromOdp(slide);
+export const fromOdp = ({ sourcePart }: Slide) => sourcePart?.part.startsWith("content.xml#") ?? false;
+export const fromPptx = (slide: Slide) => slide.sourcePart !== undefined && !fromOdp(slide);
 /** Whether a slide of a .pptx still stands on the layout that its part names, so that the part is written on. */
-export const onItsLayout = (slide: Slide) =>
-  fromPptx(slide) && slide.master !== undefined && slide.master === (slide.kept?.master ?? slide.master);
+export const usesSourceLayout = (slide: Slide) =>
+  fromPptx(slide) && slide.master !== undefined && slide.master === (slide.sourcePart?.master ?? slide.master);
 
 /** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
-export type PartOf = (slide: string) => string | undefined;
+export type SourcePartOf = (slide: string) => string | undefined;
 
 /** The sum of a value with the slides that it leads to by their parts. */
-const sumByParts = (value: unknown, partOf: PartOf) =>
-  valueSum(value, (text) => (text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text));
+const hashByParts = (value: unknown, partOf: SourcePartOf) =>
+  valueHash(withFormerNames(value), (text) =>
+    text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text,
+  );
 
 /** An element without what is said of its coming in, which files say apart from their shapes. */
-export function still<E extends Element>(element: E): E {
+export function withoutMotion<E extends Element>(element: E): E {
   if (
     element.entrance === undefined &&
     (element.kind !== "text" || (element.steps === undefined && !element.text.some(({ step }) => step)))
@@ -107,23 +117,27 @@ export function still<E extends Element>(element: E): E {
 }
 
 /** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
-function elementSum(given: Element, partOf: PartOf): string {
-  const { id: _, kept: __, binding: ___, slot: ____, ...element } = still(given);
-  return sumByParts(element, partOf);
+function elementHash(given: Element, partOf: SourcePartOf): string {
+  const { id: _, sourceShape: __, binding: ___, slot: ____, ...element } = withoutMotion(given);
+  return hashByParts(element, partOf);
 }
 
 /** What an element was read from, with the sums by which is known what of it is as it was. */
-export function keptShape(element: Element, partOf: PartOf): Element["kept"] {
-  return element.kept && { ...element.kept, sum: "", ...partSums(element, partOf) };
+export function matchSourceShape(element: Element, partOf: SourcePartOf): Element["sourceShape"] {
+  return element.sourceShape && { ...element.sourceShape, hash: "", ...partHashes(element, partOf) };
 }
 
 /** Whether an element is as it was read. */
-export function isAsRead(element: Element, partOf: PartOf): boolean {
-  const { kept } = element;
-  if (!kept) return false;
-  if (kept.looks === undefined) return kept.sum === elementSum(element, partOf);
-  const now = partSums(element, partOf);
-  return now.looks === kept.looks && now.place === kept.place && now.text === kept.text;
+export function isAsRead(element: Element, partOf: SourcePartOf): boolean {
+  const { sourceShape } = element;
+  if (!sourceShape) return false;
+  if (sourceShape.appearanceHash === undefined) return sourceShape.hash === elementHash(element, partOf);
+  const now = partHashes(element, partOf);
+  return (
+    now.appearanceHash === sourceShape.appearanceHash &&
+    now.frameHash === sourceShape.frameHash &&
+    now.textHash === sourceShape.textHash
+  );
 }
 
 /** A chart with its data in the place of words: what is left says how they are shown. */
@@ -138,45 +152,54 @@ function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categor
   };
 }
 
-/** The sums of where an element stands, of its words, and of all else. */
-function partSums(given: Element, partOf: PartOf): { place: string; text: string; looks: string } {
-  const { id: _, kept: __, binding: ___, slot: ____, frame, rotation, ...element } = still(given);
-  const { text, ...looks } =
-    given.kept?.data && element.kind === "chart"
+/** Hashes of where an element is, of its text (of a chart: its data), and of everything else. */
+interface PartHashes {
+  frameHash: string;
+  textHash: string;
+  appearanceHash: string;
+}
+
+function partHashes(given: Element, partOf: SourcePartOf): PartHashes {
+  const { id: _, sourceShape: __, binding: ___, slot: ____, frame, rotation, ...element } = withoutMotion(given);
+  const { text, ...appearance } =
+    given.sourceShape?.data && element.kind === "chart"
       ? dataApart(element)
       : (element as typeof element & { text?: unknown });
-  const sum = (value: unknown) => sumByParts(value ?? null, partOf);
-  return { place: sum([frame, rotation]), text: sum(text), looks: sum(looks) };
+  const hash = (value: unknown) => hashByParts(value ?? null, partOf);
+  return { frameHash: hash([frame, rotation]), textHash: hash(text), appearanceHash: hash(appearance) };
 }
 
 /** What of an element is not as it was read, where its looks are; undefined where more than place and words changed, or a file was read before this was noted. */
-export function changedParts(element: Element, partOf: PartOf): { place: boolean; text: boolean } | undefined {
-  const { kept } = element;
-  if (kept?.looks === undefined) return undefined;
-  const now = partSums(element, partOf);
-  return now.looks === kept.looks ? { place: now.place !== kept.place, text: now.text !== kept.text } : undefined;
+export function changedParts(element: Element, partOf: SourcePartOf): { place: boolean; text: boolean } | undefined {
+  const { sourceShape } = element;
+  if (sourceShape?.appearanceHash === undefined) return undefined;
+  const now = partHashes(element, partOf);
+  return now.appearanceHash === sourceShape.appearanceHash
+    ? { place: now.frameHash !== sourceShape.frameHash, text: now.textHash !== sourceShape.textHash }
+    : undefined;
 }
 
-const STILL = valueSum([]);
+const STILL = valueHash([]);
 /** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
-export function motionSum(slide: Slide): string {
+export function motionHash(slide: Slide): string {
   const reveals = revealsOf(slide);
   if (!reveals.length) return STILL;
-  const shapes = new Map(slide.elements.map(({ id, kept }) => [id, kept?.shape ?? id]));
-  return valueSum(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) })));
+  const shapes = new Map(slide.elements.map(({ id, sourceShape }) => [id, sourceShape?.shape ?? id]));
+  return valueHash(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) })));
 }
 
 /** The sum of what a slide is beside its elements and notes. */
-export function slideSum({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
-  return valueSum({ hidden, background, transition, delay, master, regions, comments });
+export function slideHash({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
+  return valueHash({ hidden, background, transition, delay, master, regions, comments });
 }
 
-export const backgroundSum = ({ background }: Slide) => valueSum(background ?? null);
-export const transitionSum = ({ transition, delay }: Slide) => valueSum([transition ?? null, delay ?? null]);
+export const backgroundHash = ({ background }: Slide) => valueHash(background ?? null);
+export const transitionHash = ({ transition, delay }: Slide) => valueHash([transition ?? null, delay ?? null]);
 
 /** Whether a slide's elements come in as they did in its file. */
-export const sameMotion = (slide: Slide) => slide.kept?.motion === undefined || slide.kept.motion === motionSum(slide);
+export const sameMotion = (slide: Slide) =>
+  slide.sourcePart?.motionHash === undefined || slide.sourcePart.motionHash === motionHash(slide);
 
-export function notesSum({ notes }: Slide, partOf: PartOf): string {
-  return sumByParts(notes, partOf);
+export function notesHash({ notes }: Slide, partOf: SourcePartOf): string {
+  return hashByParts(notes, partOf);
 }

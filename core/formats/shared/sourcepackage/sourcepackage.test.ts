@@ -1,5 +1,5 @@
 import { type Deck, type Element, emptyDeck, type ForeignElement, plainText, type Slide } from "@unitext/core/model";
-import { standIns, withStandIns, wornBy } from "./index";
+import { standIns, withStandIns, mergeAppearance } from "./index";
 
 const WORN = { background: "b1", transition: "t1" };
 const looks = {
@@ -17,27 +17,27 @@ describe("what a slide wears when it is read again", () => {
   };
 
   it("is what is kept, where the file says what it said, and the file is not asked", () => {
-    expect(wornBy({ ...looks, wears: WORN }, WORN, never)).toEqual(looks);
+    expect(mergeAppearance({ ...looks, wears: WORN }, WORN, never)).toEqual(looks);
   });
   it("is what is kept, where a file of before says no sums", () => {
-    expect(wornBy(looks, { background: "?", transition: "?" }, never)).toEqual(looks);
-    expect(wornBy({ ...looks, wears: "torn" }, { background: "?", transition: "?" }, never)).toEqual(looks);
+    expect(mergeAppearance(looks, { background: "?", transition: "?" }, never)).toEqual(looks);
+    expect(mergeAppearance({ ...looks, wears: "torn" }, { background: "?", transition: "?" }, never)).toEqual(looks);
   });
   it("is the file's background where that is another, and what is kept of all else", () => {
     expect(
-      wornBy(
+      mergeAppearance(
         { ...looks, wears: WORN },
         { ...WORN, background: "b2" },
         said({ background: { colour: "#ffee88" }, transition: { kind: "push", seconds: 1 } }),
       ),
     ).toEqual({ ...looks, background: { colour: "#ffee88" } });
     const { background: _, ...bare } = looks;
-    expect(wornBy({ ...looks, wears: WORN }, { ...WORN, background: "b2" }, said({}))).toEqual(bare);
+    expect(mergeAppearance({ ...looks, wears: WORN }, { ...WORN, background: "b2" }, said({}))).toEqual(bare);
   });
   it("is the file's transition and time where these are others", () => {
     const { transition: _, delay: __, ...rest } = looks;
     expect(
-      wornBy(
+      mergeAppearance(
         { ...looks, wears: WORN },
         { ...WORN, transition: "t2" },
         said({ background: { colour: "#000000" }, delay: 3 }),
@@ -45,7 +45,7 @@ describe("what a slide wears when it is read again", () => {
     ).toEqual({ ...rest, delay: 3 });
   });
   it("is nothing where what is kept is torn", () => {
-    expect(wornBy({ background: 7, wears: WORN }, WORN, never)).toEqual({});
+    expect(mergeAppearance({ background: 7, wears: WORN }, WORN, never)).toEqual({});
   });
 });
 

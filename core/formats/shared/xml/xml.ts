@@ -31,15 +31,15 @@ function localOf(name: string): string {
 
 /** Reads a part as a tree that keeps the order of text and elements. Throws as `readXml` does. */
 export function readMixed(text: string, where: string): XmlNode {
-  return parsed(text, where, true) as XmlNode;
+  return parseXml(text, where, true) as XmlNode;
 }
 
 /** Reads a part as a tree. Throws a Failure `not-readable` for XML that is not well-formed, nests without end or brings a document type. */
 export function readXml(text: string, where: string): XmlElement {
-  return parsed(text, where, false);
+  return parseXml(text, where, false);
 }
 
-function parsed(text: string, where: string, mixed: boolean): XmlElement {
+function parseXml(text: string, where: string, mixed: boolean): XmlElement {
   within("partCharacters", text.length, where);
   let nodes = 0;
   const root: XmlElement = { name: "", local: "", attributes: {}, children: [], text: "" };

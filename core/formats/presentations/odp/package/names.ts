@@ -1,5 +1,5 @@
-import { valueSum } from "@unitext/core/model";
-import type { Worn } from "../../../shared/sourcepackage";
+import { valueHash } from "@unitext/core/model";
+import type { AppearanceHashes } from "../../../shared/sourcepackage";
 
 /** The namespaces of OpenDocument 1.3 that a presentation uses. */
 export const NS = {
@@ -32,7 +32,7 @@ export const FORMULA_TYPE = "application/vnd.oasis.opendocument.formula";
 export const VERSION = "1.3";
 
 /** User-defined metadata (OpenDocument 1.3, 4.3.2.2) in which Unitext keeps what the format has no place for. */
-export const KEPT = { deck: "unitext:deck", slides: "unitext:slides" } as const;
+export const TAGS = { deck: "unitext:deck", slides: "unitext:slides" } as const;
 
 /** A length in points as ODF writes it. */
 export const length = (points: number): string => `${Math.round(points * 1000) / 1000}pt`;
@@ -50,9 +50,9 @@ export const clamp = (value: number, low: number, high: number): number => Math.
 export const turned = (degrees: number): number => ((degrees % 360) + 360) % 360;
 
 /** The sums of what a page wears, by the local names of the properties of its style: what another program has changed has another. */
-export function wornSums(properties: Readonly<Record<string, unknown>>): Worn {
+export function appearanceHashes(properties: Readonly<Record<string, unknown>>): AppearanceHashes {
   const sum = (test: RegExp) =>
-    valueSum(
+    valueHash(
       Object.fromEntries(
         Object.entries(properties).flatMap(([name, value]) =>
           value !== undefined && test.test(name) ? [[name, String(value)]] : [],

@@ -1,6 +1,6 @@
 import { type Effect, type Reveal, revealsOf, type Slide, type Trigger } from "@unitext/core/model";
 import { localName, xml, type XmlNode } from "../../../shared/xml";
-import type { Happening } from "../../shared/motion";
+import type { TimingEvent } from "../../shared/motion";
 import { attribute } from "../../../shared/xml";
 
 /** The ids by which motion names what an element is in the file: its shapes (a caption comes with its picture) and its paragraphs. */
@@ -190,12 +190,12 @@ const SPEED: Record<string, number> = { slow: 1.5, medium: 1, fast: 0.5 };
 export function readTiming(
   page: XmlNode,
   shapeOf: (id: string) => { shape: string; point?: number } | undefined,
-): Happening[] {
+): TimingEvent[] {
   const named = (id: string | undefined) => (id === undefined ? undefined : shapeOf(id));
   const older = page.children
     .filter((part) => localName(part) === "animations")
     .flatMap((list) => list.children)
-    .map((one): Happening => {
+    .map((one): TimingEvent => {
       const shape = named(attribute(one, "shape-id"))?.shape ?? "";
       if (!/^show-(shape|text)$/.test(localName(one)))
         return { shape, motion: localName(one).startsWith("hide") ? "the exit" : "a motion" };
@@ -219,12 +219,12 @@ export function readTiming(
     .filter((sequence) => sequence !== main)
     .flatMap(effectsIn)
     .map(
-      (node): Happening => ({
+      (node): TimingEvent => ({
         shape: named(target(node))?.shape ?? "",
         motion: "what happens when something else is pressed",
       }),
     );
-  const happenings = (main ? effectsIn(main) : []).map((node): Happening => {
+  const happenings = (main ? effectsIn(main) : []).map((node): TimingEvent => {
     const presetClass = attribute(node, "preset-class") ?? "entrance";
     const found = named(target(node));
     if (presetClass !== "entrance") return { shape: found?.shape ?? "", motion: OTHER[presetClass] ?? "a motion" };

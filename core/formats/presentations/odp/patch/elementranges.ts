@@ -1,18 +1,18 @@
 import { scanXml } from "../../../shared/xml";
 
 /** An element of a page as a stretch of the text of its part; `inner` are those that stand in it, where it is a group or an anchor. */
-export interface Slice {
+export interface ElementRange {
   name: string;
   from: number;
   to: number;
-  inner: Slice[];
+  inner: ElementRange[];
 }
-export interface PageSlice extends Slice {
+export interface PageRange extends ElementRange {
   /** Where its opening tag ends. */
   open: number;
 }
 /** The content part of a presentation as text, with where its pieces stand. */
-export interface ContentSlices {
+export interface ContentRanges {
   text: string;
   /** The end of the name of the root element, where namespaces go. */
   root: number;
@@ -20,7 +20,7 @@ export interface ContentSlices {
   /** Where the automatic styles end, before their closing tag; undefined where they are missing or empty. */
   styles: number | undefined;
   body: number;
-  pages: PageSlice[];
+  pages: PageRange[];
   pagesEnd: number;
 }
 
@@ -28,10 +28,10 @@ const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const HOLDERS = new Set(["g", "a"]);
 
 /** Finds the pages of a content part in its text, and their elements, in the order in which they are read. Throws a Failure where it is not well-formed. */
-export function contentSlices(text: string, where: string): ContentSlices {
+export function contentRanges(text: string, where: string): ContentRanges {
   const namespaces = new Map<string, string>();
-  const found: ContentSlices = { text, root: 0, namespaces, styles: undefined, body: 0, pages: [], pagesEnd: 0 };
-  const stack: { name: string; from: number; slice?: Slice }[] = [];
+  const found: ContentRanges = { text, root: 0, namespaces, styles: undefined, body: 0, pages: [], pagesEnd: 0 };
+  const stack: { name: string; from: number; slice?: ElementRange }[] = [];
   const opened = (tag: string, attributes: Record<string, string>, from: number, open: number) => {
     const name = local(tag);
     const above = stack.at(-1);
@@ -42,11 +42,11 @@ export function contentSlices(text: string, where: string): ContentSlices {
     }
     if (stack.length === 1 && name === "body") found.body = from;
     if (name === "page" && above?.name === "presentation") {
-      const page: PageSlice = { name, from, to: open, open, inner: [] };
+      const page: PageRange = { name, from, to: open, open, inner: [] };
       found.pages.push(page);
       entry.slice = page;
     } else if (above?.slice && (above.name === "page" || HOLDERS.has(above.name))) {
-      const slice: Slice = { name, from, to: open, inner: [] };
+      const slice: ElementRange = { name, from, to: open, inner: [] };
       above.slice.inner.push(slice);
       entry.slice = slice;
     }
@@ -64,6 +64,6 @@ export function contentSlices(text: string, where: string): ContentSlices {
 }
 
 /** The slice of an element by its place, as `3.1`. */
-export function sliceAt(page: PageSlice, place: string): Slice | undefined {
-  return place.split(".").reduce<Slice | undefined>((slice, nth) => slice?.inner[Number(nth)], page);
+export function rangeAt(page: PageRange, place: string): ElementRange | undefined {
+  return place.split(".").reduce<ElementRange | undefined>((slice, nth) => slice?.inner[Number(nth)], page);
 }

@@ -1,6 +1,6 @@
 import type { PackedPart } from "../../../shared/archive";
 import { scanXml } from "../../../shared/xml";
-import type { KeptFile } from "../../../shared/sourcepackage";
+import type { SourcePackage } from "../../../shared/sourcepackage";
 import { slideLayouts } from "../package/pagelayouts";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
@@ -53,7 +53,7 @@ const IDS = new Set("id targetElement master-element start-shape end-shape contr
 const ATTRIBUTE = /(\s)([A-Za-z][\w.-]*:[\w.-]+)(\s*=\s*)(?:"([^"]*)"|'([^']*)')/g;
 
 /** XML with the values of attributes changed; `as` gives the new value, undefined where it stays. Text between tags is not touched. */
-function revalued(words: string, as: (name: string, value: string) => string | undefined): string {
+function withAttributeValues(words: string, as: (name: string, value: string) => string | undefined): string {
   return words.replace(/<[A-Za-z](?:[^>"']|"[^"]*"|'[^']*')*>/g, (tag) =>
     tag.replace(ATTRIBUTE, (whole, space: string, name: string, equals: string, double?: string, single?: string) => {
       const value = as(local(name), double ?? single ?? "");
@@ -63,8 +63,8 @@ function revalued(words: string, as: (name: string, value: string) => string | u
 }
 
 /** Words with ids of their own, so that they can stand beside those that they are a copy of. */
-export function reidentified(words: string, prefix: string): string {
-  return revalued(words, (name, value) =>
+export function withNewIds(words: string, prefix: string): string {
+  return withAttributeValues(words, (name, value) =>
     IDS.has(name) && value
       ? value
           .split(" ")
@@ -75,7 +75,7 @@ export function reidentified(words: string, prefix: string): string {
 }
 
 /** What of a presentation its pages may need in another: where parts may stand there, and the size of its pages. */
-export interface Room {
+export interface FreeNames {
   /** The part that stands at a path already. */
   at(path: string): Uint8Array | PackedPart | undefined;
   put(path: string, part: Uint8Array | PackedPart): void;
@@ -93,7 +93,7 @@ export const LISTS = {
   masters: "master-styles",
   declared: "presentation",
 } as const;
-export type BroughtList = keyof typeof LISTS | "faces";
+export type ImportedList = keyof typeof LISTS | "faces";
 
 const samePart = (a: Uint8Array | PackedPart, b: Uint8Array | PackedPart) =>
   a instanceof Uint8Array || b instanceof Uint8Array
@@ -107,8 +107,8 @@ const samePart = (a: Uint8Array | PackedPart, b: Uint8Array | PackedPart) =>
  * What pages of one presentation bring along into another: the styles, fills and masters that they name, and all that
  * these name, under names with a prefix that is free there; the parts that they show; ids of their own.
  */
-export class Brought {
-  readonly lists: Record<BroughtList, string[]> = {
+export class StyleImporter {
+  readonly lists: Record<ImportedList, string[]> = {
     content: [],
     common: [],
     automatic: [],
@@ -129,12 +129,12 @@ export class Brought {
   private readonly layouts: ReadonlySet<string>;
 
   constructor(
-    private readonly file: KeptFile,
+    private readonly file: SourcePackage,
     contentText: string,
     styleText: string,
     manifest: string,
     readonly prefix: string,
-    private readonly room: Room,
+    private readonly room: FreeNames,
     /** The name of a page in the presentation that takes it, by its name in this one. */
     private readonly pageName: (name: string) => string | undefined,
   ) {
@@ -160,7 +160,7 @@ export class Brought {
   readonly words = (words: string): string => this.renamed(words, "content");
 
   private renamed(words: string, scope: "content" | "styles"): string {
-    return revalued(words, (name, value) => {
+    return withAttributeValues(words, (name, value) => {
       if (NAMING.has(name))
         return name === "class-names" || name === "stroke-dash-names"
           ? value
@@ -192,7 +192,7 @@ export class Brought {
     return this.prefix + name;
   }
 
-  private take(one: Definition, list: BroughtList, scope: "content" | "styles"): void {
+  private take(one: Definition, list: ImportedList, scope: "content" | "styles"): void {
     const key = `${list} ${one.family ?? /<([\w:-]+)/.exec(one.words)?.[1]} ${one.name}`;
     if (this.taken.has(key) || one.list === "font-face-decls") return;
     this.taken.add(key);

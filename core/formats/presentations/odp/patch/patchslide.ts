@@ -1,12 +1,12 @@
 import { type Deck, type Element, escapeXml, Failure, type Frame, type Slide } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
-import { changedParts, isAsRead, KeptFile, notesSum, sameMotion, slideSum } from "../../../shared/sourcepackage";
-import { reidentified } from "./importstyles";
+import { changedParts, isAsRead, SourcePackage, notesHash, sameMotion, slideHash } from "../../../shared/sourcepackage";
+import { withNewIds } from "./importstyles";
 import { DRAFT_NS, NS } from "../package/names";
 import { SHAPES } from "../read/shape";
-import { rechart } from "./updatechart";
-import { standing } from "../write/drawing";
-import { type ContentSlices, contentSlices, type PageSlice, type Slice, sliceAt } from "./elementranges";
+import { updateChart } from "./updatechart";
+import { transformAttributes } from "../write/drawing";
+import { type ContentRanges, contentRanges, type PageRange, type ElementRange, rangeAt } from "./elementranges";
 
 const DRAWN = new Set([...SHAPES, "frame", "g", "a", "control", "scene", "annotation"]);
 const unescaped = (value: string) =>
@@ -30,15 +30,15 @@ function withAttribute(tag: string, name: string, value: string): string {
   return pattern.test(tag) ? tag.replace(pattern, () => written) : tag.replace(/\s*\/?>$/, (end) => written + end);
 }
 
-const STANDING = /\ssvg:width\s*=/;
+const PLACE_ATTRIBUTES = /\ssvg:width\s*=/;
 /** The words of a shape put where a frame is; undefined for one whose place is not said by a frame. */
-function placed(words: string, frame: Frame | undefined, rotation: number | undefined): string | undefined {
+function withPlace(words: string, frame: Frame | undefined, rotation: number | undefined): string | undefined {
   const end = words.indexOf(">") + 1;
   const tag = words.slice(0, end);
-  if (!frame || !STANDING.test(tag) || !/\s(?:svg:x|draw:transform)\s*=/.test(tag)) return undefined;
+  if (!frame || !PLACE_ATTRIBUTES.test(tag) || !/\s(?:svg:x|draw:transform)\s*=/.test(tag)) return undefined;
   const bare = tag.replace(/\s(?:svg:x|svg:y|svg:width|svg:height|draw:transform)\s*=\s*(?:"[^"]*"|'[^']*')/g, "");
   return (
-    Object.entries(standing(frame, rotation)).reduce(
+    Object.entries(transformAttributes(frame, rotation)).reduce(
       (made, [name, value]) => withAttribute(made, name, String(value)),
       bare,
     ) + words.slice(end)
@@ -46,7 +46,7 @@ function placed(words: string, frame: Frame | undefined, rotation: number | unde
 }
 
 /** The words of a shape with other paragraphs; undefined for one that has no place for them. */
-function reworded(words: string, text: string | undefined): string | undefined {
+function withText(words: string, text: string | undefined): string | undefined {
   if (text === undefined) return undefined;
   const box = /<draw:text-box\b([^>]*?)(?:\/>|>[\s\S]*<\/draw:text-box>)/.exec(words);
   if (words.startsWith("<draw:frame"))
@@ -63,7 +63,7 @@ function reworded(words: string, text: string | undefined): string | undefined {
 
 /** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
 export class OdpBase {
-  readonly content: ContentSlices;
+  readonly content: ContentRanges;
   /** The pages that slides were read from; those that still stand on a master of it; those that are copies of a page that another slide is. */
   private readonly origins = new Map<string, number>();
   private readonly places = new Map<string, number>();
@@ -72,14 +72,14 @@ export class OdpBase {
   words: (text: string) => string = (text) => text;
 
   private constructor(
-    readonly file: KeptFile,
+    readonly file: SourcePackage,
     deck: Deck,
   ) {
-    this.content = contentSlices(this.text("content.xml"), "content.xml");
+    this.content = contentRanges(this.text("content.xml"), "content.xml");
     const used = new Map<number, number>();
     for (const slide of deck.slides) {
-      const at = Number(/^content\.xml#(\d+)$/.exec(slide.kept?.part ?? "")?.[1]) - 1;
-      if (slide.kept?.file !== file.name || !this.content.pages[at]) continue;
+      const at = Number(/^content\.xml#(\d+)$/.exec(slide.sourcePart?.part ?? "")?.[1]) - 1;
+      if (slide.sourcePart?.file !== file.name || !this.content.pages[at]) continue;
       this.origins.set(slide.id, at);
       if (slide.master === undefined) continue;
       const times = (used.get(at) ?? 0) + 1;
@@ -92,8 +92,9 @@ export class OdpBase {
   /** Opens the kept files that slides came from, the one with most of them first; not those that are gone, or whose names of namespaces are others than usual. */
   static all(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase[] {
     const counts = new Map<string, number>();
-    for (const { kept } of deck.slides)
-      if (kept?.part.startsWith("content.xml#")) counts.set(kept.file, (counts.get(kept.file) ?? 0) + 1);
+    for (const { sourcePart } of deck.slides)
+      if (sourcePart?.part.startsWith("content.xml#"))
+        counts.set(sourcePart.file, (counts.get(sourcePart.file) ?? 0) + 1);
     const names = [...counts].sort((a, b) => b[1] - a[1]).map(([name]) => name);
     return names.flatMap((name) => OdpBase.open(name, deck, picture) ?? []);
   }
@@ -107,7 +108,7 @@ export class OdpBase {
     const bytes = asset && picture(asset.sha256);
     if (!bytes) return undefined;
     try {
-      const file = new KeptFile(name, bytes, picture);
+      const file = new SourcePackage(name, bytes, picture);
       if (!file.has("content.xml") || !file.has("styles.xml")) return undefined;
       const base = new OdpBase(file, deck);
       const { namespaces } = base.content;
@@ -124,12 +125,12 @@ export class OdpBase {
   text(path: string): string {
     return strFromU8(this.file.bytes(path) ?? new Uint8Array());
   }
-  page(slide: Slide): PageSlice | undefined {
+  page(slide: Slide): PageRange | undefined {
     const at = this.places.get(slide.id);
     return at === undefined ? undefined : this.content.pages[at];
   }
   /** The name that links lead to. */
-  name(page: PageSlice): string | undefined {
+  name(page: PageRange): string | undefined {
     return attributeOf(this.content.text.slice(page.from, page.open), "draw:name");
   }
   /** Whether another slide is the page that a slide is a copy of. */
@@ -138,7 +139,7 @@ export class OdpBase {
   get slidesByName(): Map<string, string> {
     return new Map(
       [...this.places].flatMap(([id, at]) =>
-        this.copies.has(id) ? [] : [[this.name(this.content.pages[at] as PageSlice) ?? "", id] as const],
+        this.copies.has(id) ? [] : [[this.name(this.content.pages[at] as PageRange) ?? "", id] as const],
       ),
     );
   }
@@ -146,10 +147,10 @@ export class OdpBase {
   slice({ from, to }: { from: number; to: number }, slide?: Slide): string {
     const copy = slide && this.copies.get(slide.id);
     const text = this.words(this.content.text.slice(from, to));
-    return copy === undefined ? text : reidentified(text, copy);
+    return copy === undefined ? text : withNewIds(text, copy);
   }
   /** A whole page as it stands, under the name that it has now. */
-  whole(page: PageSlice, slide: Slide, name: string): string {
+  whole(page: PageRange, slide: Slide, name: string): string {
     const text = this.slice(page, slide);
     if (this.name(page) === name) return text;
     const end = text.indexOf(">");
@@ -168,14 +169,14 @@ export class OdpBase {
     motion: boolean;
     element: (element: Element) => boolean;
   } {
-    const { kept } = slide;
-    const look = kept !== undefined && slideSum(slide) === kept.sum;
-    const notes = kept !== undefined && notesSum(slide, this.partOf) === kept.notes;
+    const { sourcePart } = slide;
+    const look = sourcePart !== undefined && slideHash(slide) === sourcePart.hash;
+    const notes = sourcePart !== undefined && notesHash(slide, this.partOf) === sourcePart.notesHash;
     const element = (one: Element) => isAsRead(one, this.partOf);
     const motion = sameMotion(slide);
-    const places = slide.elements.map((one) => one.kept?.shape ?? "");
+    const places = slide.elements.map((one) => one.sourceShape?.shape ?? "");
     return {
-      whole: look && notes && motion && places.join() === kept?.shapes.join() && slide.elements.every(element),
+      whole: look && notes && motion && places.join() === sourcePart?.shapes.join() && slide.elements.every(element),
       look,
       notes,
       motion,
@@ -195,9 +196,9 @@ export class OdpBase {
   foreign(slide: Slide, element: Element, name: string): string | undefined {
     const at = this.origins.get(slide.id);
     const slice =
-      at === undefined || element.kind !== "foreign" || !element.kept
+      at === undefined || element.kind !== "foreign" || !element.sourceShape
         ? undefined
-        : sliceAt(this.content.pages[at] as PageSlice, element.kept.shape);
+        : rangeAt(this.content.pages[at] as PageRange, element.sourceShape.shape);
     if (!slice) return undefined;
     const text = this.moved(slice, element, slide);
     const end = text.indexOf(">") + 1;
@@ -205,14 +206,16 @@ export class OdpBase {
   }
 
   /** The words of an element that is not modelled, moved to its frame. */
-  private moved(slice: Slice, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
+  private moved(slice: ElementRange, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
     const text = this.slice(slice, slide);
-    return placed(text, frame, rotation) ?? text;
+    return withPlace(text, frame, rotation) ?? text;
   }
 
   /** The opening tag of the anchor that stands around a shape of the file. */
-  private anchorOf(page: PageSlice, { kept }: Element, slide: Slide): string | undefined {
-    const above = kept?.shape.includes(".") ? sliceAt(page, kept.shape.replace(/\.[^.]*$/, "")) : undefined;
+  private anchorOf(page: PageRange, { sourceShape }: Element, slide: Slide): string | undefined {
+    const above = sourceShape?.shape.includes(".")
+      ? rangeAt(page, sourceShape.shape.replace(/\.[^.]*$/, ""))
+      : undefined;
     if (above?.name !== "a") return undefined;
     const words = this.slice(above, slide);
     return words.slice(0, words.indexOf(">") + 1);
@@ -221,11 +224,12 @@ export class OdpBase {
   /** The file's words for a chart of which only the data are others: its document with the new ones, under a path of its own. */
   private recharted(
     element: Element,
-    slice: Slice,
+    slice: ElementRange,
     slide: Slide,
     object: (content: string, beside: ReadonlyMap<string, Uint8Array>) => string,
   ): string | undefined {
-    const changed = element.kind === "chart" && element.kept?.data ? changedParts(element, this.partOf) : undefined;
+    const changed =
+      element.kind === "chart" && element.sourceShape?.data ? changedParts(element, this.partOf) : undefined;
     const path = changed?.text
       ? attributeOf(
           /<draw:object\b[^>]*>/.exec(this.content.text.slice(slice.from, slice.to))?.[0] ?? "",
@@ -234,9 +238,9 @@ export class OdpBase {
       : undefined;
     if (path === undefined || element.kind !== "chart" || !this.file.has(`${path}/content.xml`)) return undefined;
     const words = this.slice(slice, slide);
-    const stood = changed?.place ? placed(words, element.frame, element.rotation) : words;
+    const stood = changed?.place ? withPlace(words, element.frame, element.rotation) : words;
     if (stood === undefined) return undefined;
-    const made = rechart(this.text(`${path}/content.xml`), `${path}/content.xml`, element);
+    const made = updateChart(this.text(`${path}/content.xml`), `${path}/content.xml`, element);
     if (made === undefined) return undefined;
     const beside = new Map(
       ["styles.xml", "settings.xml"].flatMap((name) => {
@@ -252,11 +256,16 @@ export class OdpBase {
   }
 
   /** The file's words for an element of which only the place or the words are others than they were; `text` gives the new ones. */
-  private partly(element: Element, slice: Slice, slide: Slide, text: () => string | undefined): string | undefined {
+  private partly(
+    element: Element,
+    slice: ElementRange,
+    slide: Slide,
+    text: () => string | undefined,
+  ): string | undefined {
     const changed = changedParts(element, this.partOf);
     const words = changed && this.slice(slice, slide);
-    const stood = words !== undefined && changed?.place ? placed(words, element.frame, element.rotation) : words;
-    return stood !== undefined && changed?.text ? reworded(stood, text()) : stood;
+    const stood = words !== undefined && changed?.place ? withPlace(words, element.frame, element.rotation) : words;
+    return stood !== undefined && changed?.text ? withText(stood, text()) : stood;
   }
 
   /**
@@ -264,7 +273,7 @@ export class OdpBase {
    * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
    */
   compose(
-    page: PageSlice,
+    page: PageRange,
     slide: Slide,
     own: {
       /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>;
@@ -287,7 +296,7 @@ export class OdpBase {
       (made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)),
       stood,
     );
-    const kept = slide.kept as NonNullable<Slide["kept"]>;
+    const kept = slide.sourcePart as NonNullable<Slide["sourcePart"]>;
     const bearing = new Set(kept.shapes.map((place) => place.split(".")[0] as string));
     const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
     const pieces: string[] = [];
@@ -302,11 +311,11 @@ export class OdpBase {
           pieces.push(this.slice(slice, slide));
     const taken = new Set<string>();
     // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
-    const shown = new Set(slide.elements.flatMap((one) => one.kept?.shape ?? []));
+    const shown = new Set(slide.elements.flatMap((one) => one.sourceShape?.shape ?? []));
     const keeps =
       same.motion &&
       kept.shapes.every((place) => shown.has(place)) &&
-      slide.elements.every((one) => !one.kept || same.element(one));
+      slide.elements.every((one) => !one.sourceShape || same.element(one));
     const byTop = new Map<string, string[]>();
     for (const place of kept.shapes) {
       const top = place.split(".")[0] as string;
@@ -316,7 +325,7 @@ export class OdpBase {
     }
     for (let at = 0; at < slide.elements.length; ) {
       const element = slide.elements[at] as Element;
-      const top = element.kept?.shape.split(".")[0];
+      const top = element.sourceShape?.shape.split(".")[0];
       const members = byTop.get(top ?? "") ?? [];
       const run = slide.elements.slice(at, at + members.length);
       const whole =
@@ -324,17 +333,20 @@ export class OdpBase {
         !taken.has(top) &&
         members.length > 0 &&
         run.length === members.length &&
-        run.every((one, nth) => one.kept?.shape === members[nth] && same.element(one));
+        run.every((one, nth) => one.sourceShape?.shape === members[nth] && same.element(one));
       if (whole) {
         taken.add(top);
         for (const one of run)
-          places.set(one.id, [String(pieces.length), ...(one.kept?.shape.split(".").slice(1) ?? [])].join("."));
-        const piece = this.slice(page.inner[Number(top)] as Slice, slide);
+          places.set(one.id, [String(pieces.length), ...(one.sourceShape?.shape.split(".").slice(1) ?? [])].join("."));
+        const piece = this.slice(page.inner[Number(top)] as ElementRange, slide);
         pieces.push(
           keeps
             ? piece
             : run.reduce((words, one) => {
-                const shape = this.slice(sliceAt(page, (one.kept as { shape: string }).shape) as Slice, slide);
+                const shape = this.slice(
+                  rangeAt(page, (one.sourceShape as { shape: string }).shape) as ElementRange,
+                  slide,
+                );
                 return words.replace(shape, () => own.named(one, shape));
               }, piece),
         );
@@ -345,7 +357,7 @@ export class OdpBase {
       let to = at + 1;
       while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
       const shapes = slide.elements.slice(at, to).map((one, nth) => {
-        const slice = one.kept && sliceAt(page, one.kept.shape);
+        const slice = one.sourceShape && rangeAt(page, one.sourceShape.shape);
         const stood = !slice
           ? undefined
           : same.element(one)
@@ -381,7 +393,7 @@ export class OdpBase {
   }
 
   /** The names that shapes of a page have. */
-  namesOn(page: PageSlice): Set<string> {
+  namesOn(page: PageRange): Set<string> {
     return new Set(
       [...this.slice(page).matchAll(/\sdraw:name\s*=\s*(?:"([^"]*)"|'([^']*)')/g)].map(([, a, b]) =>
         unescaped(a ?? b ?? ""),

@@ -3,7 +3,7 @@ import { unresolved } from "@unitext/core/testing";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS, writeReport } from "../../../index";
-import { rechart } from "./updatechart";
+import { updateChart } from "./updatechart";
 
 const { context, read } = filesBench();
 const write = (deck: Deck) => unzipSync(WRITERS.odp.write(deck, context) as Uint8Array);
@@ -15,7 +15,7 @@ const model: ChartElement = {
   slot: null,
   name: "Levels",
   frame: { x: 72, y: 72, width: 400, height: 240 },
-  form: "column",
+  type: "column",
   categories: ["Jan", "Feb", "Mar"],
   series: [
     { name: "North", values: [10, 20, 30] },
@@ -176,7 +176,7 @@ describe("a chart of another .odp whose data are changed", () => {
 
   it("is written anew with another form or other series", () => {
     for (const change of [
-      (chart: ChartElement): ChartElement => ({ ...chart, form: "line" }),
+      (chart: ChartElement): ChartElement => ({ ...chart, type: "line" }),
       (chart: ChartElement): ChartElement => ({ ...chart, series: chart.series.slice(0, 1) }),
     ]) {
       const after = write(changed(deck, change));
@@ -202,7 +202,7 @@ describe("a chart of another .odp whose data are changed", () => {
       lines(deck, "odp"),
       lines(changed(deck, withValue), "odp"),
       lines(
-        changed(deck, (chart) => ({ ...chart, form: "line" })),
+        changed(deck, (chart) => ({ ...chart, type: "line" })),
         "odp",
       ),
       lines(deck, "pptx"),
@@ -217,8 +217,8 @@ describe("a chart of another .odp whose data are changed", () => {
 
   it("is left alone where its document has another number of series, or no table of its own", () => {
     const [text = ""] = charts(unzipSync(bytes));
-    expect(rechart(text, "content.xml", { ...model, series: model.series.slice(0, 1) })).toBeUndefined();
-    expect(rechart(text.replace(/<table:table [\s\S]*<\/table:table>/, ""), "content.xml", model)).toBeUndefined();
-    expect(rechart(text, "content.xml", model)).toContain("North");
+    expect(updateChart(text, "content.xml", { ...model, series: model.series.slice(0, 1) })).toBeUndefined();
+    expect(updateChart(text.replace(/<table:table [\s\S]*<\/table:table>/, ""), "content.xml", model)).toBeUndefined();
+    expect(updateChart(text, "content.xml", model)).toContain("North");
   });
 });

@@ -42,7 +42,7 @@ const URIS = {
 const ROWS = new Set(["table-header-rows", "table-rows", "table-row"]);
 
 /** The text of a chart document with the data of a chart in its table, and its ranges as long as they are; all else as it stands. Undefined where its table is not as `takesData` wants it. */
-export function rechart(text: string, where: string, { categories, series }: ChartElement): string | undefined {
+export function updateChart(text: string, where: string, { categories, series }: ChartElement): string | undefined {
   const names: Record<string, string> = {};
   const stack: string[] = [];
   let [table, from, to, shown, last] = ["", -1, -1, -1, 0];

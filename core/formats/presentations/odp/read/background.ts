@@ -8,7 +8,7 @@ export const LIGHT = "#ffffff";
 export const WHITE = "#ffffff";
 
 /** The mean colour of a fill; undefined where it has none that is known, as a picture has not. */
-export function groundOf(fill: Fill | undefined): string | undefined {
+export function backgroundColour(fill: Fill | undefined): string | undefined {
   if (fill?.kind === "solid") return (fill.opacity ?? 1) < 0.5 ? undefined : fill.colour;
   if (fill?.kind === "pattern") return fill.back;
   if (fill?.kind !== "gradient") return undefined;
@@ -24,7 +24,7 @@ export function isDark(colour: string | undefined): boolean {
 }
 
 /** Ink that can be read on a paper that came with a file. */
-export function readable(colours: Theme["colours"]): Theme["colours"] {
+export function readableColour(colours: Theme["colours"]): Theme["colours"] {
   const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [
     number,
     number,

@@ -9,12 +9,12 @@ import {
 } from "@unitext/core/model";
 import { points } from "../package/names";
 import { colour, type Properties } from "./styles";
-import { standsBeyond } from "./text";
+import { hasOwnProperties } from "./text";
 
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /** A cell's text under the style of its table: what its own style says more goes to its paragraphs and runs. */
-export function inStyle(
+export function withTableStyle(
   text: RichText,
   style: string,
   table: string,
@@ -29,20 +29,20 @@ export function inStyle(
   const look = canonical(own.run) === canonical(under[0]?.run) ? undefined : own.run;
   return text.map((paragraph) => {
     const stands = {
-      ...standsBeyond(at(levels, paragraph.level), at(under, paragraph.level), paragraph.kind),
-      ...paragraph.look,
-      ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.look?.words } } : {}),
+      ...hasOwnProperties(at(levels, paragraph.level), at(under, paragraph.level), paragraph.kind),
+      ...paragraph.properties,
+      ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.properties?.words } } : {}),
     };
     return {
       ...paragraph,
       ...(paragraph.align || !own.align ? {} : { align: own.align }),
-      ...(Object.keys(stands).length ? { look: stands } : {}),
+      ...(Object.keys(stands).length ? { properties: stands } : {}),
       runs: paragraph.runs.map((item) =>
         run(
           item.text,
           [...new Set([...given, ...(item.marks ?? [])])],
           item.link,
-          look || item.look ? { ...look, ...item.look } : undefined,
+          look || item.properties ? { ...look, ...item.properties } : undefined,
         ),
       ),
     };
@@ -50,7 +50,7 @@ export function inStyle(
 }
 
 /** How a cell is filled, and how its text stands in it between its borders. */
-export function cellLook(
+export function cellProperties(
   { graphic, paragraph, cell }: Properties,
   { fill }: Pick<Element, "fill">,
 ): Pick<Cell, "fill" | "anchor" | "insets" | "borders"> {

@@ -1,9 +1,9 @@
-import { cutText, type ChartElement, type ChartForm, type ChartLook, type Series } from "@unitext/core/model";
+import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 
-export type ReadChart = Pick<ChartElement, "form" | "categories" | "series"> & ChartLook & { unlike?: string };
-const FORMS: Record<string, ChartForm> = {
+export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
+const FORMS: Record<string, ChartType> = {
   bar: "column",
   line: "line",
   area: "area",
@@ -21,7 +21,7 @@ const LIKE: Record<string, string> = {
   stock: "a stock chart, drawn as lines",
   bubble: "a bubble chart, drawn as points",
 };
-const LEGEND: Record<string, ChartLook["legend"]> = {
+const LEGEND: Record<string, ChartOptions["legend"]> = {
   top: "top",
   bottom: "bottom",
   start: "left",
@@ -102,7 +102,7 @@ function formatOf(style: XmlNode | undefined): string | undefined {
 }
 
 /** The format of an axis; whole percent, as shares have them anyhow, say nothing. */
-const usualShare = (stack: ChartLook["stack"], format: string | undefined) =>
+const usualShare = (stack: ChartOptions["stack"], format: string | undefined) =>
   stack === "share" && format === "0%" ? undefined : format;
 
 /** The colours of single points, a place for each (11.17); undefined where none has one. */
@@ -135,7 +135,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const all = childrenOf(area, "series") as XmlNode[];
   const kinds = [...new Set(all.map((one) => classOf(one) || main))];
   const known = FORMS[main] ?? "column";
-  const form: ChartForm =
+  const type: ChartType =
     kinds.length > 1 && ["column", "line", "area"].includes(known)
       ? "combined"
       : known === "column" && vertical
@@ -156,8 +156,8 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   );
   const isSecond = (one: XmlNode) =>
     secondAxis !== undefined &&
-    form !== "bar" &&
-    form !== "scatter" &&
+    type !== "bar" &&
+    type !== "scatter" &&
     attribute(one, "attached-axis") !== undefined &&
     attribute(one, "attached-axis") === attribute(secondAxis, "name") &&
     attribute(secondAxis, "name") !== attribute(firstAxis, "name");
@@ -202,31 +202,31 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     return {
       name: (label && cells[label.row]?.[label.column]?.text) || "",
       values,
-      ...(form === "scatter" && domain.length ? { x: domain.map((cell) => cell?.value ?? null) } : {}),
-      ...(form === "combined" && ["column", "line", "area"].includes(own) ? { form: own as "column" } : {}),
-      ...(COLOUR.test(colour) && form !== "pie" && form !== "doughnut" ? { colour } : {}),
+      ...(type === "scatter" && domain.length ? { x: domain.map((cell) => cell?.value ?? null) } : {}),
+      ...(type === "combined" && ["column", "line", "area"].includes(own) ? { type: own as "column" } : {}),
+      ...(COLOUR.test(colour) && type !== "pie" && type !== "doughnut" ? { colour } : {}),
       ...(points ? { points } : {}),
       ...(joined === undefined ? {} : { joined }),
       ...((own === "line" || joined) && isCurved(one) ? { smooth: true } : {}),
-      ...(isSecond(one) ? { by: "second" as const } : {}),
+      ...(isSecond(one) ? { axis: "secondary" as const } : {}),
     };
   });
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
   const longest = Math.max(...series.map(({ values }) => values.length));
   const categories =
-    form === "scatter"
+    type === "scatter"
       ? []
       : Array.from({ length: Math.max(longest, listed.length) }, (_, at2) => listed[at2]?.text || String(at2 + 1));
   const bound = (element: XmlNode | undefined, name: string) => {
     const value = Number(property(element, "chart", name) ?? Number.NaN);
     return Number.isFinite(value) ? value : undefined;
   };
-  const axisOf = (element: XmlNode | undefined): ChartLook["xAxis"] => {
-    const [title, least, most] = [cutText(titleOf(element), 500), bound(element, "minimum"), bound(element, "maximum")];
+  const axisOf = (element: XmlNode | undefined): ChartOptions["xAxis"] => {
+    const [title, min, max] = [cutText(titleOf(element), 500), bound(element, "minimum"), bound(element, "maximum")];
     const found = {
       ...(title ? { title } : {}),
-      ...(least === undefined ? {} : { least }),
-      ...(most === undefined ? {} : { most }),
+      ...(min === undefined ? {} : { min }),
+      ...(max === undefined ? {} : { max }),
     };
     return Object.keys(found).length ? found : undefined;
   };
@@ -252,14 +252,14 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const turned = property(axis("x"), "chart", "reverse-direction") === "true";
   const along = {
     ...axisOf(axis("x")),
-    ...(form !== "scatter" && axis("x") && turned !== (form === "bar") ? { reversed: true } : {}),
+    ...(type !== "scatter" && axis("x") && turned !== (type === "bar") ? { reversed: true } : {}),
   };
   const yAxis = axisOf(firstAxis);
   const otherFormat = usualShare(stack, formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? "")));
   const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: cutText(otherFormat, 100) } : {}) };
   const odd = LIKE[main] ?? (property(area, "chart", "three-dimensional") === "true" ? "its depth" : undefined);
   return {
-    form,
+    type: type,
     categories,
     series,
     ...(stack ? { stack } : {}),
@@ -269,7 +269,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     ...(format ? { format: cutText(format, 100) } : {}),
     ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(yAxis ? { yAxis } : {}),
-    ...(series.some(({ by }) => by === "second") && Object.keys(other).length ? { secondAxis: other } : {}),
+    ...(series.some(({ axis }) => axis === "secondary") && Object.keys(other).length ? { secondaryAxis: other } : {}),
     ...(odd ? { unlike: odd } : {}),
   };
 }

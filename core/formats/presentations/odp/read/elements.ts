@@ -6,7 +6,7 @@ import {
   type Footnote,
   slotsOf,
   type TableElement,
-  textSum,
+  utf16Hash,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, localName, type XmlNode } from "../../../shared/xml";
@@ -14,24 +14,24 @@ import { child, localName, type XmlNode } from "../../../shared/xml";
 import {
   chartTable,
   figureWords,
-  flattened,
-  keptElement,
-  type KeptElement,
-  keptText,
-  listed,
+  flattenRuns,
+  readElementTags,
+  type ElementTags,
+  textTag,
+  joinWithAnd,
   wordsOf,
 } from "../../../shared/sourcepackage";
 import { attribute } from "../../../shared/xml";
 import type { OdpFiles } from "./files";
 import type { OdpStyles } from "./styles";
 import { readText, type TextReader } from "./text";
-import { unmodelled } from "./unsupported";
+import { unsupportedFeatures } from "./unsupported";
 import { type Base, type ShapeReader, SHAPES } from "./shape";
 
 export interface PageWork {
   number: number;
   arrangement: ArrangementName;
-  kept: Record<string, unknown>;
+  tags: Record<string, unknown>;
   used: Set<string>;
   footnotes: Footnote[];
   /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
@@ -42,7 +42,7 @@ export interface PageWork {
 }
 
 /** The sum of a shape as `xml` wrote it, to know it again, without writing it again. */
-const writtenSum = (node: XmlNode) => textSum((add) => addWritten(node, add));
+const writtenHash = (node: XmlNode) => utf16Hash((add) => addWritten(node, add));
 function addWritten({ name, attributes, content }: XmlNode, add: (text: string) => void): void {
   add(`<${name}`);
   for (const key in attributes) {
@@ -106,15 +106,15 @@ export class ElementReader {
     const name = attribute(shape, "name") ?? "";
     const className = attribute(shape, "class");
     if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
-    const kept = keptElement(work.kept[name] ?? work.kept[`#${place}`]);
+    const kept = readElementTags(work.tags[name] ?? work.tags[`#${place}`]);
     if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
     const id = kept.id && !work.used.has(kept.id) ? kept.id : this.around.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
     const to = link ?? (action ? this.around.led(action, work.number) : undefined);
-    const more = work.ours
+    const unsupported = work.ours
       ? []
-      : unmodelled(
+      : unsupportedFeatures(
           shape,
           work.reader.properties(shape).properties.graphic,
           (style) => this.around.styles.properties("text", style).text,
@@ -127,17 +127,19 @@ export class ElementReader {
         slot,
         ...(groups.length ? { groups: [...groups] } : {}),
         ...(kept.binding ? { binding: kept.binding } : {}),
-        ...(work.ours ? {} : { kept: { shape: place, sum: "", ...(more.length ? { more } : {}) } }),
+        ...(work.ours
+          ? {}
+          : { sourceShape: { shape: place, hash: "", ...(unsupported.length ? { unsupported } : {}) } }),
         ...(to ? { link: to } : {}),
       },
       work,
     );
     if (!element) return [];
     const whose = name ? `“${name}”` : "a shape";
-    if (work.number && more.length)
+    if (work.number && unsupported.length)
       this.around.adapted.push({
         slide: work.number,
-        what: `${listed(more)} of ${whose}`,
+        what: `${joinWithAnd(unsupported)} of ${whose}`,
         how: "not drawn; an .odp keeps it as long as the shape is not given other looks here",
       });
     work.used.add(id);
@@ -146,18 +148,18 @@ export class ElementReader {
     return [element];
   }
 
-  private elementOf(shape: XmlNode, kept: KeptElement, base: Base, work: PageWork): Element | undefined {
+  private elementOf(shape: XmlNode, kept: ElementTags, base: Base, work: PageWork): Element | undefined {
     const alt = ((child(shape, "desc") ?? child(shape, "title"))?.text ?? "").trim();
-    const unchanged = () => kept.sum !== undefined && kept.sum === writtenSum(shape);
+    const unchanged = () => kept.hash !== undefined && kept.hash === writtenHash(shape);
     const own = {
       id: base.id,
       slot: base.slot,
       ...(base.binding ? { binding: base.binding } : {}),
-      ...(base.kept ? { kept: base.kept } : {}),
+      ...(base.sourceShape ? { sourceShape: base.sourceShape } : {}),
     };
     const whole = kept.whole && unchanged() ? kept.whole : undefined;
     if (whole) {
-      for (const text of elementTexts(whole)) flattened(text, work.footnotes);
+      for (const text of elementTexts(whole)) flattenRuns(text, work.footnotes);
       return { ...whole, ...own } as Element;
     }
     const looked =
@@ -180,10 +182,10 @@ export class ElementReader {
     );
     const figure = kept.whole && figureWords(kept.whole, work.footnotes);
     if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
-    return { ...facts, kind: "text", text: keptText(kept.text, read, work.footnotes) } as Element;
+    return { ...facts, kind: "text", text: textTag(kept.text, read, work.footnotes) } as Element;
   }
 
-  private ourPicture(shape: XmlNode, kept: KeptElement, facts: object, alt: string): Element | undefined {
+  private ourPicture(shape: XmlNode, kept: ElementTags, facts: object, alt: string): Element | undefined {
     const image = child(shape, "image") as XmlNode | undefined;
     const source = image ? this.around.files.file(attribute(image, "href"), image, kept.source) : kept.source;
     return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
@@ -191,7 +193,7 @@ export class ElementReader {
 
   private ourTable(
     shape: XmlNode,
-    { whole }: KeptElement,
+    { whole }: ElementTags,
     facts: object,
     base: Base,
     work: PageWork,
@@ -206,16 +208,16 @@ export class ElementReader {
             ...(cell.rows ? { rows: cell.rows } : {}),
             text: cell.text
               .filter(({ runs }) => runs.some(({ text }) => text.trim()))
-              .map(({ look: _, align: __, ...paragraph }) => ({
+              .map(({ properties: _, align: __, ...paragraph }) => ({
                 ...paragraph,
-                runs: paragraph.runs.map(({ look: ___, ...item }) => item),
+                runs: paragraph.runs.map(({ properties: ___, ...item }) => item),
               })),
           },
       ),
     );
     const words = (rows: TableElement["rows"]) =>
       JSON.stringify(
-        rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))),
+        rows.map((row) => row.map((cell) => (cell ? wordsOf(flattenRuns(cell.text, work.footnotes)) : null))),
       );
     const expected =
       whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
@@ -229,7 +231,7 @@ export class ElementReader {
   private famed(element: Element | undefined): Element | undefined {
     if (element?.kind === "text" || element?.kind === "shape")
       for (const { runs } of element.text)
-        for (const { look } of runs) if (look?.font) this.around.families.add(look.font);
+        for (const { properties } of runs) if (properties?.font) this.around.families.add(properties.font);
     return element;
   }
 

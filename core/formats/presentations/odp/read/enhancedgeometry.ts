@@ -292,7 +292,7 @@ export function textMargins(
 }
 
 /** A form of an enhanced geometry with a path, at a size in points, as outlines of its own; undefined where it has none. */
-export function readEnhanced(element: XmlNode, width: number, height: number): Geometry | undefined {
+export function readEnhancedGeometry(element: XmlNode, width: number, height: number): Geometry | undefined {
   const path = attribute(element, "enhanced-path");
   if (!path) return undefined;
   const { left, top, wide, tall, read } = measured(element, width, height);

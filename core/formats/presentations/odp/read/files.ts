@@ -3,7 +3,7 @@ import { Failure } from "@unitext/core/model";
 import { type Parts, partText } from "../../../shared/archive";
 import { child, localName, readMixed, type XmlNode } from "../../../shared/xml";
 import { fromBase64 } from "../../../shared/archive";
-import { pictureInfo, type Unshown, unshownInfo } from "../../../shared/pictures";
+import { pictureInfo, type PendingConversion, pendingConversion } from "../../../shared/pictures";
 import { mediaOf } from "../../shared/reading";
 
 /** The files inside a presentation as they are asked for: pictures, films and documents, packed beside its parts or written inside. */
@@ -42,7 +42,7 @@ export class OdpFiles {
     return path === undefined ? undefined : this.parts.get(path);
   }
 
-  media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined {
+  media(href: string | undefined): { source: string; type: "video" | "audio" } | undefined {
     const path = decodeURIComponent((href ?? "").replace(/^\.\//, ""));
     const bytes = this.parts.get(path);
     const mediaType = mediaOf(path);
@@ -52,7 +52,7 @@ export class OdpFiles {
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
     this.taken.set(path, sha256);
-    return { source, form: mediaType.startsWith("video/") ? "video" : "audio" };
+    return { source, type: mediaType.startsWith("video/") ? "video" : "audio" };
   }
 
   /** The content of a document inside the presentation, packed beside it or written inside. */
@@ -88,9 +88,9 @@ export class OdpFiles {
   drawn(source: string): string | undefined {
     return this.unshown(source)?.how;
   }
-  private unshown(source: string): Unshown | undefined {
+  private unshown(source: string): PendingConversion | undefined {
     const undrawn = this.undrawn.get(source);
-    return undrawn && unshownInfo(undrawn);
+    return undrawn && pendingConversion(undrawn);
   }
 
   /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
@@ -101,7 +101,7 @@ export class OdpFiles {
     if (!bytes) return undefined;
     const { sha256, info } = this.summed(data ? undefined : path, bytes);
     if (!info) {
-      const unshown = kept === undefined ? unshownInfo(bytes) : undefined;
+      const unshown = kept === undefined ? pendingConversion(bytes) : undefined;
       if (!unshown) return undefined;
       const source = (path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)) + unshown.extension;
       this.undrawn.set(source, bytes);

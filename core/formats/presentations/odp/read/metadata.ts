@@ -1,12 +1,12 @@
-import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { cutText, DeckMetadata, emptyDeck, Language, Page } from "@unitext/core/model";
 import { child, childrenOf, type XmlElement, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
-import { readable, WHITE } from "./background";
+import { readableColour, WHITE } from "./background";
 import { points } from "../package/names";
 import { colour, type OdpStyles } from "./styles";
 
 /** What the head of a deck is read from: the part with the masters, the metadata, what Unitext keeps there, the pages. */
-export interface HeadSource {
+export interface MetadataSource {
   styles: XmlNode | undefined;
   meta: XmlElement | undefined;
   kept: unknown;
@@ -18,7 +18,7 @@ export interface HeadSource {
 }
 
 /** What a presentation says of itself: its page, language, properties and theme; what Unitext keeps of its deck, where it checks. */
-export function readHead({ styles, meta, kept, pages, looks, masterPages, newId }: HeadSource): DeckHead {
+export function readMetadata({ styles, meta, kept, pages, looks, masterPages, newId }: MetadataSource): DeckMetadata {
   const said = (name: string) => child(meta, name)?.text.trim() ?? "";
   const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
   const layouts = [...childrenOf(child(styles, "automatic-styles"), "page-layout")] as XmlNode[];
@@ -42,7 +42,7 @@ export function readHead({ styles, meta, kept, pages, looks, masterPages, newId 
   const [most = ""] = [...uses].sort((a, b) => b[1] - a[1])[0] ?? [];
   const behind = looks.properties("drawing-page", attribute(masterPages.get(most) ?? master, "style-name")).graphic;
   const paper = (behind.fill === "solid" ? colour(behind["fill-color"]) : undefined) ?? WHITE;
-  const base: DeckHead = {
+  const base: DeckMetadata = {
     ...fresh,
     page: page.success ? page.data : fresh.page,
     language: language.success ? language.data : "en",
@@ -56,10 +56,10 @@ export function readHead({ styles, meta, kept, pages, looks, masterPages, newId 
       ...fresh.theme,
       name: "From the file",
       ornament: "none" as const,
-      colours: readable({ ...fresh.theme.colours, paper, ink: "#000000" }),
+      colours: readableColour({ ...fresh.theme.colours, paper, ink: "#000000" }),
     },
   };
-  const whole = DeckHead.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });
+  const whole = DeckMetadata.safeParse({ ...base, ...(kept && typeof kept === "object" ? kept : {}), page: base.page });
   return kept && whole.success
     ? {
         ...whole.data,

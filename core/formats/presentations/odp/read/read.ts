@@ -16,58 +16,59 @@ import {
   RegionBox,
   RichText,
   type Slide,
-  SlideLook,
+  SlideProperties,
   Source,
   type TextStyle,
   titleOf,
   type Transition,
-  valueSum,
-  withDrawn,
+  valueHash,
+  withDrawing,
   within,
+  withCurrentNames,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { NO_PARTS, partText, type Parts, unzip } from "../../../shared/archive";
 import { at, child, childrenOf, localName, readMixed, type XmlElement, type XmlNode } from "../../../shared/xml";
 import {
-  backgroundSum,
+  backgroundHash,
   damagedPart,
   NOTHING_STANDS,
-  held,
+  parseOptional,
   isMacro,
-  keepFile,
-  keptName,
-  keptShape,
-  keptText,
+  storePackage,
+  packageName,
+  matchSourceShape,
+  textTag,
   MACROS_LEFT,
   unsafeContent,
-  motionSum,
-  nested,
-  notesSum,
-  type PartOf,
-  slideSum,
-  transitionSum,
-  type Worn,
-  wornBy,
+  motionHash,
+  repairNesting,
+  notesHash,
+  type SourcePartOf,
+  slideHash,
+  transitionHash,
+  type AppearanceHashes,
+  mergeAppearance,
 } from "../../../shared/sourcepackage";
 import { attribute } from "../../../shared/xml";
 import { standInFonts } from "../../shared/fonts";
 import { nearTransition, withMotion } from "../../shared/motion";
 import {
-  collected,
-  isLot,
-  namedFiles,
+  collectBatches,
+  isBatch,
+  sourceNames,
   type ReadDeck,
-  type ReadLot,
-  type ReadLots,
+  type ReadBatch,
+  type ReadBatches,
   type ReadOptions,
 } from "../../shared/reading";
-import { KEPT, points, wornSums } from "../package/names";
-import { readHead } from "./metadata";
+import { TAGS, points, appearanceHashes } from "../package/names";
+import { readMetadata } from "./metadata";
 import { readRegions } from "./regions";
 import { ElementReader, type PageWork } from "./elements";
 import { OdpFiles } from "./files";
-import { groundOf, isDark } from "./background";
+import { backgroundColour, isDark } from "./background";
 import { OdpStyles } from "./styles";
 import { readFill } from "./fill";
 import { readText, type TextReader } from "./text";
@@ -88,7 +89,7 @@ interface Side {
 interface PageStyle {
   graphic: Record<string, string>;
   dark: boolean;
-  sums: Worn;
+  sums: AppearanceHashes;
 }
 
 class OdpReader {
@@ -167,7 +168,7 @@ class OdpReader {
     }
   }
 
-  *lots(): ReadLots {
+  *lots(): ReadBatches {
     const { options } = this;
     const content = this.part("content.xml", true) as XmlNode;
     const body = at(content, "body", "presentation") as XmlNode | undefined;
@@ -196,7 +197,7 @@ class OdpReader {
     const kept = this.kept(meta);
     const pages = childrenOf(body, "page") as XmlNode[];
     within("slides", pages.length, options.name);
-    const head = readHead({
+    const metadata = readMetadata({
       styles,
       meta,
       kept: kept.deck,
@@ -205,9 +206,9 @@ class OdpReader {
       masterPages: this.masterPages,
       newId: options.newId,
     });
-    this.page = head.page;
+    this.page = metadata.page;
     for (const { text } of [this.content, this.behind])
-      Object.assign(text, { language: head.language, count: pages.length });
+      Object.assign(text, { language: metadata.language, count: pages.length });
     const slidesKept = pages.map(
       (page) => (kept.slides[attribute(page, "name") ?? ""] ?? {}) as Record<string, unknown>,
     );
@@ -224,35 +225,35 @@ class OdpReader {
     const parts = new Map(ids.map((id, nth) => [id, `content.xml#${nth + 1}`]));
     const known = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     // The file is kept under a name that is known before it has been read.
-    const file = this.flat ? undefined : keptName(this.bytes, options.sha256);
+    const file = this.flat ? undefined : packageName(this.bytes, options.sha256);
     const takeNamed =
       kept.deck && typeof kept.deck === "object"
-        ? namedFiles(this.files, (kept.deck as { assets?: unknown }).assets)
+        ? sourceNames(this.files, (kept.deck as { assets?: unknown }).assets)
         : undefined;
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
-    const lot = (last: boolean): ReadLot => {
+    const lot = (last: boolean): ReadBatch => {
       if (last && this.foreign && file !== undefined) this.keepAs(file);
       // Details are nested by what stands before them.
-      const slides = nested(read).slice(handed);
+      const slides = repairNesting(read).slice(handed);
       handed = read.length;
-      const masters = { ...head.masters, ...this.masters };
-      const all = { ...head.styles, ...this.looks };
+      const masters = { ...metadata.masters, ...this.masters };
+      const all = { ...metadata.styles, ...this.looks };
       takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles: all })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
       const named = [
-        ...read.flatMap(({ elements, regions = [] }) => [...withDrawn(elements), ...regions]),
+        ...read.flatMap(({ elements, regions = [] }) => [...withDrawing(elements), ...regions]),
         ...Object.values(masters).flatMap(({ elements }) => elements),
       ].flatMap(({ style }) => style ?? []);
       const styles = Object.fromEntries([...new Set(named)].flatMap((name) => (all[name] ? [[name, all[name]]] : [])));
-      const title = head.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
-      const { styles: _, ...rest } = head;
+      const title = metadata.properties.title || (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, "");
+      const { styles: _, ...rest } = metadata;
       return {
-        head: {
+        metadata: {
           ...rest,
-          properties: { ...head.properties, title },
+          properties: { ...metadata.properties, title },
           assets: { ...this.files.assets },
           ...(Object.keys(masters).length ? { masters } : {}),
           ...(Object.keys(styles).length ? { styles } : {}),
@@ -271,7 +272,7 @@ class OdpReader {
         elements: slide.elements.map((element) => mapElementLinks(element, known)),
       };
       read.push(this.summed(whole, file, (id) => parts.get(id)));
-      if (nth + 1 < pages.length && isLot(read.length - handed, read.length)) yield lot(false);
+      if (nth + 1 < pages.length && isBatch(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
     if (!kept.deck && !pages.length) this.left.push(NOTHING_STANDS);
@@ -282,35 +283,35 @@ class OdpReader {
 
   /** Keeps the file with the deck. */
   private keepAs(name: string): void {
-    const bytes = keepFile(this.bytes, this.files.taken);
+    const bytes = storePackage(this.bytes, this.files.taken);
     const sha256 = this.options.sha256(bytes);
     this.files.blobs.set(sha256, bytes);
     this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
   /** A slide of a kept file with the sums by which what was not touched is known. A flat file is read, but not kept: it is written as a packed one. */
-  private summed(slide: Slide, file: string | undefined, partOf: PartOf): Slide {
+  private summed(slide: Slide, file: string | undefined, partOf: SourcePartOf): Slide {
     if (file === undefined) {
-      const { kept: _, ...rest } = slide;
-      return { ...rest, elements: slide.elements.map(({ kept: __, ...element }) => element as Element) };
+      const { sourcePart: _, ...rest } = slide;
+      return { ...rest, elements: slide.elements.map(({ sourceShape: __, ...element }) => element as Element) };
     }
-    if (!slide.kept) return slide;
+    if (!slide.sourcePart) return slide;
     return {
       ...slide,
       elements: slide.elements.map((element) => {
-        const kept = keptShape(element, partOf);
-        return kept ? { ...element, kept } : element;
+        const kept = matchSourceShape(element, partOf);
+        return kept ? { ...element, sourceShape: kept } : element;
       }),
-      kept: {
+      sourcePart: {
         file,
-        part: slide.kept.part,
-        sum: slideSum(slide),
-        notes: notesSum(slide, partOf),
-        background: backgroundSum(slide),
-        transition: transitionSum(slide),
-        motion: motionSum(slide),
+        part: slide.sourcePart.part,
+        hash: slideHash(slide),
+        notesHash: notesHash(slide, partOf),
+        backgroundHash: backgroundHash(slide),
+        transitionHash: transitionHash(slide),
+        motionHash: motionHash(slide),
         ...(slide.master === undefined ? {} : { master: slide.master }),
-        shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])),
+        shapes: slide.elements.flatMap((element) => (element.sourceShape ? [element.sourceShape.shape] : [])),
       },
     };
   }
@@ -322,20 +323,20 @@ class OdpReader {
     );
     const parse = (name: string): unknown => {
       try {
-        return JSON.parse(fields.get(name) ?? "null");
+        return withCurrentNames(JSON.parse(fields.get(name) ?? "null"));
       } catch {
         return null;
       }
     };
-    const slides = parse(KEPT.slides);
+    const slides = parse(TAGS.slides);
     return {
-      deck: parse(KEPT.deck),
+      deck: parse(TAGS.deck),
       slides: slides && typeof slides === "object" ? (slides as Record<string, unknown>) : {},
     };
   }
 
   private slide(page: XmlNode, number: number, id: string, kept: Record<string, unknown>): Slide {
-    const own = held(ArrangementName, kept.arrangement);
+    const own = parseOptional(ArrangementName, kept.arrangement);
     const classes = page.children
       .map((shape) => attribute(shape, "class"))
       .filter((name): name is string => name !== undefined);
@@ -358,7 +359,7 @@ class OdpReader {
     const work: PageWork = {
       number,
       arrangement,
-      kept: (kept.elements ?? {}) as Record<string, unknown>,
+      tags: (kept.elements ?? {}) as Record<string, unknown>,
       used: new Set(),
       footnotes: [],
       reader: new ShapeReader(this.shapeWork(this.content, number, worn.dark)),
@@ -369,8 +370,8 @@ class OdpReader {
       this.content.shapes.elements(shape, String(nth), [], undefined, work),
     );
     const { graphic } = worn;
-    const look = SlideLook.safeParse(kept);
-    const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
+    const look = SlideProperties.safeParse(kept);
+    const [source, origin] = [parseOptional(Source, kept.source), parseOptional(Origin, kept.origin)];
     const notes = childrenOf(child(page, "notes"), "frame").find(
       (frame) => attribute(frame as XmlNode, "class") === "notes",
     ) as XmlNode | undefined;
@@ -381,7 +382,7 @@ class OdpReader {
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
       elements: moved.elements,
-      notes: keptText(held(RichText, kept.notes), spoken, [], true),
+      notes: textTag(parseOptional(RichText, kept.notes), spoken, [], true),
       hidden: graphic.visibility === "hidden",
       ...(source ? { source } : {}),
       ...(origin ? { origin } : {}),
@@ -389,13 +390,13 @@ class OdpReader {
       ...(look.success && look.data.section ? { section: look.data.section } : {}),
     };
     if (ours) {
-      const regions = held(RegionBoxes, kept.regions);
+      const regions = parseOptional(RegionBoxes, kept.regions);
       // A comment that says the same keeps what the file has no place for.
-      const noted = held(Comments, kept.comments) ?? [];
+      const noted = parseOptional(Comments, kept.comments) ?? [];
       const said = this.comments(page).map(
         (one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one,
       );
-      const wears = wornBy(kept, worn.sums, () => this.look(graphic, number));
+      const wears = mergeAppearance(kept, worn.sums, () => this.look(graphic, number));
       return {
         ...common,
         ...wears,
@@ -416,12 +417,20 @@ class OdpReader {
     const comments = this.comments(page);
     return {
       ...common,
-      ...(moved.moves.length ? { moves: moved.moves } : {}),
+      ...(moved.moves.length ? { unsupportedMotion: moved.moves } : {}),
       ...this.look(graphic, number),
       master,
       ...(regions.length ? { regions } : {}),
       ...(comments.length ? { comments } : {}),
-      kept: { file: "", part: `content.xml#${number}`, sum: "", notes: "", background: "", transition: "", shapes: [] },
+      sourcePart: {
+        file: "",
+        part: `content.xml#${number}`,
+        hash: "",
+        notesHash: "",
+        backgroundHash: "",
+        transitionHash: "",
+        shapes: [],
+      },
     };
   }
 
@@ -516,9 +525,9 @@ class OdpReader {
       attribute(this.masterPages.get(master ?? ""), "style-name"),
     ).graphic;
     const dark = isDark(
-      groundOf(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))),
+      backgroundColour(own(graphic) ?? (graphic["background-visible"] === "false" ? undefined : own(behind))),
     );
-    const made = { graphic, dark, sums: wornSums(graphic) };
+    const made = { graphic, dark, sums: appearanceHashes(graphic) };
     this.pageStyles.set(key, made);
     return made;
   }
@@ -533,7 +542,7 @@ class OdpReader {
       media: (href) => this.files.media(href),
       object: (href, holder) => this.files.object(href, holder),
       style: (style) => {
-        const name = valueSum(style);
+        const name = valueHash(style);
         if (!this.looks[name]) for (const { run } of style) if (run?.font) this.families.add(run.font);
         this.looks[name] = style;
         return name;
@@ -552,11 +561,11 @@ class OdpReader {
     if (!drawn) {
       const { styles, shapes } = this.behind;
       const { graphic } = styles.properties("drawing-page", attribute(element, "style-name"));
-      const dark = isDark(groundOf(readFill(graphic, styles.drawn, () => undefined)));
+      const dark = isDark(backgroundColour(readFill(graphic, styles.drawn, () => undefined)));
       const work: PageWork = {
         number: 0,
         arrangement: "blank",
-        kept: {},
+        tags: {},
         used: new Set(),
         footnotes: [],
         reader: new ShapeReader(this.shapeWork(this.behind, null, dark)),
@@ -567,7 +576,7 @@ class OdpReader {
         .flatMap((shape, nth) =>
           attribute(shape, "class") ? [] : shapes.elements(shape, String(nth), [], undefined, work),
         )
-        .map(({ kept: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
+        .map(({ sourceShape: _, ...one }, nth) => ({ ...one, id: `m${nth + 1}` }) as Element);
       const background = this.background(graphic);
       drawn = {
         name: cutText(attribute(element, "display-name") ?? name ?? "", 300),
@@ -582,7 +591,7 @@ class OdpReader {
       ...(background && page["background-visible"] !== "false" ? { background } : {}),
       elements: page["background-objects-visible"] === "false" ? [] : drawn.elements,
     };
-    const sum = valueSum(shown);
+    const sum = valueHash(shown);
     this.masters[sum] = shown;
     return sum;
   }
@@ -632,10 +641,10 @@ const plainWords = (element: XmlNode): string =>
  * what is not read is listed in `left`, slide by slide. A packed file of another program is kept with the deck.
  */
 export function readOdp(bytes: Uint8Array, options: ReadOptions): ReadDeck {
-  return collected(odpLots(bytes, options));
+  return collectBatches(odpBatches(bytes, options));
 }
 
 /** The same, some slides at a time. */
-export function odpLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+export function odpBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   return new OdpReader(bytes, options).lots();
 }

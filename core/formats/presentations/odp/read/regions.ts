@@ -2,8 +2,8 @@ import { cutText, NUMBER_SIGN, type RegionBox } from "@unitext/core/model";
 import { child, localName, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { isNumber } from "./elements";
-import { ShapeReader, type ShapeWork, standingOf } from "./shape";
-import { readLooked, type TextReader } from "./text";
+import { ShapeReader, type ShapeWork, transformOf } from "./shape";
+import { readStyledText, type TextReader } from "./text";
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
@@ -33,13 +33,13 @@ export function readRegions(
     .flatMap(({ shape, text: reader, work }): RegionBox[] => {
       const name = attribute(shape, "class") ?? "page-number";
       const region = REGIONS[name] as RegionBox["region"];
-      const standing = standingOf(shape);
+      const standing = transformOf(shape);
       const box = child(shape, "text-box") as XmlNode | undefined;
       if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
       const kind = region === "footer" ? "footer" : "date-time";
       const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
       const { properties } = new ShapeReader(work).properties(shape);
-      const { text, style } = readLooked(box.children.map(spoken), reader, properties);
+      const { text, style } = readStyledText(box.children.map(spoken), reader, properties);
       const written = text
         .map(({ runs }) => runs.map((item) => item.text).join(""))
         .join("\n")
@@ -54,7 +54,7 @@ export function readRegions(
         return [];
       }
       const align = text[0]?.align;
-      const look = text[0]?.runs[0]?.look;
+      const look = text[0]?.runs[0]?.properties;
       const sided = style.map((level) => ({ ...level, ...(align ? { align } : {}), run: { ...level.run, ...look } }));
       return [
         {

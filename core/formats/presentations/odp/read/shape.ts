@@ -5,7 +5,7 @@ import {
   type Frame,
   type Geometry,
   isEmptyText,
-  linkedAll,
+  linkWholeText,
   type PictureElement,
   plainText,
   type RichText,
@@ -19,19 +19,19 @@ import { child, childrenOf, localName, type XmlNode } from "../../../shared/xml"
 import { mathmlTex } from "../../../shared/math";
 import { attribute } from "../../../shared/xml";
 import SvgPath from "svgpath";
-import { presetNamed, readEnhanced, textMargins } from "./enhancedgeometry";
+import { presetNamed, readEnhancedGeometry, textMargins } from "./enhancedgeometry";
 import { ellipseForm, regular } from "./basicshapes";
 import { connectorForm } from "./connector";
-import { groundOf, isDark, LIGHT } from "./background";
+import { backgroundColour, isDark, LIGHT } from "./background";
 import { points } from "../package/names";
-import { listed } from "../../../shared/sourcepackage";
-import { chartUnmodelled } from "./unsupportedchart";
-import { cellLook, inStyle } from "./cells";
+import { joinWithAnd } from "../../../shared/sourcepackage";
+import { unsupportedChartFeatures } from "./unsupportedchart";
+import { cellProperties, withTableStyle } from "./cells";
 import { readChart } from "./chart";
 import { takesData } from "../patch/updatechart";
 import { type OdpStyles, type Properties, readBox, readShadow, readStroke, share, type Values } from "./styles";
 import { readFill } from "./fill";
-import { readLooked, type TextReader } from "./text";
+import { readStyledText, type TextReader } from "./text";
 
 /** What shapes of a page or master are read with. */
 export interface ShapeWork {
@@ -43,7 +43,7 @@ export interface ShapeWork {
   dark: boolean;
   /** Takes a picture, film or sound in; gives the name by which the deck knows it. */
   picture(href: string | undefined, holder: XmlNode): string | undefined;
-  media(href: string | undefined): { source: string; form: "video" | "audio" } | undefined;
+  media(href: string | undefined): { source: string; type: "video" | "audio" } | undefined;
   /** The content of a document inside the presentation. */
   object(href: string | undefined, holder: XmlNode): XmlNode | undefined;
   style(style: TextStyle): string;
@@ -55,7 +55,7 @@ export interface ShapeWork {
 }
 
 /** What is known of an element before its kind is. */
-export type Base = Pick<Element, "id" | "slot" | "kept" | "groups" | "binding" | "name"> & { link?: string };
+export type Base = Pick<Element, "id" | "slot" | "sourceShape" | "groups" | "binding" | "name"> & { link?: string };
 
 export const SHAPES = new Set([
   "custom-shape",
@@ -106,7 +106,7 @@ function matrixOf(transform: string): Matrix {
 const inPage = (value: number) => Math.max(-40000, Math.min(40000, value));
 
 /** Where a shape stands on its page, and how it is turned. */
-export function standingOf(shape: XmlNode): { frame: Frame; rotation?: number; flip?: "y" } | undefined {
+export function transformOf(shape: XmlNode): { frame: Frame; rotation?: number; flip?: "y" } | undefined {
   const [x, y, width, height] = ["x", "y", "width", "height"].map((name) => points(attribute(shape, name)));
   const transform = attribute(shape, "transform");
   const [w, h] = [Math.max(0.1, width ?? 0), Math.max(0.1, height ?? 0)];
@@ -236,7 +236,7 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
       return {
         geometry: plain
           ? { preset: preset as string }
-          : (readEnhanced(element, frame.width, frame.height) ?? {
+          : (readEnhancedGeometry(element, frame.width, frame.height) ?? {
               preset: preset && knowsPreset(preset) ? preset : "rect",
             }),
         ...(flip ? { flip } : {}),
@@ -269,7 +269,7 @@ export class ShapeReader {
   /** Whether text of a shape stands on something dark: on what fills the shape, else on the page. */
   private darkUnder(graphic: Values): boolean {
     if (graphic.fill === undefined || graphic.fill === "none") return this.work.dark;
-    const ground = groundOf(readFill(graphic, this.work.styles.drawn, () => undefined));
+    const ground = backgroundColour(readFill(graphic, this.work.styles.drawn, () => undefined));
     return ground === undefined ? this.work.dark : isDark(ground);
   }
 
@@ -305,7 +305,7 @@ export class ShapeReader {
     outline?: string,
     blank = false,
   ): { text: RichText; style: string } {
-    const { text, style } = readLooked(
+    const { text, style } = readStyledText(
       children,
       this.darkUnder(properties.graphic) ? this.onDark : this.work.text,
       properties,
@@ -335,7 +335,7 @@ export class ShapeReader {
       ? { frame: led.frame }
       : kind === "line" || kind === "connector" || kind === "measure"
         ? lineFrame(shape)
-        : standingOf(shape);
+        : transformOf(shape);
     if (!standing) return undefined;
     const { properties } = this.properties(shape);
     const { text, style } = this.looked(shape.children, properties);
@@ -366,7 +366,7 @@ export class ShapeReader {
 
   private frame(shape: XmlNode, base: Omit<Base, "link">, alt: string, link: string | undefined): Element | undefined {
     const { work } = this;
-    const standing = standingOf(shape) ?? { frame: { x: 72, y: 72, width: 240, height: 120 } };
+    const standing = transformOf(shape) ?? { frame: { x: 72, y: 72, width: 240, height: 120 } };
     const { properties, outline } = this.properties(shape);
     const part = (name: string) => child(shape, name) as XmlNode | undefined;
     // A frame may hold the same picture several times: the first that can be shown counts (10.4.2).
@@ -399,7 +399,7 @@ export class ShapeReader {
         ...base,
         ...standing,
         ...paint,
-        text: link ? linkedAll(text, link) : text,
+        text: link ? linkWholeText(text, link) : text,
         style,
         box: readBox(properties),
       } as Element;
@@ -491,19 +491,19 @@ export class ShapeReader {
           what: `the chart ${base.name ? `“${base.name}”` : "without a name"}`,
           how: `without ${unlike}`.replace("without a ", "as a ").replace("without an ", "as an "),
         });
-      const more = base.kept ? chartUnmodelled(content) : [];
+      const more = base.sourceShape ? unsupportedChartFeatures(content) : [];
       if (more.length && work.number !== null)
         work.report.adapted.push({
           slide: work.number,
-          what: `${listed(more)} of ${base.name ? `“${base.name}”` : "a chart"}`,
+          what: `${joinWithAnd(more)} of ${base.name ? `“${base.name}”` : "a chart"}`,
           how: "not drawn; an .odp keeps it as long as the chart is not given other looks here",
         });
-      const kept = base.kept && {
-        ...base.kept,
+      const kept = base.sourceShape && {
+        ...base.sourceShape,
         ...(takesData(content) ? { data: true } : {}),
-        ...(more.length ? { more: [...(base.kept.more ?? []), ...more] } : {}),
+        ...(more.length ? { unsupported: [...(base.sourceShape.unsupported ?? []), ...more] } : {}),
       };
-      return { kind: "chart", ...base, ...(kept ? { kept } : {}), ...standing, ...shown } as Element;
+      return { kind: "chart", ...base, ...(kept ? { sourceShape: kept } : {}), ...standing, ...shown } as Element;
     }
     const math = content && (localName(content) === "math" ? content : undefined);
     const tex = math ? mathmlTex(math).trim() : "";
@@ -588,12 +588,12 @@ export class ShapeReader {
           ];
           for (let dy = 0; dy < tall; dy++)
             for (let dx = 0; dx < wide; dx++) if (dx || dy) covered.add(`${y + dy}/${x + dx}`);
-          const words = inStyle(text, style, first, this.work);
+          const words = withTableStyle(text, style, first, this.work);
           cells.push({
-            text: isEmptyText(words) && !words.some((paragraph) => paragraph.look?.words) ? [] : words,
+            text: isEmptyText(words) && !words.some((paragraph) => paragraph.properties?.words) ? [] : words,
             ...(wide > 1 ? { columns: wide } : {}),
             ...(tall > 1 ? { rows: tall } : {}),
-            ...cellLook(properties, this.paint(properties.graphic)),
+            ...cellProperties(properties, this.paint(properties.graphic)),
           });
         }
       }

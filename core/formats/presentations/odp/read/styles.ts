@@ -2,8 +2,8 @@ import {
   cutText,
   type Bullet,
   type LevelStyle,
-  type ParagraphLook,
-  type RunLook,
+  type ParagraphProperties,
+  type RunProperties,
   type SCHEMES,
   type Shadow,
   type Stroke,
@@ -106,7 +106,7 @@ function ownProperties(element: XmlNode): Properties {
 /** How the items of a list stand and are marked at a level. */
 interface ListLevel {
   kind: "bullet" | "number" | "plain";
-  look: ParagraphLook;
+  properties: ParagraphProperties;
 }
 
 /** The styles and drawing definitions of a presentation (OpenDocument 1.3, part 3, 16), resolved through those that they are based on. */
@@ -207,14 +207,14 @@ export class OdpStyles {
   }
 
   /** Text properties as a look; `automatic` is the colour that text without one of its own has where it is not the theme's. */
-  runLook(properties: Properties, automatic?: string): RunLook {
+  runLook(properties: Properties, automatic?: string): RunProperties {
     const { text } = properties;
     const size = points(text["font-size"]);
     const own = (text["use-window-font-color"] === "true" ? undefined : colour(text.color)) ?? automatic;
     const font = this.family(properties);
     const line = text["text-underline-style"];
     const double = text["text-underline-type"] === "double";
-    const underline: RunLook["underline"] =
+    const underline: RunProperties["underline"] =
       !line || line === "none"
         ? undefined
         : double
@@ -254,7 +254,7 @@ export class OdpStyles {
   }
 
   /** Paragraph properties as a look, without what a list says of it. */
-  paragraphLook({ paragraph, tabs }: Properties): ParagraphLook {
+  paragraphLook({ paragraph, tabs }: Properties): ParagraphProperties {
     const gap = (value: string | undefined) => {
       const exact = points(value);
       return exact === undefined ? undefined : { points: clamp(exact, 0, 4000) };
@@ -282,7 +282,7 @@ export class OdpStyles {
   }
 
   /** Where a paragraph outside of a list stands. */
-  indents({ paragraph }: Properties): Pick<ParagraphLook, "left" | "first"> {
+  indents({ paragraph }: Properties): Pick<ParagraphProperties, "left" | "first"> {
     const left = points(paragraph["margin-left"] ?? paragraph.margin);
     const first = points(paragraph["text-indent"]);
     return {
@@ -325,25 +325,25 @@ export class OdpStyles {
     const indents = { left: round(clamp(left, -4032, 4032)), first: round(clamp(first, -4032, 4032)) };
     if (kind === "list-level-style-number") {
       const format = attribute(element, "num-format");
-      if (!format) return { kind: "plain", look: indents };
+      if (!format) return { kind: "plain", properties: indents };
       const [prefix, suffix] = [attribute(element, "num-prefix") ?? "", attribute(element, "num-suffix") ?? ""];
       const wanted = `${prefix.trim().slice(-1) === "(" ? "(" : ""}${format}${suffix.trim().slice(0, 1)}`;
       const scheme: Bullet["scheme"] = (
         /^\(?[1aAiI][.)]?$/.test(wanted) ? wanted.replace(/^\((.)\.?$/, "$1") : "1."
       ) as (typeof SCHEMES)[number];
-      return { kind: "number", look: { ...indents, bullet: { scheme, ...rest } } };
+      return { kind: "number", properties: { ...indents, bullet: { scheme, ...rest } } };
     }
     const picture = kind === "list-level-style-image" ? this.sign?.(element) : undefined;
-    if (picture !== undefined) return { kind: "bullet", look: { ...indents, bullet: { picture } } };
+    if (picture !== undefined) return { kind: "bullet", properties: { ...indents, bullet: { picture } } };
     const sign = attribute(element, "bullet-char");
     return {
       kind: "bullet",
-      look: { ...indents, bullet: { ...(sign ? { character: sign.slice(0, 8) } : {}), ...rest } },
+      properties: { ...indents, bullet: { ...(sign ? { character: sign.slice(0, 8) } : {}), ...rest } },
     };
   }
 }
 
-export function levelStyle(run: RunLook, paragraph: ParagraphLook, align: LevelStyle["align"]): LevelStyle {
+export function levelStyle(run: RunProperties, paragraph: ParagraphProperties, align: LevelStyle["align"]): LevelStyle {
   return {
     run: { size: 18, ...run },
     ...(Object.keys(paragraph).length ? { paragraph } : {}),

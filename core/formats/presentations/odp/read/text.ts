@@ -7,11 +7,11 @@ import {
   MAX_LEVEL,
   NUMBER_SIGN,
   type Paragraph,
-  type ParagraphLook,
+  type ParagraphProperties,
   type RichText,
   type Run,
   run,
-  type RunLook,
+  type RunProperties,
   type TextStyle,
 } from "@unitext/core/model";
 import { trimmed } from "@unitext/core/text";
@@ -216,7 +216,7 @@ const differing = <T extends object>(own: T, base: Partial<T> | undefined): Part
   ) as Partial<T>;
 
 const LASTING = ["underline", "caps", "highlight", "rise"] as const;
-const STANDS: ParagraphLook = {
+const STANDS: ParagraphProperties = {
   before: { points: 0 },
   after: { points: 0 },
   line: { times: 1 },
@@ -226,19 +226,19 @@ const STANDS: ParagraphLook = {
   tabs: [],
 };
 /** How a paragraph stands that says nothing of what its level says. */
-function unsaid(level: ParagraphLook | undefined, own: ParagraphLook): ParagraphLook {
-  const open: ParagraphLook = {};
+function unsaid(level: ParagraphProperties | undefined, own: ParagraphProperties): ParagraphProperties {
+  const open: ParagraphProperties = {};
   for (const name in level)
-    if (name in STANDS && !(name in own)) Object.assign(open, { [name]: STANDS[name as keyof ParagraphLook] });
+    if (name in STANDS && !(name in own)) Object.assign(open, { [name]: STANDS[name as keyof ParagraphProperties] });
   return open;
 }
 
 /** What a level says of how its paragraphs stand beyond another, in whose place it is; of the signs of items only where there are some. */
-export function standsBeyond(
-  level: ParagraphLook | undefined,
-  other: ParagraphLook | undefined,
+export function hasOwnProperties(
+  level: ParagraphProperties | undefined,
+  other: ParagraphProperties | undefined,
   kind: Paragraph["kind"],
-): ParagraphLook {
+): ParagraphProperties {
   const { bullet, ...own } = level ?? {};
   return differing({ ...unsaid(other, own), ...own, ...(bullet && kind !== "plain" ? { bullet } : {}) }, other);
 }
@@ -248,7 +248,7 @@ export function standsBeyond(
  * `outline` with a number after; and what its paragraphs and runs say beyond that. A text without words is none, unless
  * it is wanted for how it stands (`blank`).
  */
-export function readLooked(
+export function readStyledText(
   children: readonly XmlNode[],
   reader: TextReader,
   shape: Properties,
@@ -256,7 +256,7 @@ export function readLooked(
   blank = false,
 ): { text: RichText; style: TextStyle } {
   const { styles } = reader;
-  const lookOf = (properties: Properties): RunLook => {
+  const runPropertiesOf = (properties: Properties): RunProperties => {
     const { language, ...look } = styles.runLook(properties, reader.automatic);
     return language !== undefined && reader.language !== undefined && primary(language) === primary(reader.language)
       ? look
@@ -275,9 +275,9 @@ export function readLooked(
     kind: Paragraph["kind"],
     list: Found["list"],
     level: number,
-  ): ParagraphLook => ({
+  ): ParagraphProperties => ({
     ...styles.paragraphLook(properties),
-    ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.look ?? {})),
+    ...(list === undefined ? styles.indents(properties) : (styles.listLevel(list, level)?.properties ?? {})),
     ...(kind === "plain" && list !== undefined ? { first: 0 } : {}),
   });
   const firstList = found.find(({ list }) => list !== undefined)?.list ?? shape.list;
@@ -285,10 +285,12 @@ export function readLooked(
   const levels = byLevel.map(
     (properties, level): LevelStyle =>
       levelStyle(
-        lookOf(properties),
+        runPropertiesOf(properties),
         {
           ...styles.paragraphLook(properties),
-          ...(firstList === undefined ? styles.indents(properties) : (styles.listLevel(firstList, level)?.look ?? {})),
+          ...(firstList === undefined
+            ? styles.indents(properties)
+            : (styles.listLevel(firstList, level)?.properties ?? {})),
         },
         alignOf(properties.paragraph["text-align"], isRtl(properties)),
       ),
@@ -297,7 +299,7 @@ export function readLooked(
     const own = styles.said("paragraph", attribute(one.element, "style-name"), byLevel[one.level] as Properties);
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
     inline(one.element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
-    return { ...one, own, pieces: pieces.map((piece) => ({ ...piece, look: lookOf(piece.state) })) };
+    return { ...one, own, pieces: pieces.map((piece) => ({ ...piece, look: runPropertiesOf(piece.state) })) };
   });
   // What a run cannot take back is not said of its level.
   for (const { level, pieces } of stated)
@@ -311,17 +313,19 @@ export function readLooked(
   const text = stated.map(({ kind, level, start, list, own, pieces }): Paragraph => {
     const runs = spelled(
       pieces.map(({ text: words, state, link, look }) =>
-        run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunLook),
+        run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunProperties),
       ),
     );
     // A line without words is as high as what is left of it says: its last spaces, else its paragraph.
-    const wordless = runs.length ? {} : (differing(pieces.at(-1)?.look ?? lookOf(own), levels[level]?.run) as RunLook);
+    const wordless = runs.length
+      ? {}
+      : (differing(pieces.at(-1)?.look ?? runPropertiesOf(own), levels[level]?.run) as RunProperties);
     const align = alignOf(own.paragraph["text-align"], isRtl(own)) ?? "start";
-    const stands: ParagraphLook = {
+    const stands: ParagraphProperties = {
       ...paragraphOf(own, kind, list, level),
       ...(levels[level]?.paragraph?.direction === "rtl" && !isRtl(own) ? { direction: "ltr" } : {}),
     };
-    const look: ParagraphLook = {
+    const look: ParagraphProperties = {
       ...differing({ ...unsaid(levels[level]?.paragraph, stands), ...stands }, levels[level]?.paragraph),
       ...(Object.keys(wordless).length ? { words: wordless } : {}),
     };
@@ -330,7 +334,7 @@ export function readLooked(
       level,
       ...(start === undefined ? {} : { start }),
       ...(align === (levels[level]?.align ?? "start") ? {} : { align }),
-      ...(Object.keys(look).length ? { look } : {}),
+      ...(Object.keys(look).length ? { properties: look } : {}),
       runs,
     };
   });
@@ -350,7 +354,7 @@ export function readLooked(
                 item.text,
                 (item.marks ?? []).filter((one) => one !== mark),
                 item.link,
-                item.look,
+                item.properties,
               ),
             ),
           };

@@ -6,7 +6,7 @@ const set = (value: string | undefined) =>
   value !== undefined && !/^(?:none|false|0(?:\.0+)?(?:pt|cm|mm|in|px)?)$/.test(value);
 
 /** Names of what a shape and its style say that Unitext neither draws nor models (OpenDocument 1.3, part 3, 19 and 20, and extensions in use), so that it can be told. `text` gives the properties of a style of letters. */
-export function unmodelled(
+export function unsupportedFeatures(
   shape: XmlNode,
   graphic: Record<string, string>,
   text: (style: string) => Record<string, string>,

@@ -20,7 +20,7 @@ const PROPERTIES: Record<string, { words: string; usual: string[] }> = {
 };
 
 /** Names of what a chart document says beyond what is drawn of it, each once, so that it can be told before it would go. */
-export function chartUnmodelled(content: XmlNode): string[] {
+export function unsupportedChartFeatures(content: XmlNode): string[] {
   const found = new Set<string>();
   const look = (element: XmlNode): void => {
     if (element.local === "table") return;

@@ -52,9 +52,9 @@ export function chartContent(
   size: number,
 ): string {
   const styles = new StyleSheet("c");
-  const { form, categories, series, stack, title, legend, labels, format, xAxis, yAxis, secondAxis } = chart;
-  const round = form === "pie" || form === "doughnut";
-  const scatter = form === "scatter";
+  const { type, categories, series, stack, title, legend, labels, format, xAxis, yAxis, secondaryAxis } = chart;
+  const round = type === "pie" || type === "doughnut";
+  const scatter = type === "scatter";
   const rows = Math.max(categories.length, ...series.map(({ values }) => values.length));
   const text = { "text-properties": { "fo:font-size": length(size) } };
   const data = dataStyle(format ?? (stack === "share" ? "0%" : undefined), styles);
@@ -75,7 +75,7 @@ export function chartContent(
 
   const plot = styles.style("chart", {
     "chart-properties": {
-      "chart:vertical": form === "bar" ? "true" : undefined,
+      "chart:vertical": type === "bar" ? "true" : undefined,
       "chart:stacked": stack === "sum" ? "true" : undefined,
       "chart:percentage": stack === "share" ? "true" : undefined,
       "chart:symbol-type": scatter ? "automatic" : undefined,
@@ -100,10 +100,10 @@ export function chartContent(
           {
             "chart-properties": {
               "chart:display-label": "true",
-              "chart:minimum": given?.least,
-              "chart:maximum": given?.most,
+              "chart:minimum": given?.min,
+              "chart:maximum": given?.max,
               "chart:reverse-direction":
-                dimension === "x" && (form === "bar") !== (given?.reversed === true) ? "true" : undefined,
+                dimension === "x" && (type === "bar") !== (given?.reversed === true) ? "true" : undefined,
               "chart:link-data-style-to-source": "false",
             },
             "graphic-properties": { "svg:stroke-color": "#8a918e" },
@@ -130,61 +130,64 @@ export function chartContent(
         : labels === "category"
           ? { "chart:data-label-text": "true" }
           : {};
-  const drawn = series.map(({ name: _, form: own, colour, values, points: single, by, smooth, joined: asked }, nth) => {
-    const paint = colour ?? (palette[nth % palette.length] as string);
-    const kind = form === "combined" ? CLASS[own ?? "column"] : CLASS[form];
-    const lined = kind === "chart:line";
-    const joined = (lined || scatter) && isJoined({ joined: asked }, lined ? "line" : "scatter");
-    const signs = scatter || (lined && !joined);
-    const style = styles.style("chart", {
-      "chart-properties": {
-        "chart:symbol-type": signs ? "named-symbol" : lined ? "none" : undefined,
-        "chart:symbol-name": signs ? "circle" : undefined,
-        "chart:interpolation": joined && smooth ? "cubic-spline" : undefined,
-        ...label,
-      },
-      "graphic-properties": signs
-        ? {
-            ...(joined
-              ? { "draw:stroke": "solid", "svg:stroke-width": "1.5pt", "svg:stroke-color": paint }
-              : { "draw:stroke": "none" }),
-            "draw:fill": "solid",
-            "draw:fill-color": paint,
-          }
-        : lined
-          ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint }
-          : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint },
-      ...text,
-    });
-    const pointed = round || (single && ["chart:bar"].includes(kind));
-    const pointFill = (at: number) => single?.[at] ?? (round ? palette[at % palette.length] : undefined);
-    const points = pointed
-      ? values.map((__, at) =>
-          xml(
-            "chart:data-point",
-            pointFill(at)
-              ? {
-                  "chart:style-name": styles.style("chart", {
-                    "graphic-properties": { "draw:fill": "solid", "draw:fill-color": pointFill(at) },
-                  }),
-                }
-              : {},
-          ),
-        )
-      : [xml("chart:data-point", { "chart:repeated": Math.max(1, values.length) })];
-    return xml(
-      "chart:series",
-      {
-        "chart:class": kind,
-        "chart:values-cell-range-address": range(columnOf(nth)),
-        "chart:label-cell-address": `local-table.$${columnName(columnOf(nth))}$1`,
-        "chart:style-name": style,
-        "chart:attached-axis": hasSecond && by === "second" ? "secondary-y" : hasSecond ? "primary-y" : undefined,
-      },
-      scatter ? xml("chart:domain", { "table:cell-range-address": range(columnOf(nth) - 1) }) : "",
-      ...points,
-    );
-  });
+  const drawn = series.map(
+    ({ name: _, type: own, colour, values, points: single, axis, smooth, joined: asked }, nth) => {
+      const paint = colour ?? (palette[nth % palette.length] as string);
+      const kind = type === "combined" ? CLASS[own ?? "column"] : CLASS[type];
+      const lined = kind === "chart:line";
+      const joined = (lined || scatter) && isJoined({ joined: asked }, lined ? "line" : "scatter");
+      const signs = scatter || (lined && !joined);
+      const style = styles.style("chart", {
+        "chart-properties": {
+          "chart:symbol-type": signs ? "named-symbol" : lined ? "none" : undefined,
+          "chart:symbol-name": signs ? "circle" : undefined,
+          "chart:interpolation": joined && smooth ? "cubic-spline" : undefined,
+          ...label,
+        },
+        "graphic-properties": signs
+          ? {
+              ...(joined
+                ? { "draw:stroke": "solid", "svg:stroke-width": "1.5pt", "svg:stroke-color": paint }
+                : { "draw:stroke": "none" }),
+              "draw:fill": "solid",
+              "draw:fill-color": paint,
+            }
+          : lined
+            ? { "draw:stroke": "solid", "svg:stroke-width": "2.25pt", "svg:stroke-color": paint }
+            : { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": paint },
+        ...text,
+      });
+      const pointed = round || (single && ["chart:bar"].includes(kind));
+      const pointFill = (at: number) => single?.[at] ?? (round ? palette[at % palette.length] : undefined);
+      const points = pointed
+        ? values.map((__, at) =>
+            xml(
+              "chart:data-point",
+              pointFill(at)
+                ? {
+                    "chart:style-name": styles.style("chart", {
+                      "graphic-properties": { "draw:fill": "solid", "draw:fill-color": pointFill(at) },
+                    }),
+                  }
+                : {},
+            ),
+          )
+        : [xml("chart:data-point", { "chart:repeated": Math.max(1, values.length) })];
+      return xml(
+        "chart:series",
+        {
+          "chart:class": kind,
+          "chart:values-cell-range-address": range(columnOf(nth)),
+          "chart:label-cell-address": `local-table.$${columnName(columnOf(nth))}$1`,
+          "chart:style-name": style,
+          "chart:attached-axis":
+            hasSecond && axis === "secondary" ? "secondary-y" : hasSecond ? "primary-y" : undefined,
+        },
+        scatter ? xml("chart:domain", { "table:cell-range-address": range(columnOf(nth) - 1) }) : "",
+        ...points,
+      );
+    },
+  );
 
   const word = (value: string) =>
     xml("table:table-cell", { "office:value-type": "string" }, xml("text:p", {}, escapeXml(value)));
@@ -218,7 +221,7 @@ export function chartContent(
   const whole = xml(
     "chart:chart",
     {
-      "chart:class": CLASS[form],
+      "chart:class": CLASS[type],
       "svg:width": length(width),
       "svg:height": length(height),
       "chart:style-name": styles.style("chart", {
@@ -240,9 +243,9 @@ export function chartContent(
       hasSecond
         ? axis(
             "y",
-            secondAxis,
+            secondaryAxis,
             "secondary",
-            dataStyle(secondAxis?.format ?? (stack === "share" ? "0%" : undefined), styles),
+            dataStyle(secondaryAxis?.format ?? (stack === "share" ? "0%" : undefined), styles),
           )
         : "",
       ...drawn,

@@ -1,4 +1,4 @@
-import { type Form, formOf } from "@unitext/core/figures";
+import { type ResolvedGeometry, resolveGeometry } from "@unitext/core/figures";
 import {
   type Element,
   type Fill,
@@ -238,7 +238,7 @@ export const place = ({ x, y, width, height }: Frame): Attributes => ({
 });
 
 /** Where a shape stands; one that is turned stands at the origin and is moved from there (`draw:transform`, 19.228), turning against the clock in radians. */
-export function standing(frame: Frame, rotation: number | undefined): Attributes {
+export function transformAttributes(frame: Frame, rotation: number | undefined): Attributes {
   if (!rotation) return place(frame);
   const angle = (rotation * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
@@ -254,7 +254,7 @@ export function standing(frame: Frame, rotation: number | undefined): Attributes
 
 const FINE = 100;
 /** The path of a form in hundredths of points, in the commands of enhanced paths (19.145): lines, curves, ends, and what is not filled or outlined. */
-function enhancedPath({ outlines }: Form): string {
+function enhancedPath({ outlines }: ResolvedGeometry): string {
   return outlines
     .map(({ d, fill, stroke }) => {
       const drawn = new SvgPath(d).abs().unarc().unshort().scale(FINE).round(0);
@@ -271,7 +271,7 @@ function enhancedPath({ outlines }: Form): string {
 
 /** A form as an enhanced geometry at a size: outlines of its own in the standard's words, whatever the form. */
 export function geometryXml(geometry: Geometry, { width, height }: Frame, flip: Element["flip"]): string {
-  const form = formOf(geometry, width, height);
+  const form = resolveGeometry(geometry, width, height);
   const { x, y, width: w, height: h } = form.text;
   const fine = (value: number) => Math.round(value * FINE);
   return xml("draw:enhanced-geometry", {

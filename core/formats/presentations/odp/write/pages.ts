@@ -6,14 +6,14 @@ import {
   type Comment,
   cutText,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   deckLink,
   type Element,
   escapeXml,
   type Footnote,
-  headOf,
+  metadataOf,
   isEmptyText,
-  lookOf,
+  slidePropertiesOf,
   type Master,
   nameOf,
   type RegionBox,
@@ -24,16 +24,22 @@ import {
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../../../shared/xml";
-import { coverOf, flattened, footnoteText, isSpecial, type Worn } from "../../../shared/sourcepackage";
+import {
+  coverOf,
+  flattenRuns,
+  footnoteText,
+  needsExtendedRuns,
+  type AppearanceHashes,
+} from "../../../shared/sourcepackage";
 import { masterRegions, standsOnMaster } from "../../shared/regions";
 import { EXTENSIONS, isLines, stillPictures } from "../../../shared/pictures";
-import { CHART_TYPE, FORMULA_TYPE, KEPT, length, VERSION, wornSums } from "../package/names";
-import type { PageSlice } from "../patch/elementranges";
+import { CHART_TYPE, FORMULA_TYPE, TAGS, length, VERSION, appearanceHashes } from "../package/names";
+import type { PageRange } from "../patch/elementranges";
 import type { OdpBase } from "../patch/patchslide";
 import { StyleSheet, textXml } from "./text";
 import { identified, type Targets, timingXml } from "../package/timing";
 import { type Attributes, Definitions, fillAttributes, place } from "./drawing";
-import { footnotesFrame, grouped, regionFrames, shapeOf, textOfShape, type Work } from "./shape";
+import { footnotesFrame, groupXml, regionFrames, shapeOf, textOfShape, type Work } from "./shape";
 
 const LAYOUT = "Page";
 
@@ -119,7 +125,7 @@ function shapes(
     kept.footnotes = { footnotes: true };
     below.push(footnotesFrame(work));
   }
-  return { xml: grouped(written) + below.join(""), kept };
+  return { xml: groupXml(written) + below.join(""), kept };
 }
 
 const TRANSITIONS = {
@@ -131,7 +137,7 @@ const TRANSITIONS = {
 /** A background as properties of a page. A picture that covers it stands in its middle as large as that takes (20.155 to 20.158, the numbers from memory). */
 function backgroundAttributes(
   background: Background,
-  { page, assets }: DeckHead,
+  { page, assets }: DeckMetadata,
   definitions: Definitions,
   file: (source: string) => string | undefined,
 ): Attributes {
@@ -150,15 +156,15 @@ function backgroundAttributes(
 }
 
 /** What a page wears, as the properties of its style. */
-function pageProperties({ slide, head, theme, definitions, file }: Work, onMaster: boolean): Attributes {
+function pageProperties({ slide, metadata, theme, definitions, file }: Work, onMaster: boolean): Attributes {
   const { background, transition, delay, hidden } = slide;
   const shown =
     slide.master === undefined && !slide.regions && slide.arrangement !== "opening" && slide.arrangement !== "blank";
   const has = (region: RegionBox["region"]) =>
     onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
   const fill = background
-    ? backgroundAttributes(background, head, definitions, file)
-    : theme !== head.theme
+    ? backgroundAttributes(background, metadata, definitions, file)
+    : theme !== metadata.theme
       ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper }
       : {};
   return {
@@ -175,8 +181,8 @@ function pageProperties({ slide, head, theme, definitions, file }: Work, onMaste
       : {}),
     "presentation:background-visible": "true",
     "presentation:background-objects-visible": "true",
-    "presentation:display-footer": has("footer") || (shown && head.regions.footer) ? "true" : "false",
-    "presentation:display-page-number": has("number") || (shown && head.regions.number) ? "true" : "false",
+    "presentation:display-footer": has("footer") || (shown && metadata.regions.footer) ? "true" : "false",
+    "presentation:display-page-number": has("number") || (shown && metadata.regions.number) ? "true" : "false",
     "presentation:display-date-time": has("date") ? "true" : "false",
   };
 }
@@ -193,10 +199,10 @@ const OPENING: StandardMaster = { name: "Opening", arrangement: "opening" };
 const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
 
 /** What the theme draws on an empty slide of an arrangement. */
-function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSet) {
+function ornamentsOf(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet) {
   const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
   return layoutSlide(empty, {
-    head: { ...head, regions: { footer: "", number: false } },
+    metadata: { ...metadata, regions: { footer: "", number: false } },
     number: 1,
     fonts,
   }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
@@ -206,12 +212,12 @@ function ornamentsOf(arrangement: ArrangementName, head: DeckHead, fonts: FontSe
 function masterXml(
   prefix: string,
   { name, label, arrangement }: StandardMaster,
-  head: DeckHead,
+  metadata: DeckMetadata,
   fonts: FontSet,
   styles: StyleSheet,
 ): string {
-  const { page, theme } = head;
-  const drawn = ornamentsOf(arrangement, head, fonts).map(({ fill, ...frame }) =>
+  const { page, theme } = metadata;
+  const drawn = ornamentsOf(arrangement, metadata, fonts).map(({ fill, ...frame }) =>
     xml("draw:rect", {
       "draw:style-name": styles.style("graphic", {
         "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill },
@@ -280,12 +286,12 @@ function masterXml(
 }
 
 /** What a file draws behind its slides, as a master of the presentation. */
-function keptMaster(
+function sourceMaster(
   prefix: string,
   name: string,
   { name: shown, background, elements }: Master,
   regions: readonly RegionBox[],
-  head: DeckHead,
+  metadata: DeckMetadata,
   common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">,
 ): string {
   const slide: Slide = {
@@ -296,10 +302,18 @@ function keptMaster(
     notes: [],
     hidden: false,
   };
-  const work: Work = { ...common, head, slide, theme: head.theme, boxes: new Map(), notes: [], places: new Map() };
+  const work: Work = {
+    ...common,
+    metadata,
+    slide,
+    theme: metadata.theme,
+    boxes: new Map(),
+    notes: [],
+    places: new Map(),
+  };
   const fill = background
-    ? backgroundAttributes(background, head, common.definitions, common.file)
-    : { "draw:fill": "solid", "draw:fill-color": head.theme.colours.paper };
+    ? backgroundAttributes(background, metadata, common.definitions, common.file)
+    : { "draw:fill": "solid", "draw:fill-color": metadata.theme.colours.paper };
   const taken = new Set<string>();
   return xml(
     "style:master-page",
@@ -310,7 +324,7 @@ function keptMaster(
       "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
     },
     (
-      grouped(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) +
+      groupXml(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) +
       regionFrames(work, [...regions], true)
         .map((one) => one.xml)
         .join("")
@@ -348,14 +362,14 @@ export class Pages {
   /** The names under which what files draw behind slides is written. */
   readonly ownMasters = new Map<string, string>();
   readonly kept: Record<string, object> = {};
-  readonly head: DeckHead;
+  readonly metadata: DeckMetadata;
   /** Whether a page stands on a master of ours. */
   plain = false;
   /** What the theme draws on an arrangement, and the master of ours that draws so. */
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, StandardMaster>();
   /** The sums of what pages wear, by the names of their styles. */
-  private readonly wears = new Map<string, Worn>();
+  private readonly wears = new Map<string, AppearanceHashes>();
 
   constructor(
     readonly deck: Deck,
@@ -364,7 +378,7 @@ export class Pages {
     given: (slide: Slide) => string | undefined,
     private readonly free: (path: string) => boolean,
   ) {
-    this.head = headOf(deck);
+    this.metadata = metadataOf(deck);
     this.styles = new StyleSheet(prefix);
     this.masters = new StyleSheet(`${prefix}M`);
     this.definitions = new Definitions(prefix);
@@ -417,8 +431,8 @@ export class Pages {
   };
 
   work(slide: Slide, number: number): Work {
-    const { styles, definitions, file, shown, link, object, head } = this;
-    const boxes = boxesOf(slide, { head, number, fonts: this.options.fonts });
+    const { styles, definitions, file, shown, link, object, metadata } = this;
+    const boxes = boxesOf(slide, { metadata, number, fonts: this.options.fonts });
     return {
       styles,
       definitions,
@@ -426,20 +440,20 @@ export class Pages {
       shown,
       link,
       object,
-      head,
+      metadata,
       slide,
-      theme: themeOf(slide, head),
+      theme: themeOf(slide, metadata),
       boxes,
       notes: [],
-      places: slotPlaces(slide.arrangement, head.page, slide.widths),
+      places: slotPlaces(slide.arrangement, metadata.page, slide.widths),
       fonts: this.options.fonts,
     };
   }
 
   notes({ notes }: Slide, number: number): string {
-    const { styles, head, link } = this;
+    const { styles, metadata, link } = this;
     const said: Footnote[] = [];
-    const flat = flattened(notes, said);
+    const flat = flattenRuns(notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
     return xml(
       "presentation:notes",
@@ -460,10 +474,10 @@ export class Pages {
             ? "<text:p/>"
             : textXml(
                 spoken,
-                styles.context("notes", head.theme, undefined, () => ({
+                styles.context("notes", metadata.theme, undefined, () => ({
                   styles,
                   size: 12,
-                  codeFont: head.theme.fonts.code,
+                  codeFont: metadata.theme.fonts.code,
                   link,
                 })),
               ),
@@ -483,7 +497,7 @@ export class Pages {
       ...(source ? { source } : {}),
       ...(origin ? { origin } : {}),
       ...(theme ? { theme } : {}),
-      ...(isSpecial(notes) ? { notes } : {}),
+      ...(needsExtendedRuns(notes) ? { notes } : {}),
       ...more,
     };
   }
@@ -493,7 +507,7 @@ export class Pages {
     if (arrangement === "opening") return OPENING.name;
     if (!this.drawn.size && arrangement !== "points") this.standard("points");
     const drawn =
-      this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.head, this.options.fonts));
+      this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.metadata, this.options.fonts));
     this.drawn.set(arrangement, drawn);
     const known =
       this.ours.get(drawn) ??
@@ -504,7 +518,7 @@ export class Pages {
 
   /** The name of a master of ours, for a slide that stands on no master of its file. */
   private behind({ master, arrangement }: Slide): string {
-    if (master === undefined || !this.head.masters?.[master]) {
+    if (master === undefined || !this.metadata.masters?.[master]) {
       this.plain = true;
       return this.prefix + this.standard(arrangement);
     }
@@ -526,14 +540,14 @@ export class Pages {
     const style = pageStyle(work, properties);
     const wears =
       this.wears.get(style) ??
-      wornSums(
+      appearanceHashes(
         Object.fromEntries(
           Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value]),
         ),
       );
     this.wears.set(style, wears);
     this.keep(slide, {
-      ...lookOf(slide),
+      ...slidePropertiesOf(slide),
       wears,
       ...(master !== undefined ? { master } : {}),
       ...(regions ? { regions } : {}),
@@ -556,7 +570,7 @@ export class Pages {
   }
 
   /** A page of the file that the deck came from, what was not touched as it stands there. */
-  spliced(base: OdpBase, page: PageSlice, slide: Slide, number: number): string {
+  spliced(base: OdpBase, page: PageRange, slide: Slide, number: number): string {
     const binding = (one: Element) => ({
       id: one.id,
       slot: one.slot,
@@ -566,7 +580,7 @@ export class Pages {
     if (base.untouched(slide).whole) {
       this.keep(slide, {
         foreign: true,
-        elements: Object.fromEntries(slide.elements.map((one) => [`#${one.kept?.shape}`, binding(one)])),
+        elements: Object.fromEntries(slide.elements.map((one) => [`#${one.sourceShape?.shape}`, binding(one)])),
       });
       return base.whole(page, slide, name);
     }
@@ -577,7 +591,7 @@ export class Pages {
     const below: string[] = [];
     const write = (element: Element): string => {
       // It comes in the place of the shape that it was.
-      if (element.kept && element.name) taken.delete(element.name);
+      if (element.sourceShape && element.name) taken.delete(element.name);
       const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
       kept[made.name] = made.kept;
       const words = named.words(element, made.shape.xml);
@@ -587,7 +601,7 @@ export class Pages {
       }
       return words;
     };
-    const moved = slide.kept?.master !== slide.master;
+    const moved = slide.sourcePart?.master !== slide.master;
     const onMaster = !moved || standsOnMaster(slide, this.deck);
     for (const region of onMaster ? [] : regionFrames(work, slide.regions)) {
       kept[region.name] = { footnotes: true };
@@ -606,7 +620,7 @@ export class Pages {
       text: (element) => textOfShape(element, work),
       named: (element, words) => named.words(element, words),
       timing: () => named.timing(),
-      group: grouped,
+      group: groupXml,
       object: this.object,
     });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
@@ -615,29 +629,36 @@ export class Pages {
   }
 
   masterPages(): string {
-    const { head, options, masters, definitions, file, link, object, prefix } = this;
+    const { metadata, options, masters, definitions, file, link, object, prefix } = this;
     this.standard("points");
     const ours = [OPENING, ...this.ours.values()];
     return [
       ...(this.plain || !this.ownMasters.size
-        ? ours.map((master) => masterXml(prefix, master, head, options.fonts, masters))
+        ? ours.map((master) => masterXml(prefix, master, metadata, options.fonts, masters))
         : []),
       ...[...this.ownMasters].map(([master, name]) =>
-        keptMaster(prefix, name, head.masters?.[master] as Master, masterRegions(this.deck).get(master) ?? [], head, {
-          styles: masters,
-          definitions,
-          file,
-          shown: this.shown,
-          link,
-          object,
-          fonts: options.fonts,
-        }),
+        sourceMaster(
+          prefix,
+          name,
+          metadata.masters?.[master] as Master,
+          masterRegions(this.deck).get(master) ?? [],
+          metadata,
+          {
+            styles: masters,
+            definitions,
+            file,
+            shown: this.shown,
+            link,
+            object,
+            fonts: options.fonts,
+          },
+        ),
       ),
     ].join("");
   }
 
   layout(): string {
-    const { page } = this.head;
+    const { page } = this.metadata;
     return xml(
       "style:page-layout",
       { "style:name": this.prefix + LAYOUT },
@@ -656,11 +677,9 @@ export class Pages {
   faces(): { name: string; xml: string }[] {
     const families = [
       ...new Set(
-        [this.head.theme, ...Object.values(this.head.themes ?? {})].flatMap(({ fonts: { heading, body, code } }) => [
-          heading,
-          body,
-          code,
-        ]),
+        [this.metadata.theme, ...Object.values(this.metadata.themes ?? {})].flatMap(
+          ({ fonts: { heading, body, code } }) => [heading, body, code],
+        ),
       ),
     ];
     return families.map((name) => ({
@@ -673,7 +692,7 @@ export class Pages {
     return {
       "presentation:use-footer-name":
         (onMaster ? this.declared("footer", slide) : undefined) ??
-        (this.head.regions.footer ? `${this.prefix}footer` : undefined),
+        (this.metadata.regions.footer ? `${this.prefix}footer` : undefined),
       "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined,
     };
   }
@@ -689,7 +708,7 @@ export class Pages {
   private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
   /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
   footer(): string {
-    const { footer } = this.head.regions;
+    const { footer } = this.metadata.regions;
     const own = [...this.declarations.values()].map(({ region, name, words }) =>
       region === "footer"
         ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words))
@@ -707,11 +726,11 @@ export class Pages {
   }
   keptFields(): string {
     const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } =
-      this.head;
+      this.metadata;
     const field = (name: string, value: object) =>
       xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
     return (
-      field(KEPT.deck, {
+      field(TAGS.deck, {
         id,
         properties,
         language,
@@ -724,7 +743,7 @@ export class Pages {
         ...(original ? { original } : {}),
         ...(masters ? { masters } : {}),
         ...(styles ? { styles } : {}),
-      }) + field(KEPT.slides, this.kept)
+      }) + field(TAGS.slides, this.kept)
     );
   }
   objectEntries(): string[] {

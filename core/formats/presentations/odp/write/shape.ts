@@ -1,19 +1,19 @@
 import { formulaMathml, palette } from "@unitext/core/figures";
 import {
-  type CellLook,
+  type CellAppearance,
   type FontSet,
   loosePlace,
-  roleLook,
+  roleProperties,
   type SceneBox,
   sizeOf,
   type SlotPlace,
   type TableGrid,
-  tableLook,
+  tableAppearance,
   turning,
 } from "@unitext/core/layout";
 import {
   type Cell,
-  type DeckHead,
+  type DeckMetadata,
   type Element,
   type ElementKind,
   escapeXml,
@@ -34,7 +34,7 @@ import {
   type Theme,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
-import { chartTable, figureWords, flattened, footnoteText, keptOf } from "../../../shared/sourcepackage";
+import { chartTable, figureWords, flattenRuns, footnoteText, tagsOf } from "../../../shared/sourcepackage";
 import { chartContent } from "./chart";
 import {
   type Attributes,
@@ -44,15 +44,15 @@ import {
   geometryXml,
   place,
   shadowAttributes,
-  standing,
+  transformAttributes,
   strokeAttributes,
 } from "./drawing";
 import { length } from "../package/names";
-import { type StyleSheet, type TextContext, textXml } from "./text";
+import { type StyleSheet, type PartTextContext, textXml } from "./text";
 
 /** What the shapes of one page, or of one master, are written with. */
 export interface Work {
-  head: DeckHead;
+  metadata: DeckMetadata;
   slide: Slide;
   theme: Theme;
   boxes: ReadonlyMap<string, SceneBox>;
@@ -97,19 +97,19 @@ const BARE = {
 };
 
 const inLevels = (levels: TextStyle | undefined) => (levels ? { levels } : {});
-const levelsOf = ({ style }: Pick<Element, "style">, { head }: Work): TextStyle | undefined =>
-  style === undefined ? undefined : head.styles?.[style];
+const levelsOf = ({ style }: Pick<Element, "style">, { metadata }: Work): TextStyle | undefined =>
+  style === undefined ? undefined : metadata.styles?.[style];
 
 /** What a text says of how it is written that does not follow from its theme. */
-interface TextOptions extends Pick<TextContext, "bold" | "said" | "align" | "levels"> {
+interface TextOptions extends Pick<PartTextContext, "bold" | "said" | "align" | "levels"> {
   heading?: boolean;
 }
 function contextFor(
   { styles, theme, link, file }: Work,
   size: number,
   { heading = false, bold = false, said = false, align, levels }: TextOptions = {},
-): TextContext {
-  const make = (): TextContext => ({
+): PartTextContext {
+  const make = (): PartTextContext => ({
     styles,
     size: levels?.[0]?.run?.size ?? size,
     colour: theme.colours.ink,
@@ -135,11 +135,11 @@ const named = ({ name, presentation }: Shape, style: string): Attributes => ({
   "presentation:class": presentation,
   "presentation:user-transformed": presentation ? "true" : undefined,
 });
-const looked = (element: Element) =>
+const styledAttributes = (element: Element) =>
   Boolean(
     element.style !== undefined || element.box || element.fill || element.stroke || element.shadow || element.rotation,
   );
-const described = (alt: string | undefined) => (alt ? xml("svg:desc", {}, escapeXml(alt)) : "");
+const withDescription = (alt: string | undefined) => (alt ? xml("svg:desc", {}, escapeXml(alt)) : "");
 
 /** Where a shape leads when it is pressed: to the web by an anchor around it, to a page by an action inside. */
 function linked(link: string | undefined, work: Work): { inside: string; around: (shape: string) => string } {
@@ -195,7 +195,7 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
     `role/${presentation !== undefined}/${size}/${place.role}/${place.anchor}/${place.align}`,
     theme,
     () => {
-      const { font, colour, strong, line, gap } = roleLook(place.role, theme, fonts);
+      const { font, colour, strong, line, gap } = roleProperties(place.role, theme, fonts);
       return styles.style(presentation ? "presentation" : "graphic", {
         "graphic-properties": { ...BARE, "draw:textarea-vertical-align": place.anchor },
         "paragraph-properties": {
@@ -216,7 +216,7 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
 
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
   const style =
-    element && looked(element)
+    element && styledAttributes(element)
       ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" })
       : shape.place
         ? roleStyle(shape, shape.place, work)
@@ -225,7 +225,7 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
           );
   return xml(
     "draw:frame",
-    Object.assign(named(shape, style), standing(shape.frame, element?.rotation)),
+    Object.assign(named(shape, style), transformAttributes(shape.frame, element?.rotation)),
     xml("draw:text-box", {}, text || "<text:p/>"),
   );
 }
@@ -243,15 +243,15 @@ const borderOf = (stroke: Stroke | null | undefined) =>
 type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">;
 
 /** How a table stands: as it says itself, or as the theme draws it where it says nothing. */
-function standingOf(
+function tableTransform(
   table: Table,
   { size, frame }: Shape,
-  { fonts, theme, head }: Work,
+  { fonts, theme, metadata }: Work,
   laid: TableGrid | undefined,
-): { widths: number[]; heights: number[]; worn(cell: Cell, row: number): CellLook } {
+): { widths: number[]; heights: number[]; worn(cell: Cell, row: number): CellAppearance } {
   const { widths, heights = [], rows } = table;
   if (widths) return { widths, heights, worn: (cell) => cell };
-  const look = tableLook(table, frame.width, size, { fonts, theme, language: head.language }, laid);
+  const look = tableAppearance(table, frame.width, size, { fonts, theme, language: metadata.language }, laid);
   return { ...look, worn: (cell, row) => look.worn(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1) };
 }
 
@@ -259,8 +259,8 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
   const { rows, header, align } = table;
   const { styles } = work;
   const columns = rows[0]?.length ?? 1;
-  const { widths, heights, worn } = standingOf(table, shape, work, laid);
-  const levels = table.style === undefined ? undefined : work.head.styles?.[table.style];
+  const { widths, heights, worn } = tableTransform(table, shape, work, laid);
+  const levels = table.style === undefined ? undefined : work.metadata.styles?.[table.style];
   const column = (width: number) =>
     styles.remember(`column/${width}`, undefined, () =>
       styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } }),
@@ -269,7 +269,7 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
     styles.remember(`row/${height}`, undefined, () =>
       styles.style("table-row", { "table-row-properties": { "style:row-height": length(height) } }),
     );
-  const styleOf = (look: CellLook) => {
+  const styleOf = (look: CellAppearance) => {
     const [left, top, right, bottom] = look.insets ?? [7.2, 3.6, 7.2, 3.6];
     return styles.remember("cell", look, () =>
       styles.style("table-cell", {
@@ -297,7 +297,7 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
   );
   const cell = (one: Cell | null, x: number, y: number) => {
     if (!one) return "<table:covered-table-cell/>";
-    const text = flattened(one.text, work.notes);
+    const text = flattenRuns(one.text, work.notes);
     return xml(
       "table:table-cell",
       {
@@ -305,7 +305,7 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
         "table:number-columns-spanned": one.columns,
         "table:number-rows-spanned": one.rows,
       },
-      textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] as TextContext),
+      textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] as PartTextContext),
     );
   };
   const line = (row: (Cell | null)[], y: number) =>
@@ -351,7 +351,7 @@ function lineXml(element: Extract<Element, { kind: "shape" }>, shape: Shape, sty
       "svg:x2": length(to[0]),
       "svg:y2": length(to[1]),
     },
-    described(element.alt),
+    withDescription(element.alt),
     inside,
   );
 }
@@ -364,7 +364,7 @@ const PIXEL = 0.75;
 /** The paragraphs of a text or a shape. */
 const wordsIn = (element: TextElement | ShapeElement, size: number, heading: boolean, work: Work) =>
   textXml(
-    flattened(element.text, work.notes),
+    flattenRuns(element.text, work.notes),
     contextFor(work, size, { heading, ...inLevels(levelsOf(element, work)) }),
   );
 
@@ -374,7 +374,7 @@ export function textOfShape(element: Element, work: Work): string | undefined {
   const role = element.slot === null ? undefined : roleOf(work.slide, element);
   return wordsIn(
     element,
-    work.boxes.get(element.id)?.size || sizeOf(role ?? "body", work.theme, work.head.page),
+    work.boxes.get(element.id)?.size || sizeOf(role ?? "body", work.theme, work.metadata.page),
     role === "title",
     work,
   );
@@ -382,10 +382,10 @@ export function textOfShape(element: Element, work: Work): string | undefined {
 
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, shape: Shape, work: Work) => string } = {
   text: (element, shape, work) =>
-    looked(element) || !shape.place
+    styledAttributes(element) || !shape.place
       ? textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element)
       : textFrame(
-          textXml(flattened(element.text, work.notes), contextFor(work, shape.size, { said: true })),
+          textXml(flattenRuns(element.text, work.notes), contextFor(work, shape.size, { said: true })),
           shape,
           work,
           element,
@@ -404,14 +404,14 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
               work.styles.style("presentation", { "graphic-properties": BARE }),
             ),
             "presentation:placeholder": "true",
-            ...standing(shape.frame, element.rotation),
+            ...transformAttributes(shape.frame, element.rotation),
           },
           "<draw:text-box/>",
           inside,
-          described(alt),
+          withDescription(alt),
         ),
       );
-    const asset = work.head.assets[source];
+    const asset = work.metadata.assets[source];
     const [w, h] = [(asset?.width ?? 1) * PIXEL, (asset?.height ?? 1) * PIXEL];
     const properties = {
       ...strokeAttributes(element.stroke, work.definitions),
@@ -429,7 +429,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
         "draw:frame",
         {
           ...named(shape, work.styles.style("graphic", { "graphic-properties": properties })),
-          ...standing(shape.frame, element.rotation),
+          ...transformAttributes(shape.frame, element.rotation),
         },
         ...paths.map((path) =>
           xml("draw:image", {
@@ -440,7 +440,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
           }),
         ),
         inside,
-        described(alt),
+        withDescription(alt),
       ),
     );
   },
@@ -478,14 +478,14 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     );
     return xml(
       "draw:frame",
-      { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) },
+      { "draw:name": shape.name, "draw:layer": "layout", ...transformAttributes(shape.frame, element.rotation) },
       xml("draw:object", {
         "xlink:href": `./${work.object(annotated)}`,
         "xlink:type": "simple",
         "xlink:show": "embed",
         "xlink:actuate": "onLoad",
       }),
-      described(element.tex),
+      withDescription(element.tex),
     );
   },
   diagram: figureFrame,
@@ -501,8 +501,11 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     return around(
       xml(
         "draw:custom-shape",
-        { ...named({ ...shape, presentation: undefined }, style), ...standing(shape.frame, element.rotation) },
-        described(element.alt),
+        {
+          ...named({ ...shape, presentation: undefined }, style),
+          ...transformAttributes(shape.frame, element.rotation),
+        },
+        withDescription(element.alt),
         inside,
         wordsIn(element, shape.size, false, work),
         geometryXml(element.geometry, shape.frame, element.flip),
@@ -513,20 +516,20 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     const path = work.file(element.source);
     if (path === undefined)
       return textFrame(
-        textXml(plainText(element.alt || (element.form === "video" ? "Film" : "Sound")), contextFor(work, 12)),
+        textXml(plainText(element.alt || (element.type === "video" ? "Film" : "Sound")), contextFor(work, 12)),
         shape,
         work,
       );
     const poster = element.poster === undefined ? undefined : work.file(element.poster);
     return xml(
       "draw:frame",
-      { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) },
+      { "draw:name": shape.name, "draw:layer": "layout", ...transformAttributes(shape.frame, element.rotation) },
       xml("draw:plugin", {
         "xlink:href": path,
         "xlink:type": "simple",
         "xlink:show": "embed",
         "xlink:actuate": "onLoad",
-        "draw:mime-type": work.head.assets[element.source]?.mediaType,
+        "draw:mime-type": work.metadata.assets[element.source]?.mediaType,
       }),
       poster
         ? xml("draw:image", {
@@ -536,7 +539,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
             "xlink:actuate": "onLoad",
           })
         : "",
-      described(element.alt),
+      withDescription(element.alt),
     );
   },
   foreign: (element, shape, work) => {
@@ -545,14 +548,14 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
       return textFrame(textXml([...plainText(element.what), ...element.text], contextFor(work, 12)), shape, work);
     return xml(
       "draw:frame",
-      { "draw:name": shape.name, "draw:layer": "layout", ...standing(shape.frame, element.rotation) },
+      { "draw:name": shape.name, "draw:layer": "layout", ...transformAttributes(shape.frame, element.rotation) },
       xml("draw:image", {
         "xlink:href": picture,
         "xlink:type": "simple",
         "xlink:show": "embed",
         "xlink:actuate": "onLoad",
       }),
-      described(element.alt || element.what),
+      withDescription(element.alt || element.what),
     );
   },
 };
@@ -564,7 +567,7 @@ export interface WrittenShape {
 }
 
 /** Shapes in their groups (`draw:g`): neighbours of one group stand in it together. */
-export function grouped(shapes: readonly WrittenShape[], depth = 0): string {
+export function groupXml(shapes: readonly WrittenShape[], depth = 0): string {
   let out = "";
   for (let at = 0; at < shapes.length; ) {
     const first = shapes[at] as WrittenShape;
@@ -572,7 +575,7 @@ export function grouped(shapes: readonly WrittenShape[], depth = 0): string {
     let to = at + 1;
     if (group !== undefined) {
       while (shapes[to]?.groups[depth] === group) to++;
-      out += xml("draw:g", {}, grouped(shapes.slice(at, to), depth + 1));
+      out += xml("draw:g", {}, groupXml(shapes.slice(at, to), depth + 1));
     } else out += first.xml;
     at = to;
   }
@@ -586,21 +589,21 @@ export function shapeOf(
   work: Work,
   taken: Set<string>,
 ): { shape: WrittenShape; name: string; kept: object; below: { name: string; xml: string }[] } {
-  const { slide, head, boxes, theme } = work;
+  const { slide, metadata, boxes, theme } = work;
   const own = element.name && !taken.has(element.name) ? element.name : `${element.slot ?? element.kind} ${nth + 1}`;
   const name = taken.has(own) ? `${own} ${element.id}` : own;
   taken.add(name);
   const box = boxes.get(element.id);
-  const frame = (looked(element) || element.kind === "shape" ? element.frame : undefined) ??
+  const frame = (styledAttributes(element) || element.kind === "shape" ? element.frame : undefined) ??
     box ??
     element.frame ?? { x: 72, y: 144, width: 400, height: 240 };
   const role = element.slot === null ? undefined : roleOf(slide, element);
-  const size = box?.size || sizeOf(role ?? "body", theme, head.page);
+  const size = box?.size || sizeOf(role ?? "body", theme, metadata.page);
   const presentation = element.kind === "text" && slide.id !== "" ? CLASS[role ?? ""] : undefined;
   const place =
-    element.kind !== "text" || element.slot === null || looked(element)
+    element.kind !== "text" || element.slot === null || styledAttributes(element)
       ? undefined
-      : (work.places.get(element.slot) ?? loosePlace(element.slot, head.page));
+      : (work.places.get(element.slot) ?? loosePlace(element.slot, metadata.page));
   const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(
     element,
     { name, frame, size, presentation, ...(place ? { place } : {}) },
@@ -609,7 +612,7 @@ export function shapeOf(
   const caption = (element.kind === "picture" || element.kind === "table") && element.caption;
   const below: { name: string; xml: string }[] = [];
   if (caption) {
-    const small = sizeOf("caption", theme, head.page) * 0.8;
+    const small = sizeOf("caption", theme, metadata.page) * 0.8;
     const captionName = `caption of ${name}`;
     below.push({
       name: captionName,
@@ -624,11 +627,11 @@ export function shapeOf(
       ),
     });
   }
-  const kept = element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : keptOf(element);
+  const kept = element.kind === "foreign" ? { id: element.id, slot: element.slot, frame } : tagsOf(element);
   return {
     shape: { id: element.id, groups: element.groups ?? [], xml: drawn },
     name,
-    kept: isSummed(element) ? { ...kept, sum: textHash(bareShape(drawn)) } : kept,
+    kept: isSummed(element) ? { ...kept, hash: textHash(bareShape(drawn)) } : kept,
     below,
   };
 }
@@ -642,10 +645,10 @@ const bareShape = (drawn: string) =>
 
 /** The box that lists a page's footnotes. */
 export function footnotesFrame(work: Work): string {
-  const { head, theme, notes } = work;
+  const { metadata, theme, notes } = work;
   const size = theme.scale.footer * 1.1;
   const height = notes.length * size * 1.5;
-  const { width, height: tall } = head.page;
+  const { width, height: tall } = metadata.page;
   return textFrame(
     textXml(footnoteText(notes), contextFor(work, size)),
     { name: "footnotes", frame: { x: width * 0.065, y: tall * 0.92 - height, width: width * 0.87, height }, size },
@@ -663,7 +666,7 @@ const FIELDS = {
 /** Footer, number or date where the file that a slide came from puts it, on the slide itself or on its master. */
 export function regionFrames(work: Work, regions: Slide["regions"], onMaster = false): { name: string; xml: string }[] {
   return (regions ?? []).map(({ region, text, frame, style, box }, nth) => {
-    const levels = style === undefined ? undefined : work.head.styles?.[style];
+    const levels = style === undefined ? undefined : work.metadata.styles?.[style];
     const context = contextFor(work, 12, inLevels(levels));
     const words: RichText = plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text);
     const { className, field } = FIELDS[region];

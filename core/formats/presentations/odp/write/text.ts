@@ -1,4 +1,4 @@
-import { bidiLevels, CODE_SCALE, INDENT, numberRooms } from "@unitext/core/layout";
+import { bidiLevels, CODE_SCALE, INDENT, numberWidths } from "@unitext/core/layout";
 import {
   type Align,
   type Bullet,
@@ -9,11 +9,11 @@ import {
   type Mark,
   NUMBER_SIGN,
   type Paragraph,
-  type ParagraphLook,
+  type ParagraphProperties,
   paragraphText,
   type RichText,
   type Run,
-  type RunLook,
+  type RunProperties,
   tabParts,
   type TextStyle,
   type Theme,
@@ -46,7 +46,7 @@ function rememberedIn<V>(all: Remembered<V>, key: string, of: object | undefined
 export class StyleSheet {
   private readonly styles = new Map<string, { name: string; xml: string }>();
   private readonly names: Remembered<string> = new Map();
-  private readonly contexts = new Map<Theme, Remembered<TextContext>>();
+  private readonly contexts = new Map<Theme, Remembered<PartTextContext>>();
   constructor(private readonly prefix: string) {}
 
   private named(family: string, key: string, make: (name: string) => string): string {
@@ -101,7 +101,7 @@ export class StyleSheet {
     return rememberedIn(this.names, key, of, make);
   }
   /** What texts are written with in a theme and its levels, in a place of some facts, said as a key: the same for the same. */
-  context(key: string, theme: Theme, levels: TextStyle | undefined, make: () => TextContext): TextContext {
+  context(key: string, theme: Theme, levels: TextStyle | undefined, make: () => PartTextContext): PartTextContext {
     let held = this.contexts.get(theme);
     if (!held) this.contexts.set(theme, (held = new Map()));
     return rememberedIn(held, key, levels, make);
@@ -174,7 +174,7 @@ function levelXml(
 }
 
 /** What writing text needs of the place where it stands; places that are alike share one. */
-export interface TextContext {
+export interface PartTextContext {
   styles: StyleSheet;
   size: number;
   colour?: string;
@@ -200,7 +200,7 @@ export interface TextContext {
   link(to: string): string | undefined;
 }
 
-const levelOf = ({ levels }: TextContext, level: number): LevelStyle =>
+const levelOf = ({ levels }: PartTextContext, level: number): LevelStyle =>
   levels?.[Math.min(level, levels.length - 1)] ?? {};
 
 /** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
@@ -217,7 +217,7 @@ function characters(text: string): string {
     .replaceAll(NUMBER_SIGN, "<text:page-number>&lt;number&gt;</text:page-number>");
 }
 
-const UNDERLINE: Record<NonNullable<RunLook["underline"]>, Attributes> = {
+const UNDERLINE: Record<NonNullable<RunProperties["underline"]>, Attributes> = {
   single: { "style:text-underline-style": "solid" },
   double: { "style:text-underline-style": "solid", "style:text-underline-type": "double" },
   heavy: { "style:text-underline-style": "solid", "style:text-underline-width": "bold" },
@@ -237,7 +237,7 @@ function lookAttributes({
   spacing,
   rise,
   language,
-}: RunLook): Attributes {
+}: RunProperties): Attributes {
   const [code, country] = language?.split("-") ?? [];
   return {
     "fo:font-size": size === undefined ? undefined : length(size),
@@ -254,8 +254,8 @@ function lookAttributes({
   };
 }
 
-function span({ text, marks, link, look }: Run, context: TextContext): string {
-  if (!marks?.length && link === undefined && !look) return characters(text);
+function span({ text, marks, link, properties }: Run, context: PartTextContext): string {
+  if (!marks?.length && link === undefined && !properties) return characters(text);
   const held = new Set<Mark | typeof RAISED>(marks);
   const target = link === undefined ? undefined : context.link(link);
   const tint = context.levels
@@ -265,7 +265,7 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
       : held.has("code")
         ? context.codeColour
         : undefined;
-  const own: RunLook = {
+  const own: RunProperties = {
     ...(held.has("code") && !context.levels ? { size: context.size * CODE_SCALE } : {}),
     ...(tint ? { colour: tint } : {}),
     ...(tint && target !== undefined ? { underline: "single" } : {}),
@@ -273,32 +273,34 @@ function span({ text, marks, link, look }: Run, context: TextContext): string {
   const style = () =>
     context.styles.style("text", {
       "text-properties": {
-        ...lookAttributes({ ...own, ...look }),
+        ...lookAttributes({ ...own, ...properties }),
         "fo:font-weight": held.has("strong") ? "bold" : undefined,
         "fo:font-style": held.has("emphasis") ? "italic" : undefined,
         "style:text-line-through-style": held.has("strike") ? "solid" : undefined,
-        ...(held.has("code") && !look?.font
+        ...(held.has("code") && !properties?.font
           ? { "style:font-name": context.codeFont, "fo:font-family": undefined }
           : {}),
         ...(held.has(RAISED) ? { "style:text-position": "super 58%" } : {}),
       },
     });
   const words =
-    held.size || look || tint ? xml("text:span", { "text:style-name": style() }, characters(text)) : characters(text);
+    held.size || properties || tint
+      ? xml("text:span", { "text:style-name": style() }, characters(text))
+      : characters(text);
   return target === undefined ? words : xml("text:a", { "xlink:href": target, "xlink:type": "simple" }, words);
 }
 
 const side = { start: "start", centre: "center", end: "end" } as const;
-const gap = (value: ParagraphLook["before"], size: number) =>
+const gap = (value: ParagraphProperties["before"], size: number) =>
   value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2);
 
-const isRightToLeft = (paragraph: Paragraph, level: ParagraphLook | undefined) =>
-  bidiLevels(paragraphText(paragraph), directionOf(paragraph.look, level)).base === 1;
+const isRightToLeft = (paragraph: Paragraph, level: ParagraphProperties | undefined) =>
+  bidiLevels(paragraphText(paragraph), directionOf(paragraph.properties, level)).base === 1;
 
-function paragraphXml(paragraph: Paragraph, context: TextContext): string {
+function paragraphXml(paragraph: Paragraph, context: PartTextContext): string {
   const { styles, levels } = context;
   const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
-  const style = paragraph.look
+  const style = paragraph.properties
     ? paragraphStyle(paragraph, context)
     : styles.remember(
         `${paragraph.level}/${paragraph.kind !== "plain"}/${paragraph.align}/${rtl}/${levels ? wordsSize(paragraph, 0) : ""}`,
@@ -308,9 +310,9 @@ function paragraphXml(paragraph: Paragraph, context: TextContext): string {
   return xml("text:p", { "text:style-name": style }, paragraph.runs.map((item) => span(item, context)).join(""));
 }
 
-function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
+function paragraphStyle(paragraph: Paragraph, context: PartTextContext): string {
   const level = levelOf(context, paragraph.level);
-  const look = { ...level.paragraph, ...paragraph.look };
+  const look = { ...level.paragraph, ...paragraph.properties };
   const run = level.run ?? {};
   const size = run.size ?? context.size;
   const rtl = isRightToLeft(paragraph, level.paragraph);
@@ -343,7 +345,7 @@ function paragraphStyle(paragraph: Paragraph, context: TextContext): string {
             : context.said
               ? {}
               : { size: context.size, ...(context.colour ? { colour: context.colour } : {}) }),
-          ...(paragraph.runs.length ? {} : paragraph.look?.words),
+          ...(paragraph.runs.length ? {} : paragraph.properties?.words),
         }),
         "fo:font-weight": context.bold || level.strong ? "bold" : undefined,
         "fo:font-style": level.emphasis ? "italic" : undefined,
@@ -401,11 +403,11 @@ function itemsOf(paragraphs: readonly Paragraph[]): Item[] {
 }
 
 /** How the items of a list stand and are marked, level by level; at its own level as its first paragraph says. */
-function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
+function listLevels({ paragraph }: Item, context: PartTextContext): ListLevel[] {
   const kind = paragraph?.kind === "number" ? "number" : "bullet";
   return Array.from({ length: 10 }, (_, level): ListLevel => {
     const { paragraph: given, run } = levelOf(context, level);
-    const own = level === paragraph?.level ? paragraph.look : undefined;
+    const own = level === paragraph?.level ? paragraph.properties : undefined;
     const look = { ...given, ...own, bullet: own?.bullet ?? given?.bullet ?? {} };
     const em = run?.size ?? context.size;
     const label =
@@ -433,23 +435,23 @@ function listLevels({ paragraph }: Item, context: TextContext): ListLevel[] {
   });
 }
 
-function listStyle(item: Item, context: TextContext): string {
+function listStyle(item: Item, context: PartTextContext): string {
   const { styles, size, levels } = context;
   const { paragraph } = item;
   const make = () => styles.list(listLevels(item, context));
-  return paragraph?.look
+  return paragraph?.properties
     ? make()
     : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
 }
 
-function listXml(items: readonly Item[], context: TextContext): string {
+function listXml(items: readonly Item[], context: PartTextContext): string {
   // Where items stand and what stands before them is said by the style of their list.
-  const saidOf = ({ bullet, left, first }: ParagraphLook) =>
+  const saidOf = ({ bullet, left, first }: ParagraphProperties) =>
     bullet === undefined && left === undefined && first === undefined
       ? ""
       : canonical([bullet ?? null, left ?? null, first ?? null]);
   const kindOf = ({ paragraph }: Item) =>
-    `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.look ? saidOf(paragraph.look) : ""}`;
+    `${paragraph?.kind === "number" ? "number" : "bullet"}${paragraph?.properties ? saidOf(paragraph.properties) : ""}`;
   const counts = (group: readonly Item[] | undefined) => group?.[0]?.paragraph?.kind === "number";
   const groups: Item[][] = [];
   for (const item of items) {
@@ -481,8 +483,8 @@ function listXml(items: readonly Item[], context: TextContext): string {
 }
 
 /** Paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
-export function textXml(text: RichText, given: TextContext): string {
-  const rooms = text.some(({ kind }) => kind === "number") ? numberRooms(text) : [];
+export function textXml(text: RichText, given: PartTextContext): string {
+  const rooms = text.some(({ kind }) => kind === "number") ? numberWidths(text) : [];
   const context = rooms.some((room) => room > INDENT) ? { ...given, rooms } : given;
   const parts: string[] = [];
   let list: Paragraph[] = [];

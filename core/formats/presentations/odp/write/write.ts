@@ -5,11 +5,11 @@ import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, zip } from "../../../shared/archive";
 import { xml } from "../../../shared/xml";
 import { fromOdp, isMacro, withStandIns } from "../../../shared/sourcepackage";
-import { Brought, type BroughtList } from "../patch/importstyles";
+import { StyleImporter, type ImportedList } from "../patch/importstyles";
 import { MEDIA_TYPE, NS, VERSION } from "../package/names";
 import { entry, HEAD, type OdpOptions, Pages } from "./pages";
 import { hasSize, resized, slideLayouts } from "../package/pagelayouts";
-import type { PageSlice } from "../patch/elementranges";
+import type { PageRange } from "../patch/elementranges";
 import { appendTo, OdpBase, withNamespaces } from "../patch/patchslide";
 
 const part = (root: string, ...content: string[]) =>
@@ -75,7 +75,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
       free: (folder: string) => folderFree(folder) && !pages.objects.has(folder),
       pageLayout: hasSize(other.text("styles.xml"), deck.page) ? undefined : [...slideLayouts(ownStyles)][0],
     };
-    const made = new Brought(
+    const made = new StyleImporter(
       other.file,
       other.content.text,
       other.text("styles.xml"),
@@ -118,10 +118,10 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
     for (const path of file.paths) copy(path);
     return zip(parts);
   }
-  const [first, last] = [content.pages[0] as PageSlice, content.pages.at(-1) as PageSlice];
+  const [first, last] = [content.pages[0] as PageRange, content.pages.at(-1) as PageRange];
   const needsMasters = pages.plain || pages.ownMasters.size > 0;
   const masterPages = needsMasters ? pages.masterPages() : "";
-  const list = (name: BroughtList) => brought.flatMap(({ lists }) => lists[name]).join("");
+  const list = (name: ImportedList) => brought.flatMap(({ lists }) => lists[name]).join("");
   const faces = (text: string, ours: boolean) => {
     const there = (face: string) => text.includes(/style:name="[^"]*"/.exec(face)?.[0] ?? face);
     const wanted = [
@@ -226,7 +226,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
 }
 
 function metaPart(pages: Pages, author: string, at: Date): Uint8Array {
-  const { properties, language } = pages.head;
+  const { properties, language } = pages.metadata;
   const said = (name: string, value: string) => (value ? xml(name, {}, escapeXml(value)) : "");
   const moment = at.toISOString().slice(0, 19);
   return part(
@@ -263,7 +263,7 @@ export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
     () => undefined,
     () => true,
   );
-  const { head } = pages;
+  const { metadata } = pages;
   const written = deck.slides.map((slide, nth) => pages.own(slide, nth + 1));
   const masterPages = pages.masterPages();
   const faces = xml("office:font-face-decls", {}, ...pages.faces().map((face) => face.xml));
@@ -272,8 +272,8 @@ export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
     "style:default-style",
     { "style:family": "graphic" },
     xml("style:text-properties", {
-      "style:font-name": head.theme.fonts.body,
-      "fo:color": head.theme.colours.ink,
+      "style:font-name": metadata.theme.fonts.body,
+      "fo:color": metadata.theme.colours.ink,
       "fo:language": language,
       "fo:country": country && /^[A-Z]{2}$/.test(country) ? country : "none",
     }),
@@ -298,7 +298,7 @@ export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
       xml("office:master-styles", {}, masterPages),
     ),
   );
-  parts.set("meta.xml", metaPart(pages, head.properties.author, options.at));
+  parts.set("meta.xml", metaPart(pages, metadata.properties.author, options.at));
   for (const [path, bytes] of pages.parts()) parts.set(path, bytes);
   const entries = [
     entry("/", MEDIA_TYPE),

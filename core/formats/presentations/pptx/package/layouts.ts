@@ -3,7 +3,7 @@ import {
   INDENT,
   layoutSlide,
   pageScale,
-  roleLook,
+  roleProperties,
   type SceneNode,
   sizeOf,
   slotPlaces,
@@ -11,7 +11,7 @@ import {
 import {
   type ArrangementName,
   ARRANGEMENTS,
-  type DeckHead,
+  type DeckMetadata,
   escapeXml,
   type Frame,
   newSlide,
@@ -100,9 +100,9 @@ function level(
 
 const COLOUR = { ink: "tx1", muted: "tx2", accent: "accent1" } as const;
 
-function styleOf(role: SlotRole, head: DeckHead, align: keyof typeof SIDE, fonts: FontSet): string {
-  const size = sizeOf(role, head.theme, head.page);
-  const { font, colour, strong, line, gap } = roleLook(role, head.theme, fonts);
+function styleOf(role: SlotRole, metadata: DeckMetadata, align: keyof typeof SIDE, fonts: FontSet): string {
+  const size = sizeOf(role, metadata.theme, metadata.page);
+  const { font, colour, strong, line, gap } = roleProperties(role, metadata.theme, fonts);
   const options = {
     bulleted: role === "body",
     font: font === "heading" ? "+mj-lt" : "+mn-lt",
@@ -133,25 +133,25 @@ const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t>
 
 /** The placeholders for footer and number, with their frames when `framed`. */
 export function regionShapes(
-  head: DeckHead,
+  metadata: DeckMetadata,
   firstId: number,
   framed: boolean,
   shown: { footer: boolean; number: boolean },
 ): string {
-  const scale = pageScale(head.page);
-  const side = head.page.width * 0.065;
-  const y = head.page.height - 36 * scale;
-  const size = Math.round(head.theme.scale.footer * scale * 100);
+  const scale = pageScale(metadata.page);
+  const side = metadata.page.width * 0.065;
+  const y = metadata.page.height - 36 * scale;
+  const size = Math.round(metadata.theme.scale.footer * scale * 100);
   const style = (algn: string) =>
     framed
       ? `<a:lstStyle><a:lvl1pPr algn="${algn}"><a:defRPr sz="${size}"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>`
       : "<a:lstStyle/>";
   const body = framed ? insets("top") : "";
-  const footer = head.regions.footer
+  const footer = metadata.regions.footer
     ? xml(
         "a:p",
         {},
-        xml("a:r", {}, xml("a:rPr", { lang: head.language }), `<a:t>${escapeXml(head.regions.footer)}</a:t>`),
+        xml("a:r", {}, xml("a:rPr", { lang: metadata.language }), `<a:t>${escapeXml(metadata.regions.footer)}</a:t>`),
       )
     : '<a:p><a:endParaRPr lang="en"/></a:p>';
   const number = `<a:p><a:fld id="${NUMBER_FIELD}" type="slidenum"><a:rPr lang="en"/><a:t>‹#›</a:t></a:fld><a:endParaRPr lang="en"/></a:p>`;
@@ -162,7 +162,7 @@ export function regionShapes(
           "Footer",
           { type: "ftr", sz: "quarter", idx: 11 },
           style("l") + footer,
-          framed ? { x: side, y, width: head.page.width * 0.7, height: 22 * scale } : undefined,
+          framed ? { x: side, y, width: metadata.page.width * 0.7, height: 22 * scale } : undefined,
           body,
         )
       : "") +
@@ -172,16 +172,16 @@ export function regionShapes(
           "Number",
           { type: "sldNum", sz: "quarter", idx: 12 },
           style("r") + number,
-          framed ? { x: head.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale } : undefined,
+          framed ? { x: metadata.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale } : undefined,
           body,
         )
       : "")
   );
 }
 
-function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, head: DeckHead): string {
+function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, metadata: DeckMetadata): string {
   const scheme =
-    node.fill === head.theme.colours.accent
+    node.fill === metadata.theme.colours.accent
       ? '<a:schemeClr val="accent1"/>'
       : xml("a:srgbClr", { val: node.fill.slice(1).toUpperCase() });
   return xml(
@@ -201,18 +201,18 @@ function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, head:
 }
 
 /** A slide layout part for an arrangement: ornaments, a placeholder a slot, footer and number. */
-export function layoutPart(arrangement: ArrangementName, head: DeckHead, fonts: FontSet): string {
-  const places = slotPlaces(arrangement, head.page);
-  const scene = layoutSlide(newSlide("layout", arrangement), { head, number: 1, fonts });
+export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet): string {
+  const places = slotPlaces(arrangement, metadata.page);
+  const scene = layoutSlide(newSlide("layout", arrangement), { metadata, number: 1, fonts });
   const ornaments = scene.nodes
     .filter((node) => node.kind === "rect")
-    .map((node, nth) => rectangle(node, 100 + nth, head));
+    .map((node, nth) => rectangle(node, 100 + nth, metadata));
   const shapes = [...places].map(([slot, { frame, role, anchor, align }], nth) =>
     placeholderShape(
       nth + 2,
       `${slot} ${nth + 2}`,
       placeholderOf(slot, role),
-      `<a:lstStyle>${styleOf(role, head, align, fonts)}</a:lstStyle>${prompt(PROMPT[role])}`,
+      `<a:lstStyle>${styleOf(role, metadata, align, fonts)}</a:lstStyle>${prompt(PROMPT[role])}`,
       frame,
       insets(anchor),
     ),
@@ -224,7 +224,7 @@ export function layoutPart(arrangement: ArrangementName, head: DeckHead, fonts: 
     GROUP,
     ...ornaments,
     ...shapes,
-    regionShapes(head, 80, false, { footer: shown, number: shown }),
+    regionShapes(metadata, 80, false, { footer: shown, number: shown }),
   );
   return (
     XML_HEAD +
@@ -247,8 +247,8 @@ const COLOUR_MAP =
   '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
 /** The master part: title, body, footer and number, and the text styles that all layouts start from; its `count` layouts are numbered from `firstId`. */
-export function masterPart(head: DeckHead, firstId: number, count: number, fonts: FontSet): string {
-  const places = slotPlaces("points", head.page);
+export function masterPart(metadata: DeckMetadata, firstId: number, count: number, fonts: FontSet): string {
+  const places = slotPlaces("points", metadata.page);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
     placeholderShape(
       id,
@@ -264,7 +264,7 @@ export function masterPart(head: DeckHead, firstId: number, count: number, fonts
     GROUP,
     shape(2, "title", { type: "title" }, "title"),
     shape(3, "body", { type: "body", idx: 1 }, "body"),
-    regionShapes(head, 4, true, { footer: true, number: true }),
+    regionShapes(metadata, 4, true, { footer: true, number: true }),
   );
   const other = Array.from({ length: 9 }, (_, nth) =>
     level(nth, 18, { bulleted: false, font: "+mn-lt", colour: "tx1" }),
@@ -283,8 +283,8 @@ export function masterPart(head: DeckHead, firstId: number, count: number, fonts
       xml(
         "p:txStyles",
         {},
-        xml("p:titleStyle", {}, styleOf("title", head, "start", fonts)),
-        xml("p:bodyStyle", {}, styleOf("body", head, "start", fonts)),
+        xml("p:titleStyle", {}, styleOf("title", metadata, "start", fonts)),
+        xml("p:bodyStyle", {}, styleOf("body", metadata, "start", fonts)),
         xml("p:otherStyle", {}, other),
       ),
     )

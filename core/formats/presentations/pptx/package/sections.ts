@@ -1,4 +1,4 @@
-import { cutText, type Deck, sectionBegun, type Slide, textHash } from "@unitext/core/model";
+import { cutText, type Deck, sectionStarting, type Slide, textHash } from "@unitext/core/model";
 import { child, childrenOf, xml, type XmlElement } from "../../../shared/xml";
 
 /**
@@ -37,7 +37,7 @@ export function withSections(
   return slides.map((given): Slide => {
     const { section: _, ...slide } = given;
     const name = begun.get(numberOf(given.id) ?? "");
-    return name === undefined || sectionBegun(slide) === name ? slide : { ...slide, section: name };
+    return name === undefined || sectionStarting(slide) === name ? slide : { ...slide, section: name };
   });
 }
 
@@ -45,11 +45,11 @@ export function withSections(
 function sectionsOf(deck: Deck, numbers: readonly string[]): Section[] {
   const sections: Section[] = [];
   deck.slides.forEach((slide, nth) => {
-    const name = sectionBegun(slide);
+    const name = sectionStarting(slide);
     if (name !== undefined || nth === 0) sections.push({ name: name || deck.properties.title || "1", slides: [] });
     sections.at(-1)?.slides.push(numbers[nth] as string);
   });
-  return deck.slides.some((slide) => sectionBegun(slide) !== undefined) ? sections : [];
+  return deck.slides.some((slide) => sectionStarting(slide) !== undefined) ? sections : [];
 }
 
 /** An identifier that is the same for the same section. */
@@ -76,7 +76,7 @@ export function sectioned(text: string, presentation: XmlElement, deck: Deck, nu
   // The name of what stands before the first section is the file's own.
   const unnamed =
     deck.slides[0] !== undefined &&
-    sectionBegun(deck.slides[0]) === undefined &&
+    sectionStarting(deck.slides[0]) === undefined &&
     before.length === now.length &&
     before[0]?.slides.join() === now[0]?.slides.join()
       ? 1

@@ -1,8 +1,8 @@
 import { textHash } from "@unitext/core/model";
-import type { Worn } from "../../../shared/sourcepackage";
+import type { AppearanceHashes } from "../../../shared/sourcepackage";
 
 /** The sums of what a slide wears, its background and how it comes in, as the words of its part stand. What another program has changed has another. */
-export function wornSums(text: string): Worn {
+export function appearanceHashes(text: string): AppearanceHashes {
   const sum = (pattern: RegExp) => textHash(pattern.exec(text)?.[0] ?? "");
   return {
     background: sum(/<p:bg(?:\s[^>]*)?>[\s\S]*?<\/p:bg>/),
@@ -11,7 +11,7 @@ export function wornSums(text: string): Worn {
 }
 
 /** The sums of how the shapes of a part stand and look (`p:spPr`), by their ids: one that another program has moved or painted has another. */
-export function standingSums(text: string): Map<string, string> {
+export function shapeHashes(text: string): Map<string, string> {
   const sums = new Map<string, string>();
   for (const part of text.split(/(?=<p:(?:sp|pic|cxnSp|graphicFrame|grpSp)>)/)) {
     const id = /<p:cNvPr id="(\d+)"/.exec(part)?.[1];

@@ -2,24 +2,24 @@ import { scanXml } from "../../../shared/xml";
 import { SHAPE_NAMES } from "../read/inherit";
 
 /** A shape of a slide's part as a stretch of its text; `inner` are those of a group, by the same numbering as they are read. */
-export interface Slice {
+export interface ElementRange {
   from: number;
   to: number;
   name: string;
   /** The first non-visual id in it. */
   id: string | undefined;
-  inner: Slice[];
+  inner: ElementRange[];
 }
 
 /** A slide's part as text, with where its pieces stand. */
-export interface SlideSlices {
+export interface SlideRanges {
   text: string;
   /** The opening tag of the slide. */
   root: [number, number];
   background: [number, number] | undefined;
   /** Where `p:cSld` begins to have content. */
   data: number;
-  shapes: Slice[];
+  shapes: ElementRange[];
   /** Where the tree of shapes ends. */
   treeEnd: number;
   transition: [number, number][];
@@ -32,8 +32,8 @@ export interface SlideSlices {
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
 /** Finds the pieces of a slide's part in its text. Throws a Failure where it is not well-formed. */
-export function slicesOf(text: string, where: string): SlideSlices {
-  const found: SlideSlices = {
+export function elementRanges(text: string, where: string): SlideRanges {
+  const found: SlideRanges = {
     text,
     root: [0, 0],
     background: undefined,
@@ -45,7 +45,7 @@ export function slicesOf(text: string, where: string): SlideSlices {
     afterMap: 0,
     ids: new Set(),
   };
-  const stack: { name: string; from: number; slice?: Slice; timed?: boolean }[] = [];
+  const stack: { name: string; from: number; slice?: ElementRange; timed?: boolean }[] = [];
   const open = (tag: string, attributes: Record<string, string>, from: number, to: number) => {
     const name = local(tag);
     const parent = stack.at(-1);
@@ -58,7 +58,7 @@ export function slicesOf(text: string, where: string): SlideSlices {
       for (const { slice } of stack) if (slice && slice.id === undefined) slice.id = id;
     }
     if (SHAPE_NAMES.has(name) && parent) {
-      const slice: Slice = { from, to, name, id: undefined, inner: [] };
+      const slice: ElementRange = { from, to, name, id: undefined, inner: [] };
       const holder =
         parent.name === "spTree" && stack.length === 3
           ? found.shapes
@@ -91,7 +91,7 @@ export function slicesOf(text: string, where: string): SlideSlices {
 }
 
 /** The slice of a shape by its path, as `3` or `3.1`; undefined inside alternate content, which is one piece. */
-export function sliceAt(slices: SlideSlices, path: string): { top: Slice; slice: Slice } | undefined {
+export function rangeAt(slices: SlideRanges, path: string): { top: ElementRange; slice: ElementRange } | undefined {
   const [first = "", ...rest] = path.split(".");
   const top = slices.shapes[Number(first)];
   if (!top) return undefined;

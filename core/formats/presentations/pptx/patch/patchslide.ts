@@ -1,33 +1,33 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
 import { type ChartElement, type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
 import {
-  backgroundSum,
+  backgroundHash,
   changedParts,
   isAsRead,
-  type PartOf,
+  type SourcePartOf,
   sameMotion,
-  slideSum,
-  transitionSum,
+  slideHash,
+  transitionHash,
 } from "../../../shared/sourcepackage";
-import type { KeptParts } from "./sourceparts";
+import type { SourceParts } from "./sourceparts";
 import { namespaces } from "../package/layouts";
 import { emu, NS } from "../package/names";
 import { relativeTo } from "../package/parts";
-import { type Slice, sliceAt, slicesOf, type SlideSlices } from "./elementranges";
+import { type ElementRange, rangeAt, elementRanges, type SlideRanges } from "./elementranges";
 import { paragraphsXml } from "../write/text";
-import { type ShapeGroup, timingXml, withGroups, wordless } from "../write/timing";
+import { type ShapeGroup, timingXml, withGroups, withoutText } from "../write/timing";
 import { transitionXml } from "../write/transition";
 import { backgroundXml, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "../write/shape";
 
-const parsed = new WeakMap<KeptParts, Map<string, SlideSlices>>();
-function slicesIn(kept: KeptParts, part: string): SlideSlices | undefined {
-  const held = parsed.get(kept) ?? new Map<string, SlideSlices>();
+const parsed = new WeakMap<SourceParts, Map<string, SlideRanges>>();
+function slicesIn(kept: SourceParts, part: string): SlideRanges | undefined {
+  const held = parsed.get(kept) ?? new Map<string, SlideRanges>();
   parsed.set(kept, held);
   const known = held.get(part);
   if (known) return known;
   const text = kept.text(part);
   if (text === undefined) return undefined;
-  const slices = slicesOf(text, part);
+  const slices = elementRanges(text, part);
   held.set(part, slices);
   return slices;
 }
@@ -88,9 +88,9 @@ function standing(words: string, root: string): string {
  * A shape of a kept file in its own words, at the frame that the element has now, with relationships of the part that it
  * comes to. Undefined where the file does not have it.
  */
-export function movedShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
-  const slices = element.kept && slicesIn(kept, part);
-  const found = slices && element.kept ? sliceAt(slices, element.kept.shape) : undefined;
+export function movedShape(kept: SourceParts, part: string, element: Element, work: SlideWork): string | undefined {
+  const slices = element.sourceShape && slicesIn(kept, part);
+  const found = slices && element.sourceShape ? rangeAt(slices, element.sourceShape.shape) : undefined;
   if (!slices || !found) return undefined;
   const rows = new Map(kept.relationships(part).map((row) => [row.id, row]));
   const root = slices.text.slice(...slices.root);
@@ -113,12 +113,12 @@ export function movedShape(kept: KeptParts, part: string, element: Element, work
   });
 }
 
-interface Splice {
+interface SlidePatch {
   slide: Slide;
   number: number;
-  kept: KeptParts;
+  parts: SourceParts;
   part: string;
-  partOf: PartOf;
+  partOf: SourcePartOf;
   work: SlideWork;
   fonts: FontSet;
   /** Charts whose parts have their data already. */
@@ -128,15 +128,15 @@ interface Splice {
 /** The charts of a kept slide of which only the data are others than they were, by the parts that draw them. */
 export function changedCharts(
   { elements }: Slide,
-  kept: KeptParts,
+  kept: SourceParts,
   part: string,
-  partOf: PartOf,
+  partOf: SourcePartOf,
 ): Map<string, ChartElement> {
   const found = new Map<string, ChartElement>();
   for (const element of elements) {
-    if (element.kind !== "chart" || !element.kept?.data || !changedParts(element, partOf)?.text) continue;
+    if (element.kind !== "chart" || !element.sourceShape?.data || !changedParts(element, partOf)?.text) continue;
     const slices = slicesIn(kept, part);
-    const slice = slices && sliceAt(slices, element.kept.shape)?.slice;
+    const slice = slices && rangeAt(slices, element.sourceShape.shape)?.slice;
     const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
     const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
     // A part that draws two charts of the slide is not changed for one of them: that one is written anew.
@@ -153,27 +153,27 @@ const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(bin
  * The text of a slide's part with what was changed in the place of what was there; undefined where nothing was changed,
  * so that the part stays as it is.
  */
-export function spliced({ slide, number, kept, part, partOf, work, fonts, recharted }: Splice): {
+export function patchSlide({ slide, number, parts, part, partOf, work, fonts, recharted }: SlidePatch): {
   text: string | undefined;
   shapes: Facts;
 } {
   const same = new Map(slide.elements.map((element) => [element.id, isAsRead(element, partOf)]));
-  const slices = slicesIn(kept, part);
+  const slices = slicesIn(parts, part);
   if (!slices) return { text: undefined, shapes: {} };
   const facts: Facts = {};
-  const order = slide.elements.map((element) => element.kept?.shape ?? "");
+  const order = slide.elements.map((element) => element.sourceShape?.shape ?? "");
   const known =
     slide.elements.every(({ id }) => same.get(id)) &&
-    slide.kept?.sum === slideSum(slide) &&
+    slide.sourcePart?.hash === slideHash(slide) &&
     sameMotion(slide) &&
     inOrder(order) &&
-    slide.elements.length === slide.elements.filter((element) => element.kept).length &&
-    slide.kept.shapes.length === order.length;
+    slide.elements.length === slide.elements.filter((element) => element.sourceShape).length &&
+    slide.sourcePart.shapes.length === order.length;
   if (known) {
-    for (const element of slide.elements) facts[(element.kept as { shape: string }).shape] = factsOf(element);
+    for (const element of slide.elements) facts[(element.sourceShape as { shape: string }).shape] = factsOf(element);
     return { text: undefined, shapes: facts };
   }
-  const writer = new Splicer(slide, number, slices, same, kept, part, work, partOf, fonts, recharted);
+  const writer = new Splicer(slide, number, slices, same, parts, part, work, partOf, fonts, recharted);
   const text = writer.text();
   return { text, shapes: writer.facts };
 }
@@ -195,32 +195,32 @@ class Splicer {
   constructor(
     private readonly slide: Slide,
     number: number,
-    private readonly slices: SlideSlices,
+    private readonly slices: SlideRanges,
     private readonly same: ReadonlyMap<string, boolean>,
-    private readonly kept: KeptParts,
+    private readonly kept: SourceParts,
     private readonly part: string,
     private readonly work: SlideWork,
-    private readonly partOf: PartOf,
+    private readonly partOf: SourcePartOf,
     fonts: FontSet,
     private readonly recharted: ReadonlySet<string>,
   ) {
     this.nextId = Math.max(1, ...[...slices.ids].map((id) => Number(id) || 0)) + 1;
-    for (const { id, kept: shape } of slide.elements) {
-      const held = shape && sliceAt(slices, shape.shape)?.slice.id;
+    for (const { id, sourceShape: shape } of slide.elements) {
+      const held = shape && rangeAt(slices, shape.shape)?.slice.id;
       if (held !== undefined) this.shapes.set(id, [Number(held)]);
     }
-    this.boxes = boxesOf(slide, { head: work.head, number, fonts });
+    this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts });
   }
 
   text(): string {
     const { slices, slide } = this;
     const { text, shapes } = slices;
     const modelled = new Set<number>();
-    for (const path of slide.kept?.shapes ?? []) modelled.add(Number(path.split(".")[0]));
+    for (const path of slide.sourcePart?.shapes ?? []) modelled.add(Number(path.split(".")[0]));
     const members = new Map<number, Element[]>();
     for (const element of slide.elements) {
-      if (!element.kept) continue;
-      const top = Number(element.kept.shape.split(".")[0]);
+      if (!element.sourceShape) continue;
+      const top = Number(element.sourceShape.shape.split(".")[0]);
       modelled.add(top);
       const held = members.get(top);
       if (held) held.push(element);
@@ -229,7 +229,7 @@ class Splicer {
     const units: { top: number | undefined; words: string }[] = [];
     const done = new Set<number>();
     for (const element of slide.elements) {
-      const top = element.kept ? Number(element.kept.shape.split(".")[0]) : Number.NaN;
+      const top = element.sourceShape ? Number(element.sourceShape.shape.split(".")[0]) : Number.NaN;
       const slice = shapes[top];
       if (!slice) {
         units.push({ top: undefined, words: this.written(element, undefined) });
@@ -274,8 +274,8 @@ class Splicer {
     let fresh = 0;
     const news = units.flatMap(({ top }, nth) => (top === undefined ? [nth] : []));
     for (const element of this.slide.elements) {
-      const [first, ...rest] = (element.kept?.shape ?? "").split(".");
-      const at = element.kept ? paths.get(Number(first)) : undefined;
+      const [first, ...rest] = (element.sourceShape?.shape ?? "").split(".");
+      const at = element.sourceShape ? paths.get(Number(first)) : undefined;
       const path =
         at === undefined || this.loose.has(element.id) ? String(news[fresh++] ?? "") : [at, ...rest].join(".");
       this.facts[path] = factsOf(element);
@@ -292,16 +292,23 @@ class Splicer {
   private wholeGroups(ids: ReadonlySet<string | undefined>): ShapeGroup[] {
     return this.slices.shapes.flatMap(({ name, id }, top) => {
       const members = this.slide.elements
-        .filter(({ id: own, kept }) => kept && Number(kept.shape.split(".")[0]) === top && !this.loose.has(own))
+        .filter(
+          ({ id: own, sourceShape }) =>
+            sourceShape && Number(sourceShape.shape.split(".")[0]) === top && !this.loose.has(own),
+        )
         .map((element) => element.id);
       return name === "grpSp" && ids.has(id) ? [{ id: Number(id), members }] : [];
     });
   }
 
-  private group(slice: Slice, top: number, members: readonly Element[]): { top: number | undefined; words: string }[] {
+  private group(
+    slice: ElementRange,
+    top: number,
+    members: readonly Element[],
+  ): { top: number | undefined; words: string }[] {
     const { text } = this.slices;
-    const gone = (this.slide.kept?.shapes ?? []).filter(
-      (path) => Number(path.split(".")[0]) === top && !members.some(({ kept }) => kept?.shape === path),
+    const gone = (this.slide.sourcePart?.shapes ?? []).filter(
+      (path) => Number(path.split(".")[0]) === top && !members.some(({ sourceShape }) => sourceShape?.shape === path),
     );
     // Words are changed in the group; what moves or looks otherwise stands beside it.
     const worded = members.filter(
@@ -310,10 +317,10 @@ class Splicer {
     const changed = members.filter((element) => !this.same.get(element.id) && !worded.includes(element));
     if (!changed.length && !gone.length && !worded.length) return [{ top, words: text.slice(slice.from, slice.to) }];
     const at = (path: string) => {
-      const found = sliceAt(this.slices, path);
+      const found = rangeAt(this.slices, path);
       return found && found.slice !== slice ? [found.slice] : [];
     };
-    const shapeOf = ({ kept }: Element) => (kept as { shape: string }).shape;
+    const shapeOf = ({ sourceShape }: Element) => (sourceShape as { shape: string }).shape;
     const cuts = [
       ...[...gone, ...changed.map(shapeOf)].flatMap((path) => at(path).map((cut) => ({ cut, words: "" }))),
       ...worded.flatMap((element) => at(shapeOf(element)).map((cut) => ({ cut, words: this.written(element, cut) }))),
@@ -327,13 +334,13 @@ class Splicer {
       ...(left ? [{ top, words }] : []),
       ...changed.map((element) => ({
         top: undefined,
-        words: this.written(element, sliceAt(this.slices, shapeOf(element))?.slice, true),
+        words: this.written(element, rangeAt(this.slices, shapeOf(element))?.slice, true),
       })),
     ];
   }
 
   /** An element as it is now, under the id that it had: in the file's words where only its place or its text is another. `loose` is one that leaves its group. */
-  private written(element: Element, before: Slice | undefined, loose = false): string {
+  private written(element: Element, before: ElementRange | undefined, loose = false): string {
     const { work } = this;
     if ((element.kind === "foreign" || element.kind === "media") && before) {
       return moved(this.slices.text.slice(before.from, before.to), element.frame, element.rotation);
@@ -370,7 +377,7 @@ class Splicer {
           12,
         );
       },
-      kept: (other) => movedShape(this.kept, this.part, other, work),
+      sourceXml: (other) => movedShape(this.kept, this.part, other, work),
     };
     const made = shapeXml(element, shape);
     const again = placed === undefined ? undefined : reworded(placed, made);
@@ -391,7 +398,7 @@ class Splicer {
     const shown = open.replace(/\sshow="[^"]*"/, "");
     if (slide.hidden !== /\sshow="(?:0|false)"/.test(open))
       edits.push([root[0], root[1], slide.hidden ? shown.replace(/(\/?>)$/, ' show="0"$1') : shown]);
-    if (slide.kept?.sum !== slideSum(slide)) {
+    if (slide.sourcePart?.hash !== slideHash(slide)) {
       const ground = declaredBackground(backgroundXml(slide.background, work));
       if (background && this.changedBackground) edits.push([background[0], background[1], ground]);
       else if (!background && ground && this.changedBackground) edits.push([slices.data, slices.data, ground]);
@@ -412,7 +419,7 @@ class Splicer {
       const made = timingXml(
         slide,
         withGroups(slide, (element) => this.shapes.get(element), this.wholeGroups(ids)),
-        wordless(slide),
+        withoutText(slide),
       ).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
       const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
       // At one place what is put in first comes last: a transition stands before the timing.
@@ -426,10 +433,10 @@ class Splicer {
   }
 
   private get changedBackground(): boolean {
-    return this.slide.kept?.background !== backgroundSum(this.slide);
+    return this.slide.sourcePart?.backgroundHash !== backgroundHash(this.slide);
   }
   private get changedTransition(): boolean {
-    return this.slide.kept?.transition !== transitionSum(this.slide);
+    return this.slide.sourcePart?.transitionHash !== transitionHash(this.slide);
   }
 }
 

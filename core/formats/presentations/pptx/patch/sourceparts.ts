@@ -2,12 +2,12 @@ import { Failure } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText } from "../../../shared/archive";
 import { childrenOf, readXml } from "../../../shared/xml";
-import { KeptFile } from "../../../shared/sourcepackage";
+import { SourcePackage } from "../../../shared/sourcepackage";
 import { resolveTarget, transitional } from "../package/package";
 import { REL } from "../package/names";
 import { type Package, relationshipsPath, relativeTo } from "../package/parts";
 
-export interface KeptRelationship {
+export interface SourceRelationship {
   id: string;
   type: string;
   target: string;
@@ -15,18 +15,18 @@ export interface KeptRelationship {
 }
 
 /** Parts of a kept file as they are written again: each once, with all that it needs, under paths that are free. */
-export class KeptParts {
+export class SourceParts {
   private readonly types = new Map<string, string>();
   private readonly defaults = new Map<string, string>();
   private readonly paths = new Map<string, string>();
-  private readonly lists = new Map<string, KeptRelationship[]>();
+  private readonly lists = new Map<string, SourceRelationship[]>();
   /** Parts that are written otherwise: slides, and what a presentation has once. */
   readonly instead = new Map<string, string>();
   /** Parts that are not written: slides that are gone. */
   readonly dropped = new Set<string>();
 
   constructor(
-    readonly file: KeptFile,
+    readonly file: SourcePackage,
     private readonly pack: Package,
   ) {
     const types = file.bytes("[Content_Types].xml");
@@ -46,7 +46,7 @@ export class KeptParts {
     return bytes && partText(bytes);
   }
 
-  relationships(path: string): KeptRelationship[] {
+  relationships(path: string): SourceRelationship[] {
     const known = this.lists.get(path);
     if (known) return known;
     const bytes = this.file.bytes(relationshipsPath(path));
@@ -88,7 +88,7 @@ export class KeptParts {
   }
 
   /** The relationships of a part as they hold under its new path; those to parts that the file lacks go. */
-  carried(path: string, to: string): KeptRelationship[] {
+  carried(path: string, to: string): SourceRelationship[] {
     return this.relationships(path).flatMap((row) => {
       if (row.external) return [row];
       const target = this.take(row.target);
@@ -97,34 +97,34 @@ export class KeptParts {
   }
 
   /** Writes the list of a part's relationships; as it lay in the file where nothing of it changed. */
-  writeRelationships(path: string, to: string, rows: readonly KeptRelationship[]): void {
+  writeRelationships(path: string, to: string, rows: readonly SourceRelationship[]): void {
     const before = this.relationships(path);
     if (!before.length) return;
     const same =
       path === to &&
       rows.length === before.length &&
       rows.every(
-        (row, nth) => row.external || row.target === relativeTo(path, (before[nth] as KeptRelationship).target),
+        (row, nth) => row.external || row.target === relativeTo(path, (before[nth] as SourceRelationship).target),
       );
     const own = same ? this.file.part(relationshipsPath(path)) : undefined;
     this.pack.parts.set(relationshipsPath(to), own ?? strToU8(relationshipsXml(rows)));
   }
 }
 
-export function relationshipsXml(rows: readonly KeptRelationship[]): string {
+export function relationshipsXml(rows: readonly SourceRelationship[]): string {
   const escaped = (value: string) => value.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/"/g, "&quot;");
   return `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${rows.map(({ id, type, target, external }) => `<Relationship Id="${escaped(id)}" Type="${escaped(type)}" Target="${escaped(target)}"${external ? ' TargetMode="External"' : ""}/>`).join("")}</Relationships>`;
 }
 
 /** Opens a kept file; undefined where its bytes are gone or are no archive. */
-export function openKept(
+export function openSourceParts(
   name: string,
   bytes: Uint8Array | undefined,
   picture: (sha256: string) => Uint8Array | undefined,
-): KeptFile | undefined {
+): SourcePackage | undefined {
   if (!bytes) return undefined;
   try {
-    const file = new KeptFile(name, bytes, picture);
+    const file = new SourcePackage(name, bytes, picture);
     return file.has("[Content_Types].xml") ? file : undefined;
   } catch (error) {
     if (error instanceof Failure || error instanceof SyntaxError) return undefined;

@@ -5,7 +5,7 @@ import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { childrenOf, child, readXml } from "../../../shared/xml";
 import { WRITERS, writeReport } from "../../../index";
-import { rebook, withCells } from "./updateworkbook";
+import { updateWorkbook, withCells } from "./updateworkbook";
 import { rangeOf } from "./updatechart";
 
 const { context, read } = filesBench();
@@ -112,7 +112,7 @@ describe("a chart of another program whose data are changed", () => {
   });
 
   it("is told as kept, and one whose looks are changed as not", () => {
-    const more = chartOn(deck).kept?.more?.[0] as string;
+    const more = chartOn(deck).sourceShape?.unsupported?.[0] as string;
     expect(more).toBeDefined();
     const lines = (given: Deck) =>
       writeReport(given, "pptx").adapted.filter(({ slide, what }) => slide === 1 && what.includes(more));
@@ -201,7 +201,7 @@ describe("a chart of another program whose data are changed", () => {
       "twice.pptx",
     ).deck;
     const [first, second] = (both.slides[0] as Slide).elements.filter(isChart) as [ChartElement, ChartElement];
-    expect([first.kept?.data, second.kept?.data]).toEqual([undefined, undefined]);
+    expect([first.sourceShape?.data, second.sourceShape?.data]).toEqual([undefined, undefined]);
     const made: Deck = {
       ...both,
       slides: both.slides.map((slide) => ({
@@ -211,7 +211,7 @@ describe("a chart of another program whose data are changed", () => {
     };
     const told = (given: Deck) =>
       writeReport(given, "pptx").adapted.filter(
-        ({ slide, what }) => slide === 1 && what.includes(first.kept?.more?.[0] ?? "-"),
+        ({ slide, what }) => slide === 1 && what.includes(first.sourceShape?.unsupported?.[0] ?? "-"),
       );
     expect(told(both)).toEqual([]);
     expect(told(made).length).toBeGreaterThan(0);
@@ -337,7 +337,7 @@ describe("a sheet with other values in some cells", () => {
   });
 
   it("is left alone where the workbook cannot be read", () => {
-    expect(rebook(strToU8("no workbook"), [], new Map())).toBeUndefined();
-    expect(rebook(zipSync({ "a.txt": strToU8("x") }), [], new Map())).toBeUndefined();
+    expect(updateWorkbook(strToU8("no workbook"), [], new Map())).toBeUndefined();
+    expect(updateWorkbook(zipSync({ "a.txt": strToU8("x") }), [], new Map())).toBeUndefined();
   });
 });

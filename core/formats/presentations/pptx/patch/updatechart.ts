@@ -124,7 +124,7 @@ export interface CellChange {
 function valuesFor(kind: string, chart: ChartElement, series: Series): Values {
   if (kind === "tx") return [series.name];
   const count =
-    chart.form === "scatter" ? series.values.length : Math.max(chart.categories.length, series.values.length);
+    chart.type === "scatter" ? series.values.length : Math.max(chart.categories.length, series.values.length);
   if (kind === "cat") return Array.from({ length: count }, (_, at) => chart.categories[at] ?? "");
   if (kind === "xVal") return series.values.map((_, at) => series.x?.[at] ?? at + 1);
   return Array.from({ length: count }, (_, at) => series.values[at] ?? null);
@@ -135,7 +135,7 @@ function valuesFor(kind: string, chart: ChartElement, series: Series): Values {
  * cells of its workbook that change with it; `before` are the data that the part holds. Undefined where they do not fit:
  * the part has other series.
  */
-export function rechart(
+export function updateChart(
   text: string,
   where: string,
   chart: ChartElement,

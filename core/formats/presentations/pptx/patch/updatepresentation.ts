@@ -1,22 +1,22 @@
 import type { Deck } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { readXml } from "../../../shared/xml";
-import type { KeptParts } from "./sourceparts";
+import type { SourceParts } from "./sourceparts";
 import { EMU, emu, REL, TYPE } from "../package/names";
 import { transitional } from "../package/package";
 import { type Package, Relationships, relationshipsPath, relativeTo } from "../package/parts";
 import { sectioned } from "../package/sections";
 
 /** What a presentation part that is continued is written with. */
-export interface Continued {
+export interface PresentationUpdate {
   pack: Package;
   deck: Deck;
   /** The path of the presentation part. */
   main: string;
   /** All kept files that slides come from. */
-  files: readonly KeptParts[];
+  files: readonly SourceParts[];
   /** The slides that are written from kept files, and where each slide's part is. */
-  sources: ReadonlyMap<string, { kept: KeptParts; part: string }>;
+  sources: ReadonlyMap<string, { kept: SourceParts; part: string }>;
   paths: ReadonlyMap<string, string>;
   notesMaster: string | undefined;
   /** The deck's own master, where slides stand on it, with its id. */
@@ -26,7 +26,7 @@ export interface Continued {
 }
 
 /** The presentation part of a kept file with the slides and masters that there are now. */
-export function continuedPresentation(given: Continued, kept: KeptParts): void {
+export function updatePresentation(given: PresentationUpdate, kept: SourceParts): void {
   const { pack, deck, main, notesMaster } = given;
   const text = kept.text(main) as string;
   const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
@@ -107,9 +107,9 @@ export function continuedPresentation(given: Continued, kept: KeptParts): void {
 
 /** Adds the masters of other files and the deck's own to a presentation part, with ids that none has yet. */
 function withMasters(
-  given: Continued,
+  given: PresentationUpdate,
   text: string,
-  base: KeptParts,
+  base: SourceParts,
   p: string,
   r: string,
   relationships: Relationships,
@@ -150,7 +150,7 @@ function withMasters(
 }
 
 /** An id past all that the masters and layouts of the presentation have (they share one space: ECMA-376-1, 19.2.1.34). */
-export function freeMasterId(files: Iterable<KeptParts>): number {
+export function freeMasterId(files: Iterable<SourceParts>): number {
   let most = 2147483648;
   for (const kept of files) {
     for (const path of kept.file.paths) {

@@ -4,11 +4,11 @@ import { type ChartElement, escapeXml, Failure } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
 import { child, childrenOf, readXml, scanXml } from "../../../shared/xml";
-import { type KeptParts, relationshipsXml } from "./sourceparts";
+import { type SourceParts, relationshipsXml } from "./sourceparts";
 import { resolveTarget } from "../package/package";
 import { type Package, relationshipsPath, relativeTo } from "../package/parts";
 import { readChart } from "../read/chart";
-import { type CellChange, rechart } from "./updatechart";
+import { type CellChange, updateChart } from "./updatechart";
 import { workbook } from "../write/chart";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
@@ -111,7 +111,7 @@ export function withCells(text: string, where: string, given: readonly CellChang
 }
 
 /** A workbook (ECMA-376-1, 12 and 18) with other values in some cells; undefined where it cannot be read, or lacks a sheet. Names of columns of its tables follow their cells. */
-export function rebook(
+export function updateWorkbook(
   bytes: Uint8Array,
   changes: readonly CellChange[],
   renamed: ReadonlyMap<string, string>,
@@ -174,10 +174,10 @@ export function rebook(
 }
 
 /** Writes the part of a chart of a kept file with other data, and its workbook with other cells; gives its path, or undefined where the data do not fit into it. */
-export function chartWith(kept: KeptParts, pack: Package, part: string, chart: ChartElement): string | undefined {
+export function chartWith(kept: SourceParts, pack: Package, part: string, chart: ChartElement): string | undefined {
   const text = kept.text(part);
   const before = text === undefined ? undefined : readChart(readXml(text, part), { named: new Map() });
-  const made = text !== undefined && before ? rechart(text, part, chart, before) : undefined;
+  const made = text !== undefined && before ? updateChart(text, part, chart, before) : undefined;
   if (!made || !before) return undefined;
   const book = kept.related(part, "workbook");
   const bytes = book === undefined ? undefined : kept.file.bytes(book);
@@ -187,7 +187,7 @@ export function chartWith(kept: KeptParts, pack: Package, part: string, chart: C
     ),
   );
   // A workbook that cannot be read is made anew, with the cells that the chart names.
-  const cells = bytes && (rebook(bytes, made.cells, renamed) ?? workbook(chart));
+  const cells = bytes && (updateWorkbook(bytes, made.cells, renamed) ?? workbook(chart));
   const path = pack.free(part);
   pack.put(path, kept.typeOf(part), strToU8(made.text));
   const rows = kept.relationships(part).flatMap((row) => {

@@ -1,11 +1,11 @@
-import { cutText, type ChartElement, type ChartForm, type ChartLook, type Series } from "@unitext/core/model";
+import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn } from "./colour";
 
 /** A chart as it is read; `unlike` says what of it is drawn otherwise than its file says. */
-export type ReadChart = Pick<ChartElement, "form" | "categories" | "series"> & ChartLook & { unlike?: string };
+export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
 
-const PLOTS: Record<string, ChartForm> = {
+const PLOTS: Record<string, ChartType> = {
   barChart: "column",
   bar3DChart: "column",
   lineChart: "line",
@@ -120,15 +120,15 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const plots = (area?.children ?? []).filter((part) => localName(part) in PLOTS);
   const [first] = plots;
   if (!first) return undefined;
-  const formOf = (plot: XmlElement): ChartForm =>
+  const formOf = (plot: XmlElement): ChartType =>
     PLOTS[localName(plot)] === "column" && child(plot, "barDir")?.attributes.val === "bar"
       ? "bar"
-      : (PLOTS[localName(plot)] as ChartForm);
+      : (PLOTS[localName(plot)] as ChartType);
   const kinds = [...new Set(plots.map(formOf))];
-  const form: ChartForm =
+  const type: ChartType =
     kinds.length > 1 && kinds.every((kind) => ["column", "line", "area", "bar"].includes(kind))
       ? "combined"
-      : (kinds[0] as ChartForm);
+      : (kinds[0] as ChartType);
   const parts = area?.children ?? [];
   const values = parts.filter((part) => localName(part) === "valAx");
   const valueAxis = (plot: XmlElement) =>
@@ -138,12 +138,12 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const measured = plots.flatMap((plot) => valueAxis(plot) ?? []);
   // Of two axes for values the one on the left is the first, whichever is named first.
   const main =
-    form === "scatter"
+    type === "scatter"
       ? undefined
       : (measured.find((axis) => "lb".includes(child(axis, "axPos")?.attributes.val ?? "-")) ??
         measured[0] ??
         values[0]);
-  const second = form === "scatter" || form === "bar" ? undefined : measured.find((axis) => axis !== main);
+  const second = type === "scatter" || type === "bar" ? undefined : measured.find((axis) => axis !== main);
   let categories: string[] = [];
   let [format, otherFormat]: (string | undefined)[] = [];
   const all = plots.flatMap((plot) => childrenOf(plot, "ser").map((ser) => ({ plot, ser })));
@@ -183,18 +183,18 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
         name: said,
         values: val.values.map(numberOf),
         ...(scattered && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
-        ...(form === "combined" && own !== "bar" ? { form: own as "column" | "line" | "area" } : {}),
-        ...(colour && form !== "pie" && form !== "doughnut" ? { colour: colour.colour } : {}),
+        ...(type === "combined" && own !== "bar" ? { type: own as "column" | "line" | "area" } : {}),
+        ...(colour && type !== "pie" && type !== "doughnut" ? { colour: colour.colour } : {}),
         ...(points ? { points } : {}),
         ...(joined === undefined ? {} : { joined }),
         ...((own === "line" || joined) && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
-        ...(by ? { by: "second" as const } : {}),
+        ...(by ? { axis: "secondary" as const } : {}),
       };
     },
   );
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
   const longest = Math.max(...series.map(({ values }) => values.length));
-  if (form !== "scatter") while (categories.length < longest) categories.push(String(categories.length + 1));
+  if (type !== "scatter") while (categories.length < longest) categories.push(String(categories.length + 1));
   const grouping = child(first, "grouping")?.attributes.val;
   const stack = grouping === "percentStacked" ? "share" : grouping === "stacked" ? "sum" : undefined;
   const title = child(chart, "title");
@@ -212,22 +212,22 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
       return value === null ? undefined : value;
     };
     const said = words(child(found, "title"));
-    const [least, most] = [bound("min"), bound("max")];
+    const [min, max] = [bound("min"), bound("max")];
     const all = {
       ...(said ? { title: cutText(said, 500) } : {}),
-      ...(least === undefined ? {} : { least }),
-      ...(most === undefined ? {} : { most }),
+      ...(min === undefined ? {} : { min }),
+      ...(max === undefined ? {} : { max }),
     };
     return Object.keys(all).length ? all : undefined;
   };
   const onSide = (sides: string) => values.find((part) => sides.includes(child(part, "axPos")?.attributes.val ?? "-"));
   const [across, up] =
-    form === "scatter"
+    type === "scatter"
       ? [onSide("bt"), onSide("lr")]
       : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), main];
   // Bars begin at the foot unless their axis is turned over (21.2.2.130); ours begin at the top.
   const turned = child(child(across, "scaling"), "orientation")?.attributes.val === "maxMin";
-  const reversed = across !== undefined && form !== "scatter" && turned !== (form === "bar") ? { reversed: true } : {};
+  const reversed = across !== undefined && type !== "scatter" && turned !== (type === "bar") ? { reversed: true } : {};
   const [along, y] = [{ ...axisOf(across), ...reversed }, axisOf(up)];
   // A format that is not the source's is that of the labels, or of the axis where it says more than that they are numbers.
   const own = (one: XmlElement | undefined) =>
@@ -242,7 +242,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const shown = stack === "share" ? format : (told ?? format);
   const odd = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
-    form,
+    type: type,
     categories,
     series,
     ...(stack ? { stack } : {}),
@@ -252,7 +252,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     ...(shown && shown !== "General" ? { format: cutText(shown, 100) } : {}),
     ...(Object.keys(along).length ? { xAxis: along } : {}),
     ...(y ? { yAxis: y } : {}),
-    ...(second && Object.keys(other).length ? { secondAxis: other } : {}),
+    ...(second && Object.keys(other).length ? { secondaryAxis: other } : {}),
     ...(odd ? { unlike: odd } : {}),
   };
 }

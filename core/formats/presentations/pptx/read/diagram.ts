@@ -1,12 +1,12 @@
 import { type Element, isEmptyText } from "@unitext/core/model";
 import { child, type XmlElement } from "../../../shared/xml";
-import { standingOf } from "./drawing";
+import { transformOf } from "./drawing";
 
 /** A shape of a diagram's drawing as its form and, over it, its text, where the drawing gives the text a place of its own (`txXfrm`: upright, turned against its form; the name from memory). */
-export function apart(element: Element, shape: XmlElement, newId: () => string): Element[] {
-  const own = standingOf(child(shape, "txXfrm"));
+export function splitDiagramShape(element: Element, shape: XmlElement, newId: () => string): Element[] {
+  const own = transformOf(child(shape, "txXfrm"));
   if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];
-  const { rotation, style, box, text, kept } = element;
+  const { rotation, style, box, text, sourceShape } = element;
   const turned = ((((rotation ?? 0) + own.rotation) % 360) + 360) % 360;
   const form: Element = {
     ...element,
@@ -25,7 +25,7 @@ export function apart(element: Element, shape: XmlElement, newId: () => string):
       style,
       box,
       text,
-      kept,
+      sourceShape,
     } as Element,
   ];
 }

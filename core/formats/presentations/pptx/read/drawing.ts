@@ -5,7 +5,7 @@ import { type ColourContext, colourIn, fraction } from "./colour";
 import { EMU } from "../package/names";
 
 /** Where a shape stands: its frame, turned and mirrored. */
-export interface Standing {
+export interface Transform {
   frame: Frame;
   rotation: number;
   flipX: boolean;
@@ -21,7 +21,7 @@ const FAR = 20000;
 const near = (value: number) => Math.max(-FAR, Math.min(FAR, value));
 
 /** A transform (`a:xfrm`) as a standing; undefined where it does not say a place and a size. */
-export function standingOf(transform: XmlElement | undefined): Standing | undefined {
+export function transformOf(transform: XmlElement | undefined): Transform | undefined {
   const off = child(transform, "off")?.attributes;
   const ext = child(transform, "ext")?.attributes;
   if (!transform || !off || !ext || [off.x, off.y, ext.cx, ext.cy].some((value) => !Number.isFinite(Number(value))))
@@ -41,8 +41,8 @@ export function standingOf(transform: XmlElement | undefined): Standing | undefi
 }
 
 /** What a group does with the standing of a thing in it (ECMA-376-1, 20.1.7.5): its child space is stretched over its frame, then mirrored and turned about its middle. */
-export function inGroup(transform: XmlElement | undefined, { frame, rotation, flipX, flipY }: Standing): Standing {
-  const group = standingOf(transform);
+export function inGroup(transform: XmlElement | undefined, { frame, rotation, flipX, flipY }: Transform): Transform {
+  const group = transformOf(transform);
   const childOff = child(transform, "chOff")?.attributes;
   const childExt = child(transform, "chExt")?.attributes;
   if (!group || !childOff || !childExt) return { frame, rotation, flipX, flipY };
@@ -72,12 +72,12 @@ export function inGroup(transform: XmlElement | undefined, { frame, rotation, fl
 }
 
 /** What an element keeps of its standing. */
-export function standingFacts({
+export function transformFields({
   frame,
   rotation,
   flipX,
   flipY,
-}: Standing): Pick<Element, "frame" | "rotation" | "flip"> {
+}: Transform): Pick<Element, "frame" | "rotation" | "flip"> {
   const turned = ((rotation % 360) + 360) % 360;
   return {
     frame,
@@ -141,7 +141,7 @@ export function firstPicture(
 }
 
 /** A picture as a blip has it: in two colours where it says so (20.1.8.23). */
-export function inItsColours(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
+export function recolouredPicture(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
   const [dark, light] = (child(blip, "duotone")?.children ?? []).map(
     (colour) =>
       colourIn({ name: "", local: "", attributes: {}, children: [colour], text: "" }, context.colours)?.colour,
@@ -197,7 +197,7 @@ export function readFill(element: XmlElement | undefined, context: DrawingContex
         ? undefined
         : {
             kind: "picture",
-            source: inItsColours(source, blip, context),
+            source: recolouredPicture(source, blip, context),
             ...(child(element, "tile") ? { tile: true } : {}),
             ...(opacity ? { opacity: fraction(opacity.attributes.amt) } : {}),
           };

@@ -1,7 +1,7 @@
 import { type Asset, Failure } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { child, localName, type XmlElement } from "../../../shared/xml";
-import { duotone, pictureInfo, unshownInfo } from "../../../shared/pictures";
+import { duotone, pictureInfo, pendingConversion } from "../../../shared/pictures";
 import { mediaOf } from "../../shared/reading";
 import type { ColourContext } from "./colour";
 import type { DrawingContext } from "./drawing";
@@ -67,7 +67,7 @@ export class PptxFiles {
     if (!file) return { why: "its file is missing" };
     const { bytes, sha256, info } = file;
     const base = target.slice(target.lastIndexOf("/") + 1);
-    const unshown = info ? undefined : unshownInfo(bytes);
+    const unshown = info ? undefined : pendingConversion(bytes);
     if (unshown) {
       const source = base + unshown.extension;
       this.undrawn.set(source, bytes);
@@ -124,7 +124,7 @@ export class PptxFiles {
   }
 
   /** Notes which pictures before items stand in a part of list styles: its relationships are theirs. */
-  signsOf(part: string): void {
+  bulletsOf(part: string): void {
     const bytes = this.pack.bytes(part);
     if (!bytes || !partText(bytes).includes("buBlip")) return;
     const look = (element: XmlElement): void => {
@@ -144,13 +144,13 @@ export class PptxFiles {
     return name;
   }
 
-  media(path: string, id: string): { source: string; form: "video" | "audio" } | undefined {
+  media(path: string, id: string): { source: string; type: "video" | "audio" } | undefined {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship || relationship.external) return undefined;
     const mediaType = mediaOf(relationship.target);
-    const form = mediaType?.startsWith("audio/") ? "audio" : "video";
+    const type = mediaType?.startsWith("audio/") ? "audio" : "video";
     const known = this.taken.get(relationship.target);
-    if (known) return { source: known.source, form };
+    if (known) return { source: known.source, type };
     const file = mediaType && this.summed(relationship.target);
     if (!file) return undefined;
     const { bytes, sha256 } = file;
@@ -158,6 +158,6 @@ export class PptxFiles {
     this.blobs.set(sha256, bytes);
     this.assets[source] = { sha256, mediaType, width: 1, height: 1 };
     this.taken.set(relationship.target, { sha256, source });
-    return { source, form };
+    return { source, type };
   }
 }

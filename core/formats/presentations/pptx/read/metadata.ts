@@ -1,4 +1,4 @@
-import { cutText, DeckHead, emptyDeck, Language, Page } from "@unitext/core/model";
+import { cutText, DeckMetadata, emptyDeck, Language, Page, withCurrentNames } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { child, childrenOf, type XmlElement } from "../../../shared/xml";
 import type { ReadOptions } from "../../shared/reading";
@@ -20,7 +20,7 @@ export function readTags(pack: OpenedPackage, path: string): Map<string, unknown
   for (const { attributes } of parts.flatMap(({ target }) => childrenOf(pack.tree(target), "tag"))) {
     if (!attributes.name?.startsWith("UNITEXT_")) continue;
     try {
-      tags.set(attributes.name, JSON.parse(attributes.val ?? ""));
+      tags.set(attributes.name, withCurrentNames(JSON.parse(attributes.val ?? "")));
     } catch {
       // A tag that another program cut short says nothing: the file is read as any other.
     }
@@ -29,7 +29,7 @@ export function readTags(pack: OpenedPackage, path: string): Map<string, unknown
 }
 
 /** The head of a deck from what the presentation and its first slide say, and what Unitext keeps of it; `families` are the fonts of its theme. */
-export function readHead(
+export function readMetadata(
   pack: OpenedPackage,
   { newId }: ReadOptions,
   {
@@ -38,7 +38,7 @@ export function readHead(
     kept,
     firstSlide,
   }: { main: string; presentation: XmlElement; kept: unknown; firstSlide: string | undefined },
-): { head: DeckHead; codeFont?: string; families: string[] } {
+): { metadata: DeckMetadata; codeFont?: string; families: string[] } {
   const size = child(presentation, "sldSz")?.attributes ?? {};
   const page = Page.safeParse({ width: Number(size.cx) / EMU, height: Number(size.cy) / EMU });
   const { slides: _, ...fresh } = emptyDeck(newId(), "");
@@ -46,7 +46,7 @@ export function readHead(
   const core = corePath && pack.has(corePath) ? pack.tree(corePath) : undefined;
   const said = (name: string) => child(core, name)?.text.trim() ?? "";
   const language = Language.safeParse(said("language"));
-  const base: DeckHead = {
+  const base: DeckMetadata = {
     ...fresh,
     page: page.success ? page.data : fresh.page,
     language: language.success ? language.data : guessLanguage(pack, firstSlide),
@@ -57,20 +57,20 @@ export function readHead(
       date: "",
     },
   };
-  const whole = DeckHead.safeParse({ ...base, ...(typeof kept === "object" ? kept : {}), page: base.page });
+  const whole = DeckMetadata.safeParse({ ...base, ...(typeof kept === "object" ? kept : {}), page: base.page });
   if (kept && whole.success) {
     const title = base.properties.title || whole.data.properties.title;
     return {
-      head: { ...whole.data, properties: { ...whole.data.properties, title } },
+      metadata: { ...whole.data, properties: { ...whole.data.properties, title } },
       codeFont: whole.data.theme.fonts.code,
       families: [],
     };
   }
   const inheritance = firstSlide ? Inheritance.of(pack, firstSlide) : undefined;
   const themePath = inheritance?.themePath ?? pack.related(main, "theme");
-  if (!themePath || !pack.has(themePath)) return { head: base, families: [] };
+  if (!themePath || !pack.has(themePath)) return { metadata: base, families: [] };
   const theme = readTheme(pack.tree(themePath), inheritance?.master);
-  return { head: { ...base, theme }, families: [theme.fonts.heading, theme.fonts.body] };
+  return { metadata: { ...base, theme }, families: [theme.fonts.heading, theme.fonts.body] };
 }
 
 function guessLanguage(pack: OpenedPackage, firstSlide: string | undefined): string {

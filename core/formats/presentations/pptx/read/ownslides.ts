@@ -10,14 +10,21 @@ import {
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { at, child, localName, type XmlElement } from "../../../shared/xml";
-import { chartTable, figureWords, flattened, type KeptElement, keptText, wordsOf } from "../../../shared/sourcepackage";
+import {
+  chartTable,
+  figureWords,
+  flattenRuns,
+  type ElementTags,
+  textTag,
+  wordsOf,
+} from "../../../shared/sourcepackage";
 import { mediaOf, type ReadOptions } from "../../shared/reading";
 import { pictureIds } from "./drawing";
 import { type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { placeholderOf } from "../package/names";
 import type { OpenedPackage } from "../package/package";
 import { readChart } from "./chart";
-import type { KeptIdentity } from "./shape";
+import type { TaggedIdentity } from "./shape";
 import { readBody, type ReadContext } from "./text";
 import { readTiming } from "./timing";
 import { readTable } from "../write/table";
@@ -32,7 +39,7 @@ export interface OwnFile {
   readonly codeFont: string | undefined;
   linker(path: string, number: number): ReadContext["link"];
   /** A shape of ours as another program has left it. */
-  repainted(shape: XmlElement, slide: OwnSlide, identity: KeptIdentity & { id: string }): Element | undefined;
+  repainted(shape: XmlElement, slide: OwnSlide, identity: TaggedIdentity & { id: string }): Element | undefined;
 }
 
 /** A slide of ours as it is read: what the tags keep of its elements, and what is taken already. */
@@ -41,10 +48,10 @@ export interface OwnSlide {
   number: number;
   arrangement: ArrangementName;
   inheritance: Inheritance;
-  kept: (shape: string) => KeptElement;
+  tags: (shape: string) => ElementTags;
   used: Set<string>;
   footnotes: Footnote[];
-  sums: ReadonlyMap<string, string>;
+  hashes: ReadonlyMap<string, string>;
 }
 
 /** The names and values of a chart's series, with nothing after the last value. */
@@ -56,7 +63,7 @@ const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" 
   ]);
 
 /** Reads the slides that Unitext wrote: what an element is comes from the tags, as long as the file still says so. */
-export class OwnSlides {
+export class OwnSlideReader {
   constructor(private readonly file: OwnFile) {}
 
   /** Whether all that is on a slide was written by Unitext for an element of its own. */
@@ -64,7 +71,7 @@ export class OwnSlides {
     tree: XmlElement,
     shapes: readonly XmlElement[],
     kept: Record<string, unknown>,
-    known: OwnSlide["kept"],
+    known: OwnSlide["tags"],
   ): boolean {
     if (kept.id === undefined || kept.foreign === true) return false;
     // Motion that no element of ours has is another program's.
@@ -91,7 +98,7 @@ export class OwnSlides {
   }
 
   /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
-  alternative(shape: XmlElement, kept: OwnSlide["kept"]): XmlElement {
+  alternative(shape: XmlElement, kept: OwnSlide["tags"]): XmlElement {
     if (localName(shape) === "grpSp")
       return { ...shape, children: shape.children.map((inner) => this.alternative(inner, kept)) };
     const fallback = localName(shape) === "AlternateContent" ? child(shape, "Fallback")?.children : undefined;
@@ -110,13 +117,13 @@ export class OwnSlides {
       return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
-    const kept = work.kept(named.id ?? "");
+    const kept = work.tags(named.id ?? "");
     if (kept.footnotes) return [];
     const id = kept.id && !used.has(kept.id) ? kept.id : this.file.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
     // A shape that another program has moved or painted since is as that program left it.
-    const touched = kept.sum !== undefined && work.sums.get(named.id ?? "") !== kept.sum;
+    const touched = kept.hash !== undefined && work.hashes.get(named.id ?? "") !== kept.hash;
     const frame = touched
       ? (inheritance.frame(shape, ref) ?? kept.frame)
       : (kept.frame ?? (slot === null && kept.id === undefined ? inheritance.frame(shape, ref) : undefined));
@@ -161,7 +168,7 @@ export class OwnSlides {
       return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
     if (
       whole?.kind === "shape" &&
-      wordsOf(flattened(whole.text, work.footnotes)) ===
+      wordsOf(flattenRuns(whole.text, work.footnotes)) ===
         wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.file.codeFont, link: () => undefined }))
     )
       return add({ ...whole, id, slot });
@@ -175,7 +182,7 @@ export class OwnSlides {
       const read = table && readTable(table, (body) => readBody(body, context));
       const words = (rows: TableElement["rows"]) =>
         JSON.stringify(
-          rows.map((row) => row.map((cell) => (cell ? wordsOf(flattened(cell.text, work.footnotes)) : null))),
+          rows.map((row) => row.map((cell) => (cell ? wordsOf(flattenRuns(cell.text, work.footnotes)) : null))),
         );
       const expected =
         whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
@@ -189,8 +196,8 @@ export class OwnSlides {
         const same =
           chart &&
           whole?.kind === "chart" &&
-          canonical([chart.form, chart.categories, valuesOf(chart)]) ===
-            canonical([whole.form, whole.categories, valuesOf(whole)]);
+          canonical([chart.type, chart.categories, valuesOf(chart)]) ===
+            canonical([whole.type, whole.categories, valuesOf(whole)]);
         if (same && whole) return add({ ...whole, ...base } as Element);
         if (chart) {
           const { unlike: _, ...facts } = chart;
@@ -223,7 +230,7 @@ export class OwnSlides {
       const read = readBody(child(shape, "txBody"), context);
       const figure = whole && figureWords(whole, work.footnotes);
       if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
-      const text = keptText(kept.text, read, work.footnotes);
+      const text = textTag(kept.text, read, work.footnotes);
       if (isEmptyText(text) && kept.id === undefined) return [];
       return add({ ...base, kind: "text", text } as Element);
     }

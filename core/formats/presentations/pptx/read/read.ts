@@ -18,42 +18,42 @@ import {
   Source,
   type TextStyle,
   titleOf,
-  valueSum,
+  valueHash,
   within,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { partText } from "../../../shared/archive";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import {
-  backgroundSum,
+  backgroundHash,
   damagedPart,
-  held,
+  parseOptional,
   isMacro,
-  keepFile,
-  keptName,
-  keptElements,
-  keptShape,
-  keptText,
+  storePackage,
+  packageName,
+  elementTags,
+  matchSourceShape,
+  textTag,
   MACROS_LEFT,
   unsafeContent,
-  motionSum,
-  nested,
+  motionHash,
+  repairNesting,
   NOTHING_STANDS,
-  notesSum,
-  type PartOf,
-  slideSum,
-  transitionSum,
-  wornBy,
+  notesHash,
+  type SourcePartOf,
+  slideHash,
+  transitionHash,
+  mergeAppearance,
 } from "../../../shared/sourcepackage";
 import { standInFonts } from "../../shared/fonts";
 import { withMotion } from "../../shared/motion";
 import {
-  collected,
-  isLot,
-  namedFiles,
+  collectBatches,
+  isBatch,
+  sourceNames,
   type ReadDeck,
-  type ReadLot,
-  type ReadLots,
+  type ReadBatch,
+  type ReadBatches,
   type ReadOptions,
 } from "../../shared/reading";
 import { schemeColours } from "./colour";
@@ -61,16 +61,16 @@ import { Inheritance, placeholderRef, shapesOf } from "./inherit";
 import { TAG } from "../package/names";
 import { OpenedPackage } from "../package/package";
 import { externalLink, readBody, type ReadContext } from "./text";
-import { identityOf, type KeptIdentity, ShapeReader, type ShapeWork } from "./shape";
+import { identityOf, type TaggedIdentity, ShapeReader, type ShapeWork } from "./shape";
 import { commentReader } from "./comments";
-import { type OwnFile, type OwnSlide, OwnSlides } from "./ownslides";
-import { isTagged, readHead, readTags } from "./metadata";
+import { type OwnFile, type OwnSlide, OwnSlideReader } from "./ownslides";
+import { isTagged, readMetadata, readTags } from "./metadata";
 import { readTiming, shapePaths } from "./timing";
 import { PptxFiles } from "./files";
 import { arrangementOf, backgroundOf, regionsOf, transitionOf } from "./slide";
 import { readSections, withSections } from "../package/sections";
 import { schemeFonts, styleName } from "./styles";
-import { standingSums, wornSums } from "../patch/appearance";
+import { shapeHashes, appearanceHashes } from "../patch/appearance";
 
 /** Everything that a slide of another program's is read with. */
 interface Look {
@@ -85,7 +85,7 @@ class Reader implements OwnFile {
   readonly left: Report["left"] = [];
   readonly pack: OpenedPackage;
   readonly files: PptxFiles;
-  private readonly ours = new OwnSlides(this);
+  private readonly ours = new OwnSlideReader(this);
   private readonly comments: (path: string, number: number) => Comment[];
   private readonly ids = new Map<string, string>();
   /** The numbers by which the presentation lists its slides, by their paths. */
@@ -113,7 +113,7 @@ class Reader implements OwnFile {
     this.comments = commentReader(this.pack, () => this.main, this.left);
   }
 
-  *lots(): ReadLots {
+  *lots(): ReadBatches {
     const { pack, options } = this;
     const main = pack.related("", "document") ?? "ppt/presentation.xml";
     this.main = main;
@@ -130,12 +130,12 @@ class Reader implements OwnFile {
     within("slides", paths.length, options.name);
     const tagsOf = isTagged(pack) ? (path: string) => readTags(pack, path) : () => new Map<string, unknown>();
     const tags = tagsOf(main);
-    const found = readHead(pack, options, { main, presentation, kept: tags.get(TAG.deck), firstSlide: paths[0] });
-    let { head } = found;
+    const found = readMetadata(pack, options, { main, presentation, kept: tags.get(TAG.deck), firstSlide: paths[0] });
+    let { metadata } = found;
     this.codeFont = found.codeFont;
     for (const family of found.families) this.families.add(family);
-    this.language = head.language;
-    const own = tags.has(TAG.deck) ? head.properties.title || "1" : undefined;
+    this.language = metadata.language;
+    const own = tags.has(TAG.deck) ? metadata.properties.title || "1" : undefined;
     const slideTags = paths.map(tagsOf);
     const taken = new Set<string>();
     paths.forEach((path, nth) => {
@@ -148,37 +148,37 @@ class Reader implements OwnFile {
     const there = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     const sections = this.sections(presentation, own);
     // The file is kept under a name that is known before it has been read.
-    const file = keptName(this.bytes, options.sha256);
+    const file = packageName(this.bytes, options.sha256);
     const takeNamed =
       own === undefined
         ? undefined
-        : namedFiles(this.files, (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets);
+        : sourceNames(this.files, (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets);
     const read: Slide[] = [];
     let handed = 0;
     let seen = 0;
-    const lot = (last: boolean): ReadLot => {
+    const lot = (last: boolean): ReadBatch => {
       if (last && this.kept) this.keepAs(file);
       // Details are nested by what stands before them.
-      const slides = nested(read).slice(handed);
+      const slides = repairNesting(read).slice(handed);
       handed = read.length;
-      if (!head.properties.title)
-        head = {
-          ...head,
+      if (!metadata.properties.title)
+        metadata = {
+          ...metadata,
           properties: {
-            ...head.properties,
+            ...metadata.properties,
             title: (read[0] && titleOf(read[0])) || options.name.replace(/\.[^.]*$/, ""),
           },
         };
       const [masters, styles] = [
-        { ...head.masters, ...this.masters },
-        { ...head.styles, ...this.styles },
+        { ...metadata.masters, ...this.masters },
+        { ...metadata.styles, ...this.styles },
       ];
       takeNamed?.(() => slides.flatMap((slide) => filesOf(slide, { masters, styles })));
       const fresh = [...this.files.blobs].slice(seen);
       seen = this.files.blobs.size;
       return {
-        head: {
-          ...head,
+        metadata: {
+          ...metadata,
           assets: { ...this.files.assets },
           ...(Object.keys(masters).length ? { masters } : {}),
           ...(Object.keys(styles).length ? { styles } : {}),
@@ -197,7 +197,7 @@ class Reader implements OwnFile {
         elements: slide.elements.map((element) => mapElementLinks(element, there)),
       };
       read.push(this.summed(whole, file, path, (id) => parts.get(id)));
-      if (nth + 1 < paths.length && isLot(read.length - handed, read.length)) yield lot(false);
+      if (nth + 1 < paths.length && isBatch(read.length - handed, read.length)) yield lot(false);
     }
     yield lot(true);
     if (own === undefined && !paths.length) this.left.push(NOTHING_STANDS);
@@ -208,31 +208,31 @@ class Reader implements OwnFile {
 
   /** Keeps the file with the deck. */
   private keepAs(name: string): void {
-    const bytes = keepFile(this.bytes, new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256])));
+    const bytes = storePackage(this.bytes, new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256])));
     const sha256 = this.options.sha256(bytes);
     this.files.blobs.set(sha256, bytes);
     this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
   /** A slide of a kept file with the sums by which what was not touched is known. */
-  private summed(slide: Slide, file: string, part: string, partOf: PartOf): Slide {
-    if (!slide.kept) return slide;
+  private summed(slide: Slide, file: string, part: string, partOf: SourcePartOf): Slide {
+    if (!slide.sourcePart) return slide;
     return {
       ...slide,
       elements: slide.elements.map((element) => {
-        const kept = keptShape(element, partOf);
-        return kept ? { ...element, kept } : element;
+        const kept = matchSourceShape(element, partOf);
+        return kept ? { ...element, sourceShape: kept } : element;
       }),
-      kept: {
+      sourcePart: {
         file,
         part,
-        sum: slideSum(slide),
-        notes: notesSum(slide, partOf),
-        background: backgroundSum(slide),
-        transition: transitionSum(slide),
-        motion: motionSum(slide),
+        hash: slideHash(slide),
+        notesHash: notesHash(slide, partOf),
+        backgroundHash: backgroundHash(slide),
+        transitionHash: transitionHash(slide),
+        motionHash: motionHash(slide),
         ...(slide.master === undefined ? {} : { master: slide.master }),
-        shapes: slide.elements.flatMap((element) => (element.kept ? [element.kept.shape] : [])),
+        shapes: slide.elements.flatMap((element) => (element.sourceShape ? [element.sourceShape.shape] : [])),
       },
     };
   }
@@ -279,11 +279,11 @@ class Reader implements OwnFile {
     const tree = this.pack.tree(path);
     const inheritance = this.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;
-    const known = keptElements((tags.get(TAG.elements) ?? {}) as Record<string, unknown>);
+    const known = elementTags((tags.get(TAG.elements) ?? {}) as Record<string, unknown>);
     const shapes = shapesOf(tree).map((shape) => this.ours.alternative(shape, known));
     const arrangement = arrangementOf(kept.arrangement, inheritance, shapes);
-    const [source, origin] = [held(Source, kept.source), held(Origin, kept.origin)];
-    const notes = keptText(held(RichText, kept.notes), this.notes(path), [], true);
+    const [source, origin] = [parseOptional(Source, kept.source), parseOptional(Origin, kept.origin)];
+    const notes = textTag(parseOptional(RichText, kept.notes), this.notes(path), [], true);
     const common = {
       id: this.ids.get(path) as string,
       parent: typeof kept.parent === "string" ? kept.parent : null,
@@ -304,10 +304,10 @@ class Reader implements OwnFile {
         number,
         arrangement,
         inheritance,
-        kept: known,
+        tags: known,
         used,
         footnotes,
-        sums: standingSums(text),
+        hashes: shapeHashes(text),
       };
       const elements = shapes.flatMap((shape) => this.ours.elements(shape, own));
       const said = this.comments(path, number);
@@ -318,7 +318,9 @@ class Reader implements OwnFile {
         (id) => [named.get(known(id).id ?? "") ?? []].flat(),
         () => {},
       );
-      const wears = wornBy(kept, wornSums(text), () => this.worn(path, number, tree, inheritance, common.arrangement));
+      const wears = mergeAppearance(kept, appearanceHashes(text), () =>
+        this.worn(path, number, tree, inheritance, common.arrangement),
+      );
       return {
         ...common,
         elements: moved.elements,
@@ -364,7 +366,7 @@ class Reader implements OwnFile {
     regions,
     comments,
   }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
-    const [boxes, said] = [held(RegionBoxes, regions), held(Comments, comments)];
+    const [boxes, said] = [parseOptional(RegionBoxes, regions), parseOptional(Comments, comments)];
     return {
       ...(typeof master === "string" ? { master } : {}),
       ...(boxes ? { regions: boxes } : {}),
@@ -383,7 +385,7 @@ class Reader implements OwnFile {
     };
     this.looks.set(layout, { inheritance, map });
     for (const part of [inheritance.layoutPath, inheritance.masterPath])
-      if (part !== undefined) this.files.signsOf(part);
+      if (part !== undefined) this.files.bulletsOf(part);
     return inheritance;
   }
 
@@ -411,7 +413,7 @@ class Reader implements OwnFile {
     const elements = new ShapeReader(work).read(shapes).map((element) => this.unlike(element));
     const timing = child(tree, "timing");
     const paths = timing ? shapePaths(shapes) : new Map<string, string[]>();
-    const standing = new Map(elements.map((element) => [element.kept?.shape ?? "", element]));
+    const standing = new Map(elements.map((element) => [element.sourceShape?.shape ?? "", element]));
     const moved = withMotion(
       { arrangement: common.arrangement, elements },
       readTiming(timing),
@@ -432,20 +434,21 @@ class Reader implements OwnFile {
     return {
       ...common,
       elements: moved.elements,
-      ...(moved.moves.length ? { moves: moved.moves } : {}),
+      ...(moved.moves.length ? { unsupportedMotion: moved.moves } : {}),
       ...transition,
       ...(background ? { background } : {}),
       master: master ?? this.emptyMaster(inheritance, look),
       ...(regions.length ? { regions } : {}),
       ...(comments.length ? { comments } : {}),
-      kept: { file: "", part: path, sum: "", notes: "", background: "", transition: "", shapes: [] },
+      sourcePart: { file: "", part: path, hash: "", notesHash: "", backgroundHash: "", transitionHash: "", shapes: [] },
     };
   }
 
   /** Fonts that an element names are counted, so that what stands in for them is told once. */
   private unlike(element: Element): Element {
     if (element.kind === "text" || element.kind === "shape")
-      for (const { runs } of element.text) for (const { look } of runs) if (look?.font) this.families.add(look.font);
+      for (const { runs } of element.text)
+        for (const { properties } of runs) if (properties?.font) this.families.add(properties.font);
     return element;
   }
 
@@ -455,7 +458,7 @@ class Reader implements OwnFile {
     inheritance: Inheritance,
     map: Record<string, string>,
     arrangement: ArrangementName,
-    kept: ReadonlyMap<string, KeptIdentity>,
+    kept: ReadonlyMap<string, TaggedIdentity>,
     newId: (shape: string) => string,
   ): ShapeWork {
     const scheme = this.schemes.get(map) ?? {
@@ -476,7 +479,7 @@ class Reader implements OwnFile {
         language: this.language,
       },
       arrangement,
-      kept,
+      tags: kept,
       link: this.linker(path, number ?? 0),
       newId,
       picture,
@@ -535,7 +538,9 @@ class Reader implements OwnFile {
       );
       background = backgroundOf(tree, work.drawing) ?? background;
       drawn.push(
-        ...new ShapeReader(work).read(shapesOf(tree)).map(({ kept: _, ...element }) => this.unlike(element as Element)),
+        ...new ShapeReader(work)
+          .read(shapesOf(tree))
+          .map(({ sourceShape: _, ...element }) => this.unlike(element as Element)),
       );
     };
     const hides = inheritance.layout?.attributes.showMasterSp === "0";
@@ -559,7 +564,7 @@ class Reader implements OwnFile {
   }
 
   private named(master: Master): string {
-    const name = valueSum(master);
+    const name = valueHash(master);
     this.masters[name] = master;
     return name;
   }
@@ -568,7 +573,7 @@ class Reader implements OwnFile {
   repainted(
     shape: XmlElement,
     { path, number, arrangement, inheritance }: OwnSlide,
-    identity: KeptIdentity & { id: string },
+    identity: TaggedIdentity & { id: string },
   ): Element | undefined {
     const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
     const work = this.shapeWork(
@@ -582,7 +587,7 @@ class Reader implements OwnFile {
     );
     const [found] = new ShapeReader(work).read([shape]);
     if (!found) return undefined;
-    const { kept: _, ...element } = found;
+    const { sourceShape: _, ...element } = found;
     return this.unlike(element as Element);
   }
 
@@ -633,10 +638,10 @@ class Reader implements OwnFile {
  * read is listed in `left`, slide by slide.
  */
 export function readPptx(bytes: Uint8Array, options: ReadOptions): ReadDeck {
-  return collected(pptxLots(bytes, options));
+  return collectBatches(pptxBatches(bytes, options));
 }
 
 /** The same, some slides at a time. */
-export function pptxLots(bytes: Uint8Array, options: ReadOptions): ReadLots {
+export function pptxBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   return new Reader(bytes, options).lots();
 }

@@ -9,7 +9,7 @@ import {
   Id,
   isEmptyText,
   joinRuns,
-  linkedAll,
+  linkWholeText,
   type PictureElement,
   type RichText,
   run,
@@ -24,7 +24,7 @@ import {
   chartsIn,
   type DrawingContext,
   inGroup,
-  inItsColours,
+  recolouredPicture,
   pictureIds,
   relationOf,
   readFill,
@@ -34,28 +34,28 @@ import {
   readShadow,
   shapeFill,
   shapeLine,
-  type Standing,
-  standingFacts,
-  standingOf,
+  type Transform,
+  transformFields,
+  transformOf,
 } from "./drawing";
-import { held, listed } from "../../../shared/sourcepackage";
+import { parseOptional, joinWithAnd } from "../../../shared/sourcepackage";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "../package/names";
 import { readChart } from "./chart";
 import { takesData } from "../patch/updatechart";
 import type { PptxFiles } from "./files";
-import { apart } from "./diagram";
+import { splitDiagramShape } from "./diagram";
 import { holdsDisplay, readBody, type ReadContext, switchesOff } from "./text";
 import { numberOf, type StyleContext, textBox, textStyle } from "./styles";
-import { unmodelled } from "./unsupported";
+import { unsupportedFeatures } from "./unsupported";
 
 /** What a file keeps of an element that Unitext wrote it for. */
-export type KeptIdentity = Partial<Pick<Element, "id" | "slot" | "binding">>;
+export type TaggedIdentity = Partial<Pick<Element, "id" | "slot" | "binding">>;
 
 /** What a file says of an element that Unitext wrote, as far as it can be true. */
-export function identityOf(value: unknown): KeptIdentity {
+export function identityOf(value: unknown): TaggedIdentity {
   const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
-  const [own, bound] = [held(Id, id), held(Binding, binding)];
+  const [own, bound] = [parseOptional(Id, id), parseOptional(Binding, binding)];
   return {
     ...(own === undefined ? {} : { id: own }),
     ...(slot === null || typeof slot === "string" ? { slot } : {}),
@@ -71,7 +71,7 @@ export interface ShapeWork {
   colours: ColourContext;
   styles: StyleContext;
   arrangement: ArrangementName;
-  kept: ReadonlyMap<string, KeptIdentity>;
+  tags: ReadonlyMap<string, TaggedIdentity>;
   link: ReadContext["link"];
   newId(path: string): string;
   /** Takes a picture in by the relationship that leads to it; the reason why not, where it cannot be shown. */
@@ -80,7 +80,7 @@ export interface ShapeWork {
   drawing: DrawingContext;
   /** The picture by which an older drawing shows an embedded object. */
   legacy(shape: string): ReturnType<PptxFiles["picture"]> | undefined;
-  media(id: string): { source: string; form: "video" | "audio" } | undefined;
+  media(id: string): { source: string; type: "video" | "audio" } | undefined;
   part(id: string): XmlElement | undefined;
   /** What the shapes of a part that this one names are read with. */
   within(id: string, newId: (path: string) => string): ShapeWork | undefined;
@@ -115,7 +115,7 @@ export class ShapeReader {
     shape: XmlElement,
     path: string,
     groups: readonly string[],
-    place: (standing: Standing) => Standing,
+    place: (standing: Transform) => Transform,
   ): Element[] {
     const kind = localName(shape);
     if (kind === "AlternateContent") {
@@ -137,37 +137,37 @@ export class ShapeReader {
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
     if (named.hidden === "1" || named.hidden === "true") return [];
-    const own = standingOf(this.work.inheritance.transform(shape, ref));
+    const own = transformOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
     // What stands nowhere on a master shows nothing on slides; on a slide it may not be lost.
     if (!standing && this.work.number === null) return [];
-    const identity = this.work.kept.get(path) ?? {};
+    const identity = this.work.tags.get(path) ?? {};
     const part = this.chartPart(shape);
-    const more = unmodelled(shape, part);
+    const unsupported = unsupportedFeatures(shape, part);
     const slot = identity.slot !== undefined ? identity.slot : ref && this.work.number !== null ? this.slot(ref) : null;
     const base = {
       id: identity.id ?? this.work.newId(path),
       slot,
       ...(named.name ? { name: cutText(named.name, 300) } : {}),
-      ...(standing ? standingFacts(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
+      ...(standing ? transformFields(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
-      kept: {
+      sourceShape: {
         shape: path,
-        sum: "",
+        hash: "",
         ...(part && takesData(part) && this.charts.get(chartsIn(shape)[0] ?? "") === 1 ? { data: true } : {}),
-        ...(more.length ? { more } : {}),
+        ...(unsupported.length ? { unsupported } : {}),
       },
     };
     const whose = named.name ? `“${named.name}”` : "a shape";
-    if (this.work.number !== null && more.length)
+    if (this.work.number !== null && unsupported.length)
       this.adapted(
-        `${listed(more)} of ${whose}`,
+        `${joinWithAnd(unsupported)} of ${whose}`,
         "not drawn; a .pptx keeps it as long as the shape is not given other looks here",
       );
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
-    return element ? apart(element, shape, () => this.work.newId(`${path}.text`)) : [];
+    return element ? splitDiagramShape(element, shape, () => this.work.newId(`${path}.text`)) : [];
   }
 
   private element(
@@ -288,7 +288,7 @@ export class ShapeReader {
     const plain = "preset" in geometry && WIDE_RECTS.has(geometry.preset);
     const link = this.linkOf(shape);
     if (!empty && (plain || ref))
-      return { kind: "text", ...base, style: named_, box, ...paint, text: link ? linkedAll(text, link) : text };
+      return { kind: "text", ...base, style: named_, box, ...paint, text: link ? linkWholeText(text, link) : text };
     if (empty && ref) return undefined;
     if (empty && !fill && !stroke && !link) return undefined;
     return {
@@ -348,7 +348,7 @@ export class ShapeReader {
           kind: "media",
           ...base,
           source: media.source,
-          form: form === "audio" ? form : media.form,
+          type: form === "audio" ? form : media.type,
           alt,
           ...("source" in found ? { poster: found.source } : {}),
         };
@@ -372,7 +372,7 @@ export class ShapeReader {
       return this.foreign("picture", base, named, []);
     }
     if (found.drawn) this.adapted(`the picture “${named.name ?? ""}”`, `${found.drawn}; a .pptx keeps them`);
-    const source = inItsColours(found.source, blip, this.drawing);
+    const source = recolouredPicture(found.source, blip, this.drawing);
     if (child(blip, "duotone") && source === found.source)
       this.adapted(
         `the two colours of the picture “${named.name ?? ""}”`,
@@ -486,7 +486,7 @@ export class ShapeReader {
     const work = tree && this.work.within(named, (path) => `d${path.replace(/\./g, "-")}`);
     if (!work || !frame) return undefined;
     const shapes = child(tree, "spTree")?.children.filter((shape) => SHAPE_NAMES.has(localName(shape))) ?? [];
-    const read = new ShapeReader(work).read(shapes).map(({ kept: _, ...element }) => element);
+    const read = new ShapeReader(work).read(shapes).map(({ sourceShape: _, ...element }) => element);
     const found = ForeignDrawing.safeParse({
       width: frame.width,
       height: frame.height,
@@ -629,7 +629,7 @@ export class ShapeReader {
             item.text,
             strong ? [...(item.marks ?? []), "strong"] : item.marks,
             item.link,
-            colour ? { colour, ...item.look } : item.look,
+            colour ? { colour, ...item.properties } : item.properties,
           ),
         ),
       ),
@@ -652,4 +652,7 @@ export class ShapeReader {
   }
 }
 
-type Base = Pick<Element, "id" | "slot" | "name" | "frame" | "rotation" | "flip" | "groups" | "binding" | "kept">;
+type Base = Pick<
+  Element,
+  "id" | "slot" | "name" | "frame" | "rotation" | "flip" | "groups" | "binding" | "sourceShape"
+>;

@@ -9,7 +9,7 @@ import {
   type Transition,
 } from "@unitext/core/model";
 import { at, child, localName, type XmlElement } from "../../../shared/xml";
-import { held } from "../../../shared/sourcepackage";
+import { parseOptional } from "../../../shared/sourcepackage";
 import { nearTransition } from "../../shared/motion";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { type Inheritance, type PlaceholderRef, placeholderRef } from "./inherit";
@@ -90,7 +90,7 @@ export function transitionOf(
 
 /** The arrangement that comes nearest to the layout and the places of a slide. */
 export function arrangementOf(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
-  const own = held(ArrangementName, kept);
+  const own = parseOptional(ArrangementName, kept);
   const refs = shapes.map(placeholderRef).filter((ref): ref is PlaceholderRef => ref !== undefined);
   if (own) return own;
   const types: Record<string, ArrangementName> = {

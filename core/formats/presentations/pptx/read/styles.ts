@@ -2,13 +2,13 @@ import {
   cutText,
   canonical,
   type LevelStyle,
-  type ParagraphLook,
-  type RunLook,
+  type ParagraphProperties,
+  type RunProperties,
   type SCHEMES,
   tabStop,
   type TextBox,
   type TextStyle,
-  valueSum,
+  valueHash,
 } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { firstPicture } from "./drawing";
@@ -29,7 +29,7 @@ const on = (value: string | undefined) => value === "1" || value === "true" || v
 const points = (value: string | undefined) => Math.round(((Number(value) || 0) / EMU) * 100) / 100;
 const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));
 
-const UNDERLINE: Record<string, NonNullable<RunLook["underline"]>> = {
+const UNDERLINE: Record<string, NonNullable<RunProperties["underline"]>> = {
   sng: "single",
   words: "single",
   dbl: "double",
@@ -72,7 +72,7 @@ function nearest(sources: readonly (XmlElement | undefined)[]): {
 }
 
 /** Character properties (`a:rPr`, `a:defRPr`; ECMA-376-1, 21.1.2.3.9), nearest first, as a look. */
-export function runLook(sources: readonly (XmlElement | undefined)[], context: StyleContext): RunLook {
+export function runProperties(sources: readonly (XmlElement | undefined)[], context: StyleContext): RunProperties {
   const { attribute, inner } = nearest(sources);
   const size = Number(attribute("sz")) / 100;
   const fill = inner("solidFill", "gradFill", "pattFill", "noFill");
@@ -137,7 +137,10 @@ function spacingOf(element: XmlElement | undefined): { points: number } | { time
 const TABS: Record<string, "end" | "centre" | "decimal"> = { r: "end", ctr: "centre", dec: "decimal" };
 
 /** Paragraph properties (`a:pPr`, `a:lvl1pPr`; ECMA-376-1, 21.1.2.2.7), nearest first, as a look. */
-export function paragraphLook(sources: readonly (XmlElement | undefined)[], context: StyleContext): ParagraphLook {
+export function paragraphProperties(
+  sources: readonly (XmlElement | undefined)[],
+  context: StyleContext,
+): ParagraphProperties {
   const { attribute, inner } = nearest(sources);
   const before = spacingOf(inner("spcBef"));
   const after = spacingOf(inner("spcAft"));
@@ -201,11 +204,11 @@ export function textStyle(
       ...(nth === 0 || !child(list, `lvl${nth + 1}pPr`) ? [child(list, "defPPr")] : []),
     ]);
     const runs = sources.map((source) => child(source, "defRPr"));
-    const look = runLook(runs, context);
+    const look = runProperties(runs, context);
     if (own?.colour && !runs[0]) look.colour = own.colour;
     if (own?.font && !child(runs[0], "latin")) look.font = own.font;
     const attribute = (name: string) => runs.find((source) => source?.attributes[name] !== undefined)?.attributes[name];
-    const paragraph = paragraphLook(sources, context);
+    const paragraph = paragraphProperties(sources, context);
     const align = alignOf(
       sources.find((source) => source?.attributes.algn !== undefined)?.attributes.algn,
       paragraph.direction === "rtl",
@@ -224,7 +227,7 @@ export function textStyle(
 }
 
 /** A name for a style by its content. */
-export const styleName = (style: TextStyle) => valueSum(style);
+export const styleName = (style: TextStyle) => valueHash(style);
 
 /** How text stands in a shape (`a:bodyPr`, ECMA-376-1, 21.1.2.1.1), nearest first. */
 export function textBox(bodies: readonly (XmlElement | undefined)[]): TextBox {

@@ -1,4 +1,4 @@
-import { bidiLevels, isSignFont } from "@unitext/core/layout";
+import { bidiLevels, isSymbolFont } from "@unitext/core/layout";
 import {
   cutText,
   joinRuns,
@@ -15,7 +15,7 @@ import { linkTarget } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { ommlTex } from "../../../shared/math";
 import { alternativeOf } from "./inherit";
-import { paragraphLook, runLook, type StyleContext } from "./styles";
+import { paragraphProperties, runProperties, type StyleContext } from "./styles";
 
 /** Where a text takes its bullets from when its paragraphs do not say: list styles, nearest first. */
 export interface ReadContext {
@@ -67,7 +67,7 @@ const SIGNS = /^[\u00a0-\u00ff\uf020-\uf0ff\s]+$/;
 /** The font of signs that a run names (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is of signs: it stands past ASCII, as such fonts have them. */
 function signFont(properties: XmlElement | undefined, text: string): string | undefined {
   const typeface = child(properties, "sym")?.attributes.typeface;
-  return isSignFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? cutText(typeface, 200) : undefined;
+  return isSymbolFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? cutText(typeface, 200) : undefined;
 }
 
 /** Whether a link keeps the colour of its words (an extension of its maker): else it has that of the theme's links (common practice, no source). */
@@ -90,7 +90,7 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
       : kind === "fld" && element.attributes.type === "slidenum"
         ? NUMBER_SIGN
         : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
-  const looked = context.looks ? runLook([properties], context.looks) : undefined;
+  const looked = context.looks ? runProperties([properties], context.looks) : undefined;
   const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
   const signs = looked && signFont(properties, text);
   const led = looked && link && !ownLinkColour(click) ? context.looks?.colours.named.get("hlink") : undefined;
@@ -131,23 +131,23 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   const align =
     algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : algn && context.looks ? "start" : undefined;
   const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);
-  const look = context.looks && properties ? paragraphLook([properties], context.looks) : undefined;
+  const look = context.looks && properties ? paragraphProperties([properties], context.looks) : undefined;
   // The sign of an item is said whole: what the paragraph leaves open is as its level has it.
   if (look?.bullet && context.looks) {
-    const whole = paragraphLook(
+    const whole = paragraphProperties(
       [properties, ...context.styles.map((style) => child(style, `lvl${level + 1}pPr`))],
       context.looks,
     ).bullet;
     if (whole) look.bullet = whole;
   }
-  const words = context.looks && runs.length === 0 ? runLook([child(element, "endParaRPr")], context.looks) : {};
+  const words = context.looks && runs.length === 0 ? runProperties([child(element, "endParaRPr")], context.looks) : {};
   const stands = { ...look, ...(Object.keys(words).length ? { words } : {}) };
   return {
     kind: kindOf(properties, level, context),
     level,
     ...(align ? { align } : {}),
     ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}),
-    ...(Object.keys(stands).length ? { look: stands } : {}),
+    ...(Object.keys(stands).length ? { properties: stands } : {}),
     runs,
   };
 }
@@ -167,7 +167,7 @@ export function readBody(body: XmlElement | undefined, context: ReadContext): Ri
   const own: ReadContext = { ...context, styles: [child(body, "lstStyle"), ...context.styles] };
   const text = childrenOf(body, "p").map((paragraph) => paragraphOf(paragraph, own));
   if (context.looks)
-    return text.every(({ runs, look }) => runs.length === 0 && !(context.blank && look?.words)) ? [] : text;
+    return text.every(({ runs, properties }) => runs.length === 0 && !(context.blank && properties?.words)) ? [] : text;
   while (text.at(-1)?.runs.length === 0) text.pop();
   return text;
 }

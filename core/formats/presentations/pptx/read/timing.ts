@@ -1,6 +1,6 @@
 import type { Effect, Trigger } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
-import type { Happening } from "../../shared/motion";
+import type { TimingEvent } from "../../shared/motion";
 import { alternativeOf, SHAPE_NAMES } from "./inherit";
 
 const TRIGGER: Record<string, Trigger> = { clickEffect: "press", withEffect: "with", afterEffect: "after" };
@@ -72,19 +72,19 @@ function effectOf(node: XmlElement): { effect: Effect; seconds: number; otherwis
 }
 
 /** What happens on a slide (`p:timing`, ECMA-376-1, 19.5), by the ids of its shapes, from first to last. */
-export function readTiming(timing: XmlElement | undefined): Happening[] {
+export function readTiming(timing: XmlElement | undefined): TimingEvent[] {
   const sequences = timing ? everywhere(timing, "seq") : [];
   const main = sequences.find((sequence) => child(sequence, "cTn")?.attributes.nodeType === "mainSeq");
   const elsewhere = sequences
     .filter((sequence) => sequence !== main)
     .flatMap(effectsIn)
     .map(
-      (node): Happening => ({
+      (node): TimingEvent => ({
         shape: targetOf(node)?.shape ?? "",
         motion: "what happens when something else is pressed",
       }),
     );
-  const happenings = (main ? effectsIn(main) : []).map((node): Happening => {
+  const happenings = (main ? effectsIn(main) : []).map((node): TimingEvent => {
     const { presetClass = "entr", nodeType = "" } = node.attributes;
     const target = targetOf(node);
     if (!target) return { shape: "", motion: "a motion without a shape" };

@@ -1,6 +1,6 @@
 import { readMixed, readXml } from "../../../shared/xml";
-import { unmodelled as openDocument } from "../../odp/read/unsupported";
-import { unmodelled } from "./unsupported";
+import { unsupportedFeatures as openDocument } from "../../odp/read/unsupported";
+import { unsupportedFeatures } from "./unsupported";
 
 // What is not drawn is told: one row for each element or attribute of the standards (ECMA-376-1, 20.1 and 21.1; OpenDocument 1.3, part 3, 20; numbers from memory) and of extensions in use.
 const NAMES = 'xmlns:p="urn:p" xmlns:a="urn:a" xmlns:r="urn:r" xmlns:x="urn:x"';
@@ -53,7 +53,7 @@ describe("what a shape of a .pptx says and Unitext does not draw", () => {
       ),
     ],
   ])("has a name: %s", (name, given) => {
-    expect(unmodelled(given, undefined)).toEqual([name]);
+    expect(unsupportedFeatures(given, undefined)).toEqual([name]);
   });
 
   it.each([
@@ -67,7 +67,7 @@ describe("what a shape of a .pptx says and Unitext does not draw", () => {
     ["a picture in greys that is seen through", picture('<a:alphaModFix amt="50000"/><a:grayscl/>')],
     ["a picture in two colours", picture('<a:duotone><a:srgbClr val="000000"/><a:srgbClr val="ffffff"/></a:duotone>')],
   ])("has none in %s", (_, given) => {
-    expect(unmodelled(given, undefined)).toEqual([]);
+    expect(unsupportedFeatures(given, undefined)).toEqual([]);
   });
 
   it("is told once, however often it is said", () => {
@@ -75,7 +75,7 @@ describe("what a shape of a .pptx says and Unitext does not draw", () => {
       "",
       "<a:bodyPr/><a:p><a:r><a:rPr><a:gradFill/></a:rPr><a:t>a</a:t></a:r><a:r><a:rPr><a:gradFill/></a:rPr><a:t>b</a:t></a:r></a:p>",
     );
-    expect(unmodelled(twice, undefined)).toEqual(["the fill of letters"]);
+    expect(unsupportedFeatures(twice, undefined)).toEqual(["the fill of letters"]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { chartUnmodelled } from "./unsupportedchart";
+import { unsupportedChartFeatures } from "./unsupportedchart";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { isNumberScheme } from "./styles";
 
@@ -18,7 +18,7 @@ const BLIP: Record<string, string> = {
 };
 
 /** Names of what a shape's words say, and the part of its chart, that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and 20.1.5), so that it can be told. */
-export function unmodelled(shape: XmlElement, chart: XmlElement | undefined): string[] {
+export function unsupportedFeatures(shape: XmlElement, chart: XmlElement | undefined): string[] {
   const found = new Set<string>();
   const properties = child(shape, "spPr");
   for (const effect of child(properties, "effectLst")?.children ?? [])
@@ -56,6 +56,6 @@ export function unmodelled(shape: XmlElement, chart: XmlElement | undefined): st
   }
   if (shape.children.some((part) => localName(part).startsWith("nv") && at(part, "cNvPr", "hlinkHover")))
     found.add("the link that opens by pointing");
-  if (chart) for (const what of chartUnmodelled(chart)) found.add(what);
+  if (chart) for (const what of unsupportedChartFeatures(chart)) found.add(what);
   return [...found];
 }

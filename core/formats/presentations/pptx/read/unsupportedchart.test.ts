@@ -1,6 +1,6 @@
 import { readMixed, readXml } from "../../../shared/xml";
-import { chartUnmodelled as openDocument } from "../../odp/read/unsupportedchart";
-import { chartUnmodelled } from "./unsupportedchart";
+import { unsupportedChartFeatures as openDocument } from "../../odp/read/unsupportedchart";
+import { unsupportedChartFeatures } from "./unsupportedchart";
 
 // What of a chart is not drawn is told: one row for each element of DrawingML charts (ECMA-376-1, 21.2.2) and each element or property of OpenDocument charts (1.3, part 3, 11 and 20; numbers from memory).
 const chart = (plot: string, more = "", space = "") =>
@@ -47,7 +47,7 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
     ["what is drawn on it", chart("", "", "<c:userShapes r:id='r1'/>")],
     ["other settings", chart("<c:unheardOf/>")],
   ])("has a name: %s", (name, given) => {
-    expect(chartUnmodelled(given)).toEqual([name]);
+    expect(unsupportedChartFeatures(given)).toEqual([name]);
   });
 
   it.each([
@@ -69,11 +69,11 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
     ["letters of a size", chart("", "", '<c:txPr><a:p><a:pPr><a:defRPr sz="1200"/></a:pPr></a:p></c:txPr>')],
     ["plots that are drawn as others, which are told elsewhere", chart("<c:radarChart/>")],
   ])("has none for %s", (_, given) => {
-    expect(chartUnmodelled(given)).toEqual([]);
+    expect(unsupportedChartFeatures(given)).toEqual([]);
   });
 
   it("says each thing once", () => {
-    expect(chartUnmodelled(series("<c:trendline/><c:trendline/><c:errBars/>"))).toEqual([
+    expect(unsupportedChartFeatures(series("<c:trendline/><c:trendline/><c:errBars/>"))).toEqual([
       "the trend lines",
       "the bars of error",
     ]);

@@ -63,7 +63,7 @@ const turnsValues = (axis: XmlElement): boolean =>
   child(child(axis, "scaling"), "orientation")?.attributes.val === "maxMin";
 
 /** Names of what a chart's part says beyond what is drawn of it, each once, so that it can be told before it would go. */
-export function chartUnmodelled(space: XmlElement): string[] {
+export function unsupportedChartFeatures(space: XmlElement): string[] {
   const found = new Set<string>();
   const scattered = at(space, "chart", "plotArea", "scatterChart") !== undefined;
   // One format serves axis and labels.

@@ -10,7 +10,7 @@ import { colourXml } from "./drawing";
 const C = "http://schemas.openxmlformats.org/drawingml/2006/chart";
 type Chart = Pick<
   ChartElement,
-  | "form"
+  | "type"
   | "categories"
   | "series"
   | "stack"
@@ -20,10 +20,10 @@ type Chart = Pick<
   | "format"
   | "xAxis"
   | "yAxis"
-  | "secondAxis"
+  | "secondaryAxis"
 >;
 
-const isScatter = ({ form }: Chart) => form === "scatter";
+const isScatter = ({ type }: Chart) => type === "scatter";
 /** The columns of the sheet: categories first, or an x column before each series of a scatter chart. */
 function columnsOf(chart: Chart): { name: string; values: readonly (string | number | null)[] }[] {
   if (!isScatter(chart))
@@ -127,24 +127,24 @@ const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(
 
 /** The plots of a chart: one element for all series of a form that one axis measures (CT_PlotArea). */
 interface Plot {
-  by: "first" | "second";
-  form: "bar" | "column" | "line" | "area" | "pie" | "doughnut" | "scatter";
+  by: "primary" | "secondary";
+  type: "bar" | "column" | "line" | "area" | "pie" | "doughnut" | "scatter";
   series: { series: Series; nth: number }[];
 }
 
-function plotsOf({ form, series }: Chart): Plot[] {
+function plotsOf({ type, series }: Chart): Plot[] {
   const all = series.map((one, nth) => ({ series: one, nth }));
-  const sides = hasSecondAxis({ form, series }) ? (["first", "second"] as const) : (["first"] as const);
-  const forms = form === "combined" ? (["area", "column", "line"] as const) : ([form] as const);
+  const sides = hasSecondAxis({ type, series }) ? (["primary", "secondary"] as const) : (["primary"] as const);
+  const forms = type === "combined" ? (["area", "column", "line"] as const) : ([type] as const);
   return sides
     .flatMap((by) =>
       forms.map((own) => ({
-        form: own,
+        type: own,
         by,
         series: all.filter(
           (one) =>
-            (form !== "combined" || (one.series.form ?? "column") === own) &&
-            (sides.length === 1 || (one.series.by ?? "first") === by),
+            (type !== "combined" || (one.series.type ?? "column") === own) &&
+            (sides.length === 1 || (one.series.axis ?? "primary") === by),
         ),
       })),
     )
@@ -162,10 +162,10 @@ function seriesXml(
   const range = (at: number, length: number) =>
     `Sheet1!$${columnName(at)}$2:$${columnName(at)}$${Math.max(2, length + 1)}`;
   const colour = series.colour ?? (palette[nth % palette.length] as string);
-  const lined = plot.form === "line";
-  const round = plot.form === "pie" || plot.form === "doughnut";
-  const joined = plot.form === "line" || plot.form === "scatter" ? isJoined(series, plot.form) : false;
-  const signs = plot.form === "scatter" || (lined && !joined);
+  const lined = plot.type === "line";
+  const round = plot.type === "pie" || plot.type === "doughnut";
+  const joined = plot.type === "line" || plot.type === "scatter" ? isJoined(series, plot.type) : false;
+  const signs = plot.type === "scatter" || (lined && !joined);
   const paint = round
     ? ""
     : signs
@@ -177,7 +177,7 @@ function seriesXml(
             ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour)))
             : xml("a:solidFill", {}, colourXml(colour)),
         );
-  const standing = ["column", "bar"].includes(plot.form);
+  const standing = ["column", "bar"].includes(plot.type);
   const points = Array.from({ length: round || (standing && series.points) ? count : 0 }, (_, idx) => {
     const fill = series.points?.[idx] ?? (round ? palette[idx % palette.length] : undefined);
     return fill === undefined
@@ -202,7 +202,7 @@ function seriesXml(
     paint,
     bits,
     points,
-    plot.form === "scatter"
+    plot.type === "scatter"
       ? xml(
           "c:xVal",
           {},
@@ -215,15 +215,20 @@ function seriesXml(
         )
       : xml("c:cat", {}, reference("str", range(0, count), chart.categories, undefined)),
     xml(
-      plot.form === "scatter" ? "c:yVal" : "c:val",
+      plot.type === "scatter" ? "c:yVal" : "c:val",
       {},
-      reference("num", range(column, count), values, plot.by === "second" ? chart.secondAxis?.format : chart.format),
+      reference(
+        "num",
+        range(column, count),
+        values,
+        plot.by === "secondary" ? chart.secondaryAxis?.format : chart.format,
+      ),
     ),
-    ["line", "scatter"].includes(plot.form) ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
+    ["line", "scatter"].includes(plot.type) ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
   );
 }
 
-const AXES = { first: ["111111111", "222222222"], second: ["333333333", "444444444"] } as const;
+const AXES = { primary: ["111111111", "222222222"], secondary: ["333333333", "444444444"] } as const;
 
 function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
   const grouping = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
@@ -239,13 +244,13 @@ function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
     val("c:showBubbleSize", 0),
   );
   const axes = AXES[plot.by].map((id) => val("c:axId", id)).join("");
-  switch (plot.form) {
+  switch (plot.type) {
     case "column":
     case "bar":
       return xml(
         "c:barChart",
         {},
-        val("c:barDir", plot.form === "bar" ? "bar" : "col"),
+        val("c:barDir", plot.type === "bar" ? "bar" : "col"),
         val("c:grouping", grouping ?? "clustered"),
         val("c:varyColors", 0),
         ...series,
@@ -301,10 +306,10 @@ function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
 }
 
 function axesXml(chart: Chart): string {
-  const { form, xAxis, yAxis, format } = chart;
-  const [lower, upper] = AXES.first;
-  if (form === "pie" || form === "doughnut") return "";
-  const lying = form === "bar";
+  const { type, xAxis, yAxis, format } = chart;
+  const [lower, upper] = AXES.primary;
+  if (type === "pie" || type === "doughnut") return "";
+  const lying = type === "bar";
   // Bars begin at the foot in the standard and at the top here.
   const turned = lying !== (xAxis?.reversed === true);
   const scaling = (axis: Chart["xAxis"], back = false) =>
@@ -312,8 +317,8 @@ function axesXml(chart: Chart): string {
       "c:scaling",
       {},
       val("c:orientation", back ? "maxMin" : "minMax"),
-      axis?.most === undefined ? "" : val("c:max", axis.most),
-      axis?.least === undefined ? "" : val("c:min", axis.least),
+      axis?.max === undefined ? "" : val("c:max", axis.max),
+      axis?.min === undefined ? "" : val("c:min", axis.min),
     );
   const grid =
     '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
@@ -328,7 +333,7 @@ function axesXml(chart: Chart): string {
     sourceLinked: chart.stack === "share" ? 0 : 1,
   });
   const first =
-    form === "scatter"
+    type === "scatter"
       ? xml(
           "c:valAx",
           {},
@@ -370,17 +375,17 @@ function axesXml(chart: Chart): string {
   );
   if (!hasSecondAxis(chart)) return first + second;
   // The second pair: its categories are those of the first and not shown again, its values stand on the right (21.2.2.43).
-  const [below, beside] = AXES.second;
+  const [below, beside] = AXES.secondary;
   const values = xml(
     "c:valAx",
     {},
     val("c:axId", beside),
-    scaling(chart.secondAxis),
+    scaling(chart.secondaryAxis),
     val("c:delete", 0),
     val("c:axPos", "r"),
-    titleXml(chart.secondAxis?.title),
+    titleXml(chart.secondaryAxis?.title),
     xml("c:numFmt", {
-      formatCode: chart.stack === "share" ? "0%" : (chart.secondAxis?.format ?? "General"),
+      formatCode: chart.stack === "share" ? "0%" : (chart.secondaryAxis?.format ?? "General"),
       sourceLinked: chart.stack === "share" ? 0 : 1,
     }),
     tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'),
@@ -406,7 +411,7 @@ function axesXml(chart: Chart): string {
 export function chartPart(chart: Chart, palette: readonly string[], workbookId: string): string {
   const legend =
     chart.legend === "none" ||
-    (chart.legend === undefined && chart.series.length === 1 && chart.form !== "pie" && chart.form !== "doughnut")
+    (chart.legend === undefined && chart.series.length === 1 && chart.type !== "pie" && chart.type !== "doughnut")
       ? ""
       : xml(
           "c:legend",

@@ -5,8 +5,8 @@ import {
   type Frame,
   type Geometry,
   type LevelStyle,
-  type ParagraphLook,
-  type RunLook,
+  type ParagraphProperties,
+  type RunProperties,
   type Shadow,
   type Stroke,
   tabParts,
@@ -227,7 +227,7 @@ export function geometryXml(geometry: Geometry): string {
 }
 
 /** A transform with rotation and mirroring (`a:xfrm`, or `p:xfrm` of a graphic frame). */
-export function standingXml(
+export function transformXml(
   frame: Frame,
   { rotation, flip }: Pick<Element, "rotation" | "flip">,
   name = "a:xfrm",
@@ -272,7 +272,7 @@ export function boxXml(
 }
 
 /** The attributes and children of character properties that a look gives, in the order of CT_TextCharacterProperties. */
-export function lookParts(look: RunLook | undefined): {
+export function runParts(look: RunProperties | undefined): {
   attributes: Record<string, string | number | undefined>;
   before: string;
   fonts: string;
@@ -301,7 +301,7 @@ export function lookParts(look: RunLook | undefined): {
   };
 }
 
-const spacing = (name: string, value: ParagraphLook["before"] | ParagraphLook["line"]) =>
+const spacing = (name: string, value: ParagraphProperties["before"] | ParagraphProperties["line"]) =>
   !value
     ? ""
     : xml(
@@ -331,7 +331,7 @@ export function bulletXml(
 }
 
 /** The attributes and spacing of paragraph properties that a look gives. */
-export function paragraphParts(look: ParagraphLook | undefined): {
+export function paragraphParts(look: ParagraphProperties | undefined): {
   attributes: Record<string, string | number | undefined>;
   spacing: string;
   tabs: string;
@@ -359,12 +359,18 @@ export function paragraphParts(look: ParagraphLook | undefined): {
 }
 
 /** How a paragraph stands where its style says nothing: the master under it might say something else. */
-const STANDS: ParagraphLook = { left: 0, first: 0, line: { times: 1 }, before: { points: 0 }, after: { points: 0 } };
+const STANDS: ParagraphProperties = {
+  left: 0,
+  first: 0,
+  line: { times: 1 },
+  before: { points: 0 },
+  after: { points: 0 },
+};
 
 /** A list style with a level for each of a text style's. */
 export function listStyleXml(style: TextStyle): string {
   const level = ({ run, paragraph, align, strong, emphasis }: LevelStyle, nth: number) => {
-    const { attributes, before, fonts } = lookParts(run);
+    const { attributes, before, fonts } = runParts(run);
     const own = paragraphParts({ ...STANDS, ...paragraph });
     // A master may give signs a colour and a size; where the style says none they are as the text has them.
     const bullet = paragraph?.bullet

@@ -1,10 +1,10 @@
 import { palette } from "@unitext/core/figures";
 
-import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableLook } from "@unitext/core/layout";
+import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableAppearance } from "@unitext/core/layout";
 import {
   type Background,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   deckLink,
   type Element,
   type ElementKind,
@@ -23,15 +23,15 @@ import {
   type TextStyle,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
-import { chartTable, coverOf, figureWords, flattened } from "../../../shared/sourcepackage";
+import { chartTable, coverOf, figureWords, flattenRuns } from "../../../shared/sourcepackage";
 import { fromBase64 } from "../../../shared/archive";
 import { EXTENSIONS, isLines, stillPictures } from "../../../shared/pictures";
 import { ShapeMath } from "./math";
 import { transform } from "../package/layouts";
 import { type Placeholder, placeholderOf, REL, TYPE } from "../package/names";
 import { type Package, Relationships, relativeTo } from "../package/parts";
-import { type TableStanding, tableXml } from "./table";
-import { paragraphsXml, type TextContext } from "./text";
+import { type TableMetrics, tableXml } from "./table";
+import { paragraphsXml, type PartTextContext } from "./text";
 import { chartPart, workbook } from "./chart";
 import {
   blipXml,
@@ -41,7 +41,7 @@ import {
   geometryXml,
   listStyleXml,
   shadowXml,
-  standingXml,
+  transformXml,
   strokeXml,
 } from "./drawing";
 
@@ -58,7 +58,7 @@ export interface PptxOptions {
 /** What the shapes of one slide are written with. */
 export interface SlideWork {
   deck: Deck;
-  head: DeckHead;
+  metadata: DeckMetadata;
   /** The number of the slide; none of what is drawn behind slides. */
   number?: number;
   /** The path of the slide's part, and those of the parts of all slides by id. */
@@ -81,7 +81,7 @@ export interface ShapeWork extends SlideWork {
   /** A line of text of its own, which belongs to the element: read again, it is no element. */
   line: (text: string, frame: Frame) => string;
   /** The file's own words for an element that is not modelled, moved to its frame; undefined where the file is gone. */
-  kept: (element: Element) => string | undefined;
+  sourceXml: (element: Element) => string | undefined;
   /** Sets the formulas of the shape. */
   math?: ShapeMath;
 }
@@ -91,7 +91,7 @@ export function linker(
   relationships: Relationships,
   paths: ReadonlyMap<string, string>,
   from: string,
-): TextContext["link"] {
+): PartTextContext["link"] {
   return (to) => {
     if (deckLink(to)) return undefined;
     if (!to.startsWith("slide:")) return { id: relationships.add(REL.link, to, true), slide: false };
@@ -102,11 +102,11 @@ export function linker(
 
 /** The relationships of a picture, film or sound of the deck; undefined where its file is gone. */
 export function embedded(
-  { head, options, pack, relationships, path }: SlideWork,
+  { metadata, options, pack, relationships, path }: SlideWork,
   source: string,
   type: keyof typeof REL = "image",
 ): Embedded | undefined {
-  const asset = head.assets[source];
+  const asset = metadata.assets[source];
   const bytes = asset && options.picture(asset.sha256);
   if (!asset || !bytes) return undefined;
   const id = relationships.add(
@@ -167,15 +167,15 @@ export function textContext(
   bulleted: boolean,
   style?: TextStyle,
   full = size,
-): TextContext {
-  const { head, number, relationships, paths, path, math } = work;
+): PartTextContext {
+  const { metadata, number, relationships, paths, path, math } = work;
   return {
     picture: (source) => embedded(work, source),
-    language: head.language,
+    language: metadata.language,
     number,
-    codeFont: head.theme.fonts.code,
-    codeColour: head.theme.colours.second,
-    linkColour: head.theme.colours.link,
+    codeFont: metadata.theme.fonts.code,
+    codeColour: metadata.theme.colours.second,
+    linkColour: metadata.theme.colours.link,
     size: full,
     em: size,
     bulleted,
@@ -192,13 +192,13 @@ function autofit(box: SceneBox | undefined, full: number): string {
 
 /** A figure as its words in a box. */
 function figureText(element: Element, work: ShapeWork): string {
-  const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
+  const size = work.box?.size || sizeOf("figure", work.metadata.theme, work.metadata.page);
   const { codeColour: _, ...context } = textContext(work, size, false);
   return textBox(work, paragraphsXml(figureWords(element, work.notes) ?? [], context), size);
 }
 
-const styleOf = ({ style }: Pick<Element, "style">, { head }: SlideWork) =>
-  style === undefined ? undefined : head.styles?.[style];
+const styleOf = ({ style }: Pick<Element, "style">, { metadata }: SlideWork) =>
+  style === undefined ? undefined : metadata.styles?.[style];
 
 /** A shape with a text in the look that its file gave it: form, fill, outline, insets, levels. */
 function lookedShape(
@@ -218,7 +218,7 @@ function lookedShape(
   const properties = xml(
     "p:spPr",
     {},
-    standingXml(frame, element),
+    transformXml(frame, element),
     geometryXml(geometry),
     lined ? strokeXml(element.stroke) + shadowXml(element.shadow) : paint(element, work),
   );
@@ -226,7 +226,7 @@ function lookedShape(
   const link = element.kind === "shape" ? element.link : undefined;
   const named = xml("p:cNvPr", { id, name: element.name ?? name, descr: alt }, clickXml(link, work));
   if (lined) return xml("p:cxnSp", {}, xml("p:nvCxnSpPr", {}, named, "<p:cNvCxnSpPr/><p:nvPr/>"), properties);
-  const paragraphs = paragraphsXml(flattened(element.text, notes), textContext(work, size, false, style));
+  const paragraphs = paragraphsXml(flattenRuns(element.text, notes), textContext(work, size, false, style));
   const body = xml(
     "p:txBody",
     {},
@@ -309,22 +309,22 @@ function graphicFrame(
 }
 
 /** A paragraph that says itself what its level says: in a table no level does. */
-function inLevel({ align, look, ...paragraph }: Paragraph, level: LevelStyle): Paragraph {
+function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelStyle): Paragraph {
   const side = align ?? level.align;
   const stands = {
     ...level.paragraph,
-    ...look,
-    ...(paragraph.runs.length || !level.run ? {} : { words: { ...level.run, ...look?.words } }),
+    ...properties,
+    ...(paragraph.runs.length || !level.run ? {} : { words: { ...level.run, ...properties?.words } }),
   };
   const marks = [...(level.strong ? ["strong" as const] : []), ...(level.emphasis ? ["emphasis" as const] : [])];
   return {
     ...paragraph,
     ...(side ? { align: side } : {}),
-    ...(Object.keys(stands).length ? { look: stands } : {}),
+    ...(Object.keys(stands).length ? { properties: stands } : {}),
     runs: paragraph.runs.map((run) => ({
       ...run,
       ...(marks.length ? { marks: [...new Set([...marks, ...(run.marks ?? [])])] } : {}),
-      look: { ...level.run, ...run.look },
+      properties: { ...level.run, ...run.properties },
     })),
   };
 }
@@ -335,12 +335,12 @@ function tableFrame(
   work: ShapeWork,
   laid?: TableGrid,
 ): string {
-  const { frame, box, head, notes, options } = work;
+  const { frame, box, metadata, notes, options } = work;
   const { rows, widths, heights } = element;
   const style = styleOf(element, work);
-  const size = widths ? (style?.[0]?.run?.size ?? 18) : box?.size || sizeOf("figure", head.theme, head.page);
+  const size = widths ? (style?.[0]?.run?.size ?? 18) : box?.size || sizeOf("figure", metadata.theme, metadata.page);
   const { codeColour, ...plain } = textContext(work, size, false);
-  const context: TextContext = {
+  const context: PartTextContext = {
     ...plain,
     sized: !widths,
     ...(widths || codeColour === undefined ? {} : { codeColour }),
@@ -348,7 +348,7 @@ function tableFrame(
   const level = widths ? style?.[0] : undefined;
   const dressed = (text: RichText): RichText => (level ? text.map((paragraph) => inLevel(paragraph, level)) : text);
   const columns = Math.max(...rows.map((row) => row.length));
-  const standing = (): TableStanding => {
+  const standing = (): TableMetrics => {
     if (widths)
       return {
         widths: Array.from({ length: columns }, (_, x) => widths[x] || frame.width / columns),
@@ -356,11 +356,11 @@ function tableFrame(
         worn: (cell) => cell,
         bold: false,
       };
-    const look = tableLook(
+    const look = tableAppearance(
       element,
       frame.width,
       size,
-      { fonts: options.fonts, theme: head.theme, language: head.language },
+      { fonts: options.fonts, theme: metadata.theme, language: metadata.language },
       laid,
     );
     return {
@@ -376,7 +376,7 @@ function tableFrame(
     tableXml(
       element,
       standing(),
-      (text) => paragraphsXml(flattened(dressed(text), notes), context),
+      (text) => paragraphsXml(flattenRuns(dressed(text), notes), context),
       (fill) => fillXml(fill, (source) => embedded(work, source)),
     ),
   );
@@ -401,7 +401,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
           xml(
             "p:spPr",
             {},
-            standingXml(frame, element),
+            transformXml(frame, element),
             '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/><a:ln w="9525"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill><a:prstDash val="dash"/></a:ln>',
           ),
           '<p:txBody><a:bodyPr/><a:lstStyle/><a:p><a:endParaRPr lang="en"/></a:p></p:txBody>',
@@ -456,18 +456,18 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
           crop,
           "<a:stretch><a:fillRect/></a:stretch>",
         ),
-        xml("p:spPr", {}, standingXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects),
+        xml("p:spPr", {}, transformXml(frame, element), geometryXml(element.shape ?? { preset: "rect" }), effects),
       ) + caption
     );
   },
   text: (element, work) => {
-    const { head, role, box, placeholder, notes } = work;
+    const { metadata, role, box, placeholder, notes } = work;
     if (element.style !== undefined || element.box || element.fill || element.stroke || element.rotation)
       return lookedShape(element, work, placeholder());
-    const full = sizeOf(role ?? "body", head.theme, head.page);
+    const full = sizeOf(role ?? "body", metadata.theme, metadata.page);
     const held = role === undefined ? undefined : placeholder();
     const paragraphs = paragraphsXml(
-      flattened(element.text, notes),
+      flattenRuns(element.text, notes),
       textContext(
         work,
         box?.size ?? full,
@@ -506,7 +506,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
     const book = pack.free("ppt/embeddings/workbook1.xlsx");
     pack.put(book, undefined, workbook(element));
     const id = own.add(REL.workbook, relativeTo(chart, book));
-    pack.add(chart, TYPE.chart, chartPart(element, palette(work.head.theme.colours), id), own);
+    pack.add(chart, TYPE.chart, chartPart(element, palette(work.metadata.theme.colours), id), own);
     return graphicFrame(
       work,
       element,
@@ -519,12 +519,12 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
   },
   code: figureText,
   formula: (element, work) => {
-    const size = work.box?.size || sizeOf("figure", work.head.theme, work.head.page);
+    const size = work.box?.size || sizeOf("figure", work.metadata.theme, work.metadata.page);
     const { math, ...bare } = work;
     const plain = xml(
       "a:r",
       {},
-      xml("a:rPr", { lang: work.head.language }),
+      xml("a:rPr", { lang: work.metadata.language }),
       `<a:t>${escapeXml(element.tex.replace(/\n/g, " "))}</a:t>`,
     );
     const set = math?.formula(element.tex, plain, true);
@@ -535,15 +535,15 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
   diagram: figureText,
   shape: (element, work) => lookedShape(element, work, undefined),
   media: (element, work) => {
-    const kept = work.kept(element);
+    const kept = work.sourceXml(element);
     if (kept !== undefined) return kept;
     const { id, name, frame, pack, relationships, path } = work;
-    const file = embedded(work, element.source, element.form);
-    if (file === undefined) return standIn(element.alt || (element.form === "video" ? "Film" : "Sound"), work);
+    const file = embedded(work, element.source, element.type);
+    if (file === undefined) return standIn(element.alt || (element.type === "video" ? "Film" : "Sound"), work);
     const poster = (element.poster === undefined ? undefined : embedded(work, element.poster)) ?? {
       id: relationships.add(REL.image, relativeTo(path, pack.picture("a film without a picture", DARK, "png"))),
     };
-    const film = xml(element.form === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file.id });
+    const film = xml(element.type === "video" ? "a:videoFile" : "a:audioFile", { "r:link": file.id });
     return xml(
       "p:pic",
       {},
@@ -559,11 +559,11 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
         xml("p:nvPr", {}, film),
       ),
       xml("p:blipFill", {}, blipXml(poster), "<a:stretch><a:fillRect/></a:stretch>"),
-      xml("p:spPr", {}, standingXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'),
+      xml("p:spPr", {}, transformXml(frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'),
     );
   },
   foreign: (element, work) => {
-    const kept = work.kept(element);
+    const kept = work.sourceXml(element);
     if (kept !== undefined) return kept;
     const picture = element.picture === undefined ? undefined : embedded(work, element.picture);
     if (picture === undefined)
@@ -581,7 +581,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
         "<p:cNvPicPr/><p:nvPr/>",
       ),
       xml("p:blipFill", {}, blipXml(picture), "<a:stretch><a:fillRect/></a:stretch>"),
-      xml("p:spPr", {}, standingXml(work.frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'),
+      xml("p:spPr", {}, transformXml(work.frame, element), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>'),
     );
   },
 };
@@ -603,7 +603,9 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   const drawn = fillXml(whole, (source) => embedded(work, source));
   // A picture that covers the page stands out of it on two sides (ECMA-376-1, 20.1.8.30: what is below 0 is outside).
   const { across, down } =
-    "picture" in background ? coverOf(work.head.assets[background.picture], work.head.page) : { across: 0, down: 0 };
+    "picture" in background
+      ? coverOf(work.metadata.assets[background.picture], work.metadata.page)
+      : { across: 0, down: 0 };
   return fill(
     across || down
       ? drawn.replace(

@@ -1,10 +1,10 @@
 import { boxesOf, contentArea, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { type Element, type Footnote, type Frame, plainText, type Slide, slotsOf } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
-import { footnoteText, keptOf } from "../../../shared/sourcepackage";
+import { footnoteText, tagsOf } from "../../../shared/sourcepackage";
 import { regionShapes } from "../package/layouts";
 import { emu } from "../package/names";
-import { standingSums } from "../patch/appearance";
+import { shapeHashes } from "../patch/appearance";
 import { paragraphsXml } from "./text";
 import { type ShapeGroup, type ShapesOf, withGroups } from "./timing";
 import { placeholderXml, regionShape, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./shape";
@@ -14,12 +14,12 @@ export function slideShapes(
   work: SlideWork,
   slide: Slide,
   number: number,
-  kept: ShapeWork["kept"],
+  kept: ShapeWork["sourceXml"],
 ): { shapes: string; facts: Record<number, object>; shapesOf: ShapesOf } {
-  const { head, options } = work;
+  const { metadata, options } = work;
   const roles = new Map(slotsOf(slide.arrangement));
-  const places = slotPlaces(slide.arrangement, head.page, slide.widths);
-  const boxes = boxesOf(slide, { head, number, fonts: options.fonts });
+  const places = slotPlaces(slide.arrangement, metadata.page, slide.widths);
+  const boxes = boxesOf(slide, { metadata, number, fonts: options.fonts });
   const taken = new Set<string>();
   const facts: Record<number, object> = {};
   const standing = new Map<string, number[]>();
@@ -31,7 +31,7 @@ export function slideShapes(
   });
   const written = slide.elements.map((element: Element) => {
     const id = next++;
-    facts[id] = keptOf(element);
+    facts[id] = tagsOf(element);
     const own = [id];
     standing.set(element.id, own);
     const box = boxes.get(element.id);
@@ -48,7 +48,7 @@ export function slideShapes(
       const line = next++;
       own.push(line);
       facts[line] = { footnotes: true };
-      const size = sizeOf("caption", head.theme, head.page) * 0.8;
+      const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
       return textBox(
         { id: line, name: `caption ${line}`, frame: at },
         paragraphsXml(plainText(text), textContext(work, size, false)),
@@ -65,11 +65,11 @@ export function slideShapes(
       role,
       placeholder,
       notes,
-      kept,
+      sourceXml: kept,
     };
     const made = shapeXml(element, shape);
-    const sum = standingSums(made).get(String(id));
-    if (sum !== undefined) facts[id] = { ...facts[id], sum };
+    const hash = shapeHashes(made).get(String(id));
+    if (hash !== undefined) facts[id] = { ...facts[id], hash };
     return { element: element.id, groups: element.groups ?? [], frame, xml: made };
   });
   const groups: ShapeGroup[] = [];
@@ -78,8 +78,8 @@ export function slideShapes(
   if (notes.length) {
     const id = next++;
     facts[id] = { footnotes: true };
-    const area = contentArea(head.page);
-    const size = head.theme.scale.footer * 1.1;
+    const area = contentArea(metadata.page);
+    const size = metadata.theme.scale.footer * 1.1;
     const height = notes.length * size * 1.5;
     below.push(
       textBox(
@@ -95,9 +95,9 @@ export function slideShapes(
   }
   const shown =
     slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
-  const regions = regionShapes(head, next, false, {
-    footer: shown && head.regions.footer !== "",
-    number: shown && head.regions.number,
+  const regions = regionShapes(metadata, next, false, {
+    footer: shown && metadata.regions.footer !== "",
+    number: shown && metadata.regions.number,
   });
   return {
     shapes: tree + below.join("") + regions,

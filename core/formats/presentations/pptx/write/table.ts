@@ -1,4 +1,4 @@
-import type { CellLook } from "@unitext/core/layout";
+import type { CellAppearance } from "@unitext/core/layout";
 import { type Cell, type RichText, type TableElement, within } from "@unitext/core/model";
 import { type XmlElement, childrenOf, child, localName, xml } from "../../../shared/xml";
 import { emu } from "../package/names";
@@ -7,10 +7,10 @@ import { strokeXml } from "./drawing";
 type Table = Pick<TableElement, "rows" | "header" | "align">;
 
 /** How a table stands in a file: lengths in points, what each cell wears by its row, and whether headings are bold by the theme. */
-export interface TableStanding {
+export interface TableMetrics {
   widths: readonly number[];
   heights: readonly number[];
-  worn(cell: Cell, row: number): CellLook;
+  worn(cell: Cell, row: number): CellAppearance;
   bold: boolean;
 }
 
@@ -36,7 +36,7 @@ const ANCHOR = { top: undefined, middle: "ctr", bottom: "b" } as const;
 /** A table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the words of a cell, `fill` what fills it. */
 export function tableXml(
   { rows, header, align }: Table,
-  { widths, heights, worn, bold }: TableStanding,
+  { widths, heights, worn, bold }: TableMetrics,
   paragraphs: (text: RichText) => string,
   fill: (fill: NonNullable<Cell["fill"]>) => string,
 ): string {

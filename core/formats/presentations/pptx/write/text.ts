@@ -13,10 +13,10 @@ import { xml } from "../../../shared/xml";
 import { RAISED } from "../../../shared/sourcepackage";
 import type { ShapeMath } from "./math";
 import { emu, NUMBER_FIELD } from "../package/names";
-import { bulletXml, type Embedded, lookParts, paragraphParts } from "./drawing";
+import { bulletXml, type Embedded, runParts, paragraphParts } from "./drawing";
 
 /** What writing text needs of the part that it stands in. */
-export interface TextContext {
+export interface PartTextContext {
   language: string;
   /** The number of the slide, where the text stands on one. */
   number?: number | undefined;
@@ -57,23 +57,27 @@ const OWN_COLOUR = xml(
   ),
 );
 
-function runProperties(run: Run, name: string, context: TextContext, level = 0): string {
+function runProperties(run: Run, name: string, context: PartTextContext, level = 0): string {
   const marks = new Set(run.marks);
   const link = run.link ? context.link(run.link) : undefined;
   const coloured =
-    run.look?.colour ?? context.style?.[Math.min(level, context.style.length - 1)]?.run?.colour ?? context.linkColour;
+    run.properties?.colour ??
+    context.style?.[Math.min(level, context.style.length - 1)]?.run?.colour ??
+    context.linkColour;
   // Code has a colour of its own; text in a style says colours itself.
   const tinted =
-    marks.has("code") && context.codeColour && !context.style ? { colour: context.codeColour, ...run.look } : run.look;
-  const { attributes, before, fonts } = lookParts(tinted);
+    marks.has("code") && context.codeColour && !context.style
+      ? { colour: context.codeColour, ...run.properties }
+      : run.properties;
+  const { attributes, before, fonts } = runParts(tinted);
   // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
-  if (marks.has("code") && !run.look?.size && !context.style)
+  if (marks.has("code") && !run.properties?.size && !context.style)
     attributes.sz = Math.round(context.size * CODE_SCALE * 100);
   if (context.sized) attributes.sz ??= Math.round(context.size * 100);
   return xml(
     name,
     {
-      lang: run.look?.language ?? context.language,
+      lang: run.properties?.language ?? context.language,
       b: marks.has("strong") ? 1 : undefined,
       i: marks.has("emphasis") ? 1 : undefined,
       strike: marks.has("strike") ? "sngStrike" : undefined,
@@ -82,7 +86,7 @@ function runProperties(run: Run, name: string, context: TextContext, level = 0):
       dirty: 0,
     },
     before,
-    marks.has("code") && !run.look?.font
+    marks.has("code") && !run.properties?.font
       ? xml("a:latin", { typeface: context.codeFont }) + xml("a:cs", { typeface: context.codeFont })
       : fonts,
     link
@@ -95,7 +99,7 @@ function runProperties(run: Run, name: string, context: TextContext, level = 0):
   );
 }
 
-function runs(paragraph: Paragraph, context: TextContext): string {
+function runs(paragraph: Paragraph, context: PartTextContext): string {
   return paragraph.runs
     .map((run) => {
       const plain = plainRun(run, context, paragraph.level);
@@ -104,7 +108,7 @@ function runs(paragraph: Paragraph, context: TextContext): string {
     .join("");
 }
 
-function plainRun(run: Run, context: TextContext, level: number): string {
+function plainRun(run: Run, context: PartTextContext, level: number): string {
   return run.text
     .split("\n")
     .map(
@@ -116,7 +120,7 @@ function plainRun(run: Run, context: TextContext, level: number): string {
 }
 
 /** The words of a line; the number of the slide as the field that counts it (ECMA-376-1, 21.1.2.2.4). */
-function lineXml(line: string, run: Run, context: TextContext, level: number): string {
+function lineXml(line: string, run: Run, context: PartTextContext, level: number): string {
   const words = (text: string) =>
     text ? xml("a:r", {}, runProperties(run, "a:rPr", context, level), `<a:t>${escapeXml(text)}</a:t>`) : "";
   if (!line.includes(NUMBER_SIGN)) return words(line);
@@ -134,14 +138,14 @@ function lineXml(line: string, run: Run, context: TextContext, level: number): s
 }
 
 function paragraphProperties(
-  { kind, level, align, start, look }: Paragraph,
+  { kind, level, align, start, properties }: Paragraph,
   { left, hang }: { left: number; hang: number },
   rtl: boolean,
-  context: TextContext,
+  context: PartTextContext,
 ): string {
   const own = kind !== "plain";
   const side = { start: rtl ? "r" : "l", centre: "ctr", end: rtl ? "l" : "r" } as const;
-  const { attributes, spacing, tabs } = paragraphParts(look);
+  const { attributes, spacing, tabs } = paragraphParts(properties);
   const under = context.style?.[Math.min(level, context.style.length - 1)];
   const styled = under?.paragraph;
   // Sides are left and right here: what the level says of one direction is another side in the other.
@@ -150,7 +154,7 @@ function paragraphProperties(
   const inherits = context.style
     ? styled?.left !== undefined || !own
     : kind === "bullet" && context.bulleted && Math.abs(context.em - context.size) < 0.1;
-  const bullet = look?.bullet ?? styled?.bullet;
+  const bullet = properties?.bullet ?? styled?.bullet;
   return xml(
     "a:pPr",
     {
@@ -162,7 +166,7 @@ function paragraphProperties(
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
     spacing,
-    !context.style && kind === "bullet" && context.bulleted && !look?.bullet
+    !context.style && kind === "bullet" && context.bulleted && !properties?.bullet
       ? ""
       : bulletXml(kind, bullet, start, { embed: context.picture, under: styled?.bullet }),
     tabs,
@@ -170,13 +174,16 @@ function paragraphProperties(
 }
 
 /** The paragraphs of a text body (`a:p`, ECMA-376-1, 21.1.2.2.6); a body has at least one. */
-export function paragraphsXml(text: RichText, context: TextContext): string {
+export function paragraphsXml(text: RichText, context: PartTextContext): string {
   const places = listIndents(text);
   const written = text.map((paragraph, at) => {
     const rtl =
       bidiLevels(
         paragraphText(paragraph),
-        directionOf(paragraph.look, context.style?.[Math.min(paragraph.level, context.style.length - 1)]?.paragraph),
+        directionOf(
+          paragraph.properties,
+          context.style?.[Math.min(paragraph.level, context.style.length - 1)]?.paragraph,
+        ),
       ).base === 1;
     const content = runs(paragraph, context);
     return xml(
@@ -185,7 +192,7 @@ export function paragraphsXml(text: RichText, context: TextContext): string {
       paragraphProperties(paragraph, places[at] as { left: number; hang: number }, rtl, context),
       content ||
         runProperties(
-          { text: "", ...(paragraph.look?.words ? { look: paragraph.look.words } : {}) },
+          { text: "", ...(paragraph.properties?.words ? { properties: paragraph.properties.words } : {}) },
           "a:endParaRPr",
           context,
         ),

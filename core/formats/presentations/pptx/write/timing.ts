@@ -17,7 +17,7 @@ const PRESETS: Record<Effect, { id: number; subtype: number }> = {
 };
 
 /** The elements that are no shapes with words in the file. */
-export const wordless = ({ elements }: Pick<Slide, "elements">): ReadonlySet<string> =>
+export const withoutText = ({ elements }: Pick<Slide, "elements">): ReadonlySet<string> =>
   new Set(
     elements.flatMap(({ id, kind }) => (["picture", "table", "chart", "media", "foreign"].includes(kind) ? [id] : [])),
   );
@@ -170,9 +170,9 @@ export function timingXml(
   const ids = new Ids();
   const parts = pressed(reveals).map(({ press, rows }) => {
     const outer = ids.next();
-    const inner = rows.map(({ at, reveals: together }) => {
+    const inner = rows.map(({ at, reveals: batch }) => {
       const middle = ids.next();
-      const effects = together.flatMap((reveal) =>
+      const effects = batch.flatMap((reveal) =>
         (shapesOf(reveal.element) ?? []).map((shape, nth) => effectXml(reveal, shape, nth ? "withEffect" : "", ids)),
       );
       return xml(

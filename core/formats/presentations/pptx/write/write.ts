@@ -1,31 +1,31 @@
 import {
   type ChartElement,
   type Deck,
-  type DeckHead,
+  type DeckMetadata,
   type Element,
   escapeXml,
   type Footnote,
-  headOf,
+  metadataOf,
   isEmptyText,
-  lookOf,
+  slidePropertiesOf,
   type Master,
-  sharedBy,
+  sharedItemsOf,
   type Slide,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";
 import {
-  flattened,
+  flattenRuns,
   footnoteText,
   fromPptx,
-  isSpecial,
-  notesSum,
-  onItsLayout,
-  type PartOf,
+  needsExtendedRuns,
+  notesHash,
+  usesSourceLayout,
+  type SourcePartOf,
   withStandIns,
 } from "../../../shared/sourcepackage";
-import { type Continued, continuedPresentation, freeMasterId } from "../patch/updatepresentation";
-import { KeptParts, openKept } from "../patch/sourceparts";
+import { type PresentationUpdate, updatePresentation, freeMasterId } from "../patch/updatepresentation";
+import { SourceParts, openSourceParts } from "../patch/sourceparts";
 import {
   ARRANGEMENT_ORDER,
   GROUP,
@@ -40,12 +40,12 @@ import { transitional } from "../package/package";
 import { Package, Relationships, relationshipsPath, relativeTo } from "../package/parts";
 import { appProperties, coreProperties } from "./documentproperties";
 import { slideShapes } from "./slideshapes";
-import { wornSums } from "../patch/appearance";
-import { changedCharts, movedShape, spliced } from "../patch/patchslide";
+import { appearanceHashes } from "../patch/appearance";
+import { changedCharts, movedShape, patchSlide } from "../patch/patchslide";
 import { chartWith } from "../patch/updateworkbook";
-import { paragraphsXml, type TextContext } from "./text";
+import { paragraphsXml, type PartTextContext } from "./text";
 import { themePart } from "./theme";
-import { timingXml, wordless } from "./timing";
+import { timingXml, withoutText } from "./timing";
 import { transitionXml } from "./transition";
 import { backgroundXml, linker, type PptxOptions, type SlideWork } from "./shape";
 
@@ -64,12 +64,12 @@ function tagsPart(tags: Record<string, unknown>): string {
 
 /** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
 class Writer {
-  private readonly head: DeckHead;
+  private readonly metadata: DeckMetadata;
   private readonly pack = new Package();
-  private readonly files = new Map<string, KeptParts>();
+  private readonly files = new Map<string, SourceParts>();
   private readonly paths = new Map<string, string>();
-  private readonly sources = new Map<string, { kept: KeptParts; part: string }>();
-  private base: KeptParts | undefined;
+  private readonly sources = new Map<string, { kept: SourceParts; part: string }>();
+  private base: SourceParts | undefined;
   private main = "ppt/presentation.xml";
   private layouts: string[] = [];
   /** The layouts for what files of other formats draw behind slides. */
@@ -84,7 +84,7 @@ class Writer {
     private readonly deck: Deck,
     private readonly options: PptxOptions,
   ) {
-    this.head = headOf(deck);
+    this.metadata = metadataOf(deck);
   }
 
   write(): Uint8Array {
@@ -98,7 +98,7 @@ class Writer {
       if (source) this.keptSlide(slide, nth + 1, source.kept, source.part);
       else this.ownSlide(slide, nth + 1);
     });
-    if (this.base) continuedPresentation(this.continued(), this.base);
+    if (this.base) updatePresentation(this.continued(), this.base);
     else this.ownPresentation();
     return this.pack.finish();
   }
@@ -106,22 +106,22 @@ class Writer {
   /** Which slides are written from the file that they were read from, and where each slide's part will be. */
   private plan(): void {
     const { deck, options, pack, paths } = this;
-    const names = [...new Set(deck.slides.flatMap(({ kept }) => (kept ? [kept.file] : [])))];
+    const names = [...new Set(deck.slides.flatMap(({ sourcePart }) => (sourcePart ? [sourcePart.file] : [])))];
     for (const name of names) {
       const asset = deck.assets[name];
-      const file = openKept(name, asset && options.picture(asset.sha256), options.picture);
+      const file = openSourceParts(name, asset && options.picture(asset.sha256), options.picture);
       if (file?.has("ppt/presentation.xml") || file?.has("_rels/.rels"))
-        this.files.set(name, new KeptParts(file, pack));
+        this.files.set(name, new SourceParts(file, pack));
     }
     for (const slide of deck.slides) {
-      const kept = slide.kept && this.files.get(slide.kept.file);
-      if (!kept || !slide.kept || !onItsLayout(slide) || !kept.file.has(slide.kept.part)) continue;
+      const kept = slide.sourcePart && this.files.get(slide.sourcePart.file);
+      if (!kept || !slide.sourcePart || !usesSourceLayout(slide) || !kept.file.has(slide.sourcePart.part)) continue;
       this.base ??= kept;
-      const path = pack.free(slide.kept.part);
+      const path = pack.free(slide.sourcePart.part);
       pack.put(path, TYPE.slide, new Uint8Array());
       paths.set(slide.id, path);
-      this.sources.set(slide.id, { kept, part: slide.kept.part });
-      if (!kept.instead.has(slide.kept.part)) kept.instead.set(slide.kept.part, path);
+      this.sources.set(slide.id, { kept, part: slide.sourcePart.part });
+      if (!kept.instead.has(slide.sourcePart.part)) kept.instead.set(slide.sourcePart.part, path);
     }
     for (const kept of this.files.values()) {
       const main = kept.related("", "document") ?? "ppt/presentation.xml";
@@ -138,7 +138,7 @@ class Writer {
   }
 
   /** The slides of the deck by the parts that a kept file has for them. */
-  private partOf(kept: KeptParts): PartOf {
+  private partOf(kept: SourceParts): SourcePartOf {
     return (id) => {
       const source = this.sources.get(id);
       return source?.kept === kept && kept.instead.get(source.part) === this.paths.get(id) ? source.part : undefined;
@@ -146,8 +146,8 @@ class Writer {
   }
 
   private work(slide: Slide, number: number, relationships: Relationships): SlideWork {
-    const { deck, head, pack, options, paths } = this;
-    return { deck, head, number, path: paths.get(slide.id) as string, paths, pack, options, relationships };
+    const { deck, metadata, pack, options, paths } = this;
+    return { deck, metadata, number, path: paths.get(slide.id) as string, paths, pack, options, relationships };
   }
 
   /** A slide on a layout of the deck's own. */
@@ -172,13 +172,13 @@ class Writer {
     const tagPath = pack.free(`ppt/tags/tag${this.base ? 1 : number + 1}.xml`);
     pack.put(tagPath, TYPE.tags, new Uint8Array());
     const tags = relationships.add(REL.tags, relativeTo(work.path, tagPath));
-    const source = slide.kept && this.files.get(slide.kept.file);
+    const source = slide.sourcePart && this.files.get(slide.sourcePart.file);
     const {
       shapes: tree,
       facts,
       shapesOf,
     } = slideShapes(work, slide, number, (element) =>
-      source && slide.kept ? foreignShape(source, slide.kept.part, element, work) : undefined,
+      source && slide.sourcePart ? sourceShapeXml(source, slide.sourcePart.part, element, work) : undefined,
     );
     const { comments, ...bare } = slide;
     // A file that is continued has authors of its own.
@@ -189,7 +189,10 @@ class Writer {
       tagPath,
       TYPE.tags,
       tagsPart({
-        [TAG.slide]: { ...slideFacts(said ? (bare as Slide) : slide), wears: wornSums(background + transition) },
+        [TAG.slide]: {
+          ...slideTag(said ? (bare as Slide) : slide),
+          wears: appearanceHashes(background + transition),
+        },
         [TAG.elements]: facts,
       }),
     );
@@ -210,7 +213,7 @@ class Writer {
           data,
           "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
           transition,
-          timingXml(slide, shapesOf, wordless(slide)),
+          timingXml(slide, shapesOf, withoutText(slide)),
         ),
       relationships,
     );
@@ -245,11 +248,11 @@ class Writer {
   }
 
   /** A slide of a kept file: its part as it was, or with what was changed in the place of what was there. */
-  private keptSlide(slide: Slide, number: number, kept: KeptParts, part: string): void {
+  private keptSlide(slide: Slide, number: number, kept: SourceParts, part: string): void {
     const { pack } = this;
     const path = this.paths.get(slide.id) as string;
     const partOf = this.partOf(kept);
-    const sameNotes = slide.kept !== undefined && notesSum(slide, partOf) === slide.kept.notes;
+    const sameNotes = slide.sourcePart !== undefined && notesHash(slide, partOf) === slide.sourcePart.notesHash;
     const oldNotes = kept.related(part, "notes");
     const newNotes = sameNotes
       ? undefined
@@ -258,7 +261,7 @@ class Writer {
         : pack.free("ppt/notesSlides/notesSlide1.xml");
     if (newNotes) pack.put(newNotes, TYPE.notes, new Uint8Array());
     if (oldNotes !== undefined && sameNotes) this.keepNotes(kept, oldNotes, part, path);
-    const charts = slide.kept ? changedCharts(slide, kept, part, partOf) : new Map<string, ChartElement>();
+    const charts = slide.sourcePart ? changedCharts(slide, kept, part, partOf) : new Map<string, ChartElement>();
     const recharted = new Set<string>();
     const named = new Map<string, string>();
     const rows = kept.relationships(part).flatMap((row) => {
@@ -283,10 +286,10 @@ class Writer {
     const relationships = new Relationships(rows);
     if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
     const work = this.work(slide, number, relationships);
-    const { text, shapes: facts } = spliced({
+    const { text, shapes: facts } = patchSlide({
       slide,
       number,
-      kept,
+      parts: kept,
       part,
       partOf,
       work,
@@ -294,7 +297,7 @@ class Writer {
       recharted,
     });
     const tagPath = pack.free("ppt/tags/tag1.xml");
-    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideFacts(slide), foreign: true }, [TAG.kept]: facts }));
+    pack.add(tagPath, TYPE.tags, tagsPart({ [TAG.slide]: { ...slideTag(slide), foreign: true }, [TAG.kept]: facts }));
     relationships.add(REL.tags, relativeTo(path, tagPath));
     const words = text ?? kept.text(part) ?? "";
     relationships.settle(({ id, target, external }) => {
@@ -310,7 +313,7 @@ class Writer {
   }
 
   /** The notes of a slide as they lay in its file, under the notes master of the presentation. */
-  private keepNotes(kept: KeptParts, notes: string, part: string, path: string): void {
+  private keepNotes(kept: SourceParts, notes: string, part: string, path: string): void {
     const master = kept.related(notes, "notesMaster");
     if (master !== undefined && kept !== this.base) kept.instead.set(master, this.notes());
     const first = kept.instead.get(part);
@@ -320,21 +323,21 @@ class Writer {
   }
 
   private notesPart(slide: Slide, path: string): void {
-    const { head } = this;
+    const { metadata } = this;
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
     links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
-    const context: TextContext = {
-      language: head.language,
-      linkColour: head.theme.colours.link,
-      codeFont: head.theme.fonts.code,
+    const context: PartTextContext = {
+      language: metadata.language,
+      linkColour: metadata.theme.colours.link,
+      codeFont: metadata.theme.fonts.code,
       size: 12,
       em: 12,
       bulleted: false,
       link: linker(links, this.paths, path),
     };
     const said: Footnote[] = [];
-    const flat = flattened(slide.notes, said);
+    const flat = flattenRuns(slide.notes, said);
     const spoken = said.length ? [...flat, ...footnoteText(said)] : flat;
     const picture =
       '<p:sp><p:nvSpPr><p:cNvPr id="2" name="Slide"/><p:cNvSpPr><a:spLocks noGrp="1" noRot="1" noChangeAspect="1"/></p:cNvSpPr><p:nvPr><p:ph type="sldImg"/></p:nvPr></p:nvSpPr><p:spPr/></p:sp>';
@@ -368,7 +371,7 @@ class Writer {
     const path = pack.free("ppt/notesMasters/notesMaster1.xml");
     pack.put(path, TYPE.notesMaster, new Uint8Array());
     const theme = pack.free("ppt/theme/theme2.xml");
-    pack.add(theme, TYPE.theme, themePart(this.head.theme));
+    pack.add(theme, TYPE.theme, themePart(this.metadata.theme));
     const relationships = new Relationships();
     relationships.add(REL.theme, relativeTo(path, theme));
     pack.add(path, TYPE.notesMaster, notesMasterPart(), relationships);
@@ -377,24 +380,24 @@ class Writer {
 
   /** The deck's own master with a layout for each arrangement. */
   private ownMaster(): void {
-    const { pack, head, options } = this;
+    const { pack, metadata, options } = this;
     const master = pack.free("ppt/slideMasters/slideMaster1.xml");
     pack.put(master, TYPE.master, new Uint8Array());
     const theme = pack.free("ppt/theme/theme1.xml");
-    pack.add(theme, TYPE.theme, themePart(head.theme));
+    pack.add(theme, TYPE.theme, themePart(metadata.theme));
     const own = new Relationships();
     this.layouts = ARRANGEMENT_ORDER.map((arrangement, nth) => {
       const path = pack.free(`ppt/slideLayouts/slideLayout${this.base ? 1 : nth + 1}.xml`);
       const layout = new Relationships();
       layout.add(REL.master, relativeTo(path, master));
-      pack.add(path, TYPE.layout, layoutPart(arrangement, head, options.fonts), layout);
+      pack.add(path, TYPE.layout, layoutPart(arrangement, metadata, options.fonts), layout);
       own.add(REL.layout, relativeTo(master, path));
       return path;
     });
     const drawn = [
       ...new Set(
         this.deck.slides.flatMap(({ id, master: name }) =>
-          name !== undefined && head.masters?.[name] && !this.sources.has(id) ? [name] : [],
+          name !== undefined && metadata.masters?.[name] && !this.sources.has(id) ? [name] : [],
         ),
       ),
     ];
@@ -403,7 +406,7 @@ class Writer {
       pack.put(path, TYPE.layout, new Uint8Array());
       const layout = new Relationships();
       layout.add(REL.master, relativeTo(path, master));
-      pack.add(path, TYPE.layout, this.drawnLayout(head.masters?.[name] as Master, path, layout), layout);
+      pack.add(path, TYPE.layout, this.drawnLayout(metadata.masters?.[name] as Master, path, layout), layout);
       own.add(REL.layout, relativeTo(master, path));
       this.masterLayouts.set(name, path);
     }
@@ -412,7 +415,7 @@ class Writer {
     pack.add(
       master,
       TYPE.master,
-      masterPart(head, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts),
+      masterPart(metadata, this.firstId + 1, ARRANGEMENT_ORDER.length + drawn.length, options.fonts),
       own,
     );
     this.master = master;
@@ -420,8 +423,8 @@ class Writer {
 
   /** What a file of another format draws behind its slides, as a layout without the ornaments of ours. */
   private drawnLayout({ name, background, elements }: Master, path: string, relationships: Relationships): string {
-    const { deck, head, pack, options, paths } = this;
-    const work: SlideWork = { deck, head, path, paths, pack, options, relationships };
+    const { deck, metadata, pack, options, paths } = this;
+    const work: SlideWork = { deck, metadata, path, paths, pack, options, relationships };
     const empty: Slide = {
       id: "layout",
       parent: null,
@@ -443,10 +446,10 @@ class Writer {
   }
 
   private deckTags(): string {
-    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = this.head;
-    const shared = sharedBy(
+    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = this.metadata;
+    const shared = sharedItemsOf(
       this.deck.slides.filter((slide) => !this.sources.has(slide.id)),
-      this.head,
+      this.metadata,
     );
     const shown = Object.fromEntries(
       Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"),
@@ -479,7 +482,7 @@ class Writer {
   }
 
   private ownPresentation(): void {
-    const { deck, head, pack } = this;
+    const { deck, metadata, pack } = this;
     const relationships = new Relationships();
     const master = relationships.add(REL.master, "slideMasters/slideMaster1.xml");
     const notesMaster = relationships.add(REL.notesMaster, relativeTo("ppt/presentation.xml", this.notes()));
@@ -522,10 +525,10 @@ class Writer {
       xml("p:sldMasterIdLst", {}, xml("p:sldMasterId", { id: this.firstId, "r:id": master })),
       xml("p:notesMasterIdLst", {}, xml("p:notesMasterId", { "r:id": notesMaster })),
       slides.length ? xml("p:sldIdLst", {}, ...slides) : "",
-      xml("p:sldSz", { cx: emu(head.page.width), cy: emu(head.page.height) }),
+      xml("p:sldSz", { cx: emu(metadata.page.width), cy: emu(metadata.page.height) }),
       xml("p:notesSz", { cx: 540 * EMU, cy: 720 * EMU }),
       xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
-      xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: head.language }))),
+      xml("p:defaultTextStyle", {}, xml("a:defPPr", {}, xml("a:defRPr", { lang: metadata.language }))),
     );
     pack.add("ppt/presentation.xml", TYPE.presentation, XML_HEAD + content, relationships);
     pack.add("ppt/presProps.xml", TYPE.presProps, XML_HEAD + xml("p:presentationPr", namespaces));
@@ -537,7 +540,7 @@ class Writer {
     );
   }
 
-  private continued(): Continued {
+  private continued(): PresentationUpdate {
     const { pack, deck, main, sources, paths, notesMaster } = this;
     return {
       pack,
@@ -553,7 +556,7 @@ class Writer {
   }
 
   /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
-  private copyRoot(kept: KeptParts): void {
+  private copyRoot(kept: SourceParts): void {
     const { pack, deck } = this;
     this.main = kept.related("", "document") ?? "ppt/presentation.xml";
     // A template, one to be shown at once and one with macros become a plain presentation.
@@ -583,9 +586,9 @@ const NAMED_BY_ID: ReadonlySet<string> = new Set(
 );
 
 /** What the tags of a slide keep of it. */
-function slideFacts(slide: Slide): object {
+function slideTag(slide: Slide): object {
   const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
-  const foreign = onItsLayout(slide);
+  const foreign = usesSourceLayout(slide);
   const shared = foreign
     ? {}
     : {
@@ -601,14 +604,14 @@ function slideFacts(slide: Slide): object {
     ...(source ? { source } : {}),
     ...(origin ? { origin } : {}),
     ...(theme ? { theme } : {}),
-    ...(foreign ? (section ? { section } : {}) : lookOf(slide)),
-    ...(isSpecial(notes) ? { notes } : {}),
+    ...(foreign ? (section ? { section } : {}) : slidePropertiesOf(slide)),
+    ...(needsExtendedRuns(notes) ? { notes } : {}),
   };
 }
 
 /** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
-function foreignShape(kept: KeptParts, part: string, element: Element, work: SlideWork): string | undefined {
-  return element.kept ? movedShape(kept, part, element, work) : undefined;
+function sourceShapeXml(kept: SourceParts, part: string, element: Element, work: SlideWork): string | undefined {
+  return element.sourceShape ? movedShape(kept, part, element, work) : undefined;
 }
 
 /**

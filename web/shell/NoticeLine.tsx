@@ -3,14 +3,14 @@ import { useDeck } from "../deck/DeckContext";
 import { SetAsideDialog } from "./SetAsideDialog";
 
 /** What was done last, with the act that takes it back, and whether all is kept. */
-export function SaidLine() {
-  const { said, status, session, aside } = useDeck();
+export function NoticeLine() {
+  const { notice, status, session, aside } = useDeck();
   const [open, setOpen] = useState(false);
   useEffect(() => {
-    if (!said) return;
-    const timer = setTimeout(() => session.hush(), said.undo ? 12000 : 8000);
+    if (!notice) return;
+    const timer = setTimeout(() => session.dismiss(), notice.undo ? 12000 : 8000);
     return () => clearTimeout(timer);
-  }, [said, session]);
+  }, [notice, session]);
   const words = {
     saved: aside.length ? "All else kept" : "All kept",
     saving: "Keeping …",
@@ -20,9 +20,9 @@ export function SaidLine() {
   return (
     <div className="hairline flex min-h-9 items-center gap-3 border-t px-4 text-sm">
       <p role="status" className="flex min-w-0 flex-1 items-center gap-3">
-        {said && <span className="truncate">{said.text}</span>}
+        {notice && <span className="truncate">{notice.text}</span>}
       </p>
-      {said?.undo && (
+      {notice?.undo && (
         <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={() => session.undo()}>
           Undo
         </button>

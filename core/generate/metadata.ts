@@ -1,4 +1,4 @@
-import { type DeckHead, Language, pageNamed, THEMES, type Theme, type ThemeKey } from "@unitext/core/model";
+import { type DeckMetadata, Language, pageNamed, THEMES, type Theme, type ThemeKey } from "@unitext/core/model";
 import type { FrontMatter, Problem } from "@unitext/core/text";
 
 function themeNamed(name: string): Theme | undefined {
@@ -7,7 +7,7 @@ function themeNamed(name: string): Theme | undefined {
 }
 
 /** What the front matter says of the deck, put over a head; what cannot be taken is added to `problems`. */
-export function headFrom(front: FrontMatter, head: DeckHead, problems: Problem[]): DeckHead {
+export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problems: Problem[]): DeckMetadata {
   const theme = front.theme === undefined ? undefined : themeNamed(front.theme);
   const page = front.page === undefined ? undefined : pageNamed(front.page);
   const language = front.language === undefined ? undefined : Language.safeParse(front.language).data;
@@ -22,17 +22,17 @@ export function headFrom(front: FrontMatter, head: DeckHead, problems: Problem[]
   if (front.rate !== undefined && rate === undefined)
     say("rate", front.rate, "A speaking rate is 40 to 400 words a minute.");
   return {
-    ...head,
+    ...metadata,
     properties: {
-      title: front.title ?? head.properties.title,
-      author: front.author ?? head.properties.author,
-      event: front.event ?? head.properties.event,
-      date: front.date ?? head.properties.date,
+      title: front.title ?? metadata.properties.title,
+      author: front.author ?? metadata.properties.author,
+      event: front.event ?? metadata.properties.event,
+      date: front.date ?? metadata.properties.date,
     },
-    language: language ?? head.language,
-    theme: theme ?? head.theme,
-    page: page ?? head.page,
-    regions: { footer: front.footer ?? head.regions.footer, number: front.numbers ?? head.regions.number },
-    rate: rate ?? head.rate,
+    language: language ?? metadata.language,
+    theme: theme ?? metadata.theme,
+    page: page ?? metadata.page,
+    regions: { footer: front.footer ?? metadata.regions.footer, number: front.numbers ?? metadata.regions.number },
+    rate: rate ?? metadata.rate,
   };
 }

@@ -1,4 +1,4 @@
-import { type ChartElement, type ChartForm, type ChartLook, isJoined, type Series } from "@unitext/core/model";
+import { type ChartElement, type ChartType, type ChartOptions, isJoined, type Series } from "@unitext/core/model";
 import { type ReactNode, useId } from "react";
 import { withAxis, withSeries, without } from "./chartdata";
 
@@ -7,7 +7,7 @@ const LABELS = { value: "their values", share: "their shares", category: "their 
 const STACKS = { sum: "on each other", share: "as shares of the whole" } as const;
 const OWN_FORMS = { column: "columns", line: "a line", area: "an area" } as const;
 const FORMATS = ["0", "0.0", "0.00", "#,##0", "0%"];
-const ROUND: readonly ChartForm[] = ["pie", "doughnut"];
+const ROUND: readonly ChartType[] = ["pie", "doughnut"];
 
 interface Props {
   chart: ChartElement;
@@ -88,10 +88,10 @@ const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   </fieldset>
 );
 
-function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxis" | "secondAxis"; title: string }) {
+function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxis" | "secondaryAxis"; title: string }) {
   const { [axis]: held } = chart;
-  const ends = axis !== "xAxis" || chart.form === "scatter";
-  const put = (name: "title" | "least" | "most" | "format", words: string) => (text: string) =>
+  const ends = axis !== "xAxis" || chart.type === "scatter";
+  const put = (name: "title" | "min" | "max" | "format", words: string) => (text: string) =>
     set((element) => withAxis(element, axis, name, text), words);
   return (
     <Part title={title}>
@@ -100,27 +100,27 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
         <Field
           label="From"
           number
-          value={held?.least === undefined ? "" : String(held.least)}
-          onSet={put("least", "Set where an axis begins")}
+          value={held?.min === undefined ? "" : String(held.min)}
+          onSet={put("min", "Set where an axis begins")}
         />
       )}
       {ends && (
         <Field
           label="To"
           number
-          value={held?.most === undefined ? "" : String(held.most)}
-          onSet={put("most", "Set where an axis ends")}
+          value={held?.max === undefined ? "" : String(held.max)}
+          onSet={put("max", "Set where an axis ends")}
         />
       )}
-      {axis === "secondAxis" && (
+      {axis === "secondaryAxis" && (
         <Field
           label="Numbers as"
           list="chart-formats"
-          value={chart.secondAxis?.format ?? ""}
+          value={chart.secondaryAxis?.format ?? ""}
           onSet={put("format", "Changed how numbers are written")}
         />
       )}
-      {axis === "xAxis" && chart.form !== "scatter" && (
+      {axis === "xAxis" && chart.type !== "scatter" && (
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -133,7 +133,7 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
               )
             }
           />
-          {chart.form === "bar" ? "First at the foot" : "From right to left"}
+          {chart.type === "bar" ? "First at the foot" : "From right to left"}
         </label>
       )}
     </Part>
@@ -143,26 +143,26 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
 function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth: number }) {
   const put = (change: (series: Series) => Series, words: string) =>
     set((element) => withSeries(element, nth, change), words);
-  const own = chart.form === "combined" ? (series.form ?? "column") : chart.form;
+  const own = chart.type === "combined" ? (series.type ?? "column") : chart.type;
   return (
     <Part title={series.name || `Series ${nth + 1}`}>
-      {chart.form === "combined" && (
+      {chart.type === "combined" && (
         <Choice
           label="Drawn as"
           value={own as keyof typeof OWN_FORMS}
           of={OWN_FORMS}
-          onSet={(form) => form && put((one) => ({ ...one, form }), "Drew a series another way")}
+          onSet={(type) => type && put((one) => ({ ...one, type: type }), "Drew a series another way")}
         />
       )}
-      {["column", "line", "area", "combined"].includes(chart.form) && (
+      {["column", "line", "area", "combined"].includes(chart.type) && (
         <Choice
           label="Measured"
-          value={series.by}
+          value={series.axis}
           none="on the left"
-          of={{ second: "on the right" }}
+          of={{ secondary: "on the right" }}
           onSet={(by) =>
             put(
-              (one) => (by ? { ...one, by } : without(one, "by")),
+              (one) => (by ? { ...one, axis: by } : without(one, "axis")),
               by ? "Measured a series on the right" : "Measured a series on the left",
             )
           }
@@ -229,11 +229,11 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
 }
 
 /** How a chart shows its data: its key, labels, numbers, axes, and each series. */
-export function ChartLooks({ chart, set }: Props) {
-  const round = ROUND.includes(chart.form);
+export function ChartOptionFields({ chart, set }: Props) {
+  const round = ROUND.includes(chart.type);
   const look =
-    <K extends keyof ChartLook>(name: K, words: string) =>
-    (value: ChartLook[K] | undefined) =>
+    <K extends keyof ChartOptions>(name: K, words: string) =>
+    (value: ChartOptions[K] | undefined) =>
       set(
         (element) => (value === undefined || value === "" ? without(element, name) : { ...element, [name]: value }),
         words,
@@ -263,7 +263,7 @@ export function ChartLooks({ chart, set }: Props) {
           of={LABELS}
           onSet={look("labels", "Labelled a chart")}
         />
-        {["column", "bar", "area", "line", "combined"].includes(chart.form) && (
+        {["column", "bar", "area", "line", "combined"].includes(chart.type) && (
           <Choice
             label="Series stand"
             value={chart.stack}
@@ -283,12 +283,12 @@ export function ChartLooks({ chart, set }: Props) {
             chart={chart}
             set={set}
             axis="xAxis"
-            title={chart.form === "scatter" ? "Axis along the foot" : "Axis of the names"}
+            title={chart.type === "scatter" ? "Axis along the foot" : "Axis of the names"}
           />
         )}
         {!round && <AxisFields chart={chart} set={set} axis="yAxis" title="Axis of the values" />}
-        {chart.series.some(({ by }) => by === "second") && (
-          <AxisFields chart={chart} set={set} axis="secondAxis" title="Second axis, on the right" />
+        {chart.series.some(({ axis }) => axis === "secondary") && (
+          <AxisFields chart={chart} set={set} axis="secondaryAxis" title="Second axis, on the right" />
         )}
         {!round &&
           chart.series.map((series, nth) => (

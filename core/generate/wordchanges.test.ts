@@ -1,5 +1,5 @@
 import { apply } from "@unitext/core/edit";
-import { type Deck, type Element, headOf, paragraphText, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Element, metadataOf, paragraphText, type Slide, textOf } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { DEFAULT_RULE } from "@unitext/core/model";
@@ -16,8 +16,8 @@ const deck = everything({
 /** The deck after its text was changed in Write. */
 function typed(of: Deck, change: (text: string) => string): { deck: Deck; changed: boolean } {
   const text = change(deckText(of, { ids: false }));
-  const made = generateDeck(readText(text), DEFAULT_RULE, { newId: idSource("n"), head: headOf(of) });
-  const { change: found } = reconcile(of, { ...headOf(made.deck), assets: of.assets, id: of.id }, made.made, {
+  const made = generateDeck(readText(text), DEFAULT_RULE, { newId: idSource("n"), metadata: metadataOf(of) });
+  const { change: found } = reconcile(of, { ...metadataOf(made.deck), assets: of.assets, id: of.id }, made.made, {
     typed: true,
   });
   return { deck: found ? apply(of, found).deck : of, changed: found !== undefined };
@@ -46,7 +46,7 @@ describe("slides that hold more than text can say, in Write", () => {
     );
     const box = now.elements.find(({ id }) => id === "box") as Extract<Element, { kind: "text" }>;
     expect(textOf(box.text)).toBe("plain quiet\ncaps");
-    expect(box.text[0]?.runs.at(-1)?.look).toMatchObject({ size: 30, colour: "#b23a30" });
+    expect(box.text[0]?.runs.at(-1)?.properties).toMatchObject({ size: 30, colour: "#b23a30" });
     expect(box.text[1]).toEqual((before.elements.find(({ id }) => id === "box") as typeof box).text[1]);
     expect(textOf((now.elements.find(({ id }) => id === "star") as Extract<Element, { kind: "shape" }>).text)).toBe(
       "there",

@@ -1,8 +1,8 @@
-import { changePage, rearrange, type SingleChange, together } from "@unitext/core/edit";
+import { changePage, rearrange, type SingleChange, batch } from "@unitext/core/edit";
 import {
   ARRANGEMENTS,
   type ArrangementName,
-  inDeckLook,
+  withoutOwnAppearance,
   PAGES,
   pageName,
   pageNamed,
@@ -24,7 +24,7 @@ const POINTS_IN_CM = 72 / 2.54;
 const [LEAST_PAGE, MOST_PAGE] = [2.54, 142.24];
 
 /** The look of the slide and of the deck. */
-export function Look({
+export function Appearance({
   slide,
   acts,
   ...play
@@ -41,7 +41,7 @@ export function Look({
   const footer = useRef<HTMLInputElement>(null);
   const arrange = (name: ArrangementName) => {
     const single: SingleChange = rearrange(slide, name);
-    session.apply(together([single]), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
+    session.apply(batch([single]), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
   };
   return (
     <>
@@ -57,7 +57,7 @@ export function Look({
             className="btn btn-sm w-full"
             onClick={() =>
               session.apply(
-                { kind: "setSlide", slide: slide.id, as: inDeckLook(slide) },
+                { kind: "setSlide", slide: slide.id, as: withoutOwnAppearance(slide) },
                 { words: "Gave the slide the look of the deck" },
               )
             }

@@ -4,7 +4,7 @@ import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
 import { HEADING } from "./textstyle";
 
 /** How text of a role looks, as a file can say it: the font of the theme, the colour by its name there, and the room around lines. */
-export interface RoleLook {
+export interface RoleProperties {
   font: "heading" | "body";
   colour: keyof ThemeColours & ("ink" | "muted" | "accent");
   strong: boolean;
@@ -14,23 +14,27 @@ export interface RoleLook {
   gap: number;
 }
 
-const COLOUR: Partial<Record<SlotRole, RoleLook["colour"]>> = { number: "accent", subtitle: "muted", caption: "muted" };
+const COLOUR: Partial<Record<SlotRole, RoleProperties["colour"]>> = {
+  number: "accent",
+  subtitle: "muted",
+  caption: "muted",
+};
 
 /** The colour that the words of a role have where nothing else says one. */
-export const roleColour = (role: SlotRole): RoleLook["colour"] => COLOUR[role] ?? "ink";
+export const roleColour = (role: SlotRole): RoleProperties["colour"] => COLOUR[role] ?? "ink";
 
-const looks = new WeakMap<Theme, Map<SlotRole, RoleLook>>();
+const looks = new WeakMap<Theme, Map<SlotRole, RoleProperties>>();
 
 /** How text of a role looks in a theme: for programs that know nothing of roles. */
-export function roleLook(role: SlotRole, theme: Theme, fonts: FontSet): RoleLook {
-  const held = looks.get(theme) ?? new Map<SlotRole, RoleLook>();
+export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): RoleProperties {
+  const held = looks.get(theme) ?? new Map<SlotRole, RoleProperties>();
   looks.set(theme, held);
   const known = held.get(role);
   if (known) return known;
   const font = HEADING.has(role) ? "heading" : "body";
   const strong = role === "number";
   const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false).id).metrics;
-  const look: RoleLook = {
+  const look: RoleProperties = {
     font,
     colour: roleColour(role),
     strong,

@@ -5,7 +5,7 @@ import {
   DEFAULT_RULE,
   type Element,
   emptyDeck,
-  lookOf,
+  slidePropertiesOf,
   type Paragraph,
   paragraphText,
   type RichText,
@@ -22,7 +22,7 @@ const free = new WeakMap<readonly Element[], boolean>();
 const KINDS: ReadonlySet<Element["kind"]> = new Set(["shape", "media", "foreign"]);
 
 /** Whether a slide holds more than the text form can say of it: places, looks, drawings of its own. Its text is followed word by word, and nothing else of it is touched. */
-export function isFree(slide: Slide): boolean {
+export function holdsMoreThanText(slide: Slide): boolean {
   if (slide.master !== undefined || slide.regions) return true;
   const known = free.get(slide.elements);
   if (known !== undefined) return known;
@@ -56,10 +56,10 @@ export function isFree(slide: Slide): boolean {
   return found;
 }
 
-const echoes = new WeakMap<Slide, { first: boolean; echo: Slide | undefined }>();
+const echoedSlides = new WeakMap<Slide, { first: boolean; echo: Slide | undefined }>();
 /** The slide that the text of a slide makes when it is read: against it is seen what was typed. */
-function echoOf(slide: Slide, first: boolean): Slide | undefined {
-  const known = echoes.get(slide);
+function echoedSlide(slide: Slide, first: boolean): Slide | undefined {
+  const known = echoedSlides.get(slide);
   if (known && known.first === first) return known.echo;
   const opening: Slide = {
     id: "echo-opening",
@@ -74,7 +74,7 @@ function echoOf(slide: Slide, first: boolean): Slide | undefined {
   let next = 0;
   const made = [...generate(readText(text), DEFAULT_RULE, { newId: () => `echo${++next}` })].map((item) => item.slide);
   const echo = first ? made[0] : made[1];
-  echoes.set(slide, { first, echo });
+  echoedSlides.set(slide, { first, echo });
   return echo;
 }
 
@@ -96,12 +96,12 @@ function paragraphs(slide: Slide, shapes: boolean): Said[] {
                     normalText([
                       {
                         ...paragraph,
-                        look: undefined,
+                        properties: undefined,
                         step: undefined,
                         align: undefined,
                         level: 0,
                         kind: "plain",
-                        runs: paragraph.runs.map(({ look: _, ...run }) => run),
+                        runs: paragraph.runs.map(({ properties: _, ...run }) => run),
                       } as Paragraph,
                     ]),
                   ),
@@ -118,22 +118,22 @@ function paragraphs(slide: Slide, shapes: boolean): Said[] {
 const bareWords = (words: string) => words.replace(/"marks":\[[^\]]*\],?/g, "");
 
 /** A paragraph of other words in the look of the one that it takes the place of. */
-function inLookOf(before: Paragraph, made: Paragraph): Paragraph {
+function withPropertiesOf(before: Paragraph, made: Paragraph): Paragraph {
   const spoken = before.runs.filter(({ text }) => text.trim());
   const marksOf = ({ marks }: Paragraph["runs"][number]) => (marks ?? []).join();
   // A run looks as the one that said the same, or stood at its place, or was marked alike.
-  const lookOf = (run: Paragraph["runs"][number], nth: number) =>
+  const propertiesAt = (run: Paragraph["runs"][number], nth: number) =>
     (
       spoken.find(({ text }) => text.trim() === run.text.trim()) ??
       (before.runs.length === made.runs.length ? before.runs[nth] : undefined) ??
       spoken.find((one) => marksOf(one) === marksOf(run)) ??
       spoken[0]
-    )?.look;
+    )?.properties;
   return {
     ...before,
     runs: made.runs.map((run, nth) => ({
       ...run,
-      ...(lookOf(run, nth) ? { look: lookOf(run, nth) } : {}),
+      ...(propertiesAt(run, nth) ? { properties: propertiesAt(run, nth) } : {}),
     })) as Paragraph["runs"],
   };
 }
@@ -142,7 +142,7 @@ const FIGURES: readonly Element["kind"][] = ["table", "chart", "code", "formula"
 const keyOf = (element: Element) => JSON.stringify(bareContent(element));
 
 /** What a figure that was typed says, in the look that the figure of the deck has. */
-function redressed(old: Element, made: Element): Element {
+function withTypedWords(old: Element, made: Element): Element {
   if (old.kind === "table" && made.kind === "table") {
     const same =
       old.rows.length === made.rows.length &&
@@ -162,7 +162,7 @@ function redressed(old: Element, made: Element): Element {
           return {
             ...cell,
             text: typed.text.map((paragraph, nth) =>
-              cell.text[nth] ? inLookOf(cell.text[nth] as Paragraph, paragraph) : paragraph,
+              cell.text[nth] ? withPropertiesOf(cell.text[nth] as Paragraph, paragraph) : paragraph,
             ),
           };
         }),
@@ -172,7 +172,7 @@ function redressed(old: Element, made: Element): Element {
   if (old.kind === "chart" && made.kind === "chart")
     return {
       ...old,
-      form: made.form,
+      type: made.type,
       categories: made.categories,
       series: made.series.map((series, nth) => ({ ...(old as ChartElement).series[nth], ...series })),
     };
@@ -181,8 +181,8 @@ function redressed(old: Element, made: Element): Element {
 }
 
 /** The changes that make a free slide say what was typed: words in the looks and places that they have; what the text does not speak of stays as it is. */
-export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChange[] {
-  const echo = echoOf(old, first);
+export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChange[] {
+  const echo = echoedSlide(old, first);
   const id = old.id;
   const changes: SingleChange[] = [];
   if (
@@ -193,8 +193,12 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
     return changes;
   if (!echo || JSON.stringify(normalText(echo.notes)) !== JSON.stringify(normalText(made.notes)))
     changes.push({ kind: "setNotes", slide: id, notes: made.notes });
-  if (echo && JSON.stringify(lookOf(echo)) !== JSON.stringify(lookOf(made)))
-    changes.push({ kind: "setLook", slide: id, look: { ...lookOf(old), ...lookOf(made) } });
+  if (echo && JSON.stringify(slidePropertiesOf(echo)) !== JSON.stringify(slidePropertiesOf(made)))
+    changes.push({
+      kind: "setSlideProperties",
+      slide: id,
+      properties: { ...slidePropertiesOf(old), ...slidePropertiesOf(made) },
+    });
   if (!echo) return changes;
 
   // Words: what was typed between the echo and what is made, taken to the paragraphs of the slide that say the same as the echo.
@@ -230,7 +234,10 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
       const typed = nth < come ? after[start + nth]?.paragraph : undefined;
       if (held && nth < gone) {
         const list = slotsOfText(held.element);
-        list[held.at] = [typed ? inLookOf(held.paragraph, typed) : null, ...(list[held.at] as Paragraph[]).slice(1)];
+        list[held.at] = [
+          typed ? withPropertiesOf(held.paragraph, typed) : null,
+          ...(list[held.at] as Paragraph[]).slice(1),
+        ];
       } else if (typed) {
         const beside =
           place
@@ -239,7 +246,7 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
           place.slice(from).find((one) => one !== undefined && one.element.slot !== "title");
         if (beside)
           (slotsOfText(beside.element)[beside.at] as (Paragraph | null)[]).push({
-            ...inLookOf(beside.paragraph, typed),
+            ...withPropertiesOf(beside.paragraph, typed),
             kind: typed.kind,
             level: typed.level,
           });
@@ -280,7 +287,7 @@ export function freeChanges(old: Slide, made: Slide, first: boolean): SingleChan
       const held = next < was.length ? has[next] : undefined;
       if (held) {
         same.add(next);
-        changes.push({ kind: "setElement", slide: id, element: redressed(held, is[nth] as Element) });
+        changes.push({ kind: "setElement", slide: id, element: withTypedWords(held, is[nth] as Element) });
       } else
         changes.push({
           kind: "insertElement",

@@ -1,13 +1,13 @@
 const LOOK = "unitext:look";
 /** The look that was chosen last for slides from elsewhere. */
-export const lastLook = (): "match" | "keep" => {
+export const lastAppearance = (): "match" | "keep" => {
   try {
     return localStorage.getItem(LOOK) === "match" ? "match" : "keep";
   } catch {
     return "keep";
   }
 };
-export function keepLook(look: "match" | "keep"): void {
+export function keepAppearance(look: "match" | "keep"): void {
   try {
     localStorage.setItem(LOOK, look);
   } catch {

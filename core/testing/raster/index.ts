@@ -56,10 +56,10 @@ const FILES = {
   "rgb.bmp":
     "Qk1OAQAAAAAAADYAAAAoAAAADQAAAAcAAAABABgAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAPAAePAUAPAoePA8APBQePBkAPB4ePCMAPCgePC0APDIePDcAPDwAADIADzIFHjIKLTIPADIUDzIZHjIeLTIjADIoDzItHjIyLTI3ADI8AAAoAAAoBQAoCgAoDwAoFAAoGQAoHgAoIwAoKAAoLQAoMgAoNwAoPAAAHgAtHgUeHgoPHg8AHhQtHhkeHh4PHiMAHigtHi0eHjIPHjcAHjwAGNcD2NcD2NcD2NcD2NcD2NcDwBQeHhQjABQoHhQtABQyHhQ3ABQ8ABjXA9jXA9jXA9jXA9jXA9jXA94KHi0KIwAKKA8KLR4KMi0KNwAKPAAY1wPY1wPY1wPY1wPY1wPY1wPAAB4AACMAACgAAC0AADIAADcAADwAA==",
 } as const;
-export type DotsFile = keyof typeof FILES;
+export type RasterFile = keyof typeof FILES;
 
 /** The bytes of one of the pictures. */
-export const dotsFile = (name: DotsFile): Uint8Array =>
+export const dotsFile = (name: RasterFile): Uint8Array =>
   Uint8Array.from(atob(FILES[name]), (sign) => sign.charCodeAt(0));
 
 const [WIDTH, HEIGHT] = [13, 7];

@@ -1,14 +1,14 @@
-import type { Deck, DeckHead } from "@unitext/core/model";
+import type { Deck, DeckMetadata } from "@unitext/core/model";
 import type { Handler, SingleChange } from "./change";
 import type { Of } from "./order";
 
 type HeadKind = "setProperties" | "setLanguage" | "setPage" | "setTheme" | "setRegions" | "setRate";
 
 /** A change that replaces one field of the deck's head. */
-function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(
+function metadataField<K extends HeadKind, F extends keyof DeckMetadata & keyof Of<K>>(
   kind: K,
   field: F,
-  says: string,
+  describeChange: string,
 ): Handler<Of<K>> {
   return {
     apply(deck, change) {
@@ -16,16 +16,16 @@ function headField<K extends HeadKind, F extends keyof DeckHead & keyof Of<K>>(
       return { deck: { ...deck, [field]: change[field] }, inverse: [back] };
     },
     writeSet: () => [`deck/${field}`],
-    describe: () => says,
+    describe: () => describeChange,
   };
 }
 
-export const setProperties = headField("setProperties", "properties", "Changed the deck's title and author");
-export const setLanguage = headField("setLanguage", "language", "Changed the language");
-export const setPage = headField("setPage", "page", "Changed the page shape");
-export const setTheme = headField("setTheme", "theme", "Changed the theme");
-export const setRegions = headField("setRegions", "regions", "Changed what stands on every slide");
-export const setRate = headField("setRate", "rate", "Changed the speaking rate");
+export const setProperties = metadataField("setProperties", "properties", "Changed the deck's title and author");
+export const setLanguage = metadataField("setLanguage", "language", "Changed the language");
+export const setPage = metadataField("setPage", "page", "Changed the page shape");
+export const setTheme = metadataField("setTheme", "theme", "Changed the theme");
+export const setRegions = metadataField("setRegions", "regions", "Changed what stands on every slide");
+export const setRate = metadataField("setRate", "rate", "Changed the speaking rate");
 
 export const setAsset: Handler<Of<"setAsset">> = {
   apply(deck, { name, asset }) {
@@ -52,11 +52,10 @@ export const setManuscript: Handler<Of<"setManuscript">> = {
 };
 
 /** A change that puts something under a name into one of the head's lists; null takes it out. */
-function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L extends "themes" | "masters" | "styles">(
-  kind: K,
-  list: L,
-  field: "theme" | "master" | "style",
-): Handler<Of<K>> {
+function importedItem<
+  K extends "setImportedTheme" | "setMaster" | "setTextStyle",
+  L extends "themes" | "masters" | "styles",
+>(kind: K, list: L, field: "theme" | "master" | "style"): Handler<Of<K>> {
   return {
     apply(deck, change) {
       const { name, [field]: value } = change as unknown as Record<string, unknown> & { name: string };
@@ -74,9 +73,9 @@ function brought<K extends "setBroughtTheme" | "setMaster" | "setTextStyle", L e
 }
 
 /** Brings the look of another deck along, under a name that slides may ask for; what files draw behind slides and the styles of their texts the same. */
-export const setBroughtTheme = brought("setBroughtTheme", "themes", "theme");
-export const setMaster = brought("setMaster", "masters", "master");
-export const setTextStyle = brought("setTextStyle", "styles", "style");
+export const setImportedTheme = importedItem("setImportedTheme", "themes", "theme");
+export const setMaster = importedItem("setMaster", "masters", "master");
+export const setTextStyle = importedItem("setTextStyle", "styles", "style");
 
 export const setOriginal: Handler<Of<"setOriginal">> = {
   apply(deck, { original }) {

@@ -1,0 +1,26 @@
+/** Why a slide has its arrangement: the code that slides carry, and the sentence that the person reads. */
+export const REASONS = {
+  "three-columns": "it has three columns",
+  "two-columns": "it has two columns",
+  "number-with-line": "a number stands with one line to explain it",
+  quotation: "it is a quotation",
+  "picture-with-line": "it is a picture with a line of text",
+  "several-pictures": "it is a set of pictures",
+  table: "it is a table",
+  chart: "it is a chart",
+  diagram: "it is a diagram",
+  code: "it is a piece of code",
+  formula: "it is a formula",
+  "lists-sources": "its title says that sources are listed",
+  "first-heading": "it comes first with a heading of the first level",
+  "section-heading": "its heading opens a section",
+  "title-alone": "it has a title alone",
+  "title-and-content": "it has a title and what belongs to it",
+  empty: "it holds nothing",
+  "one-paragraph": "it is one paragraph without a title",
+  "several-paragraphs": "it has several paragraphs",
+  "named-in-text": "the text says so",
+  continued: "it continues the slide before",
+  name: "it is a name in the list",
+} as const;
+export type Reason = keyof typeof REASONS;
