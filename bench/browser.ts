@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { chromium, type Page } from "@playwright/test";
 import { WRITERS } from "@unitext/core/formats";
 import { generated, mixedDeck, picture } from "./convert";
@@ -33,7 +34,7 @@ async function scroll(page: Page, deck: string): Promise<number> {
           last = now;
           map.scrollTop += 14;
           if (now - begin < 5000) requestAnimationFrame(frame);
-          else resolve(1000 / (gaps.slice(5).sort((a, b) => a - b)[Math.floor((gaps.length - 5) / 2)] as number));
+          else resolve(1000 / must(gaps.slice(5).sort((a, b) => a - b)[Math.floor((gaps.length - 5) / 2)]));
         };
         requestAnimationFrame(frame);
       }),
@@ -65,15 +66,18 @@ async function type(page: Page, deck: string): Promise<number> {
     }).observe(level, { subtree: true, childList: true, characterData: true });
   });
   for (let nth = 0; nth < 60; nth++) {
-    await page.keyboard.press("abcdefghij"[nth % 10] as string);
+    await page.keyboard.press(must("abcdefghij"[nth % 10]));
     await page.waitForTimeout(180);
   }
   const times = await page.evaluate(() => (window as unknown as { typed: number[] }).typed);
   if (times.length < 40) return Number.POSITIVE_INFINITY;
-  return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)] as number;
+  return must(times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)]);
 }
 
-/** Milliseconds from the drop of a file to the frame with its first slide, as the page itself sees it, and the longest that the page is blocked until all are there (Long Tasks API; 50 where there was no long task). */
+/**
+ * Milliseconds from the drop of a file to the frame with its first slide, as the page sees it, and the longest time
+ * that the page is blocked until all slides are there (Long Tasks API; 50 when there was no long task).
+ */
 async function drop(page: Page, name: string, file: Buffer): Promise<{ first: number; longest: number }> {
   await page.goto(ADDRESS);
   await page.getByRole("heading", { name: "Desk" }).waitFor();
@@ -81,9 +85,7 @@ async function drop(page: Page, name: string, file: Buffer): Promise<{ first: nu
   const data = await page.evaluateHandle(() => new DataTransfer());
   await page.evaluate(
     ([transfer, base64, called]) => {
-      (transfer as DataTransfer).items.add(
-        new File([Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0))], called as string),
-      );
+      transfer.items.add(new File([Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))], called));
     },
     [data, file.toString("base64"), name] as const,
   );
@@ -115,7 +117,7 @@ async function drop(page: Page, name: string, file: Buffer): Promise<{ first: nu
   return { first, longest };
 }
 
-/** What the person at the screen feels, in Debian's Chromium, against the running product. */
+/** What users feel, in Debian's Chromium, against the running product. */
 export async function browser(): Promise<Row[]> {
   const chrome = await chromium.launch({
     executablePath: "/usr/bin/chromium",
@@ -128,7 +130,7 @@ export async function browser(): Promise<Row[]> {
     const frames = Math.round((await scroll(page, thousand)) * 10) / 10;
     const delay = Math.round(await type(page, hundred));
     const file = Buffer.from(await longDocument());
-    const middle = (list: number[]) => Math.round(list.sort((a, b) => a - b)[1] as number);
+    const middle = (list: number[]) => Math.round(must(list.sort((a, b) => a - b)[1]));
     const thrice = async (name: string, dropped: Buffer) => [
       await drop(page, name, dropped),
       await drop(page, name, dropped),

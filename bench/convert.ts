@@ -14,6 +14,7 @@ import {
   type Slide,
   type TableElement,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -25,10 +26,10 @@ import { paragraphs } from "./material";
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 export const picture = new Uint8Array(readFileSync(join(process.cwd(), "demo/content/pictures/dune-profile.png")));
 
-/** Two hundred slides: words on all, on each fourth a picture, a table and a chart beside. */
+/** Two hundred slides: text on all, and a picture, a table and a chart on every fourth. */
 export function mixedDeck(count = 200): Deck {
   const texts = paragraphs(count);
-  const words = (nth: number) => (texts[nth] as string).slice(0, 160);
+  const words = (nth: number) => must(texts[nth]).slice(0, 160);
   const slides = Array.from({ length: count }, (_, nth): Slide => {
     const place = { x: 520, y: 130, width: 380, height: 300 };
     const cell = (text: string) => ({ text: plainText(text) });
@@ -129,11 +130,11 @@ export async function generated(deck: Deck): Promise<Uint8Array> {
         );
     }
   }
-  // Of its outputs only this one is packed when that is asked for; every presentation that people have is.
+  // It stores its outputs unpacked unless asked; presentations that people have are always packed.
   return new Uint8Array(await file.write({ outputType: "STREAM", compression: true }));
 }
 
-/** A presentation of 300 MB of pictures that do not pack. */
+/** A presentation with 300 MB of pictures that do not compress. */
 export function largeFile(): Uint8Array {
   const blobs = new Map(
     Array.from({ length: 60 }, (_, nth) => {
@@ -177,7 +178,7 @@ export function largeFile(): Uint8Array {
     at: new Date(0),
     picture: (sum) => blobs.get(sum),
   }) as Uint8Array;
-  // Without what Unitext keeps, so that it is read as another program's, and kept.
+  // Without Unitext's tags, so that it is read as another program's, and stored.
   return zipSync(
     Object.fromEntries(
       Object.entries(unzipSync(file)).map(([path, part]) => [
@@ -188,7 +189,10 @@ export function largeFile(): Uint8Array {
   );
 }
 
-/** Files of 200 slides with pictures, tables and charts read and written, against what no program can do without, and against other libraries. */
+/**
+ * Reads and writes files of 200 slides with pictures, tables and charts, against the minimum that any program needs,
+ * and against other libraries.
+ */
 export async function convert(): Promise<Row[]> {
   const deck = mixedDeck();
   const fonts = freshFonts();
@@ -215,7 +219,7 @@ export async function convert(): Promise<Row[]> {
   const others = await generated(deck);
   for (const format of ["pptx", "odp"] as const) {
     const file = WRITERS[format].write(deck, context) as Uint8Array;
-    // The threads that read files in the product have read before; so have both sides here.
+    // The processes that read files in the product are warm; so are both sides here.
     const both = [() => readDeck(file, `bench.${format}`, reading()), () => parse(file)];
     await inTurn(both, 12);
     const [read = 0, parsed = 1] = await inTurn(both, 20);
@@ -253,14 +257,14 @@ export async function convert(): Promise<Row[]> {
   const kept = { ...context, picture: (sum: string) => brought.blobs.get(sum) };
   const [back = 0, again = 1] = await inTurn([() => WRITERS.pptx.write(brought.deck, kept), zipped(others)]);
   rows.push(row("write it back untouched / bare zip of the same parts", back / again, 3));
-  const scene = layoutSlide(deck.slides[2] as Slide, { metadata: metadataOf(deck), number: 3, fonts });
+  const scene = layoutSlide(must(deck.slides[2]), { metadata: metadataOf(deck), number: 3, fonts });
   const svg = sceneSvg(scene, { outlines: fonts, picture: () => undefined });
   const drawn = () =>
     new Resvg(svg, { fitTo: { mode: "width", value: 1280 }, font: { loadSystemFonts: false } }).render().asPng();
   const paint = svgPng(folder);
   const png = () =>
     paint(
-      sceneSvg(layoutSlide(deck.slides[2] as Slide, { metadata: metadataOf(deck), number: 3, fonts }), {
+      sceneSvg(layoutSlide(must(deck.slides[2]), { metadata: metadataOf(deck), number: 3, fonts }), {
         outlines: fonts,
         picture: () => undefined,
       }),

@@ -5,7 +5,7 @@ import { apply, step } from "@unitext/core/edit";
 import { readDeck, WRITERS } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
-import { checked, Deck, emptyDeck, metadataOf, ruleOf } from "@unitext/core/model";
+import { checked, Deck, emptyDeck, metadataOf, ruleOf, must } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Blob, Buffer as HbBuffer, Face, Font, shape } from "harfbuzzjs";
@@ -31,18 +31,21 @@ async function time(act: () => unknown): Promise<number> {
   return performance.now() - start;
 }
 
-/** The best of several runs, each after a warm-up of both sides, in milliseconds. */
+/** Returns the best of several runs, each after a warm-up of both sides, in milliseconds. */
 export async function best(act: () => unknown, runs = 5): Promise<number> {
   let least = Number.POSITIVE_INFINITY;
   for (let nth = 0; nth < runs; nth++) least = Math.min(least, await time(act));
   return least;
 }
 
-/** The least milliseconds of each of several acts that are done in turn, so that a slow moment of the machine meets all of them. */
+/**
+ * Returns the least milliseconds of each of several functions that are run in turn, so that a slow moment of the
+ * machine affects all of them.
+ */
 export async function inTurn(acts: readonly (() => unknown)[], runs = 10): Promise<number[]> {
   const least = acts.map(() => Number.POSITIVE_INFINITY);
   for (let nth = 0; nth < runs; nth++)
-    for (const [at, act] of acts.entries()) least[at] = Math.min(least[at] as number, await time(act));
+    for (const [at, act] of acts.entries()) least[at] = Math.min(must(least[at]), await time(act));
   return least;
 }
 
@@ -54,7 +57,7 @@ export const row = (name: string, ratio: number, target: number, unit?: string):
   ...(unit ? { unit } : {}),
 });
 
-/** Shapes texts and does nothing else with them: the floor of everything that lays text out. */
+/** Shapes texts and does nothing else with them: the minimum of everything that lays out text. */
 export function shapeBare(texts: readonly string[], font: Font): void {
   for (const text of texts) {
     const buffer = new HbBuffer();
@@ -65,7 +68,10 @@ export function shapeBare(texts: readonly string[], font: Font): void {
   }
 }
 
-/** Generating and laying out 1,600 paragraph slides, against bare shaping of the same words; from the text, reading it included. */
+/**
+ * Generates and lays out 1,600 paragraph slides, against bare shaping of the same words; from the text, including
+ * reading it.
+ */
 export async function longText(): Promise<Row[]> {
   const texts = paragraphs(1600);
   const source = texts.join("\n\n---\n\n");
@@ -73,7 +79,7 @@ export async function longText(): Promise<Row[]> {
   const font = new Font(face);
   const bare = () => shapeBare(texts, font);
   const metadata = metadataOf(emptyDeck("d", "Bench"));
-  /** From text that was not read before, with faces open (as the one of the bare shaping is) and no word shaped yet. */
+  /** From a text not read before, with faces open (as that of the bare shaping is) and no word shaped yet. */
   const whole = (text: string) => {
     const fonts = freshFonts();
     for (const id of facesNeeded([], metadata)) fonts.face(id);

@@ -2,7 +2,7 @@ import { compareDecks } from "@unitext/core/diff";
 import { byMinutes, merge, resolvePlan, split, tailorDeck } from "@unitext/core/divide";
 import { apply, type Change } from "@unitext/core/edit";
 import { layoutSlide } from "@unitext/core/layout";
-import { type Deck, metadataOf, plainText, run } from "@unitext/core/model";
+import { type Deck, metadataOf, plainText, run, must } from "@unitext/core/model";
 import { freshFonts, type Row, row } from "./core";
 import { deckOf } from "./material";
 
@@ -11,20 +11,20 @@ const ids = (prefix: string) => {
   return () => `${prefix}${next++}`;
 };
 
-/** The least time of several runs of each side, taken in turn so that both meet the same machine. */
+/** Returns the least time of several runs of each side, taken in turn so that both meet the same conditions. */
 function least(acts: readonly (() => unknown)[], runs = 7): number[] {
   const best = acts.map(() => Number.POSITIVE_INFINITY);
   for (let nth = 0; nth < runs; nth++) {
     acts.forEach((act, at) => {
       const begin = performance.now();
       act();
-      best[at] = Math.min(best[at] as number, performance.now() - begin);
+      best[at] = Math.min(must(best[at]), performance.now() - begin);
     });
   }
   return best;
 }
 
-/** A deck of so many slides, every fourth of which leads to the slide ten before it. */
+/** Makes a deck of slides, every fourth of which links to the slide ten before it. */
 function linkedDeck(count: number, id: string): Deck {
   const deck = deckOf(count);
   return {
@@ -41,7 +41,7 @@ function linkedDeck(count: number, id: string): Deck {
   };
 }
 
-/** Splitting, merging and comparing against a copy of the same decks; cutting by minutes against laying them out. */
+/** Splits, merges and compares, against copying the same decks; cuts by minutes, against laying them out. */
 export function divide(): Row[] {
   const deck = linkedDeck(2000, "long");
   const { parts } = resolvePlan(deck, { by: { count: 40 } }, "");

@@ -1,7 +1,7 @@
 import { readSource } from "@unitext/core/formats";
 import { generate, type GeneratedSlide, review, takeReview } from "@unitext/core/generate";
 import { facesNeeded, type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, emptyDeck, metadataOf, paragraphText } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, paragraphText, must } from "@unitext/core/model";
 import { type Block, readText } from "@unitext/core/text";
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph, Table, TableCell, TableRow } from "docx";
 import { strFromU8, unzipSync } from "fflate";
@@ -11,7 +11,10 @@ import { SaxesParser } from "saxes";
 import { bytes, freshFonts, type Row, row, shapeBare } from "./core";
 import { seeded, words } from "./material";
 
-/** A handbook of about 160 pages: 1,600 paragraphs, 40 tables, 60 pictures. With `edited`, every twentieth paragraph is another. */
+/**
+ * A handbook of about 160 pages: 1,600 paragraphs, 40 tables, 60 pictures. With `edited`, every twentieth paragraph
+ * differs.
+ */
 export async function longDocument(seed = 31, edited = false): Promise<Uint8Array> {
   const random = seeded(seed);
   const all = words(1600 * 42 + 4000, random);
@@ -67,7 +70,7 @@ export async function longDocument(seed = 31, edited = false): Promise<Uint8Arra
   );
 }
 
-/** What nobody can do without: unzip, a SAX parse of every part, and shaping of the words. */
+/** The minimum that any program needs: unzip, a SAX parse of every part, and shaping of the words. */
 function floor(document: Uint8Array, texts: readonly string[], font: Font): void {
   for (const [name, part] of Object.entries(unzipSync(document)))
     if (/\.(xml|rels)$/.test(name)) new SaxesParser({ xmlns: false, position: false }).write(strFromU8(part)).close();
@@ -83,7 +86,7 @@ const textsOf = (blocks: readonly Block[]) =>
         : [],
   );
 
-/** Reads a document, makes its slides and lays all of them out. */
+/** Reads a document, generates its slides and lays all of them out. */
 export function wholeDocument(
   document: Uint8Array,
   fonts: FontSet,
@@ -109,9 +112,9 @@ const timed = (act: () => unknown): number => {
   act();
   return performance.now() - start;
 };
-const median = (list: number[]) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)] as number;
+const median = (list: number[]) => must(list.sort((a, b) => a - b)[Math.floor(list.length / 2)]);
 
-/** A .docx of 160 pages to laid-out slides against the floor, and the same again with 5 % of its paragraphs changed. */
+/** Reads a .docx of 160 pages to laid-out slides, against the minimum, and again with 5 % of its paragraphs changed. */
 export async function documents(): Promise<Row[]> {
   const face = new Face(new Blob(bytes("atkinson-hyperlegible-next-latin-400-normal")));
   const font = new Font(face);
@@ -119,7 +122,7 @@ export async function documents(): Promise<Row[]> {
   const firsts: number[] = [];
   const agains: number[] = [];
   for (let seed = 31; seed < 36; seed++) {
-    // Another document each time: nothing of it was read or shaped before. The two sides take turns.
+    // A new document each time: nothing of it was read or shaped before. The two sides take turns.
     const document = await longDocument(seed);
     const edited = await longDocument(seed, true);
     const fonts = freshFonts();
@@ -128,7 +131,7 @@ export async function documents(): Promise<Row[]> {
     floors.push(timed(() => floor(document, texts, font)));
     let first: ReturnType<typeof wholeDocument> | undefined;
     firsts.push(timed(() => (first = wholeDocument(document, fonts))));
-    const { text, deck } = first as ReturnType<typeof wholeDocument>;
+    const { text, deck } = must(first);
     const rule = deck.manuscript?.rule;
     if (!rule) throw new Error("no rule");
     const make = (of: string, prefix: string) => {
@@ -142,13 +145,13 @@ export async function documents(): Promise<Row[]> {
         }),
       ];
     };
-    // The page has read the text that it shows before a newer document comes.
+    // The page has read the text that it shows before a newer document arrives.
     const base = make(text, "b");
     agains.push(
       timed(() => {
         const source = readSource(edited, "bench.docx", "docx");
         for (const _ of source.manuscript.blocks) {
-          // Read to its end: the text is whole then.
+          // Read to its end: then the text is complete.
         }
         const now = make(source.text(), "n");
         const found = review(deck, base, now);
@@ -164,12 +167,12 @@ export async function documents(): Promise<Row[]> {
   return [
     row(
       "a .docx of 160 pages read, generated, fitted, laid out / bare unzip, SAX parse and shaping",
-      median(firsts.map((time, at) => time / (floors[at] as number))),
+      median(firsts.map((time, at) => time / must(floors[at]))),
       4,
     ),
     row(
       "the same again with 5 % changed: read, generated, compared, taken / the first run",
-      median(agains.map((time, at) => time / (firsts[at] as number))),
+      median(agains.map((time, at) => time / must(firsts[at]))),
       0.25,
     ),
   ];

@@ -1,11 +1,11 @@
 import { generateDeck } from "@unitext/core/generate";
-import { DOCUMENT_RULE } from "@unitext/core/model";
+import { DOCUMENT_RULE, must } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import type { Row } from "./core";
 
 /** Twice the text may take at most this many times as long. */
 const TARGET = 2.3;
-/** A text of pieces that no text before had: what is read once is known again, and would take no time. */
+/** Makes a text of pieces that no earlier text had: what is read once is cached, and would take no time. */
 const repeated = (piece: (nth: number) => string) => (size: number) => {
   let text = "";
   while (text.length < size) text += piece(next++);
@@ -13,7 +13,7 @@ const repeated = (piece: (nth: number) => string) => (size: number) => {
 };
 let next = 1_000_000;
 
-/** Texts of any size, each of one thing again and again. */
+/** Texts of any size, each of one kind of content repeated. */
 const TEXTS: Record<string, (size: number) => string> = {
   prose: repeated(
     (nth) =>
@@ -32,7 +32,7 @@ const TEXTS: Record<string, (size: number) => string> = {
   "underlined headings": repeated((nth) => `Heading ${nth}\n=\n`),
   brackets: (size) => "[".repeat(size),
 };
-/** What slides are made of too, not only read. */
+/** Also generates slides from it. */
 const MADE = ["prose", "lists", "tables", "footnotes"];
 /** Three doublings apart. */
 const SIZES = [125_000, 1_000_000] as const;
@@ -50,7 +50,7 @@ function least(act: () => void, runs: number): number {
 /** Returns by which factor the time grows when the text doubles: the cube root of the growth over three doublings. */
 function growth(act: (text: string) => void, make: (size: number) => string): number {
   const [short = 0, long = 0] = SIZES.map((size) => least(() => act(make(size)), size > 500_000 ? 2 : 3));
-  // Below a few milliseconds only the clock would be measured.
+  // Shorter times would only measure the clock.
   return Math.cbrt(Math.max(long, 5) / Math.max(short, 5));
 }
 
@@ -74,7 +74,7 @@ export async function grow(): Promise<Row[]> {
       growth(
         (text) =>
           void generateDeck(readText(text), { ...DOCUMENT_RULE, placement: "both" }, { newId: ids() }, "Growth"),
-        TEXTS[name] as (size: number) => string,
+        must(TEXTS[name]),
       ),
     );
   return rows;

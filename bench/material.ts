@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, type Slide, must } from "@unitext/core/model";
 
 /** A generator of numbers with a fixed seed (a linear congruential generator with the constants of Numerical Recipes), so that every run has the same input. */
 export function seeded(seed = 7): () => number {
@@ -44,7 +44,7 @@ export function words(count: number, random = seeded()): string[] {
       () => SYLLABLES[Math.floor(random() * SYLLABLES.length)],
     ).join(""),
   );
-  return Array.from({ length: count }, () => vocabulary[Math.floor(random() ** 2 * vocabulary.length)] as string);
+  return Array.from({ length: count }, () => must(vocabulary[Math.floor(random() ** 2 * vocabulary.length)]));
 }
 
 /** Paragraphs of about 41 words, as a text with a mark between each. */

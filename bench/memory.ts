@@ -9,7 +9,10 @@ import { readText } from "@unitext/core/text";
 import { wholeDocument } from "./documents";
 import { paragraphs } from "./material";
 
-/** Run in a process of its own: reads, generates and lays out 1,600 paragraph slides, or the document or presentation that is named, keeps them all, and prints the peak memory in MB. */
+/**
+ * Runs in a process of its own: reads, generates and lays out 1,600 paragraph slides, or the named document or
+ * presentation, keeps them all, and prints the peak memory in MB.
+ */
 const fonts = new FontSet((id) => readFileSync(join(process.cwd(), `dist/fonts/${id}.ttf`)));
 const [file] = process.argv.slice(2);
 const kept: unknown[] = [];
@@ -32,6 +35,6 @@ else {
     scenes.push(layoutSlide(slide, { metadata, number: scenes.length + 1, fonts }));
   kept.push(scenes);
 }
-// The process alone: what getrusage gives begins with what the process that started it held.
+// The process alone: the value of getrusage starts with what the parent process held.
 const peak = /VmHWM:\s*(\d+) kB/.exec(readFileSync("/proc/self/status", "utf8"))?.[1];
 process.stdout.write(String(Math.round((peak === undefined ? process.resourceUsage().maxRSS : Number(peak)) / 1024)));

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { join } from "node:path";
 import { sql } from "drizzle-orm";
 import { runMerge } from "../server/jobs/divide";
@@ -34,7 +35,7 @@ export async function store(url: string): Promise<Row[]> {
       for (const [at, act] of [bare, merged].entries()) {
         const begin = performance.now();
         await act();
-        best[at] = Math.min(best[at] as number, performance.now() - begin);
+        best[at] = Math.min(must(best[at]), performance.now() - begin);
         await db.execute(sql`delete from slides where deck_id = 'bare'`);
         await db.execute(sql`delete from decks where id !~ '^(bare|b[0-9]+)$'`);
       }
@@ -42,7 +43,7 @@ export async function store(url: string): Promise<Row[]> {
     return [
       row(
         "merge 30 decks into one of 900 slides through PostgreSQL / INSERT … SELECT of the rows",
-        (best[1] as number) / (best[0] as number),
+        must(best[1]) / must(best[0]),
         5,
       ),
     ];

@@ -37,7 +37,7 @@ function one(positionals: readonly string[], what: string): string {
   return positionals[0];
 }
 
-/** What the options ask of the rule; nothing where they ask nothing. */
+/** Returns the rule that the options ask for; undefined when they ask for none. */
 function askedRule(cut: string | undefined, body: string | undefined): AskedRule | undefined {
   if (cut === undefined && body === undefined) return undefined;
   const to = body === undefined ? undefined : TextPlacement.safeParse(body);
@@ -241,7 +241,7 @@ export const COMMANDS: Record<string, Command> = {
   translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),
 };
 
-/** What the command prints of itself. */
+/** Returns the command's help. */
 export function help(name?: string): string {
   const command = name ? COMMANDS[name] : undefined;
   if (command) return `unitext ${command.usage}\n  ${command.does}\n`;

@@ -2,12 +2,12 @@ import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
 import { extensionOf, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { type MergeSource, merge, readPlan, resolvePlan, split } from "@unitext/core/divide";
-import { type Deck, deckLink, Failure, slideLinks } from "@unitext/core/model";
+import { type Deck, deckLink, Failure, slideLinks, must } from "@unitext/core/model";
 import { type Account, balance, balanceSentence } from "@unitext/core/tally";
 import { fonts, newId, readBytes, readFile, writeAll } from "./files";
 import { options, Usage } from "./usage";
 
-/** A name that every system takes for a file. */
+/** Returns a file name that every system accepts. */
 const fileName = (name: string) =>
   name
     .replace(/[\\/:*?"<>|\p{Cc}]/gu, " ")
@@ -24,7 +24,7 @@ function tell(file: string, accounts: readonly Account[], numbers: ReadonlyMap<s
   }
 }
 
-/** `split DECK --plan FILE -o DIR [--format EXT]`: a file a part, all of them or none. */
+/** `split DECK --plan FILE -o DIR [--format EXT]`: writes a file for each part, all or none. */
 export async function splitCommand(
   args: readonly string[],
   writable: (file: string) => WritableFormat,
@@ -57,7 +57,7 @@ export async function splitCommand(
   const written = await Promise.all(
     parts.map(async (part, nth) => ({
       file: join(
-        values.output as string,
+        must(values.output),
         `${String(nth + 1).padStart(digits, "0")} ${fileName(part.properties.title)}.${format}`,
       ),
       bytes: await WRITERS[format].write(part, { fonts, picture: (sha256) => blobs.get(sha256), at: new Date() }),
@@ -67,7 +67,7 @@ export async function splitCommand(
   writeAll(written);
   for (const remark of resolved.remarks) process.stderr.write(`unitext: ${values.plan}: ${remark}\n`);
   tell(file, accounts, new Map(deck.slides.map(({ id }, nth) => [`${deck.id}/${id}`, nth + 1])));
-  // Files cannot follow a link into each other; each is named with the part that it leads to.
+  // Files cannot follow links into each other; each link names the part that it leads to.
   const titles = new Map(parts.map(({ id, properties }) => [id, properties.title]));
   for (const part of format === "json" || format === "md" ? [] : parts) {
     for (const [nth, slide] of part.slides.entries()) {
@@ -85,7 +85,10 @@ export async function splitCommand(
   );
 }
 
-/** `merge DECK… -o OUT [--look match|keep] [--at N]`: the decks in the order given; with `--at` the others go into the first after its slide N. */
+/**
+ * `merge DECK… -o OUT [--look match|keep] [--at N]`: merges decks in the given order; with `--at` the others go into
+ * the first after its slide N.
+ */
 export async function mergeCommand(
   args: readonly string[],
   write: (deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: string) => Promise<void>,
@@ -100,7 +103,7 @@ export async function mergeCommand(
   if (look !== "match" && look !== "keep") throw new Usage(`--look takes match or keep, not “${look}”`);
   const read = await Promise.all(positionals.map(async (file) => ({ file, result: await readFile(file) })));
   const taken = new Set<string>();
-  // Files may carry one id, as copies do: each stands for itself here.
+  // Copies of a file carry the same id, so each gets its own here.
   const gathered: MergeSource[] = read.map(({ result: { deck } }) => {
     const id = taken.has(deck.id) ? newId() : deck.id;
     taken.add(id);
@@ -136,7 +139,7 @@ export async function mergeCommand(
   process.stdout.write(`${values.output}\t${deck.slides.length} slides\n${balanceSentence(closing)}\n`);
 }
 
-/** The slides after the first `count` put behind slide `at` of them, and behind its details. */
+/** Moves the slides after the first `count` behind slide `at`, and behind its details. */
 function placed(deck: Deck, count: number, at: number): Deck {
   const own = deck.slides.slice(0, count);
   let after = at;

@@ -4,7 +4,7 @@ import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { type AskedRule, extensionOf, type ReadResult, readDeck, withDrawings } from "@unitext/core/formats";
 import { FontSet } from "@unitext/core/layout";
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { readPdf, svgPng } from "@unitext/node";
 
@@ -14,7 +14,7 @@ export const png = svgPng(folder);
 export const newId = () => nanoid(10);
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 
-/** Says of which file a refusal speaks. */
+/** Adds the file to a Failure's place. */
 function named<T>(file: string, act: () => T): T {
   try {
     return act();
@@ -35,7 +35,7 @@ export function readBytes(file: string): Uint8Array {
   });
 }
 
-/** Reads a deck or a text; pictures that a text names are looked for beside it, never above its folder. */
+/** Reads a deck or a text. Pictures that a text names are looked up beside it, never above its folder. */
 export async function readFile(file: string, rule?: AskedRule): Promise<ReadResult> {
   const bytes = readBytes(file);
   if (extensionOf(file) === "pdf")
@@ -55,7 +55,7 @@ export async function readFile(file: string, rule?: AskedRule): Promise<ReadResu
   return withDrawings(read, sha256);
 }
 
-/** Writes a file whole or not at all. */
+/** Writes a file completely or not at all. */
 export function writeWhole(file: string, bytes: Uint8Array | string): void {
   const partial = `${file}.${process.pid}.part`;
   try {
@@ -74,10 +74,10 @@ export function writeAll(files: readonly { file: string; bytes: Uint8Array }[]):
   let done = 0;
   try {
     files.forEach(({ bytes }, nth) => {
-      mkdirSync(dirname(resolve(partial[nth] as string)), { recursive: true });
-      writeFileSync(partial[nth] as string, bytes);
+      mkdirSync(dirname(resolve(must(partial[nth]))), { recursive: true });
+      writeFileSync(must(partial[nth]), bytes);
     });
-    for (; done < files.length; done++) renameSync(partial[done] as string, (files[done] as { file: string }).file);
+    for (; done < files.length; done++) renameSync(must(partial[done]), (files[done] as { file: string }).file);
   } catch {
     for (const part of partial) rmSync(part, { force: true });
     for (const { file } of files.slice(0, done)) rmSync(file, { force: true });

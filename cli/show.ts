@@ -79,7 +79,7 @@ function textsOf(slide: Slide): string[] {
   });
 }
 
-/** The same for a person to read. */
+/** The same as text for a person. */
 export function showText({ title, slides }: ReturnType<typeof show>): string {
   const rows = slides.map((slide) => {
     const marks = [slide.hidden ? "hidden" : "", slide.overflow ? "overflow" : "", slide.notes ? "" : "no notes"]

@@ -1,11 +1,11 @@
 import { parseArgs, type ParseArgsConfig } from "node:util";
 
-/** The command was called in a way that it does not know. */
+/** A command was called with unknown options or arguments. */
 export class Usage extends Error {}
 
 type Options = NonNullable<ParseArgsConfig["options"]>;
 
-/** The values of a command's options and its other words. Throws a Usage for an option that it does not have. */
+/** Returns the values of a command's options and its arguments. Throws a Usage for an unknown option. */
 export function options<O extends Options>(args: readonly string[], known: O) {
   try {
     return parseArgs({ args: [...args], options: known, allowPositionals: true, strict: true });

@@ -1,4 +1,7 @@
-/** What the thirty groups of class TB2 handed in after their field week: a name each, where they were, and what they found. All of it is made up. */
+/**
+ * What the thirty groups of class TB2 handed in after their field week: a name each, where they were, and what they
+ * found. All of it is made up.
+ */
 const BIRDS = [
   "Avocet",
   "Bittern",

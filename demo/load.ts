@@ -78,7 +78,10 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
   await tailorReport(db);
 }
 
-/** The quarterly report in a version for the board: two slides changed, one left out, one only there; then the report itself goes on. */
+/**
+ * A version of the quarterly report for the board: two slides changed, one left out, one only there; afterwards the
+ * report itself is changed.
+ */
 async function tailorReport(db: Database): Promise<void> {
   const { deck, version } = await loadDeck(db, "quarterly-monitoring");
   const board = tailorDeck({ deck, version }, "quarterly-monitoring-board", "Monitoring report, for the board", () =>
@@ -122,7 +125,7 @@ async function tailorReport(db: Database): Promise<void> {
     });
 }
 
-// Settings come from the environment that the start script gives.
+// The settings are environment variables that the start script sets.
 const { UNITEXT_DATABASE = "", UNITEXT_ROOT = process.cwd() } = process.env;
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));

@@ -24,7 +24,7 @@ export async function stored(page: Page): Promise<State> {
 /** The same, as the model has it. */
 export const deckOf = async (page: Page): Promise<Deck> => (await stored(page)).deck as unknown as Deck;
 
-/** Goes to a slide in Refine, by its place in the deck of the page. */
+/** Opens a slide in Refine, by its number. */
 export async function refine(page: Page, nth: number): Promise<void> {
   const { id, slides } = await deckOf(page);
   await page.goto(`/decks/${id}/refine/${slides[nth]?.id}`);
@@ -71,15 +71,15 @@ export async function dropOn(page: Page, selector: string, name: string, bytes: 
   const data = await page.evaluateHandle(() => new DataTransfer());
   await page.evaluate(
     ([transfer, base64, file]) => {
-      const binary = Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0));
-      (transfer as DataTransfer).items.add(new File([binary], file as string));
+      const binary = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+      transfer.items.add(new File([binary], file));
     },
     [data, Buffer.from(bytes).toString("base64"), name] as const,
   );
   await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
 }
 
-/** Waits until the file that the deck of the page is read from has arrived whole. */
+/** Waits until the file of the open deck has been read completely. */
 export async function arrived(page: Page): Promise<void> {
   const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];
   await expect
@@ -101,17 +101,17 @@ export async function bring(page: Page, name: string, bytes: Uint8Array): Promis
   await arrived(page);
 }
 
-/** Downloads the deck of the page in Deliver, as a format is called there. */
+/** Downloads the open deck in Deliver in a format, by its label. */
 export async function write(page: Page, label: string): Promise<Uint8Array> {
   const { id } = await deckOf(page);
   await page.goto(`/decks/${id}/deliver`);
   const button = page.getByRole("button", { name: `Download as ${label}` });
   await expect(button).toBeEnabled();
   const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
-  return readFileSync((await file.path()) as string);
+  return readFileSync(await file.path());
 }
 
-/** Goes on to speak, and opens the hall's window, which shows a slide. */
+/** Opens Speak, and the hall's window, which shows a slide. */
 export async function speak(page: Page, slide: string): Promise<Page> {
   await page.getByRole("link", { name: "Speak" }).click();
   const opening = page.context().waitForEvent("page");

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
@@ -24,14 +25,14 @@ test("decks chosen by their names are written at once, in one archive with one r
   });
   await expect(link).toBeVisible({ timeout: 30_000 });
   const [download] = await Promise.all([page.waitForEvent("download"), link.click()]);
-  const files = unzipSync(readFileSync((await download.path()) as string));
+  const files = unzipSync(readFileSync(await download.path()));
   expect(Object.keys(files).sort()).toEqual(["Batch of the east.pdf", "Batch of the west.pdf", "report.json"]);
   for (const name of ["Batch of the east.pdf", "Batch of the west.pdf"]) {
-    const file = await getDocument({ data: (files[name] as Uint8Array).slice(), verbosity: 0 }).promise;
+    const file = await getDocument({ data: must(files[name]).slice(), verbosity: 0 }).promise;
     // Three slides, two to a page.
     expect(file.numPages).toBe(2);
   }
-  const report = JSON.parse(strFromU8(files["report.json"] as Uint8Array));
+  const report = JSON.parse(strFromU8(must(files["report.json"])));
   expect(JSON.stringify(report)).toContain("Batch of the west");
 });
 

@@ -1,15 +1,15 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
-import type { ChartElement } from "@unitext/core/model";
+import { type ChartElement, must } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
 import { bring, deckOf, kept, refine, write } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 const chartOn = async (page: Page, slide: number) =>
-  (await deckOf(page)).slides[slide]?.elements.find(
-    (element): element is ChartElement => element.kind === "chart",
-  ) as ChartElement;
+  must(
+    (await deckOf(page)).slides[slide]?.elements.find((element): element is ChartElement => element.kind === "chart"),
+  );
 
 test("a chart is shown otherwise in a few fields, each act taken back by one undo", async ({ page }) => {
   test.setTimeout(60_000);
@@ -18,7 +18,7 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   await page.getByRole("button", { name: /^chart/ }).click();
   await page.getByText("How it is shown").click();
   const highest = page.getByRole("group", { name: "Highest" });
-  await highest.getByLabel("Measured").selectOption("second");
+  await highest.getByLabel("Measured").selectOption("secondary");
   await expect(page.getByRole("group", { name: /Second axis/ })).toBeVisible();
   await page
     .getByRole("group", { name: /Second axis/ })
@@ -33,7 +33,7 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   expect(await chartOn(page, 2)).toMatchObject({
     legend: "none",
     secondaryAxis: { title: "highest, m" },
-    series: [{ name: "Mean" }, { name: "Highest", by: "second", smooth: true }],
+    series: [{ name: "Mean" }, { name: "Highest", axis: "secondary", smooth: true }],
   });
   for (let nth = 0; nth < 4; nth++) await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await kept(page);
@@ -60,7 +60,7 @@ test("a number that is changed in the grid changes one value of the file's chart
   const differing = Object.keys(before).filter(
     (path) =>
       /charts\/chart[^/]*\.xml$|\.xlsx$/.test(path) &&
-      !Buffer.from(before[path] as Uint8Array).equals(Buffer.from(after[path] ?? [])),
+      !Buffer.from(must(before[path])).equals(Buffer.from(after[path] ?? [])),
   );
   expect(differing.map((path) => path.replace(/\d+/, "N")).sort()).toEqual([
     "ppt/charts/chartN.xml",
@@ -68,9 +68,7 @@ test("a number that is changed in the grid changes one value of the file's chart
   ]);
   const [chart = "", book = ""] = differing.sort();
   const values = (text: string) => [...text.matchAll(/<c:v>([^<]*)<\/c:v>/g)].map(([, value]) => value);
-  const [was, now] = [values(strFromU8(before[chart] as Uint8Array)), values(strFromU8(after[chart] as Uint8Array))];
+  const [was, now] = [values(strFromU8(must(before[chart]))), values(strFromU8(must(after[chart])))];
   expect(now.filter((value, nth) => value !== was[nth])).toEqual(["3.75"]);
-  expect(strFromU8(unzipSync(after[book] as Uint8Array)["xl/worksheets/sheet1.xml"] as Uint8Array)).toContain(
-    "<v>3.75</v>",
-  );
+  expect(strFromU8(must(unzipSync(after[book] as Uint8Array)["xl/worksheets/sheet1.xml"]))).toContain("<v>3.75</v>");
 });

@@ -2,14 +2,14 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
-import type { Deck, Element } from "@unitext/core/model";
+import { type Element, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { bring, deckOf, kept, refine, write } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 
 const find = async (page: Page, nth: number, test_: (element: Element) => boolean) =>
-  (await deckOf(page)).slides[nth]?.elements.find(test_) as Element;
+  must((await deckOf(page)).slides[nth]?.elements.find(test_));
 
 for (const { name, label, shown } of [
   { name: "quay-in-autumn.pptx", label: "Presentation (.pptx)", shown: "slide2.xml" },
@@ -37,7 +37,7 @@ for (const { name, label, shown } of [
       Object.keys(same).filter(
         (path) =>
           !/tags|meta|manifest|_rels|Content_Types|presentation\.xml/.test(path) &&
-          !Buffer.from(same[path] as Uint8Array).equals(Buffer.from(parts[path] ?? [])),
+          !Buffer.from(must(same[path])).equals(Buffer.from(parts[path] ?? [])),
       ),
     ).toEqual([]);
 
@@ -95,7 +95,7 @@ for (const { name, label, shown } of [
     const section = page.locator("section", { has: page.getByRole("heading", { name: "Pages (.pdf)" }) });
     await expect(section).toContainText("left out");
     const bytes = await write(page, label);
-    if (shown === "content.xml") expect(strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array)).toContain("November");
+    if (shown === "content.xml") expect(strFromU8(must(unzipSync(bytes)["content.xml"]))).toContain("November");
 
     await bring(page, `again-${name}`, bytes);
     const again = await deckOf(page);
@@ -104,7 +104,7 @@ for (const { name, label, shown } of [
     for (const said of ["Said at once", "November"]) expect(words).toContain(said);
     expect(await find(page, 5, isBook)).toMatchObject({
       rotation: 30,
-      frame: ((after.slides[5] as Deck["slides"][number]).elements.find(isBook) as Element).frame,
+      frame: must(must(after.slides[5]).elements.find(isBook)).frame,
     });
     const chart = again.slides[2]?.elements.find(({ kind }) => kind === "chart");
     expect(chart?.kind === "chart" && chart.series[0]?.values[0]).toBe(3.5);
@@ -120,7 +120,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
     ["batch-one.pptx", "quay-in-autumn.pptx"],
     ["batch-two.odp", "open-day.odp"],
     ["batch-three.txt", "class-list.txt"],
-  ].map(([name, from]) => [name as string, readFileSync(join(content, from as string)).toString("base64")]);
+  ].map(([name, from]) => [must(name), readFileSync(join(content, must(from))).toString("base64")]);
   const list = [
     ...files,
     ["batch-words.pptx", Buffer.from("hello").toString("base64")],
@@ -129,9 +129,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
   await page.evaluate((given) => {
     const data = new DataTransfer();
     for (const [name, base64] of given)
-      data.items.add(
-        new File([Uint8Array.from(atob(base64 as string), (letter) => letter.charCodeAt(0))], name as string),
-      );
+      data.items.add(new File([Uint8Array.from(atob(must(base64)), (letter) => letter.charCodeAt(0))], must(name)));
     document
       .querySelector("main")
       ?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));

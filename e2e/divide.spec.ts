@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { expect, type Page, test } from "@playwright/test";
@@ -20,7 +21,7 @@ interface Full {
 }
 const deckOf = async (page: Page, id: string): Promise<Full> =>
   (await (await page.request.get(`/api/decks/${id}`)).json()).deck;
-const idIn = (page: Page) => /\/decks\/([^/]+)/.exec(page.url())?.[1] as string;
+const idIn = (page: Page) => must(/\/decks\/([^/]+)/.exec(page.url())?.[1]);
 const option = (page: Page, number: number) => page.getByRole("option", { name: new RegExp(`^${number}\\. `) });
 
 /** A deck of one's own, so that tests do not meet. */
@@ -310,9 +311,11 @@ test("a link that lost its slide is mended, a menu is made with ways back, and a
       ),
     )
     .toBe(true);
-  const part = (
-    (await (await page.request.get("/api/decks")).json()) as { decks: { id: string; title: string }[] }
-  ).decks.find(({ title }) => title === "Second half")?.id as string;
+  const part = must(
+    ((await (await page.request.get("/api/decks")).json()) as { decks: { id: string; title: string }[] }).decks.find(
+      ({ title }) => title === "Second half",
+    )?.id,
+  );
   await page.goto(`/decks/${part}/arrange`);
   await page.getByRole("button", { name: "One link leads nowhere" }).click();
   const dialog = page.getByRole("dialog");

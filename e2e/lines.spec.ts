@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import type { Element } from "@unitext/core/model";
+import { type Element, must } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
 import { PNG } from "pngjs";
 import { bring, deckOf, kept, refine, write } from "./acts";
@@ -51,8 +51,8 @@ test("a drawing in SVG is added, stays sharp, and goes into files as it is, with
 
   const parts = unzipSync(await write(page, "Presentation (.pptx)"));
   const drawings = Object.keys(parts).filter((path) => /^ppt\/media\/.*\.svg$/.test(path));
-  expect(drawings.map((path) => strFromU8(parts[path] as Uint8Array))).toContain(GAUGE);
-  const slide = strFromU8(parts["ppt/slides/slide2.xml"] as Uint8Array);
+  expect(drawings.map((path) => strFromU8(must(parts[path])))).toContain(GAUGE);
+  const slide = strFromU8(must(parts["ppt/slides/slide2.xml"]));
   expect(slide).toContain("svgBlip");
   await page.getByText("drawn in dots", { exact: false }).first().waitFor({ state: "attached" });
 });

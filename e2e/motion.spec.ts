@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
 import { bring, deckOf, kept, refine, speak, stored } from "./acts";
 
@@ -11,7 +11,7 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   test.setTimeout(90_000);
   await bring(page, "quay-in-autumn.pptx", given);
   const deck = (await stored(page)).deck as unknown as Deck;
-  const slide = deck.slides[5] as Deck["slides"][number];
+  const slide = must(deck.slides[5]);
   await page.goto(`/decks/${deck.id}/refine/${slide.id}`);
   const list = page.getByRole("list", { name: "What comes in" });
   await expect(list.getByRole("listitem")).toHaveCount(6);
@@ -56,9 +56,8 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   await page.goto(`/decks/${deck.id}/deliver`);
   const button = page.getByRole("button", { name: "Download as Presentation (.pptx)" });
   const [file] = await Promise.all([page.waitForEvent("download"), button.click()]);
-  const parts = unzipSync(readFileSync((await file.path()) as string));
-  const timing =
-    /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(parts["ppt/slides/slide6.xml"] as Uint8Array))?.[0] ?? "";
+  const parts = unzipSync(readFileSync(await file.path()));
+  const timing = /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(must(parts["ppt/slides/slide6.xml"])))?.[0] ?? "";
   expect(timing.match(/nodeType="(click|after|with)Effect"/g)).toHaveLength(7);
   expect(timing).toContain('presetID="23"');
 });
@@ -77,7 +76,7 @@ test("main points come with what is below them: chosen, shown in the hall, in th
   await expect.poll(async () => (await deckOf(page)).slides.length).toBe(2);
   await refine(page, 1);
   const deck = await deckOf(page);
-  const slide = deck.slides[1] as Deck["slides"][number];
+  const slide = must(deck.slides[1]);
   await page
     .getByRole("button", { name: /^Text “The tide line/i })
     .first()
@@ -106,7 +105,7 @@ test("main points come with what is below them: chosen, shown in the hall, in th
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Download as Presentation (.odp)" }).click(),
   ]);
-  const content = strFromU8(unzipSync(readFileSync((await file.path()) as string))["content.xml"] as Uint8Array);
+  const content = strFromU8(must(unzipSync(readFileSync(await file.path()))["content.xml"]));
   expect(
     content.match(/presentation:node-type="(on-click|with-previous)"/g)?.map((found) => found.split('"')[1]),
   ).toEqual(["on-click", "with-previous", "with-previous", "on-click", "with-previous"]);

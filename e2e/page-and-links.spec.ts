@@ -1,12 +1,12 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
-import type { Element } from "@unitext/core/model";
+import { type Element, must } from "@unitext/core/model";
 import { bring, deckOf, kept, refine } from "./acts";
 
 const content = join(import.meta.dirname, "../demo/content");
 const element = async (page: Page, nth: number, wanted: (element: Element) => boolean) =>
-  (await deckOf(page)).slides[nth]?.elements.find(wanted) as Element;
+  must((await deckOf(page)).slides[nth]?.elements.find(wanted));
 
 test("a deck from a file gets pages of another shape, and of a size of one's own; one undo takes each back", async ({
   page,

@@ -13,7 +13,7 @@ export default defineConfig({
   reporter: [["list"], ["json"]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
-    // What the tests ask by themselves says where it comes from, as a page does.
+    // Requests of the tests say where they come from, as those of a page do.
     extraHTTPHeaders: { origin: `http://127.0.0.1:${port}` },
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
 import { arrived, kept, OUTLINE, press, stored, tabTo, titles } from "./acts";
@@ -81,10 +82,10 @@ test("the whole story with the keyboard alone", async ({ page }) => {
     const coming = page.waitForEvent("download");
     await press(page, page.getByRole("button", { name: `Download as ${name}` }));
     const download = await coming;
-    files[download.suggestedFilename().split(".").at(-1) as string] = await download.path();
+    files[must(download.suggestedFilename().split(".").at(-1))] = await download.path();
   }
-  expect((await readFile(files.pdf as string)).subarray(0, 5).toString()).toBe("%PDF-");
-  expect(await readFile(files.md as string, "utf8")).toContain("## The foot of the dune");
+  expect((await readFile(must(files.pdf))).subarray(0, 5).toString()).toBe("%PDF-");
+  expect(await readFile(must(files.md), "utf8")).toContain("## The foot of the dune");
 
   await press(page, place(page, "Desk"));
   const chooser = page.waitForEvent("filechooser");
@@ -92,7 +93,7 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await (await chooser).setFiles({
     name: "shore.pptx",
     mimeType: "application/octet-stream",
-    buffer: await readFile(files.pptx as string),
+    buffer: await readFile(must(files.pptx)),
   });
   await page.waitForURL(/\/arrange$/);
   await arrived(page);
@@ -279,7 +280,7 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
   await page.keyboard.press("Enter");
   await expect(page.getByText("Moved slide 2 after 12")).toBeVisible();
   await kept(page);
-  expect((await order()).indexOf(before[1] as string)).toBe(11);
+  expect((await order()).indexOf(must(before[1]))).toBe(11);
 
   await page.getByRole("button", { name: "Keys", exact: true }).click();
   await page.getByRole("button", { name: /^Hide or show the selected slides: H/ }).click();

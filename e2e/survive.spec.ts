@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -92,8 +93,8 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
     const die = () => {
       dead = true;
       for (const pid of [
-        running.process.pid as number,
-        ...below(running.process.pid as number),
+        must(running.process.pid),
+        ...below(must(running.process.pid)),
         ...below(postmaster),
         postmaster,
       ])
@@ -125,7 +126,7 @@ test("kill -9 of server and database in the middle of 500 edits keeps every ackn
     expect(await ended).toBe(0);
     await expect(fetch(running.address)).rejects.toThrow();
   } finally {
-    kill(running.process.pid as number);
+    kill(must(running.process.pid));
     rmSync(data, { recursive: true, force: true });
   }
 });

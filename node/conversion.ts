@@ -3,13 +3,13 @@ import { PictureConverter } from "@unitext/core/formats";
 import type { Asset } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
-/** Pictures drawn anew that pages do not show as they come, by name, and what of them could not be drawn. */
+/** Converted pictures by name, and what of them could not be converted. */
 export interface Drawn extends Pick<Report, "left"> {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
 }
 
-/** Draws pictures anew, which may take seconds. */
+/** Converts pictures, which may take seconds. */
 export async function convertPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
   const drawings = new PictureConverter((bytes) => createHash("sha256").update(bytes).digest("hex"));
   const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck, WRITERS } from "@unitext/core/formats";
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { strToU8 } from "fflate";
@@ -28,7 +28,7 @@ function cells(bytes: Uint8Array): { columns: number; values: number[] } {
       for (let dy = 0; dy < CELL; dy++)
         for (let dx = 0; dx < CELL; dx++)
           for (let channel = 0; channel < 3; channel++)
-            (sum[channel] as number) += data[((y + dy) * width + x + dx) * 4 + channel] as number;
+            sum[channel] = must(sum[channel]) + must(data[((y + dy) * width + x + dx) * 4 + channel]);
       values.push(...sum.map((value) => value / (CELL * CELL)));
     }
   }
@@ -43,7 +43,7 @@ function differing(one: Uint8Array, other: Uint8Array): { share: number; first: 
   for (let cell = 0; cell < count; cell++)
     if (
       [0, 1, 2].some(
-        (channel) => Math.abs((a.values[cell * 3 + channel] as number) - (b.values[cell * 3 + channel] as number)) > 25,
+        (channel) => Math.abs(must(a.values[cell * 3 + channel]) - must(b.values[cell * 3 + channel])) > 25,
       )
     )
       wrong.push(cell);
@@ -74,7 +74,7 @@ async function compare(
         ["png", drawn],
       ] as const)
         if (one) writeFileSync(join(process.env.UNITEXT_DRAWN, `${deck.id}-${nth + 1}-${name}.png`), one);
-    return { slide: nth + 1, ...differing(page as Uint8Array, drawn) };
+    return { slide: nth + 1, ...differing(must(page), drawn) };
   });
 }
 

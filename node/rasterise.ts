@@ -4,7 +4,7 @@ import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, metadataOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 
-/** Draws one slide as a PNG of a width in pixels. */
+/** Draws a slide as a PNG of a width in pixels. */
 export function slidePng(
   deck: Deck,
   number: number,
@@ -20,10 +20,10 @@ export function slidePng(
   return png(svg, width);
 }
 
-/** How wide a picture of lines is drawn that becomes dots. */
+/** The pixel width at which a vector picture is rasterised. */
 const DOTS = 1600;
 
-/** The faces that stand for those that a picture in SVG names; its words are not shaped by Unitext. */
+/** The faces for text in SVG pictures; such text is not shaped by Unitext. */
 const FACES = [
   "noto-sans-latin",
   "noto-sans-latin-ext",
@@ -38,7 +38,10 @@ const FACES = [
   ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : []),
 ]);
 
-/** Draws SVG as PNGs of a width in pixels. Drawings of Unitext need no fonts; a picture in SVG with words in it takes them from a folder. */
+/**
+ * Returns a function that draws SVG as a PNG of a width in pixels. Drawings of Unitext need no fonts; text in an SVG
+ * picture uses those of a folder.
+ */
 export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
   const flat = new Map<string, string>();
   const faces = {
@@ -51,7 +54,10 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
   };
   const drawn = (svg: string, width: number, font: object) =>
     new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
-  /** A picture in SVG that has pictures of dots in it, as dots: what draws here shows none in a picture. They are drawn once, and nothing is taken from elsewhere. */
+  /**
+   * Rasterises an SVG picture that contains raster pictures, because the renderer does not show a picture inside a
+   * picture. Cached; nothing is fetched.
+   */
   const flattened = (uri: string): string => {
     const known = flat.get(uri);
     if (known !== undefined) return known;

@@ -3,7 +3,17 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { createCanvas } from "@napi-rs/canvas";
 import type { ReadDeck } from "@unitext/core/formats";
-import { cutText, type Asset, type Deck, emptyDeck, Failure, PAGES, plainText, type Slide } from "@unitext/core/model";
+import {
+  cutText,
+  type Asset,
+  type Deck,
+  emptyDeck,
+  Failure,
+  PAGES,
+  plainText,
+  type Slide,
+  must,
+} from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { nanoid } from "nanoid";
 
@@ -16,7 +26,7 @@ interface TextItem {
   hasEOL: boolean;
 }
 
-/** The words of a page, a line each. */
+/** Returns the words of a page, a line each. */
 function wordsOf(items: readonly unknown[]): string {
   const lines = items
     .filter((item): item is TextItem => typeof (item as TextItem).str === "string")
@@ -30,7 +40,7 @@ function wordsOf(items: readonly unknown[]): string {
 }
 
 /**
- * Reads a PDF as a deck: a slide a page, the page as a picture whose description are its words, and the words as notes.
+ * Reads a PDF as a deck: a slide for each page, with the page as a picture, its words as the description and the notes.
  * Throws a Failure for a file that is damaged, has no page, or is protected by a password.
  */
 export async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string }): Promise<ReadDeck> {
@@ -109,7 +119,7 @@ export async function readPdf({ bytes, name }: { bytes: Uint8Array; name: string
       one.cleanup();
     }
     const title = (info.Title ?? "").trim() || name.replace(/\.[^.]*$/, "");
-    const language = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/i.test(info.Language ?? "") ? (info.Language as string) : "en";
+    const language = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/i.test(info.Language ?? "") ? must(info.Language) : "en";
     const adapted = [
       {
         slide: null,

@@ -19,7 +19,10 @@ built();
 const SCALE = short
   ? { files: 30, clients: 6, seconds: 12, kills: 1, imports: 0 }
   : { files: Number.POSITIVE_INFINITY, clients: 20, seconds: 60, kills: 3, imports: 1000 };
-/** What the service promises to other people while it works on a hostile file: the 95th percentile of their requests, in milliseconds. */
+/**
+ * What the service promises to other users while it works on a hostile file: the 95th percentile of their requests, in
+ * milliseconds.
+ */
 const PROMISED = 500;
 
 let failed = 0;
@@ -78,7 +81,7 @@ async function sql(text, values = []) {
   }
 }
 
-/** A person with a session of their own. */
+/** A user with a session. */
 async function person(name) {
   const token = randomBytes(30).toString("base64url");
   await sql("insert into users (id, name) values ($1, $1) on conflict do nothing", [name]);
@@ -102,7 +105,7 @@ const json = (body) => ({
 const percentile = (values, share) =>
   [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)] ?? 0;
 
-/** Makes requests of another person again and again until told to stop; resolves with how long each took. */
+/** Makes requests of another user again and again until told to stop. Resolves with how long each took. */
 function bystander(ask, deck) {
   const took = [];
   let going = true;
@@ -393,7 +396,7 @@ async function rights() {
   );
 }
 
-/** A client that edits one deck: what it sends stays with it until it is acknowledged, and answers are dropped now and then. */
+/** A client that edits one deck: it keeps its changes until they are acknowledged, and some answers are dropped. */
 async function editor(ask, deck, until, made, acknowledged) {
   let version = 0;
   while (Date.now() < until.edits) {
@@ -466,7 +469,7 @@ async function faults() {
   );
 }
 
-/** A backup that is made while people edit, restored into an empty folder: the same decks, as they were at one moment. */
+/** A backup made during edits, restored into an empty folder: the same decks, as they were at one moment. */
 async function backup() {
   const ask = await person("keeper");
   const deck = await newDeck(ask);
@@ -520,7 +523,7 @@ async function backup() {
   );
 }
 
-/** A long document that is being read while the database is killed: it is there in the end, whole. */
+/** A long document that is being read while the database is killed: in the end it is there completely. */
 async function interrupted() {
   const ask = await person("reader");
   const file = readFileSync(join(root, "demo/content/field-handbook.docx"));

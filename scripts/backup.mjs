@@ -33,7 +33,7 @@ if (restoring) {
     ]);
     if (Number(stdout?.trim() || 0) > 0 && !replacing)
       fail(`${data} holds ${stdout.trim()} decks already. Name an empty folder in UNITEXT_DATA, or say --replace.`);
-    // All or nothing: a file that is damaged leaves what was there.
+    // All or nothing: a damaged file leaves everything as it was.
     said(
       database.tool("pg_restore", [
         "-d",
@@ -70,7 +70,7 @@ if (restoring) {
   const database = await startPostgres(data);
   const partial = `${path}.${process.pid}.part`;
   try {
-    // One moment for all of it: what is edited meanwhile is in the next backup.
+    // All of it is of one moment: later edits are in the next backup.
     said(
       database.tool("pg_dump", [
         "-d",

@@ -1,4 +1,5 @@
-// npm run bench: builds the benchmarks, starts the product on data of its own for the browser's, prints ratios (`--json` as JSON).
+// npm run bench: builds the benchmarks, starts the product on data of its own for those of the browser, prints ratios
+// (`--json` as JSON).
 import { spawnSync } from "node:child_process";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";

@@ -5,7 +5,7 @@ import { root } from "./prepare.mjs";
 
 const watch = process.argv.includes("--watch");
 
-/** Our own rooms are bundled; packages stay packages, but for one that lies where only our rooms find it. */
+/** Our own packages are bundled; others stay external, except one that is installed where only our own find it. */
 const OURS = /^(@unitext\/|emf-converter$)/;
 const packagesOutside = {
   name: "packages-outside",

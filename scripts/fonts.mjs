@@ -39,7 +39,7 @@ const folderOf = (name) => dirname(require.resolve(`@fontsource/${name}/package.
 
 const truetype = (name, id) => convert(readFileSync(join(folderOf(name), "files", `${id}.woff`)), "sfnt");
 
-/** The characters that the face really has, as ranges; a font's own table is the only one to trust. */
+/** The characters that the face really has, as ranges, from the font's own table. */
 async function rangesOf(name, id) {
   const points = [...new Face(new Blob(await truetype(name, id))).collectUnicodes()].sort((a, b) => a - b);
   const ranges = [];

@@ -1,4 +1,4 @@
-// A PostgreSQL of its own on loopback, in a data folder outside the checkout.
+// A PostgreSQL server of its own on loopback, in a data folder outside the checkout.
 import { spawnSync } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -9,7 +9,7 @@ import { fail, isRoot, postgresFolder } from "./prepare.mjs";
 
 const USER = "unitext";
 
-/** Where the data live: UNITEXT_DATA, else a folder of the system's or of the user's. */
+/** Returns the data folder: UNITEXT_DATA, else a folder of the system or of the user. */
 export function dataFolder() {
   return (
     process.env.UNITEXT_DATA ??
@@ -17,7 +17,7 @@ export function dataFolder() {
   );
 }
 
-/** A port that is free on loopback: the wanted one or, where that is taken, any. */
+/** Returns a free port on loopback: the wanted one or, when that is taken, any. */
 export function freePort(wanted) {
   const tried = (port) =>
     new Promise((resolve, reject) => {
@@ -39,7 +39,7 @@ function answers(port) {
   });
 }
 
-/** PostgreSQL does not run as root: its programs are started as the account that Debian's package makes. */
+/** PostgreSQL does not run as root: its programs are started as the account that Debian's package creates. */
 function account() {
   if (!isRoot) return {};
   const id = (flag) => Number(spawnSync("id", [flag, "postgres"], { encoding: "utf8" }).stdout);
@@ -49,8 +49,9 @@ function account() {
 }
 
 /**
- * Starts the database where it does not run already, creating it at the first start. Resolves with its address, whether
- * it runs, and what stops it. `port` is where it ran before; with `patient` a fault is thrown, and does not end the program.
+ * Starts the database unless it runs already; creates it first when it is missing. Resolves with its address, whether
+ * it runs, and a function that stops it. `port` is the port of its last run; with `patient` a fault is thrown instead
+ * of ending the program.
  */
 export async function startPostgres(data, { fast = false, patient = false, port: wanted = 5432 } = {}) {
   const bin = postgresFolder();
@@ -105,7 +106,7 @@ export async function startPostgres(data, { fast = false, patient = false, port:
   if (port === undefined) {
     port = await freePort(wanted);
     const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60 ${fast ? "-c fsync=off -c full_page_writes=off" : ""}`;
-    // After a kill -9 the processes of the last run may take a moment to let go of the folder.
+    // After a kill -9 the processes of the last run may hold the folder for a moment.
     const start = ["-D", folder, "-l", join(data, "postgres.log"), "-o", settings, "-w", "-t", "60", "start"];
     for (let tries = 0; tries < 20 && program("pg_ctl", start).status !== 0; tries++)
       await new Promise((resolve) => setTimeout(resolve, 500));
@@ -131,7 +132,7 @@ export async function startPostgres(data, { fast = false, patient = false, port:
         maxBuffer: 1 << 28,
         ...options,
       }),
-    /** Stops what was started here; with `adopted` also what an earlier start that ended by a fault has left running. */
+    /** Stops what was started here; with `adopted` also a server that an earlier, failed start has left running. */
     stop: (adopted = false) => (ours || adopted) && program("pg_ctl", ["-D", folder, "-m", "fast", "-w", "stop"]),
   };
 }

@@ -1,4 +1,4 @@
-// What both commands need before anything else runs. No dependencies: nothing may be installed yet.
+// What start and test need before anything else runs. It has no dependencies, because nothing may be installed yet.
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
@@ -8,13 +8,13 @@ import { fileURLToPath } from "node:url";
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..");
 export const isRoot = process.getuid?.() === 0;
 
-/** Ends with a sentence and no stack. */
+/** Ends the program with a sentence and no stack trace. */
 export function fail(message) {
   process.stderr.write(`unitext: ${message}\n`);
   process.exit(1);
 }
 
-/** Runs a command to its end in the checkout; its output is shown only when it fails, unless `show`. */
+/** Runs a command in the checkout; its output is shown only when it fails, unless `show`. */
 export function run(command, args, { show = false, env = {}, what = command } = {}) {
   const result = spawnSync(command, args, {
     cwd: root,
@@ -31,7 +31,7 @@ export function run(command, args, { show = false, env = {}, what = command } = 
   fail(`${what} failed.`);
 }
 
-/** The folder of PostgreSQL's programs, of the newest version installed. */
+/** Returns the folder of the newest installed PostgreSQL's programs. */
 export function postgresFolder() {
   const base = "/usr/lib/postgresql";
   const versions = existsSync(base)
@@ -49,7 +49,7 @@ const SYSTEM = {
   "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt"),
 };
 
-/** Installs the Debian packages that are missing; without the right to, says the line that does it and ends. */
+/** Installs missing Debian packages; without the right to, prints the command that does it and ends. */
 export function systemPackages(names) {
   const missing = names.filter((name) => !SYSTEM[name]());
   if (!missing.length) return;
@@ -69,7 +69,7 @@ function stampOf(files) {
 }
 const current = (file, stamp) => existsSync(file) && readFileSync(file, "utf8") === stamp;
 
-/** Installs the packages of the lock file unless they are the ones that are there. */
+/** Installs the packages of the lock file unless they are installed already. */
 export function npmPackages() {
   const stamp = stampOf(["package-lock.json"]);
   const file = join(root, "node_modules/.unitext-installed");

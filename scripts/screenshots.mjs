@@ -13,7 +13,7 @@ const browser = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"],
 });
 
-/** Opens a place, does what shows it best, and takes its picture. */
+/** Opens a place, prepares it, and takes its picture. */
 async function shot(name, path, act = async () => {}, scheme = "light") {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
   await page.goto(address + path);
@@ -29,7 +29,7 @@ const spine = (number) => (page) =>
     .getByRole("toolbar", { name: /^Spine/ })
     .getByRole("button", { name: new RegExp(`^${number}\\. `) })
     .click();
-// The small pictures of the decks are drawn one after the other.
+// The thumbnails of the decks are drawn one after the other.
 await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
 const handbookDeck = "/decks/field-handbook";
@@ -38,7 +38,7 @@ await shot("points", `${handbookDeck}/write`, async (page) => {
   await spine(12)(page);
   await page.getByRole("button", { name: "Points" }).click();
 });
-// The next edition meets notes that were written by hand since, in a copy that goes again.
+// The next edition meets notes written by hand, in a copy that is deleted afterwards.
 const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
 await shot("newer-version", "/", async (page) => {
   const copy = await page.evaluate(async (deck) => {

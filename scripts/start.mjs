@@ -1,4 +1,5 @@
-// npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C ends all.
+// npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C ends
+// everything.
 import { spawn, spawnSync } from "node:child_process";
 import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
@@ -58,13 +59,13 @@ function loadDemo() {
   if (status !== 0) say("the demo decks could not be loaded; Unitext starts without them.");
 }
 
-/** Starts the server; one that ends by itself is started again, a little later each time. */
+/** Starts the server. One that ends by itself is started again, after a growing delay. */
 function serve() {
   serverBackOff.started();
   server = spawn(process.execPath, [...(dev ? ["--watch"] : []), join(root, "dist/server/main.js")], {
     cwd: root,
     detached: true,
-    // What the server has to say goes into its log; a fault at its start is shown here.
+    // The server's messages go to its log; a fault at its start is shown here.
     stdio: ["ignore", "ignore", "inherit", "ipc"],
     env: {
       ...process.env,
@@ -107,7 +108,7 @@ function serve() {
   });
 }
 
-/** Looks after the database: one that has ended is started again, with the data that it has. */
+/** Watches the database: one that has ended is started again, with its data. */
 async function watchDatabase() {
   while (!ending) {
     await seconds(1);
@@ -121,7 +122,7 @@ async function watchDatabase() {
       const before = database.url;
       database = await startPostgres(data, { patient: true, port: database.port });
       say("the database runs again.");
-      // Another port is another address: the server is told by starting it anew.
+      // Another port means another address: the server is restarted to learn it.
       if (database.url !== before) server.kill("SIGTERM");
     } catch (error) {
       say(`the database could not be started: ${error.message}`);
@@ -134,7 +135,7 @@ function end(code) {
   ending = true;
   for (const helper of helpers) helper.kill("SIGTERM");
   const finish = () => {
-    // Nobody else holds this data folder: a database that ran already was left by a start that was killed.
+    // Nobody else holds this data folder: a database that was running already was left by a start that was killed.
     database.stop(true);
     lock.release();
     process.exit(code);

@@ -1,4 +1,4 @@
-// One Unitext on a data folder: who holds it, and keeping its server and database running.
+// One Unitext per data folder: who holds it, and how its server and database are kept running.
 import { closeSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from "node:fs";
 import { join } from "node:path";
 
@@ -13,7 +13,7 @@ function alive(pid) {
   }
 }
 
-/** Who runs on a data folder: its process and port, or undefined where nobody does any more. */
+/** Returns the process and port that hold a data folder; undefined when nobody does. */
 export function holderOf(data) {
   try {
     const { pid, port } = JSON.parse(readFileSync(lockFile(data), "utf8"));
@@ -23,7 +23,7 @@ export function holderOf(data) {
   }
 }
 
-/** Takes a data folder for this process. Returns what gives it back, or undefined where somebody else has it. */
+/** Takes a data folder for this process. Returns a function that releases it; undefined when somebody else holds it. */
 export function hold(data) {
   for (let tries = 0; tries < 2; tries++) {
     try {
@@ -36,14 +36,16 @@ export function hold(data) {
       };
     } catch (error) {
       if (error.code !== "EEXIST" || holderOf(data)) return undefined;
-      // Whoever wrote it has ended without taking it along.
+      // The process that wrote it has ended without removing it.
       rmSync(lockFile(data), { force: true });
     }
   }
   return undefined;
 }
 
-/** Seconds to wait before the next start: doubled with every one that did not last a minute, up to half a minute. */
+/**
+ * Returns the seconds to wait before the next start: doubled with every run shorter than a minute, up to half a minute.
+ */
 export class BackOff {
   #wait = 0.5;
   #since = Date.now();

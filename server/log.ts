@@ -1,10 +1,10 @@
 import { renameSync, statSync } from "node:fs";
 import pino, { type Logger } from "pino";
 
-/** A log file is put aside at this many bytes, and so many of those are kept. */
+/** A log file of this many bytes is rotated, and this many old ones are kept. */
 const LARGEST = 10 * 1024 * 1024;
 const KEPT = 5;
-/** How many bytes wait for a slow or full disk at most; lines beyond are dropped, and the service goes on. */
+/** The most bytes that wait for a slow or full disk; further lines are dropped, and the service goes on. */
 const WAITING = 1024 * 1024;
 const LONGEST = 500;
 
@@ -15,13 +15,13 @@ interface Described {
   stack?: string;
 }
 
-/** An error without the content that was worked on: drivers put the values of a query into their messages. */
+/** Describes an error without content: drivers put the values of a query into their messages. */
 export function describeError(error: unknown): Described {
   if (!(error instanceof Error)) return { type: typeof error, message: String(error).slice(0, LONGEST) };
   let innermost: Error = error;
   while (innermost.cause instanceof Error) innermost = innermost.cause;
   const { code } = innermost as { code?: unknown };
-  // The stack begins with the message, which may hold content: only the places are kept.
+  // The stack starts with the message, which may have content: only the places are kept.
   const places = (error.stack ?? "")
     .split("\n")
     .filter((line) => /^\s+at /.test(line))
@@ -36,7 +36,7 @@ export function describeError(error: unknown): Described {
   };
 }
 
-/** Puts a log file aside when it is large: `server.log` becomes `server.log.1`, and so on. Returns whether it did. */
+/** Rotates a log file when it is large: `server.log` becomes `server.log.1`, and so on. Returns whether it did. */
 export function rotate(file: string, largest = LARGEST): boolean {
   try {
     if (statSync(file).size < largest) return false;
@@ -53,12 +53,12 @@ export function rotate(file: string, largest = LARGEST): boolean {
   }
 }
 
-/** A log that never holds the service up: written in the background, bounded, put aside when large, without content. */
+/** Opens a log that never blocks the service: written in the background, bounded, rotated, without content. */
 export function openLog({ level, file }: { level: string; file?: string }): Logger {
   const options = { level, base: null, serializers: { err: describeError } };
   if (!file) return pino(options);
   const destination = pino.destination({ dest: file, sync: false, mkdir: true, maxLength: WAITING });
-  // A full disk: what could not be written waits, and is dropped when it is too much.
+  // On a full disk, lines wait and are dropped when there are too many.
   destination.on("error", () => undefined);
   setInterval(() => {
     if (rotate(file)) destination.reopen();

@@ -5,7 +5,7 @@ import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, migrated, tidy } from "./store";
 import { inlineWork, ProcessPool } from "./work";
 
-/** Settings come from the environment that the start script gives. */
+/** The settings are environment variables that the start script sets. */
 const {
   UNITEXT_DATABASE = "postgres://unitext@127.0.0.1:5432/unitext",
   UNITEXT_ROOT = process.cwd(),
@@ -20,7 +20,7 @@ const log = openLog({
   level: process.env.UNITEXT_LOG ?? "info",
   ...(UNITEXT_LOG_FILE ? { file: UNITEXT_LOG_FILE } : {}),
 });
-// Nothing that a person asks for ends the process; what was overlooked is noted, and the server goes on.
+// No request ends the process; unhandled faults are logged, and the server goes on.
 process.on("unhandledRejection", (error) => log.error({ err: error }, "unhandled rejection"));
 
 const { db, close } = connect(UNITEXT_DATABASE);
@@ -56,11 +56,11 @@ const server = app.listen(Number(UNITEXT_PORT), "127.0.0.1", () => {
   process.send?.("listening");
 });
 
-// Longer than browsers and proxies keep a line open: a request never meets one that is just being closed.
+// Longer than browsers and proxies keep a connection open, so that no request meets one that is being closed.
 server.keepAliveTimeout = 65_000;
 
 let stopping = false;
-/** Ends in order: no new requests, the running ones to their end, then the database. */
+/** Shuts down in order: no new requests, the running ones to their end, then the database. */
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;

@@ -4,7 +4,7 @@ import { nanoid } from "nanoid";
 import { PNG } from "pngjs";
 import { apply } from "@unitext/core/edit";
 import { pictureInfo } from "@unitext/core/formats";
-import { type Deck, newSlide, type Slide } from "@unitext/core/model";
+import { type Deck, newSlide, type Slide, must } from "@unitext/core/model";
 import { emptyDeck, plainText } from "@unitext/core/model";
 import { dotsFile } from "@unitext/core/testing/raster";
 import { wmf } from "@unitext/core/testing/metafiles";
@@ -382,7 +382,7 @@ describe("keys of the running order", () => {
         let keys = newKeys(order, new Map());
         let next = 0;
         for (const [from, to, add] of moves) {
-          const moved = add ? `n${next++}` : (order[from % order.length] as string);
+          const moved = add ? `n${next++}` : must(order[from % order.length]);
           const rest = order.filter((id) => id !== moved);
           order = rest.toSpliced(to % (rest.length + 1), 0, moved);
           const placed = newKeys(order, keys);

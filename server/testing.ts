@@ -13,10 +13,10 @@ const root = join(import.meta.dirname, "..");
 
 export interface TestServer {
   address: string;
-  /** Of its database. */
+  /** The address of its database. */
   url: string;
   db: Database;
-  /** A fetch with the session of a user. */
+  /** Returns a fetch with the session of a user. */
   as(user: string): Promise<(path: string, init?: RequestInit) => Promise<Response>>;
   close(): Promise<void>;
 }
@@ -69,7 +69,7 @@ export async function testServer(name: string, { withoutJobs = false, processes 
 
 type Client = (path: string, init?: RequestInit) => Promise<Response>;
 
-/** A job once it has ended. */
+/** Waits for a job to end and returns it. */
 export async function ended(as: Client, job: string): Promise<Job> {
   for (let wait = 0; wait < 400; wait++) {
     const found = Job.parse(await (await as(`/api/jobs/${job}`)).json());
@@ -79,7 +79,7 @@ export async function ended(as: Client, job: string): Promise<Job> {
   throw new Error("The job did not end.");
 }
 
-/** Brings a file in and waits until it is read. */
+/** Imports a file and waits until it is read. */
 export async function importFile(as: Client, name: string, body: BodyInit): Promise<ImportResult> {
   const made = ImportResult.parse(
     await (

@@ -1,7 +1,7 @@
 import { strFromU8, unzipSync } from "fflate";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { emptyDeck, Failure, newSlide, plainText } from "@unitext/core/model";
+import { emptyDeck, Failure, newSlide, plainText, must } from "@unitext/core/model";
 
 import { WRITERS } from "@unitext/core/formats";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -49,8 +49,8 @@ describe("decks written together", () => {
     expect(job.report?.left.map(({ what }) => what)).toContain("“Tides”, its notes");
     const parts = unzipSync(new Uint8Array(await (await user(`/api/jobs/${begun.job}/file`)).arrayBuffer()));
     expect(Object.keys(parts).sort()).toEqual(["Tides (2).pdf", "Tides.pdf", "a-b.pdf", "report.json"]);
-    expect(strFromU8((parts["Tides.pdf"] as Uint8Array).subarray(0, 5))).toBe("%PDF-");
-    expect(JSON.parse(strFromU8(parts["report.json"] as Uint8Array)).decks).toHaveLength(3);
+    expect(strFromU8(must(parts["Tides.pdf"]).subarray(0, 5))).toBe("%PDF-");
+    expect(JSON.parse(strFromU8(must(parts["report.json"]))).decks).toHaveLength(3);
     const other = await server.as("tom");
     expect((await other(`/api/jobs/${begun.job}/file`)).status).toBe(404);
     expect((await other("/api/writes", json({ decks: ids, format: "pdf" }))).status).toBeGreaterThanOrEqual(403);
@@ -81,7 +81,7 @@ describe("a PDF", () => {
       frame: { x: 0, y: 0, width: 960, height: 540 },
     });
     const [picture] = read.blobs.values();
-    expect([...(picture as Uint8Array).subarray(1, 4)].map((code) => String.fromCharCode(code)).join("")).toBe("PNG");
+    expect([...must(picture).subarray(1, 4)].map((code) => String.fromCharCode(code)).join("")).toBe("PNG");
     const user = await server.as("ines");
     const answer = await user("/api/files?name=gauges.pdf", {
       method: "POST",

@@ -9,11 +9,11 @@ export const DIFFERENCES = ["words", "notes", "appearance", "data"] as const;
 export type Difference = (typeof DIFFERENCES)[number];
 export type CompareState = "same" | "changed" | "moved" | "here" | "there";
 
-/** A slide of one deck beside that of the other; null where the other has none. */
+/** A slide of one deck beside its counterpart in the other; null where there is none. */
 export interface CompareRow {
   state: CompareState;
   differs: Difference[];
-  /** It stands at another place, or under another slide. */
+  /** Whether it is at another place, or under another main slide. */
   moved: boolean;
   here: Slide | null;
   there: Slide | null;
@@ -31,7 +31,7 @@ interface ComparableText {
 }
 const facesOnce = new WeakMap<Slide, ComparableText>();
 
-/** What a slide says, shows and looks like, each as a string to be compared; ids play no part. */
+/** Returns what a slide says, shows and looks like as strings to compare; ids are left out. */
 function comparableText(slide: Slide): ComparableText {
   const known = facesOnce.get(slide);
   if (known) return known;
@@ -58,14 +58,17 @@ function comparableText(slide: Slide): ComparableText {
   return faces;
 }
 
-/** What differs between two states of a slide, their place aside. */
+/** Lists what differs between two states of a slide, apart from its place. */
 export function differences(here: Slide, there: Slide): Difference[] {
   if (here === there) return [];
   const [a, b] = [comparableText(here), comparableText(there)];
   return DIFFERENCES.filter((face) => a[face] !== b[face]);
 }
 
-/** Compares two decks, or two states of one, slide by slide, in the order of `here`; what only `there` has stands where it stands there. */
+/**
+ * Compares two decks, or two states of one, slide by slide in the order of `here`. Slides that only `there` has are
+ * listed where they come in `there`.
+ */
 export function compareDecks(here: Deck, there: Deck): Comparison {
   const pairs = pairSlides(here, there);
   const others = new Map(there.slides.map((slide, nth) => [slide.id, { slide, nth }]));

@@ -12,23 +12,26 @@ import {
 } from "@unitext/core/model";
 import { mainSlot, normalText } from "@unitext/core/text";
 
-/** A stretch of a slot's content that the text form cannot tell apart: one element, or texts that follow each other. */
+/** Content of a slot that the text form treats as one: a single element, or several texts in a row. */
 export interface Unit {
   slot: string;
   kind: Element["kind"];
   elements: Element[];
-  /** Its content alone, as a string. */
+  /** The content as a string, to compare. */
   key: string;
 }
 
-/** The slot as the text form knows it: one that the arrangement does not have counts as the main one. */
+/**
+ * Returns the slot under which the text form writes an element: its own, or the main one where the arrangement does not
+ * have it.
+ */
 function knownSlot(slide: Slide, slot: string | null): string {
   const main = mainSlot(slide.arrangement);
   if (slot === "title") return slot;
   return slot !== null && slotsOf(slide.arrangement).some(([name]) => name === slot) ? slot : main;
 }
 
-/** What an element shows and how, without what a text cannot say of it: id, place, binding and entrance. */
+/** Returns what an element shows and how, without what the text form cannot say: id, place, binding and entrance. */
 export function bareContent(element: Element): Omit<Element, "id" | "slot" | "frame" | "binding" | "entrance"> {
   const {
     id: _,
@@ -46,7 +49,7 @@ export function joinedText(elements: readonly Element[]): RichText {
   return texts.length === 1 && texts[0] ? texts[0] : texts.flat();
 }
 
-/** What was found of a slide's elements: slides never change, and those made of others share their elements. */
+/** Results for the elements of a slide. Slides are never changed in place, and copies share their elements. */
 interface Found {
   arrangement: Slide["arrangement"];
   units: Unit[];
@@ -62,7 +65,7 @@ function foundOf(slide: Slide): Found {
   return found;
 }
 
-/** The content of a slide as units in reading order; empty texts are none. */
+/** Returns the content of a slide as units in reading order, without empty texts. */
 export function unitsOf(slide: Slide): Unit[] {
   return foundOf(slide).units;
 }
@@ -100,7 +103,9 @@ function unitsIn(slide: Slide): Unit[] {
   return units;
 }
 
-/** All that the text form can say of a slide, as one string; it is kept as long as its elements live. */
+/**
+ * Returns everything that the text form can say of a slide as one string. Cached as long as the slide's elements live.
+ */
 export function contentKey(slide: Slide): string {
   const found = foundOf(slide);
   const { background, transition, delay, widths, section, notes } = slide;
@@ -130,12 +135,12 @@ export function contentKey(slide: Slide): string {
   return key;
 }
 
-/** The sum of a slide's content: slides with other sums differ in what the text form can say of them. */
+/** Returns a hash of a slide's content. Slides with different hashes differ in what the text form can say. */
 export function contentHash(slide: Slide): string {
   return textHash(contentKey(withFormerNames(slide)));
 }
 
-/** The words by which a slide is known again. */
+/** Returns the words of a slide, lower case and three letters or longer, to find similar slides by. */
 export function wordsOf(slide: Slide): Set<string> {
   const text = [...slide.elements.map(elementWords), textOf(slide.notes)].join(" ").toLowerCase();
   return new Set(text.match(/[\p{L}\p{N}]{3,}/gu) ?? []);

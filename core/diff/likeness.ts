@@ -1,15 +1,16 @@
-/** Something that is recognised by its words. */
+import { must } from "@unitext/core/model";
+/** The words of something that is to be paired by likeness. */
 export interface WordSet {
   id: string;
   words: ReadonlySet<string>;
 }
 
-/** Words that stand in more than this many of the texts tell nothing. */
+/** Words that occur in more texts than this are too common to tell texts apart. */
 const COMMON = 24;
 
 /**
- * Pairs texts by their likeness: twice the shared words over all words (Dice, “Measures of the Amount of Ecologic
- * Association Between Species”, 1945), the most alike first, nothing below `least`.
+ * Pairs texts by likeness, the most alike first: twice the number of shared words over all words (Dice, “Measures of
+ * the Amount of Ecologic Association Between Species”, 1945). Pairs below `least` are left out.
  */
 export function pairByLikeness(
   before: readonly WordSet[],
@@ -28,7 +29,7 @@ export function pairByLikeness(
       if (places && places.length <= COMMON) for (const at of places) candidates.add(at);
     }
     for (const at of candidates) {
-      const other = before[at] as WordSet;
+      const other = must(before[at]);
       let shared = 0;
       for (const word of words) if (other.words.has(word)) shared += 1;
       const score = (2 * shared) / (words.size + other.words.size);

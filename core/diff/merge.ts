@@ -6,12 +6,13 @@ import {
   type Slide,
   slotsOf,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { diff3Merge } from "node-diff3";
 import { bareContent, joinedText, unitsOf } from "./content";
 
-/** Something that the text and a hand both changed, each otherwise: what each says, and what it was. */
+/** Something that both the text and the user changed in different ways: its value in each, and before. */
 export interface Conflict {
   aspect: string;
   label: string;
@@ -20,7 +21,10 @@ export interface Conflict {
   text: string;
 }
 
-/** What is decided on a slide: whether to take what the text brings (as a rule yes), and for each conflict whose words stay. */
+/**
+ * The user's decision on a slide: whether to take what the text brings (by default yes), and whose words to keep in
+ * each conflict.
+ */
 export interface Choice {
   take?: boolean;
   conflicts?: Record<string, "hand" | "text">;
@@ -33,7 +37,7 @@ interface Aspects {
   slots: Map<string, Atom[]>;
   notes: Atom[];
 }
-/** A paragraph or an element, as a string to be compared and the thing itself. */
+/** A paragraph or an element, with a string to compare it by. */
 interface Atom {
   key: string;
   paragraph?: Paragraph;
@@ -77,7 +81,7 @@ function wordsOfAtoms(atoms: readonly Atom[]): string {
     .join("\n");
 }
 
-/** Three-way over atoms: what only one side changed is taken; undefined where both changed the same place. */
+/** Merges atoms three-way: takes what only one side changed. Returns undefined where both changed the same place. */
 function merge3(base: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] | undefined {
   const [b, h, t] = [keyOf(base), keyOf(hand), keyOf(text)];
   if (h === t || t === b) return [...hand];
@@ -90,10 +94,10 @@ function merge3(base: readonly Atom[], hand: readonly Atom[], text: readonly Ato
     { excludeFalseConflicts: true },
   );
   if (regions.some(({ conflict }) => conflict)) return undefined;
-  return regions.flatMap(({ ok }) => (ok ?? []).map((key: string) => byKey.get(key) as Atom));
+  return regions.flatMap(({ ok }) => (ok ?? []).map((key: string) => must(byKey.get(key))));
 }
 
-/** Contents for a slot from its atoms: paragraphs of one kind of appearance become one text. */
+/** Makes elements of atoms for a slot. Paragraphs in a row with the same stepping become one text. */
 function elementsOf(atoms: readonly Atom[], slot: string, newId: () => string): Element[] {
   const elements: Element[] = [];
   for (const { paragraph, steps, element } of atoms) {
@@ -123,7 +127,10 @@ export interface MergedSlide {
   conflicts: Conflict[];
 }
 
-/** The slide that keeps what was done by hand and takes what the text changed; `settle` says whose words stay where both did. */
+/**
+ * Merges a slide three-way: keeps what the user changed and takes what the text changed. `settle` decides where both
+ * changed the same thing.
+ */
 export function mergeSlide(
   base: Slide,
   mine: Slide,
@@ -198,7 +205,7 @@ export function mergeSlide(
   return { slide, conflicts };
 }
 
-/** All words of a slide, slot after slot, then its notes. */
+/** Returns all words of a slide, slot by slot, then its notes. */
 export function allWords(slide: Slide): string {
   const { slots, notes } = aspectsOf(slide);
   return [...[...slots.values()].map(wordsOfAtoms), ...(isEmptyText(slide.notes) ? [] : [wordsOfAtoms(notes)])].join(

@@ -1,7 +1,7 @@
 import type { SingleChange } from "@unitext/core/edit";
 import type { DeckMetadata } from "@unitext/core/model";
 
-/** The changes that make one head another: what both say alike stays. */
+/** Returns the changes that turn one deck's metadata into another's. */
 export function metadataChanges(before: DeckMetadata, after: DeckMetadata): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes: SingleChange[] = [];
@@ -19,7 +19,9 @@ export function metadataChanges(before: DeckMetadata, after: DeckMetadata): Sing
   return changes;
 }
 
-/** The changes that make one head another that a file has: its looks, masters and text styles too. */
+/**
+ * Returns the changes that turn one deck's metadata into another's, including imported themes, masters and text styles.
+ */
 export function allMetadataChanges(before: DeckMetadata, after: DeckMetadata): SingleChange[] {
   const changed = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
   const changes = metadataChanges({ ...before, theme: after.theme }, after);

@@ -8,13 +8,17 @@ function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
   else lists.set(key, [value]);
 }
 
-/** A slide to be paired, and whether its id was given by hand and so is the only one that it may be paired by. */
+/** A slide to pair. `named` means that its id was given by hand, so that it may be paired by this id only. */
 export interface PairCandidate {
   slide: Slide;
   named: boolean;
 }
 
-/** Pairs the slides made from the text with those of the deck: by id, then, where the text gives no id, by equal content (as `content` tells it), by title, by likeness and, with `byPlace`, as one that is being typed, by place. */
+/**
+ * Pairs the slides made from a text with those of the deck: by id, then, where the text gives no id, by equal content
+ * (as `content` returns it), by title and by likeness. With `byPlace`, for a text that is being typed, the rest is
+ * paired by place.
+ */
 export function pairByContent(
   before: readonly Slide[],
   list: readonly PairCandidate[],
@@ -69,7 +73,10 @@ export function pairByContent(
   return pairs;
 }
 
-/** Pairs the slides of two decks: by id, by origin (one made from the other, or both from one), then by content, title and likeness. Ids of `there` by ids of `here`. */
+/**
+ * Pairs the slides of two decks: by id, by origin (one copied from the other, or both from a third), then by content,
+ * title and likeness. Returns ids of `there` by ids of `here`.
+ */
 export function pairSlides(here: Deck, there: Deck): Map<string, string> {
   const pairs = new Map<string, string>();
   const free = new Map(there.slides.map((slide) => [slide.id, slide]));

@@ -8,7 +8,7 @@ import {
   type Slide,
 } from "@unitext/core/model";
 
-/** The ids of the slides above a slide, the nearest first. */
+/** Returns the ids of the slides above a slide, the nearest first. */
 function ancestors(parents: ReadonlyMap<string, string | null>, id: string): string[] {
   const found: string[] = [];
   for (let next = parents.get(id); next; next = parents.get(next)) found.push(next);
@@ -16,10 +16,10 @@ function ancestors(parents: ReadonlyMap<string, string | null>, id: string): str
 }
 
 /**
- * Copies of slides of a deck in the order given, repeats allowed, with new ids and their origin; their elements keep the
- * ids that they have on their slide, so that versions can be compared element by element. A detail stays under
- * the nearest of its main slides that stands open before it, else it comes to the main line. Links still lead where they
- * led: `relinked` sends them on.
+ * Copies slides of a deck in the given order, repeats allowed, with new ids and their origin. Elements keep the ids
+ * that they have on their slide, so that versions can be compared element by element. A detail stays under its nearest
+ * main slide that is copied before it, or else goes to the main line. Links are copied unchanged; `mapSlideLinks`
+ * redirects them.
  */
 export function copySlide(
   deck: Pick<Deck, "id" | "slides">,
@@ -40,7 +40,10 @@ export function copySlide(
   });
 }
 
-/** The slide with every link sent through `follow`; undefined takes a link off and leaves its words. The same object when nothing changes. */
+/**
+ * Returns the slide with `follow` applied to every link; undefined removes a link and keeps its words. Returns the same
+ * object when nothing changes.
+ */
 export function mapSlideLinks(slide: Slide, follow: (to: string, words: string) => string | undefined): Slide {
   const noted = linksOf(slide.notes).length > 0;
   if (!noted && !slide.elements.some((element) => elementLinks(element).length)) return slide;

@@ -1,5 +1,5 @@
 import { compareDecks } from "@unitext/core/diff";
-import { apply, type Change, copies, insertAt } from "@unitext/core/edit";
+import { apply, copies, insertAt } from "@unitext/core/edit";
 import {
   type Deck,
   emptyDeck,
@@ -13,6 +13,7 @@ import {
   textOf,
   THEMES,
   titleOf,
+  must,
 } from "@unitext/core/model";
 import { balance, balanceSentence, type Account, tally } from "@unitext/core/tally";
 import { deckArbitrary, idSource } from "@unitext/core/testing";
@@ -61,8 +62,8 @@ const linkedDeck = (id: string): fc.Arbitrary<Deck> =>
       }));
       for (const [from, to, lost] of links) {
         const at = from % slides.length;
-        const home = slides[at] as Slide;
-        const target = lost ? "nowhere" : (slides[to % slides.length] as Slide).id;
+        const home = must(slides[at]);
+        const target = lost ? "nowhere" : must(slides[to % slides.length]).id;
         const drawn = {
           kind: "shape" as const,
           id: `drawn${home.elements.length}`,
@@ -200,7 +201,7 @@ describe("split", () => {
       ["b", "slide:a"],
       ["c", "slide:a"],
     ]);
-    expect(linksIn(apply(alone, mendLink(alone, "b", "slide:a", "c") as Change).deck)).toEqual([
+    expect(linksIn(apply(alone, must(mendLink(alone, "b", "slide:a", "c"))).deck)).toEqual([
       "slide:c",
       "slide:a",
       "https://example.org/dunes",
@@ -243,18 +244,18 @@ describe("split", () => {
   });
 
   it("offers where a broken link may lead, and mends it", () => {
-    const two = done.parts[1] as Deck;
+    const two = must(done.parts[1]);
     const [broken] = brokenLinks(two, [course]);
     expect(broken).toMatchObject({ number: 2, words: "lost", to: "slide:z", target: { name: "Spare", number: 6 } });
     expect(broken?.nearest).toMatchObject({ name: expect.stringMatching(/Storms|Thanks/) });
     const mended = apply(
       two,
-      mendLink(two, broken?.slide as string, "slide:z", broken?.nearest?.slide as string) as never,
+      mendLink(two, must(broken?.slide), "slide:z", must(broken?.nearest?.slide)) as never,
     ).deck;
     expect(tally(mended).links.broken).toBe(0);
-    const bare = apply(two, mendLink(two, broken?.slide as string, "slide:z", null) as never).deck;
+    const bare = apply(two, mendLink(two, must(broken?.slide), "slide:z", null) as never).deck;
     expect(tally(bare).links).toEqual({ external: 1, internal: 1, broken: 0 });
-    expect(textOf(slideTexts(bare.slides[1] as Slide)[1] ?? [])).toContain("lost");
+    expect(textOf(slideTexts(must(bare.slides[1]))[1] ?? [])).toContain("lost");
     expect(brokenLinks(two)[0]).toMatchObject({ target: null, nearest: null });
   });
 
@@ -438,7 +439,7 @@ describe("merge", () => {
             deck,
             version: nth,
             ...(nth === 1 && chosen.length
-              ? { slides: [...new Set(chosen.map((at) => deck.slides[at % deck.slides.length]?.id as string))] }
+              ? { slides: [...new Set(chosen.map((at) => must(deck.slides[at % deck.slides.length]?.id)))] }
               : {}),
           }));
           const drop = new Set(
@@ -469,7 +470,7 @@ describe("merge", () => {
             ...whole,
             slides: whole.slides.map((one, nth) => ({
               ...one,
-              origin: { deck: "x", slide: deck.slides[nth]?.id as string, version: 0 },
+              origin: { deck: "x", slide: must(deck.slides[nth]?.id), version: 0 },
             })),
           }).counts,
         ).toMatchObject({ here: 0, there: 0, moved: 0 });
@@ -546,7 +547,7 @@ describe("a balance", () => {
       slide("s", "One", { notes: [...plainText("note"), ...linkTo("s")] }),
       slide("r", "Two"),
     ]);
-    const after = { ...before, slides: [{ ...(before.slides[0] as Slide), notes: [] }] };
+    const after = { ...before, slides: [{ ...must(before.slides[0]), notes: [] }] };
     const open = balance([before], [after], []);
     expect(open.closed).toBe(false);
     expect(open.open.map(({ kind, slide: id }) => [kind, id])).toEqual([
@@ -580,12 +581,12 @@ describe("a menu", () => {
     const { deck: next } = apply(deck, made?.change as never);
     expect(titles(next)).toEqual(["Opening", "Topics", "Tides", "Dunes"]);
     expect(linksIn(next)).toEqual(["slide:b", "slide:c", `slide:${made?.menu}`, `slide:${made?.menu}`]);
-    const again = contentsSlideFor(next, [made?.menu as string, "b", "c"], words);
+    const again = contentsSlideFor(next, [must(made?.menu), "b", "c"], words);
     expect(tally(apply(next, again?.change as never).deck).links.internal).toBe(4);
     const more = apply(next, insertAt([slide("x", "More")], { parent: null, after: "c" })).deck;
     expect(
       linksIn(
-        apply(more, contentsSlideFor(more, [made?.menu as string, "b", "c", "x"], words)?.change as never).deck,
+        apply(more, contentsSlideFor(more, [must(made?.menu), "b", "c", "x"], words)?.change as never).deck,
       ).filter((to) => to === "slide:x"),
     ).toHaveLength(1);
   });

@@ -13,18 +13,19 @@ import {
   slideLink,
   slideLinks,
   titleOf,
+  must,
 } from "@unitext/core/model";
 import { mapSlideLinks } from "./carry";
 
-/** A link that leads to a slide which this deck does not have, and where it may lead instead. */
+/** A link to a slide that this deck does not have, and slides that it could lead to instead. */
 export interface BrokenLink {
   slide: string;
   number: number;
   words: string;
   to: string;
-  /** The slide that it led to, as its deck of origin has it. */
+  /** The slide that it led to, as the original deck has it. */
   target: { name: string; number: number } | null;
-  /** The nearest slide of the same topic that is here. */
+  /** The nearest slide on the same topic that this deck has. */
   nearest: { slide: string; number: number; name: string } | null;
   /** The contents slide. */
   contents: { slide: string; number: number; name: string } | null;
@@ -32,7 +33,10 @@ export interface BrokenLink {
 
 const CONTENTS = /^(contents?|overview|agenda|menu|inhalt|übersicht|contenidos?|índice|sommaire|table des matières)$/i;
 
-/** The broken links of a deck; `origins` are decks that its slides were made from, which tell what a link led to. */
+/**
+ * Lists the broken links of a deck. `origins` are the decks that its slides were copied from, which tell what a link
+ * led to.
+ */
 export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLink[] {
   const ids = new Set(deck.slides.map(({ id }) => id));
   const place = (slide: Slide | undefined) =>
@@ -41,8 +45,7 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
     deck.slides.find((slide) => CONTENTS.test(titleOf(slide))) ??
     deck.slides.find(
       (slide) =>
-        slideLinks(slide).filter(({ to }) => slideLink(to) !== undefined && ids.has(slideLink(to) as string)).length >=
-        3,
+        slideLinks(slide).filter(({ to }) => slideLink(to) !== undefined && ids.has(must(slideLink(to)))).length >= 3,
     );
   const sectioned = origins.map((origin) => ({
     origin,
@@ -56,10 +59,10 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
       if (inside === undefined || ids.has(inside) || seen.has(`${text}${to}`)) return [];
       seen.add(`${text}${to}`);
       const home = sectioned.find(({ at }) => at.has(inside));
-      const target = home?.origin.slides[home.at.get(inside) as number];
+      const target = home?.origin.slides[must(home.at.get(inside))];
       let nearest: Slide | undefined;
       if (home && target) {
-        const at = home.at.get(inside) as number;
+        const at = must(home.at.get(inside));
         const topic = home.section.get(inside);
         const candidates = deck.slides.flatMap((own) => {
           const from = own.origin?.deck === home.origin.id ? home.at.get(own.origin.slide) : undefined;
@@ -75,7 +78,7 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
           number: nth + 1,
           words: text,
           to,
-          target: target && home ? { name: nameOf(target), number: (home.at.get(inside) as number) + 1 } : null,
+          target: target && home ? { name: nameOf(target), number: must(home.at.get(inside)) + 1 } : null,
           nearest: place(nearest),
           contents: contents && contents.id !== slide.id ? place(contents) : null,
         },
@@ -84,7 +87,7 @@ export function brokenLinks(deck: Deck, origins: readonly Deck[] = []): BrokenLi
   });
 }
 
-/** The change that makes a link of a slide lead elsewhere in the deck, or takes it off and leaves its words (null). */
+/** Returns the change that makes a link lead to another slide of the deck, or removes it and keeps its words (null). */
 export function mendLink(deck: Deck, slide: string, to: string, next: string | null): Change | undefined {
   const before = deck.slides[slideIndex(deck, slide)];
   if (!before) return undefined;
@@ -103,13 +106,13 @@ export function mendLink(deck: Deck, slide: string, to: string, next: string | n
   return changes.length ? batch(changes) : undefined;
 }
 
-/** Where the way back stands on a slide: at the top right, clear of the title. */
+/** Returns the frame of the link back to the contents: at the top right, clear of the title. */
 function wayBackFrame(page: Deck["page"]) {
   const scale = page.height / 540;
   return { x: page.width * 0.935 - 150 * scale, y: 10 * scale, width: 150 * scale, height: 30 * scale };
 }
 
-/** Whether an element is a way back to a slide. */
+/** Whether an element is a link to a slide. */
 const linksTo = (element: Element, slide: string) =>
   element.kind === "text" &&
   element.frame !== undefined &&
@@ -117,9 +120,9 @@ const linksTo = (element: Element, slide: string) =>
   linksOf(element.text)[0]?.to === `slide:${slide}`;
 
 /**
- * The change that puts a menu before the first of some slides, with a link to each, and a way back to it on each of them.
- * Links lead by id, so they stay right when slides move. Run again for a menu that is there, its list is made anew and
- * ways back that are missing are added.
+ * Returns the change that inserts a contents slide before the given slides, with a link to each, and adds a link back
+ * to it on each of them. Links lead by id, so they stay right when slides move. For a contents slide that is there
+ * already, its list is made again and missing links back are added.
  */
 export function contentsSlideFor(
   deck: Deck,

@@ -23,29 +23,30 @@ import {
   textHash,
   type Theme,
   themeOf,
+  must,
 } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { copySlide, mapSlideLinks } from "./carry";
 import type { Versioned } from "./split";
 
-/** A deck that is gathered: all of its slides, or those chosen by id, in the order given. */
+/** A deck to merge: all of its slides, or those chosen by id, in the given order. */
 export interface MergeSource extends Versioned {
   slides?: readonly string[];
 }
 
-/** How decks come together. */
+/** Options of a merge. */
 export interface MergeOptions {
-  /** `match`: the slides take the look of the place; `keep`: their theme comes along. */
+  /** `match`: the slides take the theme of the target; `keep`: their theme is imported with them. */
   appearance: "match" | "keep";
-  /** A section opener with the deck's title before the slides of each. */
+  /** Whether a section opener with the deck's title comes before the slides of each deck. */
   sections?: boolean;
-  /** A slide with links to where each deck begins, before the first. */
+  /** Whether a slide with links to the start of each deck comes first. */
   contents?: boolean;
-  /** A first slide that says the same as one before it is taken once. */
+  /** Whether a first slide that equals an earlier one is left out. */
   openingsOnce?: boolean;
   /** Slides to be left out as copies of others, as `deck/slide`. */
   drop?: ReadonlySet<string>;
-  /** The deck whose look the place has: its slides keep all of it. */
+  /** The deck whose appearance the target has: its slides keep all of it. */
   appearanceOf?: string;
 }
 
@@ -53,15 +54,15 @@ export interface MergeResult {
   slides: Slide[];
   assets: Deck["assets"];
   themes: Record<string, Theme>;
-  /** What files draw behind the slides, and the text styles that they give. */
+  /** The masters and text styles that the slides need. */
   shared: Pick<Deck, "masters" | "styles">;
   accounts: Account[];
-  /** For each picture file that a slide names: the deck that it comes from. */
+  /** For each picture file that a slide names, the deck that it comes from. */
   files: { sha256: string; deck: string }[];
 }
 
 const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
-/** What two slides have in common when they are the same: words and pictures, by the bytes of these. */
+/** Returns a string that is equal for slides with the same words and the same pictures, compared by their bytes. */
 export function contentFingerprint(slide: Slide, assets: Deck["assets"]): string {
   const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
   return textHash(
@@ -69,7 +70,7 @@ export function contentFingerprint(slide: Slide, assets: Deck["assets"]): string
   );
 }
 
-/** Slides of gathered decks that say the same and show the same pictures, in groups of two or more. */
+/** Lists groups of two or more slides with the same words and pictures. */
 export function duplicates(
   gathered: readonly MergeSource[],
 ): { deck: string; slide: string; number: number; name: string }[][] {
@@ -89,14 +90,14 @@ export function duplicates(
   return [...groups.values()].filter((group) => group.length > 1);
 }
 
-/** Takes pictures of several decks together: one name for each file, another name where two files have one. */
+/** Collects the files of several decks: one name for each file, and a new name where two files have the same. */
 class Files {
   readonly assets: Deck["assets"];
   readonly sources: { sha256: string; deck: string }[] = [];
   constructor(there: Deck["assets"]) {
     this.assets = { ...there };
   }
-  /** The name by which a file of a deck goes from now on; names that stand for no file stay. */
+  /** Returns the new name of a deck's file. A name without a file stays. */
   take(name: string, deck: Deck): string {
     const asset = deck.assets[name];
     if (!asset) return name;
@@ -112,13 +113,13 @@ class Files {
   on(slide: Slide, deck: Deck): Slide {
     const names = filesOf(slide, deck);
     if (!names.length) return slide;
-    // What a master shows and the file that a slide was read from go by the sum of their content and have one name everywhere.
+    // Files of masters and source packages are named by their content, so the name is the same everywhere.
     for (const name of names) this.take(name, deck);
     return renamePictures(slide, (name) => this.take(name, deck));
   }
 }
 
-/** Brings looks along under names of their own; equal ones share a name. */
+/** Imports themes under names of their own; equal themes share a name. */
 class AppearanceRegistry {
   readonly themes: Record<string, Theme>;
   readonly added: Record<string, Theme> = {};
@@ -128,12 +129,12 @@ class AppearanceRegistry {
   ) {
     this.themes = { ...there };
   }
-  /** The name of a theme in the place, or undefined where it is the place's own. */
+  /** Returns the name of a theme in the target; undefined for the target's own. */
   take(theme: Theme): string | undefined {
     const same = (other: Theme) => JSON.stringify(other) === JSON.stringify(theme);
     if (same(this.place)) return undefined;
     let name = theme.name;
-    for (let nth = 2; this.themes[name] && !same(this.themes[name] as Theme); nth++)
+    for (let nth = 2; this.themes[name] && !same(must(this.themes[name])); nth++)
       name = `${cutText(theme.name, 70)} ${nth}`;
     if (!this.themes[name]) this.themes[name] = this.added[name] = theme;
     return name;
@@ -143,7 +144,7 @@ class AppearanceRegistry {
 const listed = (names: readonly string[]) =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
-/** What of a slide's own look is dropped where it takes another: named, so that it is said and counted. */
+/** Lists what a slide loses of its own appearance when it takes another theme, so that it can be reported. */
 function droppedAppearance(slide: Slide, deck: Deck): string[] {
   if (slide.master === undefined) return [];
   const master = deck.masters?.[slide.master];
@@ -167,9 +168,10 @@ function droppedAppearance(slide: Slide, deck: Deck): string[] {
 const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.height;
 
 /**
- * The slides of several decks, in order, as they stand in one place: with new ids and their origin, pictures and looks
- * under names that are free there, what stands freely on pages of another shape fitted to those of the place, links following their slides from deck to deck. The decks given stay as they are.
- * Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not have.
+ * Copies the slides of several decks, in order, into one place: with new ids and their origin, files and themes under
+ * free names, positioned elements fitted to the target's page, and links following their slides from deck to deck. The
+ * given decks are not altered. Throws a Failure `not-valid` for a deck that is named twice or a slide that it does not
+ * have.
  */
 export function mergeParts(
   place: Pick<Deck, "theme" | "themes" | "assets" | "page">,
@@ -183,7 +185,7 @@ export function mergeParts(
   const seenOpenings = new Map<string, string>();
   const places = new Map<string, string>();
   const known = new Set<string>();
-  /** A slide that was left out as a copy is where its likeness stands. */
+  /** Links to a slide that was left out as a duplicate lead to the slide that it duplicates. */
   const instead = new Map<string, string>();
   const copyOf = new Map<string, string>();
   const refits: PageResizer[] = [];
@@ -276,7 +278,7 @@ export function mergeParts(
     });
     taken.forEach(({ id }, nth) => {
       const key = keyOf(deck.id, id);
-      if (!places.has(key)) places.set(key, (made[nth] as Slide).id);
+      if (!places.has(key)) places.set(key, must(made[nth]).id);
     });
     if (refit) refits.push(refit);
     const opener: Slide | undefined =
@@ -291,7 +293,7 @@ export function mergeParts(
     return { deck, from: taken, slides: made, opener, numbers: byId };
   });
   const whereIs = (key: string): string | undefined =>
-    places.get(key) ?? (instead.has(key) ? places.get(instead.get(key) as string) : undefined);
+    places.get(key) ?? (instead.has(key) ? places.get(must(instead.get(key))) : undefined);
   const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
     ...(opener ? [opener] : []),
     ...slides.map((slide, nth) =>
@@ -300,7 +302,7 @@ export function mergeParts(
         const other = deckLink(to);
         const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
         const at = key === undefined ? undefined : whereIs(key);
-        const source = (from[nth] as Slide).id;
+        const source = must(from[nth]).id;
         if (at !== undefined) {
           if (key !== undefined && instead.has(key))
             accounts.push({
@@ -314,7 +316,7 @@ export function mergeParts(
           return `slide:${at}`;
         }
         if (inside === undefined || !numbers.has(inside)) return to;
-        // The slide was not taken: the link goes on leading to it, in the deck that has it.
+        // The slide was not taken: the link keeps leading to it in its own deck.
         return `deck:${deck.id}/${inside}`;
       }),
     ),
@@ -363,7 +365,7 @@ export function mergeParts(
   };
 }
 
-/** A new deck of several, with the head of the first. Throws as `gather` does, and for a list without slides. */
+/** Merges decks into a new one with the metadata of the first. Throws as `mergeParts` does, and for an empty list. */
 export function merge(
   gathered: readonly MergeSource[],
   options: MergeOptions & { title?: string },
@@ -398,7 +400,7 @@ export function merge(
   return { deck, accounts, files };
 }
 
-/** The change that brings the slides of other decks into one, at a place. Throws as `gather` does. */
+/** Returns the change that inserts slides of other decks into a deck at a place. Throws as `mergeParts` does. */
 export function mergeInto(
   deck: Deck,
   place: Place,

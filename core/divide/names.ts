@@ -1,5 +1,5 @@
 import { cutText } from "@unitext/core/model";
-/** What a pattern for names may say of a part: its number and how many there are, its own name, the deck's title, the day. */
+/** Fields for name patterns: a part's number, the number of parts, its own name, the deck's title, the date. */
 export interface NameParts {
   number: number;
   count: number;
@@ -18,7 +18,9 @@ const FIELDS: Record<string, (parts: NameParts) => string> = {
 };
 export const NAME_FIELDS = Object.keys(FIELDS);
 
-/** A part's name by a pattern such as `{title} – {part} ({number} of {count})`; what is no field stays as it is written. */
+/**
+ * Names a part by a pattern such as `{title} – {part} ({number} of {count})`. Text that is not a field stays as it is.
+ */
 export function nameBy(pattern: string, parts: NameParts): string {
   return cutText(
     pattern
@@ -30,9 +32,9 @@ export function nameBy(pattern: string, parts: NameParts): string {
 }
 
 /**
- * What the stars of a pattern stand for in a name, or undefined where it does not match: `TB2-*-*` on
- * `TB2-07-Marsh` gives `07` and `Marsh`. A star takes as little as it can, the last one the rest; `?` is one
- * character; capitals are not told apart.
+ * Returns the text that each star of a pattern stands for in a name; undefined when it does not match: `TB2-*-*` on
+ * `TB2-07-Marsh` gives `07` and `Marsh`. A star takes as little as possible, the last one the rest; `?` is one
+ * character; case is ignored.
  */
 export function matchName(pattern: string, name: string): string[] | undefined {
   const stars = pattern.split("*").length - 1;
@@ -46,7 +48,7 @@ export function matchName(pattern: string, name: string): string[] | undefined {
 }
 
 const numeric = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
-/** Orders names and their parts as people do: 2 before 10, capitals with small letters. */
+/** Compares names as people sort them: 2 before 10, case ignored. */
 export function groupByName(a: string, b: string): number {
   return numeric.compare(a, b);
 }

@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, newSlide, plainText, secondsOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, secondsOf, type Slide, must } from "@unitext/core/model";
 import fc from "fast-check";
 import {
   byCount,
@@ -89,7 +89,7 @@ describe("plans", () => {
     ['{"by":{"minutes":-1}}', "plan.json: by.minutes", "cannot be taken"],
     ["title,pages\na,1", "plan.csv: line 1", "columns name and slides"],
   ])("that cannot be taken say where: %j", (text, where, words) => {
-    expect(() => readPlan(text, where.split(":")[0] as string)).toThrow(
+    expect(() => readPlan(text, must(where.split(":")[0]))).toThrow(
       expect.objectContaining({ where, message: expect.stringContaining(words) }),
     );
   });
@@ -166,7 +166,7 @@ describe("proposals", () => {
   it("fill a budget of minutes and keep it", () => {
     expect(ids(byMinutes(numbered(10).slides, 130, 300))).toEqual(["1 2 3 4 5", "6 7 8 9 10"]);
     // Opening and closing take two minutes of each part's five.
-    expect(ids(suggestParts(numbered(8), { minutes: 5 }, [numbered(8).slides[0] as Slide]))).toHaveLength(2);
+    expect(ids(suggestParts(numbered(8), { minutes: 5 }, [must(numbered(8).slides[0])]))).toHaveLength(2);
   });
 
   it("cut at a section where that costs at most a tenth of the budget, and not where it costs more", () => {
@@ -220,7 +220,7 @@ describe("proposals", () => {
       let used = 0;
       let size = 0;
       for (let at = 0; at < n; at++) {
-        used += lengths[at] as number;
+        used += must(lengths[at]);
         size += 1;
         if (used > budget && size > 1) cost = Number.POSITIVE_INFINITY;
         if (at < n - 1 && cuts & (1 << at)) {

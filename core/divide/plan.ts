@@ -1,11 +1,13 @@
-import { cutText, type Deck, Failure, secondsOf, type Slide } from "@unitext/core/model";
+import { cutText, type Deck, Failure, secondsOf, type Slide, must } from "@unitext/core/model";
 import Papa from "papaparse";
 import { z } from "zod";
 import { nameBy, NAME_PATTERN } from "./names";
 import { byCount, roundRobin, byMinutes, bySection, type SuggestedPart } from "./propose";
 import { parseRanges, rangesOf } from "./ranges";
 
-/** How parts are proposed: by a budget of minutes, by sections, by a count of slides, or dealt in turn to groups. */
+/**
+ * How parts are suggested: by a budget of minutes, by section, by a number of slides, or distributed in turn to groups.
+ */
 export const SplitBy = z.union([
   z.strictObject({ minutes: z.number().positive().max(100_000) }),
   z.strictObject({ section: z.literal(true) }),
@@ -15,7 +17,7 @@ export const SplitBy = z.union([
 export type SplitBy = z.infer<typeof SplitBy>;
 
 export const PlannedPart = z.strictObject({ name: z.string().max(500), slides: z.string().max(100_000) });
-/** How a deck becomes several: slides as numbers and runs; `opening` and `closing` stand in every part. */
+/** How a deck is split: slides as numbers and ranges; `opening` and `closing` are repeated in every part. */
 export const SplitPlan = z
   .strictObject({
     opening: z.string().optional(),
@@ -29,14 +31,14 @@ export const SplitPlan = z
   });
 export type SplitPlan = z.infer<typeof SplitPlan>;
 
-/** The slides of each part in order, opening and closing among them. */
+/** The slides of each part in order, including opening and closing. */
 export interface ResolvedPart {
   name: string;
   slides: Slide[];
 }
 export interface ResolvedPlan {
   parts: ResolvedPart[];
-  /** What was read otherwise than it was written, and what was left out, in sentences. */
+  /** Sentences about what was read differently from what was written, and what was left out. */
   remarks: string[];
 }
 
@@ -76,7 +78,7 @@ function planFromTable(text: string, file: string): SplitPlan {
   const plan: SplitPlan = { parts: [] };
   data.forEach((row, nth) => {
     const name = (row.name ?? "").trim();
-    // Unquoted lists fill further columns; they belong to it all the same.
+    // Unquoted lists spill into further columns; they belong to it all the same.
     const slides = [row.slides ?? "", ...((row as unknown as { __parsed_extra?: string[] }).__parsed_extra ?? [])]
       .map((cell) => cell.trim())
       .filter(Boolean)
@@ -90,7 +92,7 @@ function planFromTable(text: string, file: string): SplitPlan {
   return plan;
 }
 
-/** Makes the names different: the second of one name gets a number. */
+/** Makes names distinct: the second of one name gets a number. */
 function distinct(names: readonly string[], say: (remark: string) => void): string[] {
   const taken = new Set<string>();
   return names.map((name) => {
@@ -107,7 +109,7 @@ function distinct(names: readonly string[], say: (remark: string) => void): stri
   });
 }
 
-/** Proposes parts for what stands between opening and closing. */
+/** Suggests parts for the slides between opening and closing. */
 export function suggestParts(
   deck: Pick<Deck, "slides" | "rate">,
   by: SplitBy,
@@ -123,7 +125,7 @@ export function suggestParts(
   return byMinutes(middle, deck.rate, by.minutes * 60, shared);
 }
 
-/** A proposal as a plan that can be corrected by hand. */
+/** Returns a suggestion as a plan that can be corrected by hand. */
 export function planOf(
   deck: Pick<Deck, "slides">,
   proposed: readonly SuggestedPart[],
@@ -134,14 +136,15 @@ export function planOf(
     ...rest,
     parts: proposed.map(({ name, slides }) => ({
       name,
-      slides: rangesOf(slides.map((id) => numbers.get(id) as number)),
+      slides: rangesOf(slides.map((id) => must(numbers.get(id)))),
     })),
   };
 }
 
 /**
- * The slides of each part. `date` fills the pattern of names. Throws a Failure `not-valid` whose place is the line of the
- * plan, for numbers that the deck does not have; what can be put right is, and said in a remark.
+ * Resolves a plan to the slides of each part. `date` fills the name pattern. Throws a Failure `not-valid`, with the
+ * line of the plan as its place, for slide numbers that the deck does not have. What can be repaired is repaired and
+ * reported as a remark.
  */
 export function resolvePlan(
   deck: Pick<Deck, "slides" | "rate" | "properties">,
@@ -150,7 +153,7 @@ export function resolvePlan(
 ): ResolvedPlan {
   const remarks: string[] = [];
   const pick = (list: string | undefined, where: string) =>
-    parseRanges(list ?? "", deck.slides.length, where).map((number) => deck.slides[number - 1] as Slide);
+    parseRanges(list ?? "", deck.slides.length, where).map((number) => must(deck.slides[number - 1]));
   const opening = [...new Set(pick(plan.opening, "opening"))];
   const closing = [...new Set(pick(plan.closing, "closing"))].filter((slide) => {
     if (opening.includes(slide))
@@ -163,7 +166,7 @@ export function resolvePlan(
   const given: { name: string; slides: Slide[] }[] = plan.by
     ? suggestParts(deck, plan.by, opening, closing).map(({ name, slides }) => ({
         name,
-        slides: slides.map((id) => byId.get(id) as Slide),
+        slides: slides.map((id) => must(byId.get(id))),
       }))
     : (plan.parts ?? []).map(({ name, slides }, nth) => ({
         name: name.trim(),
@@ -207,7 +210,7 @@ export function resolvePlan(
   );
   return {
     parts: filled.map(({ slides }, nth) => ({
-      name: names[nth] as string,
+      name: must(names[nth]),
       slides: [...opening, ...slides, ...closing],
     })),
     remarks,

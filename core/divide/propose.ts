@@ -1,25 +1,28 @@
-import { secondsOf, sectionStarting, type Slide, titleOf } from "@unitext/core/model";
+import { secondsOf, sectionStarting, type Slide, titleOf, must } from "@unitext/core/model";
 
-/** A part as it is proposed: the ids of its slides in order. */
+/** A suggested part: the ids of its slides in order. */
 export interface SuggestedPart {
   name: string;
   slides: string[];
 }
 
-/** A slide of the main line with its details, which are never parted. */
+/** A slide of the main line with its details, which are never separated. */
 interface Unit {
   slides: Slide[];
   seconds: number;
-  /** What a cut before it costs, as a share of the budget: nothing at a section or a topic, a tenth elsewhere, more inside what continues. */
+  /**
+   * The cost of a cut before it, as a share of the budget: nothing at a section or topic, a tenth elsewhere, more
+   * inside slides that continue each other.
+   */
   cut: number;
   section: string | undefined;
   title: string;
 }
 
-/** What a cut that is not at a border may cost at most, as a share of the budget. */
+/** The highest cost of a cut that is not at a boundary, as a share of the budget. */
 const INSIDE = 0.1;
 const CONTINUED = 0.2;
-/** The title without the number of a slide that continues it, as in “Tides (2 of 3)”. */
+/** Returns the title without the number of a continued slide, as in “Tides (2 of 3)”. */
 const bareTitle = (title: string) =>
   title.endsWith(")") ? title.replace(/\s*\([^()]*\d[^()]*\d[^()]*\)$/, "") : title;
 
@@ -41,7 +44,7 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
     const continues = last !== undefined && title !== "" && title === last.title;
     units.push({ slides: [slide], seconds, cut: opens ? 0 : continues ? CONTINUED : INSIDE, section, title });
   }
-  // A topic is a main slide with details: it begins there and ends with them.
+  // A main slide with details is a topic: it starts there and ends with them.
   units.forEach((unit, at) => {
     if (unit.cut !== INSIDE) return;
     if (unit.slides.length > 1 || (units[at - 1]?.slides.length ?? 0) > 1) unit.cut = 0;
@@ -50,7 +53,10 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
 }
 
 const idsOf = (units: readonly Unit[]) => units.flatMap(({ slides }) => slides.map(({ id }) => id));
-/** Parts of groups of units: named after their sections where each part is one section or a piece of one that begins it, else by number. */
+/**
+ * Names groups of units: after their sections where each part is one section, or the first piece of one, else by
+ * number.
+ */
 function namedParts(groups: readonly Unit[][]): SuggestedPart[] {
   const filled = groups.filter((group) => group.length);
   const sectionOf = (group: readonly Unit[]) => {
@@ -71,38 +77,38 @@ function namedParts(groups: readonly Unit[][]): SuggestedPart[] {
 }
 
 /**
- * Cuts slides into parts that fit a budget of seconds each, `shared` seconds of which the opening and closing take. The
- * parts are as full as can be: dynamic programming over the running order finds the cuts with the least time left over
- * before the last part, where a cut that is not at a section or topic border counts as a tenth of the budget. Details
- * stay with their main slide; a slide longer than the budget makes a part of its own.
+ * Cuts slides into parts that fit a budget of seconds each, of which opening and closing take `shared` seconds. Dynamic
+ * programming over the running order finds the cuts that leave the least time unused before the last part; a cut away
+ * from a section or topic boundary costs a tenth of the budget. Details stay with their main slide; a slide longer than
+ * the budget is a part of its own.
  */
 export function byMinutes(slides: readonly Slide[], rate: number, budget: number, shared = 0): SuggestedPart[] {
   const units = unitsOf(slides, rate);
   const room = Math.max(1, budget - shared);
   const n = units.length;
-  /** The least cost of parting the units from each on, and where the part that begins there ends. */
+  /** The least cost of cutting the units from each on, and where the part that starts there ends. */
   const cost = new Array<number>(n + 1).fill(Number.POSITIVE_INFINITY);
   const next = new Array<number>(n + 1).fill(n);
   cost[n] = 0;
   for (let from = n - 1; from >= 0; from--) {
     let used = 0;
     for (let to = from + 1; to <= n; to++) {
-      used += (units[to - 1] as Unit).seconds;
+      used += must(units[to - 1]).seconds;
       if (used > room && to > from + 1) break;
-      const left = to === n ? 0 : Math.max(0, room - used) + (units[to] as Unit).cut * budget;
-      const total = left + (cost[to] as number);
-      if (total < (cost[from] as number)) {
+      const left = to === n ? 0 : Math.max(0, room - used) + must(units[to]).cut * budget;
+      const total = left + must(cost[to]);
+      if (total < must(cost[from])) {
         cost[from] = total;
         next[from] = to;
       }
     }
   }
   const groups: Unit[][] = [];
-  for (let at = 0; at < n; at = next[at] as number) groups.push(units.slice(at, next[at]));
+  for (let at = 0; at < n; at = must(next[at])) groups.push(units.slice(at, next[at]));
   return namedParts(groups);
 }
 
-/** A part for each section; what stands before the first is a part of its own. */
+/** Makes a part of each section. Slides before the first section are a part of their own. */
 export function bySection(slides: readonly Slide[]): SuggestedPart[] {
   const groups: Unit[][] = [];
   for (const unit of unitsOf(slides, 130)) {
@@ -113,7 +119,10 @@ export function bySection(slides: readonly Slide[]): SuggestedPart[] {
   return namedParts(groups);
 }
 
-/** Parts of so many slides; a main slide and its details are not parted, so a part may end earlier, or be longer where one alone has more. */
+/**
+ * Makes parts of a number of slides. A main slide and its details are not separated, so a part may be shorter, or
+ * longer where one alone has more.
+ */
 export function byCount(slides: readonly Slide[], count: number): SuggestedPart[] {
   const groups: Unit[][] = [];
   let held = 0;
@@ -133,7 +142,7 @@ export function byCount(slides: readonly Slide[], count: number): SuggestedPart[
   }));
 }
 
-/** Slides dealt in turn to so many groups, as questions to the groups of a class; details go with their main slide. */
+/** Distributes slides to groups in turn, like questions to the groups of a class. Details go with their main slide. */
 export function roundRobin(slides: readonly Slide[], groups: number): SuggestedPart[] {
   const hands = Array.from({ length: groups }, (): Unit[] => []);
   for (const [nth, unit] of unitsOf(slides, 130).entries()) hands[nth % groups]?.push(unit);

@@ -1,8 +1,8 @@
 import { Failure } from "@unitext/core/model";
 
 /**
- * Numbers from a list of slides and runs such as `1-8, 12, 30-`, in the order given, repeats kept; `count` closes an
- * open run, and a dash may be written as – or —. Throws a Failure `not-valid` at `where` that names the piece.
+ * Reads a list of slide numbers and ranges such as `1-8, 12, 30-`, in the given order, repeats kept. `count` closes an
+ * open range; a dash may be written as – or —. Throws a Failure `not-valid` at `where` that names the faulty piece.
  */
 export function parseRanges(list: string, count: number, where: string): number[] {
   if (!list.trim()) return [];
@@ -26,7 +26,7 @@ export function parseRanges(list: string, count: number, where: string): number[
   });
 }
 
-/** Numbers as a list of runs, in the order given: `1-8, 12`. */
+/** Writes slide numbers as a list of ranges, in the given order: `1-8, 12`. */
 export function rangesOf(numbers: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const number of numbers) {

@@ -5,7 +5,7 @@ import { type Deck, metadataOf, type Slide } from "@unitext/core/model";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
-/** The change that makes a deck what it was at another time; undefined when it is that already. */
+/** Returns the change that restores an earlier state of a deck; undefined when it is in that state. */
 export function restoreChange(now: Deck, then: Deck): Change | undefined {
   const changes: SingleChange[] = metadataChanges(metadataOf(now), metadataOf(then));
   if (now.theme.name === then.theme.name && !same(now.theme, then.theme))

@@ -1,9 +1,18 @@
-import { type Deck, metadataOf, nameOf, filesOf, sharedItemsOf, type Slide, slideLink } from "@unitext/core/model";
+import {
+  type Deck,
+  metadataOf,
+  nameOf,
+  filesOf,
+  sharedItemsOf,
+  type Slide,
+  slideLink,
+  must,
+} from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { copySlide, mapSlideLinks } from "./carry";
 import type { ResolvedPart } from "./plan";
 
-/** A deck as it stands at a version. */
+/** A deck at a version. */
 export interface Versioned {
   deck: Deck;
   version: number;
@@ -11,13 +20,13 @@ export interface Versioned {
 
 export interface SplitResult {
   parts: Deck[];
-  /** What is not in the parts as it was. */
+  /** What the parts have lost or changed. */
   accounts: Account[];
-  /** The slides that no part has. */
+  /** The slides that are in no part. */
   unplaced: Slide[];
 }
 
-/** The head of a part: the deck's, with the pictures and looks that its slides need. */
+/** Returns the metadata of a part: the deck's, with only the files and themes that its slides need. */
 export function metadataFor(metadata: Omit<Deck, "slides">, slides: readonly Slide[]): Omit<Deck, "slides" | "id"> {
   const { manuscript: _, original: __, themes, masters: ____, styles: _____, assets, id: ___, ...rest } = metadata;
   const pictures = new Set(slides.flatMap((slide) => filesOf(slide, metadata)));
@@ -32,9 +41,9 @@ export function metadataFor(metadata: Omit<Deck, "slides">, slides: readonly Sli
 }
 
 /**
- * Makes a deck of each part; the deck given stays as it is. A link to a slide follows it: inside the part where the part
- * has it, into the part that has it where another does, the nearest before or after; else it stays as it was, leads
- * nowhere, and is in the accounts. `deckId` names the new decks, `newId` slides and elements.
+ * Makes a deck of each part; the given deck is not altered. A link to a slide follows it: inside the part, or else into
+ * the nearest part before or after that has the slide. A link to a slide in no part stays as it is and is listed in the
+ * accounts. `deckId` names the new decks, `newId` slides and elements.
  */
 export function split(
   { deck, version }: Versioned,
@@ -52,7 +61,7 @@ export function split(
   made.forEach(({ from, slides }, part) => {
     from.forEach(({ id }, nth) => {
       const list = places.get(id);
-      const place = { part, slide: (slides[nth] as Slide).id };
+      const place = { part, slide: must(slides[nth]).id };
       if (!list) places.set(id, [place]);
       else if (list.at(-1)?.part !== part) list.push(place);
     });
@@ -61,7 +70,7 @@ export function split(
   const accounts: Account[] = [];
   const said = new Set<string>();
   const tell = (account: Account, key: string) => {
-    // A slide that stands in many parts is accounted for once.
+    // A slide in several parts is accounted for once.
     if (said.has(key)) return;
     said.add(key);
     accounts.push(account);
@@ -95,7 +104,7 @@ export function split(
         return to;
       };
     };
-    const own = slides.map((slide, nth) => mapSlideLinks(slide, follow(from[nth] as Slide)));
+    const own = slides.map((slide, nth) => mapSlideLinks(slide, follow(must(from[nth]))));
     return { ...metadataFor(metadataOf(deck), own), id, properties: { ...deck.properties, title: name }, slides: own };
   });
   const unplaced = deck.slides.filter(({ id }) => !places.has(id));
@@ -111,7 +120,10 @@ export function split(
   return { parts: decks, accounts, unplaced };
 }
 
-/** The parts as a list that can be sent: a line each, with its slides, its time and, where `address` gives one, its link. */
+/**
+ * Lists the parts as a message to send: a line each, with its slides, its time and, where `address` gives one, its
+ * link.
+ */
 export function contentsNote(
   title: string,
   parts: readonly { name: string; slides: number; seconds: number; address?: string }[],

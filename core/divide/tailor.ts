@@ -10,12 +10,13 @@ import {
   type Slide,
   slideLink,
   textHash,
+  must,
 } from "@unitext/core/model";
 import { mapSlideLinks } from "./carry";
 import { differences } from "@unitext/core/diff";
 import { metadataFor, type Versioned } from "./split";
 
-/** How a slide of a version stands to its original: as it is there, changed here, left out here, or only here. */
+/** How a slide of a version relates to its original: the same, changed here, left out here, or only here. */
 export type Following = "followed" | "changed" | "left" | "own";
 
 /** What the original brings to one slide of a version; `same` when there is nothing to take. */
@@ -24,7 +25,7 @@ export interface TailorItem {
   following: Following;
   state: "same" | "new" | "changed" | "moved" | "gone" | "conflict";
   mine: Slide | null;
-  /** As the original has it now, and as it had it when the version last took from it. */
+  /** The slide as the original has it now, and as it had it when the version last took from it. */
   theirs: Slide | null;
   base: Slide | null;
   merged: Slide | null;
@@ -36,7 +37,7 @@ export interface TailorReview {
   following: Record<Following, number>;
 }
 
-/** A version of a deck for another audience: a copy that follows its original, whose slides remember what they follow. */
+/** Makes a version of a deck for another audience: a copy whose slides remember the slides that they follow. */
 export function tailorDeck({ deck, version }: Versioned, id: string, title: string, newId: () => string): Deck {
   const fresh = new Map(deck.slides.map((slide) => [slide.id, newId()]));
   const slides = deck.slides.map((slide): Slide => {
@@ -47,7 +48,7 @@ export function tailorDeck({ deck, version }: Versioned, id: string, title: stri
     });
     return {
       ...own,
-      id: fresh.get(slide.id) as string,
+      id: must(fresh.get(slide.id)),
       parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
       origin: { deck: deck.id, slide: slide.id, version },
     };
@@ -62,7 +63,7 @@ export function tailorDeck({ deck, version }: Versioned, id: string, title: stri
   };
 }
 
-/** The slides of a version by the slide of the original that they follow; of several copies the first. */
+/** Returns the slides of a version by the slide of the original that they follow; the first of several copies. */
 function followers(version: Deck, original: string): Map<string, Slide> {
   const found = new Map<string, Slide>();
   for (const slide of version.slides)
@@ -70,7 +71,9 @@ function followers(version: Deck, original: string): Map<string, Slide> {
   return found;
 }
 
-/** A slide of the original as it would stand in the version: its links lead to the slides that follow theirs. */
+/**
+ * Returns a slide of the original as the version would have it: its links lead to the slides that follow their targets.
+ */
 function translated(slide: Slide, mine: ReadonlyMap<string, Slide>): Slide {
   return mapSlideLinks(slide, (to) => {
     const inside = slideLink(to);
@@ -81,8 +84,8 @@ function translated(slide: Slide, mine: ReadonlyMap<string, Slide>): Slide {
 const isEqual = (a: Slide, b: Slide) => differences(a, b).length === 0;
 
 /**
- * Compares a version with its original, three-way: what the original was when the version last took from it (`base`),
- * what it is now, and the version. Nothing is changed. `choices` settle conflicts, by the key of their item.
+ * Compares a version with its original three-way: the original when the version last took from it (`base`), the
+ * original now, and the version. Changes nothing. `choices` settle conflicts, by the key of their item.
  */
 export function reviewTailored(
   version: Deck,
@@ -135,7 +138,7 @@ export function reviewTailored(
       });
     }
   }
-  // What the original no longer has, and what is only here, stands where it stands in the version.
+  // Slides that the original no longer has, and slides that are only here, are listed where they are in the version.
   const listed = new Set(items.flatMap((item) => (item.mine ? [item.mine.id] : [])));
   let at = 0;
   for (const own of version.slides) {
@@ -171,9 +174,9 @@ export function reviewTailored(
 }
 
 /**
- * The change that takes what the original brings, as decided: all of it unless a choice says `take: false`; conflicts
- * stay with the version unless settled otherwise. What was not taken is offered again, until all is decided. Undefined
- * when there is nothing to do.
+ * Returns the change that takes what the original brings: everything unless a choice says `take: false`. Conflicts are
+ * settled for the version unless decided otherwise. What was not taken is offered again until everything is decided.
+ * Returns undefined when there is nothing to do.
  */
 export function takeTailored(
   version: Deck,
@@ -208,7 +211,7 @@ export function takeTailored(
       .findLast((other) => there.has(idOf.get(other.id) ?? "") && idOf.get(other.id) !== idOf.get(raw.id));
     return {
       parent: parent !== null && current.slides.some(({ id }) => id === parent) ? parent : null,
-      after: before ? (idOf.get(before.id) as string) : null,
+      after: before ? must(idOf.get(before.id)) : null,
     };
   };
   for (const item of items) {
@@ -217,7 +220,7 @@ export function takeTailored(
     if (state === "same" || !takes(item)) continue;
     if (state === "new" && theirs && raw) {
       const { source: _, ...rest } = link(theirs);
-      const slide: Slide = { ...rest, id: idOf.get(theirs.id) as string, parent: null, origin: originOf(theirs.id) };
+      const slide: Slide = { ...rest, id: must(idOf.get(theirs.id)), parent: null, origin: originOf(theirs.id) };
       take({ kind: "insertSlide", slide, place: place(raw) });
       for (const name of filesOf(slide, now.deck)) wantedPictures.add(name);
     } else if ((state === "changed" || state === "conflict") && mine && theirs && merged) {
@@ -265,10 +268,10 @@ function distinctIds(elements: readonly Element[], newId: () => string): Element
   });
 }
 
-/** How each slide of an original stands in each of its versions, and what is only in one of them. */
+/** How each slide of an original relates to each of its versions, and the slides that are only in one version. */
 export interface DiffersTable {
   rows: { slide: Slide; number: number; states: Following[] }[];
-  /** The slides that are only in a version, by its place in the list. */
+  /** The slides that are only in a version, by the version's index. */
   own: Slide[][];
 }
 export function differsTable(original: Deck, versions: readonly Deck[]): DiffersTable {

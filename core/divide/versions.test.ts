@@ -11,6 +11,7 @@ import {
   textOf,
   THEMES,
   titleOf,
+  must,
 } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
@@ -61,7 +62,7 @@ describe("comparing decks", () => {
   it("tells words, notes, look and data apart, and moves from changes", () => {
     const next = deckOf([
       { ...edited(report, "b", titled("Dunes in autumn")).slides[1], parent: null } as Slide,
-      { ...(report.slides[0] as Slide), notes: plainText("say more"), arrangement: "statement" },
+      { ...must(report.slides[0]), notes: plainText("say more"), arrangement: "statement" },
       {
         ...newSlide("n", "table"),
         elements: [
@@ -154,7 +155,7 @@ describe("restoring", () => {
 describe("a tailored version", () => {
   const base = { deck: report, version: 7 };
   const version = tailorDeck(base, "board", "Report for the board", idSource("v"));
-  const mine = (title: string) => version.slides.find((one) => titleOf(one) === title) as Slide;
+  const mine = (title: string) => must(version.slides.find((one) => titleOf(one) === title));
 
   it("begins as its original, with slides of its own that remember it", () => {
     expect(version.original).toEqual({ deck: "report", version: 7 });
@@ -178,8 +179,8 @@ describe("a tailored version", () => {
       slide("own", "Budget"),
     ];
     const now = deckOf([
-      body("2.6 m")(report.slides[0] as Slide),
-      body("losing sand")(report.slides[1] as Slide),
+      body("2.6 m")(must(report.slides[0])),
+      body("losing sand")(must(report.slides[1])),
       slide("d", "Outlook", "calm"),
     ]);
     const review = reviewTailored(own, report, now);

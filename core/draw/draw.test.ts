@@ -1,5 +1,5 @@
 import { layoutSlide, sceneLines } from "@unitext/core/layout";
-import { emptyDeck, metadataOf, newSlide, plainText } from "@unitext/core/model";
+import { emptyDeck, metadataOf, newSlide, plainText, must } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { Resvg } from "@resvg/resvg-js";
@@ -91,7 +91,7 @@ describe("a scene drawn as SVG", () => {
     );
     const ink = (from: number, to: number) => {
       for (let y = Math.round(from); y < to; y++)
-        for (let x = 0; x < png.width; x++) if ((png.data[(y * png.width + x) * 4] as number) < 120) return true;
+        for (let x = 0; x < png.width; x++) if (must(png.data[(y * png.width + x) * 4]) < 120) return true;
       return false;
     };
     const lines = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines : []));
@@ -131,7 +131,7 @@ describe("what a drawing refers to", () => {
       [sceneOf(shape("a", { fill: gradient, shadow })), sceneOf(shape("a", { fill: gradient, shadow }))],
       { picture: none, outlines: fonts },
     );
-    const ids = drawings.map((drawing) => [...drawing.matchAll(/\sid="([^"]+)"/g)].map(([, id]) => id as string));
+    const ids = drawings.map((drawing) => [...drawing.matchAll(/\sid="([^"]+)"/g)].map(([, id]) => must(id)));
     expect(ids[0]?.length).toBeGreaterThanOrEqual(2);
     expect(ids.flat().length).toBe(new Set(ids.flat()).size);
     drawings.forEach((drawing, nth) => {
@@ -148,8 +148,8 @@ describe("what a drawing refers to", () => {
     const { width, data } = PNG.sync.read(
       Buffer.from(new Resvg(svg, { fitTo: { mode: "original" } }).render().asPng()),
     );
-    const paper = data[(20 * width + 900) * 4] as number;
-    const dark = (x: number) => (paper - (data[(150 * width + x) * 4] as number)) / paper;
+    const paper = must(data[(20 * width + 900) * 4]);
+    const dark = (x: number) => (paper - must(data[(150 * width + x) * 4])) / paper;
     expect(dark(200)).toBeGreaterThan(0.75);
     expect(Math.abs(dark(100) - 0.4)).toBeLessThan(0.06);
     expect(dark(90)).toBeLessThan(dark(100));

@@ -1,9 +1,9 @@
 import { EFFECTS, TRANSITIONS } from "@unitext/core/model";
 
 /**
- * How slides and elements come in (CSS), unless the reader asks for less motion. The drawing in an element with
- * `data-transition` comes in so in its `--seconds`; a group with `data-effect` in the seconds that it `--takes`, after
- * those that it `--waits`. Nothing plays under `still`, and what is `later` waits.
+ * CSS that plays transitions and entrances, unless the reader asks for reduced motion. The drawing in an element with
+ * `data-transition` plays it in its `--seconds`; a group with `data-effect` takes the seconds in `--takes`, after those
+ * in `--waits`. Nothing plays under `still`, and a `later` group is hidden.
  */
 export const MOTION_CSS = `@media (prefers-reduced-motion:no-preference){
 ${TRANSITIONS.map((kind) => `[data-transition=${kind}]>svg{animation:${kind} var(--seconds,1s) ease}`).join("")}

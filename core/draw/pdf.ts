@@ -1,4 +1,4 @@
-import { deckLink, type PictureElement } from "@unitext/core/model";
+import { deckLink, type PictureElement, must } from "@unitext/core/model";
 import type { FigurePath } from "@unitext/core/figures";
 import {
   type FontSet,
@@ -13,7 +13,7 @@ import PDFDocument from "pdfkit";
 import svgpath from "svgpath";
 import { gradientLine, PATTERN_MARKS } from "./svg";
 
-/** A page of the PDF: its scene, and the slides that stand on it with their names in the outline, how deep they lie under the main line, and the section that begins with them. */
+/** A page of the PDF: its scene, and the slides on it with their names, levels and sections for the outline. */
 export interface PdfPage {
   scene: Scene;
   slides: readonly { id: string; name: string; level: number; section?: string }[];
@@ -21,18 +21,18 @@ export interface PdfPage {
 
 export interface PdfOptions {
   fonts: FontSet;
-  /** The bytes of a picture, or undefined when they are not to be had. */
+  /** Returns the bytes of a picture; undefined when they are missing. */
   picture: (sha256: string) => Uint8Array | undefined;
-  /** The same in other colours; without it these are laid over the picture, which comes near. */
+  /** Returns the picture recoloured. Without this function the colours are laid over the picture, which comes close. */
   recoloured?: (sha256: string, recolour: NonNullable<PictureElement["recolour"]>) => Uint8Array | undefined;
   title: string;
   author: string;
   language: string;
-  /** The moment that the file names as its making. */
+  /** The creation time that the file names. */
   at: Date;
 }
 
-/** What pdfkit keeps of an embedded font, as far as drawing shaped glyphs needs it. */
+/** What pdfkit stores of an embedded font, as far as drawing shaped glyphs needs it. */
 interface EmbeddedFont {
   id: string;
   scale: number;
@@ -51,7 +51,10 @@ function colour(rgb: string): string {
   return [1, 3, 5].map((at) => n(Number.parseInt(rgb.slice(at, at + 2), 16) / 255)).join(" ");
 }
 
-/** Writes text glyph by glyph as it was shaped, so that the PDF has the very lines and widths of the scene, with its characters for reading and searching. */
+/**
+ * Writes text glyph by glyph as it was shaped, so that the PDF has exactly the lines and widths of the scene, and its
+ * characters for reading and searching.
+ */
 class TextWriter {
   private readonly opened = new Map<string, EmbeddedFont>();
   /** For each face: a shaped glyph with its text → its code in the file and its advance there in em. */
@@ -73,9 +76,12 @@ class TextWriter {
     return font;
   }
 
-  /** The code of a glyph for the characters that it stands for here: one glyph that stands for several texts has several codes. */
+  /**
+   * Returns the code of a glyph for the characters that it stands for; a glyph that stands for several texts has
+   * several codes.
+   */
   private code(face: string, font: EmbeddedFont, glyph: number, text: string): { code: string; advance: number } {
-    const codes = this.codes.get(face) as Map<string, { code: string; advance: number }>;
+    const codes = must(this.codes.get(face));
     const key = `${glyph}/${text}`;
     const known = codes.get(key);
     if (known) return known;
@@ -83,7 +89,7 @@ class TextWriter {
     const index = font.subset.includeGlyph(glyph);
     const units = font.font.getGlyph(glyph).advanceWidth;
     font.widths[index] = units * font.scale;
-    font.unicode[index] = Array.from(text.normalize("NFC"), (character) => character.codePointAt(0) as number);
+    font.unicode[index] = Array.from(text.normalize("NFC"), (character) => must(character.codePointAt(0)));
     const made = { code: hex(index), advance: (units * font.scale) / 1000 };
     codes.set(key, made);
     return made;
@@ -104,7 +110,7 @@ class TextWriter {
         const { code, advance } = this.code(
           run.face,
           font,
-          glyphs[index] as number,
+          glyphs[index] ?? 0,
           clusterText(text, clusters, index, run.rtl),
         );
         const wanted = pen + (offsets?.[index * 2] ?? 0);
@@ -122,22 +128,22 @@ class TextWriter {
         }
         pending += code;
         at += advance;
-        pen += advances[index] as number;
+        pen += advances[index] ?? 0;
       }
     }
     return `${out}${pending ? `<${pending}>` : ""}] TJ${rise ? " 0 Ts" : ""}\n`;
   }
 }
 
-/** What a glyph without a character of its own stands for: nothing that is seen, and no guess of the reader's. */
+/** The text of a glyph without a character of its own, so that a reader does not guess one. */
 const NOTHING = "\u200B";
 
 /**
- * The characters that a glyph stands for. The characters of a cluster go to its glyphs in reading order, which is
- * against the glyphs' order in a word set from right to left; what is left over goes to the last of them.
+ * Returns the characters that each glyph stands for. Characters of a cluster go to its glyphs in reading order, which
+ * is the reverse of the glyphs' order in a word set from right to left; remaining ones go to the last glyph.
  */
 function clusterText(text: string, clusters: Uint16Array, index: number, rtl: boolean): string {
-  const from = clusters[index] as number;
+  const from = clusters[index] ?? 0;
   if (text.length === clusters.length && clusters.length === 1) return text;
   let end = text.length;
   for (const cluster of clusters) if (cluster > from && cluster < end) end = cluster;
@@ -149,7 +155,7 @@ function clusterText(text: string, clusters: Uint16Array, index: number, rtl: bo
   const glyphs = last - first + 1;
   const place = rtl ? last - index : index - first;
   if (place >= characters.length) return NOTHING;
-  return place === glyphs - 1 ? characters.slice(place).join("") : (characters[place] as string);
+  return place === glyphs - 1 ? characters.slice(place).join("") : must(characters[place]);
 }
 
 function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[]): void {
@@ -177,30 +183,33 @@ function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[
   drawPaths(doc, rules);
 }
 
-/** A place that leads to a page or to the web. */
+/** Adds a link from an area to a page or to the web. */
 function lead(doc: Document, link: string | undefined, x: number, y: number, width: number, height: number): void {
   if (link?.startsWith("slide:")) doc.goTo(x, y, width, height, link.slice(6));
   else if (link && !deckLink(link)) doc.link(x, y, width, height, link);
 }
 
-/** How many layers make a soft edge. */
+/** The number of layers that make a soft edge. */
 const LAYERS = 20;
-/** What is outside of any drawing, to cut with. */
+/** A clipping path that covers everything outside a drawing. */
 const EVERYWHERE = "M-20000 -20000H20000V20000H-20000Z";
-/** A path with a soft edge, which pages have no filter for: outside of it strokes that reach less and less far, each a share of what covers, inside it the whole. */
+/**
+ * Draws a path with a soft edge, for which PDF has no filter: outside, strokes of decreasing width, each adding its
+ * share of the opacity; inside, all of it.
+ */
 function drawSoft(
   doc: Document,
   { d, fill, stroke, width = 1, fillOpacity, strokeOpacity }: FigurePath,
   by: number,
 ): void {
   const opacity = (fill ? fillOpacity : strokeOpacity) ?? 1;
-  // So many layers on each other cover as much as one of the opacity that the edge itself has.
+  // This many layers together are as opaque as the edge itself.
   const share = 1 - (1 - opacity * (fill ? 0.7 : 1)) ** (1 / LAYERS);
   doc.save();
   if (fill) doc.path(`${d}${EVERYWHERE}`).clip("even-odd");
   doc.lineJoin("round").strokeOpacity(share);
   for (let nth = 0; nth < LAYERS; nth++) {
-    // As far as a normal distribution has it (by its logistic likeness), half the distance its deviation.
+    // Distributed like a normal distribution (by its logistic approximation), with half the distance as its deviation.
     const left = (nth + 0.5) / LAYERS / 2;
     const reach = (by / 2) * (Math.log((1 - left) / left) / 1.702);
     doc
@@ -216,7 +225,7 @@ function drawSoft(
       .fill(fill);
 }
 
-/** The marks of a pattern as operators of a page (ISO 32000-1, 8.5.2), in a square of 8 points. */
+/** Returns the marks of a pattern as page operators (ISO 32000-1, 8.5.2), in a square of 8 points. */
 function marksOf(pattern: keyof typeof PATTERN_MARKS): string {
   let text = "";
   svgpath(PATTERN_MARKS[pattern])
@@ -242,7 +251,7 @@ function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
     if (path.paint?.fill.kind === "pattern") doc.path(d).fill(path.paint.fill.back);
     doc.path(d);
     if (stroke) doc.lineWidth(width ?? 1).lineJoin("round");
-    if (stroke && dash) doc.dash(dash[0] as number, { space: (dash[1] ?? dash[0]) as number });
+    if (stroke && dash) doc.dash(must(dash[0]), { space: (dash[1] ?? dash[0]) as number });
     if (fillOpacity !== undefined) doc.fillOpacity(fillOpacity);
     if (strokeOpacity !== undefined) doc.strokeOpacity(strokeOpacity);
     if (fill && stroke) doc.fillAndStroke(fill, stroke);
@@ -254,10 +263,10 @@ function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
 
 type Pictures = Pick<PdfOptions, "picture" | "recoloured">;
 /** Whether the PDF can hold a picture as it is: PNG and JPEG. */
-/** A picture as the document takes it; undefined where it is broken. */
+/** Opens a picture for the document. Returns undefined when it is damaged. */
 function opened(doc: Document, bytes: Uint8Array): unknown {
   try {
-    // A copy: what is handed in may be a stretch of a larger buffer.
+    // A copy, because the bytes may be part of a larger buffer.
     return (doc as unknown as { openImage(bytes: ArrayBuffer): unknown }).openImage(new Uint8Array(bytes).buffer);
   } catch {
     return undefined;
@@ -267,7 +276,7 @@ function opened(doc: Document, bytes: Uint8Array): unknown {
 const isDrawable = (bytes: Uint8Array) =>
   (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
 
-/** The colour or gradient of a path as pdfkit takes it. */
+/** Returns the colour or gradient of a path for pdfkit. */
 function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mixins.ColorValue | undefined {
   if (!paint) return fill;
   if (paint.fill.kind === "pattern")
@@ -291,10 +300,13 @@ function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mix
   return gradient as unknown as PDFKit.Mixins.ColorValue;
 }
 
-/** Roles of text that are headings of their slide. */
+/** Text roles that are headings of their slide. */
 const HEADINGS: ReadonlySet<string> = new Set(["title", "opening"]);
 
-/** Draws a node inside what a reader that speaks finds there: a heading, a paragraph, a figure with its description, or nothing (ISO 32000-1, 14.7 and 14.8). */
+/**
+ * Draws a node inside its structure element for screen readers: a heading, a paragraph, a figure with its description,
+ * or none (ISO 32000-1, 14.7 and 14.8).
+ */
 function drawTagged(
   doc: Document,
   writer: TextWriter,
@@ -337,7 +349,7 @@ function inGroup(
 }
 
 const blends = new WeakMap<Document, Map<string, unknown>>();
-/** Lets what is drawn next blend with what lies there (ISO 32000-1, 11.3.5), until the graphics state is restored. */
+/** Sets the blend mode of what is drawn next (ISO 32000-1, 11.3.5), until the graphics state is restored. */
 function blend(doc: Document, mode: "Saturation"): void {
   const known = blends.get(doc) ?? new Map<string, unknown>();
   blends.set(doc, known);
@@ -348,7 +360,7 @@ function blend(doc: Document, mode: "Saturation"): void {
   doc.addContent(`/${mode} gs`);
 }
 
-/** Takes the colours off a picture that was drawn, or bleaches it: a grey that lends its saturation, a white that is seen through. */
+/** Recolours a picture that was drawn: a grey that lends its saturation, or a translucent white. */
 function recoloured(
   doc: Document,
   recolour: NonNullable<PictureElement["recolour"]>,
@@ -380,9 +392,9 @@ function drawNode(doc: Document, writer: TextWriter, node: Leaf, from: Pictures)
 type OutlineItem = PDFKit.PDFOutline;
 
 /**
- * Draws scenes as a PDF, a page each: embedded subset fonts, real text, links to pages and to the web, an outline with
- * slides under their section and details under their main slide, a structure of headings, paragraphs and figures with their descriptions, title, author
- * and language. Resolves with the file's bytes.
+ * Draws scenes as a PDF, one page each: embedded font subsets, real text, links to pages and the web, an outline with
+ * slides under their sections and details under their main slides, a structure of headings, paragraphs and figures with
+ * descriptions, title, author and language. Resolves with the file's bytes.
  */
 export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promise<Uint8Array> {
   const { title, author, language, at } = options;

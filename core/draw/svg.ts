@@ -13,32 +13,39 @@ import {
   type SceneRun,
 } from "@unitext/core/layout";
 
-/** Gives the address or data URI of a picture's bytes, or undefined when they are not to be had. */
+/** Returns the address or data URI of a picture; undefined when it is missing. */
 export type PictureAddress = (sha256: string) => string | undefined;
 
 export interface SvgOptions {
   picture: PictureAddress;
-  /** With fonts, text is drawn as glyph outlines and needs no font to be seen; without, as text in the shipped faces. */
+  /**
+   * With fonts, text is drawn as glyph outlines and needs no font to display; without, as text in the shipped faces.
+   */
   outlines?: FontSet;
   title?: string;
-  /** Where several drawings stand on one page: what begins the names that this one refers to. A browser does not paint by what a drawing defines that is not shown. */
+  /**
+   * A prefix for the names that this drawing refers to, needed where several drawings share a page: a browser does not
+   * use definitions of a drawing that is hidden.
+   */
   own?: string;
 }
 
-/** Path data as they are drawn: nothing where they are none, whatever they come from. */
+/** Returns path data for drawing; empty for anything that is not path data. */
 const drawn = (d: string) => (/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/.test(d) ? d : "");
-/** A colour as it is written into an attribute. */
+/** Returns a colour for an attribute. */
 const paintOf = (colour: string) =>
   /^(#[0-9a-fA-F]{3,8}|[a-z]+|rgba?\([\d\s.,%/]*\))$/.test(colour) ? colour : "none";
 
-/** A number as SVG writes it: at most three decimals. */
+/** Returns a number as written in SVG, with at most three decimals. */
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
 type Paint = NonNullable<FigurePath["paint"]>;
-/** Equal paints of a drawing have one name, so that it does not matter which of several defines it. */
+/**
+ * Returns the name of a paint. Equal paints of a drawing share a name, so it does not matter which of them defines it.
+ */
 const paintId = (paint: Paint, own: string) => `${own}p${valueHash(paint)}`;
 
-/** Lines and dots of a pattern in a square of 8 points. */
+/** The lines and dots of a pattern in a square of 8 points. */
 export const PATTERN_MARKS: Record<Extract<Paint["fill"], { kind: "pattern" }>["pattern"], string> = {
   dots: "M2 2h1v1h-1ZM6 6h1v1h-1Z",
   horizontal: "M0 2h8v1h-8ZM0 6h8v1h-8Z",
@@ -65,7 +72,7 @@ function paintMarkup(paint: Paint, own: string): string {
   return `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}">${stops}</linearGradient>`;
 }
 
-/** The line along which a linear gradient runs over a frame, so that its ends reach the corners. */
+/** Returns the line of a linear gradient over a frame whose ends reach the corners. */
 export function gradientLine(angle: number, { x, y, width, height }: Frame): [number, number, number, number] {
   const turn = (angle * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
@@ -74,7 +81,7 @@ export function gradientLine(angle: number, { x, y, width, height }: Frame): [nu
   return [cx - cos * half, cy - sin * half, cx + cos * half, cy + sin * half];
 }
 
-/** A filter (SVG 1.1, 15.17) that spreads an edge over a distance, half of it to each side. */
+/** Returns a filter (SVG 1.1, 15.17) that spreads an edge over a distance, half of it to each side. */
 function blurMarkup(
   { by, frame: { x, y, width, height } }: NonNullable<FigurePath["blur"]>,
   own: string,
@@ -86,7 +93,7 @@ function blurMarkup(
   };
 }
 
-/** The outlines of a figure, or of a formula in its line; `own` begins the names of what they are painted with. */
+/** Returns the outlines of a figure or formula as markup; `own` is a prefix for the names of their paints. */
 export function pathsMarkup(paths: readonly FigurePath[], own = ""): string {
   return paths.map((path) => (path.blur ? softPath(path, path.blur, own) : pathMarkup(path, own))).join("");
 }
@@ -111,7 +118,7 @@ function textRun(run: SceneRun, line: number): string {
   return `<text x="${n(x)}" y="${n(y)}"${direction} font-family="${cssFamily(run.face)}" font-size="${n(run.size)}" fill="${paintOf(run.fill)}"${drawsLigatures(run.face) ? "" : ' style="font-variant-ligatures:none"'} xml:space="preserve">${escapeXml(run.text)}</text>`;
 }
 
-/** Glyph outlines, each defined once and used where it stands. */
+/** Glyph outlines, each defined once and used where it occurs. */
 class Outlines {
   private readonly ids = new Map<string, string>();
   readonly definitions: string[] = [];
@@ -124,12 +131,12 @@ class Outlines {
     for (const { x, word } of run.words ?? []) {
       let pen = run.x + x;
       for (let at = 0; at < word.glyphs.length; at++) {
-        const { id, em } = this.define(face, word.glyphs[at] as number, shaping);
+        const { id, em } = this.define(face, word.glyphs[at] ?? 0, shaping);
         const dx = (word.offsets?.[at * 2] ?? 0) * size;
         const dy = (word.offsets?.[at * 2 + 1] ?? 0) * size;
         if (id)
           out += `<use href="#${id}" transform="translate(${n(pen + dx)} ${n(y - dy)}) scale(${(size / em).toFixed(6)} ${(-size / em).toFixed(6)})"/>`;
-        pen += (word.advances[at] as number) * size;
+        pen += (word.advances[at] ?? 0) * size;
       }
     }
     return out ? `<g fill="${paintOf(fill)}">${out}</g>` : "";
@@ -192,12 +199,12 @@ const RECOLOURS: Record<Recolour, string> = {
   washout: `<feComponentTransfer>${["R", "G", "B"].map((channel) => `<feFunc${channel} type="linear" slope="0.3" intercept="0.7"/>`).join("")}</feComponentTransfer>`,
 };
 
-/** The filter (SVG 1.1, 15) by which a picture is seen in other colours. */
+/** Returns the filter (SVG 1.1, 15) that recolours a picture. */
 export function recolourMarkup(recolour: Recolour, own = ""): string {
   return `<filter id="${own}recolour-${recolour}" color-interpolation-filters="sRGB">${RECOLOURS[recolour]}</filter>`;
 }
 
-/** How an element, or a paragraph of a text, comes in; undefined where it is there from the beginning. */
+/** Returns the entrance of an element or of a paragraph; undefined where it is visible from the start. */
 type RevealOf = (element: string | null, paragraph?: number) => Reveal | undefined;
 
 const DRAW: {
@@ -225,7 +232,7 @@ const DRAW: {
   },
 };
 
-/** What comes in, as a group that says when and how. */
+/** Wraps what has an entrance in a group that says when and how it appears. */
 function revealed(drawn: string, reveal: Reveal | undefined): string {
   if (!reveal) return drawn;
   const { press, start, effect, seconds } = reveal;
@@ -241,7 +248,7 @@ function drawnNode(node: SceneNode, options: SvgOptions, outlines: Outlines | un
     revealOf: RevealOf,
   ) => string;
   const whole = "element" in node ? revealOf(node.element) : undefined;
-  // What comes in as one stands in one group, however it is drawn.
+  // An element that appears as one is one group, however it is drawn.
   return whole ? revealed(draw(node, options, outlines, always), whole) : draw(node, options, outlines, revealOf);
 }
 
@@ -252,8 +259,8 @@ function nodesMarkup(scene: Scene, options: SvgOptions, outlines: Outlines | und
 }
 
 /**
- * Several scenes for one page of HTML: glyph outlines are defined once for all of them, in an element of their own that
- * comes first; what comes in at a press is a group with the number of that press as `data-step`, and its effect.
+ * Returns several scenes as markup for one HTML page: glyph outlines are defined once for all of them, in an element
+ * that comes first. What appears at a press is a group with the press's number as `data-step` and its effect.
  */
 export function scenesMarkup(
   scenes: readonly Scene[],
@@ -272,7 +279,7 @@ export function scenesMarkup(
   };
 }
 
-/** The scene as a complete SVG document, one unit a point. */
+/** Returns the scene as a complete SVG document, one unit a point. */
 export function sceneSvg(scene: Scene, options: SvgOptions): string {
   const outlines = options.outlines && new Outlines(options.outlines);
   const { width, height } = scene.page;

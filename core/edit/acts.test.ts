@@ -8,6 +8,7 @@ import {
   type Slide,
   textOf,
   THEMES,
+  must,
 } from "@unitext/core/model";
 import { deckArbitrary, idSource, slideArbitrary } from "@unitext/core/testing";
 import fc from "fast-check";
@@ -91,7 +92,7 @@ describe("acts", () => {
   it("duplicate whole families, directly after the last of them", () => {
     fc.assert(
       fc.property(deckArbitrary({ minLength: 1 }), fc.nat(20), (deck, pick) => {
-        const slide = deck.slides[pick % deck.slides.length] as Slide;
+        const slide = must(deck.slides[pick % deck.slides.length]);
         const { deck: after } = apply(deck, duplicate(deck, [slide.id], idSource("k"), 0));
         const family = after.slides.filter(({ origin }) => origin);
         expect(after.slides.filter(({ origin }) => !origin)).toEqual(deck.slides);
@@ -104,7 +105,7 @@ describe("acts", () => {
   it("move what is chosen once: a detail goes with its main slide", () => {
     const slides = [newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }, newSlide("c", "points")];
     const deck = {
-      ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
+      ...must(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0]),
       slides,
     };
     expect(roots(deck, ["b", "a"])).toEqual(["a"]);
@@ -122,7 +123,7 @@ describe("acts", () => {
 
   it("insert several with their details at one place", () => {
     const deck = {
-      ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
+      ...must(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0]),
       slides: [newSlide("x", "points"), newSlide("y", "points")],
     };
     const change = insertAt(
@@ -155,7 +156,7 @@ describe("acts", () => {
       notes: plainText("said"),
     };
     const deck = {
-      ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
+      ...must(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0]),
       slides: [slide],
     };
     const down = apply(deck, textToNotes(slide) as never).deck;
@@ -163,19 +164,19 @@ describe("acts", () => {
       ["t"],
       "said\none\ntwo",
     ]);
-    expect(textToNotes(down.slides[0] as Slide)).toBeUndefined();
-    const up = apply(down, notesToText(down.slides[0] as Slide, idSource("n")) as never).deck;
+    expect(textToNotes(must(down.slides[0]))).toBeUndefined();
+    const up = apply(down, notesToText(must(down.slides[0]), idSource("n")) as never).deck;
     expect(up.slides[0]?.notes).toEqual([]);
     expect(up.slides[0]?.elements[1]).toMatchObject({ slot: "body", text: plainText("said\none\ntwo") });
     const joined = apply(deck, notesToText(slide, idSource("n")) as never).deck;
     expect(joined.slides[0]?.elements[1]).toMatchObject({ text: plainText("one\ntwo\nsaid") });
-    expect(notesToText(joined.slides[0] as Slide, idSource("n"))).toBeUndefined();
+    expect(notesToText(must(joined.slides[0]), idSource("n"))).toBeUndefined();
   });
 
   it("begin a section before the main slide of what is chosen", () => {
     const slides = [newSlide("a", "points"), newSlide("b", "points"), { ...newSlide("b1", "points"), parent: "b" }];
     const deck = {
-      ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
+      ...must(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0]),
       slides,
     };
     const change = makeSection(deck, ["b1"], "s", { kind: "text", id: "t", slot: "title", text: plainText("Sand") });
@@ -190,7 +191,7 @@ describe("acts", () => {
 
   it("put another state of a slide, a brought look and an original in place, and take them back", () => {
     const deck = {
-      ...(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0] as Parameters<typeof apply>[0]),
+      ...must(fc.sample(deckArbitrary({ maxLength: 0 }), { numRuns: 1, seed: 1 })[0]),
       slides: [newSlide("a", "points"), { ...newSlide("b", "points"), parent: "a" }],
     };
     const change = batch([

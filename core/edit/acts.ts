@@ -12,11 +12,12 @@ import {
   type SlotRole,
   slotsOf,
   newSlide,
+  must,
 } from "@unitext/core/model";
 import { type Change, type Place, type SingleChange, batch } from "./change";
 import { placeOf } from "./order";
 
-/** The ids that stand for themselves: those whose main slide is not chosen too, in running order. */
+/** Returns the chosen ids whose main slide is not chosen too, in running order. */
 export function roots(deck: Deck, ids: Iterable<string>): string[] {
   const chosen = new Set(ids);
   const covered = new Set<string>();
@@ -29,7 +30,9 @@ export function roots(deck: Deck, ids: Iterable<string>): string[] {
   return found;
 }
 
-/** Moves slides, with their details, to a place, in the order in which they stand. Places inside the moved slides throw a Failure. */
+/**
+ * Moves slides with their details to a place, in running order. Throws a Failure for a place inside the moved slides.
+ */
 export function moveTo(deck: Deck, ids: Iterable<string>, place: Place): Change {
   const chosen = roots(deck, ids);
   const moving = new Set(chosen);
@@ -43,12 +46,12 @@ export function moveTo(deck: Deck, ids: Iterable<string>, place: Place): Change 
   return batch(changes);
 }
 
-/** Moves slides one place up or down among their siblings; undefined when they are at the end already. */
+/** Moves slides one place up or down among their siblings. Returns undefined when they are at the end already. */
 export function step(deck: Deck, ids: Iterable<string>, by: -1 | 1): Change | undefined {
   const chosen = roots(deck, ids);
   const edge = by < 0 ? chosen[0] : chosen.at(-1);
   if (!edge) return undefined;
-  const { parent } = deck.slides[slideIndex(deck, edge)] as Slide;
+  const { parent } = must(deck.slides[slideIndex(deck, edge)]);
   const siblings = deck.slides.filter((slide) => slide.parent === parent).map((slide) => slide.id);
   const at = siblings.indexOf(edge);
   if (by < 0) return at === 0 ? undefined : moveTo(deck, chosen, { parent, after: siblings[at - 2] ?? null });
@@ -56,7 +59,7 @@ export function step(deck: Deck, ids: Iterable<string>, by: -1 | 1): Change | un
   return next === undefined ? undefined : moveTo(deck, chosen, { parent, after: next });
 }
 
-/** Puts slides under the slide before the first of them, as its last details; undefined when there is none. */
+/** Makes slides the last details of the slide before them. Returns undefined when there is none. */
 export function makeDetail(deck: Deck, ids: Iterable<string>): Change | undefined {
   const chosen = roots(deck, ids);
   if (!chosen[0]) return undefined;
@@ -66,11 +69,11 @@ export function makeDetail(deck: Deck, ids: Iterable<string>): Change | undefine
   return moveTo(deck, chosen, { parent: main, after: details.at(-1)?.id ?? null });
 }
 
-/** Lifts slides one level, to stand directly after their main slide; undefined when they are on the main line. */
+/** Moves slides one level out, directly after their main slide. Returns undefined when they are on the main line. */
 export function moveOut(deck: Deck, ids: Iterable<string>): Change | undefined {
   const chosen = roots(deck, ids).filter((id) => deck.slides[slideIndex(deck, id)]?.parent);
   if (!chosen[0]) return undefined;
-  const main = deck.slides[slideIndex(deck, chosen[0])]?.parent as string;
+  const main = must(deck.slides[slideIndex(deck, chosen[0])]?.parent);
   const parent = deck.slides[slideIndex(deck, main)]?.parent ?? null;
   return moveTo(deck, chosen, { parent, after: main });
 }
@@ -83,7 +86,10 @@ export function hide(ids: Iterable<string>, hidden: boolean): Change {
   return batch([...ids].map((slide) => ({ kind: "setHidden", slide, hidden })));
 }
 
-/** Copies of slides with new ids; links between the slides lead to the copies. `origin` says which deck and version they come from. */
+/**
+ * Copies slides with new ids and points the links between them to the copies. `origin` says which deck and version they
+ * are copied from.
+ */
 export function copies(
   slides: readonly Slide[],
   newId: () => string,
@@ -93,7 +99,7 @@ export function copies(
   const follow = (to: string) => (to.startsWith("slide:") ? `slide:${fresh.get(to.slice(6)) ?? to.slice(6)}` : to);
   return slides.map((slide) => ({
     ...slide,
-    id: fresh.get(slide.id) as string,
+    id: must(fresh.get(slide.id)),
     parent: slide.parent === null ? null : (fresh.get(slide.parent) ?? null),
     elements: slide.elements.map((element) => ({ ...mapElementLinks(element, follow), id: newId() })),
     notes: mapLinks(slide.notes, follow),
@@ -101,7 +107,7 @@ export function copies(
   }));
 }
 
-/** Inserts slides given in running order (parents among them, or null) so that the first stands at `place`. */
+/** Inserts slides, given in running order with parents among them or null, so that the first is at `place`. */
 export function insertAt(slides: readonly Slide[], place: Place): Change {
   const changes: SingleChange[] = [];
   const last = new Map<string | null, string>();
@@ -121,14 +127,17 @@ export function duplicate(deck: Deck, ids: Iterable<string>, newId: () => string
   const chosen = roots(deck, ids);
   const last = chosen.at(-1);
   if (!last) throw new Failure("not-valid", "slides", "Choose at least one slide to duplicate.");
-  const { parent } = deck.slides[slideIndex(deck, last)] as Slide;
+  const { parent } = must(deck.slides[slideIndex(deck, last)]);
   const family = chosen.flatMap((id) =>
     familyOf(deck.slides, id).map((slide) => (slide.id === id ? { ...slide, parent: null } : slide)),
   );
   return insertAt(copies(family, newId, { deck: deck.id, version }), { parent, after: last });
 }
 
-/** Gives a slide another arrangement: each element goes to the free slot that fits its role best; what fits none shares the main text slot, and nothing is dropped. */
+/**
+ * Gives a slide another arrangement. Each element goes to the free slot that fits its role best; elements without one
+ * share the main text slot, so nothing is dropped.
+ */
 export function rearrange(slide: Slide, arrangement: ArrangementName): SingleChange {
   const free = slotsOf(arrangement);
   const group = (role: SlotRole | undefined) =>
@@ -175,7 +184,7 @@ const bodyTexts = (slide: Slide) =>
       !element.frame,
   );
 
-/** Moves what a slide says below its title to the end of its notes; undefined when there is nothing to move. */
+/** Moves the text below a slide's title to the end of its notes. Returns undefined when there is none. */
 export function textToNotes(slide: Slide): Change | undefined {
   const texts = bodyTexts(slide).flatMap((element) =>
     element.kind === "text" && element.text.some(({ runs }) => runs.length) ? [element] : [],
@@ -187,7 +196,7 @@ export function textToNotes(slide: Slide): Change | undefined {
   ]);
 }
 
-/** Moves the notes of a slide to the end of its main text; undefined when it has none. */
+/** Moves a slide's notes to the end of its main text. Returns undefined when it has none. */
 export function notesToText(slide: Slide, newId: () => string): Change | undefined {
   if (!slide.notes.length) return undefined;
   const last = bodyTexts(slide).at(-1);
@@ -207,7 +216,7 @@ export function notesToText(slide: Slide, newId: () => string): Change | undefin
   ]);
 }
 
-/** Puts a section opener before the first of some slides of the main line, so that a section begins there; undefined when none is chosen. */
+/** Inserts a section opener before the first chosen slide of the main line. Returns undefined when none is chosen. */
 export function makeSection(deck: Deck, ids: Iterable<string>, id: string, title: Element): Change | undefined {
   let first = deck.slides.find(({ id: own }) => new Set(ids).has(own));
   while (first?.parent) first = deck.slides.find(({ id: own }) => own === first?.parent);

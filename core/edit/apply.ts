@@ -1,4 +1,4 @@
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import { type Change, type Handler, type SingleChange, singles, batch } from "./change";
 import * as content from "./content";
 import * as metadata from "./metadata";
@@ -38,10 +38,9 @@ function handler(change: SingleChange): Handler<SingleChange> {
 }
 
 /**
- * Applies a change. Returns the new deck, which shares every slide that the change does not touch, and the change
- * that leads back: `apply(apply(deck, change).deck, inverse).deck` equals `deck`.
- * Throws a Failure `conflict` when the change names what is not in the deck, `not-valid` when it would break the
- * model; the deck given stays as it was in either case.
+ * Applies a change. Returns the new deck, which shares every slide that the change does not touch, and the inverse:
+ * `apply(apply(deck, change).deck, inverse).deck` equals `deck`. Throws a Failure `conflict` when the change names
+ * something that is not in the deck, and `not-valid` when it would break the model; the given deck is never altered.
  */
 export function apply(deck: Deck, change: Change): { deck: Deck; inverse: Change } {
   let current = deck;
@@ -54,17 +53,20 @@ export function apply(deck: Deck, change: Change): { deck: Deck; inverse: Change
   return { deck: current, inverse: batch(undo.reverse().flat()) };
 }
 
-/** The aspects of the deck that a change writes. */
+/** Returns the aspects of the deck that a change writes. */
 export function writeSet(change: Change): string[] {
   return [...new Set(singles(change).flatMap((next) => handler(next).writeSet(next)))];
 }
 
-/** Whether two changes made on the same version write the same thing: one aspect equals or contains the other. */
+/**
+ * Whether two changes made on the same version write the same thing: an aspect of one equals or contains an aspect of
+ * the other.
+ */
 export function conflicts(a: readonly string[], b: readonly string[]): boolean {
   return overlaps(a, new Set(b)) || overlaps(b, new Set(a));
 }
 
-/** Whether an aspect, or one that contains it, is in a set. */
+/** Whether a set holds an aspect or one that contains it. */
 function overlaps(aspects: readonly string[], others: ReadonlySet<string>): boolean {
   return aspects.some((aspect) => {
     for (let end = aspect.length; end > 0; end = aspect.lastIndexOf("/", end - 1))
@@ -73,20 +75,18 @@ function overlaps(aspects: readonly string[], others: ReadonlySet<string>): bool
   });
 }
 
-/** What a change did, in a few words: "Moved 3 slides". */
+/** Describes a change in a few words: "Moved 3 slides". */
 export function describeChange(change: Change): string {
   const list = singles(change);
   const texts = [...new Set(list.map((next) => handler(next).describe(next)))];
   if (texts.length === 0) return "Nothing changed";
   if (texts.length === 1)
-    return list.length === 1
-      ? (texts[0] as string)
-      : (texts[0] as string).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
-  const first = list[0] as SingleChange;
+    return list.length === 1 ? must(texts[0]) : must(texts[0]).replace(/\ba (slide|picture)\b/, `${list.length} $1s`);
+  const first = must(list[0]);
   return `${handler(first).describe(first)} and more (${list.length} changes)`;
 }
 
-/** The ids of the slides whose bodies a change reads or writes, or "all" when it needs the running order. */
+/** Returns the ids of the slides whose bodies a change reads or writes, or "all" when it needs the running order. */
 export function slidesNeeded(change: Change): string[] | "all" {
   const ids = new Set<string>();
   for (const next of singles(change)) {

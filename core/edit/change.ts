@@ -20,7 +20,10 @@ import {
 } from "@unitext/core/model";
 import { z } from "zod";
 
-/** Where a slide stands: under `parent` (null: on the main line), directly after its sibling `after` (null: as the first). */
+/**
+ * A place in the running order: under `parent` (null: on the main line), directly after its sibling `after` (null:
+ * first).
+ */
 export const Place = z.object({ parent: Id.nullable(), after: Id.nullable() });
 export type Place = z.infer<typeof Place>;
 
@@ -61,26 +64,29 @@ const single = [
 export const SingleChange = z.discriminatedUnion("kind", [...single]);
 export type SingleChange = z.infer<typeof SingleChange>;
 
-/** Several changes as one act, applied in order or not at all. */
+/** Several changes that are applied in order, all or none. */
 export const Batch = z.object({ kind: z.literal("batch"), changes: z.array(SingleChange).max(20000) });
 export const Change = z.discriminatedUnion("kind", [...single, Batch]);
 export type Change = z.infer<typeof Change>;
 
-/** One change as a list of single ones. */
+/** Returns a change as a list of single changes. */
 export function singles(change: Change): readonly SingleChange[] {
   return change.kind === "batch" ? change.changes : [change];
 }
 
-/** Several changes as one; a single one stays as it is. */
+/** Joins changes into one. A single change is returned as it is. */
 export function batch(changes: readonly SingleChange[]): Change {
   return changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes: [...changes] };
 }
 
-/** The handler of one kind of change. `apply` returns the new deck and the changes that lead back; it throws a Failure `conflict` when what it names is not there. */
+/**
+ * Handles one kind of change. `apply` returns the new deck and the changes that undo it, and throws a Failure
+ * `conflict` when something that the change names is missing.
+ */
 export interface Handler<C extends SingleChange> {
   apply(deck: Deck, change: C): { deck: Deck; inverse: readonly SingleChange[] };
-  /** The aspects of the deck that it writes, as `slide:ID/aspect` or `deck/aspect`. */
+  /** The aspects of the deck that the change writes, as `slide:ID/aspect` or `deck/aspect`. */
   writeSet(change: C): readonly string[];
-  /** What was done, in a few words for the person. */
+  /** Describes what was done, in a few words for the user. */
   describe(change: C): string;
 }

@@ -1,4 +1,12 @@
-import { type Element, Failure, slidePropertiesOf, type RichText, type Slide, slideWith } from "@unitext/core/model";
+import {
+  type Element,
+  Failure,
+  slidePropertiesOf,
+  type RichText,
+  type Slide,
+  slideWith,
+  must,
+} from "@unitext/core/model";
 import type { Handler, SingleChange } from "./change";
 import { notFound, type Of, onSlide } from "./order";
 
@@ -10,7 +18,7 @@ function requireSlide(slide: Slide | undefined, id: string): Slide {
 function elementOf(slide: Slide, id: string): { element: Element; index: number } {
   const index = slide.elements.findIndex((element) => element.id === id);
   if (index < 0) throw notFound("element", id);
-  return { element: slide.elements[index] as Element, index };
+  return { element: must(slide.elements[index]), index };
 }
 
 export const setHidden: Handler<Of<"setHidden">> = {
@@ -59,7 +67,7 @@ export const setArrangement: Handler<Of<"setArrangement">> = {
   describe: () => "Changed the arrangement",
 };
 
-/** Puts another element of the same id in the place of one. */
+/** Replaces the element with the same id. */
 export const setElement: Handler<Of<"setElement">> = {
   apply(deck, { slide: id, element: next }) {
     const { element, index } = elementOf(requireSlide(slideWith(deck, id), id), next.id);
@@ -156,7 +164,7 @@ export const deleteElement: Handler<Of<"deleteElement">> = {
   describe: () => "Removed an element",
 };
 
-/** Puts a slide as given in the place of the one with its id; its place in the running order stays. */
+/** Replaces the slide with this id. Its place in the running order stays. */
 export const setSlide: Handler<Of<"setSlide">> = {
   apply(deck, { slide: id, as }) {
     const before = requireSlide(slideWith(deck, id), id);

@@ -1,4 +1,4 @@
-import { Deck, newSlide, orderProblems } from "@unitext/core/model";
+import { Deck, newSlide, orderProblems, must } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
 import { apply, conflicts, longestRise, moveTo, makeDetail, describeChange, step, writeSet, moveOut } from "./index";
@@ -47,7 +47,7 @@ describe("changes", () => {
         fc.nat(200),
         fc.array(fc.nat(50), { minLength: 8, maxLength: 8 }),
         (deck, a, b, pick) => {
-          const content = (kind: number) => [5, 7, 8, 9, 11, 12, 13][kind % 7] as number;
+          const content = (kind: number) => must([5, 7, 8, 9, 11, 12, 13][kind % 7]);
           const one = actOn(deck, content(a), pick.slice(0, 4), idSource("a"));
           const two = actOn(deck, content(b), pick.slice(4), idSource("b"));
           if (!one || !two || conflicts(writeSet(one), writeSet(two))) return;
@@ -103,7 +103,7 @@ describe("order", () => {
   });
 });
 
-const baseDeck = fc.sample(deckArbitrary({ maxLength: 0 }), 1)[0] as Deck;
+const baseDeck = must(fc.sample(deckArbitrary({ maxLength: 0 }), 1)[0]);
 
 describe("the longest rise", () => {
   it("rises, and no other choice of ids that rises is longer", () => {
@@ -114,10 +114,7 @@ describe("the longest rise", () => {
           values.flatMap((value, at) => (value === undefined ? [] : [[`s${at}`, value] as const])),
         );
         const rises = (ids: readonly string[]) =>
-          ids.every(
-            (id, at) =>
-              keys.has(id) && (at === 0 || (keys.get(ids[at - 1] as string) as number) < (keys.get(id) as number)),
-          );
+          ids.every((id, at) => keys.has(id) && (at === 0 || must(keys.get(must(ids[at - 1]))) < must(keys.get(id))));
         const found = longestRise(order, keys);
         expect(rises(order.filter((id) => found.has(id)))).toBe(true);
         let most = 0;

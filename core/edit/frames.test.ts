@@ -1,4 +1,4 @@
-import { type Element, newSlide, type Slide, type TableElement } from "@unitext/core/model";
+import { type Element, newSlide, type Slide, type TableElement, must } from "@unitext/core/model";
 import { emptyDeck, plainText, textOf } from "@unitext/core/model";
 import fc from "fast-check";
 import {
@@ -153,11 +153,11 @@ describe("rows and columns of a table", () => {
   });
 
   it("go, and cells that reached over them reach less far", () => {
-    expect(words(deleteRow(table, 1) as TableElement)).toEqual(["a>2 - c", "g e i"]);
-    expect(words(deleteRow(table, 0) as TableElement)).toEqual(["d ev2 f", "g - i"]);
+    expect(words(must(deleteRow(table, 1)))).toEqual(["a>2 - c", "g e i"]);
+    expect(words(must(deleteRow(table, 0)))).toEqual(["d ev2 f", "g - i"]);
     expect(deleteRow(table, 0)?.header).toBe(0);
-    expect(words(deleteColumn(table, 0) as TableElement)).toEqual(["a c", "ev2 f", "- i"]);
-    expect(words(deleteColumn(table, 2) as TableElement)).toEqual(["a>2 -", "d ev2", "g -"]);
+    expect(words(must(deleteColumn(table, 0)))).toEqual(["a c", "ev2 f", "- i"]);
+    expect(words(must(deleteColumn(table, 2)))).toEqual(["a>2 -", "d ev2", "g -"]);
     expect(deleteRow({ ...table, rows: [[cell("only")]] }, 0)).toBeUndefined();
   });
 

@@ -1,7 +1,7 @@
-import type { Cell, Element, Frame, Slide, TableElement } from "@unitext/core/model";
+import { type Cell, type Element, type Frame, type Slide, type TableElement, must } from "@unitext/core/model";
 import type { SingleChange } from "./change";
 
-/** What several frames can be lined up by. */
+/** Sides by which frames can be aligned. */
 export const SIDES = ["left", "centre", "right", "top", "middle", "bottom"] as const;
 export type Side = (typeof SIDES)[number];
 
@@ -15,7 +15,7 @@ export const boundingFrame = (frames: readonly Frame[]): Frame => {
   };
 };
 
-/** Frames lined up by a side: one alone by its page, several by what is around them all. */
+/** Aligns frames by a side: a single one to its page, several to their bounding frame. */
 export function alignElements(frames: readonly Frame[], side: Side, page: { width: number; height: number }): Frame[] {
   const room = frames.length > 1 ? boundingFrame(frames) : { x: 0, y: 0, ...page };
   const moved: Record<Side, (frame: Frame) => Partial<Frame>> = {
@@ -29,7 +29,7 @@ export function alignElements(frames: readonly Frame[], side: Side, page: { widt
   return frames.map((frame) => ({ ...frame, ...moved[side](frame) }));
 }
 
-/** Frames with the same space between neighbours along an axis; the first and the last stay. */
+/** Spaces frames evenly along an axis. The first and the last stay. */
 export function distributeElements(frames: readonly Frame[], axis: "x" | "y"): Frame[] {
   const size = axis === "x" ? "width" : "height";
   const order = frames.map((frame, nth) => ({ frame, nth })).sort((a, b) => a.frame[axis] - b.frame[axis]);
@@ -46,7 +46,10 @@ export function distributeElements(frames: readonly Frame[], axis: "x" | "y"): F
   return made;
 }
 
-/** An element at another frame, or turned; what Unitext knows of its place in a file stays, so that it is seen to be changed. */
+/**
+ * Returns an element with another frame or rotation. What is known of its place in a source file stays, so that the
+ * change is detected.
+ */
 export function placed(element: Element, frame: Frame, rotation = element.rotation): Element {
   const { rotation: _, ...rest } = element;
   const round = (value: number) => Math.round(value * 100) / 100;
@@ -62,10 +65,13 @@ export function placed(element: Element, frame: Frame, rotation = element.rotati
   } as Element;
 }
 
-/** Where in the order of drawing elements go. */
+/** Where in the drawing order elements go. */
 export type Depth = "front" | "forward" | "backward" | "back";
 
-/** The changes that bring elements before or behind others, their own order kept; none where they are there already. */
+/**
+ * Returns the changes that bring elements in front of or behind others and keep their own order; none when they are
+ * there already.
+ */
 export function reorderElements(slide: Slide, ids: readonly string[], depth: Depth): SingleChange[] {
   const chosen = new Set(ids);
   const order = [...slide.elements];
@@ -83,14 +89,14 @@ export function reorderElements(slide: Slide, ids: readonly string[], depth: Dep
     }
   }
   if (next.every((element, nth) => element === slide.elements[nth])) return [];
-  // Taking each out and putting it in at its place gives the order whatever it was.
+  // Taking each element out and inserting it at its index gives the new order, whatever the old one was.
   return next.flatMap((element, index): SingleChange[] => [
     { kind: "deleteElement", slide: slide.id, element: element.id },
     { kind: "insertElement", slide: slide.id, element, index },
   ]);
 }
 
-/** Elements as one group, inside the groups that they share. */
+/** Groups elements, inside the groups that they share. */
 export function groupElements(elements: readonly Element[], group: string): Element[] {
   const lists = elements.map(({ groups = [] }) => groups);
   let depth = 0;
@@ -101,7 +107,7 @@ export function groupElements(elements: readonly Element[], group: string): Elem
   }));
 }
 
-/** Elements out of their outermost group. */
+/** Takes elements out of their outermost group. */
 export function ungroupElements(elements: readonly Element[]): Element[] {
   return elements.map((element) => {
     const { groups = [], ...rest } = element;
@@ -109,7 +115,7 @@ export function ungroupElements(elements: readonly Element[]): Element[] {
   });
 }
 
-/** The elements that are selected together with some: all that share an outermost group with them. */
+/** Returns the elements that are selected along with the given ones: all that share an outermost group with them. */
 export function expandToGroups(slide: Slide, ids: readonly string[]): string[] {
   const groups = new Set(
     slide.elements.filter(({ id }) => ids.includes(id)).flatMap(({ groups: own }) => own?.[0] ?? []),
@@ -120,7 +126,7 @@ export function expandToGroups(slide: Slide, ids: readonly string[]): string[] {
 }
 
 const cellsAt = (rows: TableElement["rows"]) => {
-  /** The place of the cell that covers each place. */
+  /** For each position of the grid, the position of the cell that covers it. */
   const owner = new Map<string, [number, number]>();
   for (const [y, row] of rows.entries())
     for (const [x, cell] of row.entries())
@@ -133,7 +139,7 @@ const coveredCells = (cell: Cell, columns: number, rows: number): Cell => {
   const { columns: _, rows: __, ...rest } = cell;
   return { ...rest, ...(columns > 1 ? { columns } : {}), ...(rows > 1 ? { rows } : {}) };
 };
-/** A cell without words that stands, and whose words will look, as another's do. */
+/** Returns an empty cell with the appearance of another cell and of its text. */
 const empty = (like: Cell | null | undefined): Cell => {
   const {
     text: [first],
@@ -152,7 +158,7 @@ const empty = (like: Cell | null | undefined): Cell => {
   };
 };
 
-/** A table with a row more before a place; cells that reach over the place reach over the new row too. */
+/** Inserts a row before a position. Cells that span the position span the new row too. */
 export function insertRow(table: TableElement, at: number): TableElement {
   const owner = cellsAt(table.rows);
   const width = table.rows[0]?.length ?? 0;
@@ -167,8 +173,8 @@ export function insertRow(table: TableElement, at: number): TableElement {
     const place = owner.get(`${at - 1}/${x}`);
     if (fresh[x] !== null || !place || grown.has(place.join("/"))) continue;
     grown.add(place.join("/"));
-    const cell = rows[place[0]]?.[place[1]] as Cell;
-    (rows[place[0]] as (Cell | null)[])[place[1]] = coveredCells(cell, cell.columns ?? 1, (cell.rows ?? 1) + 1);
+    const cell = must(rows[place[0]]?.[place[1]]);
+    must(rows[place[0]])[place[1]] = coveredCells(cell, cell.columns ?? 1, (cell.rows ?? 1) + 1);
   }
   rows.splice(at, 0, fresh);
   const heights = table.heights && [...table.heights];
@@ -181,7 +187,10 @@ export function insertRow(table: TableElement, at: number): TableElement {
   };
 }
 
-/** A table without a row; undefined where it is the only one. Cells that reach over it reach less far; one that begins in it begins below. */
+/**
+ * Deletes a row. Returns undefined when it is the only one. Cells that span it span one row less; a cell that starts in
+ * it starts in the row below.
+ */
 export function deleteRow(table: TableElement, at: number): TableElement | undefined {
   if (table.rows.length <= 1 || !table.rows[at]) return undefined;
   const owner = cellsAt(table.rows);
@@ -191,11 +200,11 @@ export function deleteRow(table: TableElement, at: number): TableElement | undef
     const place = owner.get(`${at}/${x}`);
     if (!place || shrunk.has(place.join("/"))) continue;
     shrunk.add(place.join("/"));
-    const cell = table.rows[place[0]]?.[place[1]] as Cell;
+    const cell = must(table.rows[place[0]]?.[place[1]]);
     if ((cell.rows ?? 1) < 2) continue;
     const less = coveredCells(cell, cell.columns ?? 1, (cell.rows ?? 1) - 1);
-    if (place[0] === at) (rows[at + 1] as (Cell | null)[])[place[1]] = less;
-    else (rows[place[0]] as (Cell | null)[])[place[1]] = less;
+    if (place[0] === at) must(rows[at + 1])[place[1]] = less;
+    else must(rows[place[0]])[place[1]] = less;
   }
   rows.splice(at, 1);
   const heights = table.heights?.filter((_, nth) => nth !== at);
@@ -224,7 +233,9 @@ const transposed = (table: TableElement): TableElement => {
   };
 };
 
-/** A table with a column more before a place; each of the others gives of its width, so that it gets a fair share. */
+/**
+ * Inserts a column before a position. Every other column gives up some width, so that the new one gets a fair share.
+ */
 export function insertColumn(table: TableElement, at: number): TableElement {
   const all = table.widths?.reduce((sum, width) => sum + width, 0);
   const made = transposed({ ...insertRow({ ...transposed(table), header: 0 }, at) });
@@ -246,7 +257,7 @@ export function insertColumn(table: TableElement, at: number): TableElement {
   };
 }
 
-/** A table without a column; undefined where it is the only one. */
+/** Deletes a column. Returns undefined when it is the only one. */
 export function deleteColumn(table: TableElement, at: number): TableElement | undefined {
   const all = table.widths?.reduce((sum, width) => sum + width, 0);
   const less = deleteRow({ ...transposed(table), header: 0 }, at);

@@ -4,7 +4,7 @@ import type { Of } from "./order";
 
 type HeadKind = "setProperties" | "setLanguage" | "setPage" | "setTheme" | "setRegions" | "setRate";
 
-/** A change that replaces one field of the deck's head. */
+/** Makes the handler of a change that replaces one field of the deck's metadata. */
 function metadataField<K extends HeadKind, F extends keyof DeckMetadata & keyof Of<K>>(
   kind: K,
   field: F,
@@ -51,7 +51,7 @@ export const setManuscript: Handler<Of<"setManuscript">> = {
   describe: () => "Changed the document or its rule",
 };
 
-/** A change that puts something under a name into one of the head's lists; null takes it out. */
+/** Makes the handler of a change that sets an entry in one of the metadata's lists; null removes it. */
 function importedItem<
   K extends "setImportedTheme" | "setMaster" | "setTextStyle",
   L extends "themes" | "masters" | "styles",
@@ -72,7 +72,7 @@ function importedItem<
   };
 }
 
-/** Brings the look of another deck along, under a name that slides may ask for; what files draw behind slides and the styles of their texts the same. */
+/** Adds a theme of another deck under a name that slides can use. Masters and text styles work the same way. */
 export const setImportedTheme = importedItem("setImportedTheme", "themes", "theme");
 export const setMaster = importedItem("setMaster", "masters", "master");
 export const setTextStyle = importedItem("setTextStyle", "styles", "style");

@@ -1,4 +1,4 @@
-import { type Deck, Failure, familyOf, orderProblems, type Slide, slideIndex } from "@unitext/core/model";
+import { type Deck, Failure, familyOf, orderProblems, type Slide, slideIndex, must } from "@unitext/core/model";
 import type { Handler, Place, SingleChange } from "./change";
 
 type Of<K extends SingleChange["kind"]> = Extract<SingleChange, { kind: K }>;
@@ -7,23 +7,23 @@ export function notFound(what: string, id: string): Failure {
   return new Failure("conflict", id, `The ${what} ${id} is no longer in the deck.`);
 }
 
-/** The place of the slide at an index: its parent and the sibling before it. */
+/** Returns the place of the slide at an index: its parent and the sibling before it. */
 export function placeOf(slides: readonly Slide[], index: number): Place {
-  const slide = slides[index] as Slide;
+  const slide = must(slides[index]);
   for (let before = index - 1; before >= 0; before--) {
-    const other = slides[before] as Slide;
+    const other = must(slides[before]);
     if (other.id === slide.parent) break;
     if (other.parent === slide.parent) return { parent: slide.parent, after: other.id };
   }
   return { parent: slide.parent, after: null };
 }
 
-/** The index at which a slide put at a place would stand. Throws a Failure when the place is not in the deck. */
+/** Returns the index that a slide put at a place would have. Throws a Failure when the place is not in the deck. */
 export function indexAt(slides: readonly Slide[], place: Place): number {
   if (place.after !== null) {
     const index = slides.findIndex((slide) => slide.id === place.after);
     if (index < 0) throw notFound("slide", place.after);
-    if ((slides[index] as Slide).parent !== place.parent)
+    if (must(slides[index]).parent !== place.parent)
       throw new Failure("conflict", place.after, `The slide ${place.after} has moved to another place.`);
     return index + familyOf(slides, place.after).length;
   }
@@ -53,12 +53,12 @@ export const insertSlide: Handler<Of<"insertSlide">> = {
   describe: () => "Added a slide",
 };
 
-/** Deletes one slide; details under it move up into its place, so that nothing goes unseen. */
+/** Deletes one slide. Its details move up into its place, so that none disappears unnoticed. */
 export const deleteSlide: Handler<Of<"deleteSlide">> = {
   apply(deck, { slide: id }) {
     const index = slideIndex(deck, id);
     if (index < 0) throw notFound("slide", id);
-    const slide = deck.slides[index] as Slide;
+    const slide = must(deck.slides[index]);
     const lifted: string[] = [];
     const slides = deck.slides.flatMap((other) => {
       if (other === slide) return [];
@@ -76,7 +76,7 @@ export const deleteSlide: Handler<Of<"deleteSlide">> = {
   describe: () => "Deleted a slide",
 };
 
-/** Moves a slide with its details. A slide cannot go under itself. */
+/** Moves a slide with its details. A slide cannot be moved under itself. */
 export const moveSlide: Handler<Of<"moveSlide">> = {
   apply(deck, { slide: id, place }) {
     const index = slideIndex(deck, id);
@@ -100,26 +100,29 @@ export const moveSlide: Handler<Of<"moveSlide">> = {
 
 export type { Of };
 
-/** Replaces one slide by what `change` makes of it. Throws a Failure `conflict` when it is not there. */
+/** Replaces one slide by the result of `change`. Throws a Failure `conflict` when it is not in the deck. */
 export function onSlide(deck: Deck, id: string, change: (slide: Slide) => Slide): Deck {
   const index = slideIndex(deck, id);
   if (index < 0) throw notFound("slide", id);
   const slides = deck.slides.slice();
-  slides[index] = change(slides[index] as Slide);
+  slides[index] = change(must(slides[index]));
   return { ...deck, slides };
 }
 
 /**
- * A longest run of ids whose keys rise strictly in the given order: those that can stay where they are while the others
- * are put between them (patience sorting, Fredman 1975, from memory). Ids without a key are passed over.
+ * Returns a longest subsequence of ids whose keys rise strictly: the ids that can stay in place while the others are
+ * moved (patience sorting, Fredman 1975, from memory). Ids without a key are left out.
  */
 export function longestRise<Key extends string | number>(
   order: readonly string[],
   keys: ReadonlyMap<string, Key>,
 ): Set<string> {
   const known = order.filter((id) => keys.has(id));
-  const keyAt = (at: number) => keys.get(known[at] as string) as Key;
-  /** At each length, where the run of that length with the lowest last key ends; and what stands before each id in its run. */
+  const keyAt = (at: number) => must(keys.get(must(known[at])));
+  /**
+   * For each length, the end of the subsequence of that length with the lowest last key; and the predecessor of each
+   * id.
+   */
   const ends: number[] = [];
   const before: number[] = [];
   for (let at = 0; at < known.length; at++) {
@@ -127,13 +130,13 @@ export function longestRise<Key extends string | number>(
     let high = ends.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (keyAt(ends[middle] as number) < keyAt(at)) low = middle + 1;
+      if (keyAt(must(ends[middle])) < keyAt(at)) low = middle + 1;
       else high = middle;
     }
-    before[at] = low > 0 ? (ends[low - 1] as number) : -1;
+    before[at] = low > 0 ? must(ends[low - 1]) : -1;
     ends[low] = at;
   }
   const rise = new Set<string>();
-  for (let at = ends.at(-1) ?? -1; at >= 0; at = before[at] as number) rise.add(known[at] as string);
+  for (let at = ends.at(-1) ?? -1; at >= 0; at = must(before[at])) rise.add(must(known[at]));
   return rise;
 }

@@ -7,6 +7,7 @@ import {
   plainText,
   type Slide,
   textHash,
+  must,
 } from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
 import { apply, changePage, PageResizer, resizeDeck } from "./index";
@@ -22,7 +23,7 @@ const slide = (elements: Element[], more: Partial<Slide> = {}): Slide => ({
   ...more,
 });
 const fitted = (from: { width: number; height: number }, to: { width: number; height: number }, given: Element) =>
-  new PageResizer(from, to, { slides: [slide([given])] }).slide(slide([given])).elements[0] as Element;
+  must(new PageResizer(from, to, { slides: [slide([given])] }).slide(slide([given])).elements[0]);
 
 describe("a page of another shape", () => {
   // 16:9 is 960 by 540 points, 4:3 is 720 by 540: everything becomes three quarters as large, 405 points high in the middle of 540.

@@ -26,13 +26,16 @@ import {
 import { type Change, type SingleChange, batch } from "./change";
 import { boundingFrame } from "./frames";
 
-/** How near to an edge of the page a thing stands on it, in points. */
+/** An element within this many points of a page edge counts as touching it. */
 const AT_EDGE = 1;
 const round = (value: number) => Math.round(value * 1000) / 1000;
 
 type Shared = Pick<DeckMetadata, "masters" | "styles">;
 
-/** One direction of a frame on another page: what reached from edge to edge does so again, what stood at an edge stands at it, all else is moved by an offset. */
+/**
+ * Maps one direction of a frame to another page: frames that span the page span the new one, frames at an edge stay at
+ * that edge, all others move by an offset.
+ */
 function along(at: number, size: number, from: number, to: number, scale: number, offset: number): [number, number] {
   const [first, last] = [at <= AT_EDGE, at + size >= from - AT_EDGE];
   if (first && last) return [round(at * scale), round(to - at * scale + (at + size - from) * scale)];
@@ -44,7 +47,7 @@ function along(at: number, size: number, from: number, to: number, scale: number
 const writeSet = ({ x, y, width, height }: Frame, page: Page) =>
   x <= AT_EDGE || y <= AT_EDGE || x + width >= page.width - AT_EDGE || y + height >= page.height - AT_EDGE;
 
-/** The part of the pages in which what stands freely is, without what stands at an edge; undefined where nothing does. */
+/** Returns the bounding box of the positioned elements that do not touch a page edge; undefined when there are none. */
 function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
   const frames = slides
     .flatMap(({ elements, regions = [] }) => [...elements, ...regions])
@@ -52,7 +55,10 @@ function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
   return frames.length ? boundingFrame(frames) : undefined;
 }
 
-/** How much larger content is drawn where it stands in the middle of a page with much room around it, as it does after a change of page: no margin gets narrower than the narrowest was. */
+/**
+ * How much larger content is drawn when wide margins surround it, as after a change of page. No margin gets narrower
+ * than the narrowest one was.
+ */
 const ROOM = 1.1;
 function scaleOf(content: Frame | undefined, from: Page, to: Page): number {
   const whole = Math.min(to.width / from.width, to.height / from.height);
@@ -64,17 +70,17 @@ function scaleOf(content: Frame | undefined, from: Page, to: Page): number {
   return Number.isFinite(room) && room > whole * ROOM ? room : whole;
 }
 
-/** Where a page begins on another, in one direction: in its middle, but so that its content is on it. */
+/** Returns where a page starts on another in one direction: centred, but shifted so that its content is visible. */
 function offsetOf(at: number, size: number, from: number, to: number, scale: number): number {
   const middle = (to - from * scale) / 2;
   return Math.max(Math.min(middle, to - (at + size) * scale), -at * scale);
 }
 
 /**
- * Puts what stands freely on slides of one page onto a page of another shape: as large as fits and in the middle, with
- * its type, indents, insets, lines and tables in the same measure; what filled the page or stood at an edge does so again.
- * What stands in slots has its place from the arrangement. Masters and text styles are named by their content, so those
- * that change get other names, which `shared` gives.
+ * Fits the positioned elements of slides to a page of another shape, as large as possible and centred. Type, indents,
+ * insets, lines and tables scale along; elements that filled the page or touched an edge do so again. Elements in slots
+ * take their places from the arrangement. Masters and text styles are named by their content, so changed ones get new
+ * names, collected in `shared`.
  */
 export class PageResizer {
   readonly shared: { masters: Record<string, Master>; styles: Record<string, TextStyle> } = { masters: {}, styles: {} };
@@ -124,7 +130,7 @@ export class PageResizer {
     const frame = this.frame(element.frame, Boolean(element.rotation));
     const { style, box, stroke, shadow } = element;
     const sized: Element = {
-      ...(mapElementTexts(element, (text) => this.text(text)) as Element),
+      ...mapElementTexts(element, (text) => this.text(text)),
       frame,
       ...(style === undefined ? {} : { style: this.style(style) }),
       ...(box ? { box: this.box(box) } : {}),
@@ -261,7 +267,7 @@ export class PageResizer {
   }
 }
 
-/** What is cut off a picture in a frame of another shape, so that it is not drawn out of shape: more of the longer sides. */
+/** Crops a picture whose frame changes shape on its longer sides, so that it is not distorted. */
 function cropped(before: Frame, after: Frame, crop: Crop = { left: 0, top: 0, right: 0, bottom: 0 }): { crop?: Crop } {
   const [was, is] = [before.width / before.height, after.width / after.height];
   if (!Number.isFinite(was) || !Number.isFinite(is) || Math.abs(is / was - 1) < 0.001) return {};
@@ -271,7 +277,7 @@ function cropped(before: Frame, after: Frame, crop: Crop = { left: 0, top: 0, ri
   return { crop: { ...crop, [first]: crop[first] + more, [last]: crop[last] + more } };
 }
 
-/** The deck on a page of another shape. */
+/** Returns the deck on a page of another shape. */
 export function resizeDeck(deck: Deck, page: Page): Deck {
   if (page.width === deck.page.width && page.height === deck.page.height) return deck;
   const { masters: _, styles: __, ...rest } = deck;
@@ -285,7 +291,10 @@ export function resizeDeck(deck: Deck, page: Page): Deck {
   };
 }
 
-/** The change that gives a deck pages of another shape, with what stands freely on its slides fitted to them; an empty batch where they have it already. */
+/**
+ * Returns the change that gives a deck another page shape and fits positioned elements to it; an empty batch when the
+ * deck has this page already.
+ */
 export function changePage(deck: Deck, page: Page): Change {
   const next = resizeDeck(deck, page);
   if (next === deck) return batch([]);

@@ -1,4 +1,4 @@
-import { canonical, type Deck, orderProblems } from "@unitext/core/model";
+import { canonical, type Deck, orderProblems, must } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
 import {
@@ -117,7 +117,7 @@ describe("changes of several pages", () => {
           const pages = Array.from({ length: count }, () => new Page(server, newId));
           const made = new Set<string>();
           for (const { page: nth, does, kind, pick } of steps) {
-            const page = pages[nth % count] as Page;
+            const page = must(pages[nth % count]);
             if (does === "act") {
               const id = page.act(kind, pick);
               if (id) made.add(id);
@@ -147,11 +147,11 @@ describe("changes of several pages", () => {
   });
 
   it("that insert at the same place have one order on both pages", () => {
-    const deck = fc.sample(deckArbitrary({ minLength: 2, maxLength: 2 }), { numRuns: 1, seed: 1 })[0] as Deck;
+    const deck = must(fc.sample(deckArbitrary({ minLength: 2, maxLength: 2 }), { numRuns: 1, seed: 1 })[0]);
     const server = new Server(deck);
     const newId = idSource("n");
     const [one, other] = [new Page(server, newId), new Page(server, newId)];
-    const first = deck.slides.find(({ parent }) => parent === null)?.id as string;
+    const first = must(deck.slides.find(({ parent }) => parent === null)?.id);
     for (const [page, id] of [
       [one, "mine"],
       [other, "theirs"],
@@ -160,7 +160,7 @@ describe("changes of several pages", () => {
         id: `change-${id}`,
         change: {
           kind: "insertSlide",
-          slide: { ...(deck.slides[0] as Deck["slides"][number]), id, parent: null },
+          slide: { ...must(deck.slides[0]), id, parent: null },
           place: { parent: null, after: first },
         },
       }).replica;
@@ -174,7 +174,7 @@ describe("changes of several pages", () => {
   });
 
   it("put a slide next to what is there, where its neighbour was deleted meanwhile", () => {
-    const deck = fc.sample(deckArbitrary({ minLength: 3, maxLength: 3 }), { numRuns: 1, seed: 2 })[0] as Deck;
+    const deck = must(fc.sample(deckArbitrary({ minLength: 3, maxLength: 3 }), { numRuns: 1, seed: 2 })[0]);
     const flat = { ...deck, slides: deck.slides.map((slide) => ({ ...slide, parent: null })) };
     const [a, b, c] = flat.slides.map(({ id }) => id) as [string, string, string];
     const replica = applyOwn(openReplica(flat, 0), {
@@ -192,7 +192,7 @@ describe("changes of several pages", () => {
     } = integrate(replica, [{ version: 1, id: "other", change: { kind: "deleteSlide", slide: b } }]);
     expect(now.deck.slides.map(({ id }) => id)).toEqual([a, "new", c]);
     expect([adapted.map(({ id }) => id), refused]).toEqual([["own"], []]);
-    expect(() => apply(now.committed, now.pending[0]?.change as Change)).not.toThrow();
+    expect(() => apply(now.committed, must(now.pending[0]?.change))).not.toThrow();
   });
 });
 

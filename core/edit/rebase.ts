@@ -1,4 +1,4 @@
-import { type Deck, Failure, type Slide } from "@unitext/core/model";
+import { type Deck, Failure, type Slide, must } from "@unitext/core/model";
 import { apply } from "./apply";
 import { type Change, type Place, type SingleChange, singles, batch } from "./change";
 
@@ -8,14 +8,14 @@ export interface OwnChange {
   change: Change;
 }
 
-/** A change in the order in which the server committed it; without its content where the page that asks has made it itself. */
+/** A committed change, in the server's order. Its content is left out where the page that asks made it. */
 export interface LogEntry {
   version: number;
   id: string;
   change?: Change | undefined;
 }
 
-/** A deck as one page has it: as it is committed at a version, and with the page's own changes on top that are not known to be committed. */
+/** A deck as one page has it: the committed deck at a version, and the page's own pending changes applied on top. */
 export interface Replica<Own extends OwnChange = OwnChange> {
   version: number;
   committed: Deck;
@@ -23,13 +23,16 @@ export interface Replica<Own extends OwnChange = OwnChange> {
   deck: Deck;
 }
 
-/** A change that could not be put on top of what others did, and why. */
+/** An own change that could not be applied on top of others' changes, and why. */
 export interface RefusedChange<Own extends OwnChange> {
   own: Own;
   reason: string;
 }
 
-/** A replica after others' changes were taken in, with what became of its own that still wait: the changes that take them back, those that were adapted, and those that were refused. */
+/**
+ * A replica after others' changes were taken in, and what became of its pending changes: their inverses, those that
+ * were adapted, and those that were refused.
+ */
 export interface Integrated<Own extends OwnChange> {
   replica: Replica<Own>;
   inverses: ReadonlyMap<string, Change>;
@@ -41,7 +44,10 @@ export function openReplica<Own extends OwnChange>(deck: Deck, version: number):
   return { version, committed: deck, pending: [], deck };
 }
 
-/** Puts a change of the page's own on top. Returns the change that takes it back too. Throws a Failure, as `apply` does, where it does not fit. */
+/**
+ * Applies a change of the page's own on top. Also returns its inverse. Throws a Failure, as `apply` does, when it does
+ * not fit.
+ */
 export function applyOwn<Own extends OwnChange>(
   replica: Replica<Own>,
   own: Own,
@@ -50,27 +56,33 @@ export function applyOwn<Own extends OwnChange>(
   return { replica: { ...replica, deck, pending: [...replica.pending, own] }, inverse };
 }
 
-/** The place where a slide stood after one that is no longer there: after the last sibling before it that still is; on the main line where its main slide is gone. */
+/**
+ * Returns the place of a slide whose previous sibling is gone: after the last earlier sibling that remains, or on the
+ * main line when its main slide is gone.
+ */
 function nearestPlace(place: Place, before: readonly Slide[], now: ReadonlyMap<string, Slide>): Place {
   const parent = place.parent !== null && now.has(place.parent) ? place.parent : null;
   const moved = parent !== place.parent;
   if (moved) {
-    // The details of a slide that was deleted stand where it stood.
+    // The details of a deleted slide are now in its place.
     const main = before.findIndex(({ id }) => id === place.parent);
     for (let at = main - 1; at >= 0; at--)
       if (before[at]?.parent === null && now.get(before[at]?.id ?? "")?.parent === null)
-        return { parent: null, after: (before[at] as Slide).id };
+        return { parent: null, after: must(before[at]).id };
     return { parent: null, after: null };
   }
   let at = before.findIndex(({ id }) => id === place.after);
   for (; at >= 0; at--) {
-    const sibling = before[at] as Slide;
+    const sibling = must(before[at]);
     if (sibling.parent === parent && now.get(sibling.id)?.parent === parent) return { parent, after: sibling.id };
   }
   return { parent, after: null };
 }
 
-/** A change as it can be done now, where others moved or deleted the slide that it names as its neighbour; the same object where nothing is to be adapted. */
+/**
+ * Adapts a change to a deck in which others moved or deleted the neighbour that it names. Returns the same object when
+ * nothing needs adapting.
+ */
 function adaptTo(change: Change, before: Deck, now: Deck): Change {
   const bySlide = new Map(now.slides.map((slide) => [slide.id, slide]));
   const known = new Set<string>(bySlide.keys());
@@ -79,7 +91,7 @@ function adaptTo(change: Change, before: Deck, now: Deck): Change {
     if (one.kind === "insertSlide") known.add(one.slide.id);
     if (one.kind !== "insertSlide" && one.kind !== "moveSlide") return one;
     const { parent, after } = one.place;
-    // A neighbour that the same change brings in is there when its turn comes.
+    // A neighbour that the same change inserts exists by the time it is needed.
     const own = (id: string | null) => id !== null && known.has(id) && !bySlide.has(id);
     if (own(parent) || own(after)) return one;
     const fits = (parent === null || bySlide.has(parent)) && (after === null || bySlide.get(after)?.parent === parent);
@@ -91,10 +103,10 @@ function adaptTo(change: Change, before: Deck, now: Deck): Change {
 }
 
 /**
- * Takes in what was committed since the replica's version, in the order of the log: the page's own changes that wait
- * are taken back, the log is applied, and they are put on top again. Own changes that are in the log are committed, and
- * stand where the log has them. Of those that wait each is kept, adapted to where its neighbours are now, or refused.
- * Throws a Failure where the log does not follow from the replica's version.
+ * Takes in the changes committed since the replica's version, in the order of the log: undoes the page's pending
+ * changes, applies the log, and applies the pending changes again. Own changes found in the log are committed and stay
+ * where the log has them. Each pending change is kept, adapted to its neighbours' new places, or refused. Throws a
+ * Failure when the log does not continue the replica's version.
  */
 export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
   const fresh = log.filter((entry) => entry.version > replica.version);
@@ -116,21 +128,24 @@ export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: rea
   return rebaseOwn({ ...replica, version, committed }, [...own.values()], replica.committed);
 }
 
-/** A replica whose first pending changes were committed as they stand, with nothing of others between: what it shows stays the same. */
+/**
+ * Marks a replica's first pending changes as committed unchanged, with no changes of others between. What it shows
+ * stays the same.
+ */
 function acknowledged<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
   const pending = replica.pending.slice(log.length);
   const committed = pending.length
     ? replica.pending.slice(0, log.length).reduce((deck, { change }) => apply(deck, change).deck, replica.committed)
     : replica.deck;
   return {
-    replica: { version: (log.at(-1) as LogEntry).version, committed, pending, deck: replica.deck },
+    replica: { version: must(log.at(-1)).version, committed, pending, deck: replica.deck },
     inverses: new Map(),
     adapted: [],
     refused: [],
   };
 }
 
-/** Puts changes that wait on a committed deck again. `before` is the deck on which the first of them was made. */
+/** Applies pending changes to a committed deck again. `before` is the deck on which the first of them was made. */
 export function rebaseOwn<Own extends OwnChange>(
   { version, committed }: Pick<Replica<Own>, "version" | "committed">,
   waiting: readonly Own[],
@@ -157,7 +172,7 @@ export function rebaseOwn<Own extends OwnChange>(
     try {
       was = apply(was, one.change).deck;
     } catch {
-      // It depends on a change that is committed by now. The deck before it still shows which slides were its neighbours.
+      // It depends on a change that is committed by now. The deck before it still shows the slides' neighbours.
     }
   }
   return { replica: { version, committed, pending, deck }, inverses, adapted, refused };

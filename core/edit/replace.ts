@@ -9,7 +9,7 @@ import {
 } from "@unitext/core/model";
 import { type Change, type SingleChange, batch } from "./change";
 
-/** What is looked for, and where. */
+/** The text to find, and where. */
 export interface Search {
   words: string;
   matchCase: boolean;
@@ -17,12 +17,15 @@ export interface Search {
   notes: boolean;
 }
 
-/** A pattern for the words, taken literally. */
+/** Returns a pattern that matches the words literally. */
 export function searchPattern({ words, matchCase }: Pick<Search, "words" | "matchCase">): RegExp | undefined {
   return words ? new RegExp(words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), matchCase ? "gu" : "giu") : undefined;
 }
 
-/** The paragraph with every occurrence replaced, also one that reaches over runs; the replacement takes the look of its first letter. */
+/**
+ * Returns the paragraph with every occurrence replaced, including those that span runs. The replacement takes the
+ * properties of the first character it replaces.
+ */
 function inParagraph(
   paragraph: Paragraph,
   pattern: RegExp,
@@ -65,7 +68,10 @@ function inText(text: RichText, pattern: RegExp, replacement: string): { text: R
   return { text: count ? next : text, count };
 }
 
-/** Replaces words on slides and in notes. `count` says how often; the change is undefined when they are nowhere. With no replacement it only counts. */
+/**
+ * Replaces words on slides and in notes. `count` is the number of occurrences; without a replacement they are only
+ * counted. `change` is undefined when there are none.
+ */
 export function replaceWords(
   deck: Deck,
   search: Search,

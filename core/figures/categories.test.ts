@@ -1,4 +1,4 @@
-import { type ChartType, THEMES } from "@unitext/core/model";
+import { type ChartType, THEMES, must } from "@unitext/core/model";
 import { linesOf, naming, shortened } from "./categories";
 import { chart, type Figure, type FigureLabel, legible } from "./index";
 
@@ -50,7 +50,7 @@ describe("names of categories", () => {
     const long = ["Organisation of gauges on the eastern coast", "Ebb"];
     const { height, longest } = naming(long, 14, 100, 0, style);
     expect([height, longest]).toEqual([40, 40]);
-    const said = shortened(long[0] as string, longest, style);
+    const said = shortened(must(long[0]), longest, style);
     expect(said).toBe("Organis…");
     expect(style.measure(said, style.size)).toBeLessThanOrEqual(longest);
     expect(shortened("Ebb", longest, style)).toBe("Ebb");
@@ -66,7 +66,7 @@ const draw = (form: ChartType, series: object[], categories: string[], more: obj
     style,
   );
 const wordsOf = ({ text }: FigureLabel) => text.map(({ runs }) => runs.map((run) => run.text).join("")).join(" ");
-const labelled = ({ labels }: Figure, words: string) => labels.find((label) => wordsOf(label) === words) as FigureLabel;
+const labelled = ({ labels }: Figure, words: string) => must(labels.find((label) => wordsOf(label) === words));
 const box = ({ paths }: Figure, colour: string, nth = 0) => {
   const [x = 0, y = 0, width = 0, height = 0] =
     paths.filter(({ fill }) => fill === colour).map(({ d }) => (d.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number))[nth] ??
@@ -190,7 +190,7 @@ describe("a title", () => {
       );
     const long =
       "Levels at all gauges of the bay and of the river that runs into it, by month, in metres above the mean of many years";
-    const lines = linesOf(long, frame.width, { ...style, size: style.size * 1.15 }) as number;
+    const lines = must(linesOf(long, frame.width, { ...style, size: style.size * 1.15 }));
     expect(lines).toBe(2);
     expect(top(long) - top("Levels")).toBeCloseTo(style.size * 1.15 * 1.3, 0);
     expect(

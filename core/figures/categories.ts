@@ -2,7 +2,10 @@ import type { FigureStyle } from "./figure";
 
 type Measures = Pick<FigureStyle, "size" | "measure">;
 
-/** How many lines words take up when they are broken between them alone; undefined where one of them is wider than a line. */
+/**
+ * Returns the number of lines that a text takes when it is broken between words only; undefined when a word is wider
+ * than a line.
+ */
 export function linesOf(text: string, width: number, { size, measure }: Measures): number | undefined {
   let lines = 1;
   let used = 0;
@@ -18,7 +21,10 @@ export function linesOf(text: string, width: number, { size, measure }: Measures
   return lines;
 }
 
-/** How the names of categories stand under a plot: upright in lines, or turned, all of them or every second, third, …; with the height that they need. */
+/**
+ * How category names are set below a plot: upright in lines or turned, all of them or every nth, and the height that
+ * they need.
+ */
 export interface Naming {
   turn: 0 | -45 | -90;
   every: number;
@@ -28,13 +34,13 @@ export interface Naming {
 }
 
 const DIAGONAL = Math.SQRT1_2;
-/** The height of a line and the most of a plot's height that names may take, as shares (common practice, no source). */
+/** The height of a line, and the share of a plot's height that names may take (common practice, no source). */
 const [LINE, MOST] = [1.3, 0.4];
 
 /**
- * Names stand upright where each fits the room of its category in three lines without a broken word, else turned by
- * an eighth, else by a quarter; where even lines that stand on end are wider than the room, some are left out. `lead` is
- * how far the first may reach back before the plot.
+ * Chooses how names are set: upright where each fits the width of its category in three lines without a broken word,
+ * else turned by 45, else by 90 degrees; where even upright lines are wider than a category, some names are left out.
+ * `lead` is how far the first may extend to the left of the plot.
  */
 export function naming(names: readonly string[], room: number, tall: number, lead: number, style: Measures): Naming {
   const { size, measure } = style;
@@ -56,7 +62,7 @@ export function naming(names: readonly string[], room: number, tall: number, lea
   };
 }
 
-/** A name that is no longer than a width, its end left out where it must be. */
+/** Shortens a name to a width, leaving out its end where necessary. */
 export function shortened(name: string, width: number, { size, measure }: Measures): string {
   if (measure(name, size) <= width) return name;
   const signs = [...name];

@@ -1,4 +1,4 @@
-import { type ChartType, THEMES } from "@unitext/core/model";
+import { type ChartType, THEMES, must } from "@unitext/core/model";
 import { chart, type Figure, type FigurePath, formatted, stacked } from "./index";
 
 const style = {
@@ -102,8 +102,8 @@ describe("a second axis", () => {
     for (const [nth, { height }] of left.entries()) close(right[nth]?.height ?? 0, height, 0.1);
     expect(words(both)).toEqual(expect.arrayContaining(["4.0", "400", "Visitors"]));
     const places = new Map(both.labels.map(({ text, frame: at }) => [text[0]?.runs[0]?.text ?? "", at.x]));
-    expect(places.get("400") as number).toBeGreaterThan(Math.max(...right.map(({ x, width }) => x + width)));
-    expect(places.get("4.0") as number).toBeLessThan(Math.min(...left.map(({ x }) => x)));
+    expect(must(places.get("400"))).toBeGreaterThan(Math.max(...right.map(({ x, width }) => x + width)));
+    expect(must(places.get("4.0"))).toBeLessThan(Math.min(...left.map(({ x }) => x)));
   });
 
   it("has stacks of its own", () => {

@@ -6,6 +6,7 @@ import {
   hasSecondAxis,
   isJoined,
   type RichText,
+  must,
 } from "@unitext/core/model";
 import { format as numberFormat } from "d3-format";
 import { scaleBand, scaleLinear, scalePoint } from "d3-scale";
@@ -28,7 +29,10 @@ type Drawer = (data: Data, frame: Frame, style: FigureStyle) => Figure;
 
 const plain = (text: string): RichText => [{ kind: "plain", level: 0, runs: [{ text }] }];
 
-/** Where each value of each series begins and ends when they are put one on the other: positive ones upwards, negative ones downwards, as shares of their sum where that is asked for. */
+/**
+ * Returns where each value of each series starts and ends when they are stacked: positive values upwards, negative ones
+ * downwards; as shares of their sum where the chart asks for it.
+ */
 export function stacked({
   categories,
   series,
@@ -44,8 +48,8 @@ export function stacked({
     Array.from({ length: count }, (_, at) => {
       const value = values[at] ?? null;
       if (value === null) return null;
-      const part = stack === "share" ? (sums[at] ? value / (sums[at] as number) : 0) : value;
-      const from = part >= 0 ? (tops[at] as number) : (feet[at] as number);
+      const part = stack === "share" ? (sums[at] ? value / sums[at] : 0) : value;
+      const from = part >= 0 ? must(tops[at]) : must(feet[at]);
       if (part >= 0) tops[at] = from + part;
       else feet[at] = from + part;
       return [from, from + part];
@@ -53,7 +57,10 @@ export function stacked({
   );
 }
 
-/** Literal words of a number format: quotes, escapes, padding, colours and conditions are taken off, currency signs stay. */
+/**
+ * Returns the literal text of a number format: without quotes, escapes, padding, colours and conditions, but with
+ * currency signs.
+ */
 const literal = (part: string) =>
   part
     .replace(/\[\$([^\]-]*)[^\]]*\]/g, "$1")
@@ -63,16 +70,16 @@ const literal = (part: string) =>
     .replace(/\\/g, "");
 
 /**
- * A number as a spreadsheet's format shows it (ECMA-376-1, 18.8.30): sections for what is above, below and at nothing,
- * digits that are always there (0) or only where they count (#), thousands, scaling by thousands, percent, powers of ten,
- * and words around.
+ * Formats a number as spreadsheets do (ECMA-376-1, 18.8.30): sections for positive, negative and zero values, digits
+ * that are always shown (0) or only where they count (#), thousands, scaling by thousands, percent, powers of ten, and
+ * text around them.
  */
 export function formatted(value: number, format: string | undefined): string {
   if (!format || format === "General")
     return numberFormat(Math.abs(value) >= 1000 ? ",~f" : "~r")(Number(value.toPrecision(10)));
   const sections = format.match(/(?:"[^"]*"|\\.|[^;"\\])+/g) ?? [format];
   const nth = value < 0 && sections.length > 1 ? 1 : value === 0 && sections.length > 2 ? 2 : 0;
-  const section = (sections[nth] as string).replace(/\[(?!\$)[^\]]*\]/g, "");
+  const section = must(sections[nth]).replace(/\[(?!\$)[^\]]*\]/g, "");
   const found =
     /^((?:"[^"]*"|\[[^\]]*\]|\\.|[_*].|[^#0?"\\])*)([#0?][#0?,]*(?:\.[#0?]*)?,*(?:E[+-][0#]+)?)([\s\S]*)$/.exec(
       section,
@@ -97,7 +104,10 @@ export function formatted(value: number, format: string | undefined): string {
   return `${value < 0 && nth === 0 && /[1-9]/.test(number) ? "−" : ""}${literal(before)}${number}${raised}${literal(after)}`;
 }
 
-/** The numbers that an axis from the least to the greatest value shows, 0 among them unless all values lie far from it. */
+/**
+ * Returns the range of an axis from the smallest to the greatest value; it includes 0 unless all values are far from
+ * it.
+ */
 function domain(data: Data, fromZero: boolean): [number, number] {
   const { series, stack, yAxis } = data;
   const values = stack
@@ -116,7 +126,7 @@ function domain(data: Data, fromZero: boolean): [number, number] {
   return range[0] === range[1] ? [range[0] - 1, range[1] + 1] : range;
 }
 
-/** A chart's data as one of its two axes measures them. */
+/** Returns a chart's data as one of its two value axes measures it. */
 function measuredBy(data: Data, by: "primary" | "secondary"): Data {
   const { yAxis, secondaryAxis, format, ...rest } = data;
   const axis = by === "primary" ? yAxis : secondaryAxis;
@@ -131,10 +141,10 @@ function measuredBy(data: Data, by: "primary" | "secondary"): Data {
 
 const shadesOf = ({ series }: Data, style: FigureStyle) => {
   const shades = palette(style.colours);
-  return series.map(({ colour }, at) => colour ?? (shades[at % shades.length] as string));
+  return series.map(({ colour }, at) => colour ?? must(shades[at % shades.length]));
 };
 
-/** Puts a chart's title above it, in as many lines as it needs; returns what is left of the frame. */
+/** Puts a chart's title above it, in as many lines as it needs. Returns the rest of the frame. */
 function withTitle(
   figure: Figure,
   title: string | undefined,
@@ -160,7 +170,7 @@ function withTitle(
   return { ...frame, y: frame.y + height + size * 0.3, height: frame.height - height - size * 0.3 };
 }
 
-/** What stands around the plot: the title above, the key to the series on its side. `room` is what is left. */
+/** Lays out what surrounds the plot: the title above, the legend on its side. `room` is the rest of the frame. */
 function around(
   data: Data,
   frame: Frame,
@@ -178,7 +188,7 @@ function around(
   const entry = (name: string, at: number, x: number, y: number, width: number) => {
     figure.paths.push({
       d: rectangle({ x, y: y + size * 0.35, width: size * 0.8, height: size * 0.8 }),
-      fill: fills[at % fills.length] as string,
+      fill: must(fills[at % fills.length]),
     });
     figure.labels.push({
       text: plain(name),
@@ -230,7 +240,10 @@ const ticksOf = (
 
 const axisFormat = ({ stack, format }: Data) => (stack === "share" ? "0%" : format);
 
-/** Columns, lines and areas over categories that run along the foot; each series in its own form where the chart combines them, measured by the axis on the left or by a second one on the right. */
+/**
+ * Draws columns, lines and areas over categories on a horizontal axis. In a combined chart each series has its own
+ * type, measured on the left or on the secondary axis on the right.
+ */
 function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
   return (given, frame, style) => {
     const twice = hasSecondAxis({ type: kind, series: given.series });
@@ -290,7 +303,7 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
         text: plain(text),
         frame: {
           x: area.x + width + size * 0.4,
-          y: (other?.scale(value) as number) - size * 0.7,
+          y: must(other?.scale(value)) - size * 0.7,
           width: right + size,
           height: size * 1.4,
         },
@@ -375,7 +388,7 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
         turn: { by: turn, about: [middle, top] },
       });
     });
-    // Beyond the end of a point or a column; in the middle of a piece of a stack, in letters that stand out from it.
+    // A label goes beyond the end of a point or column, or into the middle of a stacked piece in a contrasting colour.
     const label = (
       nth: number,
       value: number,
@@ -394,7 +407,7 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
           size: size * 0.9,
         });
     };
-    const floors = scales.map((y) => Math.max(y.domain()[0] as number, Math.min(y.domain()[1] as number, 0)));
+    const floors = scales.map((y) => Math.max(must(y.domain()[0]), Math.min(must(y.domain()[1]), 0)));
     const piles = data.stack
       ? { primary: stacked(measuredBy(data, "primary")), secondary: stacked(measuredBy(data, "secondary")) }
       : undefined;
@@ -413,27 +426,27 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
       .domain(data.categories.map((_, at) => at))
       .range(along)
       .padding(0.5);
-    // Lines are drawn over columns, and columns over areas, whichever a file names first.
+    // Lines are drawn over columns, and columns over areas, in whatever order a file names them.
     const order = ["area", "column", "line"];
     const drawn = data.series
       .map((one, nth) => ({ ...one, nth }))
       .sort((a, b) => order.indexOf(forms[a.nth] as string) - order.indexOf(forms[b.nth] as string));
     drawn.forEach(({ values, points: own, smooth, joined, nth }) => {
-      const fill = shades[nth] as string;
-      const y = scales[nth] as typeof first;
+      const fill = must(shades[nth]);
+      const y = must(scales[nth]);
       const span = (at: number): [number, number] | null =>
         spans[nth]
           ? (spans[nth]?.[at] ?? null)
           : values[at] === null || values[at] === undefined
             ? null
-            : [floors[nth] as number, values[at] as number];
+            : [must(floors[nth]), values[at]];
       const points = data.categories.map((_, at) => span(at));
       if (forms[nth] === "column") {
         points.forEach((value, at) => {
           if (!value) return;
           const [a, b] = [y(value[0]), y(value[1])];
           const place = {
-            x: (band(at) as number) + (inner(data.stack ? 0 : nth) as number),
+            x: must(band(at)) + must(inner(data.stack ? 0 : nth)),
             y: Math.min(a, b),
             width: inner.bandwidth(),
             height: Math.abs(a - b),
@@ -441,13 +454,13 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
           figure.paths.push({ d: rectangle(place), fill: own?.[at] ?? fill });
           const middle = place.x + place.width / 2;
           if (data.stack)
-            label(nth, values[at] as number, middle, place.y + place.height / 2, {
+            label(nth, must(values[at]), middle, place.y + place.height / 2, {
               anchor: "middle",
               fill: legible(own?.[at] ?? fill, colours),
             });
           else
-            label(nth, values[at] as number, middle, b, {
-              anchor: (values[at] as number) < 0 ? "top" : "bottom",
+            label(nth, must(values[at]), middle, b, {
+              anchor: must(values[at]) < 0 ? "top" : "bottom",
               fill: colours.ink,
             });
         });
@@ -457,7 +470,7 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
       if (forms[nth] === "area") {
         const d = areaShape<[number, number] | null>()
           .defined(defined)
-          .x((_, at) => x(at) as number)
+          .x((_, at) => must(x(at)))
           .y0((value) => y(value?.[0] ?? 0))
           .y1((value) => y(value?.[1] ?? 0))(points);
         if (d) figure.paths.push({ d, fill, fillOpacity: data.stack ? 1 : 0.55 });
@@ -465,7 +478,7 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
       const path = line<[number, number] | null>()
         .curve(smooth ? curveMonotoneX : curveLinear)
         .defined(defined)
-        .x((_, at) => x(at) as number)
+        .x((_, at) => must(x(at)))
         .y((value) => y(value?.[1] ?? 0))(points);
       const unjoined = forms[nth] === "line" && !isJoined({ joined }, "line");
       if (path && !unjoined) figure.paths.push({ d: path, stroke: fill, width: forms[nth] === "area" ? 1.4 : 2.4 });
@@ -473,17 +486,17 @@ function categoryChart(kind: "column" | "line" | "area" | "combined"): Drawer {
         if (!value) return;
         if (forms[nth] === "line" && (unjoined || data.categories.length <= 24))
           figure.paths.push({
-            d: rectangle({ x: (x(at) as number) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6),
+            d: rectangle({ x: must(x(at)) - 2.6, y: y(value[1]) - 2.6, width: 5.2, height: 5.2 }, 2.6),
             fill,
           });
-        label(nth, values[at] as number, x(at) as number, y(value[1]));
+        label(nth, must(values[at]), must(x(at)), y(value[1]));
       });
     });
     return figure;
   };
 }
 
-/** Points by two numbers. */
+/** Draws points by two values. */
 const scatter: Drawer = (data, frame, style) => {
   const { colours, size, measure } = style;
   const { figure, room } = around(data, frame, style);
@@ -569,16 +582,16 @@ const scatter: Drawer = (data, frame, style) => {
           .x((place) => place?.[0] ?? 0)
           .y((place) => place?.[1] ?? 0)(places)
       : undefined;
-    if (path) figure.paths.push({ d: path, stroke: shades[nth] as string, width: 1.8 });
+    if (path) figure.paths.push({ d: path, stroke: must(shades[nth]), width: 1.8 });
     series.values.forEach((value, at) => {
       if (value !== null)
-        figure.paths.push({ d: circle(x(series.x?.[at] ?? at + 1), y(value), 3.6), fill: shades[nth] as string });
+        figure.paths.push({ d: circle(x(series.x?.[at] ?? at + 1), y(value), 3.6), fill: must(shades[nth]) });
     });
   });
   return figure;
 };
 
-/** Bars from left to right, a row a category. */
+/** Draws horizontal bars, a row for each category. */
 const bar: Drawer = (data, frame, style) => {
   const { colours, size, measure } = style;
   const { figure, room } = around(data, frame, style);
@@ -629,7 +642,7 @@ const bar: Drawer = (data, frame, style) => {
   data.categories.forEach((name, at) => {
     figure.labels.push({
       text: plain(name),
-      frame: { x: room.x, y: band(at) as number, width: left - room.x - size * 0.5, height: band.bandwidth() },
+      frame: { x: room.x, y: must(band(at)), width: left - room.x - size * 0.5, height: band.bandwidth() },
       align: "end",
       anchor: "middle",
       fill: colours.ink,
@@ -640,8 +653,8 @@ const bar: Drawer = (data, frame, style) => {
       const span = spans ? spans[nth]?.[at] : value === null ? null : ([0, value] as const);
       if (!span || value === null) return;
       const [a, b] = [x(span[0]), x(span[1])];
-      const top = (band(at) as number) + (inner(data.stack ? 0 : nth) as number);
-      const fill = points?.[at] ?? (shades[nth] as string);
+      const top = must(band(at)) + must(inner(data.stack ? 0 : nth));
+      const fill = points?.[at] ?? must(shades[nth]);
       figure.paths.push({
         d: rectangle({ x: Math.min(a, b), y: top, width: Math.abs(a - b), height: inner.bandwidth() }),
         fill,
@@ -662,7 +675,7 @@ const bar: Drawer = (data, frame, style) => {
   return figure;
 };
 
-/** Shares of a whole, with a hole in the middle or without; the first series alone is drawn. */
+/** Draws shares of a whole, with or without a hole in the middle. Only the first series is drawn. */
 function round(hole: number): Drawer {
   return (data, frame, style) => {
     const { colours, size } = style;
@@ -683,7 +696,7 @@ function round(hole: number): Drawer {
     const row = Math.min(size * 1.9, room.height / Math.max(1, categories.length));
     const top = centre.y - (row * categories.length) / 2;
     slices.forEach((slice, at) => {
-      const fill = series[0]?.points?.[at] ?? (shades[at % shades.length] as string);
+      const fill = series[0]?.points?.[at] ?? must(shades[at % shades.length]);
       figure.paths.push({
         d: draw(slice) ?? "",
         fill,
@@ -694,8 +707,8 @@ function round(hole: number): Drawer {
       const left = centre.x + r + size * 2;
       const said =
         data.labels === "value"
-          ? formatted(values[at] as number, data.format)
-          : `${Math.round(((values[at] as number) / total) * 100)} %`;
+          ? formatted(must(values[at]), data.format)
+          : `${Math.round((must(values[at]) / total) * 100)} %`;
       figure.paths.push({
         d: rectangle({ x: left, y: top + at * row + (row - size * 0.8) / 2, width: size * 0.8, height: size * 0.8 }),
         fill,
@@ -730,7 +743,7 @@ const DRAWERS: Record<ChartType, Drawer> = {
   scatter,
 };
 
-/** Draws a chart into a frame in points, with its axes and its key. */
+/** Draws a chart into a frame in points, with its axes and legend. */
 export function chart(type: ChartType, data: Data, frame: Frame, style: FigureStyle): Figure {
   return DRAWERS[type](data, frame, style);
 }

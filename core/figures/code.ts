@@ -1,4 +1,4 @@
-import { type Run, withoutEnd } from "@unitext/core/model";
+import { type Run, withoutEnd, must } from "@unitext/core/model";
 import highlighter from "highlight.js/lib/core";
 import bash from "highlight.js/lib/languages/bash";
 import c from "highlight.js/lib/languages/c";
@@ -18,7 +18,7 @@ import yaml from "highlight.js/lib/languages/yaml";
 const LANGUAGES = { bash, c, cpp, css, java, javascript, json, matlab, python, r, sql, typescript, xml, yaml };
 for (const [name, language] of Object.entries(LANGUAGES)) highlighter.registerLanguage(name, language);
 
-/** How a stretch of code is told from the rest. */
+/** The kind of a piece of code, which sets its colour. */
 export type CodeTone = "plain" | "keyword" | "string" | "number" | "comment" | "name";
 const TONES: Record<string, CodeTone> = {
   keyword: "keyword",
@@ -46,7 +46,7 @@ interface Node {
   children?: (string | Node)[];
 }
 
-/** The lines of a code, each as stretches with their tone; a language that is not known has one tone. */
+/** Returns the lines of a code, each as pieces with their tone. An unknown language has a single tone. */
 export function codeLines(text: string, language: string): { text: string; tone: CodeTone }[][] {
   const lines: { text: string; tone: CodeTone }[][] = [[]];
   const add = (value: string, tone: CodeTone) => {
@@ -61,7 +61,7 @@ export function codeLines(text: string, language: string): { text: string; tone:
     return lines;
   }
   const walk = (node: Node, tone: CodeTone): void => {
-    const own = node.scope ? (TONES[node.scope] ?? TONES[node.scope.split(".")[0] as string] ?? tone) : tone;
+    const own = node.scope ? (TONES[node.scope] ?? TONES[must(node.scope.split(".")[0])] ?? tone) : tone;
     for (const child of node.children ?? []) {
       if (typeof child === "string") add(child, own);
       else walk(child, own);
@@ -75,7 +75,7 @@ export function codeLines(text: string, language: string): { text: string; tone:
   return lines;
 }
 
-/** A line of code as runs. */
+/** Returns a line of code as runs. */
 export function codeRuns(line: readonly { text: string }[]): Run[] {
   return line.map(({ text }) => ({ text, marks: ["code" as const] }));
 }

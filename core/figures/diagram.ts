@@ -1,7 +1,7 @@
-import type { DiagramType, Frame, Paragraph, RichText } from "@unitext/core/model";
+import { type DiagramType, type Frame, type Paragraph, type RichText, must } from "@unitext/core/model";
 import { arrow, circle, type Figure, type FigureStyle, mixed, polygon, rectangle } from "./figure";
 
-/** An item of the list that a diagram is drawn from, with those below it. */
+/** An item of the list that a diagram is drawn from, with the items below it. */
 interface Item {
   text: RichText;
   below: Item[];
@@ -9,7 +9,7 @@ interface Item {
 
 const bare = (paragraph: Paragraph): Paragraph => ({ kind: "plain", level: 0, runs: paragraph.runs });
 
-/** The list as a tree: each paragraph is an item of the nearest one above it with a lower level. */
+/** Returns the list as a tree: each paragraph belongs to the nearest one above it with a lower level. */
 function treeOf(text: RichText): Item[] {
   const roots: Item[] = [];
   const open: { level: number; item: Item }[] = [];
@@ -22,7 +22,7 @@ function treeOf(text: RichText): Item[] {
   return roots;
 }
 
-/** An item with all that lies below it, as one text. */
+/** Returns an item and everything below it as one text. */
 function flat(item: Item, level = 0): RichText {
   return [
     ...item.text.map(
@@ -46,7 +46,7 @@ function inset({ x, y, width, height }: Frame, by: number): Frame {
   return { x: x + by, y: y + by, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 2 * by) };
 }
 
-/** Arrow-shaped bands from left to right; what lies below an item stands under its band. */
+/** Draws arrow-shaped bands from left to right, with the items below each under its band. */
 const steps: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
   const gap = size * 0.35;
@@ -97,7 +97,7 @@ const steps: Drawer = (items, frame, { colours, size }) => {
   return figure;
 };
 
-/** Boxes on an ellipse, clockwise from the top, with an arrow from each to the next. */
+/** Draws boxes on an ellipse, clockwise from the top, with an arrow from each to the next. */
 const cycle: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
   const count = items.length;
@@ -115,8 +115,8 @@ const cycle: Drawer = (items, frame, { colours, size }) => {
     };
   });
   boxes.forEach((box, at) => {
-    const item = items[at] as Item;
-    const next = boxes[(at + 1) % count] as Frame;
+    const item = must(items[at]);
+    const next = must(boxes[(at + 1) % count]);
     if (count > 1) {
       const [a, b] = [edge(box, next, size * 0.3), edge(next, box, size * 0.3)];
       const { line, head } = arrow(a, b, size * 0.55);
@@ -140,7 +140,7 @@ const cycle: Drawer = (items, frame, { colours, size }) => {
   return figure;
 };
 
-/** Where the line between the middles of two boxes leaves the first, a little outside it. */
+/** Returns where the line between the centres of two boxes leaves the first, a little outside it. */
 function edge(box: Frame, other: Frame, outside: number): [number, number] {
   const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
   const [dx, dy] = [other.x + other.width / 2 - cx, other.y + other.height / 2 - cy];
@@ -149,7 +149,7 @@ function edge(box: Frame, other: Frame, outside: number): [number, number] {
   return [cx + dx * share + (dx / length) * outside, cy + dy * share + (dy / length) * outside];
 }
 
-/** A tree from the top down: each item stands over the middle of those below it. */
+/** Draws a tree from the top down: each item is centred above those below it. */
 const hierarchy: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
   const leaves = (item: Item): number =>
@@ -210,7 +210,7 @@ const hierarchy: Drawer = (items, frame, { colours, size }) => {
   return figure;
 };
 
-/** Layers of a triangle from the tip down, their words beside them. */
+/** Draws layers of a triangle from the tip down, with their text beside them. */
 const pyramid: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
   const base = Math.min(frame.width * 0.46, frame.height * 1.2);
@@ -254,7 +254,7 @@ const pyramid: Drawer = (items, frame, { colours, size }) => {
   return figure;
 };
 
-/** Circles that overlap their neighbours, each with its words. */
+/** Draws circles that overlap their neighbours, each with its text. */
 const relation: Drawer = (items, frame, { colours, size }) => {
   const figure: Figure = { paths: [], labels: [] };
   const share = 0.78;
@@ -285,7 +285,7 @@ const relation: Drawer = (items, frame, { colours, size }) => {
 
 const DRAWERS: Record<DiagramType, Drawer> = { steps, cycle, hierarchy, pyramid, relation };
 
-/** Draws a diagram from the list that it is given as, into a frame in points. An empty list draws nothing. */
+/** Draws a diagram from its list into a frame in points. An empty list draws nothing. */
 export function diagram(type: DiagramType, text: RichText, frame: Frame, style: FigureStyle): Figure {
   const items = treeOf(text);
   return items.length ? DRAWERS[type](items, frame, style) : { paths: [], labels: [] };

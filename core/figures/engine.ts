@@ -63,7 +63,7 @@ function matrixOf(transform: string | undefined): Matrix {
 
 const visitor = new SerializedMmlVisitor();
 
-/** TeX (base and AMS) as MathML (W3C, MathML Core); undefined where it cannot be read. */
+/** Returns TeX (base and AMS) as MathML (W3C, MathML Core); undefined when it cannot be parsed. */
 export function mathmlOf(tex: string, display: boolean): string | undefined {
   try {
     const tree = page.convert(tex, { display, end: STATE.CONVERT }) as unknown as Parameters<
@@ -78,7 +78,7 @@ export function mathmlOf(tex: string, display: boolean): string | undefined {
   }
 }
 
-/** Sets TeX (base and AMS) as outlines; a command or brace that is wrong is told in the engine's words. */
+/** Sets TeX (base and AMS) as outlines. A wrong command or brace is returned as the engine's message. */
 export function setFormula(tex: string, display: boolean): FormulaShape | { problem: string } {
   let root: LiteNode;
   try {

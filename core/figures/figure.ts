@@ -1,4 +1,4 @@
-import type { Fill, Frame, RichText, ThemeColours } from "@unitext/core/model";
+import { type Fill, type Frame, type RichText, type ThemeColours, must } from "@unitext/core/model";
 
 /** A filled or stroked outline: SVG path data in points of the page, or in units of its own that `matrix` brings there. */
 export interface FigurePath {
@@ -10,14 +10,14 @@ export interface FigurePath {
   dash?: readonly number[];
   fillOpacity?: number;
   strokeOpacity?: number;
-  /** In the place of `fill`: a gradient or a pattern over the frame given. */
+  /** Replaces `fill`: a gradient or a pattern over the given frame. */
   paint?: { fill: Extract<Fill, { kind: "gradient" | "pattern" }>; frame: Frame };
   matrix?: readonly [number, number, number, number, number, number];
-  /** How far its edge is spread, in points, and the box in which that is seen, before `matrix`. */
+  /** The width of its soft edge in points, and the box in which it is visible, before `matrix`. */
   blur?: { by: number; frame: Frame };
 }
 
-/** Words of a figure and the frame that they are set into; the layout chooses the size. */
+/** Text of a figure and its frame; the layout chooses the size. */
 export interface FigureLabel {
   text: RichText;
   frame: Frame;
@@ -26,39 +26,39 @@ export interface FigureLabel {
   fill: string;
   /** The largest size in points. */
   size: number;
-  /** By how many degrees it is turned clockwise, and about which point, after it was set into its frame. */
+  /** Degrees by which it is turned clockwise after it was set, and the centre of the turn. */
   turn?: { by: number; about: readonly [number, number] };
 }
 
-/** A drawing: outlines behind, words before them. */
+/** A drawing: outlines behind, text in front. */
 export interface Figure {
   paths: FigurePath[];
   labels: FigureLabel[];
 }
 
-/** What figures take from the theme and the page: colours, and the size of text in points that they begin with. */
+/** What figures take from theme and page: colours, and the initial text size in points. */
 export interface FigureStyle {
   colours: ThemeColours;
   size: number;
-  /** The width of a text in points at a size. */
+  /** Returns the width of a text in points at a size. */
   measure: (text: string, size: number) => number;
 }
 
 const channels = (colour: string) => [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
 
-/** A colour between two: `share` of the second. */
+/** Mixes two colours; `share` is the share of the second. */
 export function mixed(a: string, b: string, share: number): string {
   const [one, two] = [channels(a), channels(b)];
   return `#${one
     .map((value, at) =>
-      Math.round(value + ((two[at] as number) - value) * share)
+      Math.round(value + (must(two[at]) - value) * share)
         .toString(16)
         .padStart(2, "0"),
     )
     .join("")}`;
 }
 
-/** Colours for things that stand side by side, told apart by hue and lightness. */
+/** Returns colours for things side by side, distinct in hue and lightness. */
 export function palette({ accent, second, muted, paper, ink }: ThemeColours): string[] {
   return [accent, second, mixed(accent, paper, 0.5), mixed(second, paper, 0.5), muted, mixed(ink, paper, 0.25)];
 }
@@ -80,7 +80,7 @@ export function circle(x: number, y: number, r: number): string {
   return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 1 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 1 ${n(-2 * r)} 0Z`;
 }
 
-/** A straight arrow: its line and its head. */
+/** Returns a straight arrow: its line and its head. */
 export function arrow(
   from: readonly [number, number],
   to: readonly [number, number],
@@ -95,7 +95,7 @@ export function arrow(
   return { line: polygon([from, neck], false), head: polygon([to, back(0.45), back(-0.45)]) };
 }
 
-/** The relative luminance of a colour (WCAG 2.2, "relative luminance"). */
+/** Returns the relative luminance of a colour (WCAG 2.2, "relative luminance"). */
 function luminance(colour: string): number {
   const [r = 0, g = 0, b = 0] = channels(colour).map((value) =>
     value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4,
@@ -103,7 +103,7 @@ function luminance(colour: string): number {
   return 0.2126 * r + 0.7152 * g + 0.0722 * b;
 }
 
-/** Of paper and ink the colour that stands out more from one that is under it (WCAG 2.2, "contrast ratio"). */
+/** Returns paper or ink, whichever contrasts more with a colour (WCAG 2.2, "contrast ratio"). */
 export function legible(under: string, { paper, ink }: Pick<ThemeColours, "paper" | "ink">): string {
   const ground = luminance(under);
   const ratio = (colour: string) =>

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { resolveGeometry, guideValues, knowsPreset } from "./index";
 
 const numbers = (preset: string, adjust?: Record<string, number>) =>
@@ -146,11 +147,8 @@ describe("preset forms", () => {
     // The same curve as one of the forms of the standard.
     const [known] = resolveGeometry({ preset: "curvedConnector2" }, 100, 60).outlines;
     expect(
-      resolveGeometry(
-        { width: 100, height: 60, paths: [{ d: known?.d as string, fill: false, stroke: true }] },
-        100,
-        60,
-      ).outlines[0]?.ends,
+      resolveGeometry({ width: 100, height: 60, paths: [{ d: must(known?.d), fill: false, stroke: true }] }, 100, 60)
+        .outlines[0]?.ends,
     ).toEqual(known?.ends);
   });
 
@@ -213,8 +211,8 @@ describe("preset forms", () => {
     ].map(([, x, y]) => [Number(x), Number(y)] as const);
     const [right, left] = [points.slice(0, 4), points.slice(-3)];
     // The tips: 341.0° and 199.0° are as far from straight up.
-    const tip = right[1] as readonly [number, number];
-    const other = left[1] as readonly [number, number];
+    const tip = must(right[1]);
+    const other = must(left[1]);
     expect(other[0]).toBeCloseTo(100 - tip[0], 1);
     expect(other[1]).toBeCloseTo(tip[1], 1);
   });

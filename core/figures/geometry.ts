@@ -1,19 +1,22 @@
 import SvgPath from "svgpath";
-import type { Frame, Geometry } from "@unitext/core/model";
+import { type Frame, type Geometry, must } from "@unitext/core/model";
 import type { Preset } from "./preset";
 import { PRESETS, STARS } from "./presets";
 
-/** One outline of a form, as SVG path data in points from the form's top left; `shade` makes its fill darker (below 0) or lighter. */
+/**
+ * An outline of a geometry, as SVG path data in points from its top left; `shade` makes its fill darker (below 0) or
+ * lighter.
+ */
 export interface Outline {
   d: string;
   fill: boolean;
   stroke: boolean;
   shade: number;
-  /** Where an open outline begins and ends, and the points beside these, for the ends of lines. */
+  /** Where an open outline starts and ends, and the neighbouring points, which give the direction of line ends. */
   ends?: { from: [number, number]; next: [number, number]; before: [number, number]; to: [number, number] };
 }
 
-/** A form at a size: its outlines, and the rectangle that its text stands in. */
+/** A geometry at a size: its outlines, and the rectangle of its text. */
 export interface ResolvedGeometry {
   outlines: Outline[];
   text: Frame;
@@ -43,7 +46,7 @@ const OPERATIONS: Record<string, (x: number, y: number, z: number) => number> = 
   val: (x) => x,
 };
 
-/** The names that every form has (ECMA-376-1, 20.1.10.55 and annex D), for a width and height. */
+/** The names that every geometry has (ECMA-376-1, 20.1.10.55 and annex D), for a width and height. */
 function builtIn(w: number, h: number): Map<string, number> {
   const ss = Math.min(w, h);
   const names = new Map<string, number>([
@@ -73,7 +76,7 @@ function builtIn(w: number, h: number): Map<string, number> {
   return names;
 }
 
-/** Guide values of a form by name. Formulas are `name=op x y z`; a name that is not known counts as 0. */
+/** Returns the guide values of a geometry by name. Formulas are `name=op x y z`; an unknown name counts as 0. */
 export function guideValues(
   guides: readonly { name: string; formula: string }[],
   adjust: Readonly<Record<string, number>>,
@@ -94,7 +97,7 @@ export function guideValues(
 
 const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
-/** Draws path commands with the arcs of the standard as SVG path data. */
+/** Writes path commands with the arcs of the standard as SVG path data. */
 export class PathWriter {
   d = "";
   private at: [number, number] = [0, 0];
@@ -137,7 +140,7 @@ export class PathWriter {
     this.next ??= [x1, y1];
     this.go(x, y, [x1, y1]);
   }
-  /** An arc of an ellipse (ECMA-376-1, 20.1.9.4): angles are as they are seen, so on a flat ellipse they are stretched. */
+  /** Draws an arc of an ellipse (ECMA-376-1, 20.1.9.4). Angles are visual, so they are stretched on a flat ellipse. */
   arc(wR: number, hR: number, start: number, sweep: number): void {
     if (sweep === 0 || (wR === 0 && hR === 0)) return;
     const param = (angle: number) => {
@@ -180,7 +183,7 @@ function partsOf(name: string, { adjust = "", guides = "" }: Preset) {
       adjust
         .split(" ")
         .filter(Boolean)
-        .map((pair) => [pair.split("=")[0] as string, Number(pair.split("=")[1])]),
+        .map((pair) => [must(pair.split("=")[0]), Number(pair.split("=")[1])]),
     ),
     guides: guides
       .split(";")
@@ -213,7 +216,7 @@ function resolvePreset(
       .split(/\s+/)
       .filter(Boolean);
     for (let at = 0; at < words.length; ) {
-      const command = words[at] as string;
+      const command = must(words[at]);
       const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = words.slice(at + 1, at + 1 + (COUNTS[command] ?? 0)).map(read);
       if (command === "M") writer.move(a, b);
       else if (command === "L") writer.line(a, b);
@@ -240,7 +243,7 @@ function resolvePreset(
   );
 }
 
-/** A form with its axes exchanged or mirrored; `width` and `height` are those in which it was drawn. */
+/** Returns a geometry with its axes exchanged or mirrored; `width` and `height` are those in which it was drawn. */
 function turned(
   { transpose = false, mirror }: Preset,
   { outlines, text }: ResolvedGeometry,
@@ -253,7 +256,7 @@ function turned(
     const [u, v] = transpose ? [y, x] : [x, y];
     return [mirror === "x" ? w - u : u, mirror === "y" ? h - v : v];
   };
-  // Seen in one mirror, an arc runs the other way round.
+  // A single reflection reverses the direction of an arc.
   const other = transpose !== (mirror !== undefined);
   const path = (d: string) =>
     d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
@@ -299,7 +302,7 @@ function star(points: number, adjust: number, width: number, height: number): Re
   };
 }
 
-/** Scales SVG path data whose coordinates are absolute. */
+/** Scales SVG path data with absolute coordinates. */
 export function scaledPath(d: string, sx: number, sy: number): string {
   return d.replace(/([MLCQAZ])([^MLCQAZ]*)/g, (_, command: string, list: string) => {
     const values = list
@@ -313,18 +316,18 @@ export function scaledPath(d: string, sx: number, sy: number): string {
   });
 }
 
-/** Whether the form is drawn as what it is; another is drawn as a rectangle. */
+/** Whether a preset is known; unknown ones are drawn as rectangles. */
 export function knowsPreset(preset: string): boolean {
   return preset in PRESETS || preset in STARS;
 }
 
-/** A form at a size in points. A preset that is not known is drawn as its rectangle. */
+/** Resolves a geometry at a size in points. An unknown preset becomes its rectangle. */
 export function resolveGeometry(geometry: Geometry, width: number, height: number): ResolvedGeometry {
   if ("preset" in geometry) {
     const { preset, adjust = {} } = geometry;
     const many = STARS[preset];
     if (many) return star(many.points, adjust.adj ?? many.adjust, width, height);
-    const known = PRESETS[preset] ?? (PRESETS.rect as Preset);
+    const known = PRESETS[preset] ?? must(PRESETS.rect);
     return known.transpose
       ? resolvePreset(preset, known, adjust, height, width)
       : resolvePreset(preset, known, adjust, width, height);
@@ -342,17 +345,19 @@ export function resolveGeometry(geometry: Geometry, width: number, height: numbe
   };
 }
 
-/** The ends of an open path and the points by which it leaves and reaches them: control points where it is a curve; arcs as the curves that they are. */
+/**
+ * Returns the ends of an open path and the directions in which it leaves and reaches them: control points of a curve;
+ * arcs are converted to curves.
+ */
 function openEnds(d: string, sx: number, sy: number): Pick<Outline, "ends"> {
   if (d.includes("Z")) return {};
   const points: [number, number][] = [];
   new SvgPath(d).unarc().iterate(([command, ...values]) => {
     if (command === "M") points.length = 0;
-    for (let at = 0; at + 1 < values.length; at += 2)
-      points.push([(values[at] as number) * sx, (values[at + 1] as number) * sy]);
+    for (let at = 0; at + 1 < values.length; at += 2) points.push([must(values[at]) * sx, must(values[at + 1]) * sy]);
   });
   const [from, to] = [points[0], points.at(-1)];
-  // A control point may lie on its end; the direction is that of the next point then.
+  // A control point may coincide with its end; then the next point gives the direction.
   const apart =
     (one: [number, number]) =>
     ([x, y]: [number, number]) =>

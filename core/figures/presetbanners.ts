@@ -1,6 +1,6 @@
 import { type Preset, RECT } from "./preset";
 
-/** The points of a line that leads from a callout to what it speaks of. */
+/** The points of the line from a callout to what it refers to. */
 const LEADER_1 = "y1=*/ h adj1 100000; x1=*/ w adj2 100000; y2=*/ h adj3 100000; x2=*/ w adj4 100000";
 const LEADER_2 =
   "y1=*/ h adj1 100000; x1=*/ w adj2 100000; y2=*/ h adj3 100000; x2=*/ w adj4 100000; y3=*/ h adj5 100000; x3=*/ w adj6 100000";
@@ -9,7 +9,7 @@ const LEADER_3 =
 export const CLOUD =
   "[w=43200 h=43200]M 3900 14370 A 6753 9190 -11429249 7426832 A 5333 7267 -8646143 5396714 A 4365 5945 -8748475 5983381 A 4857 6595 -7859164 7034504 A 5333 7273 -4722533 6541615 A 6775 9220 -2776035 7816140 A 5785 7867 37501 6842000 A 6752 9215 1347096 6910353 A 7720 10543 3974558 4542661 A 4360 5918 -16496525 8804134 A 4345 5945 -14809710 9151131 Z";
 
-/** The outline of a ribbon that hangs in a curve. */
+/** The outline of a curved ribbon. */
 const CURVED =
   "M l t Q cx1 cy1 x3 y1 L x2 y3 Q hc cy3 x5 y3 L x4 y1 Q cx2 cy1 r t L x6 y2 L r rh Q cx5 cy4 x5 y5 L x5 y6 Q hc cy6 x2 y6 L x2 y5 Q cx4 cy4 l rh L wd8 y2 ";
 const DRAWN = {

@@ -2,7 +2,7 @@ import type { Preset } from "./preset";
 
 const TURN = 21600000;
 
-/** One tooth by the guides of the standard: it stands on an ellipse about the direction of an angle, from A over B and C to D. */
+/** Returns the guides of one tooth: it is on an ellipse in the direction of an angle, from A over B and C to D. */
 const tooth = (n: number, angle: number) =>
   [
     `aA${n}=+- ${angle} 0 ha; aD${n}=+- ${angle} ha 0`,
@@ -13,7 +13,10 @@ const tooth = (n: number, angle: number) =>
     `xAD${n}=+- xA${n} 0 xD${n}; yAD${n}=+- yA${n} 0 yD${n}; aAD${n}=at2 yAD${n} xAD${n}; dxF${n}=sin lFD aAD${n}; dyF${n}=cos lFD aAD${n}; xF${n}=+- xD${n} dxF${n} 0; yF${n}=+- yD${n} dyF${n} 0; xE${n}=+- xA${n} 0 dxF${n}; yE${n}=+- yA${n} 0 dyF${n}; yt${n}=sin th aAD${n}; xt${n}=cos th aAD${n}; yC${n}=+- yF${n} yt${n} 0; xC${n}=+- xF${n} 0 xt${n}; yB${n}=+- yE${n} yt${n} 0; xB${n}=+- xE${n} 0 xt${n}`,
   ].join("; ");
 
-/** A wheel of teeth that follow each other clockwise, the one at `first` degrees before the others; `most` bounds the slope of their sides. */
+/**
+ * Returns a gear whose teeth follow each other clockwise, starting at `first` degrees; `most` limits the slope of their
+ * sides.
+ */
 function gear(teeth: number, first: number, adjust: string, most: number): Preset {
   const angle = (n: number) => Math.round((((first + ((n - 1) * 360) / teeth) % 360) * TURN) / 360);
   const numbers = Array.from({ length: teeth }, (_, nth) => nth + 1);
@@ -21,7 +24,7 @@ function gear(teeth: number, first: number, adjust: string, most: number): Prese
   const rims = numbers.map(
     (n) => `r${n}=+- bA${next(n)} 0 bD${n}; s${n}=+- r${n} ${TURN} 0; sw${n}=?: r${n} r${n} s${n}`,
   );
-  // The text stands between the feet of the teeth.
+  // The text is between the feet of the teeth.
   const guides = [
     "a1=pin 0 adj1 20000",
     `a2=pin 0 adj2 ${most}`,
@@ -38,7 +41,7 @@ function gear(teeth: number, first: number, adjust: string, most: number): Prese
   };
 }
 
-/** Wheels of six and nine teeth. */
+/** Gears of six and nine teeth. */
 export const GEARS: Readonly<Record<string, Preset>> = {
   gear6: gear(6, 330, "adj1=15000 adj2=3526", 5358),
   gear9: gear(9, 310, "adj1=10000 adj2=1763", 2679),

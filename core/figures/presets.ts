@@ -17,7 +17,7 @@ const CALLOUT =
 const PLUS =
   "dx1=*/ w 73490 200000; dy1=*/ h 73490 200000; x1=+- hc 0 dx1; x4=+- hc dx1 0; y1=+- vc 0 dy1; y4=+- vc dy1 0";
 
-/** The preset geometries that are drawn, by their names. */
+/** The preset geometries that can be drawn, by name. */
 export const PRESETS: Readonly<Record<string, Preset>> = {
   ...ARROWS,
   ...BANNERS,
@@ -572,7 +572,7 @@ export const PRESETS: Readonly<Record<string, Preset>> = {
   },
 };
 
-/** Stars with many points: the adjust value says how far in the inner points lie. */
+/** Stars with many points: the adjust value sets how far in the inner points are. */
 export const STARS: Readonly<Record<string, { points: number; adjust: number }>> = {
   star6: { points: 6, adjust: 28868 },
   star7: { points: 7, adjust: 34601 },

@@ -2,7 +2,7 @@ import { ELLIPSE, type Preset, RECT } from "./preset";
 
 const BUTTON = "dx2=*/ ss 3 8; g9=+- vc 0 dx2; g10=+- vc dx2 0; g11=+- hc 0 dx2; g12=+- hc dx2 0; g13=*/ ss 3 4";
 
-/** Buttons, and forms that stand for things and signs. */
+/** Buttons and symbols. */
 export const SIGNS: Readonly<Record<string, Preset>> = {
   actionButtonBlank: { guides: `${BUTTON}`, path: `[s0]${RECT}|[f0]${RECT}` },
   actionButtonBackPrevious: { guides: `${BUTTON}`, path: `[s0]${RECT}|[dk]M g11 vc L g12 g9 L g12 g10 Z|[f0]${RECT}` },

@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf, type SceneNode } from "@unitext/core/layout";
-import { type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, type Slide, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS, writeReport } from "./index";
@@ -55,7 +55,7 @@ function through(deck: Deck, format: "pptx" | "odp"): Deck {
 }
 const nodes = (deck: Deck): SceneNode[] =>
   leavesOf(
-    layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
+    layoutSlide(must(deck.slides[0]), { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
   );
 const round = (value: number) => Math.round(value * 2) / 2;
 /** Words with their places, sizes and faces. */
@@ -206,7 +206,7 @@ describe("a slide of a .pptx in an .odp, and back", () => {
       ...shown,
       slides: [
         {
-          ...(shown.slides[0] as Slide),
+          ...must(shown.slides[0]),
           elements: [
             {
               kind: "chart",

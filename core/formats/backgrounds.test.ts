@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Background, type Deck, emptyDeck, metadataOf, newSlide, type Slide } from "@unitext/core/model";
+import { type Background, type Deck, emptyDeck, metadataOf, newSlide, must } from "@unitext/core/model";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
 import { strFromU8, unzipSync } from "fflate";
@@ -23,7 +23,7 @@ const through = (deck: Deck, format: "pptx" | "odp") =>
 /** Where pictures are drawn behind a slide. */
 const drawn = (deck: Deck) =>
   leavesOf(
-    layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
+    layoutSlide(must(deck.slides[0]), { metadata: metadataOf(deck), number: 1, fonts: bench.context.fonts }).nodes,
   ).flatMap((node) => (node.kind === "picture" ? [[node.x, node.y, node.width, node.height].map(Math.round)] : []));
 
 describe("a picture that covers a page", () => {
@@ -48,9 +48,9 @@ describe("a picture that covers a page", () => {
     const parts = unzipSync(WRITERS[format].write(deck, bench.context) as Uint8Array);
     // ECMA-376-1, 20.1.8.30: sides below 0 stand out; OpenDocument 1.3, part 3, 20.155 to 20.158 (the numbers from memory).
     if (format === "pptx")
-      expect(strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array)).toContain('<a:fillRect t="-16667" b="-16667"/>');
+      expect(strFromU8(must(parts["ppt/slides/slide1.xml"]))).toContain('<a:fillRect t="-16667" b="-16667"/>');
     else
-      expect(strFromU8(parts["content.xml"] as Uint8Array)).toMatch(
+      expect(strFromU8(must(parts["content.xml"]))).toMatch(
         /style:repeat="no-repeat" draw:fill-image-width="960pt" draw:fill-image-height="720pt" draw:fill-image-ref-point="center"/,
       );
   });

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type Deck, emptyDeck, newSlide, plainText } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, must } from "@unitext/core/model";
 import { layoutSlide } from "@unitext/core/layout";
 
 import { everything, FILES, idSource, unresolved } from "@unitext/core/testing";
@@ -37,7 +37,7 @@ const odp = foreign("odp");
 const read = (parts: Record<string, Uint8Array>, name = "x.pptx") => readDeck(zipSync(parts), name, reading());
 const edited = (parts: Record<string, Uint8Array>, path: string, change: (text: string) => string) => ({
   ...parts,
-  [path]: strToU8(change(strFromU8(parts[path] as Uint8Array))),
+  [path]: strToU8(change(strFromU8(must(parts[path])))),
 });
 /** Every slide can be drawn and the deck written again. */
 function sound({ deck, blobs: found }: { deck: Deck; blobs: Map<string, Uint8Array> }): void {
@@ -49,12 +49,16 @@ function sound({ deck, blobs: found }: { deck: Deck; blobs: Map<string, Uint8Arr
 }
 const without = (parts: Record<string, Uint8Array>, test: RegExp) =>
   Object.fromEntries(Object.entries(parts).filter(([path]) => !test.test(path)));
-const shapesSlide = Object.keys(pptx).find(
-  (path) => /slides\/slide\d+\.xml$/.test(path) && strFromU8(pptx[path] as Uint8Array).includes("star5"),
-) as string;
-const chartSlide = Object.keys(pptx).find(
-  (path) => /slides\/slide\d+\.xml$/.test(path) && strFromU8(pptx[path] as Uint8Array).includes("<a:tbl>"),
-) as string;
+const shapesSlide = must(
+  Object.keys(pptx).find(
+    (path) => /slides\/slide\d+\.xml$/.test(path) && strFromU8(must(pptx[path])).includes("star5"),
+  ),
+);
+const chartSlide = must(
+  Object.keys(pptx).find(
+    (path) => /slides\/slide\d+\.xml$/.test(path) && strFromU8(must(pptx[path])).includes("<a:tbl>"),
+  ),
+);
 
 describe("damaged and odd presentations are taken with what is in them", () => {
   it.each<[string, () => Record<string, Uint8Array>, string]>([
@@ -242,7 +246,7 @@ describe("files of the same standards under other names", () => {
     (extension) => {
       const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
       for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
-      const types = strFromU8(parts["[Content_Types].xml"] as Uint8Array);
+      const types = strFromU8(must(parts["[Content_Types].xml"]));
       const [, main = ""] = /PartName="\/ppt\/presentation\.xml" ContentType="([^"]*)"/.exec(types) ?? [];
       const macros = extension.endsWith("m");
       parts["[Content_Types].xml"] = strToU8(
@@ -263,7 +267,7 @@ describe("files of the same standards under other names", () => {
       );
       if (macros) {
         parts["ppt/vbaProject.bin"] = strToU8("a program");
-        const rels = strFromU8(parts["ppt/_rels/presentation.xml.rels"] as Uint8Array);
+        const rels = strFromU8(must(parts["ppt/_rels/presentation.xml.rels"]));
         parts["ppt/_rels/presentation.xml.rels"] = strToU8(
           rels.replace(
             "</Relationships>",
@@ -278,8 +282,8 @@ describe("files of the same standards under other names", () => {
         WRITERS.pptx.write(found.deck, { ...context, picture: (sum: string) => found.blobs.get(sum) }) as Uint8Array,
       );
       expect(Object.keys(again).filter((path) => /vba/i.test(path))).toEqual([]);
-      expect(strFromU8(again["ppt/_rels/presentation.xml.rels"] as Uint8Array)).not.toContain("vbaProject");
-      expect(strFromU8(again["[Content_Types].xml"] as Uint8Array)).toContain(
+      expect(strFromU8(must(again["ppt/_rels/presentation.xml.rels"]))).not.toContain("vbaProject");
+      expect(strFromU8(must(again["[Content_Types].xml"]))).toContain(
         `PartName="/ppt/presentation.xml" ContentType="${main}"`,
       );
     },
@@ -287,7 +291,7 @@ describe("files of the same standards under other names", () => {
 
   it("a template of OpenDocument with macros is written as a presentation without them", () => {
     const parts = unzipSync(WRITERS.odp.write(deck, context) as Uint8Array);
-    const text = (path: string) => strFromU8(parts[path] as Uint8Array);
+    const text = (path: string) => strFromU8(must(parts[path]));
     const given = {
       ...parts,
       mimetype: strToU8("application/vnd.oasis.opendocument.presentation-template"),
@@ -313,9 +317,9 @@ describe("files of the same standards under other names", () => {
     const again = unzipSync(
       WRITERS.odp.write(found.deck, { ...context, picture: (sum: string) => found.blobs.get(sum) }) as Uint8Array,
     );
-    expect(strFromU8(again.mimetype as Uint8Array)).toBe("application/vnd.oasis.opendocument.presentation");
+    expect(strFromU8(must(again.mimetype))).toBe("application/vnd.oasis.opendocument.presentation");
     expect(Object.keys(again).filter((path) => path.startsWith("Basic"))).toEqual([]);
-    expect(strFromU8(again["content.xml"] as Uint8Array)).not.toContain("office:script");
+    expect(strFromU8(must(again["content.xml"]))).not.toContain("office:script");
     expect(unresolved(again)).toEqual([]);
   });
 });

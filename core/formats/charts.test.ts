@@ -1,4 +1,4 @@
-import { type ChartElement, type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
+import { type ChartElement, type Deck, type Element, emptyDeck, type Slide, must } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { child, childrenOf, readXml } from "./shared/xml";
@@ -34,7 +34,7 @@ const strip = (parts: Record<string, Uint8Array>, format: "pptx" | "odp") => {
   for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
   if (format === "odp")
     parts["meta.xml"] = strToU8(
-      strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+      strFromU8(must(parts["meta.xml"])).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
     );
   return parts;
 };
@@ -51,7 +51,7 @@ function rewritten(deck: Deck, format: "pptx" | "odp"): Deck {
 }
 
 const base = strip(unzipSync(WRITERS.pptx.write(deckWith(model), context) as Uint8Array), "pptx");
-const chartPath = Object.keys(base).find((path) => /charts\/chart[^/]*\.xml$/.test(path)) as string;
+const chartPath = must(Object.keys(base).find((path) => /charts\/chart[^/]*\.xml$/.test(path)));
 const strings = (name: string, values: readonly string[]) =>
   `<c:${name}><c:strRef><c:f>Sheet1!$A$2</c:f><c:strCache><c:ptCount val="${values.length}"/>${values.map((value, nth) => `<c:pt idx="${nth}"><c:v>${value}</c:v></c:pt>`).join("")}</c:strCache></c:strRef></c:${name}>`;
 const numbers = (name: string, values: readonly (number | null)[], format = "General") =>
@@ -315,7 +315,7 @@ describe("charts of a .pptx", () => {
         context,
       ) as Uint8Array,
     );
-    const area = child(child(readXml(strFromU8(parts[chartPath] as Uint8Array), "chart"), "chart"), "plotArea");
+    const area = child(child(readXml(strFromU8(must(parts[chartPath])), "chart"), "chart"), "plotArea");
     const axesOf = (plot: string) => childrenOf(child(area, plot), "axId").map(({ attributes }) => attributes.val);
     const all = [...childrenOf(area, "catAx"), ...childrenOf(area, "valAx")].map((axis) => [
       child(axis, "axId")?.attributes.val,
@@ -336,7 +336,7 @@ describe("charts of a .pptx", () => {
       );
       return found?.sourceShape?.unsupported ?? [];
     };
-    expect(more(strFromU8(base[chartPath] as Uint8Array))).toEqual([]);
+    expect(more(strFromU8(must(base[chartPath])))).toEqual([]);
     expect(more(space(bar("col", "clustered")))).toEqual([]);
     expect(
       more(
@@ -375,11 +375,9 @@ describe("charts of a .pptx", () => {
         context,
       ) as Uint8Array,
     );
-    const book = unzipSync(
-      parts[Object.keys(parts).find((path) => /embeddings\/.*\.xlsx$/.test(path)) as string] as Uint8Array,
-    );
+    const book = unzipSync(must(parts[must(Object.keys(parts).find((path) => /embeddings\/.*\.xlsx$/.test(path)))]));
     const sheet = readXml(
-      strFromU8(book[Object.keys(book).find((path) => /sheet1\.xml$/.test(path)) as string] as Uint8Array),
+      strFromU8(must(book[must(Object.keys(book).find((path) => /sheet1\.xml$/.test(path)))])),
       "sheet",
     );
     const cells = new Map(
@@ -396,7 +394,7 @@ describe("charts of a .pptx", () => {
       );
     };
     const chart = strFromU8(
-      parts[Object.keys(parts).find((path) => /charts\/chart[^/]*\.xml$/.test(path)) as string] as Uint8Array,
+      must(parts[must(Object.keys(parts).find((path) => /charts\/chart[^/]*\.xml$/.test(path)))]),
     );
     const said = (name: string) =>
       [...chart.matchAll(new RegExp(`<c:${name}>[\\s\\S]*?<c:f>([^<]*)</c:f>`, "g"))].map(([, range = ""]) =>

@@ -1,5 +1,5 @@
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, metadataOf, type Slide, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "./index";
@@ -58,7 +58,7 @@ function through(deck: Deck, format: "pptx" | "odp"): Deck {
 }
 /** At which side of the box the words end up, on which side of them their sign stands, and where their full stop. */
 function standing(deck: Deck): { side: string; character: string; stop: string } {
-  const scene = layoutSlide(deck.slides[0] as Slide, {
+  const scene = layoutSlide(must(deck.slides[0]), {
     metadata: metadataOf(deck),
     number: 1,
     fonts: bench.context.fonts,
@@ -160,7 +160,7 @@ describe("the direction and the side of a paragraph", () => {
         WRITERS.odp.write(through(slideWith(' rtl="1" algn="r"', "", "tide."), "odp"), bench.context) as Uint8Array,
       ),
     );
-    const content = strFromU8(made["content.xml"] as Uint8Array);
+    const content = strFromU8(must(made["content.xml"]));
     expect(content).toContain('style:writing-mode="rl-tb"');
     const aligned = content.replace(/<style:paragraph-properties([^>]*)>/g, (whole, attributes: string) =>
       attributes.includes("rl-tb")

@@ -1,6 +1,6 @@
 import { loadFormulas } from "@unitext/core/figures";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Asset, type Deck, emptyDeck, metadataOf, type Slide } from "@unitext/core/model";
+import { type Asset, type Deck, emptyDeck, metadataOf, must } from "@unitext/core/model";
 import { dotsFile } from "@unitext/core/testing/raster";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { emf, wmf } from "@unitext/core/testing/metafiles";
@@ -44,7 +44,7 @@ const shown: Deck = {
 /** The presentation as another program would have written it, with other bytes for its picture, under another ending. */
 function fileWith(format: "pptx" | "odp", bytes: Uint8Array, ending: string): Uint8Array {
   const parts = unzipSync(withoutTags(WRITERS[format].write(shown, context) as Uint8Array));
-  const path = Object.keys(parts).find((name) => /(?:media|Pictures)\/.*\.png$/.test(name)) as string;
+  const path = must(Object.keys(parts).find((name) => /(?:media|Pictures)\/.*\.png$/.test(name)));
   const name = path.slice(path.lastIndexOf("/") + 1);
   const renamed = name.replace(/png$/, ending);
   return zipSync(
@@ -74,11 +74,11 @@ async function read(bytes: Uint8Array, name: string): Promise<ReadResult> {
   for (const [sum, blob] of found.blobs) bench.blobs.set(sum, blob);
   return found;
 }
-const slideOf = ({ deck }: Pick<ReadResult, "deck">) => deck.slides[0] as Slide;
+const slideOf = ({ deck }: Pick<ReadResult, "deck">) => must(deck.slides[0]);
 /** The colours in the middle of both halves of the frame, as another program draws the slide's drawing. */
 function halves(found: Pick<ReadResult, "deck">): number[][] {
   const svg = unzipSync(WRITERS.svg.write(found.deck, context) as Uint8Array);
-  const { data, width } = PNG.sync.read(Buffer.from(png(strFromU8(Object.values(svg)[0] as Uint8Array), 960)));
+  const { data, width } = PNG.sync.read(Buffer.from(png(strFromU8(must(Object.values(svg)[0])), 960)));
   return [175, 325].map((x) => [...data.subarray((110 * width + x) * 4, (110 * width + x) * 4 + 3)]);
 }
 const COLOURS = HALVES.map(({ colour }) => [...colour]);
@@ -190,17 +190,14 @@ describe("an embedded object of a .pptx", () => {
   function fileOf(spid: string, vml = drawing): Uint8Array {
     const parts = unzipSync(
       withoutTags(
-        WRITERS.pptx.write(
-          { ...shown, slides: [{ ...(shown.slides[0] as Slide), elements: [] }] },
-          context,
-        ) as Uint8Array,
+        WRITERS.pptx.write({ ...shown, slides: [{ ...must(shown.slides[0]), elements: [] }] }, context) as Uint8Array,
       ),
     );
     const [slide, rows, types] = [
       "ppt/slides/slide1.xml",
       "ppt/slides/_rels/slide1.xml.rels",
       "[Content_Types].xml",
-    ].map((path) => strFromU8(parts[path] as Uint8Array)) as [string, string, string];
+    ].map((path) => strFromU8(must(parts[path]))) as [string, string, string];
     return zipSync({
       ...parts,
       "[Content_Types].xml": strToU8(
@@ -240,8 +237,8 @@ describe("an embedded object of a .pptx", () => {
     ]);
     expect(halves(found)).toEqual(COLOURS);
     const parts = unzipSync(WRITERS.pptx.write(found.deck, context) as Uint8Array);
-    expect(strFromU8(parts["ppt/embeddings/object1.bin"] as Uint8Array)).toBe("made up");
-    expect(strFromU8(parts["ppt/drawings/vmlDrawing1.vml"] as Uint8Array)).toBe(drawing);
+    expect(strFromU8(must(parts["ppt/embeddings/object1.bin"]))).toBe("made up");
+    expect(strFromU8(must(parts["ppt/drawings/vmlDrawing1.vml"]))).toBe(drawing);
   });
 
   it.each([

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { loadFormulas } from "@unitext/core/figures";
-import { type Deck, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Slide, textOf, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -130,7 +130,7 @@ describe("the table of features", () => {
       }
       if (format === "pptx") {
         // ECMA-376-1, 19.7.10 (placeholder types) and 21.1.2.2.4 (fields of text).
-        const first = strFromU8(unzipSync(bytes as Uint8Array)["ppt/slides/slide1.xml"] as Uint8Array);
+        const first = strFromU8(must(unzipSync(bytes)["ppt/slides/slide1.xml"]));
         expect(first.match(/<p:ph type="(ftr|sldNum)"/g)).toEqual(['<p:ph type="ftr"', '<p:ph type="sldNum"']);
         expect(first).toMatch(/<a:fld id="[^"]*" type="slidenum">(?:<a:rPr[^>]*\/>|<a:rPr.*?<\/a:rPr>)<a:t>1<\/a:t>/);
       }
@@ -163,8 +163,8 @@ describe("the table of features", () => {
         ...others.filter(({ id }) => id === "code"),
       ],
     };
-    const bytes = (await WRITERS.odp.write(given, context)) as Uint8Array;
-    const content = strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array);
+    const bytes = await WRITERS.odp.write(given, context);
+    const content = strFromU8(must(unzipSync(bytes)["content.xml"]));
     const pages = content.split("<draw:page ").slice(1);
     expect(
       [...content.matchAll(/<presentation:footer-decl presentation:name="[^"]*">([^<]*)</g)].map(([, words]) => words),
@@ -205,8 +205,8 @@ describe("the table of features", () => {
       ...deck,
       slides: ["first", "second"].map((id) => ({ ...opening, id, master: "strip", regions })),
     };
-    const bytes = (await WRITERS.odp.write(given, context)) as Uint8Array;
-    const content = strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array);
+    const bytes = await WRITERS.odp.write(given, context);
+    const content = strFromU8(must(unzipSync(bytes)["content.xml"]));
     expect(content.match(/Quay, sheet <text:page-number>/g)).toHaveLength(2);
     expect(content).not.toContain("sheet ‹#›");
     expect(

@@ -20,6 +20,7 @@ import {
   slideTexts,
   stepsForm,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import { noTally, type Report, type Tally, tally } from "@unitext/core/tally";
 import { normalText } from "@unitext/core/text";
@@ -36,13 +37,13 @@ import { standsOnMaster } from "./presentations/shared/regions";
 
 export type WritableFormat = "pptx" | "odp" | "pdf" | "html" | "docx" | "png" | "svg" | "md" | "txt" | "json";
 
-/** What becomes of a feature in a format: it is kept, adapted (how), or left out (why). */
+/** What becomes of a feature in a format: kept, adapted (how), or left out (why). */
 export type Verdict = "kept" | { how: string } | { why: string };
 type Judge = Verdict | ((slide: Slide, deck: Deck) => Verdict);
 type Finder = (slide: Slide, deck: Deck) => string[];
 
 const texts = (slide: Slide) => slide.elements.flatMap(elementTexts);
-/** Pictures and shapes that lead somewhere that is there. */
+/** Pictures and shapes with a link to a target that exists. */
 const links = (slide: Slide) => slideTexts(slide).flatMap(linksOf);
 const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) =>
   slide.elements.flatMap((element) => {
@@ -52,7 +53,7 @@ const leading = (kind: "picture" | "shape") => (slide: Slide, deck: Deck) =>
   });
 const hasFill = (element: Element, test: (fill: Fill) => boolean) => element.fill !== undefined && test(element.fill);
 const isManifold = (fill: Fill | undefined) => fill?.kind === "gradient" && !isPlainGradient(fill);
-/** What fills the background of a slide: its own, else that of the master that its file draws behind it. */
+/** Returns the background fill of a slide: its own, else that of its master. */
 function backgroundFill({ background, master }: Slide, { masters }: Deck): Fill | undefined {
   const behind = background ?? (master === undefined ? undefined : masters?.[master]?.background);
   return behind && "fill" in behind ? behind.fill : undefined;
@@ -77,14 +78,14 @@ const looked = (element: Element) =>
 
 const isFormula = ({ marks }: Run) => marks?.includes("formula") ?? false;
 
-/** Whether the points of a text come in groups that only a list of them can say. */
+/** Whether the points of a text appear in groups that only a list of them can express. */
 const inGroups = (element: Element): element is Extract<Element, { kind: "text" }> =>
   element.kind === "text" && element.steps === true && stepsForm(normalText(element.text)) === "own";
 
-/** The largest end of a line that a .pptx has, in widths of the line, with room for rounding. */
+/** The largest line end that a .pptx has, in line widths, with tolerance for rounding. */
 const LARGE_END = 5.5;
 
-/** The features that a deck may have, with what names each thing found on a slide. */
+/** The features that a deck may have, each with a function that names its occurrences on a slide. */
 export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
   "detail slides": ({ parent }) => (parent === null ? [] : ["a detail slide"]),
@@ -99,7 +100,7 @@ export const FEATURES = {
     links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
   "links that lead nowhere": (slide, deck) =>
     slideLinks(slide).flatMap(({ text, to }) =>
-      slideLink(to) !== undefined && !known(deck, slideLink(to) as string) ? [`the link “${text}”`] : [],
+      slideLink(to) !== undefined && !known(deck, must(slideLink(to))) ? [`the link “${text}”`] : [],
     ),
   "links into other decks": (slide) =>
     slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
@@ -154,7 +155,7 @@ export const FEATURES = {
     texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
-  // What becomes of a picture without a file is said of the picture.
+  // A picture without a file is reported as a picture.
   "own places": (slide, deck) =>
     slide.elements.flatMap((element) =>
       element.frame && !(element.kind === "picture" && !deck.assets[element.source])
@@ -231,7 +232,10 @@ const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext ma
 const NO_LINKS = { why: "a picture has no links" };
 const NO_LINKS_SHOWN = { why: "they stand in the picture of the slide, which has no links" };
 const STAND_IN = { how: "shown by its picture or its drawing, or by its name and words" };
-/** What a file says of shapes that Unitext does not model: kept in its own format while their looks are as they were read. */
+/**
+ * Features of source shapes that Unitext does not model: kept in their own format while their appearance is as it was
+ * read.
+ */
 const ONLY_THERE = { why: "Unitext does not draw it, and only the file that it came from can hold it" };
 const asRead = (slide: Slide, deck: Deck) => {
   const partOf = (id: string) => deck.slides.find((other) => other.id === id)?.sourcePart?.part;
@@ -265,7 +269,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "looks of charts": kept,
   pictures: kept,
   "missing pictures": { how: "its file is not in the deck; an empty frame with its description stands in its place" },
-  // Beside the drawing stands a picture of its dots, for programs that do not know SVG.
+  // A raster picture is written beside the drawing, for programs that cannot show SVG.
   "pictures of lines": kept,
   "moving pictures": kept,
   recolouring: kept,
@@ -303,7 +307,7 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
 };
 
-/** Pages that an audience sees: what moves or belongs to the speaker is not on them. */
+/** Pages for an audience: without motion, and without what belongs to the speaker. */
 const PAGES: Record<FeatureName, Judge> = {
   ...PRESENTATION,
   "hidden slides": { why: "hidden slides are not shown to the audience" },
@@ -337,7 +341,10 @@ const PAGES: Record<FeatureName, Judge> = {
   "looks brought along": kept,
 };
 
-/** For every format what becomes of every feature; what is found there when a file is read again must agree (features.test.ts). */
+/**
+ * What becomes of every feature in every format; features.test.ts checks it against what is found when a file is read
+ * again.
+ */
 export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   pptx: {
     ...PRESENTATION,
@@ -452,10 +459,13 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   json: Object.fromEntries(Object.keys(FEATURES).map((name) => [name, kept])) as Record<FeatureName, Judge>,
 };
 
-/** Formats in which hidden slides are not; nothing of them is told beside that. */
+/** Formats without hidden slides; their content is not reported separately. */
 const SHOWN_ONLY: ReadonlySet<WritableFormat> = new Set(["pdf", "html", "docx", "png", "svg"]);
 
-/** What a format cannot keep as it is of a deck, slide by slide, by the table. `kept` names features that are kept this time against the table. */
+/**
+ * Lists what a format cannot keep of a deck, slide by slide. `kept` names features that are kept this time against the
+ * table.
+ */
 export function entriesOf(
   deck: Deck,
   format: WritableFormat,
@@ -480,13 +490,13 @@ export function entriesOf(
   return { adapted, left };
 }
 
-/** How many points come in on a slide, of the texts asked for. */
+/** Returns how many points appear one at a time on a slide, in the texts asked for. */
 function pointsIn(slide: Slide, of: (element: Element) => boolean): number {
   const wanted = new Set(slide.elements.filter(of).map(({ id }) => id));
   return revealsOf(slide).filter(({ element, paragraph }) => paragraph !== undefined && wanted.has(element)).length;
 }
 
-/** The counts that a feature stands for, so that what is left out is not counted as carried. */
+/** The counts that a feature stands for, so that what is left out is not counted as kept. */
 const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: number) => void>> = {
   notes: (to) => {
     to.notes = noTally().notes;

@@ -9,6 +9,7 @@ import {
   type Slide,
   textOf,
   THEMES,
+  must,
 } from "@unitext/core/model";
 
 import { layoutSlide } from "@unitext/core/layout";
@@ -140,24 +141,24 @@ describe("pptx", () => {
     ])
       expect(names).toContain(part);
     expect(names[0]).toBe("[Content_Types].xml");
-    const types = strFromU8(parts["[Content_Types].xml"] as Uint8Array);
+    const types = strFromU8(must(parts["[Content_Types].xml"]));
     for (const name of names) {
       if (name.endsWith(".xml") && name !== "[Content_Types].xml") expect(types).toContain(`PartName="/${name}"`);
       if (!name.endsWith(".rels")) continue;
       const folder = name.replace(/_rels\/[^/]*$/, "");
-      for (const [, target, mode] of strFromU8(parts[name] as Uint8Array).matchAll(
+      for (const [, target, mode] of strFromU8(must(parts[name])).matchAll(
         /Target="([^"]*)"( TargetMode="External")?/g,
       )) {
-        if (!mode) expect(names).toContain(new URL(target as string, `http://x/${folder}`).pathname.slice(1));
+        if (!mode) expect(names).toContain(new URL(must(target), `http://x/${folder}`).pathname.slice(1));
       }
     }
     for (const name of names.filter((path) => /\.(xml|rels)$/.test(path)))
-      expect(() => new SaxesParser({ xmlns: true }).write(strFromU8(parts[name] as Uint8Array)).close()).not.toThrow();
+      expect(() => new SaxesParser({ xmlns: true }).write(strFromU8(must(parts[name]))).close()).not.toThrow();
   });
 
   it("puts the children of presentation, slide and master in the schema's order", () => {
     const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
-    const order = (part: string, parent: string) => childNames(strFromU8(parts[part] as Uint8Array), parent);
+    const order = (part: string, parent: string) => childNames(strFromU8(must(parts[part])), parent);
     // ECMA-376-1, A.3 (CT_Presentation, CT_Slide, CT_CommonSlideData, CT_SlideMaster).
     expect(order("ppt/presentation.xml", "p:presentation")).toEqual([
       "p:sldMasterIdLst",
@@ -316,7 +317,7 @@ describe("pptx of another hand", () => {
 
   it("keeps ids and nesting when another program has put the slides in another order", () => {
     const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
-    const presentation = strFromU8(parts["ppt/presentation.xml"] as Uint8Array);
+    const presentation = strFromU8(must(parts["ppt/presentation.xml"]));
     const ids = [...presentation.matchAll(/<p:sldId [^>]*\/>/g)].map(([id]) => id);
     parts["ppt/presentation.xml"] = strToU8(presentation.replace(ids.join(""), [...ids].reverse().join("")));
     const { deck } = readDeck(zipSync(parts), "moved.pptx", reading());
@@ -331,7 +332,7 @@ describe("pptx of another hand", () => {
   it("reads our own words back after another program has changed them", () => {
     const parts = unzipSync(WRITERS.pptx.write(linked(), context) as Uint8Array);
     parts["ppt/slides/slide2.xml"] = strToU8(
-      strFromU8(parts["ppt/slides/slide2.xml"] as Uint8Array).replace("<a:t>Menu</a:t>", "<a:t>Topics</a:t>"),
+      strFromU8(must(parts["ppt/slides/slide2.xml"])).replace("<a:t>Menu</a:t>", "<a:t>Topics</a:t>"),
     );
     const { deck } = readDeck(zipSync(parts), "edited.pptx", reading());
     expect(deck.slides[1]?.elements[0]).toMatchObject({
@@ -357,9 +358,9 @@ describe("pptx of another hand", () => {
       ["4.5", "5.5"],
     ].entries()) {
       const name = nth === 3 ? "ppt/charts/chart1.xml" : `ppt/slides/slide${nth + 1}.xml`;
-      const slide = strFromU8(parts[name] as Uint8Array);
+      const slide = strFromU8(must(parts[name]));
       expect(slide).toContain(was);
-      parts[name] = strToU8(slide.replace(was as string, now as string));
+      parts[name] = strToU8(slide.replace(must(was), must(now)));
     }
     const { slides } = readDeck(zipSync(parts), "figures.pptx", reading()).deck;
     const words = slides.map(({ elements }) =>

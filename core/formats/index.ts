@@ -1,6 +1,6 @@
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/layout";
-import { type Deck, Failure, metadataOf, levels, nameOf } from "@unitext/core/model";
+import { type Deck, Failure, metadataOf, levels, nameOf, must } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./presentations/json";
@@ -25,7 +25,7 @@ export interface WriteContext {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
   at: Date;
-  /** What the pages of a PDF show; slides where nothing is said. */
+  /** What the pages of a PDF show; slides by default. */
   sheets?: Sheets;
   /** Draws an SVG as a PNG of a width in pixels; formats with pictures of slides need it. */
   png?: (svg: string, width: number) => Uint8Array;
@@ -52,7 +52,7 @@ const sourceReaders = Object.fromEntries(
   ]),
 ) as Record<SourceKind, Reader>;
 
-/** The extensions of presentations of each standard: as such, to be shown at once, as a template, and each of these with macros. */
+/** The extensions of presentations of each standard: presentation, show, template, and each of these with macros. */
 const OFFICE_OPEN = ["pptx", "ppsx", "potx", "pptm", "ppsm", "potm"] as const;
 const OPEN_DOCUMENT = ["odp", "fodp", "otp"] as const;
 type Presentation = (typeof OFFICE_OPEN)[number] | (typeof OPEN_DOCUMENT)[number];
@@ -70,14 +70,14 @@ export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   ),
   json: (bytes, name, { sha256 }) => readJson(decoded(bytes, name).text, { name, sha256 }),
 };
-/** The readers of presentations that give some slides at a time, by extension. */
+/** The readers of presentations that return batches of slides, by extension. */
 const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadBatches> = {
   ...each(OFFICE_OPEN, pptxBatches),
   ...each(OPEN_DOCUMENT, odpBatches),
 };
-/** Whether a file is a presentation that can be read some slides at a time. */
+/** Whether a file is a presentation that can be read in batches. */
 export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
-/** Reads a presentation some slides at a time. Throws a Failure for every input that is refused, also after the first lots. */
+/** Reads a presentation in batches of slides. Throws a Failure for refused input, even after the first batches. */
 export function presentationBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   const lots = LOTS[extensionOf(options.name)];
   if (!lots) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
@@ -89,29 +89,29 @@ export type { WritableFormat } from "./features";
 interface Writer {
   label: string;
   mediaType: string;
-  /** Whether it makes a file for each slide, in one archive. */
+  /** Whether it makes one file for each slide, in an archive. */
   archive?: boolean;
   write(deck: Deck, context: WriteContext): Uint8Array | Promise<Uint8Array>;
 }
 
-/** The slides that a format for an audience shows: all but the hidden ones. */
+/** Returns the slides that a format for an audience shows: all but hidden ones. */
 export function shownSlides(deck: Deck): Deck["slides"] {
   return deck.slides.filter(({ hidden }) => !hidden);
 }
 
-/** Slides by their numbers on pages for a PDF. */
+/** Returns the pages of a PDF for slides given by number. */
 export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: readonly number[]): PdfPage[] {
   const depth = levels(deck.slides);
   const metadata = metadataOf(deck);
   const items = numbers.map((number) => {
-    const slide = deck.slides[number - 1] as Deck["slides"][number];
+    const slide = must(deck.slides[number - 1]);
     return { slide, number, notes: slide.notes, scene: layoutSlide(slide, { metadata, number, fonts }) };
   });
   const byId = new Map(items.map((item) => [item.slide.id, item]));
   return sheetsOf(sheets, items, { metadata, fonts }).map(({ scene, slides }) => ({
     scene,
     slides: slides.map((id) => {
-      const { slide, number } = byId.get(id) as (typeof items)[number];
+      const { slide, number } = must(byId.get(id));
       return {
         id,
         name: nameOf(slide) || `Slide ${number}`,
@@ -122,7 +122,7 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
   }));
 }
 
-/** The numbers of the slides that an audience sees. */
+/** Returns the numbers of the slides that an audience sees. */
 const shownNumbers = (deck: Deck) => deck.slides.flatMap(({ hidden }, nth) => (hidden ? [] : [nth + 1]));
 
 /** The writers by extension, in the order in which they are offered. */
@@ -177,12 +177,12 @@ export const WRITERS: Record<WritableFormat, Writer> = {
 
 export const WRITABLE = Object.keys(WRITERS) as WritableFormat[];
 
-/** The extension of a file's name, in lower case. */
+/** Returns the extension of a file name in lower case. */
 export function extensionOf(name: string): string {
   return /\.([^./\\]+)$/.exec(name)?.[1]?.toLowerCase() ?? "";
 }
 
-/** Reads a file by its extension. Throws a Failure for a kind that is not read and for every input that is refused. */
+/** Reads a file by its extension. Throws a Failure for an unknown kind and for refused input. */
 export function readDeck(bytes: Uint8Array, name: string, context: ReadContext): ReadResult {
   const extension = extensionOf(name);
   const reader = READERS[extension as keyof typeof READERS];
@@ -202,7 +202,7 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
   }
 }
 
-/** Whether an error says that the stack was exhausted: what was read nests without end. */
+/** Whether an error says that the stack was exhausted by endless nesting. */
 export const isTooDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/.test(error.message);
 export const tooDeep = (name: string): Failure =>
   new Failure(
@@ -211,7 +211,7 @@ export const tooDeep = (name: string): Failure =>
     "The file nests deeper than it can be read. Lift what is deepest in it, and bring it in again.",
   );
 
-/** The same with those of its pictures drawn anew that pages do not show as they come. */
+/** Returns a deck with the pictures converted that pages cannot show. */
 export async function withDrawings<Read extends ReadDeck>(
   read: Read,
   sha256: (bytes: Uint8Array) => string,
@@ -224,7 +224,7 @@ export async function withDrawings<Read extends ReadDeck>(
   return { ...(rest as Read), deck: { ...read.deck, assets }, blobs, left: [...read.left, ...drawings.left] };
 }
 
-/** What writing a deck in a format will keep, adapt and leave out; computed before anything is written. */
+/** Reports what writing a deck in a format will keep, adapt and leave out, before anything is written. */
 export function writeReport(
   deck: Deck,
   format: WritableFormat,

@@ -1,4 +1,4 @@
-import { type Deck, type Element, emptyDeck, newSlide } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, newSlide, must } from "@unitext/core/model";
 
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { Resvg } from "@resvg/resvg-js";
@@ -58,7 +58,7 @@ const deck: Deck = {
   ],
 };
 const write = (format: WritableFormat, of = deck) => WRITERS[format].write(of, context) as Uint8Array;
-const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(parts[path] as Uint8Array);
+const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(must(parts[path]));
 /** The file without what Unitext alone knows of it. */
 const bare = (bytes: Uint8Array) =>
   zipSync(
@@ -90,7 +90,7 @@ describe("a picture in SVG", () => {
     expect(blips).toHaveLength(2);
     for (const [, dots = "", inside = ""] of blips) {
       const lines = /<asvg:svgBlip [^>]*r:embed="([^"]*)"/.exec(inside)?.[1] ?? "";
-      const at = (id: string) => parts[`ppt/${rows.get(id)?.replace("../", "")}`] as Uint8Array;
+      const at = (id: string) => must(parts[`ppt/${rows.get(id)?.replace("../", "")}`]);
       expect(at(lines)).toEqual(drawing);
       const { width, height, data } = PNG.sync.read(Buffer.from(at(dots)));
       expect([width, height]).toEqual([1200, 600]);
@@ -120,7 +120,7 @@ describe("a picture in SVG", () => {
       expect(text(parts, "META-INF/manifest.xml")).toContain(
         `manifest:full-path="${path}" manifest:media-type="image/${path.endsWith("svg") ? "svg+xml" : "png"}"`,
       );
-    expect(parts[frames[0]?.[0] as string]).toEqual(drawing);
+    expect(parts[must(frames[0]?.[0])]).toEqual(drawing);
   });
 
   it.each(["pptx", "odp"] as const)(
@@ -155,7 +155,7 @@ describe("a picture in SVG", () => {
           ...one,
           elements: one.elements.map((element, nth) =>
             nth ? element : { ...element, frame: { x: 10, y: 10, width: 320, height: 160 } },
-          ) as Element[],
+          ),
         },
         ...others,
       ],
@@ -181,7 +181,7 @@ describe("a picture in SVG", () => {
     const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
     const page = await (
       await getDocument({
-        data: ((await WRITERS.pdf.write(given, context)) as Uint8Array).slice(),
+        data: (await WRITERS.pdf.write(given, context)).slice(),
         useSystemFonts: false,
         verbosity: 0,
       }).promise
@@ -200,7 +200,7 @@ describe("a picture in SVG", () => {
     const html = strFromU8(write("html"));
     expect(html.match(/href="data:image\/svg\+xml;base64,/g)?.length).toBeGreaterThanOrEqual(2);
     const archive = unzipSync(write("svg"));
-    expect(strFromU8(Object.values(archive)[0] as Uint8Array)).toContain(
+    expect(strFromU8(must(Object.values(archive)[0]))).toContain(
       `data:image/svg+xml;base64,${Buffer.from(drawing).toString("base64")}`,
     );
     for (const format of ["html", "svg", "png", "pptx", "odp", "json"] as const)
@@ -224,7 +224,7 @@ describe("a picture in SVG", () => {
     const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
     const page = await (
       await getDocument({
-        data: ((await WRITERS.pdf.write(given, context)) as Uint8Array).slice(),
+        data: (await WRITERS.pdf.write(given, context)).slice(),
         useSystemFonts: false,
         verbosity: 0,
       }).promise

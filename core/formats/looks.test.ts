@@ -11,6 +11,7 @@ import {
   type Shadow,
   type ShapeElement,
   type TableElement,
+  must,
 } from "@unitext/core/model";
 import { resolveGeometry } from "@unitext/core/figures";
 
@@ -531,7 +532,7 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
             }))
             .map(({ groups, ...element }) => (groups.length ? { ...element, groups } : element)) as Element[];
           const deck: Deck = {
-            ...deckOf(whole[0] as Element),
+            ...deckOf(must(whole[0])),
             slides: [{ ...newSlide("s", "blank"), elements: whole }],
           };
           const found = throughDeck(deck, format);

@@ -10,6 +10,7 @@ import {
   revealsOf,
   type Slide,
   TRIGGERS,
+  must,
 } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import fc from "fast-check";
@@ -50,7 +51,7 @@ function asAnother(bytes: Uint8Array, change: (text: string) => string = (text) 
   );
 }
 const content = (bytes: Uint8Array, format: Format) =>
-  strFromU8(unzipSync(bytes)[format === "pptx" ? "ppt/slides/slide1.xml" : "content.xml"] as Uint8Array);
+  strFromU8(must(unzipSync(bytes)[format === "pptx" ? "ppt/slides/slide1.xml" : "content.xml"]));
 
 const frame = { x: 100, y: 100, width: 200, height: 80 };
 const shape = (id: string, more: Partial<Element> = {}): Element =>
@@ -70,7 +71,7 @@ const deckOf = (elements: Element[]): Deck => ({
   ...emptyDeck("moving", "Moving"),
   slides: [{ ...newSlide("one", "blank"), elements }],
 });
-const first = (deck: Deck) => deck.slides[0] as Slide;
+const first = (deck: Deck) => must(deck.slides[0]);
 /** How things come in, by name. */
 const seen = (slide: Slide) =>
   revealsOf(slide).map(({ element, ...reveal }) => ({
@@ -104,8 +105,7 @@ const pointed = fc
   )
   .map(([how, own]): Element => {
     const leads = how.findIndex((one, at) => at !== 2 && one !== "shown");
-    const step = (at: number) =>
-      at === 2 || at === leads || how[at] === "alone" ? undefined : (how[at] as "with" | "shown");
+    const step = (at: number) => (at === 2 || at === leads || how[at] === "alone" ? undefined : must(how[at]));
     const words = Array.from({ length: 6 }, (_, at) => ({
       kind: "bullet" as const,
       level: at % 2,
@@ -178,10 +178,11 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
     );
     const { deck } = read(bytes, format);
     const [a, b, c] = first(deck).elements as [Element, Element, Element];
-    const timing =
+    const timing = must(
       /<p:timing>.*<\/p:timing>|<anim:par presentation:node-type="timing-root">.*<\/anim:par>(?=<presentation:notes>)/.exec(
         content(bytes, format),
-      )?.[0] as string;
+      )?.[0],
+    );
     expect(timing).toBeDefined();
     expect(unzipSync(write(deck, format))).toEqual(
       expect.objectContaining({
@@ -229,7 +230,7 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
         : `<anim:par presentation:node-type="timing-root"><anim:seq presentation:node-type="main-sequence"><anim:par smil:begin="next"><anim:par smil:begin="0s"><anim:par smil:begin="0s" smil:fill="hold" presentation:node-type="on-click" presentation:preset-class="entrance"><anim:set smil:targetElement="${target}" smil:attributeName="visibility" smil:to="visible"/><anim:transitionFilter smil:dur="750ms" smil:targetElement="${target}" smil:type="checkerBoardWipe" smil:subtype="across" smil:mode="in"/></anim:par><anim:par smil:begin="0s" presentation:node-type="with-previous" presentation:preset-class="exit"><anim:set smil:targetElement="${target}" smil:attributeName="visibility" smil:to="hidden"/></anim:par></anim:par></anim:par></anim:seq></anim:par>`;
     const foreign = asAnother(bytes, (words) =>
       format === "pptx"
-        ? words.replace("</p:sld>", `${effect(group as string)}</p:sld>`)
+        ? words.replace("</p:sld>", `${effect(must(group))}</p:sld>`)
         : words
             .replace("<draw:g>", '<draw:g xml:id="together">')
             .replace("<presentation:notes>", `${effect("together")}<presentation:notes>`),

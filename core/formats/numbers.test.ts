@@ -10,6 +10,7 @@ import {
   onSlide,
   plainText,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -43,7 +44,7 @@ const bytes = (format: Format) => WRITERS[format].write(deck, context) as Uint8A
 const read = (file: Uint8Array, format: Format) => bench.read(file, `numbers.${format}`);
 /** The words on a slide as they are drawn, a line for each text, from top to bottom. */
 const drawn = (of: Deck, nth: number): string[] => {
-  const scene = layoutSlide(of.slides[nth] as Deck["slides"][number], {
+  const scene = layoutSlide(must(of.slides[nth]), {
     metadata: metadataOf(of),
     number: nth + 1,
     fonts: context.fonts,
@@ -111,7 +112,7 @@ describe.each(FORMATS)("the number of a slide in .%s", (format) => {
       expect(words).toMatch(new RegExp(`${before}${run}${field}${run}${after}`));
     if (format === "pptx")
       expect(
-        strFromU8(parts["ppt/slides/slide2.xml"] as Uint8Array)
+        strFromU8(must(parts["ppt/slides/slide2.xml"]))
           .match(/type="slidenum">.*?<a:t>(.*?)<\/a:t>/g)
           ?.every((one) => one.endsWith("<a:t>2</a:t>")),
       ).toBe(true);
@@ -175,14 +176,10 @@ it("the date of the day is told, and stays in its own file", () => {
 });
 
 it("a handout and a text say the number too", async () => {
-  const handout = strFromU8(
-    unzipSync((await WRITERS.docx.write(deck, context)) as Uint8Array)["word/document.xml"] as Uint8Array,
-  );
+  const handout = strFromU8(must(unzipSync(await WRITERS.docx.write(deck, context))["word/document.xml"]));
   expect(handout).toContain("here is 3.");
   expect(
-    counted(deck.slides[2] as Deck["slides"][number], 3).elements.map((element) =>
-      element.kind === "text" ? textOf(element.text) : "",
-    ),
+    counted(must(deck.slides[2]), 3).elements.map((element) => (element.kind === "text" ? textOf(element.text) : "")),
   ).toEqual(["here is 3."]);
   const md = readDeck(WRITERS.md.write(deck, context) as Uint8Array, "numbers.md", {
     newId: () => "n",

@@ -6,7 +6,7 @@ import {
   type MediaElement,
   newSlide,
   plainText,
-  type Slide,
+  must,
 } from "@unitext/core/model";
 
 import { filesBench, sha256 } from "@unitext/core/testing/files";
@@ -124,9 +124,7 @@ describe("a picture that stands in one place alone", () => {
 });
 
 describe("a film without a picture", () => {
-  const { poster: _, ...bare } = (deck.slides[0] as Slide).elements.find(
-    ({ kind }) => kind === "media",
-  ) as MediaElement;
+  const { poster: _, ...bare } = must(deck.slides[0]).elements.find(({ kind }) => kind === "media") as MediaElement;
   const given: Deck = { ...deck, slides: [{ ...newSlide("one", "blank"), elements: [bare] }] };
   const films = ({ slides }: Deck) =>
     slides.flatMap(({ elements }) => elements.flatMap((element) => (element.kind === "media" ? [element] : [])));
@@ -151,7 +149,7 @@ describe("a film without a picture", () => {
     const shown = films(other).flatMap(({ poster }) =>
       poster === undefined ? [] : [blobs.get(other.assets[poster]?.sha256 ?? "")],
     );
-    expect(shown.map((picture) => PNG.sync.read(Buffer.from(picture as Uint8Array)).width)).toEqual(
+    expect(shown.map((picture) => PNG.sync.read(Buffer.from(must(picture))).width)).toEqual(
       format === "pptx" ? [16] : [],
     );
   });
@@ -160,8 +158,8 @@ describe("a film without a picture", () => {
 describe("what another program does to a slide that Unitext wrote", () => {
   const edited = (format: "pptx" | "odp", path: RegExp, edit: (text: string) => string, given: Deck = deck): Deck => {
     const parts = unzipSync(WRITERS[format].write(given, bench.context) as Uint8Array);
-    const at = Object.keys(parts).find((name) => path.test(name)) as string;
-    const before = strFromU8(parts[at] as Uint8Array);
+    const at = must(Object.keys(parts).find((name) => path.test(name)));
+    const before = strFromU8(must(parts[at]));
     const after = edit(before);
     expect(after).not.toBe(before);
     return bench.read(zipSync({ ...parts, [at]: strToU8(after) }), `deck.${format}`).deck;
@@ -170,7 +168,7 @@ describe("what another program does to a slide that Unitext wrote", () => {
     ...deck,
     slides: [
       {
-        ...(deck.slides[0] as Slide),
+        ...must(deck.slides[0]),
         background: { colour: "#0f5c63" },
         transition: { kind: "fade", seconds: 0.8 },
         delay: 7.5,

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { createRequire } from "node:module";
-import { type Deck, emptyDeck, footnote, newSlide, plainText, run, textOf } from "@unitext/core/model";
+import { type Deck, emptyDeck, footnote, newSlide, plainText, run, textOf, must } from "@unitext/core/model";
 
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -77,7 +77,7 @@ describe("the handout", () => {
   const parts = unzipSync(bytes);
 
   it("has every part that it names, and names every part (ECMA-376-2, 9)", () => {
-    const types = readXml(strFromU8(parts["[Content_Types].xml"] as Uint8Array), "types").children;
+    const types = readXml(strFromU8(must(parts["[Content_Types].xml"])), "types").children;
     const covered = (path: string) =>
       types.some(({ attributes }) => attributes.PartName === `/${path}` || path.endsWith(`.${attributes.Extension}`));
     for (const path of Object.keys(parts))
@@ -86,11 +86,11 @@ describe("the handout", () => {
       ["_rels/.rels", ""],
       ["word/_rels/document.xml.rels", "word/"],
     ] as const)
-      for (const { attributes } of readXml(strFromU8(parts[path] as Uint8Array), path).children)
+      for (const { attributes } of readXml(strFromU8(must(parts[path])), path).children)
         if (attributes.TargetMode !== "External") expect(Object.keys(parts)).toContain(base + attributes.Target);
-    const text = strFromU8(parts["word/document.xml"] as Uint8Array);
+    const text = strFromU8(must(parts["word/document.xml"]));
     const ids = [...text.matchAll(/r:(?:embed|id)="([^"]+)"/g)].map(([, id]) => id);
-    const named = readXml(strFromU8(parts["word/_rels/document.xml.rels"] as Uint8Array), "rels").children.map(
+    const named = readXml(strFromU8(must(parts["word/_rels/document.xml.rels"])), "rels").children.map(
       ({ attributes }) => attributes.Id,
     );
     for (const id of ids) expect(named).toContain(id);
@@ -155,16 +155,14 @@ it("points that appear one at a time are written as entrances at a press", () =>
   const { slides } = everything({});
   const nth = slides.findIndex(({ id }) => id === "words");
   const text = strFromU8(
-    unzipSync(WRITERS.pptx.write({ ...everything({}) }, context) as Uint8Array)[
-      `ppt/slides/slide${nth + 1}.xml`
-    ] as Uint8Array,
+    must(unzipSync(WRITERS.pptx.write({ ...everything({}) }, context) as Uint8Array)[`ppt/slides/slide${nth + 1}.xml`]),
   );
   const ids = [...text.matchAll(/<p:cTn id="(\d+)"/g)].map(([, id]) => Number(id));
   expect(new Set(ids).size).toBe(ids.length);
   expect(ids).toEqual([...ids].sort((a, b) => a - b));
   expect([...text.matchAll(/nodeType="clickEffect"/g)]).toHaveLength(3);
   const shapes = new Set([...text.matchAll(/<p:cNvPr id="(\d+)"/g)].map(([, id]) => id));
-  for (const [, shape] of text.matchAll(/spid="(\d+)"/g)) expect(shapes.has(shape as string)).toBe(true);
+  for (const [, shape] of text.matchAll(/spid="(\d+)"/g)) expect(shapes.has(must(shape))).toBe(true);
   expect([...text.matchAll(/<p:pRg st="(\d)" end="(\d)"\/>/g)].map(([, from, to]) => [from, to])).toEqual([
     ["0", "0"],
     ["1", "1"],
@@ -318,7 +316,7 @@ describe("files as the standards and other readers see them", () => {
   ])("%s has its children in the order of its type", (name, path, order) => {
     const all = Object.keys(pptx)
       .filter((part) => path.test(part))
-      .flatMap((part) => childrenOf(strFromU8(pptx[part] as Uint8Array), name));
+      .flatMap((part) => childrenOf(strFromU8(must(pptx[part])), name));
     expect(all.length).toBeGreaterThan(0);
     // In a plot area charts and axes may each come in any order among themselves.
     const rank = (child: string) =>

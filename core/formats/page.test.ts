@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { merge } from "@unitext/core/divide";
 import { resizeDeck } from "@unitext/core/edit";
-import { type Deck, type Element, withoutOwnAppearance, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, withoutOwnAppearance, type Slide, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { idSource, unresolved } from "@unitext/core/testing";
 import { filesBench } from "@unitext/core/testing/files";
@@ -82,6 +82,6 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
 });
 
 it("a .odp on another page has no page layout of the old size", () => {
-  const text = strFromU8(unzipSync(write(resizeDeck(given("odp"), OLD), "odp"))["styles.xml"] as Uint8Array);
+  const text = strFromU8(must(unzipSync(write(resizeDeck(given("odp"), OLD), "odp"))["styles.xml"]));
   expect([...text.matchAll(/fo:page-width="([^"]*)"/g)].map(([, width]) => width)).not.toContain("960pt");
 });

@@ -1,4 +1,4 @@
-import { type Deck, type Element, emptyDeck, plainText, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, plainText, type Slide, textOf, must } from "@unitext/core/model";
 import { idSource, unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -11,7 +11,7 @@ function read(bytes: Uint8Array, name: string): Deck {
   const found = bench.read(bytes, name);
   return found.deck;
 }
-const on = (deck: Deck, name: string) => deck.slides[0]?.elements.find((element) => element.name === name) as Element;
+const on = (deck: Deck, name: string) => must(deck.slides[0]?.elements.find((element) => element.name === name));
 const changed = (deck: Deck, name: string, change: (element: Element) => Element): Deck => ({
   ...deck,
   slides: deck.slides.map((slide) => ({
@@ -21,7 +21,7 @@ const changed = (deck: Deck, name: string, change: (element: Element) => Element
 });
 const movedBy = (element: Element): Element => ({
   ...element,
-  frame: { ...(element.frame as NonNullable<Element["frame"]>), x: (element.frame?.x ?? 0) + 36 },
+  frame: { ...must(element.frame), x: (element.frame?.x ?? 0) + 36 },
   rotation: 30,
 });
 const saying =
@@ -67,7 +67,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
       ) as Uint8Array,
     );
     for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
-    const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array).replace(
+    const slide = strFromU8(must(parts["ppt/slides/slide1.xml"])).replace(
       /<p:custDataLst>[\s\S]*?<\/p:custDataLst>/g,
       "",
     );
@@ -79,18 +79,15 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
         `${sp(11, "Star", at(914400, 914400) + filled + GLOW, words("here"))}${group}</p:spTree>`,
       ),
     );
-    const chartPart = Object.keys(parts).find((path) => /charts\/chart[^/]*\.xml$/.test(path)) as string;
+    const chartPart = must(Object.keys(parts).find((path) => /charts\/chart[^/]*\.xml$/.test(path)));
     parts[chartPart] = strToU8(
-      strFromU8(parts[chartPart] as Uint8Array).replace(
-        "<c:plotArea>",
-        '<c:view3D><c:rotX val="15"/></c:view3D><c:plotArea>',
-      ),
+      strFromU8(must(parts[chartPart])).replace("<c:plotArea>", '<c:view3D><c:rotX val="15"/></c:view3D><c:plotArea>'),
     );
     return zipSync(parts);
   })();
   const deck = read(bytes, "other.pptx");
   const write = (next: Deck) => unzipSync(WRITERS.pptx.write(next, context) as Uint8Array);
-  const slideOf = (parts: Record<string, Uint8Array>) => strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array);
+  const slideOf = (parts: Record<string, Uint8Array>) => strFromU8(must(parts["ppt/slides/slide1.xml"]));
   const again = (parts: Record<string, Uint8Array>) => read(zipSync(parts), "again.pptx");
   const shapeIn = (text: string, name: string) =>
     new RegExp(`<p:sp[ >](?:(?!</p:sp>)[\\s\\S])*name="${name}"[\\s\\S]*?</p:sp>`).exec(text)?.[0] ?? "";
@@ -124,9 +121,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     const parts = write(changed(deck, "Left", saying("other")));
     const text = slideOf(parts);
     expect(/<p:grpSp>[\s\S]*other[\s\S]*right[\s\S]*<\/p:grpSp>/.test(text)).toBe(true);
-    expect(shapeIn(text, "Right")).toBe(
-      shapeIn(strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array), "Right"),
-    );
+    expect(shapeIn(text, "Right")).toBe(shapeIn(strFromU8(must(unzipSync(bytes)["ppt/slides/slide1.xml"])), "Right"));
     const back = again(parts);
     expect(on(back, "Left").groups).toEqual(on(back, "Right").groups);
     expect(on(back, "Left")).toMatchObject({ id: on(deck, "Left").id, frame: on(deck, "Left").frame });
@@ -146,13 +141,12 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     const before = unzipSync(bytes);
     const paths = Object.keys(before).filter((path) => /charts|embeddings/.test(path));
     expect(paths.length).toBeGreaterThan(1);
-    for (const path of paths)
-      expect(Buffer.from(parts[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+    for (const path of paths) expect(Buffer.from(parts[path] ?? []).equals(Buffer.from(must(before[path])))).toBe(true);
     expect(on(again(parts), "Levels").frame?.x).toBe(536);
   });
 
   it("of a title that has its place from its layout and is given one of its own", () => {
-    const title = deck.slides[0]?.elements.find(({ slot }) => slot === "title") as Element;
+    const title = must(deck.slides[0]?.elements.find(({ slot }) => slot === "title"));
     const next = {
       ...deck,
       slides: deck.slides.map((slide) => ({
@@ -235,12 +229,12 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
       ) as Uint8Array,
     );
     parts["meta.xml"] = strToU8(
-      strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+      strFromU8(must(parts["meta.xml"])).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
     );
     const box =
       '<draw:frame draw:name="Box" draw:layer="layout" draw:style-name="gr9" x:mark="kept" svg:x="400pt" svg:y="300pt" svg:width="200pt" svg:height="80pt"><draw:text-box x:wave="1"><text:p><text:span text:style-name="out">in a box</text:span></text:p></draw:text-box></draw:frame>';
     parts["content.xml"] = strToU8(
-      strFromU8(parts["content.xml"] as Uint8Array)
+      strFromU8(must(parts["content.xml"]))
         .replace("<office:document-content ", '<office:document-content xmlns:x="urn:example:x" ')
         .replace(
           "<office:automatic-styles>",
@@ -255,7 +249,7 @@ describe("what Unitext does not model of a shape of an .odp stays", () => {
   })();
   const deck = read(bytes, "other.odp");
   const write = (next: Deck) => unzipSync(WRITERS.odp.write(next, context) as Uint8Array);
-  const content = (parts: Record<string, Uint8Array>) => strFromU8(parts["content.xml"] as Uint8Array);
+  const content = (parts: Record<string, Uint8Array>) => strFromU8(must(parts["content.xml"]));
   const again = (parts: Record<string, Uint8Array>) => read(zipSync(parts), "again.odp");
   const shapeIn = (text: string, name: string) =>
     new RegExp(`<draw:(custom-shape|frame) (?:(?!</draw:\\1>)[\\s\\S])*draw:name="${name}"[\\s\\S]*?</draw:\\1>`).exec(

@@ -11,6 +11,7 @@ import {
   run,
   slotsOf,
   THEMES,
+  must,
 } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -122,7 +123,7 @@ const counted: Deck = {
 
 /** The words of a slide where they are drawn: each with its size, colour, face and place. */
 function drawn(of: Deck, nth: number): Map<string, { size: number; fill: string; face: string; x: number; y: number }> {
-  const { nodes } = layoutSlide(of.slides[nth] as Deck["slides"][number], {
+  const { nodes } = layoutSlide(must(of.slides[nth]), {
     metadata: metadataOf(of),
     number: nth + 1,
     fonts,
@@ -169,7 +170,7 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
             expect.closeTo(x, 0),
             expect.closeTo(size, 0),
           ]);
-      expect(here.get("step 0 of them")?.x).toBeCloseTo(here.get("step 10 of them")?.x as number, 3);
+      expect(here.get("step 0 of them")?.x).toBeCloseTo(must(here.get("step 10 of them")?.x), 3);
     }
   });
 
@@ -293,7 +294,7 @@ describe("spaces that are more than space between words (The Unicode Standard, 6
   };
   it.each(["pptx", "odp", "md", "json"] as const)("stay where they are in a .%s", async (format) => {
     const bytes = await WRITERS[format].write(deck, bench.context);
-    const [slide] = bench.read(bytes as Uint8Array, `deck.${format}`).deck.slides;
+    const [slide] = bench.read(bytes, `deck.${format}`).deck.slides;
     const body = slide?.elements.find(({ kind }) => kind === "text");
     expect(body?.kind === "text" && body.text.map(({ runs }) => runs.map(({ text }) => text).join(""))).toEqual(spaced);
     expect(slide?.notes.map(({ runs }) => runs.map(({ text }) => text).join(""))).toEqual(spaced);

@@ -13,6 +13,7 @@ import {
   type SlideProperties,
   textOf,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import {
   chartOf,
@@ -29,7 +30,7 @@ import {
 } from "@unitext/core/text";
 import type { Flow } from "./draft";
 
-/** A slide that has its content and does not have its ids yet. */
+/** A slide with its content, but without ids. */
 export interface Composed {
   title: RichText | null;
   depth: 1 | 2 | null;
@@ -38,10 +39,10 @@ export interface Composed {
   notes: RichText;
   properties: SlideProperties;
   arrangement: ArrangementName;
-  /** Whether the text itself names the arrangement. */
+  /** Whether the text names the arrangement. */
   named?: boolean;
   reason: Reason;
-  /** All text of the main flow appears point by point. */
+  /** Whether all text of the main flow appears point by point. */
   steps: Steps;
 }
 
@@ -75,7 +76,7 @@ export function partsOfDraft({ title, depth, flow, slots }: DraftParts, opens: b
   };
 }
 
-/** Recognises the arrangement of a draft, unless it is given; a name that is none is told. */
+/** Recognises the arrangement of a draft, unless the text names one. A name that is not an arrangement is reported. */
 export function chooseArrangement(
   draft: DraftParts,
   first: boolean,
@@ -97,7 +98,7 @@ export function chooseArrangement(
 
 type Bare = { slot: string | null; content: Content; steps?: Steps };
 
-/** The contents of a slide with the slots that they take, texts of one slot that follow each other as one. */
+/** Returns the content of a slide with its slots; texts of one slot that follow each other become one. */
 function placeFlow({ arrangement, title, flow, slots, steps }: Composed): Bare[] {
   const all: Bare[] = title && !isEmptyText(title) ? [{ slot: "title", content: { kind: "text", text: title } }] : [];
   const add = (slot: string | null, content: Content, stepped: Steps) => {
@@ -149,14 +150,14 @@ function placeFlow({ arrangement, title, flow, slots, steps }: Composed): Bare[]
 }
 
 const mainOnce = new WeakMap<RichText, RichText>();
-/** A text whose main points come with what is below them; made once, so that it is laid out once. */
+/** Returns a text whose main points appear with those below them. Cached, so that it is laid out once. */
 function mainPoints(text: RichText): RichText {
   const made = mainOnce.get(text) ?? withSteps(text, "main");
   mainOnce.set(text, made);
   return made;
 }
 
-/** Makes the slide of a composition. Equal compositions share their contents, so that they are laid out once. */
+/** Makes the slide of a composition. Equal compositions share their content, so that they are laid out once. */
 export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
   const elements = placeFlow(composed).map(
     ({ slot, content, steps }) =>
@@ -180,7 +181,7 @@ export function slideOf(composed: Composed, id: string, newId: () => string): Sl
   return { ...slide, elements: readingOrder(slide) };
 }
 
-/** How a numeric table is drawn when the rule makes charts: over time as a line, few shares as columns, long names as bars. */
+/** Chooses the type of chart for a numeric table: a line over time, columns for few categories, bars for long names. */
 function chartTypeFor(categories: readonly string[]): ChartType {
   const times = categories.filter((name) =>
     /^\s*(\d{4}|Q[1-4]\b|[A-Z]?\d{1,2}[./-]\d{1,2}|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|ene|abr|ago|dic|mär|mai|okt|dez)/i.test(
@@ -191,7 +192,7 @@ function chartTypeFor(categories: readonly string[]): ChartType {
   return categories.some((name) => name.length > 14) ? "bar" : "column";
 }
 
-/** Numeric tables as charts, where the rule says so. */
+/** Replaces numeric tables by charts, where the rule says so. */
 export function asCharts(flow: readonly Flow[], rule: BreakRule): Flow[] {
   if (!rule.charts) return [...flow];
   return flow.map((item): Flow => {
@@ -203,7 +204,7 @@ export function asCharts(flow: readonly Flow[], rule: BreakRule): Flow[] {
   });
 }
 
-/** Something that needs a slide to itself when more than a line of text stands with it. */
+/** Whether something needs a slide to itself when more than a line of text comes with it. */
 const isLarge = (item: Flow) =>
   item.kind === "content" &&
   (item.content.kind === "chart" ||
@@ -211,13 +212,13 @@ const isLarge = (item: Flow) =>
     (item.content.kind === "table" && item.content.rows.length > 4) ||
     (item.content.kind === "code" && item.content.text.split("\n").length > 6));
 
-/** The words on a slide with a figure: more than these stand on a slide of their own. */
+/** More words than these beside a figure go on a slide of their own. */
 const CAPTION = 30;
 
 /**
- * Divides the flow of a slide where it would crowd: large figures that stand with more than a line of text, and pictures
- * beyond the first, get slides of their own, in order. A section's heading with more than a line below it stands alone
- * first, unless everything is to stay as it is typed.
+ * Divides the flow of a slide that would be crowded: large figures with more than a line of text, and pictures after
+ * the first, get slides of their own, in order. A section's heading with more than a line below it gets a slide of its
+ * own first, unless the rule leaves everything as it was typed.
  */
 export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly Flow[]; opener: boolean }[] {
   const { flow, depth, title } = draft;
@@ -235,7 +236,7 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
   if (many) {
     let pictures = 0;
     for (const item of flow) {
-      const last = parts.at(-1) as Flow[];
+      const last = must(parts.at(-1));
       if (isLarge(item)) parts.push([item], []);
       else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION)
         parts.push([item]);
@@ -243,7 +244,7 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
     }
   } else parts[0] = [...flow];
   const kept = parts.filter((part) => part.length);
-  // A line that is left alone after a figure belongs to it.
+  // A single line left after a figure belongs to it.
   const joined: Flow[][] = [];
   for (const part of kept) {
     const before = joined.at(-1);
@@ -264,7 +265,7 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
   ];
 }
 
-/** A heading that is too long for a title: its first words, up to the end of a clause where there is one. */
+/** Shortens a heading that is too long for a title to its first words, up to the end of a clause where there is one. */
 export function shortTitle(title: RichText, most: number): RichText {
   const words = textOf(title).replace(/\s+/g, " ").trim();
   const clause = /^.{12,}?[.;:!?–—](?=\s)/u.exec(words)?.[0];

@@ -2,14 +2,14 @@ import { type BreakRule, type Cut, paragraphText, type RichText } from "@unitext
 import type { Block, Problem } from "@unitext/core/text";
 import { addBlock, type Draft, emptyDraft, isEmptyDraft, assignColumns } from "./draft";
 
-/** One way to cut: whether a block begins a slide, and the blocks that it sees in one. */
+/** One way to cut: whether a block starts a slide, and the blocks into which it divides one. */
 interface Cutter<C extends Cut> {
   starts(block: Block, draft: Draft, cut: C): boolean;
   pieces?(block: Block): Block[];
 }
 
 const splitOnce = new WeakMap<RichText, Block[]>();
-/** The same pieces, by identity, as long as the block's text is the same. */
+/** Returns the same pieces, by identity, as long as the block's text is the same. */
 function kept(block: Block & { text: RichText }, make: () => Block[]): Block[] {
   const known = splitOnce.get(block.text);
   if (known?.[0]?.from === block.from) return known;
@@ -24,7 +24,7 @@ function kept(block: Block & { text: RichText }, make: () => Block[]): Block[] {
   return made;
 }
 
-/** A block of several paragraphs as one of each; a list stays whole. */
+/** Divides a block of several paragraphs into one block each; a list stays whole. */
 function paragraphs(block: Block): Block[] {
   if (block.kind !== "text" || block.text.length < 2 || block.text.some(({ kind }) => kind !== "plain")) return [block];
   return kept(block, () =>
@@ -32,7 +32,7 @@ function paragraphs(block: Block): Block[] {
   );
 }
 
-/** A block as one for each of its lines and items. */
+/** Divides a block into one for each of its lines and items. */
 function lines(block: Block): Block[] {
   if (block.kind !== "text") return [block];
   return kept(block, () =>
@@ -91,16 +91,19 @@ const CUTTERS: { [K in Cut["kind"]]: Cutter<Extract<Cut, { kind: K }>> } = {
 };
 const cutterFor = (cut: Cut) => CUTTERS[cut.kind] as Cutter<Cut>;
 
-/** Under the paragraph rule a slide without a heading of its own takes the one that stands over it. */
+/** Whether slides without a heading of their own take the one above them, as under the paragraph rule. */
 const inheritsTitle = (rule: BreakRule) =>
   rule.cuts.some(({ kind }) => kind === "paragraph") && !rule.cuts.some(({ kind }) => kind === "line");
 
-/** A document without headings gives a heading rule nothing to cut at: its paragraphs are cut then, from this many on. */
+/**
+ * A heading rule has nothing to cut at in a document without headings. From this many paragraphs on, it is cut at
+ * paragraphs instead.
+ */
 const FEW = 9;
 
 /**
  * Cuts blocks into drafts by a rule, one at a time as they are read. Marks and breaks always cut; `join` keeps what
- * follows on the slide. A rule of headings alone over a text that has none cuts at paragraphs, and that is said.
+ * follows on the slide. A rule of headings alone cuts a text without headings at paragraphs, and says so.
  */
 export function* cutDrafts(
   blocks: Iterable<Block>,
@@ -176,7 +179,7 @@ export function* cutDrafts(
       for (const held of waiting.splice(0)) yield* take(held);
       waiting = undefined;
     } else if (waiting.length === FEW) {
-      // Without a heading so far: whether one comes decides how the text is cut.
+      // No heading so far: whether one comes decides how the text is cut.
       problems.push({
         line: waiting[0]?.from ?? 1,
         message:

@@ -6,30 +6,34 @@ import {
   paragraphText,
   type PointChoice,
   type RichText,
+  must,
 } from "@unitext/core/model";
 import type { Draft, Flow } from "./draft";
 import { type Point, pointsOf, trimToPoint } from "./points";
 
-/** Where the text of a draft goes: for each slide that it makes, what stays in its flow and what its notes get; and the points that were taken. */
+/**
+ * The text of a draft as it is placed: for each slide, what stays in its flow and what goes to its notes, and the
+ * points taken.
+ */
 export interface PlacedText {
   parts: { flow: Flow[]; notes: RichText }[];
   points: Point[];
 }
 
-/** Prose that is as short as a point needs no shortening, and no copy in the notes. */
+/** Prose of at most this many words is as short as a point: it is not shortened, nor copied to the notes. */
 const SHORT = 14;
 
 const isProse = ({ kind, level, runs }: Paragraph) =>
   kind === "plain" && level === 0 && !runs.every(({ marks }) => marks?.includes("strong"));
 
-/** The paragraph without the footnotes that are already on the slide. */
+/** Returns the paragraph without the footnotes that are already on the slide. */
 function without(paragraph: Paragraph, shown: ReadonlySet<object>): Paragraph {
   return paragraph.runs.some(({ footnote }) => footnote && shown.has(footnote))
     ? { ...paragraph, runs: paragraph.runs.filter(({ footnote }) => !footnote || !shown.has(footnote)) }
     : paragraph;
 }
 
-/** Whether paragraphs have more words than so many. */
+/** Whether paragraphs have more than this many words. */
 function hasMoreWords(text: RichText, most: number): boolean {
   let words = 0;
   return text.some((paragraph) => (words += countWords(paragraphText(paragraph))) > most);
@@ -49,10 +53,10 @@ const toNotes: Destination = ({ flow }) => ({
   points: [],
 });
 
-/** More points than these are too many for one slide (common practice, no source); they are shared out evenly. */
+/** More points than these are too many for one slide (common practice, no source); they are distributed evenly. */
 const MOST_POINTS = 6;
 
-/** Points onto the slide, and the whole of what was shortened into the notes. */
+/** Puts points on the slide, and the whole text of what was shortened in the notes. */
 const toBoth: Destination = ({ flow }, language, choices) => {
   const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isProse) : []));
   const short =
@@ -67,7 +71,7 @@ const toBoth: Destination = ({ flow }, language, choices) => {
   const parts: PlacedText["parts"] = [{ flow: [], notes: [] }];
   let count = 0;
   for (const item of flow) {
-    let part = parts.at(-1) as PlacedText["parts"][number];
+    let part = must(parts.at(-1));
     if (item.kind !== "text" || item.quote) {
       part.flow.push(item);
       continue;
@@ -112,7 +116,7 @@ const toBoth: Destination = ({ flow }, language, choices) => {
 
 const DESTINATIONS: Record<BreakRule["placement"], Destination> = { slide: toSlide, notes: toNotes, both: toBoth };
 
-/** Sends the text of a draft where the rule says. The notes that the text itself gives follow what comes from its prose. */
+/** Places the text of a draft as the rule says. Notes in the text follow those that come from its prose. */
 export function placeText(
   draft: Draft,
   rule: BreakRule,

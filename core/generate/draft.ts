@@ -1,23 +1,23 @@
-import { joinRuns, type RichText, run, type SlideProperties } from "@unitext/core/model";
+import { joinRuns, type RichText, run, type SlideProperties, must } from "@unitext/core/model";
 import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text";
 
-/** A stretch of a slide's content in the order of the text: paragraphs with the line of each, or something that is no text. */
+/** Content of a slide in the order of the text: paragraphs with the line of each, or something other than text. */
 export type Flow =
   | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; steps?: Steps }
   | { kind: "content"; content: Exclude<Content, { kind: "text" }>; line: number };
 
-/** What a slide is gathered from before it has an arrangement. */
+/** A slide's content before it has an arrangement. */
 export interface Draft {
   lines: Lines | null;
   mark: SlideMark;
   title: RichText | null;
-  /** 1 where its heading opens the deck or a section, 2 for any other, null without one. */
+  /** 1 for a heading that opens the deck or a section, 2 for any other, null without one. */
   depth: 1 | 2 | null;
   flow: Flow[];
   slots: Map<string, { flow: Flow[]; width?: number }>;
   columns: number;
   notes: RichText;
-  /** What it was gathered from, as the readers gave it: equal lists make equal slides. */
+  /** The readers' objects that it was made from: equal lists make equal slides. */
   made: object[];
   key: string;
 }
@@ -53,7 +53,7 @@ const strong = (text: RichText): RichText =>
     ),
   }));
 const strongOnce = new WeakMap<RichText, RichText>();
-/** A heading that stands among the words of a slide. */
+/** Returns a heading inside the text of a slide. */
 function subheading(text: RichText): RichText {
   const known = strongOnce.get(text) ?? strong(text);
   strongOnce.set(text, known);
@@ -79,7 +79,7 @@ function flowOfBlock(block: Block): Flow[] {
 
 const COLUMN_NAMES = ["left", "middle", "right"];
 
-/** The object that a block is known by, however often its lines shift. */
+/** Returns the object that identifies a block, even when its lines shift. */
 function identity(block: Block): object {
   if ("text" in block) return block.text;
   if (block.kind === "figure") return block.figure;
@@ -88,7 +88,7 @@ function identity(block: Block): object {
   return block;
 }
 
-/** Adds a block to the slide that is being gathered. */
+/** Adds a block to a draft. */
 export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
   draft.lines = { from: draft.lines?.from ?? block.from, to: Math.max(draft.lines?.to ?? 0, block.to) };
   if (block.kind === "slot") for (const inner of block.blocks) draft.made.push(identity(inner));
@@ -105,7 +105,7 @@ export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
       draft.notes = [...draft.notes, ...block.text];
       break;
     case "slot": {
-      const name = block.slot === "column" ? (COLUMN_NAMES[Math.min(2, draft.columns++)] as string) : block.slot;
+      const name = block.slot === "column" ? must(COLUMN_NAMES[Math.min(2, draft.columns++)]) : block.slot;
       const held = draft.slots.get(name) ?? { flow: [], ...(block.width ? { width: block.width } : {}) };
       for (const inner of block.blocks) {
         if (inner.kind === "notes") draft.notes = [...draft.notes, ...inner.text];
@@ -127,7 +127,7 @@ export function addBlock(draft: Draft, block: Block, depth: 1 | 2): void {
   }
 }
 
-/** Two columns are left and right; what was gathered as the middle of three becomes the right of two. */
+/** Assigns two columns to left and right: the middle of three becomes the right of two. */
 export function assignColumns(draft: Draft): Draft {
   if (draft.columns !== 2) return draft;
   const middle = draft.slots.get("middle");
@@ -136,7 +136,7 @@ export function assignColumns(draft: Draft): Draft {
   return { ...draft, slots };
 }
 
-/** What the slide says of its look: its mark, and the widths that its columns give. */
+/** Returns the slide properties of a draft: those of its mark, and the widths of its columns. */
 export function slidePropertiesOfDraft({ mark, slots }: Draft): SlideProperties {
   const { background, transition, delay, section } = mark;
   const given = ["left", "middle", "right"].flatMap((name) => (slots.has(name) ? [slots.get(name)?.width] : []));

@@ -10,22 +10,23 @@ import {
   run,
   type TableElement,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
 import { sentenceRanges } from "./points";
 
-/** What fitting needs: the deck's look and its fonts. */
+/** What fitting needs: the deck's theme and its fonts. */
 export interface FitContext {
   metadata: DeckMetadata;
   fonts: FontSet;
 }
 
-/** A piece of a slide's flow that is never broken by itself. */
+/** A piece of a slide's flow that is never broken. */
 interface Atom {
   flow: Flow;
-  /** How bad it is to break before it, and after it; 0 is a good place. */
+  /** The penalty of a break before it, and after it; 0 is a good place. */
   before: number;
   after: number;
 }
@@ -61,7 +62,10 @@ function numberFormat(language: string): Intl.NumberFormat {
 
 const numberedOnce = new WeakMap<RichText, Map<string, RichText>>();
 
-/** A title with its number among those that it continues over, in the deck's language. The same title and number are the same object. */
+/**
+ * Returns a title with its number among the slides that it continues over, in the deck's language. Cached: the same
+ * title and number give the same object.
+ */
 export function titleWithNumber(title: RichText | null, nth: number, count: number, language: string): RichText | null {
   if (!title || count < 2) return title;
   const held = numberedOnce.get(title) ?? new Map<string, RichText>();
@@ -100,7 +104,7 @@ function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
   });
 }
 
-/** Rows in groups that no cell reaches out of, each as a table with the header repeated. */
+/** Divides a table into groups of rows that no cell spans, each a table with the header repeated. */
 function tableAtoms(table: Omit<TableElement, "id" | "slot">, line: number): Atom[] {
   const head = table.rows.slice(0, table.header);
   const atoms: Atom[] = [];
@@ -123,7 +127,10 @@ function tableAtoms(table: Omit<TableElement, "id" | "slot">, line: number): Ato
 const tableRow = (row: TableElement["rows"][number]) =>
   row.map((cell) => (cell ? textOf(cell.text).replace(/\s+/g, " ").trim() : ""));
 
-/** A table that no slide holds, as a point a row: each value after the name of its column. */
+/**
+ * Returns a table that is too large for any slide as text, a point for each row: every value after the name of its
+ * column.
+ */
 function tableText(table: Omit<TableElement, "id" | "slot">, line: number): Flow {
   const names = table.header ? tableRow(table.rows[table.header - 1] ?? []) : [];
   const rows = table.header < table.rows.length ? table.rows.slice(table.header) : table.rows;
@@ -145,9 +152,9 @@ function codeAtoms(code: Omit<CodeElement, "id" | "slot">, line: number): Atom[]
   }));
 }
 
-/** A paragraph in two or more at the ends of its sentences, else at words. */
+/** Divides a paragraph at the ends of its sentences, or else at words. */
 function paragraphAtoms(flow: Extract<Flow, { kind: "text" }>, language: string): Atom[] {
-  const paragraph = flow.text[0] as Paragraph;
+  const paragraph = must(flow.text[0]);
   const text = paragraphText(paragraph);
   let ends = sentenceRanges(text, language).map(({ to }) => to);
   if (ends.length < 2) {
@@ -191,7 +198,7 @@ function paragraphAtoms(flow: Extract<Flow, { kind: "text" }>, language: string)
   });
 }
 
-/** What an atom that does not fit alone is broken into; an empty list where it is left as it is. */
+/** Divides an atom that does not fit alone; an empty list when it cannot be divided. */
 function smaller({ flow }: Atom, language: string, say: (message: string) => void): Atom[] {
   if (flow.kind === "text") return paragraphAtoms(flow, language);
   const { content, line } = flow;
@@ -244,12 +251,12 @@ function smaller({ flow }: Atom, language: string, say: (message: string) => voi
 function atomsOf(flow: readonly Flow[]): Atom[] {
   return flow.flatMap((item): Atom[] => {
     if (item.kind === "text") return textAtoms(item);
-    // A picture and what it shows belong together.
+    // A picture and its caption belong together.
     return [{ flow: item, before: item.content.kind === "picture" ? 8 : 0, after: 0 }];
   });
 }
 
-/** Rows and lines that follow each other as one table, one code; texts as one text. */
+/** Joins rows and lines that follow each other into one table or code block, and texts into one text. */
 function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
   const flows: Flow[] = [];
   for (const { flow } of atoms) {
@@ -287,7 +294,7 @@ function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
 
 const noId = () => "x";
 
-/** Whether a composed slide shows all that it holds, and how much stands out in points. */
+/** Returns by how many points a composed slide overflows; 0 when everything fits. */
 function overflowOf(composed: Composed, { metadata, fonts }: FitContext): number {
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata, number: 1, fonts });
 }
@@ -296,7 +303,7 @@ function counter(): () => string {
   return () => `${noId()}${next++}`;
 }
 
-/** A page of the flow as a slide of its own. */
+/** Returns a page of the flow as a slide of its own. */
 function paginate(composed: Composed, flow: readonly Flow[], nth: number): Composed {
   const depth = nth ? (composed.depth === null ? null : 2) : composed.depth;
   const draft = { title: composed.title, depth, flow, slots: new Map() };
@@ -311,23 +318,26 @@ function paginate(composed: Composed, flow: readonly Flow[], nth: number): Compo
   };
 }
 
-/** The places to break at or before `end`, the best first: near it, not inside a list item or under a heading, no crumb left over. */
+/**
+ * Returns the places to break at or before `end`, the best first: near it, not inside a list item or after a heading,
+ * with no small rest.
+ */
 function breaksBefore(atoms: readonly Atom[], start: number, end: number): number[] {
   if (end >= atoms.length) return [atoms.length];
   const lowest = Math.max(start + 1, start + Math.ceil((end - start) * 0.4));
   const places: { at: number; cost: number }[] = [];
   for (let at = end; at >= lowest; at--) {
     const crumb = atoms.length - at === 1 && end - start > 2 ? 15 : 0;
-    places.push({ at, cost: (end - at) * 5 + (atoms[at] as Atom).before + (atoms[at - 1] as Atom).after + crumb });
+    places.push({ at, cost: (end - at) * 5 + must(atoms[at]).before + must(atoms[at - 1]).after + crumb });
   }
   return places.sort((a, b) => a.cost - b.cost).map(({ at }) => at);
 }
 
 /**
- * Makes a slide fit: by the layout's own steps of size and a title over two lines first; then a title that is too long
- * is shortened, its whole going to the notes; then columns stand on slides of their own and the flow continues on next
- * slides, cut at the best places, notes staying with the first, or what is left goes to the notes. Titles are numbered
- * when all that continues each other is known.
+ * Makes a composition fit. First by the theme's steps of size and a title on two lines; then a title that is too long
+ * is shortened, and all of it goes to the notes; then columns get slides of their own and the flow continues on next
+ * slides, cut at the best places, with the notes on the first; or what is left goes to the notes. Titles are numbered
+ * when all continuations are known.
  */
 export function fitComposition(
   composed: Composed,
@@ -372,7 +382,7 @@ export function fitComposition(
   const fits = (to: number) => overflowOf(page(start, to), context) === 0;
   let rounds = 0;
   while (start < atoms.length && rounds++ < 5000) {
-    // The largest number of atoms that fits, by doubling and halving around the last page's.
+    // Finds the largest number of atoms that fits, by doubling and halving from the last page's number.
     let low = start;
     let high = Math.min(atoms.length, start + guess);
     while (high < atoms.length && fits(high)) {
@@ -386,15 +396,15 @@ export function fitComposition(
       else high = middle;
     }
     if (low === start) {
-      const parts = smaller(atoms[start] as Atom, language, say);
+      const parts = smaller(must(atoms[start]), language, say);
       if (parts.length > 1 || (parts.length === 1 && parts[0]?.flow.kind !== atoms[start]?.flow.kind)) {
         atoms = atoms.toSpliced(start, 1, ...parts);
         continue;
       }
       low = start + 1;
     } else if (low < atoms.length && low - start > 0) {
-      // A table or a piece of code that no longer fits fills the page with what does.
-      const next = atoms[low] as Atom;
+      // A table or piece of code that no longer fits fills the page with as much as fits.
+      const next = must(atoms[low]);
       const content = next.flow.kind === "content" ? next.flow.content : undefined;
       if (
         content &&
@@ -408,7 +418,7 @@ export function fitComposition(
         }
       }
     }
-    // What is left of a page may be arranged otherwise and take more room: the place is one at which the page fits.
+    // The rest of a page may be arranged differently and take more room: the break is put where the page fits.
     const end = breaksBefore(atoms, start, low).find((at) => at === low || fits(at)) ?? low;
     guess = Math.max(2, end - start);
     pages.push(page(start, end));
@@ -448,7 +458,10 @@ export function fitComposition(
 
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
 
-/** A numbered title that no longer fits is shortened before its number; what stands below it has its place whatever the title says. */
+/**
+ * Shortens a numbered title that no longer fits, before its number. What is below has its place whatever the title
+ * says.
+ */
 export function fitTitle(
   numbered: Composed,
   plain: Composed,

@@ -15,6 +15,7 @@ import {
   textHash,
   textOf,
   within,
+  must,
 } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem, Reason } from "@unitext/core/text";
 import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from "./compose";
@@ -26,27 +27,30 @@ import { fitComposition, titleWithNumber, fitTitle } from "./fit";
 import { metadataFrom } from "./metadata";
 import type { Point } from "./points";
 
-/** What making slides needs beside the text: ids, and, for a rule that fits them, the deck's look and its fonts. */
+/** What generating needs beside the text: ids and, for a rule that fits slides, the deck's theme and its fonts. */
 export interface GenerateContext {
   newId: () => string;
   metadata?: DeckMetadata;
   fonts?: FontSet;
-  /** The document that the slides are noted to come from. */
+  /** The document that the slides record as their source. */
   document?: string;
 }
 
-/** A slide made, the lines that made it, whether the text itself gives the slide's id, why it has its arrangement, and the points that were taken for it. */
+/**
+ * A generated slide: the lines that made it, whether the text names its id, the reason for its arrangement, and the
+ * points taken for it.
+ */
 export interface GeneratedSlide {
   slide: Slide;
   lines: Lines;
   named: boolean;
   reason: Reason;
-  /** 0 for a slide that begins with its piece of the text, above for those that continue it. */
+  /** 0 for a slide that starts with its piece of the text, above for those that continue it. */
   part: number;
   points: Point[];
 }
 
-/** What a draft became, kept as long as the text that made it lives: typing elsewhere makes nothing again. */
+/** What a draft became. Cached as long as the text that made it lives, so that typing elsewhere makes nothing again. */
 interface Kept {
   key: string;
   parts: readonly object[];
@@ -61,7 +65,7 @@ function same(a: readonly object[], b: readonly object[]): boolean {
 }
 
 const contextKeys = new WeakMap<object, string>();
-/** What of rule and look changes a composition, as a key. */
+/** Returns a key of everything in rule and theme that changes a composition. */
 function contextKey(rule: BreakRule, { metadata, fonts }: GenerateContext): string {
   const { points, ...plain } = rule;
   const known = metadata && contextKeys.get(metadata);
@@ -155,7 +159,7 @@ function compose(
   return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
 }
 
-/** A name that has a slide to itself stands large in the middle, or in the corner, as the rule says. */
+/** A name of at most this many words gets the name layout of the rule: large in the middle, or in the corner. */
 const NAME_SLIDE = 6;
 function nameArrangement(
   arrangement: Composed["arrangement"],
@@ -199,7 +203,7 @@ function openingDraft(front: FrontMatter): Draft {
 }
 
 const hashes = new WeakMap<Composed, string>();
-/** The sum of what was made, noted on the slide: a slide that no longer has it was changed by hand. */
+/** Returns the hash of a generated slide, which is stored with it: a slide whose hash differs was changed by hand. */
 function hashOf(composed: Composed, slide: Slide): string {
   const known = hashes.get(composed) ?? contentHash(slide);
   hashes.set(composed, known);
@@ -212,10 +216,10 @@ const firstLine = ({ flow }: Composed): number | undefined => {
 };
 
 /**
- * Cuts a manuscript into slides by a rule, one at a time as its blocks are read. A title slide is made from the front
- * matter where the text does not begin with a heading of the first level. Ids come from `newId`, except those that the
- * text gives. Problems are added to the manuscript's own. With fonts, nothing stands out on a slide that is made,
- * unless the rule keeps it so.
+ * Generates slides from a manuscript by a rule, one at a time as its blocks are read. A title slide is made from the
+ * front matter where the text does not start with a heading of level 1. Ids come from `newId`, except those that the
+ * text names. Problems are added to the manuscript's own. With fonts, no generated slide overflows unless the rule
+ * leaves it so.
  */
 export function* generate(
   manuscript: Manuscript,
@@ -272,16 +276,14 @@ export function* generate(
       used.add(id);
       const level = Math.min(mark.level ?? 0, line.length);
       line.length = level;
-      const parent = level === 0 ? null : (line[level - 1] as string);
+      const parent = level === 0 ? null : must(line[level - 1]);
       line.push(id);
       const slide = { ...slideOf(one, id, newId), parent, hidden: mark.hidden ?? false };
       const range = {
-        from: starts[at] as number,
+        from: must(starts[at]),
         to: Math.max(
-          starts[at] as number,
-          at + 1 < composed.length && (starts[at + 1] as number) > (starts[at] as number)
-            ? (starts[at + 1] as number) - 1
-            : lines.to,
+          must(starts[at]),
+          at + 1 < composed.length && must(starts[at + 1]) > must(starts[at]) ? must(starts[at + 1]) - 1 : lines.to,
         ),
       };
       within("slides", ++count, "slides");
@@ -306,7 +308,9 @@ export function* generate(
   if (first && titled) yield* make(openingDraft(manuscript.front));
 }
 
-/** In a typed deck any first heading of the first level is the title slide; in a document only the one that says its title. */
+/**
+ * In a typed deck any first heading of level 1 is the title slide; in a document only the one that repeats its title.
+ */
 function sameTitle(title: RichText | null, wanted: string | undefined, rule: BreakRule): boolean {
   return (
     rule.overflow === "leave" ||
@@ -316,7 +320,7 @@ function sameTitle(title: RichText | null, wanted: string | undefined, rule: Bre
   );
 }
 
-/** The deck that a manuscript makes. Its title is the front matter's, else the first slide's, else `fallback`. */
+/** Generates a deck from a manuscript. Its title is the front matter's, else the first slide's, else `fallback`. */
 export function generateDeck(
   manuscript: Manuscript,
   rule: BreakRule,

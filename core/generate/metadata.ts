@@ -6,7 +6,7 @@ function themeNamed(name: string): Theme | undefined {
   return Object.values(THEMES).find((theme) => theme.name.toLowerCase() === name.toLowerCase());
 }
 
-/** What the front matter says of the deck, put over a head; what cannot be taken is added to `problems`. */
+/** Returns metadata with what the front matter sets. Invalid values are added to `problems`. */
 export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problems: Problem[]): DeckMetadata {
   const theme = front.theme === undefined ? undefined : themeNamed(front.theme);
   const page = front.page === undefined ? undefined : pageNamed(front.page);

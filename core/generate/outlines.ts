@@ -1,4 +1,4 @@
-/** An outline for a common occasion, in the text form: headings to be filled, and what belongs under them in the notes. */
+/** An outline for a common occasion, in the text form: headings to fill in, with notes on what belongs under them. */
 export interface Outline {
   label: string;
   text: string;

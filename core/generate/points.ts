@@ -1,17 +1,25 @@
-import { countWords, joinRuns, type Paragraph, paragraphText, type PointChoice, type Run } from "@unitext/core/model";
+import {
+  countWords,
+  joinRuns,
+  type Paragraph,
+  paragraphText,
+  type PointChoice,
+  type Run,
+  must,
+} from "@unitext/core/model";
 import { rankable, rankSentences, type Sentence } from "./textrank";
 
-/** A point and the sentence that it was taken from: `chosen` by the method or the user, and whether the user said so. */
+/** A point, the sentence that it was taken from, and whether the method or the user chose it. */
 export interface Point {
   sentence: string;
   point: string;
   chosen: boolean;
   edited: boolean;
-  /** The paragraph of the prose, from 0. */
+  /** The index of its paragraph in the prose. */
   paragraph: number;
 }
 
-/** How long a point may be, in words, and how many of them a stretch of prose gives (common practice, no source). */
+/** The length of a point in words, and how many points a stretch of prose gives (common practice, no source). */
 const BUDGET = 14;
 const MOST = 6;
 const SHORTEST = 4;
@@ -22,7 +30,7 @@ const ABBREVIATION =
 const INITIAL = /(?:^|[\s(])(?:\p{Lu}|z|d|u)\.\s*$/u;
 const segmenters = new Map<string, Intl.Segmenter>();
 
-/** The sentences of a text as ranges; a full stop after an abbreviation ends none. */
+/** Returns the sentences of a text as ranges. A full stop after an abbreviation ends none. */
 export function sentenceRanges(text: string, language: string): { from: number; to: number }[] {
   let segmenter = segmenters.get(language);
   if (!segmenter) segmenters.set(language, (segmenter = new Intl.Segmenter(language, { granularity: "sentence" })));
@@ -48,7 +56,7 @@ export function sentenceRanges(text: string, language: string): { from: number; 
   });
 }
 
-/** Words that tie a sentence to the one before and say nothing alone, by language. */
+/** Words that tie a sentence to the one before it and mean nothing alone, by language. */
 const CONNECTIVE: Record<string, RegExp> = {
   en: /^(?:however|moreover|furthermore|in addition|additionally|therefore|thus|hence|for example|for instance|as a result|consequently|in contrast|by contrast|on the other hand|nevertheless|nonetheless|finally|in fact|of course|in practice|in short|in other words|similarly|likewise|meanwhile|accordingly|that said|above all),\s+/i,
   de: /^(?:außerdem|zudem|ferner|dagegen|schließlich|zum beispiel|allerdings),\s+/i,
@@ -65,7 +73,10 @@ interface Range {
   to: number;
 }
 
-/** What of a sentence stays when it is trimmed to the budget: ranges of its own text, in order, and whether its end is missing. */
+/**
+ * Returns the ranges of a sentence that stay when it is trimmed to the length of a point, and whether its end is cut
+ * off.
+ */
 function trimmedRanges(sentence: string, language: string): { ranges: Range[]; cut: boolean } {
   const words = (from: number, to: number) => countWords(sentence.slice(from, to));
   let from = 0;
@@ -105,8 +116,7 @@ function trimmedRanges(sentence: string, language: string): { ranges: Range[]; c
       if (found.index >= from && !aside.some((range) => found.index >= range.from && found.index < range.to))
         ends.push(found.index + found[0].length);
     let last = Math.min(BUDGET, ends.length) - 1;
-    while (last > SHORTEST && /(?:^|[^\p{L}\p{N}])[\p{L}]{1,3}$/u.test(sentence.slice(0, ends[last] as number)))
-      last -= 1;
+    while (last > SHORTEST && /(?:^|[^\p{L}\p{N}])[\p{L}]{1,3}$/u.test(sentence.slice(0, must(ends[last])))) last -= 1;
     to = ends[last] ?? to;
     cut = true;
   }
@@ -134,7 +144,7 @@ function slice(runs: readonly Run[], from: number, to: number): Run[] {
   return found;
 }
 
-/** A sentence's runs trimmed to a point: parts of it in its own order, its first letter large, no full stop, its footnotes kept. */
+/** Trims a sentence's runs to a point: parts of it in their order, capitalised, without full stop, footnotes kept. */
 export function trimToPoint(runs: readonly Run[], language: string): Run[] {
   const sentence = runs.map(({ text }) => text).join("");
   const { ranges, cut } = trimmedRanges(sentence, language);
@@ -148,7 +158,7 @@ export function trimToPoint(runs: readonly Run[], language: string): Run[] {
   return joinRuns([...kept, ...runs.filter(({ footnote }) => footnote)]);
 }
 
-/** A paragraph cut into its sentences, each with its runs. */
+/** Divides a paragraph into its sentences, each with its runs. */
 export function sentencesOf(paragraph: Paragraph, language: string): { sentence: string; runs: Run[] }[] {
   const text = paragraphText(paragraph);
   const ranges = sentenceRanges(text, language);
@@ -167,11 +177,11 @@ export function sentencesOf(paragraph: Paragraph, language: string): { sentence:
 function trimEnds(runs: Run[]): Run[] {
   const kept = runs.slice();
   const last = kept.findLastIndex(({ footnote }) => !footnote);
-  if (last >= 0) kept[last] = { ...(kept[last] as Run), text: (kept[last] as Run).text.trimEnd() };
+  if (last >= 0) kept[last] = { ...must(kept[last]), text: must(kept[last]).text.trimEnd() };
   return kept.filter(({ text, footnote }) => text !== "" || footnote);
 }
 
-/** A sentence of prose and the point that it gives, as a paragraph for a slide. */
+/** A sentence of prose and the point made from it, as a paragraph for a slide. */
 interface ParagraphPoints {
   sentence: Sentence;
   runs: Run[];
@@ -181,7 +191,9 @@ interface ParagraphPoints {
 }
 const takenOnce = new WeakMap<Paragraph, { language: string; taken: ParagraphPoints[] }>();
 
-/** The sentences of a paragraph with the point that each gives: taken once, whatever stands around it. */
+/**
+ * Returns the sentences of a paragraph with the point made from each. Cached, since it depends on the paragraph alone.
+ */
 function pointsInParagraph(paragraph: Paragraph, language: string): ParagraphPoints[] {
   const known = takenOnce.get(paragraph);
   if (known?.language === language) return known.taken;
@@ -200,9 +212,9 @@ function pointsInParagraph(paragraph: Paragraph, language: string): ParagraphPoi
 }
 
 /**
- * Takes points from prose by TextRank: every paragraph gives its best sentence as long as there is room, then the best
- * of the rest follow; each is trimmed to the budget, in the order of the text, and knows its sentence. What the user
- * chose before comes first. Nothing is in a point that is not in its sentence, unless the user wrote it.
+ * Takes points from prose by TextRank: every paragraph gives its best sentence while there is room, then the best of
+ * the rest follow. Each is trimmed, in the order of the text, and keeps its sentence. The user's earlier choices come
+ * first. A point contains nothing that is not in its sentence, unless the user wrote it.
  */
 export function pointsOf(
   prose: readonly Paragraph[],
@@ -213,14 +225,14 @@ export function pointsOf(
     pointsInParagraph(paragraph, language).map((taken) => ({ taken, paragraph: at })),
   );
   const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
-  const order = list.map((_, at) => at).sort((a, b) => (ranks[b] as number) - (ranks[a] as number) || a - b);
+  const order = list.map((_, at) => at).sort((a, b) => must(ranks[b]) - must(ranks[a]) || a - b);
   const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(prose.length, MOST));
   const chosen = new Set<number>();
-  const wordsAt = (at: number) => (list[at] as (typeof list)[number]).taken.words;
-  // A text of many paragraphs still gives each its best sentence; the slide continues.
+  const wordsAt = (at: number) => must(list[at]).taken.words;
+  // A text of many paragraphs still gives the best sentence of each; the slide continues.
   const given = new Set<number>();
   for (const at of order) {
-    const { paragraph } = list[at] as (typeof list)[number];
+    const { paragraph } = must(list[at]);
     if (given.has(paragraph) || wordsAt(at) < 3) continue;
     given.add(paragraph);
     chosen.add(at);

@@ -8,11 +8,14 @@ import {
   unitsOf,
 } from "@unitext/core/diff";
 import { apply, type Change, changePage, type SingleChange, singles, batch } from "@unitext/core/edit";
-import { type Deck, type DeckMetadata, type Element, slidePropertiesOf, type Slide } from "@unitext/core/model";
+import { type Deck, type DeckMetadata, type Element, slidePropertiesOf, type Slide, must } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { wordChanges, holdsMoreThanText } from "./wordchanges";
 
-/** Pairs the units of a slide made with those that the deck has: equal ones in equal slots first, then equal slots, then equal content, then equal kinds. */
+/**
+ * Pairs the units of a generated slide with those of the deck's slide: equal ones in equal slots first, then equal
+ * slots, equal content, equal kinds.
+ */
 function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, Unit> {
   const pairs = new Map<Unit, Unit>();
   const free = new Set(before);
@@ -34,7 +37,10 @@ function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, U
   return pairs;
 }
 
-/** The changes that make a slide of the deck say what a slide made says; what the text does not speak of stays. */
+/**
+ * Returns the changes that bring a slide of the deck in line with a generated one. What the text does not mention
+ * stays.
+ */
 export function slideChanges(old: Slide, made: Slide): SingleChange[] {
   const changes: SingleChange[] = [];
   const id = old.id;
@@ -44,7 +50,7 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
     const pairs = pairUnits(before, after);
     const kept = new Set(pairs.values());
     const slots: Record<string, string | null> = {};
-    // Empty texts that nothing speaks of give way where the slot gets words.
+    // Empty texts that the text does not mention give way where their slot gets words.
     const order = old.elements.slice();
     const drop = (element: Element) => {
       changes.push({ kind: "deleteElement", slide: id, element: element.id });
@@ -88,7 +94,7 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
       const at = order.indexOf(first);
       if (at > last) last = at;
       else {
-        // It stands before what it should follow: taken out and put in again.
+        // It comes before the element that it should follow: it is taken out and inserted again.
         const now: Element =
           held.key === unit.key
             ? first
@@ -121,10 +127,10 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
 }
 
 /**
- * The change that makes the deck say what its text now says, touching only what differs: slides that stay keep their
- * ids and all that the text does not speak of. Undefined when the deck says it already. `ids` gives, for each slide
- * made, the id that it has in the deck. With `typed`, the text is one that was written of the deck itself: slides that hold
- * more than it can say are followed word by word.
+ * Returns the change that brings the deck in line with its text and touches only what differs: remaining slides keep
+ * their ids and everything that the text does not mention. Undefined when nothing differs. `ids` gives the deck's id of
+ * each generated slide. With `typed`, the text was written of the deck itself: slides that hold more than the text can
+ * say are updated word by word.
  */
 export function reconcile(
   before: Deck,
@@ -157,7 +163,7 @@ export function reconcile(
   const last = new Map<string | null, string>();
   const old = new Map(deck.slides.map((slide) => [slide.id, slide]));
   made.forEach((slide, index) => {
-    const { id, parent } = wanted[index] as (typeof wanted)[number];
+    const { id, parent } = must(wanted[index]);
     const place = { parent, after: last.get(parent) ?? null };
     if (!pairs.has(slide.id)) take({ kind: "insertSlide", slide: { ...slide, parent }, place });
     else if (!stay.has(id)) take({ kind: "moveSlide", slide: id, place });
@@ -176,7 +182,10 @@ export function reconcile(
   return { change: changes.length ? batch(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }
 
-/** The slides that need no move: for each parent, a longest run of its children that stand in the wanted order already. */
+/**
+ * Returns the slides that need no move: under each parent, a longest run of children that are in the wanted order
+ * already.
+ */
 function slidesThatStay(
   slides: readonly Slide[],
   wanted: readonly { id: string; parent: string | null }[],
@@ -201,13 +210,13 @@ function longestIncreasing(items: readonly { id: string; index: number }[]): str
     let high = tails.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((items[tails[middle] as number]?.index ?? 0) < item.index) low = middle + 1;
+      if ((items[must(tails[middle])]?.index ?? 0) < item.index) low = middle + 1;
       else high = middle;
     }
     previous[at] = low > 0 ? tails[low - 1] : undefined;
     tails[low] = at;
   });
   const ids: string[] = [];
-  for (let at = tails.at(-1); at !== undefined; at = previous[at]) ids.push(items[at]?.id as string);
+  for (let at = tails.at(-1); at !== undefined; at = previous[at]) ids.push(must(items[at]?.id));
   return ids;
 }

@@ -1,5 +1,5 @@
 import type { Choice } from "@unitext/core/diff";
-import { apply, type Change, moveTo, type SingleChange } from "@unitext/core/edit";
+import { apply, moveTo, type SingleChange } from "@unitext/core/edit";
 import {
   type BreakRule,
   type Deck,
@@ -12,6 +12,7 @@ import {
   type Slide,
   textOf,
   titleOf,
+  must,
 } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
@@ -35,7 +36,7 @@ const run = (deck: Deck, before: string, after: string, choices = new Map<string
   return { review: found, ids, deck: change ? apply(deck, change).deck : deck, next };
 };
 const edit = (deck: Deck, ...changes: SingleChange[]) => apply(deck, { kind: "batch", changes }).deck;
-const slideNamed = (deck: Deck, name: string) => deck.slides.find((slide) => nameOf(slide) === name) as Slide;
+const slideNamed = (deck: Deck, name: string) => must(deck.slides.find((slide) => nameOf(slide) === name));
 const bodyOf = (slide: Slide) =>
   slide.elements.find(({ slot }) => slot === "body") as Extract<Slide["elements"][number], { kind: "text" }>;
 const states = (found: ReturnType<typeof review>) =>
@@ -62,7 +63,7 @@ describe("running a text again", () => {
     expect(
       again.review.items
         .filter(({ hand }) => hand)
-        .map(({ key }) => nameOf(deck.slides.find(({ id }) => id === key) as Slide)),
+        .map(({ key }) => nameOf(must(deck.slides.find(({ id }) => id === key)))),
     ).toEqual(["Dunes"]);
     expect(again.deck).toEqual(deck);
   });
@@ -166,7 +167,7 @@ describe("running a text again", () => {
       { kind: "insertSlide", slide: added, place: { parent: null, after: id("Gauges") } },
       { kind: "deleteSlide", slide: id("Storms") },
     );
-    deck = apply(deck, moveTo(deck, [id("Slacks")], { parent: null, after: id("Handbook") }) as Change).deck;
+    deck = apply(deck, moveTo(deck, [id("Slacks")], { parent: null, after: id("Handbook") })).deck;
     const after = `${TEXT}\n## Birds\n\n- Terns nest here\n`;
     expect(run(deck, TEXT, after).deck.slides.map(nameOf)).toEqual([
       "Handbook",
@@ -209,7 +210,7 @@ describe("running a text again", () => {
     const other = ruleOf({ kind: "heading", section: 0, slide: 1 }, { overflow: "continue" });
     const [base, next] = [madeOf(TEXT, "b", deck), madeOf(TEXT, "n", deck, other)];
     const { change } = takeReview(deck, base, next, new Map());
-    const after = apply(deck, change as Change).deck;
+    const after = apply(deck, must(change)).deck;
     expect(after.slides.map(nameOf)).toContain("Slacks");
     expect(textOf(slideNamed(after, "Slacks").notes)).toBe("By hand.");
   });
@@ -251,11 +252,11 @@ describe("running a text again", () => {
         for (const at of hands)
           deck = edit(deck, {
             kind: "setNotes",
-            slide: (deck.slides[at] as Slide).id,
+            slide: must(deck.slides[at]).id,
             notes: plainText(`by hand ${at}`),
           });
         const used = [...new Map(order.map(([at, changed]) => [at, changed]))];
-        const after = `# Handbook\n\n${used.map(([at, changed]) => (changed ? (sections[at] as string).replace("- ", "- now ") : sections[at])).join("")}`;
+        const after = `# Handbook\n\n${used.map(([at, changed]) => (changed ? must(sections[at]).replace("- ", "- now ") : sections[at])).join("")}`;
         const left = run(deck, TEXT, after).deck.slides.map(({ notes }) => textOf(notes));
         for (const at of hands) expect(left).toContain(`by hand ${at}`);
       }),

@@ -9,28 +9,28 @@ import {
   allWords,
 } from "@unitext/core/diff";
 import { type Change, longestRise } from "@unitext/core/edit";
-import { type Deck, type DeckMetadata, metadataOf, type Slide } from "@unitext/core/model";
+import { type Deck, type DeckMetadata, metadataOf, type Slide, must } from "@unitext/core/model";
 import type { GeneratedSlide } from "./generate";
 import { reconcile } from "./reconcile";
 
 /**
- * What running again does to one slide. `new` and `gone` in the text; `changed` by the text; `moved` in it; `conflict`
- * where text and hand differ; `same` when there is nothing to take, `added` when it was put in by hand.
+ * What running the rule again does to one slide: `new` or `gone` in the text, `changed` or `moved` by it, `conflict`
+ * where text and user differ, `same` when there is nothing to take, `added` when the user inserted it.
  */
 export interface ReviewItem {
   key: string;
   state: "same" | "added" | "new" | "changed" | "moved" | "gone" | "conflict";
-  /** It also stands at another place in the text. */
+  /** Whether it also has another place in the text. */
   moved: boolean;
-  /** It was changed by hand since it was made. */
+  /** Whether the user changed it since it was generated. */
   hand: boolean;
-  /** As it is in the deck; null where it is not there. */
+  /** The slide in the deck; null where it is not there. */
   mine: Slide | null;
-  /** As the text now makes it; null where the text has it no longer. */
+  /** The slide as the text now makes it; null where the text no longer has it. */
   theirs: Slide | null;
-  /** As the text made it before. */
+  /** The slide as the text made it before. */
   base: Slide | null;
-  /** As it would be, conflicts settled for the hand. */
+  /** The merged slide, with conflicts settled for the user. */
   merged: Slide | null;
   conflicts: Conflict[];
 }
@@ -42,7 +42,7 @@ export interface Review {
 
 const sameSource = (slide: Slide) => (slide.source ? `${slide.source.hash}/${slide.source.from}` : "");
 
-/** Pairs the slides of the deck with those that the text made before, by what is noted on them. */
+/** Pairs the slides of the deck with those that the text made before, by their recorded source. */
 function pairWithBase(deck: Deck, base: readonly GeneratedSlide[]): Map<string, Slide> {
   const pairs = new Map<string, Slide>();
   const taken = new Set<string>();
@@ -54,7 +54,7 @@ function pairWithBase(deck: Deck, base: readonly GeneratedSlide[]): Map<string, 
       if (pairs.has(slide.id)) continue;
       const list = waiting.get(key(slide));
       if (!list?.length || !key(slide)) continue;
-      // Of several copies the one that is as it was made is the original.
+      // Of several copies, the one that is as it was generated is the original.
       const at =
         list.length === 1
           ? 0
@@ -71,41 +71,41 @@ function pairWithBase(deck: Deck, base: readonly GeneratedSlide[]): Map<string, 
   pass(sameSource);
   pass((slide) => slide.source?.hash ?? "");
   pass((slide) => (slide.source ? String(slide.source.from) : ""));
-  // Slides that were typed have no note of where they come from; they are known by what they say.
+  // Typed slides record no source; they are recognised by their content.
   const typed = deck.slides.filter((slide) => !slide.source && !taken.has(slide.id));
   const left = base.filter(({ slide }) => !pairs.has(slide.id) && !slide.source);
   if (typed.length && left.length) {
     const byId = new Map(typed.map((slide) => [slide.id, slide]));
-    for (const [then, mine] of pairByContent(typed, left)) pairs.set(then, byId.get(mine) as Slide);
+    for (const [then, mine] of pairByContent(typed, left)) pairs.set(then, must(byId.get(mine)));
   }
   return pairs;
 }
 
-/** The slides that a hand put elsewhere: those outside a longest run that still stands in the order in which they were made. */
+/** Returns the slides that the user moved: those outside a longest run that is still in its generated order. */
 function movedByHand(order: readonly string[], wanted: ReadonlyMap<string, number>): Set<string> {
   const still = longestRise(order, wanted);
   return new Set(order.filter((id) => wanted.has(id) && !still.has(id)));
 }
 
-/** The sum of a slide as the text made it: noted on it, or taken of it. */
+/** Returns the hash of a slide as the text made it: the recorded one, or a new one. */
 const generatedHash = (slide: Slide) => slide.source?.hash ?? contentHash(slide);
 const same = (a: Slide, b: Slide) => generatedHash(a) === generatedHash(b) && a.hidden === b.hidden;
 const untouched = (mine: Slide, base: Slide) =>
   contentHash(mine) === generatedHash(base) && mine.hidden === base.hidden;
 
 export interface RerunOptions {
-  /** The text is being typed: a slide with other words at the same place is the same slide. */
+  /** Whether the text is being typed: a slide with other words at the same place is the same slide. */
   typing?: boolean;
 }
 
 interface Pairing {
-  /** Deck slides by the id of the slide that was made before. */
+  /** Slides of the deck by the id of the slide generated before. */
   mine: Map<string, Slide>;
-  /** Slides made before by the id of the slide made now. */
+  /** Slides generated before by the id of the slide generated now. */
   base: Map<string, Slide>;
 }
 
-/** The pairs that were found last for what is made now: a review is looked at, decided on and taken with the same. */
+/** The latest pairs for what is generated now. A review is shown, decided on and taken with the same ones. */
 const pairedOnce = new WeakMap<
   readonly GeneratedSlide[],
   { deck: Deck; base: readonly GeneratedSlide[]; typing: boolean; pairing: Pairing }
@@ -128,13 +128,13 @@ function pairWithMade(
   );
   const pairing = {
     mine: pairWithBase(deck, base),
-    base: new Map([...pairs].map(([now, then]) => [now, before.get(then) as Slide])),
+    base: new Map([...pairs].map(([now, then]) => [now, must(before.get(then))])),
   };
   pairedOnce.set(next, { deck, base, typing, pairing });
   return pairing;
 }
 
-/** Ids for what a merge puts on slides: none that these slides have. */
+/** Makes ids for merged elements that none of these slides uses. */
 function idsByPlace(slides: readonly Slide[]): () => string {
   let used: Set<string> | undefined;
   let serial = 0;
@@ -148,8 +148,8 @@ function idsByPlace(slides: readonly Slide[]): () => string {
 }
 
 /**
- * Compares what the text made before, what it makes now and the deck: what is new, changed, moved, gone, and where text
- * and hand disagree. `base` and `next` are made by the same rule, or by an old and a new one; nothing is changed.
+ * Compares what the text made before, what it makes now, and the deck: what is new, changed, moved or gone, and where
+ * text and user disagree. `base` and `next` are made by the same rule, or by an old and a new one. Changes nothing.
  */
 export function review(
   deck: Deck,
@@ -210,10 +210,10 @@ export function review(
     items.push(item);
     if (mine) byMine.set(mine.id, item);
   }
-  // What the text no longer has, and what a hand put in, stands where it stands in the deck.
+  // What the text no longer has, and what the user inserted, is listed where it is in the deck.
   const gone = new Map(
     base.flatMap(({ slide }) =>
-      pairs.mine.has(slide.id) ? [[(pairs.mine.get(slide.id) as Slide).id, slide] as const] : [],
+      pairs.mine.has(slide.id) ? [[must(pairs.mine.get(slide.id)).id, slide] as const] : [],
     ),
   );
   let at = 0;
@@ -247,9 +247,9 @@ export function review(
 }
 
 /**
- * The change that takes a review as decided: what the text brings is taken unless a choice says otherwise, conflicts
- * stay with the hand unless a choice says so; slides put in or moved by hand stay where the hand put them. `ids` gives,
- * for each slide made, the id that it has in the deck, or null where it is left out.
+ * Returns the change that takes a review as decided: what the text brings is taken unless a choice says otherwise,
+ * conflicts are settled for the user unless a choice says otherwise, and slides that the user inserted or moved stay
+ * where they are. `ids` gives the deck's id of each generated slide, or null where it is left out.
  */
 export function takeReview(
   deck: Deck,
@@ -260,7 +260,7 @@ export function takeReview(
   options: RerunOptions = {},
 ): { change: Change | undefined; ids: (string | null)[] } {
   const { items } = review(deck, base, next, choices, options);
-  // What stands freely on a slide was put there by hand: the text does not speak of it.
+  // Positioned elements are the user's: the text does not mention them.
   const bound = (slide: Slide): Slide =>
     slide.elements.some(isPositioned)
       ? { ...slide, elements: slide.elements.filter((element) => !isPositioned(element)) }
@@ -271,12 +271,12 @@ export function takeReview(
   const byTheirs = new Map(items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
 
   const sourceOf = (item: ReviewItem): { source?: Slide["source"] } => ({ source: item.theirs?.source });
-  // Each slide made that stays, in the order of the text.
+  // The generated slides that stay, in the order of the text.
   const list: { slide: Slide; parent: string | null }[] = [];
   const held = new Map<string, { slide: Slide; parent: string | null }>();
   const idOf = new Map<string, string>();
   for (const { slide } of next) {
-    const item = byTheirs.get(slide.id) as ReviewItem;
+    const item = must(byTheirs.get(slide.id));
     const left =
       item.mine === null &&
       (item.state === "same" || (item.state === "conflict" && !text(item)) || (item.state === "new" && !takes(item)));
@@ -284,7 +284,7 @@ export function takeReview(
     idOf.set(slide.id, item.mine?.id ?? slide.id);
   }
   const baseOrder = new Map(base.map(({ slide }, at) => [slide.id, at]));
-  const placeInBase = new Map([...pairs.mine].map(([then, mine]) => [mine.id, baseOrder.get(then) as number]));
+  const placeInBase = new Map([...pairs.mine].map(([then, mine]) => [mine.id, must(baseOrder.get(then))]));
   const handMoved = movedByHand(
     deck.slides.map(({ id }) => id),
     placeInBase,
@@ -293,7 +293,7 @@ export function takeReview(
   for (const { slide } of next) {
     const id = idOf.get(slide.id);
     if (id === undefined) continue;
-    const item = byTheirs.get(slide.id) as ReviewItem;
+    const item = must(byTheirs.get(slide.id));
     const wanted = slide.parent === null ? null : (idOf.get(slide.parent) ?? null);
     const then = item.base;
     const nestedBefore = then?.parent ? (pairs.mine.get(then.parent)?.id ?? null) : null;
@@ -312,7 +312,7 @@ export function takeReview(
       });
     else held.set(id, { slide: { ...content, ...sourceOf(item), id }, parent: parentInDeck.get(id) ?? null });
   }
-  // What the hand put in, moved or keeps goes after the slide that it follows in the deck.
+  // Slides that the user inserted, moved or keeps go after the slide that they follow in the deck.
   const inList = new Set(list.map(({ slide }) => slide.id));
   let last: string | null = null;
   for (const mine of deck.slides) {

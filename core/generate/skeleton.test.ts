@@ -1,4 +1,4 @@
-import { apply, type Change } from "@unitext/core/edit";
+import { apply } from "@unitext/core/edit";
 import {
   type Deck,
   DEFAULT_RULE,
@@ -10,6 +10,7 @@ import {
   type Slide,
   type TextElement,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
@@ -26,7 +27,7 @@ const deck: Deck = {
 };
 const words = (slide: Slide | undefined) => (slide ? textOf((slide.elements[1] as TextElement).text) : "");
 const put = (of: Deck, ids: string[], place: "slide" | "after") =>
-  apply(of, putSkeleton(of, ids, PARTS, place, idSource("p")) as Change).deck;
+  apply(of, must(putSkeleton(of, ids, PARTS, place, idSource("p")))).deck;
 
 describe("skeletons", () => {
   it("put the same parts on any selection at once, on the slide or after it", () => {
@@ -54,11 +55,11 @@ describe("skeletons", () => {
     const after = put(deck, ["a", "b"], "after");
     const filled = apply(after, {
       kind: "insertElement",
-      slide: (after.slides[2] as Slide).id,
+      slide: must(after.slides[2]).id,
       element: { kind: "text", id: "f", slot: "body", text: plainText("h = h0 + a") },
       index: 1,
     }).deck;
-    expect(apply(filled, removeSkeleton(filled, ["a", "b"], PARTS) as Change).deck.slides.map(nameOf)).toEqual([
+    expect(apply(filled, must(removeSkeleton(filled, ["a", "b"], PARTS))).deck.slides.map(nameOf)).toEqual([
       "Surge",
       "Formula",
       "Set-up",
@@ -72,7 +73,7 @@ describe("skeletons", () => {
       element: element.id,
       text: [element.text[0], ...plainText("a rise of the water"), ...element.text.slice(1)] as RichText,
     }).deck;
-    const left = apply(written, removeSkeleton(written, ["a"], PARTS) as Change).deck;
+    const left = apply(written, must(removeSkeleton(written, ["a"], PARTS))).deck;
     expect(words(left.slides[0])).toBe("Definition\na rise of the water");
     expect(removeSkeleton(deck, ["a"], PARTS)).toBeUndefined();
   });

@@ -16,7 +16,7 @@ import {
   titleOf,
 } from "@unitext/core/model";
 
-/** How the parts of a skeleton stand: as headings on the slide, or as slides of their own after it. */
+/** Where the parts of a skeleton go: as headings on the slide, or as slides after it. */
 export type SkeletonPlace = "slide" | "after";
 
 const isPart = (paragraph: Paragraph, parts: ReadonlySet<string>) =>
@@ -27,7 +27,7 @@ const isHeading = (paragraph: Paragraph) =>
   paragraph.runs.every(({ marks }) => marks?.includes("strong"));
 const part = (text: string): Paragraph => ({ kind: "plain", level: 0, runs: [run(text, ["strong"])] });
 
-/** The text of a slide with the parts that it lacks; one that holds nothing else keeps what it has. */
+/** Returns the text of a slide with the missing parts; a slide with nothing else keeps what it has. */
 function withParts(slide: Slide, parts: readonly string[], newId: () => string): SingleChange[] {
   const slot = textSlot(slide.arrangement);
   const roomy = slide.arrangement === "points" || slide.arrangement === "references";
@@ -51,7 +51,7 @@ function withParts(slide: Slide, parts: readonly string[], newId: () => string):
   ];
 }
 
-/** The slides that directly follow a slide's details, up to the next that is chosen. */
+/** Returns the slides directly after a slide's details, up to the next chosen one. */
 function slidesAfter(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide[] {
   const slide = slideWith(deck, id);
   if (!slide) return [];
@@ -62,8 +62,8 @@ function slidesAfter(deck: Deck, id: string, chosen: ReadonlySet<string>): Slide
 }
 
 /**
- * Puts the parts of a skeleton on every chosen slide, where it does not have them yet: as headings on the slide, or as
- * slides after it. Undefined when nothing is missing.
+ * Adds the parts of a skeleton to every chosen slide that lacks them: as headings on the slide, or as slides after it.
+ * Returns undefined when nothing is missing.
  */
 export function putSkeleton(
   deck: Deck,
@@ -104,7 +104,10 @@ const isUnfilled = (slide: Slide, parts: ReadonlySet<string>) =>
   !hasNotes(slide) &&
   slide.elements.every((element) => element.slot === "title" || (element.kind === "text" && isEmptyText(element.text)));
 
-/** Takes the parts of a skeleton off the chosen slides where nothing was filled in. Undefined when there is nothing to take off. */
+/**
+ * Removes the parts of a skeleton from the chosen slides where nothing was filled in. Returns undefined when there are
+ * none.
+ */
 export function removeSkeleton(deck: Deck, ids: Iterable<string>, parts: readonly string[]): Change | undefined {
   const chosen = new Set(ids);
   const names = new Set(parts.map((name) => name.trim()).filter(Boolean));
@@ -134,7 +137,7 @@ export function removeSkeleton(deck: Deck, ids: Iterable<string>, parts: readonl
   return changes.length ? batch(changes) : undefined;
 }
 
-/** A skeleton that comes with the program. */
+/** The skeletons that come with the program, by name. */
 export const SKELETONS: Record<string, readonly string[]> = {
   "Definition · Formula · In our data": ["Definition", "Formula", "In our data"],
   "Question · Evidence · Answer": ["Question", "Evidence", "Answer"],

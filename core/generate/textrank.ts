@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 /**
  * Ranks the vertices of a weighted undirected graph by TextRank (Mihalcea and Tarau, “TextRank: Bringing Order into
  * Texts”, 2004, section 2.2): WS(Vi) = (1 − d) + d · Σj wji / Σk wjk · WS(Vj), iterated until no value changes by more
@@ -7,20 +8,21 @@ export function textRank(
   weights: readonly (readonly number[])[],
   { damping = 0.85, threshold = 0.0001, rounds = 100 } = {},
 ): number[] {
-  // Who gives to each vertex, and which share of what it has to give; most sentences share no word with most others.
+  // For each vertex, its neighbours with the share of their value that they give. Most sentences share no word with
+  // most others.
   const sums = weights.map((row) => row.reduce((sum, weight) => sum + weight, 0));
   const givers = weights.map((row) => row.flatMap((weight, j) => (weight && sums[j] ? [j] : [])));
-  const shares = givers.map((list, i) => list.map((j) => (weights[i]?.[j] as number) / (sums[j] as number)));
+  const shares = givers.map((list, i) => list.map((j) => must(weights[i]?.[j]) / must(sums[j])));
   let scores = weights.map(() => 1);
   for (let round = 0; round < rounds; round++) {
     let moved = 0;
     const next: number[] = [];
     for (let i = 0; i < givers.length; i++) {
-      const [from, part] = [givers[i] as number[], shares[i] as number[]];
+      const [from, part] = [must(givers[i]), must(shares[i])];
       let given = 0;
-      for (let at = 0; at < from.length; at++) given += (part[at] as number) * (scores[from[at] as number] as number);
+      for (let at = 0; at < from.length; at++) given += must(part[at]) * must(scores[must(from[at])]);
       next[i] = 1 - damping + damping * given;
-      moved = Math.max(moved, Math.abs((next[i] as number) - (scores[i] as number)));
+      moved = Math.max(moved, Math.abs(must(next[i]) - must(scores[i])));
     }
     scores = next;
     if (moved <= threshold) break;
@@ -28,7 +30,10 @@ export function textRank(
   return scores;
 }
 
-/** How alike two sentences are: the words that they share, over the logarithms of their lengths (section 4.1 of the same paper). */
+/**
+ * Returns the similarity of two sentences: their shared words over the logarithms of their lengths (section 4.1 of the
+ * same paper).
+ */
 export function sentenceSimilarity(a: readonly string[], b: readonly string[]): number {
   const words = new Set(a);
   return similarity([...new Set(b)].filter((word) => words.has(word)).length, a.length, b.length);
@@ -39,7 +44,7 @@ function similarity(shared: number, lengthA: number, lengthB: number): number {
 }
 
 const WORD = /[\p{L}\p{N}]+/gu;
-/** The words of a sentence that carry its content: in lower case, words of one to three letters left out. */
+/** Returns the content words of a sentence in lower case: those of four letters or more. */
 export function contentWords(sentence: string): string[] {
   return (sentence.toLowerCase().match(WORD) ?? []).filter(
     (word) => word.length > 3 || /\p{N}|[^\p{Script=Latin}]/u.test(word),
@@ -50,7 +55,7 @@ export function contentWords(sentence: string): string[] {
 export interface Sentence {
   text: string;
   words: ReadonlySet<string>;
-  /** How many content words it has, repeated ones counted. */
+  /** The number of its content words, repetitions included. */
   length: number;
 }
 
@@ -59,10 +64,13 @@ export function rankable(text: string): Sentence {
   return { text, words: new Set(words), length: words.length };
 }
 
-/** How many sentences are ranked together: more than a long chapter has, and few enough for every pair of them to be compared. */
+/** How many sentences are ranked together: more than a long chapter has, and few enough to compare every pair. */
 const TOGETHER = 600;
 
-/** The rank of each sentence of a text; a single one is 1. A text of more than 600 sentences is ranked in runs of so many. */
+/**
+ * Returns the rank of each sentence of a text; a single one has rank 1. A text of more than 600 sentences is ranked in
+ * runs of that length.
+ */
 export function rankSentences(sentences: readonly Sentence[]): number[] {
   if (sentences.length <= TOGETHER) return rankChunk(sentences);
   const ranks: number[] = [];
@@ -76,22 +84,18 @@ function rankChunk(sentences: readonly Sentence[]): number[] {
   const weights = sentences.map(() => new Array<number>(sentences.length).fill(0));
   const holders = new Map<string, number[]>();
   sentences.forEach(({ words }, i) => {
-    const row = weights[i] as number[];
+    const row = must(weights[i]);
     for (const word of words) {
       const before = holders.get(word);
       if (!before) holders.set(word, [i]);
       else {
-        for (const j of before) row[j] = (row[j] as number) + 1;
+        for (const j of before) row[j] = must(row[j]) + 1;
         before.push(i);
       }
     }
     for (let j = 0; j < i; j++)
       if (row[j])
-        (weights[j] as number[])[i] = row[j] = similarity(
-          row[j] as number,
-          (sentences[j] as Sentence).length,
-          (sentences[i] as Sentence).length,
-        );
+        must(weights[j])[i] = row[j] = similarity(must(row[j]), must(sentences[j]).length, must(sentences[i]).length);
   });
   return textRank(weights);
 }

@@ -1,5 +1,5 @@
 import { apply } from "@unitext/core/edit";
-import { type Deck, type Element, metadataOf, paragraphText, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Element, metadataOf, paragraphText, textOf, must } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { DEFAULT_RULE } from "@unitext/core/model";
@@ -22,7 +22,7 @@ function typed(of: Deck, change: (text: string) => string): { deck: Deck; change
   });
   return { deck: found ? apply(of, found).deck : of, changed: found !== undefined };
 }
-const slide = (of: Deck, id: string) => of.slides.find((one) => one.id === id) as Slide;
+const slide = (of: Deck, id: string) => must(of.slides.find((one) => one.id === id));
 const others = (before: Deck, after: Deck, ids: readonly string[]) =>
   before.slides
     .filter(({ id }) => !ids.includes(id))

@@ -1,7 +1,6 @@
 import { bareContent, contentKey } from "@unitext/core/diff";
 import type { SingleChange } from "@unitext/core/edit";
 import {
-  type ChartElement,
   DEFAULT_RULE,
   type Element,
   emptyDeck,
@@ -12,6 +11,7 @@ import {
   type Slide,
   stepsForm,
   type TableElement,
+  must,
 } from "@unitext/core/model";
 import { deckText, normalText, readText } from "@unitext/core/text";
 import { diffIndices } from "node-diff3";
@@ -21,7 +21,10 @@ import { generate } from "./generate";
 const free = new WeakMap<readonly Element[], boolean>();
 const KINDS: ReadonlySet<Element["kind"]> = new Set(["shape", "media", "foreign"]);
 
-/** Whether a slide holds more than the text form can say of it: places, looks, drawings of its own. Its text is followed word by word, and nothing else of it is touched. */
+/**
+ * Whether a slide holds more than the text form can say: frames, own properties, drawings. Its text is updated word by
+ * word, and nothing else of it is touched.
+ */
 export function holdsMoreThanText(slide: Slide): boolean {
   if (slide.master !== undefined || slide.regions) return true;
   const known = free.get(slide.elements);
@@ -57,7 +60,7 @@ export function holdsMoreThanText(slide: Slide): boolean {
 }
 
 const echoedSlides = new WeakMap<Slide, { first: boolean; echo: Slide | undefined }>();
-/** The slide that the text of a slide makes when it is read: against it is seen what was typed. */
+/** Returns the slide that the deck's own text makes when it is read, as the base for what was typed. */
 function echoedSlide(slide: Slide, first: boolean): Slide | undefined {
   const known = echoedSlides.get(slide);
   if (known && known.first === first) return known.echo;
@@ -84,7 +87,7 @@ interface Said {
   element: Element;
   at: number;
 }
-/** The paragraphs of a slide in order, with where they stand. */
+/** Returns the paragraphs of a slide in order, with their places. */
 function paragraphs(slide: Slide, shapes: boolean): Said[] {
   return slide.elements.flatMap((element) =>
     element.kind === "text" || (shapes && element.kind === "shape")
@@ -117,11 +120,11 @@ function paragraphs(slide: Slide, shapes: boolean): Said[] {
 }
 const bareWords = (words: string) => words.replace(/"marks":\[[^\]]*\],?/g, "");
 
-/** A paragraph of other words in the look of the one that it takes the place of. */
+/** Returns a paragraph with other words and the properties of the one that it replaces. */
 function withPropertiesOf(before: Paragraph, made: Paragraph): Paragraph {
   const spoken = before.runs.filter(({ text }) => text.trim());
   const marksOf = ({ marks }: Paragraph["runs"][number]) => (marks ?? []).join();
-  // A run looks as the one that said the same, or stood at its place, or was marked alike.
+  // A run gets the properties of the run with the same words, at the same place, or with the same marks.
   const propertiesAt = (run: Paragraph["runs"][number], nth: number) =>
     (
       spoken.find(({ text }) => text.trim() === run.text.trim()) ??
@@ -141,7 +144,7 @@ function withPropertiesOf(before: Paragraph, made: Paragraph): Paragraph {
 const FIGURES: readonly Element["kind"][] = ["table", "chart", "code", "formula", "diagram", "picture"];
 const keyOf = (element: Element) => JSON.stringify(bareContent(element));
 
-/** What a figure that was typed says, in the look that the figure of the deck has. */
+/** Returns a typed figure with the properties of the deck's figure. */
 function withTypedWords(old: Element, made: Element): Element {
   if (old.kind === "table" && made.kind === "table") {
     const same =
@@ -162,7 +165,7 @@ function withTypedWords(old: Element, made: Element): Element {
           return {
             ...cell,
             text: typed.text.map((paragraph, nth) =>
-              cell.text[nth] ? withPropertiesOf(cell.text[nth] as Paragraph, paragraph) : paragraph,
+              cell.text[nth] ? withPropertiesOf(cell.text[nth], paragraph) : paragraph,
             ),
           };
         }),
@@ -174,13 +177,16 @@ function withTypedWords(old: Element, made: Element): Element {
       ...old,
       type: made.type,
       categories: made.categories,
-      series: made.series.map((series, nth) => ({ ...(old as ChartElement).series[nth], ...series })),
+      series: made.series.map((series, nth) => ({ ...old.series[nth], ...series })),
     };
   const { id: _, slot: __, frame: ___, binding: ____, ...content } = made;
   return { ...old, ...content } as Element;
 }
 
-/** The changes that make a free slide say what was typed: words in the looks and places that they have; what the text does not speak of stays as it is. */
+/**
+ * Returns the changes that update the words of a slide with more content than the text can say. Everything that the
+ * text does not mention stays.
+ */
 export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChange[] {
   const echo = echoedSlide(old, first);
   const id = old.id;
@@ -201,7 +207,7 @@ export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChan
     });
   if (!echo) return changes;
 
-  // Words: what was typed between the echo and what is made, taken to the paragraphs of the slide that say the same as the echo.
+  // Words: what was typed since the base is applied to the paragraphs of the slide that say the same as the base.
   const [before, after] = [paragraphs(echo, false), paragraphs(made, false)];
   const own = paragraphs(old, true);
   const unused = new Set(own);
@@ -245,7 +251,7 @@ export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChan
             .findLast((one) => one !== undefined && one.element.slot !== "title") ??
           place.slice(from).find((one) => one !== undefined && one.element.slot !== "title");
         if (beside)
-          (slotsOfText(beside.element)[beside.at] as (Paragraph | null)[]).push({
+          must(slotsOfText(beside.element)[beside.at]).push({
             ...withPropertiesOf(beside.paragraph, typed),
             kind: typed.kind,
             level: typed.level,
@@ -270,7 +276,7 @@ export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChan
       index: old.elements.length,
     });
 
-  // Figures, kind by kind: those that the echo and the text have alike are not touched.
+  // Figures, kind by kind: those that are equal in base and text are not touched.
   for (const kind of FIGURES) {
     const of = (slide: Slide) => slide.elements.filter((element) => element.kind === kind);
     const [was, is, has] = [of(echo), of(made), of(old)];
@@ -287,12 +293,12 @@ export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChan
       const held = next < was.length ? has[next] : undefined;
       if (held) {
         same.add(next);
-        changes.push({ kind: "setElement", slide: id, element: withTypedWords(held, is[nth] as Element) });
+        changes.push({ kind: "setElement", slide: id, element: withTypedWords(held, must(is[nth])) });
       } else
         changes.push({
           kind: "insertElement",
           slide: id,
-          element: { ...(is[nth] as Element), slot: null },
+          element: { ...must(is[nth]), slot: null },
           index: old.elements.length,
         });
     });

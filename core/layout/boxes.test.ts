@@ -10,6 +10,7 @@ import {
   type TextBox,
   textHash,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { layoutSlide, leavesOf, linkNames, ruledPaths, type Scene, type SceneLine, type SceneNode } from "./index";
@@ -86,9 +87,9 @@ it("what leads somewhere as a whole is named by its words, or by what its pictur
 
 describe("a text in its box", () => {
   it("stands inside its insets, on every side where it is set", () => {
-    expect(start(lines(box([paragraph("word")]))[0] as SceneLine)).toBeCloseTo(110, 2);
-    expect(end(lines(box([paragraph("word", { align: "end" })]))[0] as SceneLine)).toBeCloseTo(386, 2);
-    const middle = lines(box([paragraph("word", { align: "centre" })]))[0] as SceneLine;
+    expect(start(must(lines(box([paragraph("word")]))[0]))).toBeCloseTo(110, 2);
+    expect(end(must(lines(box([paragraph("word", { align: "end" })]))[0]))).toBeCloseTo(386, 2);
+    const middle = must(lines(box([paragraph("word", { align: "centre" })]))[0]);
     expect((start(middle) + end(middle)) / 2).toBeCloseTo(110 + (300 - 24) / 2, 2);
   });
 
@@ -96,11 +97,11 @@ describe("a text in its box", () => {
     for (const line of lines(box([paragraph(LONG)]))) expect(end(line)).toBeLessThanOrEqual(386.01);
     const one = lines(box([paragraph(LONG)], { wrap: false }));
     expect(one).toHaveLength(1);
-    expect(end(one[0] as SceneLine)).toBeGreaterThan(400);
+    expect(end(must(one[0]))).toBeGreaterThan(400);
   });
 
   it("stands at the top, in the middle or at the bottom: the middle is half way", () => {
-    const y = (anchor: "top" | "middle" | "bottom") => (lines(box([paragraph("word")], { anchor }))[0] as SceneLine).y;
+    const y = (anchor: "top" | "middle" | "bottom") => must(lines(box([paragraph("word")], { anchor }))[0]).y;
     expect(y("middle")).toBeCloseTo((y("top") + y("bottom")) / 2, 2);
     expect(y("bottom") - y("top")).toBeGreaterThan(100);
   });
@@ -132,7 +133,7 @@ describe("a text in its box", () => {
     ).toBe(20);
     expect(grown.overflow).toBe(0);
     // What grows is as high as its lines and its insets.
-    const last = lines(grown).at(-1) as SceneLine;
+    const last = must(lines(grown).at(-1));
     const boxed = (scene: Scene) => scene.boxes.find(({ element }) => element === "b");
     expect((boxed(grown)?.y ?? 0) + (boxed(grown)?.height ?? 0)).toBeGreaterThan(last.y);
     expect(boxed(out)?.height).toBe(200);
@@ -149,7 +150,7 @@ describe("a text in its box", () => {
         text: much,
       } as Element,
     ]);
-    expect((boxed(shape)?.y ?? 0) + (boxed(shape)?.height ?? 0)).toBeGreaterThan((lines(shape).at(-1) as SceneLine).y);
+    expect((boxed(shape)?.y ?? 0) + (boxed(shape)?.height ?? 0)).toBeGreaterThan(must(lines(shape).at(-1)).y);
     expect(out.overflow).toBeGreaterThan(0);
   });
 
@@ -230,8 +231,7 @@ describe("paragraphs", () => {
 
   it("without words at the end of a text lift it from below, and stand out unseen", () => {
     const blank: Paragraph = { kind: "plain", level: 0, runs: [] };
-    const y = (...more: Paragraph[]) =>
-      (lines(box([paragraph("word"), ...more], { anchor: "bottom" }))[0] as SceneLine).y;
+    const y = (...more: Paragraph[]) => must(lines(box([paragraph("word"), ...more], { anchor: "bottom" }))[0]).y;
     expect(y() - y(blank)).toBeCloseTo(usual, 2);
     const many = Array.from({ length: 20 }, () => blank);
     expect(box([paragraph("word"), ...many]).overflow).toBe(0);
@@ -284,7 +284,7 @@ describe("paragraphs", () => {
       width: expect.closeTo(32, 2),
       height: expect.closeTo(16, 2),
     });
-    expect(start(lines(scene)[0] as SceneLine)).toBeCloseTo(150, 2);
+    expect(start(must(lines(scene)[0]))).toBeCloseTo(150, 2);
     // Without its file it is a round sign.
     const [line] = lines(
       laid([
@@ -308,17 +308,17 @@ describe("paragraphs", () => {
       );
     const [, last] = set("low\t3.25", "end") as [SceneLine["runs"][number], SceneLine["runs"][number]];
     expect(last.x + last.width).toBeCloseTo(110 + 160, 2);
-    const [, middle] = set("low\thigh", "centre") as (typeof last)[];
-    expect((middle as typeof last).x + (middle as typeof last).width / 2).toBeCloseTo(110 + 160, 2);
+    const [, middle] = set("low\thigh", "centre");
+    expect(must(middle).x + must(middle).width / 2).toBeCloseTo(110 + 160, 2);
     // Numbers of different length stand with their signs under each other: what is before the sign ends at the stop.
     const ends = ["7.5", "123.45", "1234"].map((number) => {
-      const [, run] = set(`x\t${number}`, "decimal") as (typeof last)[];
-      return { number, x: (run as typeof last).x, width: (run as typeof last).width };
+      const [, run] = set(`x\t${number}`, "decimal");
+      return { number, x: must(run).x, width: must(run).width };
     });
     const digit = (ends[2]?.width ?? 0) / 4;
-    expect(
-      ends.map(({ number, x }) => Math.round((x + (number.split(".")[0] as string).length * digit) * 10) / 10),
-    ).toEqual([270, 270, 270]);
+    expect(ends.map(({ number, x }) => Math.round((x + must(number.split(".")[0]).length * digit) * 10) / 10)).toEqual([
+      270, 270, 270,
+    ]);
   });
 
   it("are not pushed back by a stop that is too near for what should end there", () => {
@@ -332,7 +332,7 @@ describe("paragraphs", () => {
   it("lead to their stops one after the other, of every kind, on every line that is broken by hand", () => {
     const look = { tabs: [60, { at: 140, align: "centre" as const }, { at: 240, align: "end" as const }] };
     for (const text of ["a\tb\tc\td", "w\nA\tbb\tccc\tdddd"]) {
-      const found = lines(box([paragraph(text, { properties: look })])).at(-1) as SceneLine;
+      const found = must(lines(box([paragraph(text, { properties: look })])).at(-1));
       const [, b, c, d] = inked(found).filter(({ text: words }) => words.trim() !== "");
       expect(b?.x).toBeCloseTo(110 + 60, 2);
       expect((c?.x ?? 0) + (c?.width ?? 0) / 2).toBeCloseTo(110 + 140, 2);
@@ -376,7 +376,7 @@ describe("paragraphs", () => {
 
 describe("characters", () => {
   const one = (look: NonNullable<Paragraph["runs"][number]["properties"]>, text = "tides") =>
-    inked(lines(box([{ kind: "plain", level: 0, runs: [{ text, properties: look }] }]))[0] as SceneLine);
+    inked(must(lines(box([{ kind: "plain", level: 0, runs: [{ text, properties: look }] }]))[0]));
   const width = (look: Parameters<typeof one>[0], text?: string) =>
     one(look, text).reduce((sum, run) => sum + run.width, 0);
 
@@ -402,9 +402,9 @@ describe("characters", () => {
 
   it("are drawn as capitals, while the text stays as it was typed", () => {
     expect(width({ caps: "all" })).toBeCloseTo(width({}, "TIDES"), 2);
-    const scene = lines(
-      box([{ kind: "plain", level: 0, runs: [{ text: "Tides", properties: { caps: "small" } }] }]),
-    )[0] as SceneLine;
+    const scene = must(
+      lines(box([{ kind: "plain", level: 0, runs: [{ text: "Tides", properties: { caps: "small" } }] }]))[0],
+    );
     expect(new Set(inked(scene).map(({ size }) => size)).size).toBe(2);
   });
 
@@ -465,7 +465,7 @@ describe("tables", () => {
         node.kind === "text" ? node.lines.map((line) => [line.text, line] as const) : [],
       ),
     );
-  const at = (scene: Scene, text: string) => texts(scene).get(text) as SceneLine;
+  const at = (scene: Scene, text: string) => must(texts(scene).get(text));
 
   it("have columns as wide as they say, and rows under each other by their heights", () => {
     const scene = table([
@@ -527,7 +527,7 @@ it("a style is found by the sum of its content, as files name it", () => {
     [{ kind: "text", id: "b", slot: null, frame: FRAME, style: name, text: [paragraph("word")] } as Element],
     { styles: { [name]: style } },
   );
-  expect(inked(lines(scene)[0] as SceneLine)[0]?.size).toBe(33);
+  expect(inked(must(lines(scene)[0]))[0]?.size).toBe(33);
 });
 
 describe("lines under words", () => {

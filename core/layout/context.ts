@@ -2,7 +2,7 @@ import { type DeckMetadata, type Element, type Slide, themeOf } from "@unitext/c
 import type { FontSet } from "./fonts";
 import type { SlotPlace } from "./slots";
 
-/** What a slide's layout depends on beside the slide: the deck's head and the slide's number. */
+/** What a slide's layout depends on beside the slide: the deck's metadata and the slide's number. */
 export interface SlideContext {
   metadata: Pick<DeckMetadata, "page" | "theme" | "themes" | "language" | "regions" | "assets" | "masters" | "styles">;
   number: number;
@@ -11,7 +11,7 @@ export interface SlideContext {
 
 const lookedOnce = new WeakMap<object, Map<string, SlideContext["metadata"]>>();
 
-/** The context of a slide that brought a look of its own along: the head with that theme, the same object each time. */
+/** Returns the context of a slide with an imported theme: the metadata with that theme, the same object each time. */
 export function withSlideTheme(slide: Slide, context: SlideContext): SlideContext {
   const theme = themeOf(slide, context.metadata);
   if (theme === context.metadata.theme || slide.theme === undefined) return context;

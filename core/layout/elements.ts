@@ -13,6 +13,7 @@ import {
   type TextBox,
   type TextElement,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { type FigureElement, type Laid, layFigure } from "./figures";
 import { boxAt, type SceneBox, type SceneNode, bulletNodes } from "./scene";
@@ -22,10 +23,10 @@ import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { Group, SlideContext } from "./context";
 
-/** What may stand smaller than running text, as a share of the readable minimum: cells, code and labels are read one at a time. */
+/** The minimum size of cells, code and labels, as a share of the readable minimum: they are read one at a time. */
 export const FIGURE_MINIMUM = 0.75;
 
-/** The sizes that may be tried for a role: the theme's steps, none below the readable minimum. */
+/** Returns the sizes to try for a role: the theme's steps, none below the readable minimum. */
 export function sizesFor(role: SlotRole, { metadata }: SlideContext): number[] {
   const full = sizeOf(role, metadata.theme, metadata.page);
   const least = Math.min(
@@ -53,10 +54,10 @@ function layText(
   };
 }
 
-/** The insets of a text box where a file does not say them (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
+/** Default insets of a text box (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
 const INSETS: [number, number, number, number] = [7.2, 3.6, 7.2, 3.6];
 
-/** A text in a box of its own: the style that its file gives it, its insets, columns and turned lines. */
+/** Lays out a text in a box of its own: with its text style, insets, columns and turned lines. */
 export function layBoxed(
   text: RichText,
   id: string,
@@ -67,7 +68,7 @@ export function layBoxed(
   sizes: readonly number[],
   setting: TextContext,
 ): { nodes: SceneNode[]; size: number; used: number; overflow: number } {
-  const base = style?.[0]?.run?.size ?? (style ? 18 : (sizes[0] as number));
+  const base = style?.[0]?.run?.size ?? (style ? 18 : must(sizes[0]));
   const own: TextContext = style ? { ...setting, style: { levels: style, size: base } } : setting;
   const [left, top, right, bottom] = box?.insets ?? (box || style ? INSETS : [0, 0, 0, 0]);
   const turned = box?.turn;
@@ -127,7 +128,7 @@ function layTextBox(
     sizesFor(place.role, context),
     setting,
   );
-  // A box that grows is as high as what is in it.
+  // A box that grows is as high as its content.
   const frame =
     element.box?.fit === "grow" && used > place.frame.height ? { ...place.frame, height: used } : place.frame;
   const back =
@@ -164,7 +165,7 @@ function layShape(
     sizes,
     setting,
   );
-  // A shape that grows is drawn again, as much higher as its text stands out.
+  // A shape that grows is drawn again, higher by as much as its text overflows.
   const more = element.box?.fit === "grow" ? text.used - drawn.text.height : 0;
   if (more > 0.5 && !setting.grown)
     return layShape(element, { ...place, frame: { ...frame, height: frame.height + more } }, slot, context, {
@@ -178,7 +179,7 @@ function layShape(
   };
 }
 
-/** A node of a drawing as part of the thing that is drawn. */
+/** Makes a node of a foreign drawing part of its element. */
 function withCaption(node: SceneNode, element: string): SceneNode {
   if (node.kind === "rect") return node;
   return node.kind === "group"
@@ -186,7 +187,9 @@ function withCaption(node: SceneNode, element: string): SceneNode {
     : { ...node, element };
 }
 
-/** A thing that is not drawn from what it is: the picture or the drawing that stands for it, or a frame with its name. */
+/**
+ * Lays out an element that cannot be drawn itself: the picture or drawing that represents it, or a frame with its name.
+ */
 function layForeign(
   element: MediaElement | ForeignElement,
   place: SlotPlace,
@@ -263,7 +266,7 @@ function layForeign(
   return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
 }
 
-/** A picture in a frame of its own, which it fills: cut to its crop and its form, with its outline. */
+/** Lays out a picture that fills its own frame: cropped, clipped to its shape, with its outline. */
 function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
   const { frame } = place;
   const asset = metadata.assets[element.source];
@@ -383,7 +386,7 @@ function layPicture(
   };
 }
 
-/** The parts of a place that its elements get: from top to bottom, pictures of a set side by side. */
+/** Divides a place among its elements: from top to bottom, or side by side for a set of pictures. */
 function shares({ place, elements }: Group): SlotPlace[] {
   const count = elements.length;
   if (count === 1) return [place];
@@ -463,7 +466,7 @@ export function layElement(
     ? {
         ...laid,
         nodes: [{ kind: "group", element: element.id, matrix, nodes: laid.nodes }],
-        box: { ...laid.box, rotation: rotation as number },
+        box: { ...laid.box, rotation: must(rotation) },
       }
     : laid;
 }
@@ -475,7 +478,7 @@ export function layGroup(
 ): { nodes: SceneNode[]; boxes: SceneBox[]; used: number } {
   const laid =
     stacked(group, context, setting) ??
-    shares(group).map((place, at) => layElement(group.elements[at] as Element, place, group.slot, context, setting));
+    shares(group).map((place, at) => layElement(must(group.elements[at]), place, group.slot, context, setting));
   return {
     nodes: laid.flatMap(({ nodes }) => nodes),
     boxes: laid.map(({ box }) => box),
@@ -483,7 +486,10 @@ export function layGroup(
   };
 }
 
-/** Elements one under the other, each as high as it is, at the first size at which all fit: text above its table, code under its text. Undefined where they have to share evenly. */
+/**
+ * Stacks elements, each as high as it needs, at the first size at which all fit: text above its table, code below its
+ * text. Returns undefined where they have to share the place evenly.
+ */
 function stacked({ place, slot, elements }: Group, context: SlideContext, setting: TextContext): Laid[] | undefined {
   if (
     elements.length < 2 ||
@@ -504,7 +510,7 @@ function stacked({ place, slot, elements }: Group, context: SlideContext, settin
         anchor: "top",
         frame: { ...place.frame, y, height: Math.max(1, place.frame.y + place.frame.height - y) },
       };
-      const at = (sizes: readonly number[]) => [sizes[Math.min(step, sizes.length - 1)] as number];
+      const at = (sizes: readonly number[]) => [must(sizes[Math.min(step, sizes.length - 1)])];
       const made =
         element.kind === "text"
           ? layText(element, own, at(texts), slot, setting)

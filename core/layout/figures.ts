@@ -1,16 +1,17 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
-import type {
-  CodeElement,
-  DeckMetadata,
-  Element,
-  ForeignElement,
-  FormulaElement,
-  MediaElement,
-  PictureElement,
-  RichText,
-  ShapeElement,
-  TextElement,
-  Theme,
+import {
+  type CodeElement,
+  type DeckMetadata,
+  type Element,
+  type ForeignElement,
+  type FormulaElement,
+  type MediaElement,
+  type PictureElement,
+  type RichText,
+  type ShapeElement,
+  type TextElement,
+  type Theme,
+  must,
 } from "@unitext/core/model";
 import { familyNamed, faceFor } from "./fonts";
 import { boxAt, type Matrix, type SceneBox, type SceneNode, type TableGrid } from "./scene";
@@ -19,7 +20,7 @@ import { setTable } from "./table";
 import { setText } from "./text";
 import { type TextContext, toneMark } from "./textstyle";
 
-/** An element laid out: its nodes, where it stands and how it fits, and the height that it uses. */
+/** An element laid out: its nodes, its place, how it fits, and the height that it uses. */
 export interface Laid {
   nodes: SceneNode[];
   box: SceneBox;
@@ -45,18 +46,21 @@ function measure(text: string, size: number, { fonts, theme, language }: TextCon
   for (const word of text.split(/( )/))
     if (word)
       width += fonts
-        .face(faceFor(family, word.codePointAt(0) as number, false, false).id)
+        .face(faceFor(family, must(word.codePointAt(0)), false, false).id)
         .word(word, false, language).width;
   return width * size;
 }
 
-/** A turn about a point, as a matrix. */
+/** Returns a rotation about a point as a matrix. */
 function turnedAbout({ by, about: [x, y] }: NonNullable<Figure["labels"][number]["turn"]>): Matrix {
   const [cos, sin] = [Math.cos((by * Math.PI) / 180), Math.sin((by * Math.PI) / 180)];
   return [cos, sin, -sin, cos, x - x * cos + y * sin, y - x * sin - y * cos];
 }
 
-/** Sets the words of a drawing, each label at the largest size that fits it; what does not fit at the smallest is told. */
+/**
+ * Sets the text of a drawing, each label at the largest size that fits; text that does not fit at the smallest size is
+ * reported.
+ */
 function drawn(
   { paths, labels }: Figure,
   element: string,
@@ -96,7 +100,7 @@ function codeText(element: CodeElement): RichText {
 }
 
 const layCode: Layer<CodeElement> = (element, place, sizes, theme, setting) => {
-  const size = sizes[0] as number;
+  const size = must(sizes[0]);
   const pad = size * 0.7;
   const { frame } = place;
   const inner = { x: frame.x + pad, y: frame.y + pad, width: frame.width - 2 * pad, height: frame.height - 2 * pad };
@@ -146,7 +150,7 @@ const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting
     };
   }
   const tall = shape.height + shape.depth;
-  const size = Math.min((sizes[0] as number) * 1.5, frame.width / shape.width, frame.height / tall);
+  const size = Math.min(must(sizes[0]) * 1.5, frame.width / shape.width, frame.height / tall);
   const [width, height] = [shape.width * size, tall * size];
   const x = frame.x + (frame.width - width) / 2;
   const top = frame.y + (place.anchor === "top" ? 0 : (frame.height - height) / 2);
@@ -160,7 +164,7 @@ const layFormula: Layer<FormulaElement> = (element, place, sizes, theme, setting
     nodes: [{ kind: "paths", element: element.id, paths }],
     used: height,
     size,
-    overflow: size < (sizes.at(-1) as number) * 0.75 ? 1 : 0,
+    overflow: size < must(sizes.at(-1)) * 0.75 ? 1 : 0,
   };
 };
 
@@ -178,7 +182,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       ? setText(
           [{ kind: "plain", level: 0, runs: [{ text: element.caption }] }],
           { frame, role: "caption", anchor: "top", align: "start" },
-          [sizes.at(-1) as number],
+          [must(sizes.at(-1))],
           setting,
         )
       : undefined;
@@ -200,22 +204,22 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
   code: layCode,
   formula: layFormula,
   diagram: (element, place, sizes, theme, setting) => {
-    const size = (sizes[0] as number) * 1.05;
+    const size = must(sizes[0]) * 1.05;
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
     const figure = diagram(element.type, element.text, place.frame, {
       colours: theme.colours,
       size,
       measure: (text, at) => measure(text, at, setting),
     });
-    return { ...drawn(figure, element.id, sizes.at(-1) as number, setting), used: place.frame.height, size };
+    return { ...drawn(figure, element.id, must(sizes.at(-1)), setting), used: place.frame.height, size };
   },
   chart: (element, place, sizes, theme, setting) => {
     const free = element.frame !== undefined;
     const size = setting.style
-      ? (sizes[0] as number)
+      ? must(sizes[0])
       : free
         ? Math.max(7, Math.min(16, place.frame.height / 22))
-        : Math.max((sizes.at(-1) as number) * 1.1, (sizes[0] as number) * 0.7);
+        : Math.max(must(sizes.at(-1)) * 1.1, must(sizes[0]) * 0.7);
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
     const figure = chart(element.type, element, free ? padded(place.frame, size) : place.frame, {
       colours: theme.colours,
@@ -226,7 +230,10 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
   },
 };
 
-/** Lays out an element that is drawn from data: table, code, formula, diagram, chart. `sizes` are those of its text, largest first. */
+/**
+ * Lays out an element that is drawn from data: table, code, formula, diagram or chart. `sizes` are those of its text,
+ * largest first.
+ */
 export function layFigure(
   element: FigureElement,
   place: SlotPlace,

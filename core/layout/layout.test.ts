@@ -9,6 +9,7 @@ import {
   run,
   type Slide,
   THEMES,
+  must,
 } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -126,7 +127,7 @@ describe("line breaking", () => {
           const paragraph = shaped(list.join(" "));
           const lines = breakLines(paragraph, width);
           for (const { start, visible } of lines) {
-            const used = (paragraph.upTo[visible] as number) - (paragraph.upTo[start] as number);
+            const used = (paragraph.upTo[visible] ?? 0) - (paragraph.upTo[start] ?? 0);
             expect(used <= width + 0.001 || visible - start === 1).toBe(true);
           }
           expect(lines.map(({ start, end }) => paragraph.text.slice(start, end)).join("")).toBe(paragraph.text);
@@ -164,8 +165,8 @@ describe("order", () => {
       ["tide", false],
       ["שלום", true],
     ]);
-    const last = runs.at(-1) as SceneRun;
-    const first = runs[0] as SceneRun;
+    const last = must(runs.at(-1));
+    const first = must(runs[0]);
     expect(last.x).toBeGreaterThan(first.x);
     expect(last.x + last.width).toBeCloseTo(960 - 960 * 0.065, 1);
   });
@@ -209,7 +210,7 @@ describe("fitting", () => {
     });
     expect(sizes[0]).toMatchObject({ size: 28, overflow: 0 });
     expect(sizes[1]?.size).toBeLessThanOrEqual(28);
-    expect(sizes[2]?.size).toBeLessThan(sizes[1]?.size as number);
+    expect(sizes[2]?.size).toBeLessThan(must(sizes[1]?.size));
     expect(sizes[3]?.size).toBeCloseTo(28 * 0.58, 2);
     expect(sizes[3]?.overflow).toBeGreaterThan(100);
     expect(sizes[3]?.fullness).toBeGreaterThan(1);

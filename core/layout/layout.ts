@@ -14,6 +14,7 @@ import {
   type TextStyle,
   themeOf,
   withDrawing,
+  must,
 } from "@unitext/core/model";
 import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
@@ -29,7 +30,7 @@ function groups(slide: Slide, context: SlideContext): Group[] {
   const places = slotPlaces(slide.arrangement, page, slide.widths);
   const found = new Map<string, Group>();
   const side: PictureElement[] = [];
-  // Where everything has a place of its own, what comes later stands before what comes first.
+  // Where every element has a frame, later ones are drawn in front of earlier ones.
   const ordered = slide.elements.every(({ frame }) => frame) ? slide.elements : readingOrder(slide);
   for (const element of ordered) {
     if (element.kind === "text" && isEmptyText(element.text) && !element.fill && !element.stroke) continue;
@@ -60,7 +61,7 @@ function groups(slide: Slide, context: SlideContext): Group[] {
   return side.length ? besidePictures(all, side, slide, context) : all;
 }
 
-/** Pictures without a slot stand to the right of the text, which gives way; without text they take its place. */
+/** Puts pictures without a slot to the right of the text, which gives way; without text they take its place. */
 function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, { metadata }: SlideContext): Group[] {
   const { frame } =
     slotPlaces(slide.arrangement, metadata.page, slide.widths).get("body") ?? loosePlace("body", metadata.page);
@@ -86,7 +87,7 @@ function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, 
   ];
 }
 
-/** The slide with a number in the place of each footnote, and the footnotes in the order of their numbers. */
+/** Returns the slide with numbers in place of its footnotes, and the footnotes in order. */
 function numbered(slide: Slide): { slide: Slide; notes: Footnote[] } {
   const notes: Footnote[] = [];
   if (
@@ -110,7 +111,7 @@ function numbered(slide: Slide): { slide: Slide; notes: Footnote[] } {
   return { slide: { ...slide, elements: slide.elements.map((element) => order.get(element.id) ?? element) }, notes };
 }
 
-/** A place with what the footnotes take cut off its foot. */
+/** Returns a place without the height that the footnotes take at its foot. */
 function above(place: SlotPlace, bottom: number): SlotPlace {
   const { frame } = place;
   if (place.role === "title" || frame.y + frame.height <= bottom) return place;
@@ -121,7 +122,7 @@ function above(place: SlotPlace, bottom: number): SlotPlace {
   };
 }
 
-/** The parts of a slide in their places, footnotes numbered and given their room at the foot. */
+/** Places the parts of a slide, with footnotes numbered and given their room at the foot. */
 function placedParts(
   given: Slide,
   context: SlideContext,
@@ -139,7 +140,7 @@ function placedParts(
   };
 }
 
-/** How much stands out on a slide, in points: what `layoutSlide` says of it, at a part of the work. */
+/** Returns by how many points a slide overflows, as `layoutSlide` does, at a fraction of the work. */
 export function overflowOf(given: Slide, plain: SlideContext): number {
   const context = withSlideTheme(given, plain);
   const setting: TextContext = {
@@ -157,7 +158,7 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
   );
 }
 
-/** Where the elements of a slide stand, and at which size, by their ids: the boxes that `layoutSlide` gives, at a part of the work. */
+/** Returns the boxes of a slide's elements by id, as `layoutSlide` does, at a fraction of the work. */
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
   const context = withSlideTheme(given, plain);
   const setting: TextContext = {
@@ -175,8 +176,8 @@ export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox
 }
 
 /**
- * Lays a slide out. Pure: the same slide, head, number and fonts give the same scene. Text is fitted by the theme's
- * steps; what does not fit at the readable minimum is reported in `overflow`, in points.
+ * Lays out a slide. Pure: the same slide, metadata, number and fonts give the same scene. Text is fitted by the theme's
+ * steps; what does not fit at the readable minimum is reported as `overflow`, in points.
  */
 export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   const context = withSlideTheme(given, plain);
@@ -222,7 +223,7 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   };
 }
 
-/** The faces that laying out these slides needs, so that they can be loaded first. */
+/** Returns the faces that these slides need, so that they can be loaded first. */
 export function facesNeeded(slides: readonly Slide[], metadata: SlideContext["metadata"]): string[] {
   const brought = [
     ...new Set(slides.flatMap(({ theme }) => (theme !== undefined && metadata.themes?.[theme] ? [theme] : []))),
@@ -258,7 +259,7 @@ export function facesNeeded(slides: readonly Slide[], metadata: SlideContext["me
   const note = (text: string, bold: boolean, italic: boolean) => {
     const key = `${bold ? 1 : 0}${italic ? 1 : 0}`;
     const points = styles.get(key) ?? styles.set(key, new Set()).get(key);
-    for (const character of text) points?.add(character.codePointAt(0) as number);
+    for (const character of text) points?.add(must(character.codePointAt(0)));
   };
   note("0123456789.,•–abc %·−-", false, false);
   note(metadata.regions.footer, false, false);

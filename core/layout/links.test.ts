@@ -1,5 +1,5 @@
 import { layoutSlide, linkPlaces } from "./index";
-import { emptyDeck, type Element, metadataOf, plainText, run, type Slide } from "@unitext/core/model";
+import { emptyDeck, type Element, metadataOf, plainText, run, type Slide, must } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 
 const fonts = shippedFonts();
@@ -40,7 +40,7 @@ const places = (...elements: Element[]) => {
       { id: "one", parent: null, arrangement: "blank", notes: plainText(""), hidden: false, elements },
     ] as Slide[],
   };
-  return linkPlaces(layoutSlide(deck.slides[0] as Slide, { metadata: metadataOf(deck), number: 1, fonts }));
+  return linkPlaces(layoutSlide(must(deck.slides[0]), { metadata: metadataOf(deck), number: 1, fonts }));
 };
 const middle = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 };
 
@@ -58,8 +58,8 @@ describe("links that can be pressed on a slide", () => {
     ["a shape", shape],
   ] as const)("stand where %s is turned to", (_, made) => {
     const [upright] = places(made());
-    const turned = (rotation: number) => places(made({ rotation }))[0] as NonNullable<typeof upright>;
-    const [from, half, quarter] = [upright as NonNullable<typeof upright>, turned(180), turned(90)];
+    const turned = (rotation: number) => must(places(made({ rotation }))[0]);
+    const [from, half, quarter] = [must(upright), turned(180), turned(90)];
     // A half turn about the middle of its frame, and a quarter clockwise (SVG 2, 8.5: x' = cx − (y − cy), y' = cy + (x − cx)).
     expect(half.x + half.width).toBeCloseTo(2 * middle.x - from.x, 3);
     expect(half.y + half.height).toBeCloseTo(2 * middle.y - from.y, 3);

@@ -1,13 +1,13 @@
 import type { Frame } from "@unitext/core/model";
 import { linkNames, type Matrix, type Scene, type SceneNode } from "./scene";
 
-/** Where a link stands on a page, in points, where it leads and what it is called. */
+/** The area of a link on a page in points, its target, and its name. */
 export interface LinkPlace extends Frame {
   to: string;
   words: string;
 }
 
-/** The lines of nodes, those in groups too, each with what moves and turns it, the innermost first. */
+/** Returns the lines of nodes, including those in groups, each with its transforms, the innermost first. */
 const linesIn = (
   nodes: readonly SceneNode[],
   within: readonly Matrix[] = [],
@@ -20,7 +20,7 @@ const linesIn = (
         : [],
   );
 
-/** The upright box around a place that is moved and turned. */
+/** Returns the upright bounding box of a transformed area. */
 function seen(place: LinkPlace, within: readonly Matrix[]): LinkPlace {
   if (!within.length) return place;
   const { x, y, width, height } = place;
@@ -40,7 +40,7 @@ function seen(place: LinkPlace, within: readonly Matrix[]): LinkPlace {
   return { ...place, x: left, y: top, width: Math.max(...xs) - left, height: Math.max(...ys) - top };
 }
 
-/** Where links stand on a scene: runs of words that follow each other on a line are one. */
+/** Returns the links of a scene with their areas. Runs that follow each other on a line are one area. */
 export function linkPlaces(scene: Scene): LinkPlace[] {
   const names = linkNames(scene);
   const whole = scene.boxes.flatMap((box): LinkPlace[] =>

@@ -8,6 +8,7 @@ import {
   type Slide,
   type TextBox,
   THEMES,
+  must,
 } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
@@ -101,7 +102,7 @@ describe("numbers of a list that was typed", () => {
       item("number", 1, "d"),
     ];
     const rooms = numberWidths(text);
-    expect(rooms[0] as number).toBeGreaterThan(INDENT);
+    expect(must(rooms[0])).toBeGreaterThan(INDENT);
     expect(rooms.slice(1).every((room) => room === INDENT)).toBe(true);
     expect(listIndents(text).map(({ hang }) => hang)).toEqual([rooms[0], INDENT, rooms[0], INDENT]);
     expect(listIndents([item("bullet", 2, "x")])).toEqual([{ left: 3 * INDENT, hang: INDENT }]);
@@ -113,8 +114,8 @@ describe("numbers of a list that was typed", () => {
       item("plain", 1, "and more of it"),
       item("plain", 0, "outside"),
     ]);
-    expect(lines[1]?.x).toBeCloseTo(lines[0]?.x as number, 3);
-    expect(lines[2]?.x).toBeCloseTo(lines[0]?.sign?.x as number, 3);
+    expect(lines[1]?.x).toBeCloseTo(must(lines[0]?.x), 3);
+    expect(lines[2]?.x).toBeCloseTo(must(lines[0]?.sign?.x), 3);
   });
 });
 
@@ -138,17 +139,14 @@ describe("signs before items of a file", () => {
       [{ run: { size: 20, font: "Arimo" }, paragraph: { left: 20, first: -10 } }],
     );
     expect(one?.sign?.x).toBeCloseTo(110, 1);
-    expect(one?.x).toBeCloseTo(one?.sign?.end as number, 1);
+    expect(one?.x).toBeCloseTo(must(one?.sign?.end), 1);
     expect(one?.x).toBeGreaterThan(120);
     expect(two?.x).toBeCloseTo(120, 1);
     // Without any room, and where the first line begins further in.
     const [none] = styled([item("bullet", 0, "word")], level(20, 0));
-    expect([none?.sign?.x, none?.x]).toEqual([expect.closeTo(120, 1), expect.closeTo(none?.sign?.end as number, 1)]);
+    expect([none?.sign?.x, none?.x]).toEqual([expect.closeTo(120, 1), expect.closeTo(must(none?.sign?.end), 1)]);
     const [inward] = styled([item("bullet", 0, "word")], level(20, 15));
-    expect([inward?.sign?.x, inward?.x]).toEqual([
-      expect.closeTo(135, 1),
-      expect.closeTo(inward?.sign?.end as number, 1),
-    ]);
+    expect([inward?.sign?.x, inward?.x]).toEqual([expect.closeTo(135, 1), expect.closeTo(must(inward?.sign?.end), 1)]);
   });
 
   it("leave a line that much less for its words", () => {
@@ -157,7 +155,7 @@ describe("signs before items of a file", () => {
       item("bullet", 0, "seven words that fill all of this line", { properties: { bullet: { character: label } } }),
     ];
     const [free] = styled(text("•"), level(0, 0), 2000);
-    const width = (free?.end as number) - (free?.x as number) + 14;
+    const width = must(free?.end) - must(free?.x) + 14;
     expect(styled(text("•"), level(0, 0), width)).toHaveLength(1);
     expect(styled(text("•••••"), level(0, 0), width).length).toBeGreaterThan(1);
   });
@@ -168,14 +166,14 @@ describe("signs before items of a file", () => {
       [{ run: { size: 20 }, paragraph: { left: 20, first: -10 } }],
     );
     expect(line?.sign?.end).toBeCloseTo(490, 0);
-    expect(line?.end).toBeCloseTo(line?.sign?.x as number, 0);
+    expect(line?.end).toBeCloseTo(must(line?.sign?.x), 0);
   });
 
   // ECMA-376-1, 21.1.2.1.3 (`a:normAutofit`, fontScale): the size of the font is scaled; edges are lengths of their own.
   it("stand as far in when letters are made smaller", () => {
     const many = Array.from({ length: 30 }, () => item("bullet", 0, "a line of the list"));
     const [small] = styled(many, level(40, -30), 400, { fit: "shrink" }, 200);
-    expect(small?.size as number).toBeLessThan(16);
+    expect(must(small?.size)).toBeLessThan(16);
     expect([small?.sign?.x, small?.x]).toEqual([expect.closeTo(110, 1), expect.closeTo(140, 1)]);
   });
 });

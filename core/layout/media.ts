@@ -1,22 +1,22 @@
 import type { Asset, DeckMetadata, Frame, MediaElement, Slide } from "@unitext/core/model";
 import type { Scene } from "./scene";
 
-/** Where a film or sound stands on a page, in points, and what is played there. */
+/** The area of a film or sound on a page in points, and what is played there. */
 export interface MediaPlace extends Frame {
   element: string;
   type: MediaElement["type"];
   alt: string;
   sha256: string;
   mediaType: Asset["mediaType"];
-  /** The SHA-256 of the picture that stands there before. */
+  /** The SHA-256 of its poster picture. */
   poster?: string;
-  /** How far it is turned about its middle, clockwise in degrees. */
+  /** Rotation about its middle, clockwise in degrees. */
   rotation?: number;
-  /** After which press it is there: 0 from the beginning. */
+  /** The press at which it appears; 0 from the start. */
   press: number;
 }
 
-/** The films and sounds of a slide whose files are in its deck, where its scene has them. */
+/** Returns the films and sounds of a slide whose files are in its deck, with their areas in the scene. */
 export function mediaPlaces(
   { boxes, reveals = [] }: Pick<Scene, "boxes" | "reveals">,
   { elements }: Pick<Slide, "elements">,

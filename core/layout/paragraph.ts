@@ -1,16 +1,19 @@
 import { type CodeTone, type FormulaShape, formulaShape } from "@unitext/core/figures";
-import type { Paragraph, Run, RunProperties } from "@unitext/core/model";
+import { type Paragraph, type Run, type RunProperties, must } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import LineBreaker from "linebreak";
 import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
 import { symbolsAsText } from "./symbols";
 
 const bidi = bidiFactory();
-/** Characters that can bring right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the explicit bidi controls. */
+/**
+ * Characters that can cause right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the
+ * explicit bidi controls.
+ */
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
 
-/** How the characters of a run look. `scale` multiplies the paragraph's size (code stands a little smaller). */
+/** How the characters of a run look. `scale` multiplies the paragraph's size (code is a little smaller). */
 export interface Style {
   family: Family;
   bold: boolean;
@@ -19,23 +22,23 @@ export interface Style {
   link: string | undefined;
   code: boolean;
   scale: number;
-  /** How far above the baseline it stands, in em of the paragraph's size. */
+  /** How far it is raised above the baseline, in em of the paragraph's size. */
   rise?: number;
-  /** The colour, where it is not that of the text around it. */
+  /** Its colour, where it differs from the text around it. */
   tone?: CodeTone;
-  /** The colour of the words and of what lies behind them, where a look says so. */
+  /** The colour of the characters and of their highlight, where the text sets one. */
   fill?: string;
   highlight?: string;
   underline?: NonNullable<RunProperties["underline"]>;
-  /** Drawn as capitals; where small, those that were typed as small letters are smaller. */
+  /** Drawn as capitals; with `small`, those typed in lower case are smaller. */
   caps?: "all" | "small";
-  /** Room after each glyph, in em of its own size. */
+  /** Space after each glyph, in em of its own size. */
   spacing?: number;
-  /** Set as a formula: one piece that is never broken. */
+  /** Set as a formula: a piece that is never broken. */
   formula?: FormulaShape;
 }
 
-/** A word or a stretch of spaces of a paragraph, shaped; `start` and `end` are UTF-16 indices into its text. */
+/** A shaped word or run of spaces of a paragraph; `start` and `end` are UTF-16 indices into its text. */
 export interface Piece {
   start: number;
   end: number;
@@ -43,14 +46,17 @@ export interface Piece {
   style: Style;
   level: number;
   space: boolean;
-  /** How high a line of its face stands by itself, in em of its own size. */
+  /** The natural line height of its face, in em of its own size. */
   line: number;
-  /** Room up to a tab stop: nothing is drawn in it. */
+  /** Space up to a tab stop, in which nothing is drawn. */
   tab?: boolean;
   word: ShapedWord;
 }
 
-/** Where tabs lead, in em from the left edge of the text's box: stops in order, then one after every step; `first` and `rest` are where lines begin. */
+/**
+ * Where tabs lead, in em from the left edge of the text box: stops in order, then one after every step; `first` and
+ * `rest` are where lines start.
+ */
 export interface Tabs {
   stops: readonly { at: number; align: "start" | "end" | "centre" | "decimal" }[];
   step: number;
@@ -64,28 +70,31 @@ export interface ShapedParagraph {
   pieces: Piece[];
   /** The width up to each UTF-16 index; its length is that of the text plus one. */
   upTo: Float32Array;
-  /** Where a line may end, in order: the index after it, the index where its visible text ends, and whether it must. */
+  /**
+   * Line breaks in order: the index after the break, the index where the visible text ends, and whether the break is
+   * required.
+   */
   breaks: { at: number; visible: number; required: boolean }[];
   base: 0 | 1;
 }
 
 const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
 
-/** Stands in the text for what is drawn in one piece: U+FFFC, which UAX #14 lets lines break before and after. */
+/** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
 const OBJECT = "\uFFFC";
 export type StyleOf = (marks: readonly string[], link: string | undefined, look?: RunProperties) => Style;
 
-/** Capital letters, where they are as many as the small ones. */
+/** Returns a text in capitals where that keeps its length. */
 function capitals(text: string): string {
   return Array.from(text, (letter) =>
     letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter,
   ).join("");
 }
 
-/** How large small capitals are against the others (common practice, no source). */
+/** The size of small capitals relative to capitals (common practice, no source). */
 const SMALL_CAPS = 0.8;
 const smaller = new WeakMap<Style, Style>();
-/** A text in small capitals as stretches: what was typed in small letters is smaller. */
+/** Returns a text in small capitals as pieces: what was typed in lower case is smaller. */
 function smallCapitals(text: string, style: Style): { text: string; style: Style }[] {
   const small = smaller.get(style) ?? { ...style, scale: style.scale * SMALL_CAPS };
   smaller.set(style, small);
@@ -95,7 +104,7 @@ function smallCapitals(text: string, style: Style): { text: string; style: Style
   }));
 }
 
-/** A word with room after each of its glyphs. */
+/** Returns a word with space after each of its glyphs. */
 function spaced(word: ShapedWord, spacing: number): ShapedWord {
   const advances = word.advances.map((advance) => advance + spacing);
   const count = (index: number) => word.clusters.reduce((sum, cluster) => sum + (cluster < index ? 1 : 0), 0);
@@ -123,7 +132,7 @@ function styled(paragraph: Paragraph, styleOf: StyleOf): { text: string; spans: 
   return { text, spans };
 }
 
-/** A word without glyphs: room in which something else is drawn, or nothing. */
+/** Returns a word without glyphs, as space for an inline object. */
 function placeholderWord(wide: number): ShapedWord {
   return {
     glyphs: new Uint16Array(),
@@ -135,27 +144,30 @@ function placeholderWord(wide: number): ShapedWord {
   };
 }
 
-/** The embedding levels of UAX #9, or null for a text that is left to right throughout. */
+/** Returns the embedding levels of UAX #9; null for a text that is left to right throughout. */
 export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: Uint8Array | null; base: 0 | 1 } {
   if (!RTL.test(text) && direction !== "rtl") return { levels: null, base: 0 };
   const { levels, paragraphs } = bidi.getEmbeddingLevels(text, direction);
   return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
 }
 
-/** A hair of room on both sides of a formula together, in em. */
+/** The space on both sides of a formula together, in em. */
 const FORMULA_GAP = 0.1;
 
-/** The stop that a tab at a place in its line leads to. */
+/** Returns the stop that a tab at a position of its line leads to. */
 function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
   return stops.find((stop) => stop.at > at + 1e-3) ?? { at: (Math.floor(at / step + 1e-3) + 1) * step, align: "start" };
 }
-/** A decimal sign: what stands before it ends at its stop, a number without one as a whole (common practice, no source). */
+/**
+ * A decimal sign: the text before it ends at the stop; a number without one ends there as a whole (common practice, no
+ * source).
+ */
 const DECIMAL = /[.,](?=\d)/;
 
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
- * lead to the stops given, as far as their line has not been broken before; without them each is a space. Without a
- * direction its words decide.
+ * lead to the given stops, as far as their line has not been broken before; without stops each tab is a space. Without
+ * a direction the text decides.
  */
 export function shapeParagraph(
   paragraph: Paragraph,
@@ -171,26 +183,29 @@ export function shapeParagraph(
   const upTo = new Float32Array(text.length + 1);
   let start = 0;
   let width = 0;
-  /** Where the line begins that is being filled: the width before it, and its place in the box. */
+  /** Where the line being filled starts: the width before it, and its position in the box. */
   let line = { from: 0, at: tabs?.first ?? 0 };
-  /** The tab whose reach hangs on what comes after it. */
+  /** The tab whose width depends on the text after it. */
   let open: { piece: Piece; room: number; align: Tabs["stops"][number]["align"] } | undefined;
-  /** Gives the open tab its reach: what has come since it ends at its stop, or has its middle or its decimal sign there. */
+  /**
+   * Sets the width of the open tab: the text since then ends at its stop, is centred there, or has its decimal sign
+   * there.
+   */
   const settle = (end: number): void => {
     if (!open) return;
     const { piece, room, align } = open;
     open = undefined;
-    const since = width - (upTo[piece.end] as number);
+    const since = width - (upTo[piece.end] ?? 0);
     const sign = align === "decimal" ? DECIMAL.exec(text.slice(piece.end, end))?.index : undefined;
     const before =
       align === "centre"
         ? since / 2
         : sign === undefined
           ? since
-          : (upTo[piece.end + sign] as number) - (upTo[piece.end] as number);
+          : (upTo[piece.end + sign] ?? 0) - (upTo[piece.end] ?? 0);
     const wide = Math.max(0, room - before);
     piece.word = placeholderWord(wide / piece.style.scale);
-    for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] as number) + wide;
+    for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] ?? 0) + wide;
     width += wide;
   };
   for (const { end, style } of spans) {
@@ -207,7 +222,7 @@ export function shapeParagraph(
         face: around,
         line: fonts.face(around).metrics.line,
         style,
-        level: levels ? (levels[start] as number) : 0,
+        level: levels ? (levels[start] ?? 0) : 0,
         space: false,
         word,
       });
@@ -215,9 +230,9 @@ export function shapeParagraph(
     }
     while (at < end) {
       const from = at;
-      const level = levels ? (levels[at] as number) : 0;
-      const code = text.codePointAt(at) as number;
-      const space = SPACE.test(text[at] as string);
+      const level = levels ? (levels[at] ?? 0) : 0;
+      const code = must(text.codePointAt(at));
+      const space = SPACE.test(must(text[at]));
       if (!(MARK.test(String.fromCodePoint(code)) && face))
         face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
       at += code > 0xffff ? 2 : 1;
@@ -251,7 +266,7 @@ export function shapeParagraph(
       const plain = shaping.word(shown, level % 2 === 1, language);
       const word = style.spacing ? spaced(plain, style.spacing) : plain;
       for (let index = 1; index <= at - from; index++)
-        upTo[from + index] = width + (word.upTo[index] as number) * style.scale;
+        upTo[from + index] = width + (word.upTo[index] ?? 0) * style.scale;
       width += word.width * style.scale;
       pieces.push({ start: from, end: at, face, line: shaping.metrics.line, style, level, space, word });
       if (tabs && space && text.slice(from, at).includes("\n")) {
@@ -274,12 +289,7 @@ function endOfSpace(
   tabbed: boolean,
 ): number {
   let at = from;
-  while (
-    at < end &&
-    SPACE.test(text[at] as string) &&
-    !(tabbed && text[at] === "\t") &&
-    (!levels || levels[at] === level)
-  )
+  while (at < end && SPACE.test(must(text[at])) && !(tabbed && text[at] === "\t") && (!levels || levels[at] === level))
     at++;
   return at;
 }
@@ -296,9 +306,9 @@ function endOfWord(
   let at = from;
   while (at < end && (!levels || levels[at] === level)) {
     const unit = text.charCodeAt(at);
-    if (unit === 0x20 || SPACE.test(text[at] as string)) break;
+    if (unit === 0x20 || SPACE.test(must(text[at]))) break;
     if (unit > 0x7f || !ascii(style, face)) {
-      const code = text.codePointAt(at) as number;
+      const code = must(text.codePointAt(at));
       if (!MARK.test(String.fromCodePoint(code)) && faceFor(style.family, code, style.bold, style.italic).id !== face)
         break;
       at += code > 0xffff ? 2 : 1;
@@ -307,7 +317,7 @@ function endOfWord(
   return at;
 }
 
-/** Whether the face is the one that the style takes for all of ASCII, so that no look-up is needed for such characters. */
+/** Whether the face is the style's face for all of ASCII, so that such characters need no look-up. */
 const asciiFaces = new WeakMap<Style, string>();
 function ascii(style: Style, face: string): boolean {
   let own = asciiFaces.get(style);
@@ -315,14 +325,14 @@ function ascii(style: Style, face: string): boolean {
   return own === face;
 }
 
-/** Where lines may break by UAX #14, and how far a line that ends there is seen. */
+/** Returns where lines may break by UAX #14, and where the visible text of such a line ends. */
 export function lineBreaks(text: string): ShapedParagraph["breaks"] {
   const breaks: ShapedParagraph["breaks"] = [];
   if (text === "") return breaks;
   const breaker = new LineBreaker(text);
   for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
     let visible = next.position;
-    while (visible > 0 && SPACE.test(text[visible - 1] as string) && text[visible - 1] !== "\u00A0") visible--;
+    while (visible > 0 && SPACE.test(must(text[visible - 1])) && text[visible - 1] !== "\u00A0") visible--;
     breaks.push({ at: next.position, visible, required: next.required === true && text[next.position - 1] === "\n" });
   }
   if (breaks.at(-1)?.at !== text.length) breaks.push({ at: text.length, visible: text.length, required: false });
@@ -338,9 +348,8 @@ export interface LineRange {
 }
 
 /**
- * Breaks a paragraph into lines no wider than `width` em, first fit: a line takes as many break opportunities as it
- * can. A stretch without an opportunity that is wider than the line is broken between characters, so nothing runs out
- * at the side. The first line begins `first` em further in.
+ * Breaks a paragraph into lines of at most `width` em, first fit. Text without a break opportunity that is wider than
+ * the line is broken between characters, so nothing overflows at the side. The first line starts `first` em further in.
  */
 export function breakLines(paragraph: ShapedParagraph, width: number, first = 0): LineRange[] {
   const { breaks, upTo, text } = paragraph;
@@ -349,8 +358,7 @@ export function breakLines(paragraph: ShapedParagraph, width: number, first = 0)
   let last: LineRange | undefined;
   const room = width + 1e-4;
   for (const next of breaks) {
-    const fits = () =>
-      (upTo[next.visible] as number) - (upTo[start] as number) <= (first && start === 0 ? room - first : room);
+    const fits = () => (upTo[next.visible] ?? 0) - (upTo[start] ?? 0) <= (first && start === 0 ? room - first : room);
     if (!fits() && last) {
       lines.push(last);
       start = last.end;
@@ -358,8 +366,8 @@ export function breakLines(paragraph: ShapedParagraph, width: number, first = 0)
     }
     while (!fits()) {
       let end = start + 1;
-      while (end < next.visible && (upTo[end + 1] as number) - (upTo[start] as number) <= room) end++;
-      while (end < text.length && /[\uDC00-\uDFFF]/.test(text[end] as string)) end++;
+      while (end < next.visible && (upTo[end + 1] ?? 0) - (upTo[start] ?? 0) <= room) end++;
+      while (end < text.length && /[\uDC00-\uDFFF]/.test(must(text[end]))) end++;
       if (end >= next.visible) break;
       lines.push({ start, end, visible: end });
       start = end;
@@ -375,7 +383,7 @@ export function breakLines(paragraph: ShapedParagraph, width: number, first = 0)
   return lines.length ? lines : [{ start: 0, end: 0, visible: 0 }];
 }
 
-/** Rule L2 of UAX #9: the items of a line in visual order, from their levels. */
+/** Returns the items of a line in visual order, from their levels (rule L2 of UAX #9). */
 export function visualOrder<T extends { level: number }>(items: readonly T[]): T[] {
   const ordered = [...items];
   const highest = Math.max(0, ...ordered.map((item) => item.level));
@@ -384,12 +392,12 @@ export function visualOrder<T extends { level: number }>(items: readonly T[]): T
   for (let level = highest; level >= lowest; level--) {
     let at = 0;
     while (at < ordered.length) {
-      if ((ordered[at] as T).level < level) {
+      if (must(ordered[at]).level < level) {
         at++;
         continue;
       }
       let end = at;
-      while (end < ordered.length && (ordered[end] as T).level >= level) end++;
+      while (end < ordered.length && must(ordered[end]).level >= level) end++;
       ordered.splice(at, end - at, ...ordered.slice(at, end).reverse());
       at = end;
     }

@@ -1,5 +1,5 @@
 import type { CodeTone } from "@unitext/core/figures";
-import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
+import { type SlotRole, type Theme, type ThemeColours, must } from "@unitext/core/model";
 import { FAMILIES, familyNamed } from "./fonts";
 import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrder } from "./paragraph";
 import { roleColour } from "./roleproperties";
@@ -7,13 +7,13 @@ import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import { type TextContext, HEADING, type ParagraphLayout } from "./textstyle";
 
-/** Text in lines: which stretch of which paragraph each line holds, and how high all of them are together, in points. */
+/** A broken text: the range of each line, and the height of all lines in points. */
 export interface Broken {
   lines: { block: number; range: LineRange }[];
   height: number;
 }
 
-/** A line of a text in looks of its own, in em: how high it stands, and how large the letters are that ask for most. */
+/** Returns the height of a line of text with own properties, and the size of its largest letters, in em. */
 export function lineOf(
   { shaped, metrics }: ParagraphLayout,
   { start, visible }: LineRange,
@@ -30,7 +30,10 @@ export function lineOf(
   return { height: metrics.exact || most * metrics.times, letters };
 }
 
-/** The edges of a paragraph in points, when its letters are set at a size: left and right of its lines, how far in the first begins, and where its sign stands before that. */
+/**
+ * Returns the edges of a paragraph in points at a size: left and right of its lines, the indent of the first line, and
+ * the position of its bullet.
+ */
 export function edgesOf(
   { indent, hang, marker, metrics }: ParagraphLayout,
   size: number,
@@ -43,11 +46,11 @@ export function edgesOf(
     first: marker ? 0 : first,
     sign: hang * em - Math.max(0, first),
   };
-  // What follows a sign that is wider than its room follows it at once (common practice, no source).
+  // A bullet that is wider than its space is followed by the text at once (common practice, no source).
   return marker && metrics ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
-/** Lines with their runs where they stand on the page, and the signs before items. */
+/** Returns lines with their runs positioned on the page, and the bullets before items. */
 export function placeLines(
   blocks: readonly ParagraphLayout[],
   broken: Broken,
@@ -57,18 +60,16 @@ export function placeLines(
   { fonts, theme, fill, style }: TextContext,
 ): SceneLine[] {
   const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
-  const usual = fonts.face((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id as string).metrics;
+  const usual = fonts.face(must((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id)).metrics;
   const lines: SceneLine[] = [];
   let y = top;
   let before = -1;
   for (const { block: index, range } of broken.lines) {
-    const block = blocks[index] as ParagraphLayout;
+    const block = must(blocks[index]);
     const { metrics } = block;
     const first = index !== before;
     if (first && before >= 0)
-      y +=
-        (metrics ? ((blocks[before] as ParagraphLayout).metrics?.after ?? 0) + metrics.before : PARAGRAPH_GAP[role]) *
-        size;
+      y += (metrics ? (must(blocks[before]).metrics?.after ?? 0) + metrics.before : PARAGRAPH_GAP[role]) * size;
     const line = metrics ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
     const lineHeight = line.height * size;
     const { ascent, descent } = metrics
@@ -137,7 +138,10 @@ export function placeLines(
   return lines;
 }
 
-/** The runs of one line in visual order, from x = 0, neighbours of one face and style joined; text in a style of a file has no colours of ours. */
+/**
+ * Returns the runs of one line in visual order, from x = 0, with neighbours of one face and style joined. Text in a
+ * style of a file has no theme colours.
+ */
 function runsOf(
   paragraph: ShapedParagraph,
   range: LineRange,
@@ -153,11 +157,10 @@ function runsOf(
   let high = pieces.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((pieces[middle] as Piece).end <= range.start) low = middle + 1;
+    if (must(pieces[middle]).end <= range.start) low = middle + 1;
     else high = middle;
   }
-  for (let at = low; at < pieces.length && (pieces[at] as Piece).start < range.visible; at++)
-    inLine.push(pieces[at] as Piece);
+  for (let at = low; at < pieces.length && must(pieces[at]).start < range.visible; at++) inLine.push(must(pieces[at]));
   const ordered = paragraph.base === 0 && inLine.every((piece) => piece.level === 0) ? inLine : visualOrder(inLine);
   const runs: SceneRun[] = [];
   let last: { run: SceneRun; style: Style; level: number } | undefined;
@@ -239,22 +242,25 @@ function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours
   return tones[tone];
 }
 
-/** The part of a shaped word between two indices; whole words are shared, parts keep the glyphs of their clusters. */
+/**
+ * Returns the part of a shaped word between two indices. Whole words are shared; parts keep the glyphs of their
+ * clusters.
+ */
 function cut(piece: Piece, from: number, to: number): Piece["word"] {
   const { word } = piece;
   if (from === 0 && to === piece.end - piece.start) return word;
   const keep = [...word.clusters.keys()].filter(
-    (at) => (word.clusters[at] as number) >= from && (word.clusters[at] as number) < to,
+    (at) => (word.clusters[at] ?? 0) >= from && (word.clusters[at] ?? 0) < to,
   );
-  const base = word.upTo[from] as number;
+  const base = word.upTo[from] ?? 0;
   return {
-    glyphs: Uint16Array.from(keep, (at) => word.glyphs[at] as number),
-    advances: Float32Array.from(keep, (at) => word.advances[at] as number),
+    glyphs: Uint16Array.from(keep, (at) => word.glyphs[at] ?? 0),
+    advances: Float32Array.from(keep, (at) => word.advances[at] ?? 0),
     offsets: word.offsets
       ? Float32Array.from(keep.flatMap((at) => [word.offsets?.[at * 2] ?? 0, word.offsets?.[at * 2 + 1] ?? 0]))
       : null,
-    clusters: Uint16Array.from(keep, (at) => (word.clusters[at] as number) - from),
+    clusters: Uint16Array.from(keep, (at) => (word.clusters[at] ?? 0) - from),
     upTo: word.upTo.slice(from, to + 1).map((value) => value - base),
-    width: (word.upTo[to] as number) - base,
+    width: (word.upTo[to] ?? 0) - base,
   };
 }

@@ -3,14 +3,17 @@ import { type FontSet, faceFor, familyNamed } from "./fonts";
 import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
 import { HEADING } from "./textstyle";
 
-/** How text of a role looks, as a file can say it: the font of the theme, the colour by its name there, and the room around lines. */
+/**
+ * The appearance of text of a role in terms that a file can express: the theme's font, a colour by its name in the
+ * theme, and spacing.
+ */
 export interface RoleProperties {
   font: "heading" | "body";
   colour: keyof ThemeColours & ("ink" | "muted" | "accent");
   strong: boolean;
-  /** The height of a line as a multiple of what the font asks for. */
+  /** Line height as a multiple of the font's natural one. */
   line: number;
-  /** Room before a paragraph that follows another, in em. */
+  /** Space before a paragraph that follows another, in em. */
   gap: number;
 }
 
@@ -20,12 +23,12 @@ const COLOUR: Partial<Record<SlotRole, RoleProperties["colour"]>> = {
   caption: "muted",
 };
 
-/** The colour that the words of a role have where nothing else says one. */
+/** Returns the default text colour of a role. */
 export const roleColour = (role: SlotRole): RoleProperties["colour"] => COLOUR[role] ?? "ink";
 
 const looks = new WeakMap<Theme, Map<SlotRole, RoleProperties>>();
 
-/** How text of a role looks in a theme: for programs that know nothing of roles. */
+/** Returns the appearance of text of a role in a theme, for programs that know nothing of roles. */
 export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): RoleProperties {
   const held = looks.get(theme) ?? new Map<SlotRole, RoleProperties>();
   looks.set(theme, held);

@@ -2,14 +2,14 @@ import type { FigurePath, FormulaShape } from "@unitext/core/figures";
 import type { DeckMetadata, Frame, Page, PictureElement, Reveal, RunProperties } from "@unitext/core/model";
 import type { ShapedWord } from "./fonts";
 
-/** A word where it stands in its run: pen position in points from the run's left edge. Kept for drawing glyph by glyph. */
+/** A word in its run: its pen position in points from the run's left edge. Used to draw glyph by glyph. */
 export interface PlacedWord {
   x: number;
   text: string;
   word: ShapedWord;
 }
 
-/** A stretch of a line in one face, size, colour and direction. `x` is its left edge in points from the page's left. */
+/** A piece of a line in one face, size, colour and direction. `x` is its left edge in points from the page's left. */
 export interface SceneRun {
   x: number;
   width: number;
@@ -20,19 +20,21 @@ export interface SceneRun {
   rtl: boolean;
   underline?: NonNullable<RunProperties["underline"]>;
   strike?: boolean;
-  /** The colour that lies behind it. */
+  /** The highlight colour. */
   highlight?: string;
   link?: string;
-  /** A bullet or number: drawn, but no part of the text. */
+  /** A bullet or number: drawn, but not part of the text. */
   marker?: boolean;
   words?: PlacedWord[];
-  /** How far its baseline stands above the line's, in points. */
+  /** How far its baseline is above the line's, in points. */
   rise?: number;
-  /** Drawn as these outlines, in em of `em` points from the run's left edge on the baseline; the text is then U+FFFC. */
+  /**
+   * Drawn as these outlines, in em of `em` points from the run's left edge on the baseline; the text is then U+FFFC.
+   */
   formula?: { paths: FormulaShape["paths"]; em: number };
 }
 
-/** How a picture is seen in other colours than its own. */
+/** How a picture is recoloured. */
 export type Recolour = NonNullable<PictureElement["recolour"]>;
 
 /** A line of text: `y` is its baseline in points from the page's top. */
@@ -44,7 +46,7 @@ export interface SceneLine {
   text: string;
   paragraph: number;
   runs: SceneRun[];
-  /** The picture before an item: its name and where it stands. */
+  /** The picture bullet of the line. */
   sign?: { source: string } & Frame;
 }
 
@@ -57,33 +59,35 @@ export type SceneNode =
         sha256?: string;
         recolour?: Recolour;
       })
-  /** Nodes that are drawn together: moved and turned by a matrix, cut off at an outline (in the nodes' own points), or seen through. */
+  /**
+   * Nodes drawn together: transformed by a matrix, clipped by an outline (in the nodes' own points), or translucent.
+   */
   | { kind: "group"; element: string | null; matrix?: Matrix; clip?: string; opacity?: number; nodes: SceneNode[] };
 
 /** a b c d e f: x' = a·x + c·y + e, y' = b·x + d·y + f. */
 export type Matrix = readonly [number, number, number, number, number, number];
 
-/** The widths of the columns and the heights of the rows of a table, in points. */
+/** The column widths and row heights of a table, in points. */
 export interface TableGrid {
   widths: number[];
   heights: number[];
 }
 
-/** Where an element was put and how it fits: `size` is the text size taken, `overflow` what stands out below, in points. */
+/** The box of an element and how it fits: `size` is the text size taken, `overflow` what does not fit, in points. */
 export interface SceneBox extends Frame {
   element: string | null;
   slot: string | null;
   size: number;
   overflow: number;
-  /** How far it is turned about its middle, clockwise in degrees. */
+  /** Rotation about its middle, clockwise in degrees. */
   rotation?: number;
-  /** Where the whole of it leads when it is pressed. */
+  /** The link of the whole element. */
   link?: string;
-  /** How a table in it stands. */
+  /** The grid of its table. */
   grid?: TableGrid;
 }
 
-/** The box of an element that stands in a frame. */
+/** Returns the box of an element with a frame. */
 export const boxAt = (
   { x, y, width, height }: Frame,
   element: string,
@@ -92,28 +96,28 @@ export const boxAt = (
   overflow: number,
 ): SceneBox => ({ x, y, width, height, element, slot, size, overflow });
 
-/** All nodes of a list and of the groups in it that hold no nodes themselves, in drawing order. */
+/** Returns all nodes of a list and of its groups that are not groups themselves, in drawing order. */
 export function leavesOf(nodes: readonly SceneNode[]): Exclude<SceneNode, { kind: "group" }>[] {
   return nodes.flatMap((node) => (node.kind === "group" ? leavesOf(node.nodes) : [node]));
 }
 
-/** A slide laid out: what every drawing is made from. Lengths in points. */
+/** A slide laid out, from which every drawing is made. Lengths in points. */
 export interface Scene {
   slide: string;
   page: Page;
   background: string;
-  /** How its elements and points come in, in order. */
+  /** The entrances of its elements and points, in order. */
   reveals?: Reveal[];
   nodes: SceneNode[];
   boxes: SceneBox[];
   /** The largest overflow of any box, in points; 0 when everything fits. */
   overflow: number;
-  /** Share of the text area that is filled, 0 to 1 and above when it overflows. */
+  /** The share of the text area that is filled; above 1 when it overflows. */
   fullness: number;
   language: string;
 }
 
-/** The same scene without shaped glyphs: plain data that can be sent between threads and stored. */
+/** Returns the scene without shaped glyphs: plain data that can be sent between threads and stored. */
 export function plainScene(scene: Scene): Scene {
   const strip = ({ words: _, ...run }: SceneRun): SceneRun => run;
   const plain = (node: SceneNode): SceneNode =>
@@ -125,12 +129,12 @@ export function plainScene(scene: Scene): Scene {
   return { ...scene, nodes: scene.nodes.map(plain) };
 }
 
-/** The text lines of a scene in drawing order, markers left out. */
+/** Returns the text lines of a scene in drawing order, without bullets. */
 export function sceneLines(scene: Scene): string[] {
   return leavesOf(scene.nodes).flatMap((node) => (node.kind === "text" ? node.lines.map((line) => line.text) : []));
 }
 
-/** What the elements say that lead somewhere as a whole, by their ids: their words, or what their picture shows. */
+/** Returns names for elements that are links as a whole, by id: their words, or the description of their picture. */
 export function linkNames({ nodes, boxes }: Pick<Scene, "nodes" | "boxes">): ReadonlyMap<string, string> {
   const said = new Map(
     boxes.flatMap(({ element, link }) => (element !== null && link !== undefined ? [[element, [] as string[]]] : [])),
@@ -148,7 +152,7 @@ export function linkNames({ nodes, boxes }: Pick<Scene, "nodes" | "boxes">): Rea
   return new Map([...said].map(([element, words]) => [element, words.join(" ").trim()]));
 }
 
-/** The pictures before the items of a text, as nodes of an element. */
+/** Returns the picture bullets of a text as nodes of an element. */
 export function bulletNodes(
   lines: readonly SceneLine[],
   element: string,
@@ -160,10 +164,12 @@ export function bulletNodes(
   });
 }
 
-/** How thick a line under or through words is, and where it stands below the baseline, as shares of their size. */
+/**
+ * The thickness of underlines and strikethrough, and their positions below the baseline, as shares of the text size.
+ */
 const RULE = { width: 0.05, under: 0.145, through: -0.255 } as const;
 
-/** The lines under and through a run whose baseline is at `y`, as outlines on the page. */
+/** Returns the lines under and through a run whose baseline is at `y`, as outlines on the page. */
 export function ruledPaths({ x, width, size, fill, underline, strike }: SceneRun, y: number): FigurePath[] {
   const round = (value: number) => Math.round(value * 1000) / 1000;
   const straight = (at: number, thick: number, dash?: readonly number[]): FigurePath => ({
@@ -193,7 +199,7 @@ export function ruledPaths({ x, width, size, fill, underline, strike }: SceneRun
   return [...(underline ? under[underline]() : []), ...(strike ? [straight(RULE.through, RULE.width)] : [])];
 }
 
-/** A formula in a line, as outlines on the page. */
+/** Returns an inline formula as outlines on the page. */
 export function formulaPaths(run: SceneRun, y: number): FigurePath[] {
   const { em = 0, paths = [] } = run.formula ?? {};
   return paths.map(({ d, matrix: [a, b, c, e, f, g] }) => ({

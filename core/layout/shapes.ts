@@ -10,7 +10,7 @@ const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = {
   longdashdot: [8, 3, 1, 3],
 };
 
-/** The matrix that turns and mirrors a frame about its middle; undefined where it does neither. */
+/** Returns the matrix that rotates and mirrors a frame about its middle; undefined where it does neither. */
 export function turning({ x, y, width, height }: Frame, rotation = 0, flip?: Element["flip"]): Matrix | undefined {
   if (!rotation && !flip) return undefined;
   const [cx, cy] = [x + width / 2, y + height / 2];
@@ -21,11 +21,11 @@ export function turning({ x, y, width, height }: Frame, rotation = 0, flip?: Ele
   return [a, b, c, d, cx - a * cx - c * cy, cy - b * cx - d * cy];
 }
 
-/** A colour lighter or darker by a share. */
+/** Makes a colour lighter or darker by a share. */
 const shaded = (colour: string, shade: number) =>
   shade === 0 ? colour : mixed(colour, shade < 0 ? "#000000" : "#ffffff", Math.abs(shade));
 
-/** A picture that covers a frame, or fills it, cut off at an outline. */
+/** Returns a picture that covers or fills a frame, clipped by an outline. */
 function pictureFill(
   fill: Extract<Fill, { kind: "picture" }>,
   frame: Frame,
@@ -53,7 +53,7 @@ function pictureFill(
   };
 }
 
-/** The filling of a path, as far as it is no picture. */
+/** Returns the fill of a path, unless it is a picture. */
 export function paintOf(fill: Fill, frame: Frame, shade = 0): Pick<FigurePath, "fill" | "fillOpacity" | "paint"> {
   if (fill.kind === "solid")
     return { fill: shaded(fill.colour, shade), ...(fill.opacity === undefined ? {} : { fillOpacity: fill.opacity }) };
@@ -79,7 +79,7 @@ export function strokeOf({
   };
 }
 
-/** The end of a line: an arrow head, a dot or a diamond at `tip`, coming from `before`. */
+/** Returns the end of a line: an arrow head, a dot or a diamond at `tip`, coming from `before`. */
 function lineEnd(
   end: NonNullable<Stroke["head"]>,
   tip: readonly [number, number],
@@ -114,8 +114,9 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
 }
 
 /**
- * A form at its place, filled and outlined: its nodes, and the frame of its text on the page. Its shadow is that of its
- * area where it is filled, or where something else is “shown” in it with an edge so wide; else that of its outline.
+ * Draws a geometry at its place, filled and outlined. Returns its nodes and the frame of its text on the page. Its
+ * shadow is that of its area where it is filled, or where something is shown in it with an edge of the width `shown`;
+ * else that of its outline.
  */
 export function drawGeometry(
   geometry: Geometry,
@@ -129,7 +130,7 @@ export function drawGeometry(
   }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } },
   assets: DeckMetadata["assets"],
 ): { nodes: SceneNode[]; text: Frame; form: ResolvedGeometry } {
-  // Files give lines a height that can be seen by no one; drawn over so long a way it is seen as a slope.
+  // Files give lines an invisible height, which would be seen as a slope over a long line.
   const level = (side: number) =>
     "preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side;
   const form = resolveGeometry(geometry, level(frame.width), level(frame.height));
@@ -197,7 +198,7 @@ function endsOf({ ends, stroke: outlined }: Outline, stroke: Stroke): FigurePath
   ];
 }
 
-/** A fill over the whole of a frame. */
+/** Fills the whole of a frame. */
 export function drawFill(fill: Fill, frame: Frame, element: string, assets: DeckMetadata["assets"]): SceneNode[] {
   return drawGeometry({ preset: "rect" }, frame, { id: element, fill }, assets).nodes;
 }

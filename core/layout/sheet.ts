@@ -1,21 +1,23 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { type DeckMetadata, isEmptyText, plainText, type RichText } from "@unitext/core/model";
+import { type DeckMetadata, isEmptyText, plainText, type RichText, must } from "@unitext/core/model";
 import type { FontSet } from "./fonts";
 import type { Scene, SceneLine, SceneNode, SceneRun } from "./scene";
 import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 
-/** What a page of paper shows: slides alone, a slide with its notes, or so many slides to look at and to write beside. */
+/**
+ * What a sheet of paper shows: slides alone, a slide with its notes, or several slides to look at and to write beside.
+ */
 export const SHEETS = ["slides", "notes", "handout-2", "handout-3", "handout-6", "handout-9"] as const;
 export type Sheets = (typeof SHEETS)[number];
 
-/** A slide laid out, with what is said to it. */
+/** A slide laid out, with its notes. */
 export interface SheetItem {
   scene: Scene;
   number: number;
   notes: RichText;
 }
-/** A sheet as a scene, and the slides that stand on it. */
+/** A sheet as a scene, and the slides on it. */
 export interface Sheet {
   scene: Scene;
   slides: string[];
@@ -25,7 +27,7 @@ export interface SheetContext {
   fonts: FontSet;
 }
 
-/** A4 upright (ISO 216: 210 × 297 mm), in points. */
+/** A4 portrait (ISO 216: 210 × 297 mm), in points. */
 const PAPER = { width: (210 / 25.4) * 72, height: (297 / 25.4) * 72 };
 const MARGIN = 54;
 const HEAD = 28;
@@ -50,7 +52,7 @@ function scaledPath(path: FigurePath, x: number, y: number, scale: number): Figu
   return { ...path, matrix: [a * scale, b * scale, c * scale, d * scale, x + e * scale, y + f * scale] };
 }
 
-/** What a scene shows, smaller and at another place. */
+/** Returns the nodes of a scene, scaled down and moved. */
 export function scaledNodes(scene: Scene, x: number, y: number, scale: number): SceneNode[] {
   const frame = <F extends { x: number; y: number; width: number; height: number }>(node: F): F => ({
     ...node,
@@ -71,7 +73,7 @@ export function scaledNodes(scene: Scene, x: number, y: number, scale: number): 
   });
 }
 
-/** A slide drawn small in a hairline, as wide as it may be. */
+/** Draws a small slide with a hairline around it, as wide as allowed. */
 function smallSlide({ scene }: SheetItem, x: number, y: number, width: number): SceneNode[] {
   const scale = width / scene.page.width;
   const height = scene.page.height * scale;
@@ -131,7 +133,7 @@ function sheet(nodes: SceneNode[], slides: string[], page: number, context: Shee
   };
 }
 
-/** Sheets with a slide each above its notes, which go on over as many sheets as they need. */
+/** Makes sheets with one slide each above its notes, which continue on as many sheets as they need. */
 function withNotes(items: readonly SheetItem[], context: SheetContext): Sheet[] {
   const sheets: Sheet[] = [];
   const width = PAPER.width - MARGIN * 2;
@@ -145,7 +147,7 @@ function withNotes(items: readonly SheetItem[], context: SheetContext): Sheet[] 
     let rest = isEmptyText(item.notes) ? [] : lines(item.notes, context, MARGIN, top, width, SIZE.notes);
     let from = top;
     do {
-      // Lines that stand below the foot go to the top of the next sheet.
+      // Lines below the foot go to the top of the next sheet.
       const at = rest.findIndex((line) => line.y + line.height * 0.3 > bottom);
       const here = at < 0 ? rest : rest.slice(0, Math.max(at, from === MARGIN ? 1 : 0));
       rest = rest.slice(here.length);
@@ -170,9 +172,9 @@ const GRIDS: Record<number, { columns: number; rows: number; ruled: boolean }> =
   9: { columns: 3, rows: 3, ruled: false },
 };
 
-/** Sheets with several slides each; three to a sheet have lines beside them to write on. */
+/** Makes sheets with several slides each; those with three have lines beside them to write on. */
 function handout(items: readonly SheetItem[], count: number, context: SheetContext): Sheet[] {
-  const { columns, rows, ruled } = GRIDS[count] as (typeof GRIDS)[number];
+  const { columns, rows, ruled } = must(GRIDS[count]);
   const gap = 18;
   const width = PAPER.width - MARGIN * 2;
   const cell = { width: (width - gap * (columns - 1)) / columns, height: (PAPER.height - MARGIN * 2) / rows };
@@ -221,7 +223,7 @@ function handout(items: readonly SheetItem[], count: number, context: SheetConte
   return sheets;
 }
 
-/** Slides on sheets of paper. For `slides` each is a page of its own shape, as it is shown. */
+/** Lays out slides on sheets of paper. For `slides` each is a page of its own shape, as it is shown. */
 export function sheetsOf(kind: Sheets, items: readonly SheetItem[], context: SheetContext): Sheet[] {
   if (kind === "slides") return items.map(({ scene }) => ({ scene, slides: [scene.slide] }));
   return kind === "notes" ? withNotes(items, context) : handout(items, Number(kind.slice(8)), context);

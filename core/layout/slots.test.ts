@@ -1,4 +1,4 @@
-import { type ArrangementName, ARRANGEMENTS, PAGES, slotsOf, THEMES } from "@unitext/core/model";
+import { type ArrangementName, ARRANGEMENTS, PAGES, slotsOf, THEMES, must } from "@unitext/core/model";
 import { contentArea, loosePlace, pageScale, sizeOf, slotPlaces } from "./index";
 
 const pages = [...Object.values(PAGES), { width: 540, height: 720 }, { width: 1920, height: 1080 }];
@@ -6,7 +6,7 @@ const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
 
 describe.each(names)("the arrangement %s", (arrangement) => {
   it("has a place for each of its slots and for no other", () => {
-    expect([...slotPlaces(arrangement, pages[0] as (typeof pages)[number]).keys()].sort()).toEqual(
+    expect([...slotPlaces(arrangement, must(pages[0])).keys()].sort()).toEqual(
       slotsOf(arrangement)
         .map(([slot]) => slot)
         .sort(),

@@ -1,6 +1,14 @@
-import { type ArrangementName, type Frame, type Page, type SlotRole, slotsOf, type Theme } from "@unitext/core/model";
+import {
+  type ArrangementName,
+  type Frame,
+  type Page,
+  type SlotRole,
+  slotsOf,
+  type Theme,
+  must,
+} from "@unitext/core/model";
 
-/** A slot's place on the page and how its content stands in it. */
+/** A slot's place on the page, and how its content is set in it. */
 export interface SlotPlace {
   frame: Frame;
   role: SlotRole;
@@ -8,7 +16,10 @@ export interface SlotPlace {
   align: "start" | "centre" | "end";
 }
 
-/** Lengths on the page follow its height: a page of 540 points has the sizes that a theme names. */
+/**
+ * Returns the scale of lengths on a page: a page of 540 points has the theme's sizes, others in proportion to their
+ * height.
+ */
 export function pageScale(page: Page): number {
   return Math.min(page.height / 540, page.width / 720);
 }
@@ -76,7 +87,7 @@ const RULES: Record<ArrangementName, Record<string, Rule>> = {
 /** The roles of slots that an arrangement lacks but an element may still name. */
 const LOOSE: Record<string, SlotRole> = { title: "title", subtitle: "subtitle", caption: "caption", number: "number" };
 
-/** The area inside the margins, above the line for footer and number. */
+/** Returns the area inside the margins, above the line for footer and number. */
 export function contentArea(page: Page): Frame {
   const scale = pageScale(page);
   const side = page.width * 0.065;
@@ -99,14 +110,14 @@ function placed(
   return { frame, role, anchor, align };
 }
 
-/** The columns of an arrangement from left to right, those that widths are for. */
+/** The columns of an arrangement from left to right, to which widths apply. */
 const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = {
   comparison: ["left", "right"],
   columns: ["left", "middle", "right"],
 };
 
 const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
-/** The slots of an arrangement in their usual widths: worked out once for a page. */
+/** Returns the slots of an arrangement in their usual widths. Cached for a page. */
 function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<string, SlotPlace> {
   const held = usualOn.get(page) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
   usualOn.set(page, held);
@@ -120,7 +131,7 @@ function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<stri
   return places;
 }
 
-/** Where the slots of an arrangement are on a page, by name. `widths` are the shares of its columns in percent. */
+/** Returns the slots of an arrangement on a page, by name. `widths` are the shares of its columns in percent. */
 export function slotPlaces(
   arrangement: ArrangementName,
   page: Page,
@@ -135,15 +146,18 @@ export function slotPlaces(
   const room = area.width * (1 - GAP * (columns.length - 1));
   let x = area.x;
   columns.forEach((slot, at) => {
-    const place = places.get(slot) as SlotPlace;
-    const width = (room * (widths[at] as number)) / total;
+    const place = must(places.get(slot));
+    const width = (room * must(widths[at])) / total;
     places.set(slot, { ...place, frame: { ...place.frame, x, width } });
     x += width + area.width * GAP;
   });
   return places;
 }
 
-/** Where an element goes whose slot the arrangement does not have: titles to the title's place, all else below it. */
+/**
+ * Returns the place of an element whose slot the arrangement does not have: titles go to the title's place, everything
+ * else below it.
+ */
 export function loosePlace(slot: string | null, page: Page): SlotPlace {
   if (slot === "title") return placed(page, TITLE, "title");
   return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
@@ -184,7 +198,7 @@ const own =
   <R extends keyof Scale>(role: R) =>
   (scale: Scale) =>
     scale[role];
-/** The size of each role on the theme's scale; some take it from another's. */
+/** The size of each role on the theme's scale; some take it from another role. */
 const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   opening: own("opening"),
   title: own("title"),
@@ -200,7 +214,7 @@ const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   name: ({ number }) => number * 0.8,
 };
 
-/** The text size of a role at full size, in points on this page. */
+/** Returns the text size of a role at full size, in points on this page. */
 export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
   return SIZES[role](theme.scale) * pageScale(page);
 }

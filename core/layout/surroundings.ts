@@ -21,7 +21,7 @@ import type { TextContext } from "./textstyle";
 import type { SlideContext } from "./context";
 import { FIGURE_MINIMUM, layBoxed, layElement } from "./elements";
 
-/** What the theme draws behind the text. */
+/** Returns what the theme draws behind the text. */
 export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[] {
   const { page, theme } = metadata;
   const scale = pageScale(page);
@@ -49,7 +49,7 @@ export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[]
     : [];
 }
 
-/** What a file draws behind its slides, laid out once; what counts the slides is not laid out yet. */
+/** Masters laid out, without what counts the slides. Cached. */
 const drawnMasters = new WeakMap<Master, { metadata: SlideContext["metadata"]; drawn: (SceneNode[] | Element)[] }>();
 
 function masterNodes(master: Master, context: SlideContext, setting: TextContext): SceneNode[] {
@@ -75,7 +75,10 @@ function masterNodes(master: Master, context: SlideContext, setting: TextContext
   );
 }
 
-/** What stands behind all: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper under the text; then what the file of the slide draws on all of its slides. */
+/**
+ * Returns the background: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper
+ * under the text; then the slide's master.
+ */
 export function backgroundNodes(
   slide: Slide,
   context: SlideContext,
@@ -119,7 +122,7 @@ export function backgroundNodes(
   };
 }
 
-/** Plates of paper under the lines of text that stand on a picture, so that they can be read. */
+/** Returns plates of paper under lines of text on a picture, so that they can be read. */
 export function plates(nodes: readonly SceneNode[], fill: string, scale: number): SceneNode[] {
   return nodes.flatMap((node): SceneNode[] => {
     if (node.kind !== "text" || !node.lines.length) return [];
@@ -131,7 +134,7 @@ export function plates(nodes: readonly SceneNode[], fill: string, scale: number)
   });
 }
 
-/** The footnotes at the foot of the content area, and the height that they take from it. */
+/** Sets the footnotes at the foot of the content area. Returns them with the height that they take. */
 export function footnotes(
   notes: readonly Footnote[],
   { metadata }: SlideContext,
@@ -173,7 +176,7 @@ export function footnotes(
   };
 }
 
-/** A footer, number or date where the slide's file puts it. */
+/** Sets a footer, number or date where the slide's file puts it. */
 function ownRegion(
   { region, text, frame, style, box }: RegionBox,
   { metadata, number }: SlideContext,
@@ -194,7 +197,7 @@ function ownRegion(
   ).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }
 
-/** Footer and number, the same on every slide but the opening one. */
+/** Sets footer and number, the same on every slide but the opening one. */
 export function regions(slide: Slide, { metadata, number }: SlideContext, setting: TextContext): SceneNode[] {
   const { page, theme } = metadata;
   if (slide.regions || slide.master !== undefined)

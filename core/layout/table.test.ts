@@ -1,4 +1,4 @@
-import { emptyDeck, metadataOf, newSlide, plainText, run, type TableElement, THEMES } from "@unitext/core/model";
+import { emptyDeck, metadataOf, newSlide, plainText, run, type TableElement, THEMES, must } from "@unitext/core/model";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { boxesOf, layoutSlide, leavesOf, tableAppearance } from "./index";
@@ -78,7 +78,7 @@ describe("how the theme draws a table, said for files", () => {
           if (y < element.header) return;
           row.forEach((cell, x) => {
             for (const word of cell?.text[0]?.runs[0]?.text.split(" ") ?? [])
-              expect((widths[x] as number) + 0.01).toBeGreaterThanOrEqual(
+              expect(must(widths[x]) + 0.01).toBeGreaterThanOrEqual(
                 face.word(word, false, "en").width * size + left + right,
               );
           });
@@ -104,9 +104,9 @@ describe("how the theme draws a table, said for files", () => {
     ];
     expect(new Set(usual.map((height) => height.toFixed(3))).size).toBe(1);
     expect([higher[0], higher[1], higher[3]]).toEqual(
-      [usual[0], usual[1], usual[3]].map((height) => expect.closeTo(height as number, 3)),
+      [usual[0], usual[1], usual[3]].map((height) => expect.closeTo(must(height), 3)),
     );
-    expect(higher[2] as number).toBeGreaterThan(2 * (usual[2] as number));
+    expect(must(higher[2])).toBeGreaterThan(2 * must(usual[2]));
   });
 
   it("gives the last of several rows what a cell over them needs more", () => {
@@ -121,9 +121,9 @@ describe("how the theme draws a table, said for files", () => {
       align: ["start" as const, "start" as const],
     };
     const { heights } = tableAppearance(element, 400, 12, setting());
-    expect(heights[1] as number).toBeGreaterThan(heights[0] as number);
-    expect((heights[0] as number) + (heights[1] as number)).toBeGreaterThanOrEqual(4 * 12 * 1.25);
-    expect(heights[2]).toBeCloseTo(heights[0] as number, 3);
+    expect(must(heights[1])).toBeGreaterThan(must(heights[0]));
+    expect(must(heights[0]) + must(heights[1])).toBeGreaterThanOrEqual(4 * 12 * 1.25);
+    expect(heights[2]).toBeCloseTo(must(heights[0]), 3);
   });
 
   it("sets headings in bold, which takes the room of bold letters", () => {
@@ -132,7 +132,7 @@ describe("how the theme draws a table, said for files", () => {
       header,
       align: ["start" as const, "start" as const],
     });
-    const width = (header: number) => tableAppearance(element(header), 200, 12, setting()).widths[0] as number;
+    const width = (header: number) => must(tableAppearance(element(header), 200, 12, setting()).widths[0]);
     expect(width(1)).toBeGreaterThan(width(0));
     const { nodes } = laid({ kind: "table", id: "t", slot: "table", ...element(1) });
     const faces = leavesOf(nodes).flatMap((node) =>

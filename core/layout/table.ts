@@ -8,13 +8,14 @@ import {
   type RichText,
   type TableElement,
   type ThemeColours,
+  must,
 } from "@unitext/core/model";
 import { type SceneNode, bulletNodes, type TableGrid } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { breakText, setText, shapeText } from "./text";
 import type { ParagraphLayout, TextContext } from "./textstyle";
 
-/** A cell shaped, with the places that it covers. */
+/** A shaped cell, with the positions that it covers. */
 interface Placed {
   cell: Cell;
   row: number;
@@ -25,7 +26,7 @@ interface Placed {
   align: Align;
 }
 
-/** Room inside a cell, in em: left and right, above and below. */
+/** Padding of a cell, in em: left and right, above and below. */
 const PAD = { x: 0.5, y: 0.28 };
 const STRONG = (text: RichText): RichText =>
   text.map((paragraph) => ({
@@ -65,7 +66,7 @@ function strong(text: RichText): RichText {
   return made;
 }
 
-/** The widths in em that columns need: so that no word is broken, and so that no line is. */
+/** Returns the widths in em that columns need so that no word is broken, and so that no line is. */
 function needs(cells: readonly Placed[], columns: number): { least: number[]; most: number[] } {
   const least = Array<number>(columns).fill(1);
   const most = Array<number>(columns).fill(1);
@@ -76,25 +77,25 @@ function needs(cells: readonly Placed[], columns: number): { least: number[]; mo
       let line = 0;
       let [word, whole] = [0, 0];
       for (const { at, visible, required } of breaks) {
-        word = Math.max(word, (upTo[visible] as number) - (upTo[start] as number));
-        whole = Math.max(whole, (upTo[visible] as number) - (upTo[line] as number));
+        word = Math.max(word, (upTo[visible] ?? 0) - (upTo[start] ?? 0));
+        whole = Math.max(whole, (upTo[visible] ?? 0) - (upTo[line] ?? 0));
         start = at;
         if (required) line = at;
       }
       for (let at = column; at < column + over; at++) {
-        least[at] = Math.max(least[at] as number, Math.min(14, word + indent) / over);
-        most[at] = Math.max(most[at] as number, (whole + indent) / over);
+        least[at] = Math.max(must(least[at]), Math.min(14, word + indent) / over);
+        most[at] = Math.max(must(most[at]), (whole + indent) / over);
       }
     }
   }
   return { least, most };
 }
 
-/** Column widths in points: what they need, the rest shared by how much they could use. */
+/** Returns column widths in points: what columns need, and the rest distributed by how much they could use. */
 function widthsOf({ least, most }: ReturnType<typeof needs>, size: number, width: number): number[] {
   const pad = 2 * PAD.x * size;
   const low = least.map((value) => value * size + pad);
-  const high = most.map((value, at) => Math.max(value * size + pad, low[at] as number));
+  const high = most.map((value, at) => Math.max(value * size + pad, must(low[at])));
   const sum = (list: readonly number[]) => list.reduce((total, value) => total + value, 0);
   const [lowest, highest] = [sum(low), sum(high)];
   if (lowest >= width) return low.map((value) => (value * width) / lowest);
@@ -102,7 +103,7 @@ function widthsOf({ least, most }: ReturnType<typeof needs>, size: number, width
     const free = width - highest;
     return high.map((value) => value + (free * value) / highest);
   }
-  return low.map((value, at) => value + ((width - lowest) * ((high[at] as number) - value)) / (highest - lowest));
+  return low.map((value, at) => value + ((width - lowest) * (must(high[at]) - value)) / (highest - lowest));
 }
 
 function heightsOf(cells: readonly Placed[], rows: number, widths: readonly number[], size: number): number[] {
@@ -112,11 +113,11 @@ function heightsOf(cells: readonly Placed[], rows: number, widths: readonly numb
     const width = spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size;
     const height = breakText(cell.blocks, "figure", size, width).height + 2 * PAD.y * size;
     if (cell.rows > 1) spanning.push([cell, height]);
-    else heights[cell.row] = Math.max(heights[cell.row] as number, height);
+    else heights[cell.row] = Math.max(must(heights[cell.row]), height);
   }
   for (const [{ row, rows: over }, height] of spanning) {
     const lack = height - spanOf(heights, row, over);
-    if (lack > 0) heights[row + over - 1] = (heights[row + over - 1] as number) + lack;
+    if (lack > 0) heights[row + over - 1] = must(heights[row + over - 1]) + lack;
   }
   return heights;
 }
@@ -127,9 +128,9 @@ function spanOf(list: readonly number[], from: number, count: number): number {
   return sum;
 }
 
-/** How the theme draws a table, as a file can say it: lengths in points. */
+/** The theme's appearance of tables in terms that a file can express: lengths in points. */
 export interface TableAppearance extends TableGrid {
-  /** What a cell wears by the rows of the table in which it begins and ends; equal looks are one value. */
+  /** Returns the appearance of a cell by its first and last row; equal ones are the same object. */
   worn(first: number, last: number): CellAppearance;
 }
 
@@ -152,7 +153,7 @@ function gridOf(
   return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
 }
 
-/** Looks of cells, made once for the colours of a theme. */
+/** Cell appearances, made once for the colours of a theme. */
 const looksOnce = new WeakMap<ThemeColours, Map<string, CellAppearance>>();
 
 function cellAppearance(
@@ -174,7 +175,10 @@ function cellAppearance(
   return look;
 }
 
-/** How a table without looks of its own stands at a size in points, `width` points wide: for programs that know nothing of themes. `laid` is its grid where it has been laid out so. */
+/**
+ * Returns the appearance of a table without one of its own at a text size, `width` points wide, for programs that know
+ * nothing of themes. `laid` is its grid where it has been laid out.
+ */
 export function tableAppearance(
   table: Pick<TableElement, "rows" | "header" | "align">,
   width: number,
@@ -190,11 +194,11 @@ export function tableAppearance(
   });
   return {
     ...(laid ?? gridOf(table, width, size, setting)),
-    worn: (first, last) => (under[last] as (typeof under)[number])[first < header ? 1 : 0],
+    worn: (first, last) => must(under[last])[first < header ? 1 : 0],
   };
 }
 
-/** A table set into a frame: its nodes, the size taken, the height used and what stands out below. */
+/** A table set in a frame: its nodes, the size taken, the height used and the overflow. */
 export interface SetTable {
   nodes: SceneNode[];
   size: number;
@@ -204,8 +208,8 @@ export interface SetTable {
 }
 
 /**
- * Sets a table into a frame: columns as wide as their words ask, rows as high as their cells, at the largest of the
- * sizes at which all rows fit; at the smallest when none does.
+ * Sets a table in a frame: columns as wide as their words need, rows as high as their cells, at the largest of the
+ * given sizes at which all rows fit, or at the smallest when none does.
  */
 export function setTable(
   element: TableElement,
@@ -215,11 +219,11 @@ export function setTable(
   colours: ThemeColours,
   assets: DeckMetadata["assets"] = {},
 ): SetTable {
-  if (element.widths) return setOwnTable(element, element.widths, frame, sizes[0] as number, setting, assets);
+  if (element.widths) return setOwnTable(element, element.widths, frame, must(sizes[0]), setting, assets);
   const columns = Math.max(...element.rows.map((row) => row.length));
   const cells = cellsOf(element, setting);
   const need = needs(cells, columns);
-  let size = sizes[0] as number;
+  let size = must(sizes[0]);
   let widths: number[] = [];
   let heights: number[] = [];
   for (const next of sizes) {
@@ -249,7 +253,7 @@ export function setTable(
     nodes.push({
       kind: "rect",
       x: frame.x,
-      y: (tops[at] as number) + height - line.width,
+      y: must(tops[at]) + height - line.width,
       width: frame.width,
       height: line.width,
       fill: line.colour,
@@ -258,7 +262,7 @@ export function setTable(
   for (const cell of cells) {
     const place = {
       x: frame.x + spanOf(widths, 0, cell.column) + PAD.x * size,
-      y: (tops[cell.row] as number) + PAD.y * size,
+      y: must(tops[cell.row]) + PAD.y * size,
       width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
       height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
     };
@@ -273,10 +277,10 @@ export function setTable(
   return { nodes, size, used, overflow, grid };
 }
 
-/** The room in a cell where a file does not say it (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
+/** Default padding of a cell (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
 const CELL_INSETS = [7.2, 3.6, 7.2, 3.6] as const;
 
-/** A table with widths, fills and borders of its own: rows grow with their text, nothing else changes. */
+/** Sets a table with widths, fills and borders of its own: rows grow with their text, nothing else changes. */
 function setOwnTable(
   { id, rows, align, widths: asked, heights = [] }: TableElement,
   own: readonly number[],
@@ -311,7 +315,7 @@ function setOwnTable(
   );
   for (const { y, down, need } of placed) {
     const lack = need - spanOf(high, y, down);
-    if (down > 1 && lack > 0) high[y + down - 1] = (high[y + down - 1] as number) + lack;
+    if (down > 1 && lack > 0) high[y + down - 1] = must(high[y + down - 1]) + lack;
   }
   const used = spanOf(high, 0, high.length);
   const overflow = Math.max(0, used - Math.max(frame.height, spanOf(heights, 0, heights.length)));

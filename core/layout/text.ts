@@ -10,6 +10,7 @@ import {
   tabParts,
   type Theme,
   wordsSize,
+  must,
 } from "@unitext/core/model";
 import { faceFor } from "./fonts";
 import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
@@ -30,7 +31,9 @@ import {
 import { drawableCharacter, isSymbolFont } from "./symbols";
 import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
 
-/** Paragraphs shaped once for a role, theme and language: trying another size, or another cut, shapes nothing again. */
+/**
+ * Paragraphs shaped for a role, theme and language. Cached: trying another size or another break shapes nothing again.
+ */
 const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
 
 function shapedFor(
@@ -53,7 +56,7 @@ function shapedFor(
 
 const markers = new WeakMap<Theme, Map<string, ShapedParagraph>>();
 
-/** The sign before an item, shaped once for a role, theme and language. */
+/** Returns the bullet of an item, shaped once for a role, theme and language. */
 function markerFor(
   sign: string,
   role: SlotRole,
@@ -100,12 +103,15 @@ export function shapeText(
   });
 }
 
-/** How high a picture before an item is against the text, in em. */
+/** The height of a picture bullet relative to the text, in em. */
 const SIGN = 0.8;
-/** How far apart tab stops are past those that a text sets, in points: an inch (ECMA-376-1, 21.1.2.2.7, defTabSz as it is usually set). */
+/**
+ * The distance of tab stops after those that a text sets, in points: an inch (ECMA-376-1, 21.1.2.2.7, defTabSz as it is
+ * usually set).
+ */
 const TAB_STEP = 72;
 
-/** Shapes a text in the style that a file gives it. */
+/** Shapes a text in the text style that a file gives it. */
 function shapeStyled(
   text: RichText,
   role: SlotRole,
@@ -142,7 +148,7 @@ function shapeStyled(
         : shown
           ? " "
           : paragraph.kind === "number"
-            ? bulletOf({ ...bullet, scheme: bullet.scheme ?? "1." }, numbers[index] as number)
+            ? bulletOf({ ...bullet, scheme: bullet.scheme ?? "1." }, must(numbers[index]))
             : drawableCharacter(bullet.character ?? "•", bullet.font);
     const signLook: RunProperties = {
       ...own(first?.properties),
@@ -151,7 +157,7 @@ function shapeStyled(
     };
     if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const empty = paragraph.runs.every((item) => item.text === "");
-    // An item without words shows no sign (common practice, no source).
+    // An item without words shows no bullet (common practice, no source).
     const marker =
       sign && !empty
         ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () =>
@@ -190,13 +196,13 @@ function shapeStyled(
       ),
       marker,
       ...(shown && marker
-        ? { sign: { source: bullet.picture as string, width: (high * shown.width) / shown.height, height: high } }
+        ? { sign: { source: must(bullet.picture), width: (high * shown.width) / shown.height, height: high } }
         : {}),
       indent,
       hang,
       kind: paragraph.kind,
       align: paragraph.align ?? level.align ?? "start",
-      // Room between paragraphs is none above the first and below the last (common practice, no source).
+      // There is no paragraph spacing above the first and below the last paragraph (common practice, no source).
       metrics: {
         em,
         before: index ? look.before : 0,
@@ -226,11 +232,11 @@ export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, si
   return { lines, height };
 }
 
-/** How high the empty lines at the end of a text are together, in points: they stand out unseen. */
+/** Returns the height of the empty lines at the end of a text in points; they may overflow unnoticed. */
 function blankBelow(blocks: readonly ParagraphLayout[], size: number): number {
   let height = 0;
   for (let at = blocks.length - 1; at > 0 && blocks[at]?.shaped.text === ""; at--) {
-    const { metrics } = blocks[at] as ParagraphLayout;
+    const { metrics } = must(blocks[at]);
     height += metrics
       ? ((metrics.exact || metrics.least * metrics.blank * metrics.times) +
           metrics.before +
@@ -241,7 +247,7 @@ function blankBelow(blocks: readonly ParagraphLayout[], size: number): number {
   return height;
 }
 
-/** A text set into a frame: its lines, the size taken, the height used and what stands out below. */
+/** A text set in a frame: its lines, the size taken, the height used and the overflow. */
 export interface SetText {
   lines: SceneLine[];
   size: number;
@@ -250,8 +256,8 @@ export interface SetText {
 }
 
 /**
- * Sets a text into a frame: tries the sizes given, largest first, and takes the first at which all lines fit; if none
- * does, the smallest, and says by how much the text stands out. Width never overflows.
+ * Sets a text in a frame: tries the given sizes, largest first, and takes the first at which all lines fit; if none
+ * does, the smallest, and reports by how much the text overflows. The width never overflows.
  */
 export function setText(
   text: RichText,
@@ -264,7 +270,7 @@ export function setText(
   const blocks = shapeText(text, role, place.align, setting);
   const measure = wrap ? Math.max(1, (frame.width - gap * (columns - 1)) / columns) : 1e6;
   const room = frame.height * columns;
-  let size = sizes[0] as number;
+  let size = must(sizes[0]);
   let broken = breakText(blocks, role, size, measure);
   for (const next of sizes.slice(1)) {
     if (broken.height - blankBelow(blocks, size) <= room + 0.01) break;
@@ -292,7 +298,7 @@ export function setText(
   };
 }
 
-/** The lines of a text in columns side by side, each as full as it gets. */
+/** Sets the lines of a text in columns side by side, each filled before the next. */
 function inColumns(
   blocks: readonly ParagraphLayout[],
   broken: Broken,
@@ -325,7 +331,7 @@ function inColumns(
   });
 }
 
-/** A heading over two or three lines with lines of like length: the narrowest measure that needs no line more. */
+/** Balances the lines of a heading over two or three lines: the narrowest width that needs no further line. */
 function balanced(
   blocks: readonly ParagraphLayout[],
   role: SlotRole,
@@ -341,18 +347,17 @@ function balanced(
     const tried = breakText(blocks, role, size, middle);
     const whole = tried.lines.every(
       ({ range }) =>
-        ((blocks[0] as ParagraphLayout).shaped.upTo[range.visible] as number) -
-          ((blocks[0] as ParagraphLayout).shaped.upTo[range.start] as number) <=
+        (must(blocks[0]).shaped.upTo[range.visible] ?? 0) - (must(blocks[0]).shaped.upTo[range.start] ?? 0) <=
         middle / size + 1e-3,
     );
-    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, blocks[0] as ParagraphLayout))
+    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, must(blocks[0])))
       [best, high] = [tried, middle];
     else low = middle;
   }
   return best;
 }
 
-/** Whether a line ends inside a word, as happens where a word is wider than the measure. */
+/** Whether a line ends inside a word, which happens where a word is wider than the line. */
 function splitsWord({ lines }: Broken, { shaped }: ParagraphLayout): boolean {
   const ends = new Set(shaped.breaks.map(({ at }) => at));
   return lines.some(({ range }) => !ends.has(range.end));

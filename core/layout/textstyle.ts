@@ -11,32 +11,33 @@ import {
   type SlotRole,
   type TextStyle,
   type Theme,
+  must,
 } from "@unitext/core/model";
 import { familyNamed, type FontSet } from "./fonts";
 import type { ShapedParagraph, Style } from "./paragraph";
 
-/** What text needs to be set: fonts, theme and the deck's language. */
+/** What setting text needs: fonts, theme and the deck's language. */
 export interface TextContext {
   fonts: FontSet;
   theme: Theme;
   language: string;
-  /** The colour of the words, where it is not that of their role. */
+  /** The text colour, where it differs from that of its role. */
   fill?: string;
-  /** The text style that a file gives, and the size in points that stands for one em. */
+  /** The text style that a file gives, and the size in points that counts as one em. */
   style?: { levels: TextStyle; size: number };
-  /** The shape has been made higher for its text already. */
+  /** Whether the shape has been made higher for its text already. */
   grown?: boolean;
-  /** The pictures that may stand before items. */
+  /** The files of picture bullets. */
   assets?: DeckMetadata["assets"];
-  /** Only how much stands out is asked for: no line is placed. */
+  /** Only the overflow is wanted: no line is placed. */
   measure?: boolean;
-  /** Only where elements stand is asked for: what is drawn from data is not drawn. */
+  /** Only the places of elements are wanted: figures are not drawn. */
   places?: boolean;
 }
 
-/** The mark of a footnote's number, which the layout puts in the place of the footnote. */
+/** The mark of a footnote's number, which the layout puts in place of the footnote. */
 export const NOTE_MARK = "note";
-/** How large code and formulas in a line are against the words around them. */
+/** The size of code and inline formulas relative to the text around them. */
 export const CODE_SCALE = 0.88;
 const TONE = "tone:";
 export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
@@ -45,18 +46,23 @@ export const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "numb
 export const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", "•"];
 export const INDENT = 1.15;
 
-/** A paragraph of a text that is being set. */
+/** A paragraph of a text being set. */
 export interface ParagraphLayout {
   shaped: ShapedParagraph;
   marker: ShapedParagraph | null;
-  /** The picture that is its sign, in em. */
+  /** Its picture bullet, in em. */
   sign?: { source: string; width: number; height: number };
-  /** Left edge of the text in em, and how much of it is room for the sign. */
+  /** The left edge of the text in em, and how much of it is space for the bullet. */
   indent: number;
   hang: number;
   kind: Paragraph["kind"];
   align: "start" | "centre" | "end";
-  /** Where a file says how it stands: how many points its edges count as one em, however far its letters shrink (ECMA-376-1, 21.1.2.1.3: the font alone is scaled); room before and after and the height of lines in em (or as a multiple of what the letters need), where the first line begins; how large words of a line without any would be, and how high a line of their face stands. */
+  /**
+   * Metrics that a file sets: the points that count as one em for its edges, however far its letters shrink
+   * (ECMA-376-1, 21.1.2.1.3: only the font is scaled); space before and after and line height in em (or as a multiple
+   * of what the letters need); where the first line starts; the size of words in an empty line, and the line height of
+   * their face.
+   */
   metrics?: {
     em: number;
     before: number;
@@ -107,7 +113,10 @@ export function styleFor(
   return style;
 }
 
-/** What a look changes of a style; `em` is the size in points that stands for one em, 0 where sizes follow the place. */
+/**
+ * Returns a style with the properties of a level; `em` is the size in points that counts as one em, 0 where sizes
+ * follow the place.
+ */
 function withLevelStyle(
   { size, colour, font, underline, caps, highlight, spacing, rise }: RunProperties,
   em: number,
@@ -127,9 +136,9 @@ function withLevelStyle(
 }
 
 export const levelOf = (levels: TextStyle, level: number): LevelStyle =>
-  (levels[Math.min(level, levels.length - 1)] ?? {}) as LevelStyle;
+  levels[Math.min(level, levels.length - 1)] ?? {};
 
-/** How a paragraph whose words are so `tall` stands by its own look and that of its level, in em. */
+/** Returns the metrics of a paragraph whose words are `tall`, by its own properties and those of its level, in em. */
 export function paragraphMetrics(
   own: ParagraphProperties | undefined,
   level: ParagraphProperties | undefined,
@@ -151,7 +160,7 @@ export function paragraphMetrics(
   } as never;
 }
 
-/** The sign before an item where a look says it: its own, or its number in the scheme. */
+/** Returns the bullet of an item that sets one: its own, or its number in the scheme. */
 export function bulletOf(bullet: ParagraphProperties["bullet"], number: number): string | undefined {
   if (!bullet?.scheme) return bullet?.character;
   const [, open = "", kind = "1", close = ""] = /^(\(?)([1aAiI])(.*)$/.exec(bullet.scheme) ?? [];
@@ -187,36 +196,42 @@ function roman(value: number): string {
     .join("");
 }
 
-/** How much wider the room before an item is for each further digit of its number, in em: digits are at most that wide in the faces that ship. */
+/**
+ * By how much each further digit of its number widens the space before an item, in em: digits of the shipped faces are
+ * at most that wide.
+ */
 const DIGIT = 0.62;
 
 const USUAL_ROOMS: readonly number[] = Array<number>(MAX_LEVEL + 1).fill(INDENT);
-/** The room before numbers in em, level by level: as much as the longest of a level needs. */
+/** Returns the space before numbers in em, level by level: as much as the longest number of a level needs. */
 export function numberWidths(text: RichText): readonly number[] {
   if (!text.some(({ kind }) => kind === "number")) return USUAL_ROOMS;
   const rooms = [...USUAL_ROOMS];
   const numbers = listNumbers(text);
   text.forEach(({ kind, level }, at) => {
     if (kind === "number")
-      rooms[level] = Math.max(rooms[level] as number, INDENT + (String(numbers[at]).length - 1) * DIGIT);
+      rooms[level] = Math.max(must(rooms[level]), INDENT + (String(numbers[at]).length - 1) * DIGIT);
   });
   return rooms;
 }
 
-/** Where the paragraphs of a text stand that say nothing of it, in em: the left edge of their words, and how much of it is the room for their sign. */
+/**
+ * Returns the default indents of a text's paragraphs in em: the left edge of their words, and how much of it is space
+ * for the bullet.
+ */
 export function listIndents(text: RichText): { left: number; hang: number }[] {
   const rooms = numberWidths(text);
-  // What goes on in an item stands under its words.
+  // What continues an item is aligned with its text.
   const open: number[] = [];
   return text.map(({ kind, level }) => {
-    const hang = kind === "plain" ? 0 : kind === "number" ? (rooms[level] as number) : INDENT;
+    const hang = kind === "plain" ? 0 : kind === "number" ? must(rooms[level]) : INDENT;
     const left = kind === "plain" ? (level ? (open[level - 1] ?? level * INDENT) : 0) : level * INDENT + hang;
     if (kind !== "plain") open[level] = left;
     return { left, hang };
   });
 }
 
-/** List numbers of a text: for each paragraph its number among its neighbours on the same level, or 0. */
+/** Returns the list number of each paragraph among its neighbours on the same level; 0 for none. */
 export function listNumbers(text: RichText): number[] {
   const counts: number[] = [];
   return text.map((paragraph) => {

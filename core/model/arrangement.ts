@@ -1,6 +1,6 @@
 import { z } from "zod";
 
-/** What a slot is for; the theme's text scale and the formats' placeholders follow from it. */
+/** The purpose of a slot, on which the theme's text scale and the formats' placeholders depend. */
 export type SlotRole =
   | "opening"
   | "title"
@@ -41,7 +41,7 @@ export const ARRANGEMENTS = {
 export type ArrangementName = keyof typeof ARRANGEMENTS;
 export const ArrangementName = z.enum(Object.keys(ARRANGEMENTS) as [ArrangementName, ...ArrangementName[]]);
 
-/** The slots of an arrangement with their roles, in reading order. */
+/** Returns the slots of an arrangement with their roles, in reading order. */
 export function slotsOf(arrangement: ArrangementName): [slot: string, role: SlotRole][] {
   return Object.entries(ARRANGEMENTS[arrangement].slots) as [string, SlotRole][];
 }
@@ -50,7 +50,7 @@ export function isTitleRole(role: SlotRole | undefined): boolean {
   return role === "title" || role === "opening" || role === "corner" || role === "name";
 }
 
-/** The slot that takes running text when nothing else is said, or undefined where the arrangement has none. */
+/** Returns the slot for running text; undefined where the arrangement has none. */
 export function textSlot(arrangement: ArrangementName): string | undefined {
   const slots = slotsOf(arrangement);
   return (slots.find(([, role]) => role === "body" || role === "statement" || role === "references") ??

@@ -6,7 +6,10 @@ import { BreakRule } from "./rule";
 import { Theme } from "./theme";
 import { Colour, Frame, Id, Language, Page } from "./units";
 
-/** Ties an element to cells of a workbook: always the latest, the latest when asked, or a moment that never changes. */
+/**
+ * Ties an element to cells of a workbook: always the latest values, the latest when asked for, or the values of one
+ * moment.
+ */
 export const Binding = z.object({
   source: z.string().min(1),
   range: z.string().min(1),
@@ -16,9 +19,10 @@ export const Binding = z.object({
 export type Binding = z.infer<typeof Binding>;
 
 /**
- * The shape of a file's part that an element was read from, with the sums of where it stood, of its words and of all
- * else as they were read: while they agree, the file's own words for it are written back, and where some do not, only
- * that is written anew. Elements that were read before have one `sum`. With `data` the words of a chart are its data. `more` names what the file says of it that Unitext does not model.
+ * The shape of a source file that an element was read from, with hashes of its frame, its text and everything else.
+ * Where a hash still matches, the shape's own XML is written back; only what differs is written anew. Elements read by
+ * early versions have a single `hash`. With `data`, the text hash covers a chart's data. `unsupported` names the
+ * features of the shape that Unitext does not model.
  */
 export const SourceShape = z.object({
   shape: z.string().max(40),
@@ -30,7 +34,10 @@ export const SourceShape = z.object({
   unsupported: z.array(z.string().max(100)).max(40).optional(),
 });
 
-/** An element stands in a slot of the arrangement, or in a frame of its own; `style` names one of the deck's text styles. */
+/**
+ * Fields of every element. It is in a slot of the arrangement, or has a frame of its own; `style` names one of the
+ * deck's text styles.
+ */
 const placed = {
   id: Id,
   slot: z.string().max(40).nullable(),
@@ -42,7 +49,7 @@ const placed = {
   ...Drawing,
 };
 
-/** Text; with `steps` its paragraphs appear one at a time. */
+/** A text. With `steps`, its paragraphs appear one at a time. */
 export const TextElement = z.object({
   kind: z.literal("text"),
   ...placed,
@@ -51,10 +58,10 @@ export const TextElement = z.object({
 });
 export type TextElement = z.infer<typeof TextElement>;
 
-/** What is cut off a picture's sides, as shares of its size; below 0 the picture is smaller than its frame. */
+/** The parts cut off a picture's sides, as shares of its size. Negative values leave a margin in its frame. */
 export const Crop = z.object({ left: z.number(), top: z.number(), right: z.number(), bottom: z.number() });
 export type Crop = z.infer<typeof Crop>;
-/** A picture, named as the text names it; the deck's `assets` say which bytes the name stands for. `width` is a share of its place in percent. */
+/** A picture. `source` is a name that the deck's `assets` resolve to bytes; `width` is a percentage of its place. */
 export const PictureElement = z.object({
   kind: z.literal("picture"),
   ...placed,
@@ -70,7 +77,7 @@ export const PictureElement = z.object({
 });
 export type PictureElement = z.infer<typeof PictureElement>;
 
-/** A cell; `columns` and `rows` say over how many it reaches. */
+/** A table cell. `columns` and `rows` are its spans. */
 export const Cell = z.object({
   text: RichText,
   columns: z.number().int().min(2).max(200).optional(),
@@ -90,7 +97,10 @@ export const Cell = z.object({
 export type Cell = z.infer<typeof Cell>;
 export const Align = z.enum(["start", "centre", "end"]);
 export type Align = z.infer<typeof Align>;
-/** A table: all rows have the same number of places; a place that another cell covers is null. The first `header` rows are headings. With `widths` and `heights` in points, columns are as wide and rows at least as high as they say. */
+/**
+ * A table. All rows have the same number of positions; those covered by another cell are null. The first `header` rows
+ * are headings. `widths` and `heights`, in points, set the column widths and the minimum row heights.
+ */
 export const TableElement = z.object({
   kind: z.literal("table"),
   ...placed,
@@ -112,21 +122,26 @@ export const CodeElement = z.object({
 });
 export type CodeElement = z.infer<typeof CodeElement>;
 
-/** A formula on lines of its own, in TeX. */
+/** A displayed formula, in TeX. */
 export const FormulaElement = z.object({ kind: z.literal("formula"), ...placed, tex: z.string() });
 export type FormulaElement = z.infer<typeof FormulaElement>;
 
 export const DIAGRAM_TYPES = ["steps", "cycle", "hierarchy", "pyramid", "relation"] as const;
 export const DiagramType = z.enum(DIAGRAM_TYPES);
 export type DiagramType = z.infer<typeof DiagramType>;
-/** A diagram drawn from a list; deeper levels belong to the item above. */
+/** A diagram drawn from a list. Deeper levels belong to the item above. */
 export const DiagramElement = z.object({ kind: z.literal("diagram"), ...placed, type: DiagramType, text: RichText });
 export type DiagramElement = z.infer<typeof DiagramElement>;
 
 export const CHART_TYPES = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
 export const ChartType = z.enum(CHART_TYPES);
 export type ChartType = z.infer<typeof ChartType>;
-/** One row of values. In a scatter chart `x` says where each stands; in a combined one `form` says whether it is drawn as columns, a line or an area. `points` are colours of single columns or slices; lines join the points of a line, and of a scatter chart those that are `joined`, unless a line is not; a `smooth` one is curved; a series `by` the second axis is measured on the right. */
+/**
+ * A series of values. In a scatter chart, `x` holds the horizontal values; in a combined chart, `type` says how the
+ * series is drawn. `points` are colours of single columns or slices. Lines join the points of a line chart unless
+ * `joined` is false, and of a scatter chart where it is true; `smooth` lines are curved. A series on the secondary axis
+ * is measured on the right.
+ */
 export const Series = z.object({
   name: z.string(),
   values: z.array(z.number().nullable()),
@@ -139,14 +154,17 @@ export const Series = z.object({
   axis: z.literal("secondary").optional(),
 });
 export type Series = z.infer<typeof Series>;
-/** An axis; a `reversed` one of categories runs from right to left, or in bars from the foot to the top. */
+/** An axis. A `reversed` category axis runs from right to left; in bar charts it runs from bottom to top. */
 export const Axis = z.object({
   title: z.string().max(500).optional(),
   min: z.number().optional(),
   max: z.number().optional(),
   reversed: z.boolean().optional(),
 });
-/** How a chart shows its data: stacked, with a title, a key, labels, a number format (as spreadsheets write it) and axes; the second one, on the right, has a format of its own. */
+/**
+ * How a chart shows its data: stacking, title, legend, labels, number format (as in spreadsheets) and axes. The
+ * secondary axis, on the right, has a number format of its own.
+ */
 export const ChartOptions = z.object({
   stack: z.enum(["sum", "share"]).optional(),
   title: z.string().max(1000).optional(),
@@ -158,7 +176,7 @@ export const ChartOptions = z.object({
   secondaryAxis: Axis.extend({ format: z.string().max(100).optional() }).optional(),
 });
 export type ChartOptions = z.infer<typeof ChartOptions>;
-/** A chart of one or more series over categories; a missing value is null. */
+/** A chart of one or more series over categories. A missing value is null. */
 export const ChartElement = z.object({
   kind: z.literal("chart"),
   ...placed,
@@ -169,7 +187,7 @@ export const ChartElement = z.object({
 });
 export type ChartElement = z.infer<typeof ChartElement>;
 
-/** A drawn form with or without words in it: boxes, arrows, lines, connectors. */
+/** A drawn shape, with or without text: boxes, arrows, lines, connectors. */
 export const ShapeElement = z.object({
   kind: z.literal("shape"),
   ...placed,
@@ -180,7 +198,7 @@ export const ShapeElement = z.object({
 });
 export type ShapeElement = z.infer<typeof ShapeElement>;
 
-/** A film or a sound, by the name of its file, with the picture that stands for it. */
+/** A film or a sound by the name of its file, with the poster picture that represents it. */
 export const MediaElement = z.object({
   kind: z.literal("media"),
   ...placed,
@@ -191,14 +209,20 @@ export const MediaElement = z.object({
 });
 export type MediaElement = z.infer<typeof MediaElement>;
 
-/** How a file draws a thing: forms, texts and pictures in a room of a width and height in points, which is stretched to the thing's frame. */
+/**
+ * A drawing that a file shows for a foreign element: shapes, texts and pictures in an area of this width and height in
+ * points, stretched to the element's frame.
+ */
 export const ForeignDrawing = z.object({
   width: z.number().positive(),
   height: z.number().positive(),
   elements: z.array(z.discriminatedUnion("kind", [TextElement, PictureElement, ShapeElement])).max(5000),
 });
 export type ForeignDrawing = z.infer<typeof ForeignDrawing>;
-/** A thing that a file holds and Unitext does not model: what it is, the words found in it, and the picture or the drawing that the file shows for it. The file keeps the thing itself. */
+/**
+ * An object of a source file that Unitext does not model: what it is, the words found in it, and the picture or drawing
+ * that the file shows for it. The object itself stays in the source package.
+ */
 export const ForeignElement = z.object({
   kind: z.literal("foreign"),
   ...placed,
@@ -225,7 +249,7 @@ export const Element = z.discriminatedUnion("kind", [
 export type Element = z.infer<typeof Element>;
 export type ElementKind = Element["kind"];
 
-/** Which lines of which document a slide was made from, and the hash of what was made of them. */
+/** The lines of the document that a slide was generated from, and a hash of the generated content. */
 export const Source = z.object({
   document: z.string(),
   from: z.number().int(),
@@ -233,11 +257,11 @@ export const Source = z.object({
   hash: z.string(),
 });
 export type Source = z.infer<typeof Source>;
-/** Which slide of which deck, at which version, a slide was copied from. */
+/** The slide, deck and version that a slide was copied from. */
 export const Origin = z.object({ deck: Id, slide: Id, version: z.number().int().nonnegative() });
 export type Origin = z.infer<typeof Origin>;
 
-/** What stands behind everything else on a slide. */
+/** A background behind everything else on a slide. */
 export const Background = z.union([
   z.object({ colour: Colour }),
   z.object({ picture: z.string().min(1).max(1000) }),
@@ -245,10 +269,13 @@ export const Background = z.union([
 ]);
 export type Background = z.infer<typeof Background>;
 export const TRANSITIONS = ["fade", "push", "wipe"] as const;
-/** How a slide comes in, and in how many seconds. */
+/** How a slide appears, and in how many seconds. */
 export const Transition = z.object({ kind: z.enum(TRANSITIONS), seconds: z.number().min(0.1).max(10) });
 export type Transition = z.infer<typeof Transition>;
-/** What a slide may say of itself beside its elements: background, transition, seconds until the next by itself, widths of its columns in percent, the name of the section that begins with it. */
+/**
+ * Properties of a slide beside its elements: background, transition, seconds until the next slide comes by itself,
+ * column widths in percent, and the name of the section that starts with it.
+ */
 export const SlideProperties = z.object({
   background: Background.optional(),
   transition: Transition.optional(),
@@ -258,7 +285,9 @@ export const SlideProperties = z.object({
 });
 export type SlideProperties = z.infer<typeof SlideProperties>;
 
-/** The footer, number or date of a slide where a file puts it; the number is counted where it is shown. */
+/**
+ * The footer, number or date of a slide where its source file places it. The number is counted when the slide is shown.
+ */
 export const RegionBox = z.object({
   region: z.enum(["footer", "number", "date"]),
   text: z.string().max(500),
@@ -267,14 +296,18 @@ export const RegionBox = z.object({
   box: TextBox.optional(),
 });
 export type RegionBox = z.infer<typeof RegionBox>;
-/** What somebody said about a slide. */
+/** A comment on a slide. */
 export const Comment = z.object({
   author: z.string().max(300),
   text: z.string().max(20000),
   date: z.string().max(40).optional(),
 });
 export type Comment = z.infer<typeof Comment>;
-/** The part of a file that a slide was read from, by the name of the asset that keeps the file, with sums of the slide, its notes, background, transition and entrances as they were read, the master that it stood on, and the shapes that became elements. */
+/**
+ * The part of a source file that a slide was read from. `file` names the asset that stores the package; the hashes are
+ * of the slide, its notes, background, transition and entrances as they were read; `master` is its master, and `shapes`
+ * are the shapes that became elements.
+ */
 export const SourcePart = z.object({
   file: z.string().max(200),
   part: z.string().max(500),
@@ -288,7 +321,7 @@ export const SourcePart = z.object({
 });
 export type SourcePart = z.infer<typeof SourcePart>;
 
-/** What a file draws behind its slides: a background and drawings that all slides of one layout share. */
+/** What a file draws behind its slides: a background and drawings shared by all slides of one layout. */
 export const Master = z.object({
   name: z.string().max(300),
   background: Background.optional(),
@@ -305,13 +338,13 @@ export const Slide = z.object({
   hidden: z.boolean(),
   source: Source.optional(),
   origin: Origin.optional(),
-  /** The name of the look that it brought along from another deck; without one it has the deck's. */
+  /** The name of the theme imported with the slide; without one it has the deck's theme. */
   theme: z.string().max(80).optional(),
-  /** The name of what its file draws behind it. */
+  /** The name of the master drawn behind it. */
   master: z.string().max(40).optional(),
   regions: z.array(RegionBox).max(10).optional(),
   comments: z.array(Comment).max(2000).optional(),
-  /** What moves on it in its file beside entrances, by name. */
+  /** Names of motion in its source file that entrances cannot express. */
   unsupportedMotion: z.array(z.string().max(300)).max(500).optional(),
   sourcePart: SourcePart.optional(),
   ...SlideProperties.shape,
@@ -330,7 +363,10 @@ export const MEDIA_TYPES = [
   "audio/wav",
   "application/zip",
 ] as const;
-/** The bytes behind the name of a picture, film, sound or kept file: their SHA-256 in hex, media type and size in pixels (1 by 1 for what is none). */
+/**
+ * The bytes behind the name of a picture, film, sound or source package: their SHA-256 in hex, media type, and size in
+ * pixels (1 by 1 for anything but pictures).
+ */
 export const Asset = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   mediaType: z.enum(MEDIA_TYPES),
@@ -347,14 +383,14 @@ export const Properties = z.object({
 });
 export type Properties = z.infer<typeof Properties>;
 
-/** What stands on every slide: a line at the foot and the slide's number. */
+/** What is repeated on every slide: a footer line and the slide number. */
 export const Regions = z.object({ footer: z.string().max(300), number: z.boolean() });
 export type Regions = z.infer<typeof Regions>;
 
 export const Manuscript = z.object({ document: Id, rule: BreakRule });
 export type ManuscriptRef = z.infer<typeof Manuscript>;
 
-/** The deck that a version of it follows, and the version of it that was taken last. */
+/** The deck that this deck is a version of, and the version of it that was taken last. */
 export const Original = z.object({ deck: Id, version: z.number().int().nonnegative() });
 export type Original = z.infer<typeof Original>;
 
@@ -370,24 +406,27 @@ export const DeckMetadata = z.object({
   assets: z.record(z.string(), Asset),
   /** The document that the slides were generated from, and the rule that cut it. */
   manuscript: Manuscript.optional(),
-  /** The looks that slides brought along from other decks, by name. */
+  /** Themes imported with slides from other decks, by name. */
   themes: z.record(z.string(), Theme).optional(),
   original: Original.optional(),
-  /** What files draw behind slides, and the text styles that they give, by the sum of each. */
+  /** Masters and text styles imported from files, by the hash of each. */
   masters: z.record(z.string(), Master).optional(),
   styles: z.record(z.string(), TextStyle).optional(),
 });
 export type DeckMetadata = z.infer<typeof DeckMetadata>;
 
 const DeckShape = DeckMetadata.extend({ slides: z.array(Slide) });
-/** A deck: its slides in running order, details directly after the slide that they belong to. */
+/** A deck: its slides in running order, with details directly after the slide that they belong to. */
 export const Deck = DeckShape.superRefine((deck, context) => {
   for (const problem of orderProblems(deck.slides))
     context.addIssue({ code: "custom", path: ["slides", problem.index], message: problem.message });
 });
 export type Deck = z.infer<typeof DeckShape>;
 
-/** Where a running order breaks the rules: an id used twice, a parent that does not stand before, details apart from their slide. */
+/**
+ * Lists where a running order breaks the rules: an id used twice, a parent that does not come before, details apart
+ * from their slide.
+ */
 export function orderProblems(slides: readonly Slide[]): { index: number; message: string }[] {
   const problems: { index: number; message: string }[] = [];
   const seen = new Set<string>();

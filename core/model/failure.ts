@@ -1,6 +1,6 @@
 import type { z } from "zod";
 
-/** What the input did wrong, by code; the server and the command line turn it into a status and an exit code. */
+/** The kind of fault in the input, which the server and the command line turn into a status or exit code. */
 export type FailureCode =
   | "not-found"
   | "not-readable"
@@ -13,7 +13,7 @@ export type FailureCode =
   | "unavailable"
   | "no-space";
 
-/** Input that is refused: where it went wrong and a sentence for the person. Nothing was changed. */
+/** Refused input: where the fault is, and a sentence for the user. Nothing was changed. */
 export class Failure extends Error {
   override name = "Failure";
   constructor(
@@ -25,7 +25,7 @@ export class Failure extends Error {
   }
 }
 
-/** Checks a value against a schema. Throws a Failure that names the first field that is wrong. */
+/** Checks a value against a schema. Throws a Failure that names the first invalid field. */
 export function checked<S extends z.ZodType>(schema: S, value: unknown, what: string): z.output<S> {
   const result = schema.safeParse(value);
   if (result.success) return result.data;

@@ -1,3 +1,4 @@
+import { must } from "./must";
 let [sumA, sumB] = [0, 0];
 const begin = () => void ([sumA, sumB] = [0x811c9dc5, 0x9747b28c]);
 function add(text: string): void {
@@ -11,28 +12,31 @@ function add(text: string): void {
 }
 const ended = () => (sumA >>> 0).toString(16).padStart(8, "0") + (sumB >>> 0).toString(16).padStart(8, "0");
 
-/** A short sum of a text that tells two texts apart: FNV-1a (Fowler, Noll, Vo) twice in 32 bits with different offsets, as 16 hex digits. No protection against intent. */
+/**
+ * Returns a short hash of a text: FNV-1a (Fowler, Noll, Vo) twice in 32 bits with different offsets, as 16 hex digits.
+ * No protection against deliberate collisions.
+ */
 export function textHash(text: string): string {
   begin();
   add(text);
   return ended();
 }
 
-/** The sum of a text that is told piece by piece. */
+/** Hashes a text that is given piece by piece. */
 export function utf16Hash(tell: (add: (text: string) => void) => void): string {
   begin();
   tell(add);
   return ended();
 }
 
-/** The sum of the canonical text of a value, without making that text; `as` may give other texts in the place of some. */
+/** Returns the hash of a value's canonical text without building that text. `as` may substitute strings. */
 export function valueHash(value: unknown, as?: (text: string) => string): string {
   begin();
   addValue(value, as);
   return ended();
 }
 
-/** Characters that JSON writes otherwise (RFC 8259, 7), and halves of pairs, which JavaScript escapes where they stand alone. */
+/** Characters that JSON escapes (RFC 8259, 7), and lone surrogates, which JavaScript escapes. */
 const ESCAPED = /["\\\u0000-\u001f\ud800-\udfff]/;
 
 function addValue(value: unknown, as: ((text: string) => string) | undefined): void {
@@ -67,7 +71,7 @@ function addValue(value: unknown, as: ((text: string) => string) | undefined): v
 }
 
 const QUOTED = new Map<string, string>();
-/** A name of a field in quotes; there are few, and each is asked for again and again. */
+/** Returns a field name in quotes. Cached: there are few names, each used again and again. */
 function quoted(key: string): string {
   const known = QUOTED.get(key);
   if (known !== undefined) return known;
@@ -78,12 +82,12 @@ function quoted(key: string): string {
 
 function sortedKeys(held: Record<string, unknown>): string[] {
   const keys = Object.keys(held);
-  // Sorting what is sorted costs more than seeing that it is.
-  for (let at = 1; at < keys.length; at++) if ((keys[at - 1] as string) > (keys[at] as string)) return keys.sort();
+  // Checking the order first is cheaper than sorting keys that are sorted already.
+  for (let at = 1; at < keys.length; at++) if (must(keys[at - 1]) > must(keys[at])) return keys.sort();
   return keys;
 }
 
-/** A value as JSON with its keys in order, so that equal values give equal texts whatever they passed through; what is undefined is left out. */
+/** Returns a value as JSON with sorted keys, so that equal values give equal texts. Undefined fields are left out. */
 export function canonical(value: unknown): string {
   if (typeof value === "number") return Number.isFinite(value) ? String(value) : "null";
   if (typeof value !== "object" || value === null) return JSON.stringify(value) ?? "";

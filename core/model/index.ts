@@ -5,6 +5,7 @@ export * from "./hash";
 export * from "./limits";
 export * from "./look";
 export * from "./motion";
+export { must } from "./must";
 export { withCurrentNames, withFormerNames } from "./names";
 export * from "./number";
 export * from "./read";

@@ -1,10 +1,13 @@
 import { Failure } from "./failure";
 
-/** How much one file or text may become. What goes beyond is refused while it is read, before it takes the memory of the machine. */
+/**
+ * Limits on what one file or text may become. Larger input is refused while it is read, before it exhausts the
+ * machine's memory.
+ */
 export const MOST = {
-  /** Levels of quotations, lists and containers inside each other. */
+  /** Nesting levels of quotations, lists and containers. */
   nesting: 50,
-  /** Cells of one table, places that short rows leave empty included. */
+  /** Cells of one table, including those that short rows leave empty. */
   cells: 100_000,
   /** Columns of one table. */
   columns: 2_000,
@@ -34,7 +37,7 @@ const WORDS: Record<keyof typeof MOST, string> = {
   pixels: "pixels in one picture",
 };
 
-/** Refuses what has more of something than is taken. Throws a Failure `too-large` that says how much is taken. */
+/** Refuses a count above its limit. Throws a Failure `too-large` that names the limit. */
 export function within(kind: keyof typeof MOST, count: number, where: string): void {
   if (count > MOST[kind])
     throw new Failure(

@@ -5,7 +5,10 @@ const share = z.number().min(0).max(1);
 const points = z.number().min(-4032).max(4032);
 
 export const UNDERLINES = ["single", "double", "heavy", "dotted", "dashed", "wavy"] as const;
-/** How characters look where they differ from what their place gives them. Sizes and letter spacing in points; `rise` is a share of the size, below 0 under the line. */
+/**
+ * Character properties where they differ from those of the style. Sizes and letter spacing in points; `rise` is a share
+ * of the size, negative for subscripts.
+ */
 export const RunProperties = z.object({
   size: z.number().min(1).max(4000).optional(),
   colour: Colour.optional(),
@@ -19,7 +22,7 @@ export const RunProperties = z.object({
 });
 export type RunProperties = z.infer<typeof RunProperties>;
 
-/** The number schemes of lists that both standards have. */
+/** The numbering schemes that both standards have. */
 export const SCHEMES = [
   "1.",
   "1)",
@@ -38,7 +41,7 @@ export const SCHEMES = [
   "I)",
   "(I)",
 ] as const;
-/** The sign before an item. `size` is a share of the text's. */
+/** The bullet of an item. `size` is a share of the text size. */
 export const Bullet = z.object({
   character: z.string().min(1).max(8).optional(),
   scheme: z.enum(SCHEMES).optional(),
@@ -49,22 +52,28 @@ export const Bullet = z.object({
 });
 export type Bullet = z.infer<typeof Bullet>;
 
-/** A distance between lines: a multiple of what the font asks, or points. */
+/** Line spacing: a multiple of the font's own line height, or points. */
 export const LineSpacing = z.union([
   z.object({ times: z.number().min(0.1).max(20) }),
   z.object({ points: z.number().min(1).max(4000) }),
 ]);
 const along = z.number().min(0).max(4032);
-/** A tab stop, in points from the edge of the text: text begins there; with `align` it ends there, has its middle there, or its decimal sign. */
+/**
+ * A tab stop in points from the edge of the text. Text starts at it, or with `align` ends there, is centred there, or
+ * has its decimal sign there.
+ */
 export const TabStop = z.union([along, z.object({ at: along, align: z.enum(["end", "centre", "decimal"]) })]);
 export type TabStop = z.infer<typeof TabStop>;
-/** A tab stop taken apart. */
+/** Splits a tab stop into position and alignment. */
 export const tabParts = (stop: TabStop): { at: number; align: "start" | "end" | "centre" | "decimal" } =>
   typeof stop === "number" ? { at: stop, align: "start" } : stop;
-/** A tab stop of these parts. */
+/** Makes a tab stop of a position and alignment. */
 export const tabStop = (at: number, align: "start" | "end" | "centre" | "decimal"): TabStop =>
   align === "start" ? at : { at, align };
-/** How a paragraph stands. `before` and `after` are points, or shares of the text's size; `left` is where its text begins, `first` how its first line is moved against that, in points. */
+/**
+ * Paragraph properties. `before` and `after` are points or shares of the text size; `left` is the indent of the text,
+ * and `first` the offset of its first line from that, in points.
+ */
 export const ParagraphProperties = z.object({
   before: z
     .union([z.object({ points: z.number().min(0).max(4000) }), z.object({ times: z.number().min(0).max(20) })])
@@ -79,12 +88,12 @@ export const ParagraphProperties = z.object({
   tabs: z.array(TabStop).max(32).optional(),
   direction: z.enum(["ltr", "rtl"]).optional(),
   bullet: Bullet.optional(),
-  /** How words would look that are written in a paragraph that has none; its size is that of the empty line. */
+  /** The properties of text typed into an empty paragraph; its size is that of the empty line. */
   words: RunProperties.optional(),
 });
 export type ParagraphProperties = z.infer<typeof ParagraphProperties>;
 
-/** How text of one level stands where a file says it: characters, paragraph and side. */
+/** The style of one level of a text, as a file gives it: character and paragraph properties and alignment. */
 export const LevelStyle = z.object({
   run: RunProperties.optional(),
   paragraph: ParagraphProperties.optional(),
@@ -93,20 +102,20 @@ export const LevelStyle = z.object({
   emphasis: z.boolean().optional(),
 });
 export type LevelStyle = z.infer<typeof LevelStyle>;
-/** A text style as a file gives it, level by level; levels past the last stand as the last. */
+/** A text style as a file gives it, level by level. Deeper levels look like the last one. */
 export const TextStyle = z.array(LevelStyle).min(1).max(9);
 export type TextStyle = z.infer<typeof TextStyle>;
 
-/** How a text stands in its box. Insets in points: left, top, right, bottom. */
+/** How a text is set in its box. Insets in points: left, top, right, bottom. */
 export const TextBox = z.object({
   insets: z.tuple([points, points, points, points]).optional(),
   anchor: z.enum(["top", "middle", "bottom"]).optional(),
   columns: z.number().int().min(2).max(16).optional(),
   gap: z.number().min(0).max(1000).optional(),
-  /** What happens to text that is too long: it gets smaller, the box grows, or it stands out. */
+  /** What happens to text that is too long: it shrinks, the box grows, or it overflows. */
   fit: z.enum(["shrink", "grow", "none"]).optional(),
   wrap: z.boolean().optional(),
-  /** Lines that run downwards or upwards. */
+  /** Text turned to run downwards or upwards, in degrees. */
   turn: z.union([z.literal(90), z.literal(270)]).optional(),
 });
 export type TextBox = z.infer<typeof TextBox>;
@@ -114,7 +123,7 @@ export type TextBox = z.infer<typeof TextBox>;
 export const Stop = z.object({ at: share, colour: Colour, opacity: share.optional() });
 export type Stop = z.infer<typeof Stop>;
 export const PATTERNS = ["dots", "horizontal", "vertical", "rising", "falling", "grid", "cross"] as const;
-/** What an area is filled with. The angle of a gradient turns clockwise from left to right. */
+/** The fill of an area. The angle of a gradient is clockwise, from left to right at 0. */
 export const Fill = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("solid"), colour: Colour, opacity: share.optional() }),
   z.object({
@@ -134,7 +143,7 @@ export const Fill = z.discriminatedUnion("kind", [
 export type Fill = z.infer<typeof Fill>;
 
 export const DASHES = ["dot", "dash", "longdash", "dashdot", "longdashdot"] as const;
-/** The end of a line; its size counts in widths of the line. */
+/** The end of a line. Its size is a multiple of the line width. */
 export const LineEnd = z.object({
   form: z.enum(["triangle", "open", "barbed", "oval", "diamond"]),
   size: z.number().min(1).max(10),
@@ -149,7 +158,7 @@ export const Stroke = z.object({
 });
 export type Stroke = z.infer<typeof Stroke>;
 
-/** Whether a gradient runs from its middle to the same colour on both sides. */
+/** Whether a gradient is symmetric: from its middle to the same colour on both sides. */
 export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, middle, last, ...more] = stops;
   return (
@@ -165,7 +174,7 @@ export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }
   );
 }
 
-/** Whether a gradient runs between two colours to its end, or from its middle to both sides: what both standards can say. */
+/** Whether both standards can express a gradient: two colours from end to end, or from the middle to both sides. */
 export function isPlainGradient({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, last] = [stops[0], stops.at(-1)];
   return (
@@ -174,7 +183,7 @@ export function isPlainGradient({ form, stops }: Pick<Extract<Fill, { kind: "gra
   );
 }
 
-/** Soft light behind a thing: blur and distance in points, direction in degrees clockwise from the right. */
+/** A shadow. Blur and distance in points, direction in degrees clockwise from the right. */
 export const Shadow = z.object({
   colour: Colour,
   opacity: share,
@@ -184,13 +193,19 @@ export const Shadow = z.object({
 });
 export type Shadow = z.infer<typeof Shadow>;
 
-/** Path data as SVG 2, 9.3.9 writes them: commands, numbers and what stands between, and nothing that could end the attribute in which they are drawn. */
+/**
+ * Path data as in SVG 2, 9.3.9: commands, numbers and separators, and nothing that could end the attribute that holds
+ * it.
+ */
 export const PathData = z
   .string()
   .max(200000)
   .regex(/^[MmZzLlHhVvCcSsQqTtAa0-9eE+\-.,\s]*$/, "an outline is written in SVG path data");
 
-/** A form: one of the standard's preset geometries with its adjust values, or outlines drawn in a box of `width` by `height` as SVG path data. */
+/**
+ * A geometry: one of the standard's presets with its adjust values, or outlines as SVG path data in a box of `width` by
+ * `height`.
+ */
 export const Geometry = z.union([
   z.object({
     preset: z.string().regex(/^[A-Za-z0-9]{1,40}$/),
@@ -208,15 +223,21 @@ export const Geometry = z.union([
 export type Geometry = z.infer<typeof Geometry>;
 
 export const TRIGGERS = ["press", "with", "after"] as const;
-/** What lets an element come in: a press, the beginning of the entrance before it, or its end. */
+/** What starts an entrance: a press, the start of the entrance before it, or its end. */
 export const Trigger = z.enum(TRIGGERS);
 export type Trigger = z.infer<typeof Trigger>;
 export const EFFECTS = ["appear", "fade", "wipe", "slide", "grow"] as const;
-/** How it comes in: at once, out of nothing, uncovered from the left, moved up from below the page, or grown from its middle. */
+/**
+ * How an element appears: at once, faded in, wiped from the left, moved up from below the page, or grown from its
+ * middle.
+ */
 export const Effect = z.enum(EFFECTS);
 export type Effect = z.infer<typeof Effect>;
 
-/** The entrance of an element: where it stands among those of its slide, what lets it begin, how it looks and how long it takes; `delay` are seconds that it waits. */
+/**
+ * The entrance of an element: its order among those of the slide, what starts it, its effect and duration. `delay` is
+ * in seconds.
+ */
 export const Entrance = z.object({
   order: z.number().int().min(0).max(100000),
   trigger: Trigger,
@@ -226,7 +247,10 @@ export const Entrance = z.object({
 });
 export type Entrance = z.infer<typeof Entrance>;
 
-/** What any element that stands freely may have: turned clockwise in degrees about its middle, mirrored, part of groups (outermost first), with a fill, an outline, a shadow and an entrance. */
+/**
+ * Fields of every positioned element: name, rotation clockwise about its middle in degrees, mirroring, groups
+ * (outermost first), fill, outline, shadow and entrance.
+ */
 export const Drawing = {
   name: z.string().max(300).optional(),
   rotation: z.number().min(-360).max(360).optional(),

@@ -1,3 +1,4 @@
+import { must } from "./must";
 import { deckArbitrary } from "@unitext/core/testing";
 import fc from "fast-check";
 import {
@@ -170,7 +171,7 @@ describe("time and sections", () => {
       ["t", "Dunes"],
       ["d", "Dunes"],
     ]);
-    expect(titleOf(list[1] as Slide)).toBe("Tides");
+    expect(titleOf(must(list[1]))).toBe("Tides");
   });
 });
 

@@ -1,12 +1,16 @@
+import { must } from "./must";
 import type { Element, Slide } from "./deck";
 import type { Effect, Entrance, Trigger } from "./look";
 import { readingOrder } from "./read";
 import { isEmptyText, type Paragraph, type RichText } from "./richtext";
 
-/** An entrance in its time: it begins `start` seconds after the press with that number; 0 is the coming of the slide. */
+/**
+ * An entrance in time. It starts `start` seconds after the press with that number; press 0 is the appearance of the
+ * slide.
+ */
 export interface Reveal {
   element: string;
-  /** Where the paragraphs of a text come one at a time, which one. */
+  /** The paragraph, where the paragraphs of a text appear one at a time. */
   paragraph?: number;
   press: number;
   start: number;
@@ -19,31 +23,34 @@ export interface Reveal {
 const stepped = (element: Element): element is Extract<Element, { kind: "text" }> =>
   element.kind === "text" && element.steps === true && element.text.length > 0;
 
-/** How the points of a text come one at a time: each by itself, each of the first level with what is below it, or in groups of their own. */
+/**
+ * How the points of a text appear: each by itself, each of the first level with those below it, or in groups of their
+ * own.
+ */
 export type StepsForm = "each" | "main" | "own";
 
 const notesParagraphs = (text: RichText): Paragraph[] => text.filter((paragraph) => !isEmptyText([paragraph]));
 const mainStep = ({ level }: Paragraph, nth: number): Paragraph["step"] => (nth > 0 && level > 0 ? "with" : undefined);
 
-/** In which form the points of a text come. */
+/** Returns how the points of a text appear. */
 export function stepsForm(text: RichText): StepsForm {
   const said = notesParagraphs(text);
   if (said.every(({ step }) => step === undefined)) return "each";
   return said.every((paragraph, nth) => paragraph.step === mainStep(paragraph, nth)) ? "main" : "own";
 }
 
-/** The text with its points coming each by itself, or those of the first level with what is below them. */
+/** Returns the text with its points appearing one by one, or those of the first level with the ones below them. */
 export function withSteps(text: RichText, form: Exclude<StepsForm, "own">): RichText {
   const said = notesParagraphs(text);
   return text.map(({ step: _, ...paragraph }, at): Paragraph => {
-    const step = form === "main" ? mainStep(paragraph, said.indexOf(text[at] as Paragraph)) : undefined;
+    const step = form === "main" ? mainStep(paragraph, said.indexOf(must(text[at]))) : undefined;
     return step ? { ...paragraph, step } : paragraph;
   });
 }
 
 /**
- * The entrances of a slide in the order in which they are seen. Points that come one at a time without an entrance of
- * their own come last, each at a press.
+ * Returns the entrances of a slide in the order in which they are seen. Points that appear one at a time without an
+ * entrance of their own come last, each at a press.
  */
 export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Reveal[] {
   if (!slide.elements.some((element) => element.entrance !== undefined || stepped(element))) return [];
@@ -54,7 +61,7 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
     .sort((a, b) => (a.order === b.order ? a.nth - b.nth : a.order - b.order));
   const reveals: Reveal[] = [];
   let press = 0;
-  /** When those that the last ones run with began, and when all of them have ended. */
+  /** When the entrances that run together started, and when all of them have ended. */
   let [begun, ended] = [0, 0];
   for (const { element } of entering) {
     const {
@@ -63,7 +70,7 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
       seconds,
       delay = 0,
     }: Omit<Entrance, "order"> = element.entrance ?? { trigger: "press", effect: "appear", seconds: 0 };
-    // Empty lines between points wait for nobody.
+    // Empty lines between points need no press.
     const points = stepped(element)
       ? element.text.flatMap((paragraph, at) =>
           isEmptyText([paragraph]) || paragraph.step === "shown"
@@ -95,12 +102,15 @@ export function revealsOf(slide: Pick<Slide, "arrangement" | "elements">): Revea
   return reveals;
 }
 
-/** How many presses the entrances of a slide wait for. */
+/** Returns how many presses the entrances of a slide need. */
 export function pressesOf(slide: Pick<Slide, "arrangement" | "elements">): number {
   return revealsOf(slide).at(-1)?.press ?? 0;
 }
 
-/** The elements of a slide with the orders of their entrances counted from 0, and without entrances that say nothing beside their steps. */
+/**
+ * Returns the elements of a slide with the orders of their entrances counted from 0, and without entrances that add
+ * nothing to their steps.
+ */
 export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const inOrder = [...new Set(revealsOf(slide).map(({ element }) => element))];
   const ordered = slide.elements.map(
@@ -112,7 +122,7 @@ export function orderedEntrances(slide: Pick<Slide, "arrangement" | "elements">)
   const describeChange = (elements: readonly Element[]) =>
     JSON.stringify(revealsOf({ ...slide, elements: [...elements] }));
   const wanted = describeChange(ordered);
-  // From the last to the first: what comes last by itself needs no place of its own.
+  // From last to first: an entrance that comes last anyway needs no order of its own.
   return inOrder.reduceRight<Element[]>((elements, id) => {
     const without = elements.map((element): Element => {
       if (

@@ -1,9 +1,9 @@
 import { isObject } from "./wellformed";
 
-/** What an object is, as far as the names of its fields depend on it. */
+/** What an object is, where the names of its fields depend on it. */
 type Context = "plain" | "typed" | "series" | "axis" | "bullet" | "rule" | "sourceShape" | "sourcePart";
 
-/** Names of fields in version 2 of the stored data, each with its name in version 3. */
+/** Field names of version 2 of the stored data, each with its name in version 3. */
 const NAMES: Record<Context, readonly (readonly [string, string])[]> = {
   plain: [
     ["look", "properties"],
@@ -46,7 +46,7 @@ const NAMES: Record<Context, readonly (readonly [string, string])[]> = {
   ],
 };
 
-/** Values in version 2 by the new name of their field, each with its value in version 3. */
+/** Values of version 2 by the new name of their field, each with its value in version 3. */
 const VALUES: Record<string, readonly (readonly [string, string])[]> = {
   axis: [["second", "secondary"]],
   overflow: [["keep", "leave"]],
@@ -66,7 +66,7 @@ const BY_KEY: Record<string, Context> = {
   bullet: "bullet",
 };
 
-/** What an object is by the field that holds it, or that holds the list it is in, and by its own fields. */
+/** Tells what an object is by the field that holds it, or holds its list, and by its own fields. */
 function contextOf(key: string, fields: Record<string, unknown>): Context {
   if (Array.isArray(fields.cuts)) return "rule";
   if (key === "kept" || key === "sourceShape" || key === "sourcePart")
@@ -74,7 +74,7 @@ function contextOf(key: string, fields: Record<string, unknown>): Context {
   return BY_KEY[key] ?? (TYPED.has(fields.kind) ? "typed" : "plain");
 }
 
-/** An object or list with its fields renamed, inside too; the same object where nothing was. */
+/** Renames the fields of an object or list, and of those inside it. Returns the same object when nothing is renamed. */
 function renamed(value: unknown, key: string, from: 0 | 1, to: 0 | 1): unknown {
   if (Array.isArray(value)) {
     let changed = false;
@@ -102,11 +102,11 @@ function renamed(value: unknown, key: string, from: 0 | 1, to: 0 | 1): unknown {
   return changed ? Object.fromEntries(entries) : value;
 }
 
-/** JSON of version 2 with the names of version 3; what has them already comes back unchanged, as the same object. */
+/** Returns JSON of version 2 with the names of version 3; the same object when it has them already. */
 export const withCurrentNames = (value: unknown): unknown => renamed(value, "", 0, 1);
 
 /**
- * A value with the names of version 2. Hashes that are stored with slides and elements are those of such values, so that
- * hashes from before the names were changed still agree.
+ * Returns a value with the names of version 2. Stored hashes of slides and elements are computed on such values, so
+ * that hashes from before the renaming still match.
  */
 export const withFormerNames = <T>(value: T): T => renamed(value, "", 1, 0) as T;

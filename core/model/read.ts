@@ -29,7 +29,7 @@ import {
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
 
-/** A deck without slides, as a new one begins. */
+/** Returns a new deck without slides. */
 export function emptyDeck(id: string, title: string, language = "en"): Deck {
   return {
     id,
@@ -61,7 +61,7 @@ export function roleOf(slide: Slide, element: Element): SlotRole | undefined {
   return (ARRANGEMENTS[slide.arrangement].slots as Record<string, SlotRole>)[element.slot ?? ""];
 }
 
-/** The text element that is the slide's title, if it has one. */
+/** Returns the text element that is the slide's title; undefined when there is none. */
 export function titleElement(slide: Slide): TextElement | undefined {
   const found = slide.elements.find(
     (element) => element.kind === "text" && (isTitleRole(roleOf(slide, element)) || element.slot === "title"),
@@ -69,13 +69,13 @@ export function titleElement(slide: Slide): TextElement | undefined {
   return found as TextElement | undefined;
 }
 
-/** The title on one line; empty when the slide has none. */
+/** Returns the title on one line; empty when the slide has none. */
 export function titleOf(slide: Slide): string {
   const element = titleElement(slide);
   return element ? textOf(element.text).replace(/\s+/g, " ").trim() : "";
 }
 
-/** The title, or the first words on the slide, for lists and messages. */
+/** Returns the title, or the first words on the slide, for lists and messages. */
 export function nameOf(slide: Slide): string {
   const title = titleOf(slide);
   if (title) return title;
@@ -86,7 +86,7 @@ export function nameOf(slide: Slide): string {
   return "";
 }
 
-/** Elements in reading order: by the arrangement's slots, then what stands freely. */
+/** Returns elements in reading order: by the arrangement's slots, then positioned elements. */
 export function readingOrder(slide: Pick<Slide, "arrangement" | "elements">): Element[] {
   const slots = slotsOf(slide.arrangement).map(([slot]) => slot);
   const rank = (element: Element) =>
@@ -97,20 +97,23 @@ export function readingOrder(slide: Pick<Slide, "arrangement" | "elements">): El
     .map(({ element }) => element);
 }
 
-/** How deep each slide lies under the main line: 0 for the main line, by slide id. */
+/** Returns by slide id how deep each slide is under the main line, which is 0. */
 export function levels(slides: readonly Slide[]): Map<string, number> {
   const depth = new Map<string, number>();
   for (const slide of slides) depth.set(slide.id, slide.parent === null ? 0 : (depth.get(slide.parent) ?? 0) + 1);
   return depth;
 }
 
-/** The name of the section that begins with a slide of the main line: its own, or the title of a slide arranged as section opener; undefined where none begins. */
+/**
+ * Returns the name of the section that starts with a slide of the main line: its own, or the title of a section opener;
+ * undefined when none starts.
+ */
 export function sectionStarting(slide: Slide): string | undefined {
   if (slide.parent !== null) return undefined;
   return slide.section ?? (slide.arrangement === "section" ? titleOf(slide) : undefined);
 }
 
-/** The name of the section that each slide lies in, by slide id. */
+/** Returns by slide id the name of the section that each slide belongs to. */
 export function sections(slides: readonly Slide[]): Map<string, string> {
   const found = new Map<string, string>();
   let current: string | undefined;
@@ -121,7 +124,7 @@ export function sections(slides: readonly Slide[]): Map<string, string> {
   return found;
 }
 
-/** The slide's details, and theirs, with the slide itself first: the run of slides that moves with it. */
+/** Returns a slide with its details and theirs: the slides that move together. */
 export function familyOf(slides: readonly Slide[], id: string): Slide[] {
   const family: Slide[] = [];
   const inside = new Set<string>();
@@ -156,12 +159,12 @@ const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K 
   foreign: ({ text }) => [text],
 };
 
-/** The texts of an element that a person reads: its text, its cells, its labels. Code and formulas are not read as words. */
+/** Returns the texts of an element that are read as words: its text, cells or labels, but not code and formulas. */
 export function elementTexts(element: Element): RichText[] {
   return (ELEMENT_TEXTS[element.kind] as (element: Element) => RichText[])(element);
 }
 
-/** What an element shows, as plain text. */
+/** Returns what an element shows as plain text. */
 export function elementWords(element: Element): string {
   if (element.kind === "picture") return element.caption || element.alt;
   if (element.kind === "media") return element.alt;
@@ -170,7 +173,7 @@ export function elementWords(element: Element): string {
   return elementTexts(element).map(textOf).join("\n");
 }
 
-/** All texts of a slide in order, its notes last. */
+/** Returns all texts of a slide in order, notes last. */
 export function slideTexts(slide: Slide): RichText[] {
   return [...slide.elements.flatMap(elementTexts), slide.notes];
 }
@@ -187,7 +190,7 @@ const ELEMENT_MAPS: {
   }),
 };
 
-/** The element with every rich text in it sent through `change`. */
+/** Returns an element with `change` applied to every rich text in it. */
 export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
   const map = ELEMENT_MAPS[element.kind] as
     | ((element: Element, change: (text: RichText) => RichText) => Element)
@@ -195,7 +198,7 @@ export function mapElementTexts(element: Element, change: (text: RichText) => Ri
   return map ? map(element, change) : element;
 }
 
-/** The slide with its own number where its words count it. */
+/** Returns the slide with its number put in where its text has the slide number field. */
 export function counted(slide: Slide, number: number): Slide {
   if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
   return {
@@ -204,12 +207,12 @@ export function counted(slide: Slide, number: number): Slide {
   };
 }
 
-/** Where a whole element leads. */
+/** Returns the link of a whole element; undefined when it has none. */
 export function elementLink(element: Element): string | undefined {
   return "link" in element ? element.link : undefined;
 }
 
-/** The links of an element with their words: its own, and those of its texts. */
+/** Returns the links of an element with their words: its own, and those in its texts. */
 export function elementLinks(element: Element): { text: string; to: string }[] {
   const to = elementLink(element);
   return [
@@ -218,12 +221,12 @@ export function elementLinks(element: Element): { text: string; to: string }[] {
   ];
 }
 
-/** The links of a slide with their words, those of its notes last. */
+/** Returns the links of a slide with their words, those of its notes last. */
 export function slideLinks({ elements, notes }: Pick<Slide, "elements" | "notes">): { text: string; to: string }[] {
   return [...elements.flatMap(elementLinks), ...linksOf(notes)];
 }
 
-/** An element whose links lead where `change` says; undefined takes one off. */
+/** Returns an element with its links changed; undefined removes a link. */
 export function mapElementLinks(element: Element, change: (to: string) => string | undefined): Element {
   const worded = mapElementTexts(element, (text) => mapLinks(text, change));
   const to = elementLink(worded);
@@ -233,7 +236,7 @@ export function mapElementLinks(element: Element, change: (to: string) => string
   return (next === undefined ? rest : { ...rest, link: next }) as Element;
 }
 
-/** The look of a slide alone. */
+/** Returns only the properties of a slide. */
 export function slidePropertiesOf({ background, transition, delay, widths, section }: Slide): SlideProperties {
   return {
     ...(background ? { background } : {}),
@@ -244,7 +247,7 @@ export function slidePropertiesOf({ background, transition, delay, widths, secti
   };
 }
 
-/** The look that a slide is drawn in: the one that it brought along, else the deck's. */
+/** Returns the theme that a slide is drawn in: the one imported with it, or the deck's. */
 export function themeOf(slide: Pick<Slide, "theme">, metadata: Pick<DeckMetadata, "theme" | "themes">): Theme {
   return (slide.theme !== undefined ? metadata.themes?.[slide.theme] : undefined) ?? metadata.theme;
 }
@@ -270,18 +273,18 @@ const picturesShownBy = (element: Element): string[] => [
   ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => withBackground(cell?.fill))) : []),
 ];
 
-/** Elements with those that drawings of other files are made of. */
+/** Returns elements followed by the elements of their foreign drawings. */
 export const withDrawing = (elements: readonly Element[]): Element[] =>
   elements.flatMap((element) =>
     element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element],
   );
 
-/** The names of the pictures that a slide shows, its background among them. */
+/** Returns the names of the pictures that a slide shows, including its background. */
 export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
   return [...backgroundOf(slide.background), ...withDrawing(slide.elements).flatMap(picturesShownBy)];
 }
 
-/** The pictures that stand before items; they are named by their content, so that they have one name in every deck. */
+/** Returns the names of picture bullets. They are named by their content, so the name is the same in every deck. */
 export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): string[] {
   const levels = element.style === undefined ? undefined : styles?.[element.style];
   return [
@@ -290,7 +293,10 @@ export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): str
   ];
 }
 
-/** The names of all files that a slide needs: its pictures, also those before items, films and sounds, those of its master, and the file that it was read from. */
+/**
+ * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, those of its master, and
+ * its source file.
+ */
 export function filesOf(slide: Slide, { masters, styles }: Pick<DeckMetadata, "masters" | "styles">): string[] {
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
   return [
@@ -302,7 +308,7 @@ export function filesOf(slide: Slide, { masters, styles }: Pick<DeckMetadata, "m
   ];
 }
 
-/** The slide, and an element of it, with every picture's name sent through `change`. */
+/** Returns the slide, or an element of it, with `change` applied to every picture name. */
 export function renamePictures<S extends Pick<Slide, "background" | "elements">>(
   slide: S,
   change: (name: string) => string,
@@ -337,7 +343,7 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
   return { ...slide, ...behind, elements };
 }
 
-/** The master and the text styles that slides name, of those that a deck has. */
+/** Returns the masters and text styles of a deck that the given slides use. */
 export function sharedItemsOf(
   slides: readonly Slide[],
   { masters, styles }: Pick<DeckMetadata, "masters" | "styles">,
@@ -360,7 +366,10 @@ export function sharedItemsOf(
   };
 }
 
-/** The slide as the deck's own look would have it: without what a file drew behind it and without styles and frames of its slots. Drawings that stand freely stay. */
+/**
+ * Returns the slide in the deck's own theme: without master, text styles and frames of its slots. Positioned elements
+ * stay.
+ */
 export function withoutOwnAppearance(given: Slide): Slide {
   if (given.master === undefined) return given;
   const { master: _, regions: __, background, ...slide } = given;
@@ -393,12 +402,12 @@ export function wordsOn(slide: Slide): number {
   );
 }
 
-/** The least time a slide stands, in seconds, and the share of the words on a slide without notes that are spoken. */
+/** The minimum time of a slide in seconds, and the share of the words on a slide without notes that is spoken. */
 const SHORTEST = 10;
 
 /**
- * How long a slide takes to say, in seconds: its notes at the speaking rate in words a minute, or, without notes,
- * the words on it; never under ten seconds (common practice, no source). A hidden slide takes none.
+ * Returns the speaking time of a slide in seconds: its notes at the speaking rate in words a minute, or the words on it
+ * when there are no notes; at least ten seconds (common practice, no source). A hidden slide takes none.
  */
 export function secondsOf(slide: Slide, rate: number): number {
   if (slide.hidden) return 0;
@@ -411,8 +420,8 @@ export function hasNotes(slide: Slide): boolean {
 }
 
 /**
- * The direction of a paragraph that itself, or its level, says one; undefined where its words decide. A level that says
- * left to right, as most files' do whatever is written in them, decides nothing.
+ * Returns the direction that a paragraph or its level sets; undefined where the text decides. A level that says left to
+ * right decides nothing, since most files say so whatever the text is.
  */
 export function directionOf(
   own: ParagraphProperties | undefined,
@@ -421,19 +430,22 @@ export function directionOf(
   return own?.direction ?? (level?.direction === "rtl" ? "rtl" : undefined);
 }
 
-/** The size of the largest words of a paragraph, in points, where runs that say none have that of their level; by it room before and after counts that is a share (ECMA-376-1, 21.1.2.2.11). */
+/**
+ * Returns the size of the largest words of a paragraph in points; runs without a size have their level's. Space before
+ * and after that is given as a share counts by this size (ECMA-376-1, 21.1.2.2.11).
+ */
 export function wordsSize({ runs, properties }: Paragraph, usual: number): number {
   let most: number | undefined;
   for (const { text, properties: own } of runs) if (text.trim() !== "") most = Math.max(most ?? 0, own?.size ?? usual);
   return most ?? properties?.words?.size ?? usual;
 }
 
-/** Whether lines join the points of a series that is drawn so. */
+/** Whether lines join the points of a series in this kind of chart. */
 export function isJoined({ joined }: Pick<Series, "joined">, drawn: "line" | "scatter"): boolean {
   return joined ?? drawn === "line";
 }
 
-/** Whether a second axis, on the right, measures some of the series of a chart beside a first; bars, slices and points by two values have one pair of axes. */
+/** Whether a chart has a secondary value axis, on the right. Bars, pies and scatter charts have one pair of axes. */
 export const hasSecondAxis = ({
   type,
   series,
@@ -445,7 +457,7 @@ export const hasSecondAxis = ({
   series.some(({ axis }) => axis === "secondary") &&
   series.some(({ axis }) => axis !== "secondary");
 
-/** An empty slide of an arrangement. */
+/** Returns an empty slide with an arrangement. */
 export function newSlide(id: string, arrangement: ArrangementName): Slide {
   return { id, parent: null, arrangement, elements: [], notes: [], hidden: false };
 }

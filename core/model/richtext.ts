@@ -7,7 +7,7 @@ export const MARKS = ["strong", "emphasis", "strike", "code", "formula"] as cons
 export const Mark = z.enum(MARKS);
 export type Mark = z.infer<typeof Mark>;
 
-/** Where a link leads: a web or mail address, `slide:ID` inside the deck, or `deck:DECK/SLIDE` into another one. */
+/** A link target: a web or mail address, `slide:ID` inside the deck, or `deck:DECK/SLIDE` into another one. */
 export const LinkTarget = z
   .string()
   .max(4000)
@@ -16,12 +16,12 @@ export const LinkTarget = z
     "a link starts with https://, http://, mailto:, slide: or deck:",
   );
 
-/** The slide of this deck that a link leads to, or undefined for links that lead elsewhere. */
+/** Returns the slide id of a link inside the deck; undefined for other links. */
 export function slideLink(to: string): string | undefined {
   return to.startsWith("slide:") ? to.slice(6) : undefined;
 }
 
-/** The slide of another deck that a link leads to, or undefined. */
+/** Returns the deck and slide of a link into another deck; undefined for other links. */
 export function deckLink(to: string): { deck: string; slide: string } | undefined {
   const [, deck, slide] = /^deck:([\w-]+)\/([\w-]+)$/.exec(to) ?? [];
   return deck && slide ? { deck, slide } : undefined;
@@ -33,22 +33,22 @@ const words = {
   link: LinkTarget.optional(),
   properties: RunProperties.optional(),
 };
-/** What a footnote says: runs without footnotes of their own. */
+/** The text of a footnote: runs without footnotes of their own. */
 export const Footnote = z.array(z.object(words));
 export type Footnote = z.infer<typeof Footnote>;
 /**
  * A run: text with the same marks and link throughout. A line break is `\n` in the text. A run with a footnote has no
- * text of its own: its number is counted where the slide is shown.
+ * text of its own; its number is counted when the slide is shown.
  */
 export const Run = z.object({ ...words, footnote: Footnote.optional() });
 export type Run = z.infer<typeof Run>;
 
-/** In words on a slide it stands for the number of the slide, which files hold as a field. */
+/** The slide number field in a text. */
 export const NUMBER_SIGN = "‹#›";
-/** Whether a text counts the slide on which it stands. */
+/** Whether a text contains the slide number field. */
 export const countsSlide = (text: readonly Pick<Paragraph, "runs">[]): boolean =>
   text.some(({ runs }) => runs.some((item) => item.text.includes(NUMBER_SIGN)));
-/** A text as it is read on a slide with a number. */
+/** Returns a text with the slide number field replaced by a number. */
 export function onSlide(text: RichText, number: number): RichText {
   return countsSlide(text)
     ? text.map((paragraph) => ({
@@ -64,10 +64,13 @@ export const Paragraph = z.object({
   kind: z.enum(["plain", "bullet", "number"]),
   level: z.number().int().min(0).max(MAX_LEVEL),
   align: z.enum(["start", "centre", "end"]).optional(),
-  /** The number that a numbered item begins to count from, where it is not the next. */
+  /** The number that a numbered item starts with, if it does not continue. */
   start: z.number().int().min(0).max(1_000_000).optional(),
   properties: ParagraphProperties.optional(),
-  /** In a text whose paragraphs come one at a time: that it comes together with the one before it, or is there from the beginning. */
+  /**
+   * In a text that appears paragraph by paragraph: the paragraph appears together with the one before, or is visible
+   * from the start.
+   */
   step: z.enum(["with", "shown"]).optional(),
   runs: z.array(Run),
 });
@@ -76,7 +79,7 @@ export type Paragraph = z.infer<typeof Paragraph>;
 export const RichText = z.array(Paragraph);
 export type RichText = z.infer<typeof RichText>;
 
-/** A rich text with one plain paragraph for each line of a string. */
+/** Returns a rich text with one plain paragraph for each line of a string. */
 export function plainText(text: string): RichText {
   return text === ""
     ? []
@@ -89,7 +92,7 @@ export function paragraphText({ runs }: Paragraph): string {
   return words;
 }
 
-/** The words alone, paragraphs separated by `\n`. */
+/** Returns the words alone, with `\n` between paragraphs. */
 export function textOf(text: RichText): string {
   return text.map(paragraphText).join("\n");
 }
@@ -107,7 +110,7 @@ function sameStyle(a: Run, b: Run): boolean {
   );
 }
 
-/** A run with its marks in their fixed order and no empty properties. */
+/** Returns a run with its marks in their fixed order and no empty properties. */
 export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunProperties): Run {
   const held = new Set(marks);
   const ordered = MARKS.filter((mark) => held.has(mark));
@@ -119,7 +122,7 @@ export function run(text: string, marks: Iterable<Mark> = [], link?: string, loo
   };
 }
 
-/** The same words and marks in the fewest runs: neighbours of one style joined, empty ones gone. */
+/** Joins neighbouring runs of one style and removes empty ones. */
 export function joinRuns(runs: readonly Run[]): Run[] {
   const joined: Run[] = [];
   for (const next of runs) {
@@ -133,7 +136,7 @@ export function joinRuns(runs: readonly Run[]): Run[] {
   return joined;
 }
 
-/** Every link of a text with the words that carry it; neighbouring runs of one link count once. */
+/** Returns every link of a text with its words; neighbouring runs with the same link count once. */
 export function linksOf(text: RichText): { text: string; to: string }[] {
   const links: { text: string; to: string }[] = [];
   for (const paragraph of text) {
@@ -148,7 +151,7 @@ export function linksOf(text: RichText): { text: string; to: string }[] {
   return links;
 }
 
-/** The same text with every link sent through `change`; undefined takes the link off and leaves the words. */
+/** Returns the text with its links changed; undefined removes a link and keeps its words. */
 export function mapLinks(text: RichText, change: (to: string) => string | undefined): RichText {
   return text.map((paragraph) => {
     if (!paragraph.runs.some((item) => item.link || item.footnote)) return paragraph;
@@ -162,7 +165,7 @@ export function mapLinks(text: RichText, change: (to: string) => string | undefi
   });
 }
 
-/** A text in which every run with words and without a link has one. */
+/** Returns a text with a link on every run that has words and no link. */
 export function linkWholeText(text: RichText, link: string): RichText {
   return text.map((paragraph) => ({
     ...paragraph,
@@ -172,17 +175,17 @@ export function linkWholeText(text: RichText, link: string): RichText {
   }));
 }
 
-/** A run that carries a footnote. */
+/** Returns a run that carries a footnote. */
 export function footnote(runs: readonly Run[]): Run {
   return { text: "", footnote: runs.map(({ text, marks, link, properties }) => run(text, marks, link, properties)) };
 }
 
-/** The footnotes of a text in order. */
+/** Returns the footnotes of a text in order. */
 export function footnotesOf(text: RichText): Footnote[] {
   return text.flatMap((paragraph) => paragraph.runs.flatMap((item) => (item.footnote ? [item.footnote] : [])));
 }
 
-/** A text that is a paragraph of given runs. */
+/** Returns a text of one paragraph with the given runs. */
 export function paragraphOf(runs: readonly Run[], kind: Paragraph["kind"] = "plain", level = 0): Paragraph {
   return { kind, level, runs: joinRuns(runs) };
 }
@@ -191,7 +194,7 @@ const WORD = /[\p{L}\p{N}]+(?:['’.,:-][\p{L}\p{N}]+)*/gu;
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/gu;
 
-/** Where such scripts begin: a text below has none. */
+/** Scripts without spaces start here; text below has none of them. */
 const FAR = /[\u0E00-\uFFFF]/;
 
 /** Counts words; in scripts written without spaces each two characters count as one (common practice, no source). */
@@ -202,7 +205,7 @@ export function countWords(text: string): number {
 }
 
 const countedOnce = new WeakMap<RichText, number>();
-/** How many words a rich text has; texts never change, so each is counted once. */
+/** Returns how many words a rich text has. Cached, since texts are never changed in place. */
 export function wordsIn(text: RichText): number {
   let words = countedOnce.get(text);
   if (words === undefined) countedOnce.set(text, (words = countWords(textOf(text))));

@@ -4,10 +4,13 @@ import { PathData } from "./look";
 import { withCurrentNames } from "./names";
 import { wellFormed } from "./wellformed";
 
-/** The version of the schema in which decks, slides and changes are stored and sent. Raise it with every change of the model that data of before would not pass, and add the step that leads there. */
+/**
+ * The version of the schema in which decks, slides and changes are stored and sent. Raise it with every model change
+ * that older data would not pass, and add a step that upgrades them.
+ */
 export const SCHEMA_VERSION = 3;
 
-/** Outlines that are no path data are drawn as nothing. */
+/** Replaces outlines that are not path data by empty ones. */
 function withPathData(value: unknown): unknown {
   if (Array.isArray(value)) {
     const list = value.map(withPathData);
@@ -23,7 +26,9 @@ function withPathData(value: unknown): unknown {
     : value;
 }
 
-/** What leads from each version to the next, the first from version 1: from the JSON of a deck, a slide or a change to the same in the next version. */
+/**
+ * Upgrades from each version to the next, the first from version 1. Each takes the JSON of a deck, a slide or a change.
+ */
 const STEPS: readonly ((value: unknown) => unknown)[] = [
   // 1 to 2: texts are well-formed Unicode, outlines are path data.
   (value) => withPathData(wellFormed(value)),
@@ -31,7 +36,10 @@ const STEPS: readonly ((value: unknown) => unknown)[] = [
   (value) => withCurrentNames(value),
 ];
 
-/** JSON of an earlier version in the present one. Throws a Failure `not-supported` for one that a later version of the program has written. */
+/**
+ * Upgrades JSON of an earlier version to the present one. Throws a Failure `not-supported` for a version newer than
+ * this program.
+ */
 export function upgrade(value: unknown, version: number, where: string): unknown {
   if (version > SCHEMA_VERSION)
     throw new Failure(
@@ -42,7 +50,10 @@ export function upgrade(value: unknown, version: number, where: string): unknown
   return STEPS.slice(version - 1).reduce((current, step) => step(current), value);
 }
 
-/** Stored JSON, brought up to date and checked. Throws a Failure `not-readable` that names the field that is wrong, or `not-supported` for a later version. */
+/**
+ * Upgrades and checks stored JSON. Throws a Failure `not-readable` that names the invalid field, or `not-supported` for
+ * a newer version.
+ */
 export function readStored<S extends z.ZodType>(
   schema: S,
   value: unknown,

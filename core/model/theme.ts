@@ -105,7 +105,7 @@ export const THEMES = {
 export type ThemeKey = keyof typeof THEMES;
 export const ThemeKey = z.enum(Object.keys(THEMES) as [ThemeKey, ...ThemeKey[]]);
 
-/** The shipped theme that is exactly this one, or undefined when it was changed or came with a file. */
+/** Returns the key of the shipped theme that equals this one; undefined when it was changed or imported. */
 export function themeKey(theme: Theme): ThemeKey | undefined {
   const written = JSON.stringify(Theme.parse(theme));
   return (Object.keys(THEMES) as ThemeKey[]).find((key) => JSON.stringify(Theme.parse(THEMES[key])) === written);

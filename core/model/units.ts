@@ -31,7 +31,7 @@ export const PAGES = {
   "4:3": { width: 720, height: 540 },
 } as const satisfies Record<string, Page>;
 
-/** The name of a page shape, or `WIDTHxHEIGHT` in points. */
+/** Returns the name of a page shape, or `WIDTHxHEIGHT` in points. */
 export function pageName(page: Page): string {
   for (const [name, size] of Object.entries(PAGES)) {
     if (size.width === page.width && size.height === page.height) return name;
@@ -39,7 +39,7 @@ export function pageName(page: Page): string {
   return `${page.width}x${page.height}`;
 }
 
-/** The page that a name stands for, or undefined when the name is none. */
+/** Returns the page with a name; undefined when there is none. */
 export function pageNamed(name: string): Page | undefined {
   if (name in PAGES) return PAGES[name as keyof typeof PAGES];
   const size = /^(\d+(?:\.\d+)?)\s*x\s*(\d+(?:\.\d+)?)$/.exec(name);

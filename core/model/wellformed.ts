@@ -1,33 +1,37 @@
+import { must } from "./must";
 const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" });
-/** How far back from a cut the character that it goes through can begin. */
+/** How far before a cut the character at the cut can start, in UTF-16 code units. */
 const LONGEST = 64;
 
-/** A text cut to at most `most` UTF-16 code units, before the character (UAX #29, grapheme cluster) through which the cut would go. */
+/** Cuts a text to at most `most` UTF-16 code units, before the character at the cut (UAX #29, grapheme cluster). */
 export function cutText(text: string, most: number): string {
   if (text.length <= most) return text;
   const from = Math.max(0, most - LONGEST);
-  const start = from > 0 && /[\udc00-\udfff]/.test(text[from] as string) ? from - 1 : from;
+  const start = from > 0 && /[\udc00-\udfff]/.test(must(text[from])) ? from - 1 : from;
   const at = graphemes.segment(text.slice(start, most + LONGEST)).containing(most - start);
   const cut = start + (at?.index ?? most - start);
-  // A character longer than that is none that anybody reads.
+  // A longer cluster is not text that anybody reads, and is cut through.
   return text.slice(0, cut > start ? cut : most).toWellFormed();
 }
 
-/** A text without the characters of a set at its end. In one pass: a regular expression with `+$` tries every run of them inside the text too. */
+/**
+ * Removes characters of a set from the end of a text, in one pass: a regular expression with `+$` would try every run
+ * of them inside the text too.
+ */
 export function withoutEnd(text: string, characters: string): string {
   let end = text.length;
-  while (end > 0 && characters.includes(text[end - 1] as string)) end--;
+  while (end > 0 && characters.includes(must(text[end - 1]))) end--;
   return text.slice(0, end);
 }
 
-/** What stands for a character that no text may hold. */
+/** Replaces characters that no text may hold. */
 const REPLACEMENT = "\ufffd";
 const isWell = (text: string) => text.isWellFormed() && !text.includes("\0");
 const well = (text: string) => text.toWellFormed().replaceAll("\0", REPLACEMENT);
 
 /**
- * A value with every text in it as Unicode allows it: halves of surrogate pairs and NUL, which neither XML nor the
- * database can hold, are replaced by U+FFFD. The same object where nothing is to be replaced.
+ * Returns a value with all text made valid Unicode: lone surrogates and NUL, which neither XML nor the database accept,
+ * become U+FFFD. Returns the same object when nothing is replaced.
  */
 export function wellFormed<T>(value: T): T {
   if (typeof value === "string") return (isWell(value) ? value : well(value)) as T;
@@ -60,10 +64,10 @@ export function escapeXml(text: string): string {
   return text
     .toWellFormed()
     .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, "")
-    .replace(/[&<>"']/g, (character) => ESCAPES[character] as string);
+    .replace(/[&<>"']/g, (character) => must(ESCAPES[character]));
 }
 
-/** Whether a value is an object with fields, and no list. */
+/** Whether a value is an object with fields and not a list. */
 export function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }

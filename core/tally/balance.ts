@@ -14,7 +14,7 @@ import {
 export const ACCOUNTED = ["slide", "notes", "link", "binding"] as const;
 export type Accounted = (typeof ACCOUNTED)[number];
 
-/** Something of an input slide that is not in the output as it was: left out, or there in another form. */
+/** Something of an input slide that was left out of the output or changed. */
 export interface Account {
   kind: Accounted;
   deck: string;
@@ -25,7 +25,10 @@ export interface Account {
   left: boolean;
 }
 
-/** How many of a kind there were, and what became of each: `carried` as they were, `adapted`, `left` with a reason, `open` without; `again` counts further copies. */
+/**
+ * The number of things of a kind, and what became of them: `carried` unchanged, `adapted`, `left` out with a reason,
+ * `open` without one; `again` counts further copies.
+ */
 export interface BalanceRow {
   before: number;
   carried: number;
@@ -42,7 +45,7 @@ export interface Balance {
   /** What is missing without a reason. */
   open: Omit<Account, "why" | "left">[];
   accounts: readonly Account[];
-  /** The slides of the output that no slide of the input became. */
+  /** Slides of the output that come from no slide of the input. */
   added: number;
 }
 
@@ -54,7 +57,7 @@ interface Held {
 
 const bindingKey = ({ source, range }: Binding) => `${source} ${range}`;
 
-/** What a slide carries, by name; a link inside the decks is named by the slide of the input that it leads to. */
+/** Returns what a slide carries, by name. A link inside the decks is named by the input slide that it leads to. */
 function heldBy(slide: Slide, nameOfTarget: (to: string) => string): Held {
   return {
     notes: hasNotes(slide) ? textOf(slide.notes) : "",
@@ -63,7 +66,7 @@ function heldBy(slide: Slide, nameOfTarget: (to: string) => string): Held {
   };
 }
 
-/** Takes each of `wanted` out of a copy of `found` once; returns those that were not there. */
+/** Removes each of `wanted` once from a copy of `found`, and returns those that were not there. */
 function missingFrom(wanted: readonly string[], found: readonly string[]): string[] {
   const left = new Map<string, number>();
   for (const key of found) left.set(key, (left.get(key) ?? 0) + 1);
@@ -83,10 +86,9 @@ const COUNTED: Record<Accounted, (n: number) => string> = {
 };
 
 /**
- * Counts, by walking the decks, what became of every slide, note, link and binding of the input. A slide of the output
- * stands for the one that it names as its origin, or for the one with its id in the deck of the same id. What is not
- * there as it was must be in `accounts`; what is in neither is `open`. Nothing is taken from the operation but its
- * accounts.
+ * Counts what became of every slide, note, link and binding of the input by walking the decks. A slide of the output
+ * stands for the one that it names as its origin, or for the one with its id in the deck of the same id. Whatever is
+ * missing or changed must be in `accounts`, or it is `open`. Of the operation, only its accounts are used.
  */
 export function balance(before: readonly Deck[], after: readonly Deck[], accounts: readonly Account[]): Balance {
   const inputs = new Map(before.map((deck) => [deck.id, new Set(deck.slides.map(({ id }) => id))]));
@@ -114,7 +116,7 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
     }
   }
   const homes = new Map<Slide, string>(after.flatMap((deck) => deck.slides.map((slide) => [slide, deck.id] as const)));
-  // A link is named by the slide of the input that it leads to; one that leads nowhere keeps its id behind a question mark.
+  // A link is named by the input slide that it leads to; a broken link keeps its id behind a question mark.
   const target = (home: string) => (to: string) => {
     const inside = slideLink(to);
     const other = deckLink(to);
@@ -165,7 +167,7 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
         rows.slide.adapted += 1;
       }
       if (!first) {
-        // What stood on a slide that was left out went with it, and its reason speaks for all of it.
+        // Everything on a slide that was left out went with it, and its reason covers all of it.
         const went = reasons.some(({ left }) => left);
         const kinds: [Accounted, readonly string[]][] = [
           ["notes", own.notes ? [own.notes] : []],
@@ -179,7 +181,7 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
         }
         continue;
       }
-      // Every copy must carry it; what is missing on any counts once.
+      // Every copy must carry it; what is missing in any copy counts once.
       const held = copies.map((copy) => heldBy(copy, target(homes.get(copy) ?? "")));
       const worst = (wanted: readonly string[], found: (one: Held) => readonly string[]) =>
         held
@@ -211,7 +213,7 @@ export function balance(before: readonly Deck[], after: readonly Deck[], account
   return { closed: open.length === 0, rows, open, accounts, added };
 }
 
-/** A balance in one sentence for the person. */
+/** Returns a balance as one sentence for the user. */
 export function balanceSentence({ rows, closed, open, added }: Balance): string {
   const kinds = ACCOUNTED.filter((kind) => rows[kind].before > 0);
   const counts = kinds.map((kind) => COUNTED[kind](rows[kind].before));

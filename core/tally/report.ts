@@ -4,7 +4,10 @@ import { Tally } from "./tally";
 export const Adapted = z.object({ slide: z.number().int().nullable(), what: z.string(), how: z.string() });
 export const Left = z.object({ slide: z.number().int().nullable(), what: z.string(), why: z.string() });
 
-/** What an operation did with all that went in: counts before and after, and each thing adapted or left out with its slide number (null: the whole deck). */
+/**
+ * What an operation did with its input: counts before and after, and everything adapted or left out with its slide
+ * number (null: the whole deck).
+ */
 export const Report = z.object({
   from: Tally,
   to: Tally,
@@ -23,10 +26,10 @@ const flat = (tally: Tally): [string, number][] =>
       : Object.entries(value).map(([part, n]) => [`${name}.${part}`, n] as [string, number]),
   );
 
-/** What is compared: everything but the words, whose loss shows as lost elements. */
+/** Everything is compared but the words, whose loss shows as lost elements. */
 const COUNTED = (name: string) => name !== "words" && name !== "notes.words" && name !== "hidden";
 
-/** How many things of the input are in the output as they were: for each kind the smaller count, less what was adapted. */
+/** Makes a report. The number kept is, for each kind, the smaller of the two counts, less what was adapted. */
 export function report(from: Tally, to: Tally, entries: Entries): Report {
   const after = new Map(flat(to));
   const both = flat(from)
@@ -40,7 +43,7 @@ export function report(from: Tally, to: Tally, entries: Entries): Report {
   };
 }
 
-/** The counts that differ between input and output: none when nothing was lost or added. */
+/** Returns the counts that differ between input and output. */
 export function differences(from: Tally, to: Tally): { what: string; before: number; after: number }[] {
   const after = new Map(flat(to));
   return flat(from)

@@ -17,7 +17,7 @@ import {
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
-/** What a deck carries, as counts. */
+/** Counts of what a deck carries. */
 export const Tally = z.object({
   slides: count,
   hidden: count,
@@ -66,7 +66,7 @@ export function noTally(): Tally {
 }
 
 type Counter<E> = (tally: Tally, element: E) => void;
-/** What each kind of element counts as, beside its words, links and footnotes: a new kind adds its line. */
+/** What each kind of element counts as, beside its words, links and footnotes. A new kind adds its line. */
 const COUNTERS: { [K in ElementKind]: Counter<Extract<Element, { kind: K }>> } = {
   text: () => {},
   picture: (tally) => {

@@ -26,7 +26,9 @@ const style: TextStyle = [
 const STYLE = valueHash(style);
 const box = { insets: [7.2, 3.6, 7.2, 3.6] as [number, number, number, number], fit: "none" as const };
 
-/** A made-up deck that has every kind of element and everything that a slide may say of itself; `assets` says which files stand behind its names. */
+/**
+ * A made-up deck with every kind of element and every property of a slide; `assets` resolves the names of its files.
+ */
 export function everything(assets: Deck["assets"]): Deck {
   const title = (words: string): Element => ({ kind: "text", id: "title", slot: "title", text: plainText(words) });
   const place = (x: number, y: number, width: number, height: number) => ({ x, y, width, height });

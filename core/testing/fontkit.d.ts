@@ -1,5 +1,5 @@
 declare module "fontkit" {
-  /** As much of fontkit as the tests compare with. */
+  /** The part of fontkit that tests compare with. */
   export interface Font {
     unitsPerEm: number;
     ascent: number;

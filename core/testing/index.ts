@@ -32,11 +32,12 @@ import {
   slotsOf,
   THEMES,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import { normalCell, normalText } from "@unitext/core/text";
 import fc from "fast-check";
 
-/** Ids in a row, so that a failing example can be read. */
+/** Returns ids in sequence, so that a failing example can be read. */
 export function idSource(prefix = "n"): () => string {
   let next = 0;
   return () => `${prefix}${++next}`;
@@ -126,7 +127,7 @@ const cell = fc.option(oneLine, { nil: [] as RichText, freq: 4 }).map((text) => 
 const line = words.map((text) => text.replace(/`/g, "'"));
 
 type Bare = Record<string, unknown> & { kind: Element["kind"] };
-/** Everything that is no text and stands on a slide. */
+/** Elements that are not text. */
 const figure: fc.Arbitrary<Bare> = fc.oneof(
   fc
     .record({
@@ -140,14 +141,14 @@ const figure: fc.Arbitrary<Bare> = fc.oneof(
     })
     .map(({ rows, columns, header, caption, cells, align, wide }) => {
       const grid: (Cell | null)[][] = Array.from({ length: rows }, (_, y) =>
-        Array.from({ length: columns }, (_, x) => cells[y * columns + x] as Cell),
+        Array.from({ length: columns }, (_, x) => must(cells[y * columns + x])),
       );
       if (wide && columns > 1) {
-        grid[0] = [{ ...(grid[0]?.[0] as Cell), columns: 2 }, null, ...(grid[0] as Cell[]).slice(2)];
+        grid[0] = [{ ...must(grid[0]?.[0]), columns: 2 }, null, ...(grid[0] as Cell[]).slice(2)];
       }
-      // Without a header the first row must hold something, or it would be read as the empty header that Markdown needs.
+      // Without a header the first row must not be empty, or it would be read as the empty header that Markdown needs.
       if (grid[0]?.every((one) => !one?.text.length))
-        (grid[0] as Cell[])[0] = { ...(grid[0][0] as Cell), text: [{ kind: "plain", level: 0, runs: [run("first")] }] };
+        (grid[0] as Cell[])[0] = { ...must(grid[0][0]), text: [{ kind: "plain", level: 0, runs: [run("first")] }] };
       return {
         kind: "table" as const,
         rows: grid,
@@ -229,7 +230,7 @@ const look: fc.Arbitrary<SlideProperties> = fc
 
 const isFigureSlot = (slot: string) => ["table", "chart", "diagram", "code", "formula"].includes(slot);
 
-/** A slide with text in its slots, figures, notes, and now and then pictures, steps and a look of its own. */
+/** A slide with text in its slots, figures, notes, and sometimes pictures, steps and own properties. */
 export function slideArbitrary(newId: () => string): fc.Arbitrary<Slide> {
   return fc.constantFrom(...(Object.keys(ARRANGEMENTS) as ArrangementName[])).chain((arrangement) =>
     fc
@@ -281,7 +282,7 @@ export function slideArbitrary(newId: () => string): fc.Arbitrary<Slide> {
               );
           }
         });
-        // In reading order, as everything that is read stands.
+        // In reading order, like everything that is read.
         return { ...slide, elements: readingOrder(slide) };
       }),
   );
@@ -310,7 +311,7 @@ export function deckArbitrary(options: { minLength?: number; maxLength?: number 
     });
 }
 
-/** An act that a person could do on the deck as it stands, or undefined where there is nothing to do. */
+/** A change that a user could make to the deck; undefined when there is nothing to do. */
 export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: () => string): Change | undefined {
   const { slides } = deck;
   const ids = [...new Set(pick.slice(0, 3).map((at) => slides[at % Math.max(1, slides.length)]?.id))].filter(
@@ -319,7 +320,7 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
   const first = slides.find(({ id }) => id === ids[0]);
   if (!first) return { kind: "insertSlide", slide: newSlide(newId(), "points"), place: { parent: null, after: null } };
   const text = first.elements.find((element) => element.kind === "text");
-  const other = slides[(pick[3] ?? 0) % slides.length] as Slide;
+  const other = must(slides[(pick[3] ?? 0) % slides.length]);
   const acts: (() => Change | undefined)[] = [
     () => step(deck, ids, -1),
     () => step(deck, ids, 1),
@@ -328,7 +329,7 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
     () => duplicate(deck, ids, newId, 1),
     () => hide(ids, (pick[0] ?? 0) % 2 === 0),
     () => remove(ids),
-    () => rearrange(first, (Object.keys(ARRANGEMENTS) as ArrangementName[])[(pick[3] ?? 0) % 10] as ArrangementName),
+    () => rearrange(first, must((Object.keys(ARRANGEMENTS) as ArrangementName[])[(pick[3] ?? 0) % 10])),
     () =>
       text
         ? {

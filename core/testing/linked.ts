@@ -1,6 +1,6 @@
 import { type Deck, emptyDeck, newSlide, plainText, run, THEMES } from "@unitext/core/model";
 
-/** Three slides with links between them and to the web, notes, data that are bound, a detail that is hidden, and words in two scripts. */
+/** Three slides with links between them and to the web, notes, bindings, a hidden detail, and words in two scripts. */
 export function linked(): Deck {
   const deck = {
     ...emptyDeck("course", "Tides"),

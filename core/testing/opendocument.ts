@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { readXml, type XmlElement } from "@unitext/core/formats/shared/xml";
 import { strFromU8 } from "fflate";
 
@@ -6,7 +7,7 @@ function walk(element: XmlElement, visit: (element: XmlElement) => void): void {
   for (const inner of element.children) walk(inner, visit);
 }
 
-/** Families of styles, and other definitions, by the attributes that name them (OpenDocument 1.3, part 3, 16 and 19). */
+/** Attributes that name style families and other definitions (OpenDocument 1.3, part 3, 16 and 19). */
 const NAMED: Record<string, string> = {
   "presentation:style-name": "presentation",
   "draw:text-style-name": "paragraph",
@@ -42,13 +43,13 @@ const BY_ELEMENT: Record<string, Record<string, string>> = {
 };
 
 /**
- * What does not hold in the parts of a presentation: names of styles, fills, masters, faces and declarations that
- * nothing defines, ids and names of pages that stand twice, links to pages or parts that are not there, parts that the
- * manifest lacks. Empty where all is well.
+ * Lists what is wrong with the parts of a presentation: undefined names of styles, fills, masters, faces and
+ * declarations, duplicate ids and page names, links to pages or parts that do not exist, parts missing from the
+ * manifest. Empty when all is well.
  */
 export function unresolved(parts: Record<string, Uint8Array>): string[] {
   const found: string[] = [];
-  const text = (path: string) => strFromU8(parts[path] as Uint8Array);
+  const text = (path: string) => strFromU8(must(parts[path]));
   const [content, styles] = ["content.xml", "styles.xml"].map((path) => readXml(text(path), path)) as [
     XmlElement,
     XmlElement,

@@ -73,7 +73,9 @@ function nodesOf(block: Block, notes: FootnoteList): RootContent[] {
   return (WRITERS[block.kind] as Writer<Block>)(block, notes);
 }
 
-/** Prose, and a heading of one, that Markdown has no other reading for: it is written as it stands. */
+/**
+ * Prose, or a heading of prose, without any character that Markdown could read differently: it is written unchanged.
+ */
 const PLAIN = /^\p{L}[^\\`*_[\]<>#&~$|@:!=\n\t]*$/u;
 function plainProse(block: Block): string | undefined {
   if ((block.kind !== "text" && block.kind !== "heading") || block.text.length !== 1) return undefined;
@@ -101,9 +103,9 @@ const beginsWithList = (block: Block) =>
   block.kind === "text" && block.text[0]?.kind !== "plain" && !block.text[0]?.align;
 
 /**
- * Writes the blocks that another reader took from a document as a text in the text form, and gives them the lines that
- * they have there. Blocks are written as they are taken, so that the first slides of a long document do not wait for
- * the last; `text` is whole when all have been taken. Footnotes are defined after the block that refers to them.
+ * Writes the blocks that a reader took from a document in the text form, and gives each block its lines there. Blocks
+ * are written as they are read, so that the first slides of a long document do not wait for the last; `text` is
+ * complete when all have been taken. Footnotes are defined after the block that refers to them.
  */
 export class ManuscriptWriter {
   private readonly notes = new FootnoteList();
@@ -132,7 +134,7 @@ export class ManuscriptWriter {
     }
   }
 
-  /** Adds a stretch of text after a blank line; returns its last line. */
+  /** Adds text after a blank line. Returns its last line. */
   private add(written: string): number {
     const last = this.line + lineCount(written) - 1;
     this.parts.push(written);
@@ -145,7 +147,7 @@ export class ManuscriptWriter {
   }
 }
 
-/** A document's blocks as a text, and the same blocks with their lines in it. */
+/** Returns a document's blocks as a text, and the same blocks with their lines in it. */
 export function manuscriptText(front: FrontMatter, blocks: Iterable<Block>): { text: string; blocks: Block[] } {
   const writer = new ManuscriptWriter(front);
   const placed = [...writer.place(blocks)];
@@ -162,7 +164,7 @@ function withLines(block: Block, from: number, to: number, written: string): Blo
   if (block.kind === "slot")
     return { ...block, blocks: block.blocks.map((inner) => ({ ...inner, from, to })), from, to };
   if (block.kind !== "text" || block.text.every(({ kind }) => kind === "plain")) return { ...block, from, to };
-  // One line an item, as they are written; a paragraph that continues an item has its line.
+  // Each item is written on one line; a paragraph that continues an item shares its line.
   const items: number[] = [];
   const open: number[] = [];
   const starts = written

@@ -6,7 +6,6 @@ import {
   isEmptyText,
   levels,
   pageName,
-  type Paragraph,
   paragraphText,
   type RichText,
   type Run,
@@ -15,6 +14,7 @@ import {
   stepsForm,
   themeKey,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
@@ -47,7 +47,7 @@ interface Marks {
   level: number;
 }
 
-/** A background as the text form names it: a colour or a picture; of other fills the colour that they begin with. */
+/** Returns a background as the text form writes it: a colour or a picture, or the first colour of any other fill. */
 export function backgroundWord(background: Background): string {
   if ("colour" in background) return background.colour;
   if ("picture" in background) return background.picture;
@@ -55,13 +55,13 @@ export function backgroundWord(background: Background): string {
   return fill.kind === "solid"
     ? fill.colour
     : fill.kind === "gradient"
-      ? (fill.stops[0]?.colour as string)
+      ? must(fill.stops[0]?.colour)
       : fill.kind === "pattern"
         ? fill.back
         : fill.source;
 }
 
-/** The attributes of the `::slide` line; none where the text alone says all. */
+/** Returns the attributes of a slide's `::slide` line; none where the text alone says everything. */
 function markOf(
   slide: Slide,
   empty: boolean,
@@ -86,7 +86,7 @@ function markOf(
 
 const bare = ({ id: _, slot: __, frame: ___, binding: ____, ...content }: Element): Content => content as Content;
 
-/** The title as one heading: its paragraphs are joined. */
+/** Joins the paragraphs of a title into one heading. */
 function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootContent[] {
   const runs = text
     .filter((paragraph) => paragraph.runs.length)
@@ -103,10 +103,10 @@ function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootCont
   return align ? [container("align", { to: align }, [heading])] : [heading];
 }
 
-/** How a mark says that points come one at a time: each by itself, or the main ones with what is below them. */
+/** The value of the `steps` attribute: each point by itself, or the main points with those below them. */
 type StepsWord = "" | "main";
 
-/** How the text of a slot appears point by point, as a whole: a mark of the slot says it. Undefined where it does not, or not all of it alike. */
+/** Returns how the text of a slot appears point by point; undefined where it does not, or not all of it does so. */
 function stepsOf(elements: readonly Element[]): StepsWord | undefined {
   const texts = elements.flatMap((element) => (element.kind === "text" ? [element] : []));
   if (!texts.length || texts.some(({ steps }) => !steps)) return undefined;
@@ -116,7 +116,7 @@ function stepsOf(elements: readonly Element[]): StepsWord | undefined {
     ? "main"
     : undefined;
 }
-/** The same as the attribute of a slot; where not all of it comes alike, each point by itself. */
+/** Returns the same as a slot attribute; where parts of it differ, each point appears by itself. */
 const stepsAttribute = (elements: readonly Element[]) => {
   const texts = elements.filter(({ kind }) => kind === "text");
   const word =
@@ -125,18 +125,18 @@ const stepsAttribute = (elements: readonly Element[]) => {
   return word === undefined ? {} : { steps: word };
 };
 
-/** One slide in the text form. */
+/** Returns one slide in the text form. */
 export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): string {
   const { title, flow, slots } = flowOf(slide);
   const quoted = (element: Element) => slide.arrangement === "quotation" && element.slot === "body";
   const steps = stepsOf(flow);
-  // Without a number of its own, a line that looks like one would be read as it: it says that it is not.
+  // A line without a number of its own that looks like a key figure is marked, so that it is not read as one.
   const [opening] = flow;
   const unnumbered =
     slide.arrangement === "number" &&
     !slots.has("number") &&
     opening?.kind === "text" &&
-    isKeyFigure(paragraphText(opening.text[0] as Paragraph).trim())
+    isKeyFigure(paragraphText(must(opening.text[0])).trim())
       ? opening
       : undefined;
   const body: RootContent[] = [];
@@ -184,8 +184,8 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
 }
 
 /**
- * The deck in its text form (docs/text-format.md). With `ids`, each slide carries its id, so that reading the text
- * gives the same slides again; without, the text is as a person would type it.
+ * Returns the deck in its text form (docs/text-format.md). With `ids`, each slide carries its id, so that reading the
+ * text gives the same slides again; without, the text is as a person would type it.
  */
 export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
   const depth = levels(deck.slides);
@@ -199,7 +199,7 @@ export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
   return `${frontMatter(deck, opens)}\n${slides.join("\n\n---\n\n")}${slides.length ? "\n" : ""}`;
 }
 
-/** Slides that a link leads to must be known by id in the text. */
+/** Returns the slides that a link leads to: the text must carry their ids. */
 function linkedSlides(deck: Deck): Set<string> {
   const ids = new Set<string>();
   for (const slide of deck.slides)

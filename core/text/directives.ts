@@ -3,13 +3,13 @@ import {
   CHART_TYPES,
   type ChartType,
   DIAGRAM_TYPES,
-  type DiagramType,
   numberIn,
   type RichText,
   run,
   textOf,
   TRANSITIONS,
   type Transition,
+  must,
 } from "@unitext/core/model";
 import type { RootContent } from "mdast";
 import type { Block, Figure, SlideMark } from "./manuscript";
@@ -25,11 +25,11 @@ export interface DirectiveNode {
   position?: RootContent["position"];
 }
 
-/** Where a directive stands, what it holds, and where to tell what is wrong with it. */
+/** The place and content of a directive, and how to report a problem with it. */
 interface Place {
   at: { from: number; to: number };
   attributes: Attributes;
-  /** What it holds, read as blocks. */
+  /** Reads its content as blocks. */
   inner(): Block[];
   say(message: string): void;
 }
@@ -106,7 +106,7 @@ const DIRECTIVES: Record<string, Directive> = {
       );
       return blocks;
     }
-    return [{ kind: "figure", figure: { kind: "diagram", type: type as DiagramType, text }, ...at }];
+    return [{ kind: "figure", figure: { kind: "diagram", type: type, text }, ...at }];
   },
   chart: ({ at, attributes, inner, say }) => {
     const type = CHART_TYPES.find((name) => name === (attributes.kind ?? "column"));
@@ -122,7 +122,7 @@ const DIRECTIVES: Record<string, Directive> = {
   },
 };
 
-/** What a directive gives; one that is not known keeps what it holds, and that is said. */
+/** Returns the blocks of a directive. An unknown one keeps its content and is reported. */
 export function readDirective(node: DirectiveNode, place: Omit<Place, "attributes">): Block[] {
   const known = Object.hasOwn(DIRECTIVES, node.name) ? DIRECTIVES[node.name] : undefined;
   if (known) return known({ ...place, attributes: node.attributes ?? {} });
@@ -183,7 +183,10 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
   return kind ? { ...mark, transition: { kind, seconds } } : mark;
 }
 
-/** A chart from a table whose first row names the series and whose first column names the categories, or undefined when its other cells are not numbers. */
+/**
+ * Makes a chart of a table whose first row names the series and whose first column names the categories. Returns
+ * undefined when other cells are not numbers.
+ */
 export function chartOf(
   table: Extract<Figure, { kind: "table" }>,
   type: ChartType,
@@ -194,7 +197,7 @@ export function chartOf(
   const columns = Math.max(...words.map(({ length }) => length));
   const series = Array.from({ length: columns - 1 }, (_, at) => ({
     name: head?.[at + 1] ?? "",
-    values: body.map((row) => (row[at + 1] ? (numberIn(row[at + 1] as string) ?? Number.NaN) : null)),
+    values: body.map((row) => (row[at + 1] ? (numberIn(must(row[at + 1])) ?? Number.NaN) : null)),
   }));
   const valid =
     series.length > 0 &&

@@ -1,14 +1,14 @@
 import { parse, stringify } from "yaml";
 import { FrontMatter, type Problem } from "./manuscript";
 
-/** Front matter as it stands at the top of a text; nothing when it says nothing. */
+/** Returns front matter as text; empty when it has no values. */
 export function frontMatterText(front: FrontMatter): string {
   return Object.keys(front).length ? `---\n${stringify(front, { lineWidth: 0 }).trimEnd()}\n---\n` : "";
 }
 
 const KEYS = Object.keys(FrontMatter.shape).join(", ");
 
-/** Reads the front matter: what it says, the index of the first line after it, and what is wrong with it. */
+/** Reads front matter: its values, the index of the first line after it, and its problems. */
 export function readFront(lines: readonly string[]): { front: FrontMatter; next: number; problems: Problem[] } {
   const end =
     lines[0]?.trimEnd() === "---" ? lines.findIndex((line, index) => index > 0 && line.trimEnd() === "---") : -1;

@@ -119,7 +119,10 @@ function find(node: Nodes, test: (element: HtmlElement) => boolean): HtmlElement
   return undefined;
 }
 
-/** How an inline element changes the words inside it: by its tag, or by the style that word processors put on the clipboard. */
+/**
+ * Returns the marks inside an inline element: those of its tag, or of the style that word processors put on the
+ * clipboard.
+ */
 function marksOf(node: HtmlElement, marks: readonly Mark[]): readonly Mark[] {
   const style = styleOf(node);
   const own = new Set(marks);
@@ -134,7 +137,7 @@ function marksOf(node: HtmlElement, marks: readonly Mark[]): readonly Mark[] {
   return [...own];
 }
 
-/** A formula's element as a reader of formulas takes it. */
+/** The element of a formula, as a reader of formulas takes it. */
 export interface MathElement {
   name: string;
   local: string;
@@ -142,7 +145,7 @@ export interface MathElement {
   children: MathElement[];
   text: string;
 }
-/** Gives the TeX of a formula in MathML. */
+/** Returns the TeX of a MathML formula. */
 export type MathReader = (element: MathElement) => string;
 
 const mathElement = (node: HtmlElement): MathElement => ({
@@ -191,7 +194,7 @@ class HtmlReader {
     this.blocks.push({ ...block, from: this.line, to: this.line } as unknown as Block);
   }
 
-  /** What was gathered as loose words becomes a paragraph. */
+  /** Makes a paragraph of the loose words collected so far. */
   private flush(align?: Align): void {
     const runs = trimmed(joinRuns(this.waiting.filter(({ link }) => link !== "note")));
     this.waiting = [];
@@ -303,7 +306,7 @@ class HtmlReader {
           } as Nodes)
         : node;
     const reader = new HtmlReader({ type: "root", children: (back(note) as HtmlElement).children }, this.math);
-    const texts = reader.read().flatMap((block) => ("text" in block ? (block.text as RichText) : []));
+    const texts = reader.read().flatMap((block) => ("text" in block ? block.text : []));
     return texts
       .flatMap(({ runs }, at) => [...(at ? [run(" ")] : []), ...runs])
       .map(({ text, marks, link }) => run(at0(text), marks, link));
@@ -418,7 +421,7 @@ class HtmlReader {
   private quote(node: HtmlElement): void {
     this.flush();
     const inner = new HtmlReader({ type: "root", children: node.children }, this.math).read();
-    const text = inner.flatMap((block) => ("text" in block ? (block.text as RichText) : []));
+    const text = inner.flatMap((block) => ("text" in block ? block.text : []));
     if (text.length) this.push({ kind: "quote", text });
     this.blocks.push(...inner.filter((block) => !("text" in block)));
   }
@@ -481,7 +484,10 @@ class HtmlReader {
     return { text, after };
   }
 
-  /** A list item as word processors put it on the clipboard: a paragraph with its level in the style and its bullet as text. */
+  /**
+   * A list item as word processors put it on the clipboard: a paragraph with its level in the style and its bullet as
+   * text.
+   */
   private officeItem(node: HtmlElement, context: Context): void {
     this.flush();
     const level = Math.min(MAX_LEVEL, Number(/level(\d+)/.exec(styleOf(node))?.[1] ?? 1) - 1);
@@ -564,7 +570,7 @@ class HtmlReader {
     if (!width) return;
     within("cells", width * grid.length, "table");
     const full = grid.map((row) =>
-      Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : (row[at] as Cell | null))),
+      Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : row[at])),
     );
     const figure: Extract<Figure, { kind: "table" }> = {
       kind: "table",
@@ -585,7 +591,10 @@ function without(children: HtmlElement["children"], gone: HtmlElement | undefine
     .map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
 }
 
-/** The blocks that a piece of HTML shows, in order; lines are those of the HTML. Scripts, styles and what is hidden show nothing; a formula without its TeX is read by `math`, else shown as its characters. */
+/**
+ * Returns the blocks that HTML shows, in order, with lines of the HTML. Scripts, styles and hidden elements are left
+ * out. A formula without TeX is read by `math`, or shown as its characters.
+ */
 export function htmlBlocks(html: string, math?: MathReader): Block[] {
   return new HtmlReader(fromHtml(flattened(html), { fragment: true }), math).read();
 }

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 /** Tags nested deeper than this are dropped: they show nothing, and parsing them recursively could exhaust the stack. */
 const DEPTH = 200;
 /** Elements that hold nothing (HTML, 13.1.2), and those that another of their kind ends: they do not nest. */
@@ -29,10 +30,11 @@ const FLAT = new Set([
 export function flattened(html: string): string {
   let depth = 0;
   let deepest = 0;
-  // The lengths are bounded: a tag that never ends would else be followed to the end of the text from each of its letters.
+  // The lengths are limited, because a tag that never ends would be followed to the end of the text from each of its
+  // letters.
   const tags = /<(\/?)([a-z][a-z0-9-]*)(?:[^<>"']|"[^"]{0,4000}"|'[^']{0,4000}'){0,2000}?(\/?)>/gi;
   for (const [, close, name, empty] of html.matchAll(tags)) {
-    if (empty || FLAT.has((name as string).toLowerCase())) continue;
+    if (empty || FLAT.has(must(name).toLowerCase())) continue;
     depth = Math.max(0, depth + (close ? -1 : 1));
     deepest = Math.max(deepest, depth);
   }

@@ -1,21 +1,21 @@
-import { cutText, footnote, joinRuns, type Mark, type Run, run, withoutEnd } from "@unitext/core/model";
+import { cutText, footnote, joinRuns, type Mark, type Run, run, withoutEnd, must } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
 import { type Content, linkTarget, type Problem } from "./manuscript";
 
-/** What reading inline content gathers beside the runs: pictures to be placed, problems to be told. */
+/** What is collected beside the runs of inline content: pictures to place, and problems. */
 export interface Gathered {
   pictures: { picture: Extract<Content, { kind: "picture" }>; line: number }[];
   problems: Problem[];
-  /** A line end inside a paragraph ends its line there too. */
+  /** Whether a line end inside a paragraph also ends its line. */
   lines: boolean;
-  /** The runs of a footnote by its identifier, or undefined where it is not defined. */
+  /** Returns the runs of a footnote; undefined where it is not defined. */
   footnote: (identifier: string) => Run[] | undefined;
-  /** The address that a reference stands for, and its title, or undefined where it is not defined. */
+  /** Returns the address and title that a reference stands for; undefined where it is not defined. */
   definition: (identifier: string) => { url: string; title?: string | null | undefined } | undefined;
 }
 
 const WIDTH = /^\{width=(\d{1,3})%?\}/;
-/** Tags that say how words look; all others are markup without a look of its own here. */
+/** Tags with a text style; all others are ignored. */
 const TAGS: Record<string, Mark> = {
   b: "strong",
   strong: "strong",
@@ -31,14 +31,17 @@ const TAGS: Record<string, Mark> = {
   samp: "code",
 };
 
-/** An amount of money is no formula: a formula neither begins nor ends with a space, and no digit follows its end. */
+/** An amount of money is not a formula: a formula neither starts nor ends with a space, and no digit follows it. */
 function isFormula(value: string, after: string): boolean {
   return value !== "" && !/^\s|\s$/.test(value) && !/^\d/.test(after);
 }
 
 const isBlank = (code: number) => code === 32 || code === 9;
 
-/** A text with `between` for its line ends and the spaces around them. In one pass: a regular expression would try every space of a long run anew. */
+/**
+ * Replaces line ends and the spaces around them with `between`. In one pass: a regular expression would try every space
+ * of a long run again.
+ */
 function withoutMargins(text: string, between: string): string {
   if (!text.includes("\n")) return text;
   const lines = text.split(/\r?\n/);
@@ -52,7 +55,7 @@ function withoutMargins(text: string, between: string): string {
     .join(between);
 }
 
-/** A link or picture by reference as one with its address (CommonMark 0.31, 6.3). */
+/** Resolves a link or picture by reference to one with its address (CommonMark 0.31, 6.3). */
 function resolved(node: PhrasingContent, into: Gathered): PhrasingContent {
   if (node.type !== "linkReference" && node.type !== "imageReference") return node;
   const defined = into.definition(node.identifier);
@@ -62,7 +65,7 @@ function resolved(node: PhrasingContent, into: Gathered): PhrasingContent {
   ) as PhrasingContent;
 }
 
-/** The runs of inline Markdown. Line ends inside a paragraph are spaces; hard breaks are `\n`. */
+/** Returns the runs of inline Markdown. Line ends inside a paragraph become spaces; hard breaks become `\n`. */
 export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): Run[] {
   const runs: Run[] = [];
   const tags: string[] = [];
@@ -155,7 +158,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
           break;
         }
         default:
-          if ("children" in node) walk(node.children as PhrasingContent[], marks, link);
+          if ("children" in node) walk(node.children, marks, link);
       }
     });
   };
@@ -163,11 +166,11 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
   return trimmed(joinRuns(runs));
 }
 
-/** Runs without white space at either end and around line breaks, as Markdown keeps none there. */
+/** Returns runs without white space at the ends and around line breaks, as Markdown keeps none there. */
 export function trimmed(runs: Run[]): Run[] {
   const result = runs.map((item) => ({ ...item }));
   const isCode = (item: Run) => item.marks?.includes("code") || item.footnote || item.marks?.includes("formula");
-  // Spaces that do not break, or are as wide as a letter, are set where they stand; a text of nothing else says nothing.
+  // No-break spaces and spaces as wide as a letter are kept; a text of nothing else is empty.
   if (!result.some((item) => isCode(item) || /\S/.test(item.text))) return [];
   result.forEach((item, index) => {
     if (isCode(item)) return;
@@ -180,7 +183,7 @@ export function trimmed(runs: Run[]): Run[] {
     result.shift();
   }
   while (result.length) {
-    const last = result[result.length - 1] as Run;
+    const last = must(result[result.length - 1]);
     if (isCode(last)) break;
     last.text = withoutEnd(last.text, " \t\n\r\f");
     if (last.text !== "") break;

@@ -7,13 +7,13 @@ export interface Lines {
   to: number;
 }
 
-/** A problem in a text: where it is and what to do; the rest of the text is taken all the same. */
+/** A problem in a text: where it is and what to do. The rest of the text is read all the same. */
 export interface Problem {
   line: number;
   message: string;
 }
 
-/** What the front matter may say about the deck. Every key is optional. */
+/** What front matter can say about the deck. Every key is optional. */
 export const FrontMatter = z.object({
   title: z.string().optional(),
   author: z.string().optional(),
@@ -29,10 +29,10 @@ export const FrontMatter = z.object({
 });
 export type FrontMatter = z.infer<typeof FrontMatter>;
 
-/** Whether points come one at a time, each by itself or the main ones with what is below them. */
+/** Whether points appear one at a time: each by itself, or the main ones with those below them. */
 export type Steps = boolean | "main";
 
-/** What a `::slide` line says about the slide it stands on. */
+/** What a `::slide` line says about its slide. */
 export interface SlideMark extends SlideProperties {
   id?: string;
   arrangement?: string;
@@ -41,12 +41,12 @@ export interface SlideMark extends SlideProperties {
   steps?: Steps;
 }
 
-/** What an element is made from: an element without id and place. */
+/** An element without id and place. */
 type Bare<E> = E extends Element ? Omit<E, "id" | "slot" | "frame" | "binding"> : never;
 export type Content = Bare<Element>;
 export type Figure = Exclude<Content, { kind: "text" | "picture" }>;
 
-/** A block of a manuscript. Every reader of text and documents makes these, every break rule cuts between them. */
+/** A block of a manuscript: the output of every reader of texts and documents, and what break rules cut between. */
 export type Block = Lines &
   (
     | { kind: "heading"; depth: number; text: RichText; id?: string }
@@ -61,14 +61,14 @@ export type Block = Lines &
     | { kind: "join" }
   );
 
-/** A text read: what it says of the deck, its blocks in order, and what could not be taken as it stood. */
+/** A text that was read: its front matter, its blocks in order, and its problems. */
 export interface Manuscript {
   front: FrontMatter;
   blocks: Iterable<Block>;
   problems: Problem[];
 }
 
-/** The address as a link of the model, or undefined for one that leads nowhere (an anchor, a script, a relative path). */
+/** Returns the address as a link of the model; undefined for anchors, scripts and relative paths. */
 export function linkTarget(url: string): string | undefined {
   const target = url.startsWith("#") && url.length > 1 ? `slide:${url.slice(1)}` : url;
   const encoded = target.replace(/\s/g, "%20");

@@ -2,23 +2,23 @@ import { MOST } from "@unitext/core/model";
 import type { Problem } from "./manuscript";
 import { fenceAfter } from "./segments";
 
-/** One mark that opens a quotation or a list item, with the spaces before it (CommonMark 0.31, 5.1 and 5.2). */
+/** A mark that opens a quotation or a list item, with the spaces before it (CommonMark 0.31, 5.1 and 5.2). */
 const MARK = /[ \t]*(?:(>)|([-*+])(?=[ \t])|(\d{1,9})([.)])(?=[ \t]))/y;
-/** A line on which something may stand deeper than is taken. */
+/** A line that may nest deeper than the limit. */
 const DEEP = new RegExp(`^(?:[ \\t]*(?:>|[-*+]|\\d{1,9}[.)])){${MOST.nesting + 1}}`);
 const CONTAINER = /^[ \t>]*(:{3,})[ \t]*(.*)$/;
 const BREAK = /^[ \t]*(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
 /** More leading columns than fifty levels of items need. */
 const INDENT = MOST.nesting * 4;
 
-/** Marks of emphasis and links: each is compared with those before it in its paragraph. */
+/** Marks of emphasis and links: the parser compares each with those before it in its paragraph. */
 const INLINE = /[*_~]+|\[/g;
-/** The most marks that a paragraph may have before it is kept as typed. */
+/** A paragraph with more marks than this is kept as typed. */
 const MOST_INLINE = 1000;
-/** A line that goes on with the paragraph before it begins with no mark and is not empty. */
+/** A line that continues a paragraph starts with no mark and is not empty. */
 const BEGINS = /^[ \t]*(?:$|>|[-*+][ \t]|\d{1,9}[.)][ \t]|#{1,6}[ \t]|\|)/;
 
-/** The line with the mark that would open a level too many as a character of its text. */
+/** Escapes the mark on a line that would open a level beyond the limit. */
 function escaped(line: string): string {
   MARK.lastIndex = 0;
   let at = 0;
@@ -33,8 +33,8 @@ function escaped(line: string): string {
 }
 
 /**
- * The lines of a text with what nests deeper than fifty levels as text, and a remark where there is such. Quotations,
- * lists and containers are read by going down into them, which takes time with the square of their depth.
+ * Turns what nests deeper than fifty levels into text, and reports it. Quotations, lists and containers are parsed
+ * recursively, in time quadratic in their depth.
  */
 export function boundNesting(lines: readonly string[]): { lines: readonly string[]; problems: Problem[] } {
   let changed: string[] | undefined;

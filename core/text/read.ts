@@ -1,6 +1,5 @@
 import {
   cutText,
-  type Align,
   type Cell,
   MAX_LEVEL,
   MOST,
@@ -9,6 +8,7 @@ import {
   type Run,
   run,
   textOf,
+  must,
 } from "@unitext/core/model";
 import type {
   BlockContent,
@@ -31,10 +31,10 @@ import { type Definitions, definitions, definitionsFor, labelOf, segments } from
 import { parseMarkdown, parseStretch, type Stretch, stretches } from "./syntax";
 
 /**
- * Reads a text (CommonMark, GFM, front matter and the directives of docs/text-format.md) into blocks. The blocks are
- * read as they are asked for, a stretch at a time, so that the first slides of a long text are there at once;
- * `problems` is complete when the last block has been taken. Never throws: what cannot be understood stays as words.
- * With `lines`, every line of a paragraph stays one.
+ * Reads a text (CommonMark, GFM, front matter and the directives of docs/text-format.md) into blocks. Blocks are read
+ * as they are asked for, a stretch at a time, so that the first slides of a long text are there at once; `problems` is
+ * complete when the last block has been taken. Never throws: what cannot be parsed stays as words. With `lines`, every
+ * line of a paragraph stays a line.
  */
 export function readText(text: string, { lines: hard = false }: { lines?: boolean } = {}): Manuscript {
   const plain = text.replace(/^\uFEFF/, "");
@@ -57,14 +57,14 @@ const CACHE_SIZE = 20_000;
 interface ReadStretch {
   blocks: Block[];
   problems: Problem[];
-  /** How many lines its blocks count too far. */
+  /** By how many lines the positions of its blocks are too high. */
   lead: number;
   /** The footnotes that it refers to. */
   notes: string[];
 }
 const cache = new Map<string, ReadStretch>();
 
-/** Footnotes that nothing refers to go to the notes of the last slide, so that they are not lost. */
+/** Yields footnotes that nothing refers to: they go to the notes of the last slide. */
 function* unused(
   shared: Definitions,
   used: ReadonlySet<string>,
@@ -93,7 +93,7 @@ function* unused(
   }
 }
 
-/** Reads one stretch; equal ones are read once, and their texts are the same objects. */
+/** Reads one stretch. Cached: equal stretches are read once and give the same objects. */
 function readStretch(
   stretch: Stretch,
   definitionsOf: () => Definitions,
@@ -106,7 +106,7 @@ function readStretch(
   let read = cache.get(key);
   if (!read) {
     read = parsedStretch(stretch, shared, hard) ?? asWords(stretch);
-    if (cache.size >= CACHE_SIZE) cache.delete(cache.keys().next().value as string);
+    if (cache.size >= CACHE_SIZE) cache.delete(must(cache.keys().next().value));
     cache.set(key, read);
   }
   for (const note of read.notes) used.add(note);
@@ -115,7 +115,7 @@ function readStretch(
   return shift === 0 ? read.blocks : read.blocks.map((block) => shifted(block, shift));
 }
 
-/** The blocks of a stretch, or undefined where it nests deeper, or has more marks, than can be read. */
+/** Returns the blocks of a stretch; undefined where it nests deeper, or has more marks, than can be parsed. */
 function parsedStretch(stretch: Stretch, shared: string, hard: boolean): ReadStretch | undefined {
   if (isCrowded(stretch.text)) return undefined;
   try {
@@ -124,13 +124,13 @@ function parsedStretch(stretch: Stretch, shared: string, hard: boolean): ReadStr
     const reader = new BlockReader(found, root, hard);
     return { blocks: reader.read(own), problems: found, lead, notes: [...reader.referred] };
   } catch (error) {
-    // Marks inside each other without end exhaust the stack of what reads them.
+    // Endlessly nested marks exhaust the stack of the parser.
     if (error instanceof RangeError) return undefined;
     throw error;
   }
 }
 
-/** A stretch as its bare lines, with a remark. */
+/** Returns a stretch as plain lines, with a problem. */
 function asWords({ text }: Stretch): ReadStretch {
   const lines = text.split("\n");
   const words: RichText = lines.map((line) => plain(line.trim() ? [run(line)] : []));
@@ -150,7 +150,7 @@ function shifted(block: Block, by: number): Block {
   return moved.kind === "slot" ? { ...moved, blocks: moved.blocks.map((inner) => shifted(inner, by)) } : moved;
 }
 
-/** What stands among the paragraphs of a text and is none: in its place stands an empty one, which knows it. */
+/** Content among paragraphs that is not text, by the empty paragraph that stands in for it. */
 const figureAt = new WeakMap<Paragraph, Block>();
 
 const COVERED = { left: "{<}", above: "{^}" } as const;
@@ -182,7 +182,7 @@ class BlockReader {
 
   private defined: Map<string, Definition> | undefined;
 
-  /** The first definition of an address by its identifier. */
+  /** Returns the first definition of an address by its identifier. */
   private definition(identifier: string): Definition | undefined {
     if (!this.defined) {
       this.defined = new Map();
@@ -192,7 +192,7 @@ class BlockReader {
     return this.defined.get(identifier);
   }
 
-  /** What a footnote says, its paragraphs joined. */
+  /** Returns the text of a footnote, its paragraphs joined. */
   footnote(identifier: string): Run[] | undefined {
     this.referred.add(identifier);
     const known = this.noted.get(identifier);
@@ -224,7 +224,7 @@ class BlockReader {
     return blocks;
   }
 
-  /** A text that holds something else as the texts around it. */
+  /** Splits a text at content that is not text. */
   private divided(block: Block): Block[] {
     if (!("text" in block) || !block.text.some((paragraph) => figureAt.has(paragraph))) return [block];
     const parts: Block[] = [];
@@ -304,7 +304,7 @@ class BlockReader {
       default: {
         const paragraphs = this.paragraphs(node as BlockContent, 0, gathered);
         const [only] = paragraphs;
-        // A formula that stands alone on its line is set on a line of its own.
+        // A formula alone on its line is a displayed formula.
         const [single] = only?.runs ?? [];
         const source = node.position ? (node.position.end.offset ?? 0) - (node.position.start.offset ?? 0) : 0;
         if (
@@ -325,7 +325,7 @@ class BlockReader {
     return { kind: "formula", tex: (node as { value: string }).value };
   }
 
-  /** Block content as flat paragraphs at a level. What is no text is gathered, to stand after it. */
+  /** Returns block content as flat paragraphs at a level. Content that is not text is collected, to follow it. */
   private paragraphs(node: BlockContent | DefinitionContent, level: number, gathered: Gathered): RichText {
     const line = node.position?.start.line ?? 1;
     switch (node.type as string) {
@@ -390,7 +390,7 @@ class BlockReader {
       const line = item.position?.start.line ?? 1;
       items?.push(line);
       const under = below.flatMap((child): RichText => {
-        // What is no text ends the list here; the next item says its number again.
+        // Content that is not text ends the list here; the next item repeats its number.
         if (["table", "code", "math"].includes(child.type as string)) begun = false;
         const deeper = Math.min(at + 1, MAX_LEVEL);
         if (child.type === "list") return this.list(child, at + 1, gathered, items);
@@ -402,7 +402,7 @@ class BlockReader {
     });
   }
 
-  /** The words of a table with more cells than are taken, a line each row. */
+  /** Returns the words of a table with too many cells, a line for each row. */
   private tooWide(node: Table, gathered: Gathered): Figure {
     this.problems.push({
       line: node.position?.start.line ?? 1,
@@ -420,7 +420,7 @@ class BlockReader {
     return { kind: "code", language: "", text: rows.join("\n") };
   }
 
-  /** A table, or undefined where it would have more cells than are taken. */
+  /** Returns a table; undefined where it would have too many cells. */
   private table(node: Table, gathered: Gathered): Extract<Figure, { kind: "table" }> | undefined {
     const width = node.children.reduce((most, { children }) => Math.max(most, children.length), 1);
     if (width * node.children.length > MOST.cells) return undefined;
@@ -437,7 +437,7 @@ class BlockReader {
       kind: "table",
       rows: spanned(bare ? rows.slice(1) : rows),
       header: bare ? 0 : 1,
-      align: Array.from({ length: width }, (_, at) => ALIGN[node.align?.[at] ?? "left"] as Align),
+      align: Array.from({ length: width }, (_, at) => must(ALIGN[node.align?.[at] ?? "left"])),
     };
   }
 
@@ -450,7 +450,7 @@ class BlockReader {
   }
 }
 
-/** The rows with their covered places: each cell reaches over the places to its right, and below it, that say so. */
+/** Returns the rows with their covered cells: each cell spans the positions to its right and below that say so. */
 function spanned(rows: (Cell | "left" | "above")[][]): (Cell | null)[][] {
   return rows.map((row, y) =>
     row.map((cell, x) => {

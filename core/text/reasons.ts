@@ -1,4 +1,4 @@
-/** Why a slide has its arrangement: the code that slides carry, and the sentence that the person reads. */
+/** The reasons for an arrangement: the code that slides carry, and the sentence that users read. */
 export const REASONS = {
   "three-columns": "it has three columns",
   "two-columns": "it has two columns",

@@ -12,20 +12,21 @@ import {
   type Slide,
   slotsOf,
   textOf,
+  must,
 } from "@unitext/core/model";
 
-/** What a slide is recognised by: its parts before they have an arrangement. */
+/** The parts of a slide by which its arrangement is recognised. */
 export interface Parts {
   first: boolean;
   depth: number | null;
   title: RichText | null;
-  /** The text of the main flow, quotations left out. */
+  /** The text of the main flow, without quotations. */
   text: RichText;
-  /** The words that the flow quotes. */
+  /** The quotations of the main flow. */
   quote: RichText;
-  /** The quotation comes before the other text. */
+  /** Whether the quotation comes before the other text. */
   quoteFirst: boolean;
-  /** How many elements of each kind the flow has, text left out. */
+  /** The number of elements of each kind in the main flow, without texts. */
   kinds: Partial<Record<ElementKind, number>>;
   slots: readonly string[];
 }
@@ -38,27 +39,27 @@ interface Recogniser {
 
 const hasList = (text: RichText) => text.some((paragraph) => paragraph.kind !== "plain");
 const count = ({ kinds }: Parts) => Object.values(kinds).reduce((sum, n) => sum + n, 0);
-/** A line that can stand under a figure. */
+/** Whether a text can be the line below a figure. */
 const isCaption = (text: RichText) => !hasList(text) && text.length <= 1 && countWords(textOf(text)) <= 30;
 const only = (kind: ElementKind) => (parts: Parts) =>
   parts.kinds[kind] === 1 && count(parts) === 1 && isCaption(parts.text) && parts.quote.length === 0;
 
 const REFERENCES =
   /^(\d[\d.]*\s+)?(references|bibliography|sources|further reading|resources|works cited|literatur(verzeichnis)?|quellen|referencias|bibliografía|références|bibliographie|bibliografia|riferimenti|referências|bronnen|литература|βιβλιογραφία|المراجع|ביבליוגרפיה)$/i;
-/** Whether a heading says that sources are listed under it. */
+/** Whether a heading announces a list of sources. */
 export function namesReferences(title: RichText | null): boolean {
   return title !== null && REFERENCES.test(textOf(title).trim());
 }
 
-/** A figure that stands for itself: a number with its unit, no longer than a word or two. */
+/** Whether a text is a key figure: a number with its unit, no longer than a word or two. */
 export function isKeyFigure(text: string): boolean {
   return text.length <= 14 && numberIn(text) !== undefined;
 }
 const startsWithNumber = (text: RichText) =>
   text.length === 2 &&
   !hasList(text) &&
-  isKeyFigure(paragraphText(text[0] as RichText[number]).trim()) &&
-  countWords(paragraphText(text[1] as RichText[number])) <= 30;
+  isKeyFigure(paragraphText(must(text[0])).trim()) &&
+  countWords(paragraphText(must(text[1]))) <= 30;
 
 /** Tried in order; the first that holds decides. */
 const RECOGNISERS: readonly Recogniser[] = [
@@ -140,10 +141,10 @@ const RECOGNISERS: readonly Recogniser[] = [
       (parts.text[0]?.level ?? 0) === 0,
   },
 ];
-/** What holds where none of the others does. */
+/** Holds where none of the others does. */
 const ANYTHING = { arrangement: "points", reason: "several-paragraphs" } as const;
 
-/** The arrangement that fits what a slide holds, and why. */
+/** Returns the arrangement that fits the parts of a slide, and the reason. */
 export function recogniseParts(parts: Parts): { arrangement: ArrangementName; reason: Reason } {
   return RECOGNISERS.find((recogniser) => recogniser.holds(parts)) ?? ANYTHING;
 }
@@ -152,7 +153,7 @@ export function recognise(parts: Parts): ArrangementName {
   return recogniseParts(parts).arrangement;
 }
 
-/** The heading depth that the text form gives a slide's title. */
+/** Returns the heading depth of a slide's title in the text form. */
 export function titleDepth(slide: Slide): number {
   return slide.arrangement === "opening" || slide.arrangement === "section" ? 1 : 2;
 }
@@ -173,12 +174,15 @@ const MAIN: Partial<Record<ArrangementName, string>> = {
   quotation: "caption",
 };
 
-/** The slot into which text without a slot of its own goes on this arrangement. */
+/** Returns the slot for text without a slot of its own. */
 export function mainSlot(arrangement: ArrangementName): string {
   return MAIN[arrangement] ?? "body";
 }
 
-/** The slot that an element of the main flow takes: quoted words, pictures and figures have places of their own where the arrangement has them. `nth` counts the elements of that kind before it. */
+/**
+ * Returns the slot of an element of the main flow: quotations, pictures and figures have slots of their own where the
+ * arrangement has them. `nth` counts the elements of that kind before it.
+ */
 export function flowSlot(arrangement: ArrangementName, kind: ElementKind | "quote", nth: number): string | null {
   if (kind === "quote") return arrangement === "quotation" ? "body" : mainSlot(arrangement);
   if (kind === "text") return mainSlot(arrangement);
@@ -189,7 +193,7 @@ export function flowSlot(arrangement: ArrangementName, kind: ElementKind | "quot
   return main === "body" || main === "left" ? main : null;
 }
 
-/** A slide's elements as the text form has them: the title, the main flow in order, and the other slots. */
+/** Returns a slide's elements as the text form has them: the title, the main flow in order, and the other slots. */
 export function flowOf(slide: Slide): {
   title: Extract<Element, { kind: "text" }> | undefined;
   flow: Element[];
@@ -220,7 +224,7 @@ export function flowOf(slide: Slide): {
   return { title, flow, slots };
 }
 
-/** The parts of a finished slide, as its text form would be read again. */
+/** Returns the parts of a finished slide, as reading its text form would give them. */
 export function partsOf(slide: Slide, first: boolean): Parts {
   const { title, flow, slots } = flowOf(slide);
   const quoted = (element: Element) => slide.arrangement === "quotation" && element.slot === "body";

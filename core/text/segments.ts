@@ -1,4 +1,5 @@
-/** A stretch of the text that can be read by itself: its lines, and the number of the first. */
+import { must } from "@unitext/core/model";
+/** A piece of the text that can be parsed by itself: its lines, and the number of the first. */
 export interface Segment {
   text: string;
   from: number;
@@ -9,7 +10,10 @@ const CONTAINER = /^ {0,3}(:{3,})(.*)$/;
 const HEADING = /^#{1,6}(?:[ \t]|$)/;
 const BREAK = /^(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
 
-/** Whether a line belongs to a fenced block of code (CommonMark 0.31, 4.5), and the fence that is open after it; `open` is the one before it. */
+/**
+ * Returns the code fence that is open after a line (CommonMark 0.31, 4.5), given the one before it, and whether the
+ * line belongs to a fenced block.
+ */
 export function fenceAfter(line: string, open: string | undefined): { within: boolean; fence: string | undefined } {
   const mark = FENCE.exec(line)?.[1];
   if (open === undefined) return { within: mark !== undefined, fence: mark };
@@ -18,9 +22,9 @@ export function fenceAfter(line: string, open: string | undefined): { within: bo
 }
 
 /**
- * Cuts a text before every heading and thematic break at the left margin that stands outside code fences, containers
- * and comments. Such cuts never change how CommonMark reads either side, so that each piece can be parsed alone, when
- * it is needed, and kept while the rest is being typed.
+ * Cuts a text before every heading and thematic break at the left margin that is outside code fences, containers and
+ * comments. Such cuts never change how CommonMark reads either side, so each piece can be parsed alone when it is
+ * needed, and cached while the rest is being typed.
  */
 export function* segments(lines: readonly string[], first = 0): Generator<Segment> {
   let start = first;
@@ -28,7 +32,7 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
   let containers = 0;
   let comment = false;
   for (let at = first; at < lines.length; at++) {
-    const line = lines[at] as string;
+    const line = must(lines[at]);
     if (comment) {
       if (line.includes("-->")) comment = false;
       continue;
@@ -44,7 +48,7 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
       continue;
     }
     if (/^ {0,3}<!--/.test(line)) comment = !line.includes("-->");
-    const blankBefore = at === first || (lines[at - 1] as string).trim() === "";
+    const blankBefore = at === first || must(lines[at - 1]).trim() === "";
     if (containers === 0 && at > start && (HEADING.test(line) || (blankBefore && BREAK.test(line)))) {
       yield { text: lines.slice(start, at).join("\n"), from: start + 1 };
       start = at;
@@ -54,42 +58,48 @@ export function* segments(lines: readonly string[], first = 0): Generator<Segmen
 }
 
 const DEFINITION = /^ {0,3}\[((?:\\.|[^\]\n\\])+)\]:[ \t]*\S/;
-/** A definition whose label, address or title goes on over lines (CommonMark 0.31, 4.7); the second group is what follows its address. */
+/**
+ * A definition whose label, address or title spans lines (CommonMark 0.31, 4.7); the second group is what follows its
+ * address.
+ */
 const LONG_DEFINITION =
   /^ {0,3}\[(?!\^)((?:\\.|[^[\]\\])+)\]:[ \t]*\n?[ \t]*(?:<[^<>\n]*>|[^\s<]\S*)([ \t]*\n?[ \t]+(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\))|[ \t]*\n[ \t]*(?:"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\((?:\\.|[^()\\])*\)))?[ \t]*(?:\n|$)/;
-/** How many lines such a definition has at most. */
+/** The most lines that such a definition may have. */
 const LONGEST_DEFINITION = 12;
 
-/** The label and the lines of a definition that begins at a line and goes on over more than it, or undefined. */
+/** Returns the label and the lines of a definition that spans lines; undefined where none starts. */
 function longDefinition(lines: readonly string[], at: number): { label: string; lines: number } | undefined {
   let end = at;
-  while (end < lines.length && end - at < LONGEST_DEFINITION && (lines[end] as string).trim() !== "") end++;
+  while (end < lines.length && end - at < LONGEST_DEFINITION && must(lines[end]).trim() !== "") end++;
   const found = end - at > 1 ? LONG_DEFINITION.exec(lines.slice(at, end).join("\n")) : null;
   if (!found) return undefined;
   const count = (found[0].replace(/\n$/, "").match(/\n/g)?.length ?? 0) + 1;
-  return count > 1 ? { label: found[1] as string, lines: count } : undefined;
+  return count > 1 ? { label: must(found[1]), lines: count } : undefined;
 }
 
-/** The link and footnote definitions of a text by their labels, footnotes with the lines that continue them; of two with one label the first holds. */
+/**
+ * The link and footnote definitions of a text by label, footnotes with their continuation lines. The first of several
+ * with one label counts.
+ */
 export type Definitions = ReadonlyMap<string, string>;
 
-/** Labels are one where they differ in case and white space only (CommonMark 0.31, 4.7). */
+/** Normalises a label: case and white space do not count (CommonMark 0.31, 4.7). */
 export const labelOf = (label: string) => label.trim().replace(/\s+/g, " ").toLowerCase().toUpperCase();
 
-/** Lines that end what is before them: a definition cannot interrupt a paragraph (CommonMark 0.31, 4.7). */
+/** Lines that end a paragraph: a definition cannot interrupt one (CommonMark 0.31, 4.7). */
 const ENDS = /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,})/;
 
-/** Lines at the margin that begin something of their own, and so end a footnote that goes on over further lines. */
+/** Lines at the margin that start a block of their own, and so end a footnote that spans lines. */
 const BEGINS =
   /^ {0,3}(?:#{1,6}(?:\s|$)|(?:[-*_] *){3,}$|`{3,}|~{3,}|>|[-*+](?:\s|$)|\d{1,9}[.)](?:\s|$)|<|\$\$|:{2,}|=+\s*$|\|)/;
 
-/** The definitions of a text, which any of its segments may refer to. */
+/** Returns the definitions of a text, which any of its segments may refer to. */
 export function definitions(lines: readonly string[]): Definitions {
   const found = new Map<string, string>();
   let label: string | undefined;
   let held: string[] = [];
   let fence: string | undefined;
-  /** The line of the last definition of a link: the next may follow it at once. */
+  /** The line of the last link definition: the next one may follow it at once. */
   let ended = -2;
   const close = () => {
     if (label !== undefined && !found.has(label)) found.set(label, held.join("\n").trimEnd());
@@ -123,7 +133,7 @@ export function definitions(lines: readonly string[]): Definitions {
       close();
       held = [line];
       label = labelOf(begun);
-      // Only a footnote goes on over further lines.
+      // Only a footnote spans further lines.
       if (!begun.startsWith("^")) close();
     } else if (
       label !== undefined &&
@@ -140,13 +150,13 @@ export function definitions(lines: readonly string[]): Definitions {
 
 const LABEL = /\[((?:\\.|[^[\]\\])+)\]/g;
 
-/** Those of the definitions that a text refers to, and that these refer to, as a text. */
+/** Returns the definitions that a text refers to, directly or through others, as a text. */
 export function definitionsFor(text: string, all: Definitions): string {
   const needed = new Map<string, string>();
   const waiting = [text];
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     for (const [, label] of next.matchAll(LABEL)) {
-      const key = labelOf(label as string);
+      const key = labelOf(must(label));
       const definition = needed.has(key) ? undefined : all.get(key);
       if (definition === undefined) continue;
       needed.set(key, definition);

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import type { Root, RootContent } from "mdast";
 import { fromMarkdown } from "mdast-util-from-markdown";
 import { directiveFromMarkdown } from "mdast-util-directive";
@@ -8,7 +9,7 @@ import { gfm } from "micromark-extension-gfm";
 import { math } from "micromark-extension-math";
 import type { Segment } from "./segments";
 
-/** Directives as blocks only: a colon inside a line (10:am) is a colon. */
+/** Directives are blocks only: a colon inside a line (10:am) is a colon. */
 const { flow } = directive();
 const SYNTAX = {
   extensions: [gfm(), math(), { flow }],
@@ -20,33 +21,38 @@ export function parseMarkdown(text: string): Root {
   return fromMarkdown(text, SYNTAX);
 }
 
-/** What may reach over an empty line: fences, containers, math between dollars, HTML. */
+/** What may span an empty line: fences, containers, math between dollars, HTML. */
 const REACHES = /^[ \t>*+\-\d.)]*(?:`{3}|~{3}|:{3}|\$\$|<)/m;
-/** A line that is nothing but words, or a heading of such words: no character in it can mean anything else. */
+/** A line of plain words, or a heading of plain words: no character in it can have another meaning. */
 const WORDS = /^(#{1,6} )?(?=[\p{L}“‘(])((?:[^\\*_`[\]<>&|~^$@{}=\t\0:]|:(?!\/))*)$/u;
 const wordsOf = (line: string) => (line.endsWith(" ") || /www\./i.test(line) ? undefined : WORDS.exec(line));
 
-/** A piece of a text that reads the same by itself: a paragraph or heading of plain words, or what stands between such; `from` is the number of its first line. */
+/**
+ * A piece of a text that parses the same by itself: a paragraph or heading of plain words, or what is between such
+ * pieces; `from` is the number of its first line.
+ */
 export interface Stretch {
   text: string;
   from: number;
   plain: boolean;
 }
 
-/** A line at the margin that begins a paragraph whatever it holds: no mark of a list, quotation, fence or heading. */
+/**
+ * A line at the margin that starts a paragraph whatever it contains: no mark of a list, quotation, fence or heading.
+ */
 const PARAGRAPH = /^(?:[\p{L}“‘([]|[*_`]{1,2}[^\s*_`])/u;
-/** The line under a heading of the other form (CommonMark 0.31, 4.3). */
+/** The line under a setext heading (CommonMark 0.31, 4.3). */
 const UNDERLINE = /^(?:=+|-+)[ \t]*$/;
 
-/** A list or quotation of more lines than this is read in pieces: the parser takes time with the square of its length. */
+/** A list or quotation with more lines than this is parsed in pieces: the parser takes quadratic time. */
 const LONG = 400;
-/** Lines before which a long list or quotation can be parted: an item of its first level, a line of a quotation. */
+/** Lines before which a long list or quotation can be cut: an item of its first level, a line of a quotation. */
 const PARTS = /^(?:[-*+][ \t]|\d{1,9}[.)][ \t]| {0,3}>)/;
 
 /**
- * Cuts a segment into the smallest pieces that can be read by themselves: before each paragraph at the margin,
- * after a heading that is underlined, and inside long lists and quotations (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph, and a line at the left margin that
- * begins with a letter ends every list and indented block).
+ * Cuts a segment into the smallest pieces that can be parsed by themselves: before each paragraph at the margin, after
+ * a setext heading, and inside long lists and quotations (CommonMark 0.31, 4.8 and 4.9: an empty line ends a paragraph,
+ * and a line at the left margin that starts with a letter ends every list and indented block).
  */
 export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
   const lines = text.split("\n");
@@ -56,11 +62,11 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
     while (from < to && lines[from]?.trim() === "") from++;
     return from < to ? [{ text: lines.slice(from, to).join("\n"), from: first + from, plain: false }] : [];
   };
-  /** Whether the lines since the last empty one are of one paragraph at the margin. */
+  /** Whether the lines since the last empty one belong to one paragraph at the margin. */
   let paragraph = false;
   for (let at = 0; !whole && at < lines.length; at++) {
-    const line = lines[at] as string;
-    const begins = at === from || (lines[at - 1] as string).trim() === "";
+    const line = must(lines[at]);
+    const begins = at === from || must(lines[at - 1]).trim() === "";
     const margin = PARAGRAPH.test(line);
     if (at - from > LONG && PARTS.test(line)) {
       yield* between(at);
@@ -76,7 +82,7 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
         yield* between(at);
         from = at;
       }
-      // What begins with a bracket may be a definition, which no line under it makes a heading.
+      // A line that starts with a bracket may be a definition, which no line under it makes a heading.
       paragraph = margin && !line.startsWith("[");
     } else if (paragraph && UNDERLINE.test(line)) {
       yield* between(at + 1);
@@ -87,13 +93,13 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
   yield* between(lines.length);
 }
 
-/** What stands between definitions of elsewhere and a stretch, so that neither goes on into the other. */
+/** Separates definitions from a stretch, so that neither continues into the other. */
 const APART = "\n\n<!-- -->\n\n";
 
 /**
- * The nodes of a stretch, before which definitions of elsewhere are read, and a root that holds these too; `lead` is how
- * many lines stand before the stretch's own first, from which its nodes count. Plain words are taken as they are, at a
- * tenth of the time.
+ * Parses a stretch after the definitions that it needs. Returns its nodes, and a root that also holds the definitions;
+ * `lead` is the number of lines before the stretch's first, from which the nodes count. Plain words skip the parser, at
+ * a tenth of the time.
  */
 export function parseStretch(
   { text, plain }: Pick<Stretch, "text" | "plain">,
@@ -113,7 +119,7 @@ export function parseStretch(
     ];
     return { root: { type: "root", children: own }, own, lead: 0 };
   }
-  // What is open at the end of a stretch (a fence, a comment) would take in what came after it.
+  // Whatever is open at the end of a stretch (a fence, a comment) would swallow what comes after it.
   const before = shared ? `${shared}${APART}` : "";
   const lead = before.split("\n").length - 1;
   const root = parseMarkdown(before + text);

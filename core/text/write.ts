@@ -1,4 +1,13 @@
-import { type Cell, type Footnote, joinRuns, type Paragraph, type RichText, type Run, run } from "@unitext/core/model";
+import {
+  type Cell,
+  type Footnote,
+  joinRuns,
+  type Paragraph,
+  type RichText,
+  type Run,
+  run,
+  must,
+} from "@unitext/core/model";
 import type {
   BlockContent,
   FootnoteDefinition,
@@ -16,7 +25,7 @@ import { type Options, toMarkdown } from "mdast-util-to-markdown";
 import { trimmed } from "./inline";
 import type { Content } from "./manuscript";
 
-/** Colons inside a line are only colons, so only those that would begin a directive block are escaped. */
+/** Colons inside a line are only colons, so only those that would start a directive block are escaped. */
 const directives = {
   ...directiveToMarkdown({ preferUnquoted: true }),
   unsafe: [{ atBreak: true, character: ":", after: ":" }],
@@ -30,14 +39,14 @@ const OPTIONS: Options = {
   extensions: [gfmToMarkdown({ tablePipeAlign: false }), mathToMarkdown(), directives as Options],
 };
 
-/** Blocks of Markdown as text. */
+/** Returns blocks of Markdown as text. */
 export function markdownOf(children: RootContent[]): string {
   if (!children.length) return "";
   const root: Root = { type: "root", children };
   return toMarkdown(root, OPTIONS).trimEnd();
 }
 
-/** The footnotes of a text that is being written, numbered in order. */
+/** The footnotes of a text being written, numbered in order. */
 export class FootnoteList {
   private written = 0;
   private waiting: FootnoteDefinition[] = [];
@@ -53,7 +62,7 @@ export class FootnoteList {
     return identifier;
   }
 
-  /** The definitions that were added since the last call. */
+  /** Returns the definitions added since the last call. */
   take(): FootnoteDefinition[] {
     return this.waiting.splice(0);
   }
@@ -61,16 +70,16 @@ export class FootnoteList {
 
 const WRAP = { strong: "strong", emphasis: "emphasis", strike: "delete" } as const;
 interface Inline {
-  /** In a cell, where a line cannot end. */
+  /** Whether it is in a table cell, where a line cannot end. */
   cell?: boolean;
 }
 
-/** Inline Markdown for runs: neighbours that share a link or a mark are wrapped once. */
+/** Returns runs as inline Markdown. Neighbours with the same link or mark are wrapped once. */
 export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: Inline = {}): PhrasingContent[] {
   const nodes: PhrasingContent[] = [];
   let at = 0;
   while (at < runs.length) {
-    const first = runs[at] as Run;
+    const first = must(runs[at]);
     let end = at + 1;
     if (first.footnote) {
       const identifier = notes.add(first.footnote);
@@ -117,7 +126,7 @@ function textNodes(text: string, { cell }: Inline): PhrasingContent[] {
     ]);
 }
 
-/** Runs as Markdown can hold them: no white space at the ends, code and formulas on one line. */
+/** Returns runs as Markdown can hold them: no white space at the ends, code and formulas on one line. */
 function normalRuns(runs: readonly Run[]): Run[] {
   const held = runs.map((item): Run => {
     if (item.footnote)
@@ -133,7 +142,10 @@ function normalRuns(runs: readonly Run[]): Run[] {
 
 const normal = new WeakMap<RichText, RichText>();
 
-/** The same text as Markdown can hold it: levels without gaps, no empty paragraphs, no white space at the ends, what lies under an item aligned like it. */
+/**
+ * Returns a text as Markdown can hold it: levels without gaps, no empty paragraphs, no white space at the ends, text
+ * below an item aligned like it.
+ */
 export function normalText(text: RichText): RichText {
   const known = normal.get(text);
   if (known) return known;
@@ -160,7 +172,7 @@ export function normalText(text: RichText): RichText {
   return result;
 }
 
-/** The blocks of a rich text: flat paragraphs with levels become nested lists, what is aligned stands in a container. */
+/** Returns the blocks of a rich text: levels become nested lists, aligned paragraphs go in a container. */
 export function blocksOf(text: RichText, notes: FootnoteList): BlockContent[] {
   const groups: { align: Paragraph["align"]; paragraphs: Paragraph[] }[] = [];
   for (const paragraph of normalText(text)) {
@@ -179,7 +191,7 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
   const items: ListItem[] = [];
   for (const paragraph of text) {
     items.length = Math.min(items.length, paragraph.kind === "plain" ? paragraph.level : paragraph.level + 1);
-    const holder = paragraph.level === 0 ? blocks : (items[paragraph.level - 1] as ListItem).children;
+    const holder = paragraph.level === 0 ? blocks : must(items[paragraph.level - 1]).children;
     if (paragraph.kind === "plain") {
       holder.push({ type: "paragraph", children: inlineNodes(paragraph.runs, notes) });
       items.length = paragraph.level;
@@ -213,7 +225,10 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
   return blocks;
 }
 
-/** A container of the text form with its attributes; an empty value is written as its name alone. */
+/**
+ * Returns a container of the text form with its attributes; an attribute with an empty value is written as its name
+ * alone.
+ */
 export function container(
   name: string,
   attributes: Record<string, string>,
@@ -222,7 +237,7 @@ export function container(
   return { type: "containerDirective", name, attributes, children } as unknown as ContainerDirective & RootContent;
 }
 
-/** A cell's text on one line, as Markdown can hold it. */
+/** Returns a cell's text on one line, as Markdown can hold it. */
 export function normalCell(text: RichText): RichText {
   const runs = text.flatMap((paragraph, at): Run[] => (at ? [run("\n"), ...paragraph.runs] : paragraph.runs));
   const held = normalRuns(runs);
@@ -236,7 +251,7 @@ function tableNodes(
   notes: FootnoteList,
 ): RootContent[] {
   const width = rows[0]?.length ?? 0;
-  // Which cell covers a place: one to the left on its row, or one above.
+  // Where a covered cell's text is: in the cell to its left, or above.
   const covered: ("{<}" | "{^}" | undefined)[][] = rows.map(() => []);
   rows.forEach((row, y) => {
     row.forEach((cell, x) => {
@@ -296,7 +311,8 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
   formula: ({ tex }) => [{ type: "math", value: tex } as never],
   diagram: ({ type, text }, notes) => [container("diagram", { kind: type }, blocksOf(text, notes))],
   chart: ({ type, categories: named, series }, notes) => {
-    // A scatter chart names its places in the first column; series at different places are joined over all of them.
+    // A scatter chart lists its horizontal values in the first column; series with different ones are joined over all
+    // of them.
     const places =
       type === "scatter"
         ? [...new Set(series.flatMap(({ values, x }) => values.map((_, at) => x?.[at] ?? at + 1)))].sort(
@@ -319,13 +335,13 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
     );
     return [container("chart", { kind: type }, table)];
   },
-  // Of drawings, films and foreign things the text form holds the words.
+  // The text form holds only the words of shapes, films and foreign elements.
   shape: ({ text }, notes) => blocksOf(words(text), notes),
   media: ({ alt }, notes) => (alt ? blocksOf(cellText(alt).text, notes) : []),
   foreign: ({ text }, notes) => blocksOf(words(text), notes),
 };
 
-/** What an element shows, in the text form. */
+/** Returns what an element shows in the text form. */
 export function contentNodes(content: Content, notes: FootnoteList): RootContent[] {
   return (WRITERS[content.kind] as Writer<Content>)(content, notes);
 }

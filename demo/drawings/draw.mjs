@@ -58,7 +58,7 @@ function dune() {
   );
 }
 
-/** The gauge on the quay: a staff with decimetres and the water at its foot, as lines that stay sharp at any size. */
+/** The gauge on the quay: a staff with decimetres and the water at its foot, as a vector drawing. */
 function gauge() {
   const marks = Array.from(
     { length: 21 },

@@ -25,7 +25,7 @@ import { CHAPTERS, sheet, STATIONS, TABLES } from "./text.mjs";
 const folder = dirname(fileURLToPath(import.meta.url));
 const content = join(folder, "../content");
 
-/** The next edition: a chapter is changed, a section is new, one is gone, one has moved. */
+/** The next edition: one chapter is changed, a section is new, one is gone, one has moved. */
 export function nextEdition(chapters) {
   const copy = structuredClone(chapters);
   const dunes = copy.find(({ title }) => title === "Dunes");

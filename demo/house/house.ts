@@ -15,9 +15,10 @@ import {
   textHash,
   type TextStyle,
   THEMES,
+  must,
 } from "@unitext/core/model";
 
-/** The made-up house style of the station: its colours, its text styles, what stands behind its slides. */
+/** The made-up house style of the station: colours, text styles, masters. */
 const NAVY = "#16324a";
 const SEA = "#2f7f86";
 const SAND = "#e8d9b5";
@@ -75,7 +76,7 @@ const bullets = (...lines: [number, ...ReturnType<typeof run>[]][]): RichText =>
 const heading = (text: string): Element =>
   words("title", at(56, 36, 790, 48), TITLE, plainText(text), { slot: "title", box: { anchor: "bottom" } });
 
-/** The dune of the station's sign, as an outline of its own. */
+/** The dune of the station's logo, as an outline. */
 const DUNE = {
   width: 100,
   height: 40,
@@ -99,7 +100,7 @@ const sign = (prefix: string, x: number, y: number, colour: string): Element[] =
   },
   shape(`${prefix}2`, at(x + 44, y, 12, 12), "ellipse", { fill: solid(SAND), groups: [`${prefix}g`] }),
 ];
-/** The staff at the quay: a board with its marks as a group in a group, and what it shows beside it. */
+/** The staff at the quay: a board with its marks as a group in a group, and its reading beside it. */
 const staff = (x: number, y: number): Element[] => [
   shape("board", at(x, y, 40, 190), "rect", {
     fill: solid("#ffffff"),
@@ -177,7 +178,10 @@ const cell = (text: string, shade = false, end = false) => ({
   borders: { left: null, right: null, top: null, bottom: { colour: "#cfd8d6", width: 0.75 } },
 });
 
-/** A deck in the station's house style with every kind of element that files of other programs bring, over the names of its files. */
+/**
+ * A deck in the station's house style with every kind of element that files of other programs bring; its files have the
+ * given names.
+ */
 export function houseDeck(
   files: { assets: Deck["assets"]; picture: string; profile: string; gauge: string; sound: string },
   what: "report" | "open day",
@@ -436,7 +440,7 @@ export function houseDeck(
           shape(
             `step${nth}`,
             at(56 + nth * 220, 150, 170, 80),
-            ["ellipse", "foldedCorner", "hexagon", "roundRect"][nth] as string,
+            must(["ellipse", "foldedCorner", "hexagon", "roundRect"][nth]),
             {
               style: ON_DARK,
               box: { anchor: "middle", insets: [6, 4, 6, 4], fit: "none" },

@@ -8,7 +8,10 @@ import type { Asset } from "@unitext/core/model";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { bell, houseDeck } from "./house";
 
-/** The presentations in the station's house style: written by our writers, then without a word of what Unitext keeps, as another program would have made them. */
+/**
+ * Presentations in the station's house style: written by our writers, then without Unitext's tags, as another program
+ * would have made them.
+ */
 export async function houseFiles(
   pictures: string,
   fonts: FontSet,

@@ -1,4 +1,5 @@
-// Writes the demo's presentations in the station's house style: node demo/house/make.mjs puts them into demo/content, after a build. All data are made up.
+// Writes the demo's presentations in the station's house style: node demo/house/make.mjs puts them into demo/content,
+// after a build. All data are made up.
 import { rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";

@@ -1,4 +1,5 @@
-// Hostile files for every reader: each is small, and made to become large, deep, slow, or something else than it says.
+// Hostile files for every reader: each is small, and made to become large, deep or slow, or to be something else than
+// it says.
 import { deflateSync } from "node:zlib";
 import { strToU8, zipSync } from "fflate";
 
@@ -59,7 +60,7 @@ const chunk = (type, data) => {
   out.set(data, 8);
   return out;
 };
-/** A PNG that says that it is so large (ISO/IEC 15948, 11.2.2). */
+/** A PNG that claims to be huge (ISO/IEC 15948, 11.2.2). */
 const png = (width, height) => {
   const header = Buffer.alloc(13);
   header.writeUInt32BE(width, 0);
@@ -116,7 +117,7 @@ const TEXTS = {
   "a chart": `:::chart\n|a|b|\n|-|-|\n${"|x|1e308|\n".repeat(4_000)}:::\n`,
 };
 
-/** The files, each with its name and what it tries. */
+/*/* The files, each with its name and what it tries. */
 export function hostileFiles() {
   const files = [];
   const add = (name, what, bytes) =>

@@ -1,10 +1,10 @@
 import { Failure } from "@unitext/core/model";
 
-/** What a person may do with a deck; each right holds those before it. */
+/** What a user may do with a deck; each right includes those before it. */
 export const RIGHTS = ["view", "comment", "edit", "own"] as const;
 export type Right = (typeof RIGHTS)[number];
 
-/** The acts that routes perform on a deck, and the right that each asks for. */
+/** The actions of routes on a deck, and the right that each requires. */
 export const ACTS = {
   see: "view",
   export: "view",
@@ -16,8 +16,8 @@ export const ACTS = {
 export type Act = keyof typeof ACTS;
 
 /**
- * The one place that decides who may do what: passes when `right` (undefined for a stranger) allows the act, else
- * throws a Failure. A stranger learns nothing of a deck, not even that it exists.
+ * Decides alone who may do what: passes when `right` (undefined for a stranger) allows the action, else throws a
+ * Failure. A stranger learns nothing of a deck, not even that it exists.
  */
 export function permit(right: Right | undefined, act: Act, deck: string): void {
   if (right === undefined)

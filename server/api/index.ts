@@ -6,13 +6,13 @@ import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
 
-/** The bodies that client and server exchange; both sides check with these schemas. */
+/** The bodies that client and server exchange; both check them with these schemas. */
 
 /** A row of the Desk. */
 export const DeckRow = z.object({
   id: Id,
   title: z.string(),
-  /** The name of the file that it was brought in as, where that is not its title. */
+  /** The name of the file that it was imported from, where that is not its title. */
   file: z.string().nullable(),
   language: Language,
   slides: z.number().int(),
@@ -25,7 +25,7 @@ export const DeckRow = z.object({
 export type DeckRow = z.infer<typeof DeckRow>;
 export const DeckList = z.object({ decks: z.array(DeckRow) });
 
-/** A deck with its version; `text` is what was typed in Write, as long as it is what the deck says. */
+/** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
 export const DeckState = z.object({
   version: z.number().int().nonnegative(),
   deck: Deck,
@@ -37,11 +37,11 @@ export type DeckState = z.infer<typeof DeckState>;
 export const NewDeck = z.object({ title: z.string().trim().max(500), text: z.string().max(20_000_000).optional() });
 export type NewDeck = z.infer<typeof NewDeck>;
 
-/** A file brought in: the deck that it became or becomes, what could not be taken as it was, and the job that makes its slides where that takes a while. */
+/** An imported file: its deck, what was changed or left out, and the job that reads it where that takes a while. */
 export const ImportResult = z.object({ id: Id, report: Report.nullable(), job: Id.nullable() });
 export type ImportResult = z.infer<typeof ImportResult>;
 
-/** A change with an id of its own, so that one sent twice is taken once, and the text that it came from, if any. */
+/** A change with an id, so that one sent twice is taken once, and the text that it came from, if any. */
 export const SentChange = z.object({
   id: Id,
   change: Change,
@@ -51,7 +51,7 @@ export const SentChange = z.object({
   redoes: Id.optional(),
 });
 export type SentChange = z.infer<typeof SentChange>;
-/** Changes made on a version, in order; taken together or not at all. */
+/** Changes made on a version, in order; all are taken or none. */
 export const ChangeRequest = z.object({
   base: z
     .number()
@@ -66,19 +66,27 @@ export const ChangeRequest = z.object({
 });
 export type ChangeRequest = z.infer<typeof ChangeRequest>;
 
-/** A change as the log holds it. */
+/** A change in the log. */
 export const LoggedChange = z.object({ version: z.number().int(), id: Id, change: Change });
 export type LoggedChange = z.infer<typeof LoggedChange>;
-/** The changes are committed: the version now, and the log since the version that they were made on, in order; those that were sent come without their content. */
+/**
+ * The changes are committed: the new version, and the log since the version that they were made on, in order. The sent
+ * changes come without their content.
+ */
 export const ChangeReply = z.object({
   version: z.number().int(),
   changes: z.array(LoggedChange.partial({ change: true })),
 });
 export type ChangeReply = z.infer<typeof ChangeReply>;
-/** What was changed since a version; each is a LoggedChange and is checked as it is taken in, so that many do not hold the page up. */
+/**
+ * The changes since a version. Each is a LoggedChange and is checked as it is taken in, so that many do not block the
+ * page.
+ */
 export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(z.unknown()) });
 
-/** An entry of a deck's history: what was done, by whom, when; the name of the state that it led to, where it has one. */
+/**
+ * An entry of a deck's history: what was done, by whom and when, and the name of the resulting state, if it has one.
+ */
 export const HistoryEntry = z.object({
   version: z.number().int(),
   user: z.string(),
@@ -88,7 +96,7 @@ export const HistoryEntry = z.object({
   name: z.string().nullable(),
 });
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
-/** A stretch of the history, the last first; `first` when nothing came before it. */
+/** A page of the history, the last entry first; `first` when there are no earlier ones. */
 export const History = z.object({ version: z.number().int(), entries: z.array(HistoryEntry), first: z.boolean() });
 export type History = z.infer<typeof History>;
 export const VersionName = z.object({
@@ -100,7 +108,7 @@ export const VersionName = z.object({
 export const DeckAt = z.object({ version: z.number().int().nonnegative(), deck: Deck });
 export type DeckAt = z.infer<typeof DeckAt>;
 
-/** Steps of the signed-in user that can be taken back, the last first, and those that can be done again. */
+/** Steps of the signed-in user that can be undone, the last first, and those that can be redone. */
 export const Steps = z.object({
   undo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
   redo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
@@ -110,12 +118,12 @@ export type Steps = z.infer<typeof Steps>;
 
 export const SplitRequest = z.object({ plan: SplitPlan, date: z.string().max(40) });
 export type SplitRequest = z.infer<typeof SplitRequest>;
-/** Long work that was taken up. */
+/** A job that was accepted. */
 export const Begun = z.object({ job: Id });
 export const NamedVersions = z.object({
   versions: z.array(z.object({ version: z.number().int(), name: z.string(), user: z.string(), at: z.iso.datetime() })),
 });
-/** How each slide of a deck stands in each of the decks that follow it, and the slides that only these have. */
+/** How each slide of a deck relates to each of its versions, and the slides that only these have. */
 export const Differs = z.object({
   decks: z.array(z.object({ id: Id, title: z.string() })),
   rows: z.array(
@@ -134,11 +142,11 @@ export const MergeRequest = z.object({
   sections: z.boolean(),
   contents: z.boolean(),
   openingsOnce: z.boolean(),
-  /** Slides that are left out as copies of others, as `deck/slide`. */
+  /** Slides to leave out as duplicates, as `deck/slide`. */
   drop: z.array(z.string().max(200)).max(20_000),
 });
 export type MergeRequest = z.infer<typeof MergeRequest>;
-/** The formats and pages by name, so that a page need not load the writers to check a request. */
+/** The formats and sheets by name, so that a page need not load the writers to check a request. */
 const FORMATS = [
   "pptx",
   "odp",
@@ -159,7 +167,7 @@ const PAGES_SHOW = [
   "handout-6",
   "handout-9",
 ] as const satisfies readonly Sheets[];
-/** Decks to be written in one format, as files of one archive. */
+/** Decks to write in one format, as files of one archive. */
 export const WriteRequest = z.object({
   decks: z.array(Id).min(1).max(500),
   format: z.enum(FORMATS),
@@ -168,13 +176,13 @@ export const WriteRequest = z.object({
 export type WriteRequest = z.infer<typeof WriteRequest>;
 export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500) });
 
-/** The decks that follow a deck as versions of it, as far as the signed-in user may see them. */
+/** The versions of a deck that the signed-in user may see. */
 export const Followers = z.object({ decks: z.array(z.object({ id: Id, title: z.string() })) });
-/** What a version follows: the original as it was when the version last took from it, and as it is now. */
+/** The original of a version as it was when the version last took from it, and as it is now. */
 export const OriginalStates = z.object({ base: Deck, now: Deck, version: z.number().int() });
 export type OriginalStates = z.infer<typeof OriginalStates>;
 
-/** What long work made: decks, what became of all that went in, and what was put right on the way. */
+/** The result of a job: decks, what became of the input, and what was repaired. */
 export const JobResult = z.object({
   decks: z.array(z.object({ id: Id, title: z.string(), slides: z.number().int(), seconds: z.number() })),
   sentence: z.string(),
@@ -190,12 +198,12 @@ export const JobResult = z.object({
     }),
   ),
   remarks: z.array(z.string()),
-  /** The file that was written, to be fetched. */
+  /** The file to download. */
   file: z.object({ name: z.string(), size: z.number().int() }).optional(),
 });
 export type JobResult = z.infer<typeof JobResult>;
 
-/** Long work: how far it is, and what became of it. */
+/** A job: its progress and its result. */
 export const Job = z.object({
   id: Id,
   deck: Id.nullable(),
@@ -214,7 +222,10 @@ export type Job = z.infer<typeof Job>;
 export const JobList = z.object({ jobs: z.array(Job) });
 export type JobList = z.infer<typeof JobList>;
 
-/** A document read for a deck that was made from an earlier version of it, or for its text: in the text form, with its pictures. */
+/**
+ * A document read for a deck that was made from an earlier edition, or for its text: in the text form, with its
+ * pictures.
+ */
 export const DocumentText = z.object({
   name: z.string(),
   text: z.string(),
@@ -234,7 +245,7 @@ export const Picture = z.object({
 });
 export type Picture = z.infer<typeof Picture>;
 
-/** Every refusal: a code, where it went wrong and a sentence. A conflict brings the state to go on from. */
+/** A refusal: a code, the place and a sentence. A conflict includes the present state. */
 export const ErrorBody = z.object({
   error: z.object({ code: z.string(), where: z.string(), message: z.string() }),
   state: DeckState.optional(),

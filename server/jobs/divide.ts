@@ -6,9 +6,9 @@ import { permit } from "../access";
 import type { JobResult, MergeRequest, SplitRequest } from "../api";
 import { type Database, insertDeck, loadDeck, loadDecks, rightOn, shareBlobs, type Transaction } from "../store";
 
-/** How far a job is: parts or decks that are done, of so many. */
+/** The progress of a job: parts or decks done, and their number. */
 export type Progress = (done: number, count: number, slides: number) => Promise<boolean>;
-/** Ends a transaction of a job that was cancelled: nothing half-made remains. */
+/** Ends the transaction of a cancelled job, so that nothing half-made remains. */
 export class Cancelled extends Error {}
 
 export interface DivideWork {
@@ -35,7 +35,7 @@ function resultOf(decks: readonly Deck[], closing: Balance, remarks: readonly st
   };
 }
 
-/** A job's accounts with the numbers that their slides have in the decks that went in. */
+/** Returns a job's accounts with the numbers of their slides in the input decks. */
 function entriesOf(
   accounts: readonly Account[],
   decks: readonly Deck[],
@@ -58,7 +58,7 @@ function entriesOf(
 }
 
 const many = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
-/** What became of decks that were written, in a sentence. */
+/** Describes what became of the written decks in a sentence. */
 export function entriesTotal(
   decks: number,
   slides: number,
@@ -73,7 +73,7 @@ export interface Divided {
   report: ReturnType<typeof entriesOf>;
 }
 
-/** Makes the parts of a deck, all in one transaction, which sees the deck at one moment: a cancel leaves none. */
+/** Makes the parts of a deck in one transaction, which sees the deck at one moment; a cancel leaves none. */
 export async function runSplit(
   { db, owner, progress }: DivideWork,
   id: string,
@@ -81,7 +81,7 @@ export async function runSplit(
 ): Promise<Divided> {
   return db.transaction(
     async (tx) => {
-      // The right may have been taken back since the split was ordered.
+      // The right may have been withdrawn since the split was requested.
       permit(await rightOn(tx, id, owner), "copy", id);
       const { deck, version } = await loadDeck(tx, id);
       const { parts, remarks } = resolvePlan(deck, plan, date);
@@ -102,7 +102,7 @@ export async function runSplit(
   );
 }
 
-/** Reads the decks to be merged as they stand at one moment. */
+/** Reads the decks to merge, all as they are at one moment. */
 async function loadSources(
   tx: Transaction,
   owner: string,
@@ -129,7 +129,7 @@ async function loadSources(
   return { list, remarks };
 }
 
-/** Makes one deck of several, which stay as they are. */
+/** Makes one deck of several, which are not altered. */
 export async function runMerge({ db, owner, progress }: DivideWork, asked: MergeRequest): Promise<Divided> {
   return db.transaction(
     async (tx) => {

@@ -6,7 +6,7 @@ import { dotsFile } from "@unitext/core/testing/raster";
 import { eq } from "drizzle-orm";
 import { unzipSync, zipSync } from "fflate";
 import { nanoid } from "nanoid";
-import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash } from "@unitext/core/model";
+import { canonical, type Deck, emptyDeck, hasNotes, nameOf, textHash, must } from "@unitext/core/model";
 import { ImportResult, DeckList, DeckState, DocumentText, JobList } from "../api";
 import { applyChanges, createDeck, createJob, loadDeck, loadJob, schema, updateJob } from "../store";
 import { ended, type TestServer, testServer } from "../testing";
@@ -67,7 +67,7 @@ describe("reading a document as a job", () => {
 
   it("shows pictures that pages do not show as they come, and says so", async () => {
     const parts = unzipSync(handbook);
-    const path = Object.keys(parts).find((name) => /media\/.*\.png$/.test(name)) as string;
+    const path = must(Object.keys(parts).find((name) => /media\/.*\.png$/.test(name)));
     const { id, job } = ImportResult.parse(
       await (await upload("halves.docx", zipSync({ ...parts, [path]: dotsFile("halves.tiff") }))).json(),
     );
@@ -173,7 +173,7 @@ describe("reading a presentation as a job", () => {
       const same = Object.keys(before).filter((path) => /slides\/slide\d|content\.xml|media\//.test(path));
       expect(same.length).toBeGreaterThan(0);
       for (const path of same)
-        expect(Buffer.from(after[path] ?? []).equals(Buffer.from(before[path] as Uint8Array))).toBe(true);
+        expect(Buffer.from(after[path] ?? []).equals(Buffer.from(must(before[path])))).toBe(true);
     },
   );
 

@@ -1,8 +1,10 @@
 import { cutText } from "@unitext/core/model";
-/** Names that some systems keep for devices, whatever the ending. */
+/** Names that some systems reserve for devices, whatever the extension. */
 const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)$/i;
 
-/** A title as the name of a file that every system takes, without an ending: at most 120 characters, none of them cut in half. */
+/**
+ * Returns a title as a file name without extension that every system accepts: at most 120 characters, none cut in half.
+ */
 export function fileNameOf(title: string): string {
   const clean = title
     .toWellFormed()
@@ -15,7 +17,7 @@ export function fileNameOf(title: string): string {
   return name && !RESERVED.test(name) ? name : name ? `${name} deck` : "Untitled";
 }
 
-/** Gives files names that differ from each other also where a system does not tell capitals apart; `taken` are names that are used already. */
+/** Gives files names that also differ where a system ignores case; `taken` are names in use. */
 export class FileNames {
   private readonly used: Set<string>;
 
@@ -23,7 +25,7 @@ export class FileNames {
     this.used = new Set(taken.map((name) => name.toLowerCase()));
   }
 
-  /** The name for a title with an ending. */
+  /** Returns the name for a title with an extension. */
   next(title: string, ending: string): string {
     const base = fileNameOf(title);
     let name = `${base}.${ending}`;

@@ -33,11 +33,11 @@ import type { ReadProgress, Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
 
-/** How many jobs one server runs at the same time. */
+/** The number of jobs that a server runs at the same time. */
 const AT_ONCE = 4;
-/** How often a server says that it is still at work, and looks for jobs that others left, in milliseconds. */
+/** How often a server reports that it is working, and looks for jobs that others left, in milliseconds. */
 const BEAT = 2500;
-/** How many jobs of one person may wait or run. */
+/** The number of jobs of one user that may wait or run. */
 const MOST_OPEN = 200;
 
 type Kind = "read" | "split" | "merge" | "write";
@@ -53,13 +53,13 @@ interface Settings {
 }
 
 /**
- * Runs long work. The table of jobs is the queue: servers take jobs from it, say every few seconds that they are at
- * work, and take up what a server that ended has left. What is made is there at once; a job that is cancelled leaves it so.
+ * Runs jobs. The table of jobs is the queue: servers take jobs from it, report every few seconds that they are working,
+ * and take over what a server that ended has left. Results are visible at once; a cancelled job leaves them.
  */
 export class Jobs {
   private readonly server = nanoid(12);
   private readonly running = new Map<string, AbortController>();
-  /** Files that came in here and wait to be read: they need not be fetched from the database first. */
+  /** Files that arrived at this server and wait to be read: they need not be fetched from the database first. */
   private readonly waiting = new Map<string, Uint8Array>();
   private listener: pg.Client | undefined;
   private timer: NodeJS.Timeout | undefined;
@@ -83,7 +83,10 @@ export class Jobs {
     void this.look();
   }
 
-  /** Listens for new jobs and for cancels, which may reach another server than the one that works; opens the line again when it drops. */
+  /**
+   * Listens for new jobs and for cancels, which may reach another server than the one working on them; reconnects when
+   * the connection drops.
+   */
   private async listen(): Promise<void> {
     const client = new pg.Client({ connectionString: this.settings.url });
     const lost = () => {
@@ -111,17 +114,17 @@ export class Jobs {
   private async tick(): Promise<void> {
     try {
       if (!this.listener && !this.closed) await this.listen();
-      // Only those that were asked about: a job that is taken up meanwhile is nobody else's.
+      // Only jobs that were asked about: one taken over meanwhile belongs to another server.
       const ids = [...this.running.keys()];
       const kept = await beat(this.db, this.server, ids);
       for (const id of ids) if (!kept.has(id)) this.running.get(id)?.abort();
       await this.look();
     } catch {
-      // The database is gone for now; the next beat tries again.
+      // The database is unreachable; the next beat tries again.
     }
   }
 
-  /** Takes up jobs as long as there are any and this server has room. */
+  /** Takes jobs as long as there are any and this server has room. */
   private async look(): Promise<void> {
     // A job may arrive after the running query has read the table, so the table is queried once more.
     if (this.looking) {
@@ -144,14 +147,14 @@ export class Jobs {
           });
       }
     } catch {
-      // The database is gone for now; the next beat looks again.
+      // The database is unreachable; the next beat looks again.
     } finally {
       this.looking = false;
     }
     if (this.lookAgain && !this.closed) void this.look();
   }
 
-  /** Takes a document: the deck is there at once, its slides follow. Throws a Failure `too-many`. */
+  /** Accepts a document: the deck is there at once, its slides follow. Throws a Failure `too-many`. */
   async read(owner: string, name: string, bytes: Uint8Array): Promise<{ deck: string; job: string }> {
     await this.permitMore(owner);
     const deck = nanoid(12);
@@ -164,17 +167,17 @@ export class Jobs {
     return { deck, job };
   }
 
-  /** Takes a plan by which a deck becomes several. */
+  /** Accepts a plan by which to split a deck. */
   async split(owner: string, deck: string, name: string, request: SplitRequest): Promise<string> {
     return this.order({ owner, deck, kind: "split", name }, request);
   }
 
-  /** Takes a list of decks that become one. */
+  /** Accepts a list of decks to merge. */
   async merge(owner: string, request: MergeRequest): Promise<string> {
     return this.order({ owner, deck: null, kind: "merge", name: request.title || "Merged deck" }, request);
   }
 
-  /** Takes a list of decks that are written in one format. */
+  /** Accepts a list of decks to write in one format. */
   async write(owner: string, request: WriteRequest): Promise<string> {
     const count = request.decks.length;
     return this.order(
@@ -220,7 +223,7 @@ export class Jobs {
     else await this.runOrder(job, job.kind, bytes, signal);
   }
 
-  /** Splits, merges or writes: all that is made, or nothing. */
+  /** Splits, merges or writes: everything or nothing. */
   private async runOrder(
     { id, owner, deck }: JobRow,
     kind: Exclude<Kind, "read">,
@@ -230,7 +233,7 @@ export class Jobs {
     let told = 0;
     const progress = async (page: number, pages: number, slides: number) => {
       if (signal.aborted) return false;
-      // Told a few times a second, and at the end.
+      // Reported a few times a second, and at the end.
       if (page < pages && page > 0 && Date.now() - told < 100) return true;
       told = Date.now();
       return updateJob(this.db, id, { state: "running", page, pages, slides });
@@ -318,7 +321,10 @@ export class Jobs {
     }
   }
 
-  /** Clears what an interrupted reading made, so that it can begin again. Where somebody has worked on it since, it stays and the job ends; returns false then. */
+  /**
+   * Deletes what an interrupted job has read, so that it can start again. Returns false when somebody has edited it
+   * since: then it stays, and the job ends.
+   */
   private async beganAgain(id: string, deck: string, owner: string): Promise<boolean> {
     if (await changedByHand(this.db, deck)) {
       await updateJob(this.db, id, {
@@ -339,7 +345,7 @@ export class Jobs {
     return updateJob(this.db, id, { slides: 0, page: 0 });
   }
 
-  /** Stores what reading made. Returns whether the job goes on. */
+  /** Stores what was read. Returns whether the job continues. */
   private async take(
     { id, owner, deck, name }: { id: string; owner: string; deck: string; name: string },
     arrival: Arrival,
@@ -360,14 +366,14 @@ export class Jobs {
       case "text":
         if (arrival.isDocument) {
           await writeDocument(this.db, deck, arrival.document, name, progress.text);
-          // A change that changes nothing tells the pages that the text is there: no slides may follow that would.
+          // An empty change tells the pages that the text is there; no slides may follow that would.
           await this.arrive(deck, owner, []);
         } else arrival.typed = progress.text;
         await updateJob(this.db, id, { pages: progress.pages });
         return true;
       case "pictures":
         await addBlobs(this.db, deck, progress.blobs);
-        // What else was changed meanwhile stays.
+        // Other changes made meanwhile stay.
         await this.arrive(
           deck,
           owner,
@@ -375,7 +381,7 @@ export class Jobs {
         );
         return true;
       case "slides":
-        // Asked before as well: a cancel that was noted just now is not outrun by slides on their way.
+        // Also checked before: slides on their way do not overtake a cancel.
         if (!(await updateJob(this.db, id, { page: progress.page }))) return false;
         await appendSlides(this.db, deck, owner, progress.slides);
         arrival.slides += progress.slides.length;
@@ -387,7 +393,7 @@ export class Jobs {
     }
   }
 
-  /** Stops all work; what has not ended is taken up by another server, or by the next start. */
+  /** Stops all work. Unfinished jobs are taken over by another server, or by the next start. */
   async close(): Promise<void> {
     this.closed = true;
     clearInterval(this.timer);
@@ -399,11 +405,11 @@ export class Jobs {
   }
 }
 
-/** What has arrived of a file so far. */
+/** The part of a file that has arrived so far. */
 class Arrival {
   slides = 0;
   isDocument = false;
-  /** The text of a deck that was typed. */
+  /** The text of a typed deck. */
   typed: string | undefined;
 
   constructor(readonly document: string) {}

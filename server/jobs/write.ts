@@ -21,10 +21,13 @@ interface WriteWork extends DivideWork {
   fonts: string;
 }
 
-/** The file of the archive that says what became of everything. */
+/** The file of the archive that reports what became of everything. */
 const REPORT = "report.json";
 
-/** Writes several decks in one format, each as a file of one archive, with one report on all of them. A deck that is gone meanwhile is left out, and said so. */
+/**
+ * Writes several decks in one format, each as a file of one archive, with one report. A deck deleted meanwhile is left
+ * out and reported.
+ */
 export async function runWrite(
   { db, owner, progress, signal, work, fonts }: WriteWork,
   { decks, format, sheets }: WriteRequest,

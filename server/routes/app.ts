@@ -50,7 +50,7 @@ const STATUS: Record<FailureCode, number> = {
   unavailable: 503,
   "no-space": 507,
 };
-/** After how many seconds it is worth asking again while the database cannot be reached. */
+/** The seconds after which to try again while the database is unreachable. */
 const RETRY_AFTER = 2;
 
 const cookie = (value: string, seconds: number) =>
@@ -58,8 +58,8 @@ const cookie = (value: string, seconds: number) =>
 const MONTH = SESSION_LENGTH / 1000;
 
 /**
- * Signs the visitor in: by the session of the cookie, else, in the demo, as the demo user. A visitor gets a cookie at
- * once; the session is stored only when the cookie comes back, so that what keeps no cookie leaves nothing behind.
+ * Signs the visitor in: by the session of the cookie, or in the demo as the demo user. A visitor gets a cookie at once;
+ * the session is stored only when the cookie comes back, so that clients without cookies leave nothing behind.
  */
 function session({ db }: AppContext): RequestHandler {
   const sign = async (request: Request, response: Response): Promise<Me> => {
@@ -140,10 +140,10 @@ const onError: ErrorRequestHandler = (error, request, response, next) => {
 };
 
 export interface Site {
-  /** The folder of the built client, if there is one to serve. */
+  /** The folder of the built client, if it is to be served. */
   client?: string;
   log: Logger;
-  /** Names by which the service is reached beside those of loopback. */
+  /** Host names of the service beside those of loopback. */
   hosts?: readonly string[];
 }
 
@@ -218,7 +218,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
           "There is no such file; the page that asks for it is of an older version. Load it again.",
         );
       const page = readFileSync(join(client, "index.html"), "utf8");
-      // Editors bring their styles along; the nonce lets theirs in and no others.
+      // Editors bring inline styles; the nonce allows theirs and no others.
       response
         .set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" })
         .send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));

@@ -1,4 +1,4 @@
-import { checked, Failure, Id } from "@unitext/core/model";
+import { checked, Failure, Id, must } from "@unitext/core/model";
 import type { NextFunction, Request, RequestHandler, Response } from "express";
 import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
@@ -8,7 +8,7 @@ import { type Asker, parseBody, type Work } from "../work";
 import { type Database, rightOn } from "../store";
 import type { Announcements } from "./events";
 
-/** What the routes work with. */
+/** What routes need. */
 export interface AppContext {
   db: Database;
   work: Work;
@@ -33,32 +33,35 @@ export function userFrom(response: Response): Me {
   return (response.locals as { user: Me }).user;
 }
 
-/** A route for a signed-in user; what it throws reaches the error handler. */
+/** Makes a route for signed-in users; faults go to the error handler. */
 export function route(handle: (call: Call) => Promise<unknown>): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
     handle({ user: userFrom(response), request, response }).catch(next);
   };
 }
 
-/** A route on a deck: the right to the act is checked before anything is done. */
+/** Makes a route on a deck: the right to the action is checked before anything is done. */
 export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall) => Promise<unknown>): RequestHandler {
   return route(async (call) => {
     const deck = String(call.request.params.deck);
     const right = Id.safeParse(deck).success ? await rightOn(db, deck, call.user.id) : undefined;
     permit(right, act, deck);
-    await handle({ ...call, deck, right: right as Right });
+    await handle({ ...call, deck, right: must(right) });
   });
 }
 
-/** The body of a request, checked. Throws a Failure that names the field. */
+/** Returns the checked body of a request. Throws a Failure that names the field. */
 export function body<S extends z.ZodType>(schema: S, request: Request): z.output<S> {
   return checked(schema, request.body, "The request");
 }
 
-/** Bodies above this many bytes are parsed and checked in a worker process. */
+/** Larger bodies are parsed and checked in a worker process. */
 const LARGE = 128 * 1024;
 
-/** The body of a request that may be large, which arrives as bytes. Throws a Failure that names the field. */
+/**
+ * Returns the checked body of a request that may be large, which arrives as bytes. Throws a Failure that names the
+ * field.
+ */
 export async function largeBody<T>({ work }: AppContext, schema: "changes" | "deck", call: Call): Promise<T> {
   const bytes = bytesOf(call.request);
   return (
@@ -66,7 +69,7 @@ export async function largeBody<T>({ work }: AppContext, schema: "changes" | "de
   ) as T;
 }
 
-/** On whose behalf a request asks for work, which ends when the one who asked is gone. */
+/** Returns whose request it is, with a signal that aborts when the client is gone. */
 export function asker({ user, response }: Call): Asker {
   const gone = new AbortController();
   response.once("close", () =>
@@ -75,10 +78,10 @@ export function asker({ user, response }: Call): Asker {
   return { owner: user.id, signal: gone.signal };
 }
 
-/** The largest whole number that the database stores as a version. */
+/** The largest integer that the database stores as a version. */
 const MOST = 2 ** 31 - 1;
 
-/** A whole number of an address. Throws a Failure `not-valid` that names it. */
+/** Returns an integer of an address. Throws a Failure `not-valid` that names it. */
 export function numberOf(value: unknown, name: string): number {
   const found = Number(value);
   if (typeof value === "object" || !Number.isInteger(found) || found < 0 || found > MOST)
@@ -86,7 +89,7 @@ export function numberOf(value: unknown, name: string): number {
   return found;
 }
 
-/** The bytes of an upload. */
+/** Returns the bytes of an upload. */
 export function bytesOf(request: Request): Uint8Array {
   if (!(request.body instanceof Uint8Array))
     throw new Failure(

@@ -40,7 +40,7 @@ function format(value: unknown): WritableFormat {
   throw new Failure("not-supported", "format", `Decks are written as ${WRITABLE.join(", ")}.`);
 }
 
-/** What the pages of a PDF are to show. */
+/** Returns what the pages of a PDF are to show. */
 function sheetsAsked(value: unknown): Sheets {
   if (value === undefined) return "slides";
   const found = SHEETS.find((kind) => kind === value);
@@ -48,7 +48,7 @@ function sheetsAsked(value: unknown): Sheets {
   return found;
 }
 
-/** A file name that every system takes, for a header in RFC 6266 form. */
+/** Returns a header with a file name that every system accepts, in the form of RFC 6266. */
 function disposition(title: string, extension: string): string {
   const name = `${fileNameOf(title)}.${extension}`;
   return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`;
@@ -85,13 +85,13 @@ export function deckRoutes(context: AppContext): Router {
       if (!extension)
         throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
       const bytes = bytesOf(request);
-      // What was typed as a deck is one at once, unless it is very long; documents and presentations are read by a job.
+      // A typed deck is made at once, unless it is very long; documents and presentations are read by a job.
       const typed =
         /^(md|txt)$/.test(extension) &&
         bytes.length > 0 &&
         bytes.length < LIMITS.typed &&
         (await context.work.run("typed", { bytes, name }, asker(call)));
-      // What is no package at all is refused at once, in the reader's own words.
+      // A file that is not a package is refused at once, with the reader's message.
       if ((isSource(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
         if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
         const { deck, job } = await context.jobs.read(user.id, name, bytes);
@@ -244,7 +244,7 @@ export function deckRoutes(context: AppContext): Router {
     deckRoute(context, "see", async ({ deck, request, response }) => {
       const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256).replaceAll("\0", ""));
       response.setHeader("content-type", mediaType);
-      // What stands in a drawing is neither run nor fetched, wherever it is opened.
+      // Content of a drawing is neither run nor fetched, wherever it is opened.
       response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
       if (!mediaType.startsWith("image/")) response.setHeader("content-disposition", "attachment");
       response.setHeader("cache-control", "private, max-age=31536000, immutable");

@@ -20,7 +20,7 @@ import {
 import { type AppContext, body, deckRoute, numberOf, route } from "./context";
 import { LIMITS } from "./decks";
 
-/** Acts that reach over several decks, and over the time of one: split, merge, tailor, history. */
+/** Routes on several decks, or on the history of one: split, merge, tailor, history. */
 export function divideRoutes(context: AppContext): Router {
   const { db } = context;
   const routes = Router();

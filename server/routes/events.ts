@@ -5,23 +5,23 @@ import { CHANNEL, type Database, JOB_CHANNEL, RIGHTS_CHANNEL, stillPermitted, ve
 import { PERSON } from "./limits";
 
 const JOBS_OF = "jobs of ";
-/** How often streams are kept alive, and rights on them are looked at again, in milliseconds. */
+/** How often streams are kept alive, and the rights on them checked again, in milliseconds. */
 const BEAT = 20_000;
-/** A stream with more unread bytes than this is closed; the page connects again by itself. */
+/** A stream with more unread bytes than this is closed; the page reconnects by itself. */
 const MOST_WAITING = 256 * 1024;
 
-/** A page that listens: the user whose it is, and the deck where it listens to one. */
+/** A page that listens: its user, and the deck where it listens to one. */
 interface Listener {
   response: Response;
   user: string;
   deck: string | undefined;
 }
 
-/** What is looked up to tell pages the news. */
+/** The queries by which pages are told the news. */
 export interface NewsSource {
-  /** The committed versions of decks; those that are gone are missing. */
+  /** Returns the committed versions of decks; deleted decks are missing. */
   versions(decks: readonly string[]): Promise<ReadonlyMap<string, number>>;
-  /** Which of the pairs may still see their deck, as `deck user`. */
+  /** Returns the pairs that may still see their deck, as `deck user`. */
   permitted(pairs: readonly { deck: string; user: string }[]): Promise<ReadonlySet<string>>;
 }
 
@@ -30,7 +30,10 @@ export const newsFrom = (db: Database): NewsSource => ({
   permitted: (pairs) => stillPermitted(db, pairs),
 });
 
-/** Tells the pages that show a deck of its new versions, whichever server took the change: one line to the database for all of them. */
+/**
+ * Tells the pages that show a deck of its new versions, whichever server took the change: one database connection for
+ * all of them.
+ */
 export class Announcements {
   private readonly listeners = new Map<string, Set<Listener>>();
   private readonly streams = new Map<string, number>();
@@ -43,7 +46,7 @@ export class Announcements {
     private readonly source: NewsSource,
   ) {}
 
-  /** Listens on the database; when the connection drops it is opened again. */
+  /** Listens to the database, and reconnects when the connection drops. */
   async start(): Promise<void> {
     const client = new pg.Client({ connectionString: this.url });
     client.on("error", () => this.again(client));
@@ -57,7 +60,7 @@ export class Announcements {
     try {
       await client.connect();
       for (const channel of [CHANNEL, JOB_CHANNEL, RIGHTS_CHANNEL]) await client.query(`listen ${channel}`);
-      // What was announced while nobody listened is told now.
+      // Announcements that were missed are made now.
       this.tell(...this.listeners.keys());
     } catch {
       this.again(client);
@@ -79,7 +82,7 @@ export class Announcements {
     void this.checkRights(() => true);
   }
 
-  /** Ends the streams of those who may not see their deck any more. */
+  /** Ends the streams of users who may no longer see their deck. */
   private async checkRights(which: (listener: Listener) => boolean): Promise<void> {
     const checked = [...this.listeners.values()]
       .flatMap((set) => [...set])
@@ -90,16 +93,19 @@ export class Announcements {
       const permitted = await this.source.permitted(checked);
       for (const { listener, deck, user } of checked) if (!permitted.has(`${deck} ${user}`)) listener.response.end();
     } catch {
-      // The database is gone for now; the next beat looks again.
+      // The database is unreachable; the next beat looks again.
     }
   }
 
-  /** Streams a deck's versions to a page (server-sent events) until it goes away, or its user's right does. Throws a Failure `too-many`. */
+  /**
+   * Streams a deck's versions to a page (server-sent events) until the page closes or its user loses the right. Throws
+   * a Failure `too-many`.
+   */
   stream(deck: string, user: string, response: Response): void {
     this.open(deck, { response, user, deck });
   }
 
-  /** Streams the ids of a user's jobs as they go on. Throws a Failure `too-many`. */
+  /** Streams the ids of a user's jobs as they progress. Throws a Failure `too-many`. */
   streamJobs(user: string, response: Response): void {
     this.open(JOBS_OF + user, { response, user, deck: undefined });
   }
@@ -116,7 +122,10 @@ export class Announcements {
   private readonly toTell = new Set<string>();
   private telling: NodeJS.Timeout | undefined;
 
-  /** Tells how far decks are, or that there may be news of jobs: what is asked for at the same time is looked up at once. */
+  /**
+   * Announces the versions of decks, or that there may be news of jobs. Questions asked at the same time are answered
+   * by one query.
+   */
   private tell(...abouts: readonly string[]): void {
     for (const about of abouts) this.toTell.add(about);
     this.telling ??= setTimeout(() => {
@@ -128,7 +137,7 @@ export class Announcements {
         (versions) => {
           for (const [deck, version] of versions) this.write(deck, String(version));
         },
-        // The database is gone: its next word tells.
+        // The database is unreachable; its next notification tells.
         () => undefined,
       );
     }, 10);
@@ -153,7 +162,7 @@ export class Announcements {
     const set = this.listeners.get(about) ?? new Set();
     set.add(listener);
     this.listeners.set(about, set);
-    // Asked for only now that nothing is missed: what is committed in between would be told to nobody.
+    // Queried only now that notifications arrive: what was committed in between would be announced to nobody.
     this.tell(about);
     response.on("close", () => {
       set.delete(listener);

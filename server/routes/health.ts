@@ -2,7 +2,7 @@ import { sql } from "drizzle-orm";
 import { Router } from "express";
 import type { AppContext } from "./context";
 
-/** Tells those who watch the service how it is: `live` while it runs, `ready` while it can reach its database. */
+/** Routes for monitoring: `live` while the process runs, `ready` while it can reach its database. */
 export function healthRoutes({ db }: Pick<AppContext, "db">): Router {
   const routes = Router();
   routes.get("/health/live", (_, response) => {

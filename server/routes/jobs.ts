@@ -6,14 +6,14 @@ import { forgetJob, jobOfOwner, listJobs, note, outputOf, rightOn, updateJob } f
 import { type AppContext, body, route } from "./context";
 import { LIMITS } from "./decks";
 
-/** The job that an address names. Throws a Failure `not-found` for what can be no job. */
+/** Returns the job of an address. Throws a Failure `not-found` for an invalid id. */
 function jobId(request: Request): string {
   const id = Id.safeParse(request.params.job);
   if (!id.success) throw new Failure("not-found", "job", "There is no such job.");
   return id.data;
 }
 
-/** The jobs of the signed-in user: how far they are, streamed; cancelled, and taken off the list. */
+/** Routes on the jobs of the signed-in user: progress as a stream, cancel, remove from the list. */
 export function jobRoutes({ db, announcements, jobs }: AppContext): Router {
   const routes = Router();
   routes.get(

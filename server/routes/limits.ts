@@ -6,15 +6,15 @@ import type { Me } from "../api";
 const MINUTE = 60_000;
 const MB = 1024 * 1024;
 
-/** What one person may ask for; more is answered with 429. A person at work stays far below. */
+/** Limits of one user's requests; more are answered with 429. A user at work stays far below. */
 export const PERSON = {
   /** Requests in a minute. */
   requests: { most: 20_000, window: MINUTE, what: "requests" },
-  /** Files and pictures sent in ten minutes. */
+  /** Files and pictures uploaded in ten minutes. */
   uploads: { most: 2_000, window: 10 * MINUTE, what: "uploads" },
   /** Decks written or reported on in ten minutes. */
   exports: { most: 1_000, window: 10 * MINUTE, what: "exports" },
-  /** Bytes sent in ten minutes. */
+  /** Bytes uploaded in ten minutes. */
   bytes: { most: 4096 * MB, window: 10 * MINUTE, what: "bytes" },
   /** Pages that listen for news at the same time. */
   streams: 200,
@@ -29,7 +29,7 @@ const tooMany = (what: string, seconds: number) =>
     `These are more ${what} than one person may make in a short time. Nothing was lost; go on in ${seconds < 90 ? `${Math.max(1, Math.ceil(seconds))} seconds` : `${Math.ceil(seconds / 60)} minutes`}.`,
   );
 
-/** Counts one kind of request of each person. */
+/** Counts one kind of request of each user. */
 function perPerson(
   { most, window, what }: { most: number; window: number; what: string },
   counted: (request: Request) => boolean,
@@ -49,7 +49,7 @@ function perPerson(
   return rateLimit(options);
 }
 
-/** Counts the bytes that each person sends, by what the request says that it holds. */
+/** Counts the bytes that each user uploads, by the length that the request declares. */
 function bytesPerPerson(): RequestHandler {
   const { most, window, what } = PERSON.bytes;
   const sent = new Map<string, { bytes: number; until: number }>();
@@ -66,7 +66,7 @@ function bytesPerPerson(): RequestHandler {
   };
 }
 
-/** The limits of each person, for signed-in requests. */
+/** The limits of each user, for signed-in requests. */
 export function personLimits(): RequestHandler[] {
   const uploads = /^\/(files|decks\/[^/]+\/(documents|pictures))$/;
   const exports = /^\/(decks\/[^/]+\/(export|report)|writes)$/;

@@ -4,12 +4,15 @@ import type { Request, RequestHandler } from "express";
 /** Names by which a machine reaches itself. */
 const LOOPBACK = ["localhost", "127.0.0.1", "[::1]"];
 
-/** The name in a Host header, without its port. */
+/** Returns the name in a Host header, without its port. */
 function nameOf(host: string | undefined): string {
   return (host ?? "").toLowerCase().replace(/:\d+$/, "");
 }
 
-/** Answers only requests that name this service: a page whose own name was made to lead here (DNS rebinding) names another. `hosts` are allowed beside the names of loopback. */
+/**
+ * Answers only requests that name this service: a page of another name that was made to resolve to this address (DNS
+ * rebinding) names another. `hosts` are allowed beside the names of loopback.
+ */
 export function knownHost(hosts: readonly string[]): RequestHandler {
   const known = new Set([...LOOPBACK, ...hosts.map((host) => host.toLowerCase())]);
   return ({ headers }, _, next) => {
@@ -28,8 +31,8 @@ export function knownHost(hosts: readonly string[]): RequestHandler {
 const changes = ({ method }: Request) => method !== "GET" && method !== "HEAD" && method !== "OPTIONS";
 
 /**
- * Refuses what another site's page asks for. A browser says where a request comes from, by Sec-Fetch-Site or, for a
- * change, by Origin; a change that says neither is refused too, and so are reads that another site makes.
+ * Refuses requests of other sites' pages. A browser says where a request comes from, by Sec-Fetch-Site or, for changes,
+ * by Origin; changes that have neither are refused too, and so are reads by other sites.
  */
 export const sameOrigin: RequestHandler = (request, _, next) => {
   const { origin, host } = request.headers;

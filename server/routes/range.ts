@@ -1,6 +1,9 @@
 import type { Request, Response } from "express";
 
-/** Sends bytes, or the one stretch of them that is asked for (RFC 9110, 14): players of films leap that way. Several stretches are answered with the whole. */
+/**
+ * Sends bytes, or the one range that is asked for (RFC 9110, 14), by which players seek. Several ranges are answered
+ * with the whole.
+ */
 export function sendRange(request: Request, response: Response, bytes: Buffer): void {
   response.setHeader("accept-ranges", "bytes");
   const asked = request.range(bytes.length);

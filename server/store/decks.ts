@@ -20,6 +20,7 @@ import {
   secondsOf,
   Slide,
   wellFormed,
+  must,
 } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
@@ -35,12 +36,12 @@ export type Reader = Database | Transaction;
 export const runningOrder = sql`${slides.key} collate "C"`;
 type SlideRow = typeof slides.$inferSelect;
 
-/** A slide as stored, in the present schema and checked. */
+/** Returns a stored slide, upgraded and checked. */
 function slideOf({ deck, id, parent, body, notes, schema }: SlideRow): Slide {
   return readStored(Slide, { ...body, id, parent, notes }, schema, `slide ${id} of deck ${deck}`);
 }
 
-/** A deck's head as stored, in the present schema and checked. */
+/** Returns a deck's stored metadata, upgraded and checked. */
 function metadataIn({
   id,
   metadata,
@@ -59,7 +60,10 @@ async function metadataRow(db: Reader, id: string) {
   return row;
 }
 
-/** A deck as stored, with its version and the text that it is made from: that of its document, else what was typed for that version. Throws a Failure `not-found`. */
+/**
+ * Loads a deck with its version and its text: that of its document, else what was typed for that version. Throws a
+ * Failure `not-found`.
+ */
 export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
   const row = await metadataRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
@@ -73,14 +77,14 @@ export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; ve
   return { deck, version: row.version, text };
 }
 
-/** The version of a deck that is committed now. Throws a Failure `not-found`. */
+/** Returns the committed version of a deck. Throws a Failure `not-found`. */
 export async function versionOf(db: Reader, id: string): Promise<number> {
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, id));
   if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
   return row.version;
 }
 
-/** The committed versions of those of some decks that there are. */
+/** Returns the committed versions of decks; deleted ones are missing. */
 export async function versionsOf(db: Reader, ids: readonly string[]): Promise<Map<string, number>> {
   const rows = ids.length
     ? await db
@@ -91,7 +95,7 @@ export async function versionsOf(db: Reader, ids: readonly string[]): Promise<Ma
   return new Map(rows.map(({ id, version }) => [id, version]));
 }
 
-/** Several decks at once, those that a user may see, with their versions; decks that are gone or not to be seen are missing. */
+/** Loads several decks with their versions; those that are deleted or that the user may not see are missing. */
 export async function loadDecks(
   db: Reader,
   ids: readonly string[],
@@ -124,7 +128,7 @@ export async function loadDecks(
   );
 }
 
-/** A deck's head with its first slide alone, as the Desk shows it. */
+/** Loads a deck with its first slide alone, as the Desk shows it. */
 export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
   const row = await metadataRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder)).limit(1);
@@ -135,7 +139,7 @@ export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: De
   };
 }
 
-/** Stores a new deck with its pictures, and the name of the file that it comes from; the id is the deck's own unless it is taken. Returns the id. */
+/** Stores a new deck with its pictures and the name of its file. Its id is kept unless it is taken. Returns the id. */
 export async function createDeck(
   db: Database,
   owner: string,
@@ -153,11 +157,14 @@ export async function createDeck(
   });
 }
 
-/** What of a slide is its own where it is copied; all else has to be the same object. */
+/** Fields of a slide that may differ in a copy; all others must be the same object. */
 const OWN: ReadonlySet<string> = new Set(["id", "parent", "theme", "origin"] satisfies (keyof Slide)[]);
 const COPIED = (Object.keys(Slide.shape) as (keyof Slide)[]).filter((field) => !OWN.has(field));
 
-/** The slide of another deck that a slide has all its content from, its look and origin aside; undefined where anything differs. */
+/**
+ * Returns the slide of another deck that a slide is an unchanged copy of, its theme and origin aside; undefined when
+ * anything differs.
+ */
 function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string, Slide>>): Slide | undefined {
   const from = slide.origin && inputs.get(slide.origin.deck)?.get(slide.origin.slide);
   const same = from && COPIED.every((field) => slide[field] === from[field]);
@@ -165,8 +172,8 @@ function copiedFrom(slide: Slide, inputs: ReadonlyMap<string, ReadonlyMap<string
 }
 
 /**
- * Stores a new deck under its own id, without pictures. Slides that come unchanged from `inputs`, as they are read in the
- * same transaction, are copied inside the database.
+ * Stores a new deck under its own id, without pictures. Slides that come unchanged from `inputs`, read in the same
+ * transaction, are copied inside the database.
  */
 export async function insertDeck(
   tx: Transaction,
@@ -198,7 +205,7 @@ export async function insertDeck(
     own: Pick<Slide, "origin" | "theme">;
   }[] = [];
   deck.slides.forEach((slide, nth) => {
-    const key = keys[nth] as string;
+    const key = must(keys[nth]);
     if (slide.origin && copiedFrom(slide, known))
       copies.push({
         id: slide.id,
@@ -221,7 +228,7 @@ export async function insertDeck(
     );
 }
 
-/** Gives a deck the picture files of another that its slides name. */
+/** Gives a deck the files of another deck that its slides name. */
 export async function shareBlobs(tx: Transaction, from: string, to: string, sums: readonly string[]): Promise<void> {
   if (sums.length)
     await tx.execute(
@@ -229,10 +236,10 @@ export async function shareBlobs(tx: Transaction, from: string, to: string, sums
     );
 }
 
-/** The media type under which bytes are given out: what they are, whoever brought them and whatever they were called. */
+/** Returns the media type under which bytes are served: by what they are, whatever they were called. */
 const storedType = (bytes: Uint8Array): string => mediaTypeOf(bytes) ?? "application/octet-stream";
 
-/** A picture that is there already is noted as brought in again, so that it is not tidied away before its deck names it. */
+/** A picture that is stored already is marked as used, so that it is not tidied away before its deck names it. */
 const TAKEN = { target: blobs.sha256, set: { takenAt: sql`now()` } };
 
 async function storeBlob(tx: Reader, deck: string, sha256: string, bytes: Uint8Array): Promise<void> {
@@ -245,7 +252,7 @@ async function storeBlob(tx: Reader, deck: string, sha256: string, bytes: Uint8A
 
 /** Stores many picture files at once. */
 export async function addBlobs(db: Database, deck: string, files: ReadonlyMap<string, Uint8Array>): Promise<void> {
-  // In one order everywhere: two that store the same pictures do not wait for each other.
+  // In one order everywhere, so that two servers that store the same pictures do not wait for each other.
   const list = [...files].map(([sha256, bytes]) => ({ sha256, bytes })).sort((a, b) => (a.sha256 < b.sha256 ? -1 : 1));
   await db.transaction(async (tx) => {
     for (let at = 0; at < list.length; at += 100) {
@@ -262,7 +269,7 @@ export async function addBlobs(db: Database, deck: string, files: ReadonlyMap<st
   });
 }
 
-/** The bytes of a picture that was brought into this deck. Throws a Failure `not-found`. */
+/** Returns the bytes of a picture of this deck. Throws a Failure `not-found`. */
 export async function loadBlob(
   db: Reader,
   deck: string,
@@ -286,7 +293,7 @@ export async function loadBlobs(db: Reader, deck: string): Promise<Map<string, U
   return new Map(found.map(({ sha256, bytes }) => [sha256, bytes]));
 }
 
-/** Copies a deck under a new id, each slide remembering where it came from; the copy belongs to `owner`. */
+/** Copies a deck under a new id; each slide remembers its origin, and the copy belongs to `owner`. */
 export async function copyDeck(db: Database, id: string, owner: string): Promise<string> {
   const { deck, version, text } = await loadDeck(db, id);
   const copied: Deck = {
@@ -301,7 +308,7 @@ export async function copyDeck(db: Database, id: string, owner: string): Promise
   return made;
 }
 
-/** Keeps what was typed as the text of a deck as it stands. */
+/** Stores what was typed as the text of a deck at its present version. */
 export async function keepTypedText(db: Database, id: string, text: string): Promise<void> {
   await db
     .update(decks)
@@ -314,7 +321,7 @@ export async function deleteDeck(db: Database, id: string): Promise<void> {
   summaries.delete(id);
 }
 
-/** The decks that a user may see, last changed first, with what the Desk shows of each. */
+/** Lists the decks that a user may see, last changed first, with what the Desk shows of each. */
 export async function listDecks(db: Database, user: string): Promise<DeckRow[]> {
   const rows = await db
     .select({ deck: decks, right: shares.right })
@@ -351,7 +358,7 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
     title: deck.metadata.properties.title,
     file: deck.file === deck.metadata.properties.title ? null : deck.file,
     language: deck.metadata.language,
-    ...(summaries.get(deck.id) as Summary),
+    ...must(summaries.get(deck.id)),
     version: deck.version,
     changedAt: deck.changedAt.toISOString(),
     right: deck.owner === user ? "own" : (right ?? "view"),
@@ -359,7 +366,7 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
 }
 
 type Summary = Pick<DeckRow, "version" | "slides" | "seconds" | "withoutNotes">;
-/** What the Desk shows of decks, as counted for a version, which never changes: counted again only for newer ones. */
+/** Summaries of decks, cached by version. */
 const summaries = new Map<string, Summary>();
 
 function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
@@ -444,7 +451,10 @@ export async function applyChanges(
   });
 }
 
-/** How many steps through the running order one request may take: each insert, move or delete goes through it once, and others wait meanwhile. */
+/**
+ * The most steps through the running order in one request: each insert, move or delete goes through it once, while
+ * others wait.
+ */
 const MOST_STEPS = 50_000_000;
 
 function refuseTooMany(list: readonly SingleChange[], slides: number): void {
@@ -511,7 +521,7 @@ async function writeChanges(
     fresh.flatMap(({ change }) => singles(change)),
   );
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
-  const { id: _, ...metadata } = metadataOf(deck) as DeckMetadata;
+  const { id: _, ...metadata } = metadataOf(deck);
   const text = fresh.findLast((item) => item.text !== undefined)?.text;
   if (text !== undefined && metadata.manuscript)
     await writeDocument(tx, row.id, metadata.manuscript.document, undefined, text);
@@ -529,7 +539,7 @@ async function writeChanges(
   return version;
 }
 
-/** Picture files that a change names and that the user may see in another deck come along. */
+/** Picture files that a change names and that the user may see in another deck are shared with this one. */
 async function shareNamed(tx: Transaction, deck: string, user: string, list: readonly SingleChange[]): Promise<void> {
   const sums = [
     ...new Set(list.flatMap((change) => (change.kind === "setAsset" && change.asset ? [change.asset.sha256] : []))),
@@ -541,13 +551,13 @@ async function shareNamed(tx: Transaction, deck: string, user: string, list: rea
 }
 
 function headChanged(before: Deck, after: Deck): boolean {
-  // What only one of them has is a change too.
+  // Fields that only one of them has differ too.
   return (Object.keys({ ...before, ...after }) as (keyof Deck)[]).some(
     (key) => key !== "slides" && before[key] !== after[key],
   );
 }
 
-/** Writes the rows that differ: changed slides, new ones, those that are gone, and keys for what stands elsewhere. */
+/** Writes the rows that differ: changed slides, new and deleted ones, and keys of moved ones. */
 async function writeSlides(
   tx: Transaction,
   before: Deck,
@@ -567,7 +577,7 @@ async function writeSlides(
     : keys;
   const rows = after.slides
     .filter((slide) => slide !== old.get(slide.id) || placed.get(slide.id) !== keys.get(slide.id))
-    .map((slide) => rowOf(before.id, slide, placed.get(slide.id) as string));
+    .map((slide) => rowOf(before.id, slide, must(placed.get(slide.id))));
   for (let at = 0; at < rows.length; at += 500) {
     await tx
       .insert(slides)
@@ -585,7 +595,7 @@ async function writeSlides(
   }
 }
 
-/** Keys for a running order: slides that still stand in rising order keep theirs, the others get one between. */
+/** Returns keys for a running order: slides that are still in rising order keep theirs, the others get one between. */
 export function newKeys(order: readonly string[], keys: ReadonlyMap<string, string>): Map<string, string> {
   const keep = longestRise(order, keys);
   const placed = new Map<string, string>();
@@ -593,19 +603,19 @@ export function newKeys(order: readonly string[], keys: ReadonlyMap<string, stri
   let at = 0;
   while (at < order.length) {
     let end = at;
-    while (end < order.length && !keep.has(order[end] as string)) end++;
-    const next = end < order.length ? (keys.get(order[end] as string) as string) : null;
+    while (end < order.length && !keep.has(must(order[end]))) end++;
+    const next = end < order.length ? must(keys.get(must(order[end]))) : null;
     generateNKeysBetween(last, next, end - at).forEach((key, nth) => {
-      placed.set(order[at + nth] as string, key);
+      placed.set(must(order[at + nth]), key);
     });
-    if (end < order.length) placed.set(order[end] as string, next as string);
+    if (end < order.length) placed.set(must(order[end]), next as string);
     last = next;
     at = end + 1;
   }
   return placed;
 }
 
-/** What a user may do with a deck, or undefined where the deck is not theirs to see. */
+/** Returns a user's right on a deck; undefined when the user may not see it. */
 export async function rightOn(db: Reader, deck: string, user: string): Promise<Right | undefined> {
   const [row] = await db
     .select({ owner: decks.owner, right: shares.right })

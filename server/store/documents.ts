@@ -2,7 +2,7 @@ import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "./database";
 import { documents } from "./schema";
 
-/** Keeps the text of the document that a deck's slides come from. */
+/** Stores the text of the document that a deck's slides come from. */
 export async function writeDocument(
   db: Database | Transaction,
   deck: string,
@@ -19,7 +19,7 @@ export async function writeDocument(
     });
 }
 
-/** The text that a deck's slides were made from, or null. */
+/** Returns the text that a deck's slides were made from; null when there is none. */
 export async function documentText(db: Database | Transaction, deck: string, id: string): Promise<string | null> {
   const [row] = await db
     .select({ text: documents.text })
@@ -28,7 +28,7 @@ export async function documentText(db: Database | Transaction, deck: string, id:
   return row?.text ?? null;
 }
 
-/** The documents of a deck, for its copy. */
+/** Returns the documents of a deck, for its copy. */
 export async function loadDocuments(db: Database, deck: string): Promise<(typeof documents.$inferSelect)[]> {
   return db.select().from(documents).where(eq(documents.deck, deck));
 }

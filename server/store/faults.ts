@@ -1,4 +1,4 @@
-/** Whether an error, or one behind it, satisfies a test. */
+/** Whether an error, or one of its causes, satisfies a test. */
 function anyCause(error: unknown, test: (cause: Error & { code?: string }) => boolean): boolean {
   for (let cause = error; cause instanceof Error; cause = cause.cause)
     if (test(cause as Error & { code?: string })) return true;
@@ -7,7 +7,10 @@ function anyCause(error: unknown, test: (cause: Error & { code?: string }) => bo
 
 const SOCKET = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT"]);
 
-/** Whether an error says that the database cannot be reached for now: SQLSTATE classes 08 and 57P (PostgreSQL, appendix A), too many connections (53300), and faults of the socket. */
+/**
+ * Whether an error means that the database is unreachable: SQLSTATE classes 08 and 57P (PostgreSQL, appendix A), too
+ * many connections (53300), and socket errors.
+ */
 export function isConnectionError(error: unknown): boolean {
   return anyCause(
     error,
@@ -20,7 +23,7 @@ export function isConnectionError(error: unknown): boolean {
   );
 }
 
-/** Whether an error says that a disk is full: SQLSTATE 53100 (disk_full), or the system's own word. */
+/** Whether an error means that a disk is full: SQLSTATE 53100 (disk_full), or the system's code. */
 export function isDiskFull(error: unknown): boolean {
   return anyCause(
     error,

@@ -1,5 +1,5 @@
 import { apply, Change, describeChange } from "@unitext/core/edit";
-import { type Deck, Failure, readStored } from "@unitext/core/model";
+import { type Deck, Failure, readStored, must } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, lt, sql } from "drizzle-orm";
 import type { History, Steps } from "../api";
 import type { Database } from "./database";
@@ -8,7 +8,7 @@ import { changes, decks, shares, users, versions } from "./schema";
 
 const PAGE = 100;
 
-/** What was done to a deck, the last first, before a version. */
+/** Loads the history of a deck before a version, newest first. */
 export async function loadHistory(db: Database, deck: string, before: number | undefined): Promise<History> {
   const [row] = await db.select({ version: decks.version }).from(decks).where(eq(decks.id, deck));
   if (!row) throw new Failure("not-found", deck, "There is no deck at this address. It may have been deleted.");
@@ -42,7 +42,9 @@ export async function loadHistory(db: Database, deck: string, before: number | u
   return { version: row.version, entries, first: rows.length < PAGE };
 }
 
-/** A deck as it was at a version, found by taking back what came after. Throws a Failure for a version that it never had. */
+/**
+ * Returns a deck as it was at a version, by undoing later changes. Throws a Failure for a version that it never had.
+ */
 export async function deckAt(db: Database, id: string, version: number): Promise<Deck> {
   const { deck, version: now } = await loadDeck(db, id);
   if (!Number.isInteger(version) || version < 0 || version > now)
@@ -59,12 +61,12 @@ export async function deckAt(db: Database, id: string, version: number): Promise
   );
 }
 
-/** Whether anybody has changed a deck since its file was brought in. */
+/** Whether anybody has changed a deck since its file was imported. */
 export async function changedByHand(db: Database, deck: string): Promise<boolean> {
   return (await db.$count(changes, and(eq(changes.deck, deck), eq(changes.arrival, false)))) > 0;
 }
 
-/** Gives the state of a deck at a version a name, or another name. */
+/** Names the state of a deck at a version. */
 export async function nameVersion(
   db: Database,
   deck: string,
@@ -84,7 +86,7 @@ export async function forgetVersionName(db: Database, deck: string, version: num
   await db.delete(versions).where(and(eq(versions.deck, deck), eq(versions.version, version)));
 }
 
-/** The named states of a deck, the last first. */
+/** Returns the named states of a deck, newest first. */
 export async function namedVersions(
   db: Database,
   deck: string,
@@ -107,20 +109,20 @@ interface Logged {
 }
 
 /**
- * The steps of a user that can be taken back and done again, as the log tells them: an act is a step; what undoes a step
- * takes it off, what does it again puts it back, a new act ends what could be done again.
+ * Returns the steps of a user that can be undone and redone, according to the log: an action is a step; undoing removes
+ * it, redoing adds it again, and a new action clears what could be redone.
  */
 export function stepsOf(log: readonly Logged[]): { undo: Logged[]; redo: Logged[] } {
-  // A step is known by the act that began it; what stands for it now is the last entry that did it.
+  // A step is identified by the action that started it; its present state is the last entry that did it.
   const undo: { root: string; entry: Logged }[] = [];
   const redo: { root: string; entry: Logged }[] = [];
   for (const entry of log) {
     if (entry.undoes !== null) {
       const at = undo.findLastIndex(({ root }) => root === entry.undoes);
-      if (at >= 0) redo.push({ root: undo.splice(at, 1)[0]?.root as string, entry });
+      if (at >= 0) redo.push({ root: must(undo.splice(at, 1)[0]?.root), entry });
     } else if (entry.redoes !== null) {
       const at = redo.findLastIndex(({ root }) => root === entry.redoes);
-      if (at >= 0) undo.push({ root: redo.splice(at, 1)[0]?.root as string, entry });
+      if (at >= 0) undo.push({ root: must(redo.splice(at, 1)[0]?.root), entry });
     } else {
       undo.push({ root: entry.id, entry });
       redo.length = 0;
@@ -132,7 +134,10 @@ export function stepsOf(log: readonly Logged[]): { undo: Logged[]; redo: Logged[
   };
 }
 
-/** The last steps of a user on a deck with the changes that take them back or do them again; `skip` of those to be undone are known already. */
+/**
+ * Returns the last steps of a user on a deck with the changes that undo or redo them; the first `skip` of those to be
+ * undone are known already.
+ */
 export async function loadSteps(db: Database, deck: string, user: string, skip: number): Promise<Steps> {
   const log = await db
     .select({
@@ -168,7 +173,7 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
   return { undo: wanted.map(step), redo: again.map(step), more: undo.length > skip + wanted.length };
 }
 
-/** The decks that follow a deck as versions of it, as far as a user may see them. */
+/** Returns the versions of a deck that a user may see. */
 export async function followersOf(db: Database, deck: string, user: string): Promise<{ id: string; title: string }[]> {
   const rows = await db
     .selectDistinct({ id: decks.id, metadata: decks.metadata, changedAt: decks.changedAt })

@@ -4,7 +4,7 @@ import type { Job } from "../api";
 import { type Database, JOB_CHANNEL } from "./database";
 import { jobInputs, jobOutputs, jobs } from "./schema";
 
-/** How long a job that has ended stays on the list, in milliseconds. */
+/** How long an ended job stays on the list, in milliseconds. */
 const LISTED = 24 * 3600 * 1000;
 type Row = typeof jobs.$inferSelect;
 
@@ -25,7 +25,7 @@ function jobOf({ id, deck, kind, name, state, slides, page, pages, message, repo
   };
 }
 
-/** Notes a job, keeps the file that it reads, and tells the servers that it waits. */
+/** Creates a job, stores the file that it reads, and notifies the servers. */
 export async function createJob(
   db: Database,
   job: Pick<Row, "id" | "owner" | "deck" | "kind" | "name">,
@@ -38,7 +38,7 @@ export async function createJob(
   });
 }
 
-/** A job, with its file unless that is here already. Throws a Failure `not-found`. */
+/** Loads a job, with its file unless this server has it. Throws a Failure `not-found`. */
 export async function loadJob(db: Database, id: string, file = true): Promise<Row & { bytes: Uint8Array | null }> {
   if (!file) {
     const [row] = await db.select().from(jobs).where(eq(jobs.id, id));
@@ -54,7 +54,7 @@ export async function loadJob(db: Database, id: string, file = true): Promise<Ro
   return { ...row.job, bytes: row.bytes };
 }
 
-/** Keeps the file that a job wrote. */
+/** Stores the file that a job wrote. */
 export async function keepOutput(
   db: Database,
   job: string,
@@ -66,7 +66,7 @@ export async function keepOutput(
     .onConflictDoNothing();
 }
 
-/** The file that a job of a user wrote. Throws a Failure `not-found`. */
+/** Returns the file that a user's job wrote. Throws a Failure `not-found`. */
 export async function outputOf(db: Database, owner: string, job: string): Promise<{ name: string; bytes: Uint8Array }> {
   const [row] = await db
     .select({ name: jobOutputs.name, bytes: jobOutputs.bytes })
@@ -77,16 +77,16 @@ export async function outputOf(db: Database, owner: string, job: string): Promis
   return row;
 }
 
-/** A server that has not said for this long that it works on a job has ended, and another takes the job up. In seconds. */
+/** A server that has not reported on a job for this many seconds has ended, and another takes the job over. */
 const SILENT = 10;
-/** How often a job is begun: one that ended its server that often is not tried again. */
+/** How often a job is started: one that ended its server this often is not tried again. */
 export const MOST_TRIES = 3;
-/** How many jobs of one person run at the same time. */
+/** How many jobs of one user run at the same time. */
 const EACH = 2;
 
 /**
- * Takes up a job for a server: one that waits, or one whose server has ended. The person with the fewest jobs running
- * comes next, then who has waited longest. Returns undefined when there is none.
+ * Claims a job for a server: a waiting one, or one whose server has ended. The user with the fewest running jobs comes
+ * first, then who has waited longest. Returns undefined when there is none.
  */
 export async function claimJob(db: Database, server: string): Promise<string | undefined> {
   const silent = sql`now() - make_interval(secs => ${SILENT})`;
@@ -102,7 +102,7 @@ export async function claimJob(db: Database, server: string): Promise<string | u
   return rows[0]?.id;
 }
 
-/** Says that a server still works on its jobs; returns those that are still its own. */
+/** Reports that a server is working on its jobs. Returns those that are still its own. */
 export async function beat(db: Database, server: string, ids: readonly string[]): Promise<Set<string>> {
   if (!ids.length) return new Set();
   const kept = await db
@@ -113,7 +113,7 @@ export async function beat(db: Database, server: string, ids: readonly string[])
   return new Set(kept.map(({ id }) => id));
 }
 
-/** Gives the jobs of a server that ends back to the queue. */
+/** Returns the jobs of a server that shuts down to the queue. */
 export async function releaseJobs(db: Database, server: string): Promise<void> {
   await db
     .update(jobs)
@@ -121,12 +121,12 @@ export async function releaseJobs(db: Database, server: string): Promise<void> {
     .where(and(eq(jobs.server, server), eq(jobs.state, "running")));
 }
 
-/** How many jobs of a user have not ended. */
+/** Counts the jobs of a user that have not ended. */
 export async function openJobs(db: Database, owner: string): Promise<number> {
   return db.$count(jobs, and(eq(jobs.owner, owner), inArray(jobs.state, ["waiting", "running"])));
 }
 
-/** Removes jobs that ended longer ago than the list shows them, with their files. Returns how many. */
+/** Deletes jobs that ended too long ago to be listed, with their files. Returns how many. */
 export async function removeOldJobs(db: Database): Promise<number> {
   return (
     await db
@@ -136,7 +136,10 @@ export async function removeOldJobs(db: Database): Promise<number> {
   ).length;
 }
 
-/** Writes how far a job is and tells the pages of its owner. A job that has ended stays as it ended; returns whether it was still open. */
+/**
+ * Stores the progress of a job and notifies its owner's pages. An ended job is not changed; returns whether it was
+ * still open.
+ */
 export async function updateJob(
   db: Database,
   id: string,
@@ -154,7 +157,7 @@ export async function updateJob(
   return true;
 }
 
-/** The jobs of a user that run, and those that ended within a day. */
+/** Lists the jobs of a user that run, or that ended within a day. */
 export async function listJobs(db: Database, owner: string): Promise<Job[]> {
   const rows = await db
     .select()
@@ -170,7 +173,7 @@ export async function listJobs(db: Database, owner: string): Promise<Job[]> {
   return rows.map(jobOf);
 }
 
-/** Takes a job that has ended off the list. Throws a Failure `not-found` for one that is not the user's. */
+/** Removes an ended job from the list. Throws a Failure `not-found` for one that is not the user's. */
 export async function forgetJob(db: Database, owner: string, id: string): Promise<void> {
   await jobOfOwner(db, owner, id);
   await db

@@ -17,13 +17,13 @@ import {
 } from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
-/** The version of the stored-data schema that the JSON of a row was written in; rows from before it was noted have version 1. */
+/** The schema version of a row's JSON; rows older than this column have version 1. */
 const schemaVersion = () => integer("schema").notNull().default(1);
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
 export const users = pgTable("users", { id: text("id").primaryKey(), name: text("name").notNull() });
 
-/** Who is signed in where: only a hash of the cookie's token is stored, so that a copy of the database lets nobody in. */
+/** Sessions: only a hash of the cookie's token is stored, so that a copy of the database lets nobody in. */
 export const sessions = pgTable(
   "sessions",
   {
@@ -37,7 +37,7 @@ export const sessions = pgTable(
   (table) => [index("sessions_expiry").on(table.expiresAt)],
 );
 
-/** Who did what that others may ask about later: sign-ins, shares, deletions, restores and exports. Entries outlive what they name. */
+/** The audit log: sign-ins, shares, deletions, restores and exports. Entries outlive what they name. */
 export const audit = pgTable(
   "audit",
   {
@@ -59,13 +59,15 @@ export const decks = pgTable(
       .notNull()
       .references(() => users.id),
     metadata: jsonb("metadata").$type<Omit<DeckMetadata, "id">>().notNull(),
-    /** The version of the schema that \`head\` was written in. */
+    /** The schema version of \`metadata\`. */
     schema: schemaVersion(),
     version: integer("version").notNull().default(0),
-    /** What was typed in Write, and the version that it says. */
+    /** What was typed in Write, and the version of the deck that says the same. */
     text: text("text"),
     textVersion: integer("text_version").notNull().default(-1),
-    /** The name of the file that it was brought in as, without its ending: people name files by schemes that what stands in them does not follow. */
+    /**
+     * The name of the imported file without extension: people name files by schemes that their content does not follow.
+     */
     file: text("file"),
     createdAt: moment("created_at"),
     changedAt: moment("changed_at"),
@@ -73,7 +75,7 @@ export const decks = pgTable(
   (table) => [index("decks_owner").on(table.owner)],
 );
 
-/** One row a slide, in running order by a fractional key: a move writes one key. */
+/** Slides, one row each, in running order by a fractional key: a move writes one key. */
 export const slides = pgTable(
   "slides",
   {
@@ -85,7 +87,7 @@ export const slides = pgTable(
     parent: text("parent_id"),
     body: jsonb("body").$type<Omit<Slide, "id" | "parent" | "notes">>().notNull(),
     notes: jsonb("notes").$type<RichText>().notNull(),
-    /** The version of the schema that \`body\` and \`notes\` were written in. */
+    /** The schema version of \`body\` and \`notes\`. */
     schema: schemaVersion(),
   },
   (table) => [primaryKey({ columns: [table.deck, table.id] }), index("slides_order").on(table.deck, table.key)],
@@ -105,21 +107,21 @@ export const changes = pgTable(
       .references(() => users.id),
     change: jsonb("change").$type<Change>().notNull(),
     inverse: jsonb("inverse").$type<Change>().notNull(),
-    /** The version of the schema that both were written in. */
+    /** The schema version of both. */
     schema: schemaVersion(),
-    /** What was done, in the words that the person saw. */
+    /** What was done, in the words that the user saw. */
     description: text("description"),
-    /** The change that this one takes back, or does again. */
+    /** The change that this one undoes or redoes. */
     undoes: text("undoes"),
     redoes: text("redoes"),
-    /** Whether it brought in what a file holds: nobody did it here, so nobody takes it back. */
+    /** Whether it imported a file's content: nobody did it here, so nobody can undo it. */
     arrival: boolean("arrival").notNull().default(false),
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.version] }), unique("changes_once").on(table.deck, table.id)],
 );
 
-/** States of a deck that somebody gave a name. */
+/** Named states of decks. */
 export const versions = pgTable(
   "versions",
   {
@@ -136,7 +138,7 @@ export const versions = pgTable(
   (table) => [primaryKey({ columns: [table.deck, table.version] })],
 );
 
-/** The documents that decks were generated from, in the text form, as they stood when the slides were last made. */
+/** The documents that decks were generated from, in the text form, as they were when the slides were last made. */
 export const documents = pgTable(
   "documents",
   {
@@ -151,7 +153,7 @@ export const documents = pgTable(
   (table) => [primaryKey({ columns: [table.deck, table.id] })],
 );
 
-/** Long work: what it is about, how far it is, and what became of it. */
+/** Jobs: what they are about, their progress, and their results. */
 export const jobs = pgTable(
   "jobs",
   {
@@ -171,10 +173,10 @@ export const jobs = pgTable(
     message: text("message"),
     report: jsonb("report").$type<Pick<Report, "adapted" | "left">>(),
     result: jsonb("result").$type<JobResult>(),
-    /** The server that runs it, and when that server last said so: one that has been silent for a while has ended. */
+    /** The server that runs it, and when that server last reported: one that has been silent for a while has ended. */
     server: text("server"),
     beatAt: timestamp("beat_at", { withTimezone: true }),
-    /** How often it was begun. */
+    /** How often it was started. */
     tries: integer("tries").notNull().default(0),
     createdAt: moment("created_at"),
     endedAt: timestamp("ended_at", { withTimezone: true }),
@@ -182,7 +184,7 @@ export const jobs = pgTable(
   (table) => [index("jobs_owner").on(table.owner), index("jobs_open").on(table.state, table.createdAt)],
 );
 
-/** The file that a job reads, kept until it has ended. */
+/** The file that a job reads, kept until the job has ended. */
 export const jobInputs = pgTable("job_inputs", {
   job: text("job_id")
     .primaryKey()
@@ -190,7 +192,7 @@ export const jobInputs = pgTable("job_inputs", {
   bytes: bytea("bytes").notNull(),
 });
 
-/** The file that a job wrote, kept as long as the job is on the list. */
+/** The file that a job wrote, kept as long as the job is listed. */
 export const jobOutputs = pgTable("job_outputs", {
   job: text("job_id")
     .primaryKey()
@@ -204,10 +206,10 @@ export const blobs = pgTable("blobs", {
   sha256: text("sha256").primaryKey(),
   mediaType: text("media_type").notNull(),
   bytes: bytea("bytes").notNull(),
-  /** When it was last brought in: what no deck names any more is kept a while longer. */ takenAt: moment("taken_at"),
+  /** When it was last imported: files that no deck names are kept for a while. */ takenAt: moment("taken_at"),
 });
 
-/** Which decks a picture file was brought into: who may see one of them may see the file. */
+/** The decks that a picture file belongs to: who may see one of them may see the file. */
 export const deckBlobs = pgTable(
   "deck_blobs",
   {
@@ -221,7 +223,7 @@ export const deckBlobs = pgTable(
   (table) => [primaryKey({ columns: [table.deck, table.sha256] })],
 );
 
-/** Rights given to others than the owner. */
+/** Rights of users other than the owner. */
 export const shares = pgTable(
   "shares",
   {

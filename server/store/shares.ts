@@ -4,7 +4,7 @@ import { note } from "./audit";
 import { type Database, RIGHTS_CHANNEL } from "./database";
 import { decks, shares } from "./schema";
 
-/** Gives a user a right on a deck, or takes it back where it is null; pages that the user has open are told. */
+/** Gives a user a right on a deck, or takes it away with null. The user's open pages are told. */
 export async function share(
   db: Database,
   { deck, user, right, by }: { deck: string; user: string; right: Exclude<Right, "own"> | null; by: string },
@@ -26,7 +26,7 @@ export async function share(
   });
 }
 
-/** Which of pairs of a deck and a user still have a right, as `deck user`. */
+/** Returns the pairs of deck and user that still have a right, as `deck user`. */
 export async function stillPermitted(
   db: Database,
   pairs: readonly { deck: string; user: string }[],

@@ -4,7 +4,7 @@ import type { Database } from "./database";
 import { removeOldJobs } from "./jobs";
 import { removeOldSessions } from "./users";
 
-/** How long a picture that no deck names is kept, in hours: it may just be on its way into one. */
+/** How long a picture that no deck names is kept, in hours: it may be on its way into one. */
 const KEPT_HOURS = 24;
 
 /** Deletes old jobs with their files, expired sessions, old audit entries, and pictures that belong to no deck. Pictures that only a deck's history uses are kept. Returns how many were deleted. */

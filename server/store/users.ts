@@ -11,12 +11,12 @@ export const DEMO_USER: Me = { id: "demo", name: "Course team" };
 /** How long a session lasts, in milliseconds; one that is used is renewed when half of it has passed. */
 export const SESSION_LENGTH = 30 * 24 * 3600 * 1000;
 
-/** Where a token stands: with a user; ended or expired; or unknown. */
+/** The state of a token: of a user's session, ended or expired, or unknown. */
 export type SessionState = { state: "open"; user: Me; renew: boolean } | { state: "ended" } | { state: "unknown" };
 
 const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
 
-/** A new secret for a session's cookie; nothing is stored yet. */
+/** Returns a new secret for a session's cookie; nothing is stored yet. */
 export const newToken = (): string => nanoid(40);
 /** Whether a text has the form of a token. */
 export const isToken = (text: string): boolean => /^[\w-]{40}$/.test(text);
@@ -48,7 +48,7 @@ export async function sessionOf(db: Database, token: string): Promise<SessionSta
     : { state: "ended" };
 }
 
-/** Lets a session last from now for its whole length. */
+/** Extends a session to its full length from now. */
 export async function renewSession(db: Database, token: string): Promise<void> {
   await db
     .update(sessions)
@@ -56,7 +56,7 @@ export async function renewSession(db: Database, token: string): Promise<void> {
     .where(eq(sessions.hash, hashOf(token)));
 }
 
-/** Ends a session: its token opens nothing any more. The row stays for a while, so that the token is known to have ended. */
+/** Ends a session. The row stays for a while, so that the token is known to have ended. */
 export async function endSession(db: Database, token: string): Promise<void> {
   await db
     .update(sessions)
@@ -64,7 +64,7 @@ export async function endSession(db: Database, token: string): Promise<void> {
     .where(eq(sessions.hash, hashOf(token)));
 }
 
-/** Removes sessions that ended long ago. Returns how many. */
+/** Deletes sessions that ended long ago. Returns how many. */
 export async function removeOldSessions(db: Database): Promise<number> {
   return (
     await db

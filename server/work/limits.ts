@@ -3,7 +3,7 @@ import type { Order, TaskName } from "./tasks";
 /** Quick tasks have slots of their own, so that typed text never waits for somebody's long import or export. */
 export type Lane = "quick" | "long";
 
-/** What one task may take: seconds of time, bytes of memory in use by its process, bytes of its result. */
+/** Limits of one task: seconds, bytes of memory in use by its process, bytes of its result. */
 export interface Bounds {
   lane: Lane;
   seconds: number;
@@ -14,7 +14,7 @@ export interface Bounds {
 const MB = 1024 * 1024;
 const QUICK: Bounds = { lane: "quick", seconds: 30, memory: 1024 * MB, output: 256 * MB };
 const LONG: Bounds = { lane: "long", seconds: 300, memory: 1792 * MB, output: 1024 * MB };
-/** Input above this many bytes is long work, whatever the task. */
+/** Larger input is long work, whatever the task. */
 const LARGE = MB;
 
 const BY_TASK: Record<TaskName, Bounds> = {
@@ -30,14 +30,16 @@ const BY_TASK: Record<TaskName, Bounds> = {
   archive: LONG,
 };
 
-/** The bounds of an order whose input has a size in bytes. */
+/** Returns the limits of an order by the size of its input in bytes. */
 export function boundsOf(order: Exclude<Order, { kind: "warm" }>, size: number): Bounds {
   if (order.kind === "read") return LONG;
   const bounds = BY_TASK[order.name];
   return bounds.lane === "quick" && size > LARGE && order.name !== "body" ? { ...LONG, seconds: 120 } : bounds;
 }
 
-/** How many processes work at once in a lane, and how many of them for one person; how many orders of one person may wait. */
+/**
+ * How many processes work at once in a lane, and how many of them for one user; how many orders of one user may wait.
+ */
 export const SLOTS: Record<Lane, { all: number; each: number }> = {
   quick: { all: 4, each: 2 },
   long: { all: 4, each: 2 },

@@ -5,22 +5,27 @@ import { type Bounds, boundsOf, type Lane, MOST_WAITING, SLOTS } from "./limits"
 import type { ReadProgress, ReadWork } from "./read";
 import { carryOut, type Order, type Reply, type TaskInput, type TaskName, type TaskOutput } from "./tasks";
 
-/** On whose behalf an order is carried out, and what ends it early. */
+/** Whose order it is, and a signal that aborts it. */
 export interface Asker {
   owner: string;
   signal?: AbortSignal | undefined;
 }
 
-/** Does what is asked outside of the server's own thread. */
+/** Does work outside the server's own thread. */
 export interface Work {
-  /** Runs a task to its end. Throws the Failure by which it refuses its input, or `too-large` where it went past a limit; an aborted one throws the reason of its signal. */
+  /**
+   * Runs a task. Throws the Failure by which it refuses its input, or `too-large` when it exceeds a limit; an aborted
+   * task throws the reason of its signal.
+   */
   run<T extends TaskName>(task: T, input: TaskInput<T>, asker: Asker): Promise<TaskOutput<T>>;
-  /** Reads a document or presentation and tells what was made as it goes on. Throws as `run` does; ends without a word when it is aborted. */
+  /**
+   * Reads a document or presentation and yields its progress. Throws as `run` does; ends silently when it is aborted.
+   */
   read(work: ReadWork, asker: Asker): AsyncIterable<ReadProgress>;
   close(): Promise<void>;
 }
 
-/** In this thread: for tests, and where the server runs from source. */
+/** Does the work in this thread: for tests, and where the server runs from source. */
 export const inlineWork: Work = {
   run: async (name, input, { signal }) => {
     signal?.throwIfAborted();
@@ -49,15 +54,17 @@ interface Entry {
   worker?: Worker;
 }
 
-/** How often the memory of working processes is looked at, in milliseconds. */
+/** How often the memory of busy processes is checked, in milliseconds. */
 const WATCH = 100;
-/** A process is replaced after this many orders, so that what packages keep does not grow without end. */
+/** A process is replaced after this many orders, so that memory held by packages does not grow without end. */
 const MOST_ORDERS = 40;
 /** How many idle processes are kept warm. */
 const IDLE = 2;
 const PAGE_SIZE = 4096;
 
-/** Bytes of memory that a process has in use, or 0 where the system does not say (proc(5), statm: resident pages). */
+/**
+ * Returns the bytes of memory that a process uses; 0 where the system does not say (proc(5), statm: resident pages).
+ */
 function memoryOf(pid: number | undefined): number {
   try {
     return Number(readFileSync(`/proc/${pid}/statm`, "latin1").split(" ")[1]) * PAGE_SIZE;
@@ -66,7 +73,7 @@ function memoryOf(pid: number | undefined): number {
   }
 }
 
-/** Bytes in a value that goes to a process or comes from one, as far as files and texts make them. */
+/** Returns the bytes of the files and texts in a value that is sent to or from a process. */
 export function sizeOf(value: unknown): number {
   if (value instanceof Uint8Array) return value.byteLength;
   if (typeof value === "string") return value.length;
@@ -85,13 +92,15 @@ const describe = (order: Task) =>
       ? (order.input as { name: string }).name
       : order.name;
 
-/** One process and the order that it carries out. */
+/** One process and its current order. */
 class Worker {
   readonly child: ChildProcess;
   entry: Entry | undefined;
   done = 0;
   private timer: NodeJS.Timeout | undefined;
-  /** Whether it was ended from here, and why, as a sentence: its last reply may still arrive, but it takes no further order. */
+  /**
+   * Whether this pool ended it, and why, as a sentence: its last reply may still arrive, but it gets no further order.
+   */
   private stopped = false;
   private reason: Failure | undefined;
 
@@ -109,12 +118,12 @@ class Worker {
     this.child.on("message", (reply: Reply) => this.receive(reply));
     this.child.on("error", () => this.ended(null, null));
     this.child.on("exit", (code, signal) => this.ended(code, signal));
-    // One that waits for work does not keep the server from ending.
+    // An idle process does not keep the server from ending.
     this.child.unref();
     this.child.channel?.unref();
   }
 
-  /** Lets it prepare for the first file; one that is needed at once skips this, which takes longer than most files. */
+  /** Prepares it for the first file. One that is needed at once skips this, which takes longer than most files. */
   warm(fonts: string): this {
     this.send({ kind: "warm", fonts });
     return this;
@@ -189,7 +198,8 @@ class Worker {
   private ended(code: number | null, signal: NodeJS.Signals | null): void {
     clearTimeout(this.timer);
     const { entry } = this;
-    // An engine that has used up its heap aborts, and the kernel kills; all else is a fault in what reads or writes.
+    // An engine that has used up its heap aborts, and the kernel kills; everything else is a fault in the code that
+    // reads or writes.
     const memory = code === 134 || signal === "SIGABRT" || signal === "SIGKILL";
     const reason =
       this.reason ??
@@ -225,7 +235,10 @@ class Worker {
   }
 }
 
-/** Worker processes in two lanes. In each, the person who has the fewest at work comes next, so that nobody's files hold up another's. */
+/**
+ * Worker processes in two lanes. In each, the user with the fewest running orders comes next, so that nobody's files
+ * hold up another's.
+ */
 export class ProcessPool implements Work {
   private readonly waiting: Entry[] = [];
   private readonly workers = new Set<Worker>();
@@ -282,7 +295,7 @@ export class ProcessPool implements Work {
     }
   }
 
-  /** Puts an order in its lane; returns what takes it out again and ends its process. */
+  /** Queues an order in its lane. Returns a function that removes it and ends its process. */
   private enter(
     order: Task,
     { owner, signal }: Asker,
@@ -336,7 +349,7 @@ export class ProcessPool implements Work {
     return count;
   }
 
-  /** Gives every free slot to the order that comes next in its lane. */
+  /** Gives every free slot to the next order in its lane. */
   private next(): void {
     if (this.closed) return;
     for (const lane of ["quick", "long"] as const) {
@@ -369,7 +382,7 @@ export class ProcessPool implements Work {
       if (at >= 0) this.idle.splice(at, 1);
       if (worker.child.exitCode === null && worker.child.signalCode === null) worker.stop();
     }
-    // A process that cannot even start would be made again without end: the next one is made when there is work.
+    // A process that cannot start would be created again and again: the next one is created when there is work.
     if (worker.done > 0) this.refill();
     this.next();
   }

@@ -7,15 +7,15 @@ import { readFile } from "./read";
 import { sampleDocument, samplePresentation } from "./sample";
 import { carryOut, type Order, type Reply } from "./tasks";
 
-/** The program of a worker process: it carries out one order after the other and is ended from outside when one goes past a limit. */
+/** The program of a worker process: it carries out orders one by one, and is killed when one exceeds a limit. */
 
 const say = (reply: Reply) => process.send?.(reply);
 
 try {
-  // When the machine runs out of memory the kernel ends workers first, never the server or the database.
+  // When the machine runs out of memory, the kernel kills workers first, never the server or the database.
   writeFileSync("/proc/self/oom_score_adj", "1000");
 } catch {
-  // Not on Linux, or not permitted: the limits of the pool still hold.
+  // Not on Linux, or not permitted: the limits of the pool still apply.
 }
 
 /** Reads samples, so that the code that reads files is compiled and the fonts are open before the first file comes. */
@@ -23,7 +23,7 @@ async function warm(fonts: string): Promise<void> {
   const samples = { "sample.docx": sampleDocument(), "sample.pptx": samplePresentation(fontsIn(fonts)) };
   for (const [name, bytes] of Object.entries(samples)) {
     for await (const _ of readFile({ fonts, name, bytes, deck: "sample", document: "sample" })) {
-      // Only the work counts.
+      // Only the effect on the process counts.
     }
   }
 }
@@ -50,7 +50,7 @@ process.on("message", async (order: Order) => {
   }
 });
 process.on("disconnect", () => process.exit(0));
-// A computation without end does not hear that the server is gone: a thread beside it looks whose child this is.
+// An endless computation does not notice that the server is gone: a thread beside it watches the parent process.
 new Thread(
   "const { ppid } = process; setInterval(() => process.ppid === ppid || process.kill(process.pid, 'SIGKILL'), 1000);",
   { eval: true },

@@ -27,7 +27,7 @@ import type { Block, Lines } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { fontsIn } from "@unitext/node";
 
-/** A document to be made into slides. */
+/** A file to read. */
 export interface ReadWork {
   fonts: string;
   name: string;
@@ -36,13 +36,17 @@ export interface ReadWork {
   document: string;
 }
 
-/** What reading gives as it goes on: first the deck's head and pictures, then the first slides, the whole text, the other slides as they are made, pictures that were drawn anew, and last what could not be taken as it stood. With the slides of a presentation its head grows. */
+/**
+ * The progress of reading: first the deck's metadata and pictures, then the first slides, the whole text, further
+ * slides, converted pictures, and last what was changed or left out. The metadata of a presentation grow with its
+ * slides.
+ */
 export type ReadProgress =
   | {
       kind: "head";
       metadata: DeckMetadata;
       blobs: Map<string, Uint8Array>;
-      typed: boolean /** How many slides the file has, where it says so. */;
+      typed: boolean /** The number of slides in the file, where it says so. */;
       of?: number;
     }
   | { kind: "text"; text: string; pages: number }
@@ -53,9 +57,12 @@ export type ReadProgress =
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 export const isSource = (name: string): boolean => extensionOf(name) in SOURCES;
 
-/** Words on a page of a document, to say how far reading is (common practice, no source). */
+/** Words on a page of a document, to tell how far reading is (common practice, no source). */
 const PAGE = 400;
-/** The first slides are handed over at once; later ones in larger lots, so that each costs the server little and the page takes it in without a pause. */
+/**
+ * The first slides are handed over at once, later ones in larger batches, so that each costs the server little and the
+ * page takes it in without a pause.
+ */
 const FIRST = 6;
 const LOT = { slides: 24, milliseconds: 200 };
 
@@ -71,12 +78,12 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
   return at < 0 ? null : at + 1;
 }
 
-/** Reads a document and makes its slides, or a presentation as it is. Throws a Failure for a file that is refused. */
+/** Reads a document and generates its slides, or reads a presentation. Throws a Failure for a refused file. */
 export async function* readFile(work: ReadWork): AsyncGenerator<ReadProgress> {
   yield* isPresentation(work.name) ? readPresentation(work) : readDocument(work);
 }
 
-/** Files that are stretches of a larger one as files of their own: a message to another thread takes all along that lies behind them. */
+/** Copies files that are views of a larger buffer: a message to another thread would take the whole buffer along. */
 const splitPages = (blobs: Map<string, Uint8Array>) =>
   new Map(
     [...blobs].map(([sum, bytes]) => [sum, bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice()]),
@@ -163,7 +170,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   }
   if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
   if (!whole) yield rest();
-  // Pictures that are drawn anew take longer than all else: the slides are there, and get them one by one.
+  // Converting pictures takes longest: the slides are there already, and get them one by one.
   const drawings = new PictureConverter(sha256);
   for (const one of undrawn) {
     const drawn = { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn: new Map([one]) };

@@ -9,7 +9,7 @@ const paragraph = (text: string, style = "") =>
   `<w:p>${style ? `<w:pPr><w:pStyle w:val="${style}"/></w:pPr>` : ""}<w:r><w:t>${text}</w:t></w:r></w:p>`;
 const cell = (text: string) => `<w:tc>${paragraph(text)}</w:tc>`;
 
-/** A small .docx with headings, prose and tables: what a reader is warmed with. */
+/** Returns a small .docx with headings, prose and tables, to warm up a reader. */
 export function sampleDocument(sections = 60): Uint8Array {
   const parts = Array.from(
     { length: sections },
@@ -26,7 +26,7 @@ export function sampleDocument(sections = 60): Uint8Array {
   );
 }
 
-/** A .pptx with words, shapes and tables as other programs write it: what a reader is warmed with. */
+/** Returns a .pptx with text, shapes and tables as other programs write it, to warm up a reader. */
 export function samplePresentation(fonts: FontSet, count = 12): Uint8Array {
   const slide = (nth: number): Slide => ({
     id: `s${nth}`,

@@ -32,14 +32,14 @@ export interface NamedFile {
   bytes: Uint8Array;
   name: string;
 }
-/** A deck that a text or file became, before it is stored; `text` is what Write shows for it. */
+/** A deck made from a text or file, before it is stored; `text` is what Write shows for it. */
 export interface MadeDeck {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
   text: string | null;
   report: Report | null;
 }
-/** A document read for a deck that exists, with its picture files. */
+/** A document read for an existing deck, with its picture files. */
 export interface ReadDocument {
   document: DocumentText;
   blobs: Map<string, Uint8Array>;
@@ -68,7 +68,7 @@ function deckFrom({ deck, blobs, text, adapted, left }: ReadResult): MadeDeck {
 async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRule }): Promise<ReadDocument> {
   const source = readSource(bytes, name, extensionOf(name) as SourceKind, rule);
   for (const _ of source.manuscript.blocks) {
-    // Read to the end, so that the text and the problems are complete.
+    // Read to the end, so that text and problems are complete.
   }
   const { problems } = source.manuscript;
   const taken = takePictures(source.pictures, sha256, problems);
@@ -101,7 +101,7 @@ export function parseBody({ bytes, schema }: { bytes: Uint8Array; schema: BodyNa
   return checked(BODIES[schema], wellFormed(value), "The request");
 }
 
-/** Presentations, pages and archives do not get smaller by being packed again. */
+/** Presentations, pages and archives do not get smaller by being compressed again. */
 const PACKED = /\.(pptx|odp|docx|zip|pdf)$/;
 
 function archive(files: ReadonlyMap<string, Uint8Array>): Uint8Array {
@@ -111,13 +111,13 @@ function archive(files: ReadonlyMap<string, Uint8Array>): Uint8Array {
 }
 
 /**
- * Everything that is done with what a person sends: each task runs in a process of its own, never in the server's.
- * A task returns its result, or yields progress when it is a generator.
+ * Everything that is done with users' input: each task runs in a process of its own, never in the server's. A task
+ * returns its result, or yields progress when it is a generator.
  */
 export const TASKS = {
   /** Makes a deck of a text that was typed or pasted. */
   text: deckFromText,
-  /** Reads a short text or a `.json` deck, whole. */
+  /** Reads a short text or a `.json` deck. */
   file: async ({ bytes, name }: NamedFile): Promise<MadeDeck> =>
     deckFrom(await withDrawings(readDeck(bytes, name, { newId, sha256 }), sha256)),
   /** Reads the pages of a PDF as pictures. */
@@ -130,7 +130,7 @@ export const TASKS = {
   picture: readPicture,
   /** Writes a deck in a format. */
   write: (work: ExportWork): Promise<Uint8Array> => exportDeck(work),
-  /** Says what writing a deck in a format keeps, adapts and leaves out. */
+  /** Reports what writing a deck in a format keeps, adapts and leaves out. */
   report: ({ deck, format, sheets }: { deck: Deck; format: WritableFormat; sheets: Sheets }): Report =>
     writeReport(deck, format, undefined, sheets),
   /** Packs files into an archive. */
@@ -143,12 +143,12 @@ export type TaskName = keyof typeof TASKS;
 export type TaskInput<T extends TaskName> = Parameters<(typeof TASKS)[T]>[0];
 export type TaskOutput<T extends TaskName> = Awaited<ReturnType<(typeof TASKS)[T]>>;
 
-/** What a worker process is told to do: a task, or a file to be read with its progress told. */
+/** An order for a worker process: to prepare, to carry out a task, or to read a file with progress. */
 export type Order =
   | { kind: "task"; name: TaskName; input: unknown }
   | { kind: "read"; work: ReadWork }
   | { kind: "warm"; fonts: string };
-/** What it says: progress of reading, its result, or why it could not be done. */
+/** A reply of a worker process: progress, a result, or why it failed. */
 export type Reply =
   | { kind: "progress"; progress: ReadProgress }
   | { kind: "done"; result?: unknown }

@@ -24,7 +24,7 @@ import {
   step,
   moveOut,
 } from "@unitext/core/edit";
-import { familyOf, nameOf, newSlide, plainText, slideIndex } from "@unitext/core/model";
+import { familyOf, nameOf, newSlide, plainText, slideIndex, must } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
 import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
@@ -124,7 +124,7 @@ export default function Arrange() {
   };
   const count = (verb: string) => {
     const moved = roots(deck, selected);
-    return moved.length === 1 ? `${verb} slide ${numbers.get(moved[0] as string)}` : `${verb} ${moved.length} slides`;
+    return moved.length === 1 ? `${verb} slide ${numbers.get(must(moved[0]))}` : `${verb} ${moved.length} slides`;
   };
 
   const acts = {
@@ -148,9 +148,7 @@ export default function Arrange() {
     delete: () => {
       const at = slideIndex(deck, selected[0] ?? "");
       const words =
-        selected.length === 1
-          ? `Deleted slide ${numbers.get(selected[0] as string)}`
-          : `Deleted ${selected.length} slides`;
+        selected.length === 1 ? `Deleted slide ${numbers.get(must(selected[0]))}` : `Deleted ${selected.length} slides`;
       const next =
         deck.slides.slice(at + 1).find(({ id }) => !chosen.has(id)) ??
         deck.slides
@@ -221,7 +219,7 @@ export default function Arrange() {
     const ids = findSlides(deck.slides, to.words, to.mark, (slide) => (measureOf(slide)?.overflow ?? 0) > 0);
     if (ids.length) {
       select([...ids].reverse());
-      const at = rows.findIndex((row) => row.main.id === familyRoot(ids[0] as string));
+      const at = rows.findIndex((row) => row.main.id === familyRoot(must(ids[0])));
       if (at >= 0) virtual.scrollToIndex(Math.floor(at / perSheet), { align: "auto" });
     }
   };
@@ -307,7 +305,7 @@ export default function Arrange() {
     setLanding(undefined);
     if (at) {
       const ids = chosen.has(String(event.active.id)) ? selected : [String(event.active.id)];
-      const moved = ids.length === 1 ? `Moved slide ${numbers.get(ids[0] as string)}` : `Moved ${ids.length} slides`;
+      const moved = ids.length === 1 ? `Moved slide ${numbers.get(must(ids[0]))}` : `Moved ${ids.length} slides`;
       session.apply(moveTo(deck, ids, placeFor(at)), { words: `${moved} ${landingWords(at, deck.slides)}` });
     }
   };

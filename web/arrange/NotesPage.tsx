@@ -1,5 +1,5 @@
 import { notesToText, textToNotes } from "@unitext/core/edit";
-import { hasNotes, nameOf, secondsOf, type Slide, textOf } from "@unitext/core/model";
+import { hasNotes, nameOf, secondsOf, type Slide, textOf, must } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { nanoid } from "nanoid";
 import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
@@ -191,7 +191,7 @@ export default function NotesPage() {
           )}
           <div style={{ height: rows.getTotalSize(), position: "relative" }}>
             {rows.getVirtualItems().map(({ index, start, key }) => {
-              const { slide, number } = shown[index] as (typeof shown)[number];
+              const { slide, number } = must(shown[index]);
               return (
                 <div
                   key={key}

@@ -1,4 +1,4 @@
-import { metadataOf, type Slide } from "@unitext/core/model";
+import { metadataOf, must } from "@unitext/core/model";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { type Clipped, clippedDeck } from "./clipboard";
@@ -25,8 +25,8 @@ export function PasteDialog({
   // Drawn in two looks it is two slides to the drawing.
   const twin = useMemo(
     () => ({
-      match: { ...(clipped.slides[0] as Slide), parent: null },
-      keep: { ...(clipped.slides[0] as Slide), parent: null },
+      match: { ...must(clipped.slides[0]), parent: null },
+      keep: { ...must(clipped.slides[0]), parent: null },
     }),
     [clipped],
   );

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
 import { putSkeleton, removeSkeleton, SKELETONS, type SkeletonPlace } from "@unitext/core/generate";
 import { nanoid } from "nanoid";
@@ -17,7 +18,7 @@ const remembered = () => {
 export function SkeletonDialog({ onClose }: { onClose: () => void }) {
   const { deck, selected, session } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);
-  const [text, setText] = useState(() => remembered() || (Object.values(SKELETONS)[0] as readonly string[]).join("\n"));
+  const [text, setText] = useState(() => remembered() || must(Object.values(SKELETONS)[0]).join("\n"));
   const [place, setPlace] = useState<SkeletonPlace>("slide");
   useEffect(() => dialog.current?.showModal(), []);
   const parts = text

@@ -1,5 +1,5 @@
 import { NAME_FIELDS, suggestParts, rangesOf, type SplitBy } from "@unitext/core/divide";
-import { nameOf, secondsOf, type Slide } from "@unitext/core/model";
+import { nameOf, secondsOf, type Slide, must } from "@unitext/core/model";
 import { Begun } from "@unitext/server/api";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Plus, X } from "lucide-react";
@@ -189,17 +189,17 @@ export default function Split() {
   const unplaced = deck.slides.map((_, nth) => nth + 1).filter((number) => !inParts.has(number));
 
   const set = (at: number, change: Partial<Column>) =>
-    setColumns((now) => now.with(at, { ...(now[at] as Column), ...change }));
+    setColumns((now) => now.with(at, { ...must(now[at]), ...change }));
   const mark = useRef((at: number, number: number) => {
     setColumns((now) => {
-      const column = now[at] as Column;
+      const column = must(now[at]);
       drag.current = !column.numbers.includes(number);
       return now.with(at, { ...column, numbers: marked(column.numbers, number, drag.current) });
     });
   }).current;
   const over = useRef((at: number, number: number) =>
     setColumns((now) =>
-      now.with(at, { ...(now[at] as Column), numbers: marked((now[at] as Column).numbers, number, drag.current) }),
+      now.with(at, { ...must(now[at]), numbers: marked(must(now[at]).numbers, number, drag.current) }),
     ),
   ).current;
   const pick = (numbers: readonly number[]) => numbers.flatMap((number) => deck.slides[number - 1] ?? []);
@@ -382,7 +382,7 @@ export default function Split() {
             </div>
             <div role="rowgroup" style={{ height: rows.getTotalSize(), position: "relative" }}>
               {rows.getVirtualItems().map(({ index, start }) => {
-                const slide = deck.slides[index] as Slide;
+                const slide = must(deck.slides[index]);
                 return (
                   <Row
                     key={slide.id}

@@ -1,4 +1,4 @@
-import { elementWords, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf } from "@unitext/core/model";
+import { elementWords, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf, must } from "@unitext/core/model";
 
 /** What slides can be looked for beside their words. */
 export const MARKS = {
@@ -25,8 +25,7 @@ export function findSlides(
     "no notes": (slide) => !slide.hidden && !hasNotes(slide),
     overflow: full,
     hidden: ({ hidden }) => hidden,
-    broken: (slide) =>
-      slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(slideLink(to) as string)),
+    broken: (slide) => slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(must(slideLink(to)))),
     look: ({ theme }) => theme !== undefined,
     comments: ({ comments }) => (comments?.length ?? 0) > 0,
   };

@@ -1,5 +1,5 @@
 import { parseRanges, type SuggestedPart, rangesOf, resolvePlan, type SplitPlan } from "@unitext/core/divide";
-import { countWords, type Deck, secondsOf, type Slide, slideTexts, textOf } from "@unitext/core/model";
+import { countWords, type Deck, secondsOf, type Slide, slideTexts, textOf, must } from "@unitext/core/model";
 
 /** A column of the split table: a name, and slides as numbers in the order in which the part has them. */
 export interface Column {
@@ -12,7 +12,7 @@ export interface Column {
 export function marked(numbers: readonly number[], number: number, on: boolean): number[] {
   if (!on) return numbers.filter((other) => other !== number);
   if (numbers.includes(number)) return [...numbers];
-  const rising = numbers.every((other, at) => at === 0 || other > (numbers[at - 1] as number));
+  const rising = numbers.every((other, at) => at === 0 || other > must(numbers[at - 1]));
   if (!rising) return [...numbers, number];
   const at = numbers.findIndex((other) => other > number);
   return at < 0 ? [...numbers, number] : numbers.toSpliced(at, 0, number);
@@ -32,7 +32,7 @@ export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly Suggest
   return proposed.map(({ name, slides }) => ({
     key: key(),
     name,
-    numbers: slides.map((id) => numbers.get(id) as number),
+    numbers: slides.map((id) => must(numbers.get(id))),
   }));
 }
 

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { type PointerEvent as ReactPointerEvent, type RefObject, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 
@@ -42,7 +43,7 @@ export function useBand(scroller: RefObject<HTMLDivElement | null>): {
       const hit = [...box.querySelectorAll<HTMLElement>("[data-thumb]")].flatMap((thumb) => {
         const own = thumb.getBoundingClientRect();
         return own.left < rect.right && own.right > rect.left && own.top < rect.bottom && own.bottom > rect.top
-          ? [thumb.dataset.thumb as string]
+          ? [must(thumb.dataset.thumb)]
           : [];
       });
       const order = new Set([...before, ...hit]);

@@ -1,5 +1,5 @@
 import { moveTo, placeOf } from "@unitext/core/edit";
-import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex } from "@unitext/core/model";
+import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } from "@unitext/core/model";
 import { memo, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
@@ -130,7 +130,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
       setLanding(undefined);
       if (!inside)
         session.apply(moveTo(deck, moving, place(id, after)), {
-          words: `Moved ${moving.length === 1 ? `slide ${numbers.get(moving[0] as string)}` : `${moving.length} slides`} ${said(id, after)}`,
+          words: `Moved ${moving.length === 1 ? `slide ${numbers.get(must(moving[0]))}` : `${moving.length} slides`} ${said(id, after)}`,
         });
     },
   };

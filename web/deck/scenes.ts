@@ -1,5 +1,5 @@
 import { cssFamily, type Scene } from "@unitext/core/layout";
-import { type Deck, type DeckMetadata, metadataOf, type Slide, textHash } from "@unitext/core/model";
+import { type Deck, type DeckMetadata, metadataOf, type Slide, textHash, must } from "@unitext/core/model";
 import { useEffect, useLayoutEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { core } from "../worker";
 
@@ -94,7 +94,7 @@ async function work(): Promise<void> {
   try {
     while (waiting.size) {
       const all = [...waiting.values()];
-      const metadata = (all.at(-1) as Wanted).metadata;
+      const metadata = must(all.at(-1)).metadata;
       const asked = all
         .filter((wanted) => wanted.metadata === metadata)
         .slice(-24)
@@ -123,10 +123,10 @@ async function work(): Promise<void> {
       const { scenes: laid, faces: needed } = result;
       await openFaces(needed);
       batch.forEach(({ slide, number, content }, nth) => {
-        const scene = laid[nth] as Scene;
+        const scene = must(laid[nth]);
         hold(slide, number, metadata, scene);
         byContent.set(content, scene);
-        if (byContent.size > KEPT) byContent.delete(byContent.keys().next().value as string);
+        if (byContent.size > KEPT) byContent.delete(must(byContent.keys().next().value));
       });
       announce();
     }
@@ -182,7 +182,7 @@ export function useMeasures(deck: Deck, metadata: DeckMetadata): (slide: Slide) 
         if (!batch.length) continue;
         const found = await core.measure(metadata, batch);
         batch.forEach((slide, nth) => {
-          measures.set(slide, { key, measure: found[nth] as Measure });
+          measures.set(slide, { key, measure: must(found[nth]) });
         });
         announce();
       }

@@ -1,5 +1,5 @@
 import { apply, type Change } from "@unitext/core/edit";
-import { type Deck, emptyDeck, newSlide, plainText, textOf } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, textOf, must } from "@unitext/core/model";
 import type { ChangeRequest } from "@unitext/server/api";
 
 /** A stand-in for the server: one deck, its log, and a network that can be cut. */
@@ -210,9 +210,9 @@ describe("a deck open in a page", () => {
     session.apply(hide("a"));
     session.close();
     const [outbox] = [...stored.values()];
-    const { changes } = JSON.parse(outbox as string) as ChangeRequest;
+    const { changes } = JSON.parse(must(outbox)) as ChangeRequest;
     backend.current.online = true;
-    backend.current.take(changes[0]?.id as string, changes[0]?.change as Change);
+    backend.current.take(must(changes[0]?.id), must(changes[0]?.change));
     const again = await open();
     expect(hidden(again.snapshot().deck)).toEqual(["a"]);
     expect(backend.current.version).toBe(1);

@@ -1,5 +1,5 @@
 import { duplicates, type MergeSource, type MergeOptions } from "@unitext/core/divide";
-import { metadataOf, type Theme } from "@unitext/core/model";
+import { metadataOf, type Theme, must } from "@unitext/core/model";
 import { DeckList, DeckState } from "@unitext/server/api";
 import { ArrowDown, ArrowUp, GripVertical, ListPlus, X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
@@ -110,7 +110,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
       const from = now.findIndex((item) => item.id === id);
       const target = Math.max(0, Math.min(now.length - 1, to));
       if (from < 0 || from === target) return now;
-      const item = now[from] as Listed;
+      const item = must(now[from]);
       return now.toSpliced(from, 1).toSpliced(target, 0, item);
     });
   const order = () => {

@@ -1,5 +1,5 @@
 import { groupByName, type MergeSource, matchName, parseRanges } from "@unitext/core/divide";
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import type { DeckRow } from "@unitext/server/api";
 
 /** A deck of the list: all of its slides, or those typed. */
@@ -38,8 +38,8 @@ export function ordered(list: readonly Found[], column: number | "name"): Found[
 /** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
 export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
   if (!slides.trim()) return undefined;
-  return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map(
-    (number) => deck.slides[number - 1]?.id as string,
+  return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map((number) =>
+    must(deck.slides[number - 1]?.id),
   );
 }
 

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { COMMANDS, type CommandName, keyOf, keysVersion, setKey, subscribeKeys, written } from "./commands";
 
@@ -51,7 +52,7 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
                   <li key={name} className="hairline flex items-center gap-3 border-t py-1">
                     <span className="flex-1">{COMMANDS[name].label}</span>
                     {clash(name) && (
-                      <span className="text-error text-sm">also: {COMMANDS[clash(name) as CommandName].label}</span>
+                      <span className="text-error text-sm">also: {COMMANDS[must(clash(name))].label}</span>
                     )}
                     <button
                       type="button"

@@ -11,6 +11,7 @@ import {
   type SlotRole,
   stepsForm,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -61,7 +62,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
               draft.has(element.id)
                 ? ({
                     ...element,
-                    frame: draft.get(element.id) as Frame,
+                    frame: must(draft.get(element.id)),
                     rotation: draft.get(element.id)?.rotation ?? 0,
                   } as Element)
                 : element,
@@ -193,7 +194,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
       {
         kind: "setElement",
         slide: given.id,
-        element: { ...element, frame: element.frame ?? (frames.get(element.id) as Frame), crop: next },
+        element: { ...element, frame: element.frame ?? must(frames.get(element.id)), crop: next },
       },
       { words: "Cropped a picture" },
     );
@@ -352,9 +353,9 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
             <CropPane
               picture={cut}
               asset={deck.assets[cut.source]}
-              frame={frames.get(cut.id) as Frame}
+              frame={must(frames.get(cut.id))}
               scale={scale}
-              style={at(frames.get(cut.id) as Frame)}
+              style={at(must(frames.get(cut.id)))}
               onCrop={(next) => crop(cut, next)}
               onLeave={() => setCropping(undefined)}
             />
@@ -444,7 +445,6 @@ function pressable(width: number, height: number): React.CSSProperties {
 export const NO_CROP: Crop = { left: 0, top: 0, right: 0, bottom: 0 };
 const isLight = (colour: string) =>
   [1, 3, 5].reduce(
-    (sum, from, nth) =>
-      sum + Number.parseInt(colour.slice(from, from + 2), 16) * ([0.2126, 0.7152, 0.0722][nth] as number),
+    (sum, from, nth) => sum + Number.parseInt(colour.slice(from, from + 2), 16) * must([0.2126, 0.7152, 0.0722][nth]),
     0,
   ) > 150;

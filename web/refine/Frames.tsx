@@ -1,4 +1,4 @@
-import type { Frame } from "@unitext/core/model";
+import { type Frame, must } from "@unitext/core/model";
 import { type ComponentType, useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
 import { styleNonce } from "../shell/nonce";
@@ -98,7 +98,7 @@ export function Frames({
       {targets.length > 0 && (
         <Moveable
           ref={moveable}
-          target={targets.length === 1 ? (targets[0] as HTMLElement) : targets}
+          target={targets.length === 1 ? must(targets[0]) : targets}
           container={stage}
           cspNonce={styleNonce}
           draggable

@@ -16,6 +16,7 @@ import {
   type Trigger,
   TRIGGERS,
   withSteps,
+  must,
 } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { Measure } from "./Measure";
@@ -231,7 +232,7 @@ export function Motion({
   /** Puts an entrance a place earlier or later. */
   const move = (at: number, by: -1 | 1) => {
     const order = coming.map(({ element }) => element.id);
-    [order[at], order[at + by]] = [order[at + by] as string, order[at] as string];
+    [order[at], order[at + by]] = [must(order[at + by]), must(order[at])];
     const elements = orderedEntrances({
       ...slide,
       elements: slide.elements.map((element) =>

@@ -1,5 +1,5 @@
 import { insertColumn, deleteColumn, deleteRow, insertRow } from "@unitext/core/edit";
-import { plainText, type TableElement, textOf } from "@unitext/core/model";
+import { plainText, type TableElement, textOf, must } from "@unitext/core/model";
 import { useState } from "react";
 import { Grid } from "./Grid";
 import type { Acts } from "./selection";
@@ -33,7 +33,7 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
               text: run.text,
             })),
           }));
-          (rows[change.y] as (typeof cell | null)[])[change.x] = { ...cell, text };
+          must(rows[change.y])[change.x] = { ...cell, text };
         }
         return { ...element, rows };
       },

@@ -1,4 +1,4 @@
-import type { ChartElement, Series } from "@unitext/core/model";
+import { type ChartElement, type Series, must } from "@unitext/core/model";
 import type { GridCell } from "./Grid";
 
 /** A number as people type it, with a point or a comma; null where there is none. */
@@ -57,7 +57,7 @@ export function withCells(
       if (own) own.name = text.trim();
     } else if (x === 0) {
       if (!scatter) categories[y - 1] = text.trim();
-      else for (const one of series) (one.x as (number | null)[])[y - 1] = numberOf(text);
+      else for (const one of series) must(one.x)[y - 1] = numberOf(text);
     } else if (own) own.values[y - 1] = numberOf(text);
   }
   return { ...chart, categories, series };

@@ -1,4 +1,4 @@
-import type { ChartElement, RichText } from "@unitext/core/model";
+import { type ChartElement, type RichText, must } from "@unitext/core/model";
 import fc from "fast-check";
 import { chartCells, numberOf, withAxis, withCells, without, withoutPlace, withPlace, withSeries } from "./chartdata";
 import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
@@ -106,7 +106,7 @@ describe("the data of a chart", () => {
   it("has rows and series added and taken out, and keeps the last of each", () => {
     expect(words(withPlace(chart, "row", 1))).toEqual(["|North", "Jan|1", "|", "Feb|"]);
     expect(words(withPlace(chart, "column", 1))).toEqual(["|North|", "Jan|1|", "Feb||"]);
-    expect(words(withoutPlace(chart, "row", 1) as ChartElement)).toEqual(["|North", "Feb|"]);
+    expect(words(must(withoutPlace(chart, "row", 1)))).toEqual(["|North", "Feb|"]);
     expect(withoutPlace(chart, "column", 1)).toBeUndefined();
     // Colours of single points stay with their points.
     const coloured = withSeries(chart, 0, (series) => ({ ...series, points: ["#112233", "#445566"] }));

@@ -12,7 +12,16 @@ import {
   expandToGroups,
 } from "@unitext/core/edit";
 import type { Scene } from "@unitext/core/layout";
-import { cutText, ARRANGEMENTS, type Element, type Frame, slotsOf, type Slide, textOf } from "@unitext/core/model";
+import {
+  cutText,
+  ARRANGEMENTS,
+  type Element,
+  type Frame,
+  slotsOf,
+  type Slide,
+  textOf,
+  must,
+} from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useDeck } from "../deck/DeckContext";
 
@@ -49,7 +58,7 @@ export const slotName = (slot: string) => SLOTS[slot] ?? slot;
 
 /** What an element is called: its place on the slide, or its kind, and its first words or name. */
 export function nameOfElement(element: Element): string {
-  const kind = element.slot && SLOTS[element.slot] ? (SLOTS[element.slot] as string) : KINDS[element.kind];
+  const kind = element.slot && SLOTS[element.slot] ? must(SLOTS[element.slot]) : KINDS[element.kind];
   const words =
     element.kind === "text" || element.kind === "shape"
       ? textOf(element.text).replace(/\s+/g, " ").trim()
@@ -100,10 +109,10 @@ export function useActs(
       .map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
     if (changes.length) session.apply(batch(changes), { words });
   };
-  const framed = elements.flatMap((element) => (frames.get(element.id) ? [frames.get(element.id) as Frame] : []));
+  const framed = elements.flatMap((element) => (frames.get(element.id) ? [must(frames.get(element.id))] : []));
   const at = (next: readonly Frame[], words: string) =>
     set(
-      elements.map((element, nth) => (next[nth] ? placed(element, next[nth] as Frame) : element)),
+      elements.map((element, nth) => (next[nth] ? placed(element, next[nth]) : element)),
       words,
     );
   return {
@@ -164,9 +173,7 @@ export function useActs(
       const copies = elements.map((element): Element => {
         const { sourceShape: _, slot: __, binding: ___, ...rest } = element;
         const frame = frames.get(element.id) ?? { x: 100, y: 100, width: 300, height: 200 };
-        const groups = element.groups?.map(
-          (group) => names.get(group) ?? (names.set(group, nanoid(8)).get(group) as string),
-        );
+        const groups = element.groups?.map((group) => names.get(group) ?? must(names.set(group, nanoid(8)).get(group)));
         return {
           ...rest,
           id: nanoid(10),

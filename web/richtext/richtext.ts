@@ -10,6 +10,7 @@ import {
   type Run,
   run,
   RunProperties,
+  must,
 } from "@unitext/core/model";
 import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
@@ -196,7 +197,7 @@ export function toEditor(text: RichText): JSONContent {
       content: runs.flatMap(({ text: words, marks = [], link, properties, footnote }): JSONContent[] => {
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
         const held = [
-          ...marks.map((mark) => ({ type: EDITOR_NAMES[mark] as string })),
+          ...marks.map((mark) => ({ type: must(EDITOR_NAMES[mark]) })),
           ...(link ? [{ type: "link", attrs: { href: link } }] : []),
           ...(properties ? [{ type: "properties", attrs: { properties } }] : []),
         ];

@@ -1,5 +1,5 @@
 import type { CompareRow, CompareState, Comparison, Difference } from "@unitext/core/diff";
-import { type Deck, metadataOf, nameOf, type Slide } from "@unitext/core/model";
+import { type Deck, metadataOf, nameOf, type Slide, must } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type ReactNode, useMemo, useRef, useState } from "react";
 import { SmallSlide } from "../deck/SmallSlide";
@@ -109,7 +109,7 @@ export function CompareView({ comparison, here, there, act }: Props) {
       >
         <div style={{ height: virtual.getTotalSize(), position: "relative" }}>
           {virtual.getVirtualItems().map(({ index, start }) => {
-            const row = shown[index] as CompareRow;
+            const row = must(shown[index]);
             const { label, tone } = STATES[row.state];
             const slide = (row.here ?? row.there) as Slide;
             return (

@@ -1,7 +1,7 @@
 import type { Choice } from "@unitext/core/diff";
 import type { Following, TailorItem, TailorReview } from "@unitext/core/divide";
 
-import { metadataOf, nameOf, type Slide } from "@unitext/core/model";
+import { metadataOf, nameOf, type Slide, must } from "@unitext/core/model";
 import { OriginalStates } from "@unitext/server/api";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
@@ -91,7 +91,7 @@ export function TailorView() {
         <SmallSlide
           slide={slide}
           number={(theirs ? theirNumbers : numbers).get(slide.id) ?? 1}
-          metadata={theirs ? (heads.theirs as typeof heads.mine) : heads.mine}
+          metadata={theirs ? must(heads.theirs) : heads.mine}
           deck={theirs ? data.now.id : deck.id}
           width={208}
           label={theirs ? "In the original" : "Here"}

@@ -1,7 +1,7 @@
 import type { CompareRow, Comparison } from "@unitext/core/diff";
 import { restoreChange } from "@unitext/core/divide";
 import { type Change, insertAt, placeOf } from "@unitext/core/edit";
-import { type Deck, nameOf, slideIndex } from "@unitext/core/model";
+import { type Deck, nameOf, slideIndex, must } from "@unitext/core/model";
 import { DeckAt, DeckList, DeckState, Differs, History, type HistoryEntry, NamedVersions } from "@unitext/server/api";
 import { type FormEvent, useEffect, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
@@ -385,7 +385,7 @@ export default function Versions() {
                         disabled={!canEdit}
                         onClick={() =>
                           restore(
-                            compared.there as Deck,
+                            must(compared.there),
                             `Restored the state after “${at === "0" ? "the beginning" : label(Number(at))}”`,
                           )
                         }
@@ -424,7 +424,7 @@ export default function Versions() {
                                 <button
                                   type="button"
                                   className="btn btn-xs mt-2"
-                                  onClick={() => takeSlide(row, compared.there as Deck)}
+                                  onClick={() => takeSlide(row, must(compared.there))}
                                 >
                                   {row.here ? "Take this slide as it was" : "Put this slide back"}
                                 </button>

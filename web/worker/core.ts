@@ -12,7 +12,15 @@ import {
   takeReview,
 } from "@unitext/core/generate";
 import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
-import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata, nameOf, type Slide } from "@unitext/core/model";
+import {
+  type BreakRule,
+  type Deck,
+  DEFAULT_RULE,
+  type DeckMetadata,
+  nameOf,
+  type Slide,
+  must,
+} from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
 import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
@@ -107,7 +115,7 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
     return { made: list, problems: manuscript.problems, metadata: own };
   });
   kept.set(key, found);
-  if (kept.size > 4) kept.delete(kept.keys().next().value as string);
+  if (kept.size > 4) kept.delete(must(kept.keys().next().value));
   return found;
 }
 

@@ -1,5 +1,5 @@
 import type { Point } from "@unitext/core/generate";
-import type { PointChoice } from "@unitext/core/model";
+import { type PointChoice, must } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 
@@ -70,7 +70,7 @@ export function Points({
           {slides.length === 0 && <p className="py-8">No slide has prose that points could be taken from.</p>}
           <div style={{ height: rows.getTotalSize(), position: "relative" }}>
             {rows.getVirtualItems().map(({ index, start, key }) => {
-              const { title, points, line } = slides[index] as SlidePoints;
+              const { title, points, line } = must(slides[index]);
               return (
                 <section
                   key={key}

@@ -1,6 +1,6 @@
 import type { Choice, Conflict } from "@unitext/core/diff";
 import type { Review, ReviewItem } from "@unitext/core/generate";
-import { nameOf, type Slide, textOf } from "@unitext/core/model";
+import { nameOf, type Slide, textOf, must } from "@unitext/core/model";
 import type { Problem } from "@unitext/core/text";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { diffWords } from "diff";
@@ -256,7 +256,7 @@ export function Rerun({
       >
         <div style={{ height: rows.getTotalSize(), position: "relative" }}>
           {rows.getVirtualItems().map(({ index, start }) => {
-            const item = items[index] as ReviewItem & { state: Shown };
+            const item = must(items[index]);
             const { label, tone, act } = STATES[item.state];
             const choice = choices.get(item.key) ?? {};
             const title = nameOf((item.mine ?? item.theirs) as Slide) || "Without a title";

@@ -5,6 +5,7 @@ import {
   type Cut,
   DEFAULT_RULE,
   type OverflowPolicy,
+  must,
 } from "@unitext/core/model";
 import type { ReactNode } from "react";
 
@@ -43,7 +44,7 @@ function nameOfCuts(cuts: readonly Cut[]): CutName {
 }
 
 function cutsNamed(name: CutName, before: readonly Cut[]): Cut[] {
-  const heading: Cut = before.find((cut) => cut.kind === "heading") ?? (DEFAULT_RULE.cuts[0] as Cut);
+  const heading: Cut = before.find((cut) => cut.kind === "heading") ?? must(DEFAULT_RULE.cuts[0]);
   if (name === "heading") return [heading];
   if (name === "heading paragraph") return [heading, { kind: "paragraph" }];
   return [{ kind: name }];

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 const BREAK = /^ {0,3}(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
 const JOIN = /^::join\s*$/;
 
@@ -15,7 +16,7 @@ export function withoutBreak(text: string, line: number): string {
   const lines = text.split("\n");
   const at = line - 1;
   const above = before(lines, at);
-  if (above >= 0 && BREAK.test(lines[above] as string)) {
+  if (above >= 0 && BREAK.test(must(lines[above]))) {
     // With the break goes one of the empty lines around it.
     const also = blank(lines[above + 1]) && above + 1 < at ? 2 : 1;
     return lines.toSpliced(above, also).join("\n");
@@ -28,9 +29,9 @@ export function withBreak(text: string, line: number): string {
   const lines = text.split("\n");
   const at = Math.min(line - 1, lines.length);
   const above = before(lines, at);
-  if (above >= 0 && JOIN.test(lines[above] as string))
+  if (above >= 0 && JOIN.test(must(lines[above])))
     return lines.toSpliced(above, blank(lines[above + 1]) && above + 1 < at ? 2 : 1).join("\n");
-  if (above >= 0 && BREAK.test(lines[above] as string)) return text;
+  if (above >= 0 && BREAK.test(must(lines[above]))) return text;
   const insert = [...(at > 0 && !blank(lines[at - 1]) ? [""] : []), "---", ""];
   return lines.toSpliced(at, 0, ...insert).join("\n");
 }

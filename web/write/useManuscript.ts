@@ -1,5 +1,5 @@
 import { reconcile } from "@unitext/core/generate";
-import { type BreakRule, DEFAULT_RULE, type Deck, type DeckMetadata, type Slide } from "@unitext/core/model";
+import { type BreakRule, DEFAULT_RULE, type Deck, type DeckMetadata, type Slide, must } from "@unitext/core/model";
 import { deckText, type Lines, type Problem, type Reason } from "@unitext/core/text";
 import { nanoid } from "nanoid";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -48,9 +48,7 @@ function remembered(slides: readonly Slide[]): Mapping {
 
 /** The lines of the slides that a run of the rule found or made. */
 function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
-  const made = ids.flatMap((id, nth) =>
-    id === null ? [] : [{ id, lines: lines[nth] as Lines, reason: reasons[nth] }],
-  );
+  const made = ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: must(lines[nth]), reason: reasons[nth] }]));
   return {
     ids: made.map(({ id }) => id),
     lines: made.map((one) => one.lines),

@@ -3,7 +3,7 @@ import { createHash } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Deck, footnotesOf, linksOf, type Paragraph, paragraphText, textOf } from "@unitext/core/model";
+import { type Deck, footnotesOf, linksOf, type Paragraph, paragraphText, textOf, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { type Block, readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
@@ -291,7 +291,7 @@ describe("pictures that pages do not show as they come", () => {
         ),
       ),
     );
-    const path = Object.keys(parts).find((name) => name.endsWith(".bmp")) as string;
+    const path = must(Object.keys(parts).find((name) => name.endsWith(".bmp")));
     const renamed = (text: string) => text.replaceAll(path.slice(path.lastIndexOf("/") + 1), `halves.${ending}`);
     const docx = zipSync(
       Object.fromEntries(
@@ -320,9 +320,9 @@ describe("pictures that pages do not show as they come", () => {
         elements.flatMap((element) => (element.kind === "picture" ? [element.source] : [])),
       );
       expect(source).toMatch(new RegExp(`halves\\.${ending}$`));
-      const asset = found.deck.assets[source as string];
+      const asset = found.deck.assets[must(source)];
       expect(asset).toMatchObject({ mediaType });
-      expect(sha256(found.blobs.get(asset?.sha256 as string) as Uint8Array)).toBe(asset?.sha256);
+      expect(sha256(must(found.blobs.get(must(asset?.sha256))))).toBe(asset?.sha256);
       expect(found.left).toEqual([]);
       expect(found.adapted).toEqual([expect.objectContaining({ how: `Of the picture ${source} the ${how}.` })]);
     }
@@ -382,7 +382,7 @@ describe("pictures that lead somewhere", () => {
       ],
     });
     const parts = unzipSync(new Uint8Array(await Packer.toBuffer(document)));
-    const text = strFromU8(parts["word/document.xml"] as Uint8Array);
+    const text = strFromU8(must(parts["word/document.xml"]));
     // The second picture is given a link of its own.
     const id = /r:id="([^"]+)"/.exec(text)?.[1];
     const second = text.lastIndexOf("<wp:docPr");
@@ -411,7 +411,7 @@ describe("pictures that lead somewhere", () => {
         join(folder, "quay.png"),
       ]);
       const parts = unzipSync(new Uint8Array(readFileSync(join(folder, "a.odt"))));
-      const text = strFromU8(parts["content.xml"] as Uint8Array);
+      const text = strFromU8(must(parts["content.xml"]));
       const around = text.replace(
         /<draw:frame(?![\s\S]*<draw:frame)[\s\S]*?<\/draw:frame>/,
         (frame) =>
@@ -663,7 +663,7 @@ describe("bad documents", () => {
     zipSync(Object.fromEntries(Object.entries(await parts()).filter(([path]) => path !== name)));
   const changed = async (name: string, change: (text: string) => string) => {
     const held = await parts();
-    return zipSync({ ...held, [name]: strToU8(change(strFromU8(held[name] as Uint8Array))) });
+    return zipSync({ ...held, [name]: strToU8(change(strFromU8(must(held[name])))) });
   };
 
   it.each(["word/styles.xml", "word/numbering.xml", "word/footnotes.xml", "word/comments.xml"])(
@@ -676,7 +676,7 @@ describe("bad documents", () => {
   );
 
   it("a broken picture, a huge one and an unknown element are told, and their places kept", async () => {
-    const media = Object.keys(await parts()).find((path) => path.startsWith("word/media/")) as string;
+    const media = must(Object.keys(await parts()).find((path) => path.startsWith("word/media/")));
     const deck = async (bytes: Uint8Array) =>
       deckFromSource(readSource(bytes, "a.docx", "docx"), "a.docx", { newId: idSource(), sha256, fonts });
     const broken = await deck(zipSync({ ...(await parts()), [media]: strToU8("no picture") }));
@@ -696,7 +696,7 @@ describe("bad documents", () => {
       text.replace("<w:body>", "<w:body><w:wonder><w:p><w:r><w:t>Inside</w:t></w:r></w:p></w:wonder>"),
     );
     const { blocks, problems } = read(strange, "docx");
-    expect([shape(blocks[0] as Block), problems.map(({ message }) => message)]).toEqual([
+    expect([shape(must(blocks[0])), problems.map(({ message }) => message)]).toEqual([
       ["p0 Inside"],
       [expect.stringContaining("wonder")],
     ]);

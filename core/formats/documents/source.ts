@@ -23,17 +23,17 @@ import { readOpml } from "./opml/read";
 import { pictureInfo, pictureSize, pendingConversion } from "../shared/pictures";
 import { readPlain } from "./plain/read";
 
-/** A text or document read: one manuscript, whatever it was written in. */
+/** A text or document that was read, as a manuscript. */
 export interface SourceRead {
   manuscript: Manuscript;
-  /** It in the text form; whole when the manuscript's blocks have been taken. */
+  /** Returns it in the text form; complete when the manuscript's blocks have been taken. */
   text(): string;
   pictures: Map<string, Uint8Array>;
-  /** The rule that suits it. */
+  /** The break rule that suits it. */
   rule: BreakRule;
-  /** It was typed as a deck: its own marks say where slides begin. */
+  /** Whether it was typed as a deck: its own marks say where slides start. */
   typed: boolean;
-  /** It has formulas, which have to be set before its slides can be fitted. */
+  /** Whether it has formulas, which must be set before its slides can be fitted. */
   formulas: boolean;
 }
 
@@ -47,10 +47,10 @@ function isTyped(text: string): boolean {
 }
 const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 
-/** What of a rule is asked for; the rest is what suits the source. */
+/** The parts of a rule that were asked for; the rest is chosen to suit the source. */
 export type AskedRule = Partial<BreakRule>;
 
-/** How many blocks of a text are read to choose its rule. */
+/** The number of blocks by which the rule of a text is chosen. */
 const SAMPLE = 1200;
 
 function typedText(text: string, rule?: AskedRule): SourceRead {
@@ -65,7 +65,7 @@ function typedText(text: string, rule?: AskedRule): SourceRead {
       typed: rule === undefined,
       formulas: text.includes("$"),
     };
-  // The first stretch of a long text tells what it is like; the rest is read as its slides are made.
+  // The rule of a long text is chosen by its first blocks; the rest is read as its slides are made.
   const blocks: Block[] = [];
   for (const block of readText(text, { lines }).blocks) if (blocks.push(block) >= SAMPLE) break;
   const suggested = suggestRule(blocks);
@@ -113,7 +113,7 @@ function fromDocument(document: DocumentRead, rule: AskedRule | undefined): Sour
 
 type SourceReader = (bytes: Uint8Array, name: string, rule: AskedRule | undefined) => SourceRead;
 
-/** The text of a file, with a line that says which encoding it was recognised to be in. */
+/** Decodes the text of a file and reports the encoding that was recognised. */
 function textFile(read: (text: string, name: string, rule: AskedRule | undefined) => SourceRead): SourceReader {
   return (bytes, name, rule) => {
     const { text, encoding } = decoded(bytes, name);
@@ -159,11 +159,11 @@ export type SourceKind = keyof typeof SOURCES;
 export interface TakenPictures {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
-  /** Those that are shown only once they are drawn anew. */
+  /** Pictures that must be converted before they can be shown. */
   undrawn: ReadonlyMap<string, Uint8Array>;
 }
 
-/** The picture files that a deck can show, by the names that it uses; the others are told. */
+/** Returns the pictures that a deck can show, by the names that it uses; the others are reported. */
 export function takePictures(
   pictures: ReadonlyMap<string, Uint8Array>,
   sha256: (bytes: Uint8Array) => string,
@@ -207,11 +207,11 @@ export interface SourceContext {
   newId: () => string;
   sha256: (bytes: Uint8Array) => string;
   rule?: AskedRule;
-  /** With fonts the slides are fitted as the rule says. */
+  /** With fonts, slides are fitted as the rule says. */
   fonts?: FontSet;
-  /** The bytes of a picture that a text names, or undefined. */
+  /** Returns the bytes of a picture that a text names; undefined when it is missing. */
   picture?: (source: string) => Uint8Array | undefined;
-  /** The id under which the document is kept, noted on the slides. */
+  /** The id of the document, recorded on its slides. */
   document?: string;
   metadata?: DeckMetadata;
 }
@@ -226,7 +226,7 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
   return at < 0 ? null : at + 1;
 }
 
-/** Makes a deck of a text or document that was read, and lists what was not taken as it stood. */
+/** Makes a deck of a text or document, and lists what was changed or left out. */
 export function deckFromSource(
   source: SourceRead,
   name: string,

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { inflateSync } from "node:zlib";
 import { layoutSlide } from "@unitext/core/layout";
-import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, type Slide, must } from "@unitext/core/model";
 import { deckArbitrary, linked } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import fc from "fast-check";
@@ -245,7 +245,7 @@ describe("pdf", () => {
     expect(opacities(hard)).toEqual([]);
     expect(opacities(soft).length).toBeGreaterThan(0);
     // Twenty layers of that opacity on each other are seven tenths of a half.
-    expect(1 - (1 - (opacities(soft)[0] as number)) ** 20).toBeCloseTo(0.35, 2);
+    expect(1 - (1 - must(opacities(soft)[0])) ** 20).toBeCloseTo(0.35, 2);
     expect(checked(soft)).toContain("No syntax or stream encoding errors found");
   });
 });

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { readFileSync } from "node:fs";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { FAMILIES, familyNamed, isShipped, shownFamily } from "./index";
@@ -134,7 +135,7 @@ describe("the family that is shown for one that does not ship", () => {
     ["Trebuchet MS", 1.02],
   ])("is at most six in a hundred wider or narrower than %s (%f)", (name, width) => {
     const shown = (family: string) =>
-      familyNamed(family).faces.find(({ weight, slant }) => weight === 400 && slant === "normal")?.id as string;
+      must(familyNamed(family).faces.find(({ weight, slant }) => weight === 400 && slant === "normal")?.id);
     const wide = (family: string) => {
       const face = shippedFonts().face(shown(family));
       return TEXT.split(/(?= )|(?<= )/).reduce((sum, word) => sum + face.word(word, false, "en").width, 0);

@@ -1,6 +1,7 @@
+import { must } from "@unitext/core/model";
 import catalogue from "./catalogue.json" with { type: "json" };
 
-/** A face of a shipped family: one file, with the characters that it is for. */
+/** A face of a shipped family: one file, and the characters that it covers. */
 export interface FaceInfo {
   id: string;
   weight: number;
@@ -13,7 +14,7 @@ export interface Family {
   faces: readonly FaceInfo[];
 }
 
-/** A test for a list of Unicode ranges in hex: `0-ff,131`. */
+/** Returns a test for a list of Unicode ranges in hex: `0-ff,131`. */
 function coverage(ranges: string): FaceInfo["covers"] {
   const points = new Set<number>();
   for (const range of ranges.split(",")) {
@@ -27,18 +28,18 @@ const shared = new Map<string, FaceInfo["covers"]>();
 const covers = (ranges: string) =>
   shared.get(ranges) ?? shared.set(ranges, coverage(ranges)).get(ranges) ?? coverage(ranges);
 
-/** The families that ship, as lists of faces with their Unicode ranges. */
+/** The shipped families, as lists of faces with their Unicode ranges. */
 export const FAMILIES: readonly Family[] = catalogue.map(({ family, faces }) => ({
   family,
   faces: faces.map(({ id, weight, slant, ranges }) => ({ id, weight, slant, covers: covers(ranges) })),
 }));
 
-/** Families asked in turn when the wanted one lacks a character. */
+/** Families to try in turn when the wanted one lacks a character. */
 export const FALLBACK = ["Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic", "DejaVu Sans", "Noto Sans Symbols 2"];
 
 export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
 
-/** Families whose letters are as wide as those of another, which does not ship: the lines of a text break at the same places. */
+/** Shipped families with the same widths as families that do not ship: lines break at the same places. */
 const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
   Object.entries({
     Carlito: ["calibri"],
@@ -78,11 +79,11 @@ const METRIC: Readonly<Record<string, string>> = Object.fromEntries(
       "nimbus mono ps",
       "tex gyre cursor",
     ],
-    // DejaVu was made from Vera, whose letters it has as they were.
+    // DejaVu was made from Vera and has its letters unchanged.
     "DejaVu Sans": ["bitstream vera sans"],
   }).flatMap(([shown, names]) => names.map((name) => [name, shown])),
 );
-/** Families that are near in kind and in width, by words of their names: lines break nearly where they did. */
+/** Families of a similar kind and width, by words in their names: lines break nearly where they did. */
 const NEAR: readonly [RegExp, string][] = [
   // “Code” as a word of its own: a family for Unicode need not be one for code.
   [/mono|\bcode|consol|typewriter|courier|terminal/i, "Cousine"],
@@ -101,7 +102,9 @@ const NEAR: readonly [RegExp, string][] = [
   [/calibri/i, "Carlito"],
 ];
 
-/** The name of the family that is shown for a wanted one: itself where it ships, one of the same widths, one of its kind. */
+/**
+ * Returns the family shown for a wanted one: itself where it ships, else one of the same widths, else one of its kind.
+ */
 export function shownFamily(name: string): { family: string; fit: "same" | "metric" | "near" } {
   const key = name.trim().toLowerCase();
   const own = FAMILIES.find(({ family }) => family.toLowerCase() === key);
@@ -111,12 +114,12 @@ export function shownFamily(name: string): { family: string; fit: "same" | "metr
 }
 
 const named = new Map<string, Family>();
-/** What stands in for a family that does not ship. */
+/** Returns a shipped family, or the one that replaces it. */
 export function familyNamed(name: string): Family {
   const known = named.get(name);
   if (known) return known;
   const { family: wanted } = shownFamily(name);
-  const found = FAMILIES.find(({ family }) => family === wanted) as Family;
+  const found = must(FAMILIES.find(({ family }) => family === wanted));
   named.set(name, found);
   return found;
 }
@@ -125,7 +128,7 @@ export function isShipped(name: string): boolean {
   return FAMILIES.some(({ family }) => family.toLowerCase() === name.toLowerCase());
 }
 
-/** The name under which a face is known to CSS and SVG: each face has its own, so that a drawing never chooses another. */
+/** Returns the name of a face in CSS and SVG. Each face has its own name, so that a renderer never chooses another. */
 export function cssFamily(face: string): string {
   return `unitext ${face}`;
 }
@@ -141,7 +144,10 @@ function pick(faces: readonly FaceInfo[], codePoint: number, bold: boolean, ital
   return best;
 }
 
-/** The face for a character in a style: of the family itself, else of the fallback families, else the family's first. */
+/**
+ * Returns the face for a character in a style: of the family itself, else of the fallback families, else the family's
+ * first.
+ */
 export function faceFor(family: Family, codePoint: number, bold: boolean, italic: boolean): FaceInfo {
   const own = pick(family.faces, codePoint, bold, italic);
   if (own) return own;
@@ -149,5 +155,5 @@ export function faceFor(family: Family, codePoint: number, bold: boolean, italic
     const other = pick(familyNamed(name).faces, codePoint, bold, italic);
     if (other) return other;
   }
-  return pick(family.faces, 0x20, bold, italic) as FaceInfo;
+  return must(pick(family.faces, 0x20, bold, italic));
 }

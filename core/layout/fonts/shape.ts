@@ -1,6 +1,10 @@
+import { must } from "@unitext/core/model";
 import { Blob, Buffer, Direction, Face, Feature, Font, MetricsTag, shape } from "harfbuzzjs";
 
-/** A word shaped in one face, in em: glyphs in visual order with their pens, and for every UTF-16 index of the word the advance up to it in reading order. */
+/**
+ * A word shaped in one face, in em: glyphs in visual order with their positions, and for every UTF-16 index the advance
+ * up to it in reading order.
+ */
 export interface ShapedWord {
   glyphs: Uint16Array;
   advances: Float32Array;
@@ -15,19 +19,19 @@ export interface ShapedWord {
 export interface FaceMetrics {
   ascent: number;
   descent: number;
-  /** How far apart the lines of a text stand by themselves: from ascent to descent and the gap that the font asks for. */
+  /** The distance between lines: ascent, descent and line gap of the font. */
   line: number;
 }
 
 const WORDS_KEPT = 30000;
 
-/** Code is shown as it was typed: a monospaced face draws no ligatures. */
+/** Code is shown as typed: monospaced faces draw no ligatures. */
 const LIGATURES_OFF = ["liga", "clig", "calt", "dlig"];
 export function drawsLigatures(face: string): boolean {
   return !face.startsWith("jetbrains-mono");
 }
 
-/** A face opened for shaping. Words shaped once are kept. */
+/** A face opened for shaping. Shaped words are cached. */
 export class ShapingFace {
   readonly metrics: FaceMetrics;
   private readonly font: Font;
@@ -52,7 +56,7 @@ export class ShapingFace {
     };
   }
 
-  /** Shapes a stretch of one direction without spaces inside, or of spaces alone. */
+  /** Shapes text of one direction without spaces inside, or spaces alone. */
   word(text: string, rightToLeft: boolean, language: string): ShapedWord {
     const cache = this.cache(language)[rightToLeft ? "rtl" : "ltr"];
     const known = cache.get(text);
@@ -63,7 +67,7 @@ export class ShapingFace {
     return shaped;
   }
 
-  /** Fonts may draw a letter differently by language, so each language has its own words. */
+  /** Fonts may draw a letter differently by language, so each language has its own cache. */
   private cache(language: string) {
     const known = this.caches.get(language);
     if (known) return known;
@@ -91,8 +95,8 @@ export class ShapingFace {
     let moved = false;
     let width = 0;
     for (let at = 0; at < count; at++) {
-      const info = infos[at] as (typeof infos)[number];
-      const position = positions[at] as (typeof positions)[number];
+      const info = must(infos[at]);
+      const position = must(positions[at]);
       const advance = position.xAdvance / this.em;
       glyphs[at] = info.codepoint;
       clusters[at] = info.cluster;
@@ -100,29 +104,29 @@ export class ShapingFace {
       offsets[at * 2] = position.xOffset / this.em;
       offsets[at * 2 + 1] = position.yOffset / this.em;
       moved ||= position.xOffset !== 0 || position.yOffset !== 0;
-      perChar[info.cluster] = (perChar[info.cluster] as number) + advance;
+      perChar[info.cluster] = (perChar[info.cluster] ?? 0) + advance;
       width += advance;
     }
     const upTo = new Float32Array(text.length + 1);
-    for (let at = 0; at < text.length; at++) upTo[at + 1] = (upTo[at] as number) + (perChar[at] as number);
+    for (let at = 0; at < text.length; at++) upTo[at + 1] = (upTo[at] ?? 0) + (perChar[at] ?? 0);
     return { glyphs, advances, offsets: moved ? offsets : null, clusters, upTo, width };
   }
 
-  /** The outline of a glyph as SVG path data in font units, y upwards, with the units an em has. */
+  /** Returns the outline of a glyph as SVG path data in font units, y upwards, and the units in an em. */
   outline(glyph: number): { path: string; em: number } {
     return { path: this.font.glyphToPath(glyph), em: this.em };
   }
 }
 
-/** Gives the bytes (TrueType or OpenType) of a shipped face. */
+/** Returns the bytes (TrueType or OpenType) of a shipped face. */
 export type FaceBytes = (id: string) => Uint8Array;
 
-/** The faces that have been asked for, opened once. */
+/** The faces that have been used, each opened once. */
 export class FontSet {
   private readonly faces = new Map<string, ShapingFace>();
   constructor(private readonly bytes: FaceBytes) {}
 
-  /** Throws what `bytes` throws when the face is not to be had. */
+  /** Returns a face. Throws what `bytes` throws when it is missing. */
   face(id: string): ShapingFace {
     const known = this.faces.get(id);
     if (known) return known;

@@ -6,7 +6,7 @@ import { shippedFonts } from "../fonts";
 
 export const sha256 = (bytes: Uint8Array): string => createHash("sha256").update(bytes).digest("hex");
 
-/** A presentation without a word of what Unitext keeps in it, as another program would have written the same. */
+/** Returns a presentation without Unitext's tags, as another program would have written it. */
 export function withoutTags(bytes: Uint8Array): Uint8Array {
   const bare = (part: Uint8Array) =>
     strToU8(
@@ -24,7 +24,10 @@ export function withoutTags(bytes: Uint8Array): Uint8Array {
   );
 }
 
-/** Where tests write and read files: the pictures given are there, and what is taken in of a file that is read is there when the next is written. */
+/**
+ * Writes and reads files in tests: the given pictures are there, and what a file brings is there when the next is
+ * written.
+ */
 export function filesBench(...pictures: readonly Uint8Array[]) {
   const blobs = new Map<string, Uint8Array>(pictures.map((bytes) => [sha256(bytes), bytes]));
   return {

@@ -4,7 +4,6 @@ import {
   type ChartType,
   type Deck,
   DASHES,
-  type Element,
   type Fill,
   type Frame,
   type LevelStyle,
@@ -20,17 +19,18 @@ import {
   type Stroke,
   type TabStop,
   type TextBox,
+  must,
 } from "@unitext/core/model";
 import fc from "fast-check";
 
-/** Numbers in steps that both standards can say: quarters of a point. */
+/** Numbers that both standards can express: quarters of a point. */
 const quarter = (least: number, most: number) =>
   fc.integer({ min: least * 4, max: most * 4 }).map((value) => value / 4);
 /** Whole hundredths, as shares. */
 const hundredth = (least: number, most: number) =>
   fc.integer({ min: Math.round(least * 100), max: Math.round(most * 100) }).map((value) => value / 100);
 const some = <T>(arbitrary: fc.Arbitrary<T>): fc.Arbitrary<T | undefined> => fc.option(arbitrary, { nil: undefined });
-/** A record without what is undefined. */
+/** Returns a record without undefined fields. */
 const said = <T extends object>(value: T): T =>
   Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined)) as T;
 
@@ -87,7 +87,7 @@ const bullet = (kind: Paragraph["kind"]) =>
         })
         .map(said);
 
-/** A paragraph of a kind, with what it may say of itself. */
+/** A paragraph of a kind, with paragraph properties. */
 export const paragraphWithProperties: fc.Arbitrary<Paragraph> = fc
   .constantFrom("plain" as const, "bullet" as const, "number" as const)
   .chain((kind) =>
@@ -103,7 +103,7 @@ export const paragraphWithProperties: fc.Arbitrary<Paragraph> = fc
                 quarter(6, 80).map((points) => ({ points })),
               ),
             ),
-            // What stands before an item needs room beside its text.
+            // A bullet needs room beside the text.
             left: kind === "plain" ? some(quarter(0, 120)) : quarter(40, 120),
             right: some(quarter(0, 60)),
             first: kind === "plain" ? some(quarter(-30, 60)) : quarter(-30, 0),
@@ -148,7 +148,7 @@ export const paragraphWithProperties: fc.Arbitrary<Paragraph> = fc
       ),
   );
 
-/** A line without words, which says how they would look. */
+/** An empty paragraph with run properties. */
 export const wordless: fc.Arbitrary<Paragraph> = runLook.map((words) => ({
   kind: "plain",
   level: 0,
@@ -167,7 +167,7 @@ export const textBox: fc.Arbitrary<TextBox> = fc
   .chain((box) => (box.columns ? quarter(0, 40).map((gap) => ({ ...box, gap })) : fc.constant(box)))
   .map(said) as fc.Arbitrary<TextBox>;
 
-/** The two ends of a gradient: colours, how far they let through, and where it begins (linear) or is over (round). */
+/** The two ends of a gradient: colours, opacities, and where it starts (linear) or ends (radial). */
 const twoStops = fc.record({
   from: colour,
   to: colour,
@@ -175,7 +175,7 @@ const twoStops = fc.record({
   second: some(hundredth(0, 0.95)),
   begins: hundredth(0, 0.9),
 });
-/** Fills that both standards hold: gradients of two colours, or from the middle to both sides. */
+/** Fills that both standards can express: gradients of two colours, or from the middle to both sides. */
 export const plainFill: fc.Arbitrary<Fill> = fc.oneof(
   fc.record({ colour, opacity: some(hundredth(0.05, 0.95)) }).map((fill) => said({ kind: "solid" as const, ...fill })),
   fc
@@ -236,7 +236,7 @@ export const hardShadow: fc.Arbitrary<Shadow> = fc.record({
   direction: fc.integer({ min: 0, max: 71 }).map((value) => value * 5),
 });
 
-/** Paragraphs of nested lists: an item stands at most one level deeper than the one before. */
+/** Paragraphs of nested lists: an item is at most one level deeper than the one before. */
 export const nestedList: fc.Arbitrary<Paragraph[]> = fc
   .array(
     fc.record({
@@ -272,7 +272,7 @@ const cell: fc.Arbitrary<Cell> = fc
   .map(({ text, ...rest }) =>
     said({ ...rest, text: text ? [{ kind: "plain" as const, level: 0, runs: [{ text }] }] : [] }),
   ) as fc.Arbitrary<Cell>;
-/** A table with widths and heights of its own; `merge` says which cell reaches over its neighbours to the right and below. */
+/** A table with widths and heights of its own; `merge` says which cell spans its neighbours to the right and below. */
 export const lookedTable = fc
   .tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 }))
   .chain(([wide, high]) =>
@@ -314,7 +314,7 @@ export const lookedTable = fc
     return { rows: made, widths, heights, header: Math.min(header, heights.length) };
   });
 
-/** What may be done to a picture in its frame. */
+/** What can be done to a picture in its frame. */
 export const lookedPicture: fc.Arbitrary<Partial<PictureElement>> = fc
   .record({
     crop: some(
@@ -336,7 +336,7 @@ export const lookedPicture: fc.Arbitrary<Partial<PictureElement>> = fc
   .map(said) as fc.Arbitrary<Partial<PictureElement>>;
 
 const word = fc.stringMatching(/^[A-Z][a-z]{1,7}$/);
-/** Values as spreadsheets hold them, to two places; some are missing, the last is there. */
+/** Values with two decimals, as in spreadsheets; some are missing, the last is there. */
 const valuesOf = (count: number, missing: boolean) =>
   fc
     .tuple(
@@ -349,7 +349,7 @@ const valuesOf = (count: number, missing: boolean) =>
     .map(([values, last]) => [...values, last]);
 const axis = fc.record({ title: some(word), min: some(quarter(-100, -60)), max: some(quarter(250, 400)) }).map(said);
 
-/** A chart of a form with its data, and how it shows them. */
+/** A chart of a type with data and options. */
 export const chartWithOptions = (type: ChartType): fc.Arbitrary<Omit<ChartElement, "id" | "slot" | "frame">> => {
   const round = type === "pie" || type === "doughnut";
   const lined = type === "line";
@@ -372,7 +372,7 @@ export const chartWithOptions = (type: ChartType): fc.Arbitrary<Omit<ChartElemen
                     type === "combined"
                       ? fc.constant(nth % 2 ? ("line" as const) : ("column" as const))
                       : fc.constant(undefined),
-                  // What is left open (colours, the place of the key) a file has to say.
+                  // What has a default (colours, the place of the legend) a file must set.
                   colour: round ? fc.constant(undefined) : colour,
                   joined: lined
                     ? some(fc.constant(false))
@@ -416,9 +416,11 @@ export const chartWithOptions = (type: ChartType): fc.Arbitrary<Omit<ChartElemen
   >;
 };
 
-/** The first element of a deck as it looks: the levels of its style under what its paragraphs and runs say themselves. */
+/**
+ * Returns the first element of a deck with the properties of its style's levels under those of its paragraphs and runs.
+ */
 export function propertiesOf(deck: Deck): Record<string, unknown> {
-  const element = deck.slides[0]?.elements[0] as Element;
+  const element = must(deck.slides[0]?.elements[0]);
   const levels = deck.styles?.[element.style ?? ""] ?? [];
   const text =
     element.kind === "text" || element.kind === "shape"

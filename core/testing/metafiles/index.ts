@@ -1,4 +1,8 @@
-/** Metafiles for tests, written record by record as [MS-WMF] and [MS-EMF] lay them out: one box of a colour for each that is asked, over the whole page of `width` by `height`. */
+import { must } from "@unitext/core/model";
+/**
+ * Metafiles for tests, written record by record as [MS-WMF] and [MS-EMF] define them: a coloured box for each that is
+ * asked for, on a page of `width` by `height`.
+ */
 export interface Box {
   x: number;
   y: number;
@@ -24,7 +28,7 @@ class Bytes {
   }
 }
 
-/** A WMF (2.3): with `inch` units to the inch it says where it stands (2.3.2.3), else it has its header alone. */
+/** A WMF (2.3): with `inch` units to the inch it has the placeable header (2.3.2.3), otherwise only its own header. */
 export function wmf(
   width: number,
   height: number,
@@ -73,13 +77,13 @@ export function wmf(
     .long(0);
   const sum = Array.from(
     { length: 10 },
-    (_, nth) => (placed.bytes[nth * 2] as number) | ((placed.bytes[nth * 2 + 1] as number) << 8),
+    (_, nth) => must(placed.bytes[nth * 2]) | (must(placed.bytes[nth * 2 + 1]) << 8),
   ).reduce((one, other) => one ^ other, 0);
   placed.word(sum);
   return Uint8Array.from([...(inch === undefined ? [] : placed.bytes), ...header.bytes, ...records.flat()]);
 }
 
-/** An EMF (2.3.4): pixels of a device of a hundred to the inch. */
+/** An EMF (2.3.4) in pixels of a device with a hundred to the inch. */
 export function emf(width: number, height: number, boxes: readonly Box[]): Uint8Array {
   const records: number[][] = [];
   const record = (type: number, ...values: number[]) =>

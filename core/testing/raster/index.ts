@@ -1,6 +1,7 @@
+import { must } from "@unitext/core/model";
 /**
- * Small pictures as other programs write them, in base64: the TIFF by netpbm 11.01 and libtiff 4.5 (pamtotiff, tiffcp), the
- * BMP by netpbm (ppmtobmp). Their names say how they are packed; what they show is in `shown`.
+ * Small pictures as other programs write them, in base64: the TIFF by netpbm 11.01 and libtiff 4.5 (pamtotiff, tiffcp),
+ * the BMP by netpbm (ppmtobmp). Their names say how they are compressed; what they show is in `shown`.
  */
 const FILES = {
   "bits-white-is-zero.tiff":
@@ -73,10 +74,10 @@ const PALETTE: readonly Colour[] = [
   [94, 123, 53],
   [246, 243, 236],
 ];
-/** What those of 13 by 7 pixels show, row by row: as it was given to the programs that wrote them. */
+/** What those of 13 by 7 pixels show, row by row, as given to the programs that wrote them. */
 export const shown: Record<"rgb" | "palette" | "grey" | "grey-16" | "bits", readonly Colour[]> = {
   rgb: each((_, x, y) => (x < 6 && y < 3 ? [15, 92, 99] : [x * 20, y * 40, ((x * y) % 4) * 60])),
-  palette: each((nth) => PALETTE[(nth * 7 + (nth >> 3)) % 4] as Colour),
+  palette: each((nth) => must(PALETTE[(nth * 7 + (nth >> 3)) % 4])),
   grey: each((nth) => even((nth * 29) % 256)),
   "grey-16": each((nth) => even((nth * 29) % 256)),
   bits: each((nth) => even((nth * 5 + (nth >> 2)) % 3 ? 0 : 255)),

@@ -1,4 +1,4 @@
-import { type Cell, numberIn, run, within } from "@unitext/core/model";
+import { type Cell, numberIn, run, within, must } from "@unitext/core/model";
 import Papa from "papaparse";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 
@@ -6,7 +6,10 @@ const cell = (text: string): Cell => ({
   text: text.trim() ? [{ kind: "plain", level: 0, runs: [run(text.trim().replace(/\r\n?/g, "\n"))] }] : [],
 });
 
-/** Reads comma, semicolon or tab separated values: one column is a list, an item a line; several are a table, numbers to the right. */
+/**
+ * Reads comma, semicolon or tab separated values. One column is a list, an item a line; several columns are a table
+ * with numbers to the right.
+ */
 export function readCsv(text: string, name: string): DocumentRead {
   const document = emptyDocument();
   const { data, errors } = Papa.parse<string[]>(text, {
@@ -38,9 +41,12 @@ export function readCsv(text: string, name: string): DocumentRead {
     });
   const numeric = (row: readonly string[], at: number) => numberIn(row[at] ?? "") !== undefined;
   const header =
-    data.length > 1 && (data[0] as string[]).every((value) => value.trim() !== "" && numberIn(value) === undefined)
+    data.length > 1 && must(data[0]).every((value) => value.trim() !== "" && numberIn(value) === undefined)
       ? 1
-      : data.length > 1 && (data[0] as string[]).slice(1).every((value) => !numberIn(value))
+      : data.length > 1 &&
+          must(data[0])
+            .slice(1)
+            .every((value) => !numberIn(value))
         ? 1
         : 0;
   const body = data.slice(header);

@@ -1,7 +1,7 @@
 import { child, localName, type XmlElement } from "../../shared/xml";
 import { attributeOf } from "./styles";
 
-/** The first element of a name inside another, not looking into text boxes. */
+/** Returns the first descendant with a name, text boxes left out. */
 export function found(element: XmlElement, name: string): XmlElement | undefined {
   for (const inner of element.children) {
     if (localName(inner) === name) return inner;
@@ -11,7 +11,7 @@ export function found(element: XmlElement, name: string): XmlElement | undefined
   return undefined;
 }
 
-/** All elements of a name inside another; text boxes that are written twice, for older programs too, are taken once. */
+/** Returns all descendants with a name. Text boxes that are written twice, for older programs too, are taken once. */
 export function foundAll(element: XmlElement, name: string): XmlElement[] {
   return element.children.flatMap((inner) =>
     localName(inner) === name
@@ -22,14 +22,17 @@ export function foundAll(element: XmlElement, name: string): XmlElement[] {
   );
 }
 
-/** What stands in the place of content that newer programs write: their own when we can read it, else the older form. */
+/** Returns the content of an alternative: the newer form when it can be read, else the fallback. */
 export function alternative(element: XmlElement): XmlElement[] {
   const choice = child(element, "Choice");
   const readable = choice && (found(choice, "blip") || foundAll(choice, "txbxContent").length > 0);
   return (readable ? choice : (child(element, "Fallback") ?? choice))?.children ?? [];
 }
 
-/** What a drawing (ECMA-376-1, 20.4, and its older form in VML) holds: the relationship of its picture, its description, the relationship of its link, its text boxes, whether it is a chart. */
+/**
+ * Reads a drawing (ECMA-376-1, 20.4, or VML): the relationship of its picture, its description, the relationship of its
+ * link, its text boxes, and whether it is a chart.
+ */
 export function drawingOf(element: XmlElement): {
   picture: string | undefined;
   alt: string;

@@ -1,4 +1,4 @@
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 import type { Problem } from "@unitext/core/text";
 import { partText, type Parts, unzip } from "../../shared/archive";
 import { readXml, type XmlElement } from "../../shared/xml";
@@ -8,13 +8,13 @@ export interface Relationship {
   external: boolean;
 }
 
-/** The parts of a document (ECMA-376-2): the main one, those that it is related to, and the problems that they have. */
+/** The parts of a document (ECMA-376-2): the main part, the parts that it is related to, and their problems. */
 export class DocumentPackage {
   readonly main: string;
   readonly relationships: Map<string, Relationship>;
   private readonly parts: Parts;
 
-  /** Throws a Failure for a file that is no such package. */
+  /** Throws a Failure for a file that is not such a package. */
   constructor(
     bytes: Uint8Array,
     private readonly name: string,
@@ -33,7 +33,7 @@ export class DocumentPackage {
     this.relationships = this.related(this.main);
   }
 
-  /** The relationships of a part, with targets as paths in the archive. */
+  /** Returns the relationships of a part, with targets as paths in the archive. */
   private related(part: string): Map<string, Relationship> {
     const slash = part.lastIndexOf("/");
     const folder = part.slice(0, slash + 1);
@@ -53,12 +53,12 @@ export class DocumentPackage {
     return found;
   }
 
-  /** The bytes of a part that is inside the package. */
+  /** Returns the bytes of a part inside the package. */
   bytes(path: string): Uint8Array | undefined {
     return this.parts.get(path);
   }
 
-  /** The main part. Throws a Failure where there is none. */
+  /** Returns the main part. Throws a Failure when there is none. */
   document(): XmlElement {
     const bytes = this.parts.get(this.main);
     if (!bytes)
@@ -72,7 +72,10 @@ export class DocumentPackage {
     return readXml(partText(bytes), this.main);
   }
 
-  /** A part beside the main one, by its relationship or its usual name; one that is missing or damaged is told and passed over. */
+  /**
+   * Returns a part beside the main one, by its relationship or its usual name. A missing or damaged part is reported
+   * and skipped.
+   */
   besides(name: string): XmlElement | undefined {
     const named = [...this.relationships.values()].find(
       ({ target, external }) => !external && target.endsWith(`/${name}.xml`),
@@ -84,7 +87,7 @@ export class DocumentPackage {
       return undefined;
     }
     try {
-      return readXml(partText(this.parts.get(path) as Uint8Array), path);
+      return readXml(partText(must(this.parts.get(path))), path);
     } catch (error) {
       this.problems.push({
         line: 1,

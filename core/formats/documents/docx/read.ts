@@ -11,6 +11,7 @@ import {
   paragraphText,
   type Run,
   run,
+  must,
 } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { partText } from "../../shared/archive";
@@ -24,13 +25,13 @@ import { DocumentPackage } from "./package";
 import { attributeOf, isMonospaced, isOn, Numbering, type Style, Styles, propertyValue } from "./styles";
 import { cellBlocks, framedCell, readTable } from "./table";
 
-/** What a paragraph is before it becomes a block. */
+/** A paragraph before it becomes a block. */
 interface Gathered {
   runs: Run[];
   after: Block[];
 }
 
-/** Elements that only wrap what they hold; changes that were tracked count as accepted. */
+/** Elements that only wrap their content; tracked changes count as accepted. */
 const WRAPPERS = new Set([
   "ins",
   "moveTo",
@@ -71,7 +72,7 @@ class DocxReader {
   private readonly comments = new Map<string, string>();
   private readonly noted = new Map<string, Run[]>();
   private readonly unknown = new Set<string>();
-  /** Fields that are open: the instruction that was read so far, and whether their result has begun. */
+  /** The open fields: the instruction read so far, and whether their result has started. */
   private readonly fields: { instruction: string; result: boolean }[] = [];
   private number = 0;
   private contents = 0;
@@ -166,7 +167,7 @@ class DocxReader {
         return;
       default:
         this.unknown.add(localName(element));
-        // An element that is not known may still hold paragraphs.
+        // An unknown element may still hold paragraphs.
         for (const inner of element.children) if (["p", "tbl"].includes(localName(inner))) this.block(inner, into);
     }
   }
@@ -438,7 +439,7 @@ class DocxReader {
     }
   }
 
-  /** A drawing's picture with where it leads, by itself or with the words around it, and the text of boxes in it. */
+  /** Reads the picture of a drawing with its link, alone or with the words around it, and the text of its boxes. */
   private drawing(element: XmlElement, into: Gathered, around: string | undefined): void {
     const { picture: id, alt, link: own, boxes, chart } = drawingOf(element);
     const link = this.link(own) ?? around;
@@ -494,15 +495,15 @@ class DocxReader {
     if (!read) return;
     const { figure, after } = read;
     const before = into.at(-1);
-    // A caption may stand over its table.
+    // A caption may also be above its table.
     if (
       before?.kind === "text" &&
       before.to === from - 1 &&
       before.text.length === 1 &&
-      /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(before.text[0] as Paragraph))
+      /^(table|tabelle|tabla|tableau|tabel)\s+\d+/i.test(paragraphText(must(before.text[0])))
     ) {
       into.pop();
-      figure.caption = cutText(paragraphText(before.text[0] as Paragraph).trim(), 2000);
+      figure.caption = cutText(paragraphText(must(before.text[0])).trim(), 2000);
     }
     into.push({ kind: "figure", figure, from, to: this.number }, ...after);
   }
@@ -512,8 +513,8 @@ const ALIGN: Record<string, Align> = { center: "centre", right: "end", end: "end
 
 /**
  * Reads a word-processing document in Office Open XML (ECMA-376-1, 17): headings by style and outline level, lists,
- * tables with merged cells, pictures, footnotes and endnotes, links, formulas, comments; tracked changes count as
- * accepted. What is not read is told. Throws a Failure for a file that is no such document.
+ * tables with merged cells, pictures, footnotes and endnotes, links, formulas, comments. Tracked changes count as
+ * accepted; what is not read is reported. Throws a Failure for a file that is not such a document.
  */
 export function readDocx(bytes: Uint8Array, name: string): DocumentRead {
   return new DocxReader(bytes, name).read();

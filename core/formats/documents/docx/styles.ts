@@ -2,7 +2,7 @@ import { child, childrenOf, type XmlElement } from "../../shared/xml";
 
 export const propertyValue = (element: XmlElement | undefined): string | undefined =>
   element ? Object.entries(element.attributes).find(([key]) => key === "val" || key.endsWith(":val"))?.[1] : undefined;
-/** A property that is on when it stands there, unless its value says otherwise (ECMA-376-1, 17.17.4). */
+/** Whether a property is on: when it is there, unless its value says otherwise (ECMA-376-1, 17.17.4). */
 export function isOn(element: XmlElement | undefined): boolean {
   return element !== undefined && !["0", "false", "off", "none"].includes(propertyValue(element) ?? "1");
 }
@@ -11,9 +11,9 @@ export const attributeOf = (element: XmlElement | undefined, name: string): stri
     ? Object.entries(element.attributes).find(([key]) => key === name || key.endsWith(`:${name}`))?.[1]
     : undefined;
 
-/** What a paragraph is by its style, properties inherited through `basedOn`. */
+/** The properties of a paragraph style, inherited through `basedOn`. */
 export interface Style {
-  /** The name in lower case, which all languages of the writing program share for the built-in styles. */
+  /** The name in lower case; built-in styles have the same name in all languages. */
   name: string;
   outline: number | undefined;
   list: { id: string; level: number } | undefined;
@@ -52,7 +52,7 @@ export class Styles {
     this.language = attributeOf(child(child(child(child(part, "docDefaults"), "rPrDefault"), "rPr"), "lang"), "val");
   }
 
-  /** The style and those that it is based on, nearest first. */
+  /** Returns the style and those that it is based on, nearest first. */
   chain(id: string | undefined): Style[] {
     const found: Style[] = [];
     let next = id ?? this.first;
@@ -66,7 +66,7 @@ export class Styles {
   }
 
   private readonly runs = new Map<string, { bold: boolean; italic: boolean; code: boolean }>();
-  /** How a style makes characters look. */
+  /** Returns the character properties of a style. */
   runLook(id: string | undefined): { bold: boolean; italic: boolean; code: boolean } {
     const key = id ?? "";
     const known = this.runs.get(key);
@@ -92,7 +92,7 @@ export function isMonospaced(fonts: XmlElement | undefined): boolean {
   );
 }
 
-/** Which levels of which lists are bulleted, by the document's numbering part. */
+/** The numbering part of a document: which levels of which lists are bulleted. */
 export class Numbering {
   private readonly lists = new Map<string, XmlElement | undefined>();
 
@@ -107,7 +107,7 @@ export class Numbering {
       );
   }
 
-  /** Bulleted, numbered, or undefined where the list is switched off. */
+  /** Returns whether items are bulleted or numbered; undefined where the list is switched off. */
   kind(id: string, level: number): "bullet" | "number" | undefined {
     if (id === "0" || id === "") return undefined;
     const found = childrenOf(this.lists.get(id), "lvl").find(

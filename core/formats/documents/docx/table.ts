@@ -1,23 +1,23 @@
-import { type Align, type Cell, within } from "@unitext/core/model";
+import { type Align, type Cell, within, must } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../../shared/xml";
 import { cellOf, tableFigure } from "../../shared/document/table";
 import { attributeOf, isOn, propertyValue } from "./styles";
 
-/** How a table's cells are read: what they hold as blocks, and where to tell what was adapted. */
+/** Reads the cells of a table: their blocks, and where to report what was adapted. */
 export interface CellReader {
   block(element: XmlElement, into: Block[]): void;
   say(message: string): void;
 }
 
-/** The rows of a table or the cells of a row, those in content controls too. */
+/** Returns the rows of a table or the cells of a row, including those in content controls. */
 function parts(element: XmlElement, name: "tr" | "tc"): XmlElement[] {
   return element.children.flatMap((part) =>
     localName(part) === name ? [part] : localName(part) === "sdt" ? childrenOf(child(part, "sdtContent"), name) : [],
   );
 }
 
-/** The only cell of a table that is a frame around its content, or undefined. */
+/** Returns the only cell of a table that is a frame around its content; undefined for other tables. */
 export function framedCell(table: XmlElement): XmlElement | undefined {
   const [row, ...others] = parts(table, "tr");
   const cells = row ? parts(row, "tc") : [];
@@ -28,14 +28,17 @@ export function framedCell(table: XmlElement): XmlElement | undefined {
     : undefined;
 }
 
-/** Reads what a cell holds. */
+/** Reads the content of a cell. */
 export function cellBlocks(cell: XmlElement, reader: CellReader): Block[] {
   const blocks: Block[] = [];
   for (const inner of cell.children) if (localName(inner) !== "tcPr") reader.block(inner, blocks);
   return blocks;
 }
 
-/** A table (ECMA-376-1, 17.4) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
+/**
+ * Reads a table (ECMA-376-1, 17.4) with merged cells, and blocks that cannot be in it, to follow it. Returns undefined
+ * when it has no cell.
+ */
 export function readTable(
   element: XmlElement,
   reader: CellReader,
@@ -47,7 +50,7 @@ export function readTable(
   const after: Block[] = [];
   let header = 0;
   rows.forEach((row, y) => {
-    const line = grid[y] as (Cell | null)[];
+    const line = must(grid[y]);
     const properties = child(row, "trPr");
     if (child(properties, "tblHeader") && isOn(child(properties, "tblHeader")) && header === y) header = y + 1;
     let x = Math.max(0, Math.trunc(Number(propertyValue(child(properties, "gridBefore")) ?? 0)) || 0);

@@ -1,4 +1,4 @@
-import { cutText, Language } from "@unitext/core/model";
+import { cutText, Language, must } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 import { fromBase64 } from "../../shared/archive";
@@ -7,12 +7,12 @@ import { mathmlTex } from "../../shared/math";
 const attribute = (html: string, tag: string, name: string) =>
   new RegExp(`<${tag}\\b[^>]*?\\s${name}\\s*=\\s*["']?([^"'\\s>]+)`, "i").exec(html)?.[1];
 
-/** The encoding that a page says of itself, or undefined. */
+/** Returns the encoding that a page declares; undefined when it declares none. */
 export function htmlEncoding(head: string): string | undefined {
   return /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(head)?.[1]?.toLowerCase();
 }
 
-/** Pictures inside the page are taken out of it; those elsewhere are not fetched. */
+/** Takes embedded pictures out of the page; linked ones are not fetched. */
 function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
   return blocks.map((block): Block => {
     if (block.kind !== "picture") return block;
@@ -20,7 +20,7 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
     const data = /^data:image\/(png|jpe?g);base64,([\s\S]+)$/i.exec(source);
     if (data) {
       const name = `pictures/picture-${document.pictures.size + 1}.${data[1]?.toLowerCase() === "png" ? "png" : "jpeg"}`;
-      document.pictures.set(name, fromBase64(decodeURIComponent(data[2] as string).replace(/\s+/g, "")));
+      document.pictures.set(name, fromBase64(decodeURIComponent(must(data[2])).replace(/\s+/g, "")));
       return { ...block, picture: { ...block.picture, source: name } };
     }
     if (/^(https?:)?\/\//i.test(source))
@@ -43,7 +43,7 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
   });
 }
 
-/** Reads a page in HTML, or what a browser or a word processor puts on the clipboard: headings, lists, tables, pictures, links, footnotes, formulas. */
+/** Reads an HTML page, or HTML from the clipboard: headings, lists, tables, pictures, links, footnotes, formulas. */
 export function readHtml(html: string): DocumentRead {
   const document = emptyDocument();
   const title = /<title[^>]*>([\s\S]*?)<\/title>/i.exec(html)?.[1]?.replace(/\s+/g, " ").trim();
@@ -61,7 +61,7 @@ export function readHtml(html: string): DocumentRead {
   if (author) document.front.author = plain(author);
   if (language.success) document.front.language = language.data;
   const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
-  // What word processors put on the clipboard is framed by comments.
+  // Word processors mark their clipboard content with comments.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
   document.blocks = taken(htmlBlocks(fragment, mathmlTex), document);
   return document;

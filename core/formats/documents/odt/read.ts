@@ -10,6 +10,7 @@ import {
   paragraphText,
   type Run,
   run,
+  must,
 } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { partText, type Parts, unzip } from "../../shared/archive";
@@ -56,7 +57,7 @@ class OdtReader {
       return undefined;
     }
     try {
-      return readMixed(partText(this.parts.get(path) as Uint8Array), path);
+      return readMixed(partText(must(this.parts.get(path))), path);
     } catch (error) {
       if (needed) throw error;
       this.document.problems.push({ line: 1, message: `The document's part ${path} is damaged and was passed over.` });
@@ -65,8 +66,8 @@ class OdtReader {
   }
 
   read(): DocumentRead {
-    const content = this.part("content.xml", true) as XmlNode;
-    const text = at(content, "body", "text") as XmlNode | undefined;
+    const content = must(this.part("content.xml", true));
+    const text = at(content, "body", "text");
     if (!text)
       throw new Failure(
         "not-readable",
@@ -81,7 +82,7 @@ class OdtReader {
       child(styles, "automatic-styles"),
       child(content, "automatic-styles"),
     ])
-      this.styles.add(holder as XmlNode | undefined);
+      this.styles.add(holder);
     this.properties(styles);
     this.blocks(text.children, this.document.blocks);
     return this.document;
@@ -90,12 +91,12 @@ class OdtReader {
   private properties(styles: XmlNode | undefined): void {
     const { front } = this.document;
     const meta = at(this.part("meta.xml", false), "meta");
-    const said = (name: string) => (child(meta, name) as XmlNode | undefined)?.text.trim() ?? "";
+    const said = (name: string) => child(meta, name)?.text.trim() ?? "";
     if (said("title")) front.title = cutText(said("title"), 500);
     if (said("creator") || said("initial-creator"))
       front.author = cutText(said("initial-creator") || said("creator"), 500);
     const words = childrenOf(child(styles, "styles"), "default-style")
-      .map((style) => child(style, "text-properties") as XmlNode | undefined)
+      .map((style) => child(style, "text-properties"))
       .find((found) => attribute(found, "language"));
     const [code, country] = [attribute(words, "language"), attribute(words, "country")];
     const language = Language.safeParse(
@@ -135,7 +136,7 @@ class OdtReader {
           break;
         case "bibliography":
           this.blocks(
-            childrenOf(element, "index-body").flatMap((body) => (body as XmlNode).children),
+            childrenOf(element, "index-body").flatMap((body) => body.children),
             into,
           );
           break;
@@ -250,7 +251,7 @@ class OdtReader {
           add("\n");
           break;
         case "note": {
-          const body = child(part, "note-body") as XmlNode | undefined;
+          const body = child(part, "note-body");
           const said = (body?.children ?? [])
             .flatMap((paragraph, nth) => [
               ...(nth ? [run(" ")] : []),
@@ -266,7 +267,7 @@ class OdtReader {
               paragraphText({
                 kind: "plain",
                 level: 0,
-                runs: this.inline(paragraph as XmlNode, { marks: [], link: undefined }, []),
+                runs: this.inline(paragraph, { marks: [], link: undefined }, []),
               }),
             )
             .join(" ")
@@ -299,25 +300,24 @@ class OdtReader {
   }
 
   private formula(frame: XmlNode): string | undefined {
-    const object = child(frame, "object") as XmlNode | undefined;
+    const object = child(frame, "object");
     if (!object) return undefined;
     const path = (attribute(object, "href") ?? "").replace(/^\.\//, "");
-    const inner =
-      (child(object, "math") as XmlNode | undefined) ?? (path ? this.part(`${path}/content.xml`, false) : undefined);
+    const inner = child(object, "math") ?? (path ? this.part(`${path}/content.xml`, false) : undefined);
     if (!inner || localName(inner) !== "math") return undefined;
     return mathmlTex(inner).trim() || undefined;
   }
 
-  /** A frame's picture or box; a link may stand around it, or around the words in which it stands. */
+  /** Reads the picture or text box of a frame; a link may enclose it, or the words around it. */
   private frame(element: XmlNode, into: Block[], around?: string): void {
     const link = localName(element) === "a" ? linkTarget(attribute(element, "href") ?? "") : around;
-    const frame = localName(element) === "a" ? (child(element, "frame") as XmlNode | undefined) : element;
+    const frame = localName(element) === "a" ? child(element, "frame") : element;
     if (!frame) return;
-    const alt = ((child(frame, "desc") ?? child(frame, "title")) as XmlNode | undefined)?.text.trim() ?? "";
-    const image = child(frame, "image") as XmlNode | undefined;
-    const box = child(frame, "text-box") as XmlNode | undefined;
+    const alt = (child(frame, "desc") ?? child(frame, "title"))?.text.trim() ?? "";
+    const image = child(frame, "image");
+    const box = child(frame, "text-box");
     if (box) {
-      // A picture with its caption stands in a box of its own.
+      // A picture with its caption is in a box of its own.
       const held: Block[] = [];
       this.blocks(box.children, held);
       const picture = held.find((block) => block.kind === "picture");
@@ -356,7 +356,7 @@ class OdtReader {
             continue;
           }
           if (localName(part) === "h") {
-            // A numbered heading is written as an item of a list.
+            // A numbered heading is written as a list item.
             if (text.length) this.push(into, { kind: "text", text: text.splice(0) });
             this.paragraph(part, into);
             from = this.number + 1;
@@ -401,8 +401,8 @@ class OdtReader {
 
 /**
  * Reads a text document in OpenDocument 1.2 or 1.3: headings by outline level, lists, tables with merged cells,
- * pictures, footnotes and endnotes, links, formulas, comments; tracked changes count as accepted. What is not read is
- * told. Throws a Failure for a file that is no such document.
+ * pictures, footnotes and endnotes, links, formulas, comments. Tracked changes count as accepted; what is not read is
+ * reported. Throws a Failure for a file that is not such a document.
  */
 export function readOdt(bytes: Uint8Array, name: string): DocumentRead {
   return new OdtReader(bytes, name).read();

@@ -15,12 +15,12 @@ interface Style {
 const ALIGN: Record<string, Align> = { center: "centre", end: "end", right: "end" };
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
 
-/** The styles of a document (OpenDocument 1.2, 16) as far as a reader needs them: what they look like, and what their lists are numbered with. */
+/** The styles of a document (OpenDocument 1.2, 16) as far as a reader needs them: text properties and list markers. */
 export class Styles {
   private readonly styles = new Map<string, Style>();
   private readonly lists = new Map<string, Map<number, "bullet" | "number">>();
 
-  /** Takes the styles of a part; later ones of the same name replace earlier. */
+  /** Adds the styles of a part; later ones replace earlier ones of the same name. */
   add(holder: XmlNode | undefined): void {
     for (const element of holder?.children ?? []) {
       const name = attribute(element, "name") ?? "";
@@ -38,7 +38,7 @@ export class Styles {
     }
   }
 
-  /** A style and those that it is based on, the nearest first. */
+  /** Returns a style and those that it is based on, nearest first. */
   chain(id: string | undefined): Style[] {
     const found: Style[] = [];
     for (let next = id; next !== undefined && found.length < 20; ) {
@@ -50,7 +50,10 @@ export class Styles {
     return found;
   }
 
-  /** The marks that words have in a style, over those that they had; a heading is bold and slanted by its theme. */
+  /**
+   * Returns the marks of words in a style, given those they had. A heading is bold or italic by its theme, which is no
+   * mark.
+   */
   marks(chain: readonly Style[], marks: readonly Mark[], heading = false): Mark[] {
     const own = new Set(marks);
     const state = (name: "bold" | "italic" | "strike" | "code", mark: Mark) => {
@@ -67,15 +70,15 @@ export class Styles {
     return [...own];
   }
 
-  /** How the items of a list are marked at a level, from 0. */
+  /** Returns how the items of a list are marked at a level, counted from 0. */
   listKind(style: string | undefined, level: number): "bullet" | "number" {
     return this.lists.get(style ?? "")?.get(level + 1) ?? "bullet";
   }
 }
 
 function styleOf(element: XmlNode, name: string): Style {
-  const words = child(element, "text-properties") as XmlNode | undefined;
-  const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
+  const words = child(element, "text-properties");
+  const paragraph = child(element, "paragraph-properties");
   const weight = attribute(words, "font-weight");
   const slant = attribute(words, "font-style");
   const strike = attribute(words, "text-line-through-style") ?? attribute(words, "text-line-through-type");

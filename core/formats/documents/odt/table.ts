@@ -4,7 +4,7 @@ import { localName, type XmlNode } from "../../shared/xml";
 import { cellOf, tableFigure } from "../../shared/document/table";
 import { attribute } from "../../shared/xml";
 
-/** How a table's cells are read: what they hold as blocks, and where to tell what was adapted. */
+/** Reads the cells of a table: their blocks, and where to report what was adapted. */
 export interface CellReader {
   blocks(children: readonly XmlNode[], into: Block[]): void;
   say(message: string): void;
@@ -13,7 +13,7 @@ export interface CellReader {
 const count = (element: XmlNode, name: string, most: number) =>
   Math.min(most, Math.max(1, Number(attribute(element, name) ?? 1) || 1));
 
-/** The rows of a table in order, those written once for many repeated, and whether each is a header. */
+/** Returns the rows of a table in order, repeated rows included, and whether each is a header. */
 function rowsOf(holder: XmlNode, head = false): { row: XmlNode; head: boolean }[] {
   return holder.children.flatMap((part) => {
     const name = localName(part);
@@ -24,7 +24,10 @@ function rowsOf(holder: XmlNode, head = false): { row: XmlNode; head: boolean }[
   });
 }
 
-/** A table (OpenDocument 1.2, 9.1) with its merged cells, and what cannot stand in it, to follow it; undefined where it has no cell. */
+/**
+ * Reads a table (OpenDocument 1.2, 9.1) with merged cells, and blocks that cannot be in it, to follow it. Returns
+ * undefined when it has no cell.
+ */
 export function readTable(
   element: XmlNode,
   reader: CellReader,

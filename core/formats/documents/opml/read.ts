@@ -3,7 +3,7 @@ import { linkTarget } from "@unitext/core/text";
 import { at, child, childrenOf, localName, readXml, type XmlElement } from "../../shared/xml";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 
-/** How deep the outline below an entry goes. */
+/** Returns the depth of the outline below an entry. */
 function depthBelow(outline: XmlElement): number {
   const below = childrenOf(outline, "outline");
   return below.length ? 1 + Math.max(...below.map(depthBelow)) : 0;
@@ -22,7 +22,10 @@ function items(outline: XmlElement, level: number): Paragraph[] {
   return [...own, ...childrenOf(outline, "outline").flatMap((inner) => items(inner, level + 1))];
 }
 
-/** Reads an outline in OPML 2.0: entries of the first level are slides, or sections where two more levels lie below; deeper ones are points. */
+/**
+ * Reads an outline in OPML 2.0: entries of the first level are slides, or sections where two more levels are below;
+ * deeper ones are points.
+ */
 export function readOpml(text: string, name: string): DocumentRead {
   const root = readXml(text, name);
   if (localName(root) !== "opml")

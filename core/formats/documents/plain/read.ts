@@ -1,11 +1,11 @@
-import { countWords, MAX_LEVEL, type Paragraph, run } from "@unitext/core/model";
+import { countWords, MAX_LEVEL, type Paragraph, run, must } from "@unitext/core/model";
 import { type Block, linkTarget } from "@unitext/core/text";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 
 interface Line {
   number: number;
   indent: number;
-  /** A bullet, a number such as 6.4.1, or nothing. */
+  /** A bullet, a number such as 6.4.1, or none. */
   marker: "bullet" | "number" | "letter" | null;
   path: number;
   /** The first part of its number. */
@@ -30,14 +30,14 @@ function lineOf(raw: string, number: number): Line | null {
   const bullet = BULLET.exec(text);
   if (bullet) return { number, indent, marker: "bullet", path: 0, first: "", text: text.slice(bullet[0].length) };
   const numbered = NUMBER.exec(text);
-  // A year or an amount at the beginning of a sentence is no number of an outline.
-  if (numbered && (/[.):]\s+$/.test(numbered[0]) || (numbered[1] as string).includes(".")))
+  // A year or an amount at the start of a sentence is not an outline number.
+  if (numbered && (/[.):]\s+$/.test(numbered[0]) || must(numbered[1]).includes(".")))
     return {
       number,
       indent,
       marker: "number",
-      path: (numbered[1] as string).split(".").length,
-      first: (numbered[1] as string).split(".")[0] as string,
+      path: must(numbered[1]).split(".").length,
+      first: must(must(numbered[1]).split(".")[0]),
       text: text.slice(numbered[0].length),
     };
   const letter = LETTER.exec(text);
@@ -68,7 +68,7 @@ const heading = (depth: number, text: string, line: number): Block => ({
   to: line,
 });
 
-/** Gathers lines into blocks: items of one list together, each with its line. */
+/** Collects lines into blocks: items of one list together, each with its line. */
 class Gatherer {
   readonly blocks: Block[] = [];
   private text: Paragraph[] = [];
@@ -81,7 +81,7 @@ class Gatherer {
         kind: "text",
         text: this.text,
         items: this.items,
-        from: this.items[0] as number,
+        from: must(this.items[0]),
         to: this.last,
       });
     this.text = [];
@@ -105,7 +105,7 @@ class Gatherer {
     this.blocks.push({ kind: "text", text: [{ kind: "plain", level: 0, runs: runsOf(text) }], from, to });
   }
 
-  /** A line that goes on with the item above it. */
+  /** Adds a line that continues the item above. */
   more(text: string): boolean {
     const last = this.text.at(-1);
     if (!last) return false;
@@ -114,32 +114,35 @@ class Gatherer {
   }
 }
 
-/** Levels of indentation by what was open before: deeper indents open a level, shallower ones close some. */
+/** Returns levels of indentation: deeper indents open a level, shallower ones close some. */
 function indentLevels(): (indent: number) => number {
   const open: number[] = [];
   return (indent) => {
-    while (open.length && (open.at(-1) as number) > indent) open.pop();
-    if (!open.length || (open.at(-1) as number) < indent) open.push(indent);
+    while (open.length && must(open.at(-1)) > indent) open.pop();
+    if (!open.length || must(open.at(-1)) < indent) open.push(indent);
     return open.length - 1;
   };
 }
 
-/** An outline by numbers: the path of a number is the depth of its heading; what has none belongs to the heading above. */
+/**
+ * Reads an outline by numbers: the path of a number is the depth of its heading; lines without one belong to the
+ * heading above.
+ */
 function numbered(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   let level = indentLevels();
   let waiting: Line[] = [];
-  // “6 Water” is a heading where 6.1 follows; else it is a sentence that begins with a number.
+  // “6 Water” is a heading where 6.1 follows; otherwise it is a sentence that starts with a number.
   const chapters = new Set(lines.flatMap((line) => (line && line.path > 1 ? [line.first] : [])));
   const numberOf = (line: Line): Line => {
     const bare = line.marker === null ? /^(\d{1,3})\s+(?=\S)/.exec(line.text) : null;
-    return bare && chapters.has(bare[1] as string)
+    return bare && chapters.has(must(bare[1]))
       ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) }
       : line;
   };
   const flush = () => {
     if (waiting[0])
-      gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, (waiting.at(-1) as Line).number);
+      gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, must(waiting.at(-1)).number);
     waiting = [];
   };
   for (const read of lines) {
@@ -159,7 +162,10 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   return gather.blocks;
 }
 
-/** An outline by indents and bullets: what has something below it on the outermost level is a slide, the rest are its points. */
+/**
+ * Reads an outline by indents and bullets: an outermost line with something below it is a slide, the rest are its
+ * points.
+ */
 function indented(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   const known = lines.filter((line): line is Line => line !== null);
@@ -175,7 +181,7 @@ function indented(lines: readonly (Line | null)[]): Block[] {
   let level = indentLevels();
   let first = true;
   known.forEach((line, at) => {
-    const blankBefore = at > 0 && line.number - (known[at - 1] as Line).number > 1;
+    const blankBefore = at > 0 && line.number - must(known[at - 1]).number > 1;
     if (isRoot.has(line) && isTitle(line.text)) {
       gather.heading(2, line.text, line.number);
       level = indentLevels();
@@ -197,10 +203,10 @@ function indented(lines: readonly (Line | null)[]): Block[] {
       line.marker === null &&
       !blankBefore &&
       known[at - 1]?.marker &&
-      line.indent > (known[at - 1] as Line).indent &&
+      line.indent > must(known[at - 1]).indent &&
       gather.more(line.text)
     ) {
-      // The second line of an item that was broken by hand.
+      // The second line of an item with a hard break.
     } else
       gather.item(
         line.marker === "number" || line.marker === "letter" ? "number" : "bullet",
@@ -214,13 +220,16 @@ function indented(lines: readonly (Line | null)[]): Block[] {
   return gather.blocks;
 }
 
-/** Prose: paragraphs between empty lines; a short line over a longer paragraph is its heading; lines that were not filled stay lines. */
+/**
+ * Reads prose: paragraphs between empty lines; a short line above a longer paragraph is its heading; short lines stay
+ * lines.
+ */
 function paragraphs(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   const groups: Line[][] = [[]];
   for (const line of lines) {
-    if (line) (groups.at(-1) as Line[]).push(line);
-    else if ((groups.at(-1) as Line[]).length) groups.push([]);
+    if (line) must(groups.at(-1)).push(line);
+    else if (must(groups.at(-1)).length) groups.push([]);
   }
   const full = groups.filter((group) => group.length);
   full.forEach((group, at) => {
@@ -248,24 +257,19 @@ function paragraphs(lines: readonly (Line | null)[]): Block[] {
       );
     else if (group.length > 1 && words / group.length <= 7)
       for (const { text, number } of group) gather.paragraph(text, number, number);
-    else
-      gather.paragraph(
-        group.map(({ text }) => text).join(" "),
-        (group[0] as Line).number,
-        (group.at(-1) as Line).number,
-      );
+    else gather.paragraph(group.map(({ text }) => text).join(" "), must(group[0]).number, must(group.at(-1)).number);
   });
   return gather.blocks;
 }
 
-/** Headings with a line of signs under them become headings of the text form. */
+/** Returns headings that are underlined with characters. */
 function underlined(raw: readonly string[]): { depth: number; at: number }[] {
   return raw.flatMap((line, at) => {
     const sign = UNDERLINE.exec(line)?.[1];
     return sign &&
       at > 0 &&
       raw[at - 1]?.trim() &&
-      isTitle((raw[at - 1] as string).trim()) &&
+      isTitle(must(raw[at - 1]).trim()) &&
       (at < 2 || raw[at - 2]?.trim() === "")
       ? [{ depth: sign === "=" ? 1 : 2, at: at - 1 }]
       : [];
@@ -281,12 +285,12 @@ export function readPlain(text: string): DocumentRead {
   const heads = underlined(raw);
   const document = emptyDocument();
   if (heads.length) {
-    // Between headings that are underlined the text is read on its own.
+    // The text between underlined headings is read by itself.
     let from = 0;
     for (const { depth, at } of [...heads, { depth: 0, at: raw.length }]) {
-      const part = Array.from({ length: at }, (_, nth) => (nth < from ? null : lineOf(raw[nth] as string, nth + 1)));
+      const part = Array.from({ length: at }, (_, nth) => (nth < from ? null : lineOf(must(raw[nth]), nth + 1)));
       if (part.some((line) => line)) document.blocks.push(...blocksOf(part));
-      if (depth) document.blocks.push(heading(depth, (raw[at] as string).trim(), at + 1));
+      if (depth) document.blocks.push(heading(depth, must(raw[at]).trim(), at + 1));
       from = at + 2;
     }
     return document;

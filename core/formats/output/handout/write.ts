@@ -18,6 +18,7 @@ import {
   type Run,
   slideLink,
   titleElement,
+  must,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../shared/archive";
@@ -48,7 +49,7 @@ const WML = "application/vnd.openxmlformats-officedocument.wordprocessingml";
 const MEASURE = ((210 - 40) / 25.4) * 72;
 const PIXELS = 1280;
 
-/** What the document is made of as it grows. */
+/** The parts of a handout as it is written. */
 class Handout {
   readonly body: string[] = [];
   readonly media = new Map<string, Uint8Array>();
@@ -349,13 +350,13 @@ class Handout {
         ),
       ],
       ["word/_rels/document.xml.rels", rels(relations)],
-    ].map(([path, text]) => [path as string, strToU8(XML_HEAD + text)]);
+    ].map(([path, text]) => [must(path), strToU8(XML_HEAD + text)]);
     for (const [path, bytes] of this.media) parts.push([`word/${path}`, bytes]);
     return zip(new Map(parts));
   }
 }
 
-/** What an element says, as paragraphs and tables of the handout. */
+/** Returns the content of an element as paragraphs and tables of the handout. */
 function contentXml(element: Element, into: Handout, notes: Footnote[]): string {
   if (element.kind === "table")
     return (
@@ -387,7 +388,7 @@ function contentXml(element: Element, into: Handout, notes: Footnote[]): string 
     .join("");
 }
 
-/** Writes a deck as a handout: for each slide that is shown its title, its picture, what it says, and its notes. */
+/** Writes a deck as a handout: title, picture, text and notes of each slide that is shown. */
 export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOptions): Uint8Array {
   const metadata = metadataOf(deck);
   const into = new Handout(deck.language);

@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, slideTexts } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, type RichText, run, slideTexts, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -182,11 +182,11 @@ describe("the web page", () => {
       all(words, ({ tagName }) => ["ul", "ol", "li", "h2"].includes(tagName)).map(({ tagName }) => tagName),
     ).toEqual(["h2", "ul", "li", "ul", "li", "ol", "li"]);
     expect(text(words)).toContain("<b>");
-    expect(squeezed(content(all(sections[0], ({ tagName }) => tagName === "template")[0] as Element))).toBe(
+    expect(squeezed(content(must(all(sections[0], ({ tagName }) => tagName === "template")[0])))).toBe(
       "Sayitslowlynpmtest",
     );
-    expect(text(all(sections[1], has("words"))[0] as Element)).toContain("Picture: The quay");
-    expect((all(tree, ({ tagName }) => tagName === "html")[0] as Element).properties.lang).toBe("en-GB");
+    expect(text(must(all(sections[1], has("words"))[0]))).toContain("Picture: The quay");
+    expect(must(all(tree, ({ tagName }) => tagName === "html")[0]).properties.lang).toBe("en-GB");
   });
 
   it("carries every word of any deck, in order, and the report says what it carries", async () => {
@@ -198,7 +198,7 @@ describe("the web page", () => {
         expect(sections.map(({ properties }) => properties.id)).toEqual(shown.map(({ id }) => id));
         sections.forEach((section, nth) => {
           const said = squeezed(
-            text(all(section, has("words"))[0] as Element) +
+            text(must(all(section, has("words"))[0])) +
               all(section, ({ tagName }) => tagName === "template")
                 .map(content)
                 .join(""),
@@ -214,7 +214,7 @@ describe("the web page", () => {
                 )
                 .join(""),
             );
-          for (const value of slideTexts(shown[nth] as Deck["slides"][number])) {
+          for (const value of slideTexts(must(shown[nth]))) {
             for (const paragraph of value) if (without([paragraph])) expect(said).toContain(without([paragraph]));
           }
         });

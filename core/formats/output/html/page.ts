@@ -1,6 +1,6 @@
 import { MOTION_CSS } from "@unitext/core/draw";
 
-/** How the page looks: one slide fills the window; nothing moves for those who ask for less motion. */
+/** The style of the page: one slide fills the window; nothing moves with reduced motion. */
 export const STYLE = `
 *{box-sizing:border-box}html,body{margin:0;height:100%;background:#16211f;color:#f4f4f0;font:16px/1.45 system-ui,sans-serif}
 main{height:100%;display:grid;place-items:center}
@@ -20,8 +20,8 @@ ${MOTION_CSS}
 `;
 
 /**
- * How the page is used: along the main line, into details when asked, points one at a time; each slide has an address;
- * notes in a window of their own. The wheel turns nothing.
+ * The script of the page: along the main line, into details on request, points one at a time; each slide has an
+ * address; notes in a window of their own. The mouse wheel does nothing.
  */
 export const SCRIPT = `
 "use strict";

@@ -16,6 +16,7 @@ import {
   type Slide,
   slideLink,
   titleElement,
+  must,
 } from "@unitext/core/model";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { strToU8 } from "fflate";
@@ -28,7 +29,10 @@ export interface HtmlOptions {
 }
 
 const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
-/** What the page may do (Content Security Policy 3): run its own script and look as its own style says, show the pictures and films inside it, and nothing else. Places on the slide stand in attributes. */
+/**
+ * What the page may do (Content Security Policy 3): run its own script and style, show the pictures and films inside
+ * it, and nothing else. Positions on the slide are in attributes.
+ */
 const POLICY = `default-src 'none'; script-src ${hashOf(SCRIPT)}; style-src-elem ${hashOf(STYLE)}; style-src-attr 'unsafe-inline'; img-src data:; media-src data:; base-uri 'none'; form-action 'none'`;
 
 const percent = (value: number, of: number) => `${Math.round((value / of) * 100000) / 1000}%`;
@@ -46,7 +50,7 @@ function inlineHtml(runs: readonly Run[], href: (to: string) => string | undefin
     .join("");
 }
 
-/** Paragraphs and nested lists as HTML. */
+/** Returns paragraphs and nested lists as HTML. */
 function textHtml(text: RichText, href: (to: string) => string | undefined): string {
   let html = "";
   const open: string[] = [];
@@ -81,7 +85,7 @@ function textHtml(text: RichText, href: (to: string) => string | undefined): str
   return html;
 }
 
-/** What an element says, for those who do not see the drawing. */
+/** Returns the words of an element, for readers who do not see the drawing. */
 function wordsHtml(element: Element, href: (to: string) => string | undefined): string {
   if (element.kind === "picture")
     return `<p>${escapeXml(["Picture", element.alt, element.caption].filter(Boolean).join(": "))}</p>`;
@@ -101,7 +105,7 @@ function wordsHtml(element: Element, href: (to: string) => string | undefined): 
     .join("");
 }
 
-/** Where links stand on the drawing, as places that can be pressed. */
+/** Returns the links of the drawing as areas that can be clicked. */
 function pressed(scene: Scene, href: (to: string) => string | undefined): string {
   const { width, height } = scene.page;
   return linkPlaces(scene)
@@ -114,7 +118,7 @@ function pressed(scene: Scene, href: (to: string) => string | undefined): string
     .join("");
 }
 
-/** Films, which have controls of their own, and sounds, each with a button, over the pictures that stand for them. */
+/** Returns films, with controls of their own, and sounds, each with a button, over their posters. */
 function played(
   scene: Scene,
   slide: Slide,
@@ -148,8 +152,9 @@ const KEYS: [string, string][] = [
 ];
 
 /**
- * Writes a deck as one web page that needs nothing else: slides as drawings with their words for assistive technology,
- * links, films and sounds, points one at a time, details, transitions, notes in a window of their own, keys. It asks no network.
+ * Writes a deck as one self-contained web page: slides as drawings with their words for assistive technology, links,
+ * films and sounds, points one at a time, details, transitions, notes in a window of their own, keys. It makes no
+ * network request.
  */
 export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Array {
   const metadata = metadataOf(deck);
@@ -167,7 +172,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     return bytes && `data:${types.get(sha256) ?? "image/png"};base64,${toBase64(bytes)}`;
   };
   const { definitions, drawings } = scenesMarkup(scenes, { outlines: fonts, picture: address });
-  /** The nearest main slide that is shown. */
+  /** Returns the nearest main slide that is shown. */
   const above = (slide: Slide): string => {
     let parent = slide.parent;
     while (parent !== null && !shown.has(parent)) parent = deck.slides.find(({ id }) => id === parent)?.parent ?? null;
@@ -192,7 +197,7 @@ export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Arr
     ]
       .join("")
       .replace(/<a /g, '<a tabindex="-1" ');
-    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(scenes[nth] as Scene, href)}${played(scenes[nth] as Scene, slide, metadata, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
+    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(must(scenes[nth]), href)}${played(must(scenes[nth]), slide, metadata, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
   });
   const buttons = [
     ["back", "Back"],

@@ -1,6 +1,6 @@
 import { type Deck, nameOf, textOf } from "@unitext/core/model";
 
-/** The notes of a deck as plain text: each slide's number and name, then what is said, a line a paragraph. */
+/** Writes the notes of a deck as plain text: each slide's number and name, then its notes, a line a paragraph. */
 export function writeNotes(deck: Deck): string {
   const parts = deck.slides.flatMap((slide, nth) => {
     const said = textOf(slide.notes).trim();

@@ -1,6 +1,6 @@
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
-import { type Deck, Failure, metadataOf } from "@unitext/core/model";
+import { type Deck, Failure, metadataOf, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../shared/archive";
 import { toBase64 } from "../../shared/archive";
@@ -14,7 +14,10 @@ export interface PicturesOptions {
 
 const PIXELS = 1920;
 
-/** The slides that are shown as pictures, by file name: `01.svg` or `01.png`, as many digits as the deck needs. */
+/**
+ * Returns the slides that are shown as pictures, by file name: `01.svg` or `01.png`, with as many digits as the deck
+ * needs.
+ */
 export function slidePictures(
   deck: Deck,
   kind: "png" | "svg",
@@ -35,14 +38,14 @@ export function slidePictures(
       return [
         [
           `${String(nth + 1).padStart(digits, "0")}.${kind}`,
-          kind === "svg" ? strToU8(svg) : (png as NonNullable<typeof png>)(svg, PIXELS),
+          kind === "svg" ? strToU8(svg) : must(png)(svg, PIXELS),
         ] as const,
       ];
     }),
   );
 }
 
-/** The pictures of the slides in one archive. */
+/** Writes the pictures of the slides as an archive. */
 export function writePictures(deck: Deck, kind: "png" | "svg", options: PicturesOptions): Uint8Array {
   return zip(slidePictures(deck, kind, options));
 }

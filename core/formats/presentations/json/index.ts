@@ -14,7 +14,7 @@ import { z } from "zod";
 import { fromBase64, toBase64 } from "../../shared/archive";
 import { mediaTypeOf, pictureInfo } from "../../shared/pictures";
 
-/** The deck as JSON: the model as it is, with the bytes of its pictures in base64 by their SHA-256. */
+/** A deck as JSON: the model, with the bytes of its pictures in base64 by their SHA-256. */
 const DeckFile = z.object({
   format: z.literal("unitext-deck"),
   version: z.number().int().min(1),
@@ -31,7 +31,10 @@ export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | 
   return JSON.stringify({ format: "unitext-deck", version: SCHEMA_VERSION, deck, blobs });
 }
 
-/** Reads a deck from JSON. Throws a Failure that names the first field that is wrong; pictures whose bytes do not have their sum are refused. */
+/**
+ * Reads a deck from JSON. Throws a Failure that names the first invalid field, or a picture whose bytes do not match
+ * its hash.
+ */
 export function readJson(
   text: string,
   { name, sha256 }: { name: string; sha256: (bytes: Uint8Array) => string },
@@ -81,7 +84,10 @@ export function readJson(
   return { deck: { ...deck, assets }, blobs, adapted, left };
 }
 
-/** An asset with the media type and the size that its own bytes show, whatever the file says of it; undefined for what cannot be shown. */
+/**
+ * Returns an asset with the media type and size that its bytes show, whatever the file says; undefined for what cannot
+ * be shown.
+ */
 function whatItIs(asset: Asset, bytes: Uint8Array): Asset | undefined {
   const mediaType = mediaTypeOf(bytes);
   if (!mediaType) return undefined;

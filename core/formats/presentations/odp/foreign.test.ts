@@ -1,5 +1,5 @@
 import { apply, moveTo } from "@unitext/core/edit";
-import { type Deck, type Element, plainText, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Element, plainText, type Slide, textOf, must } from "@unitext/core/model";
 import { resolveGeometry } from "@unitext/core/figures";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource } from "@unitext/core/testing";
@@ -39,13 +39,13 @@ const foreign = (() => {
   return zipSync({
     ...parts,
     "meta.xml": strToU8(
-      strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+      strFromU8(must(parts["meta.xml"])).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
     ),
     ...extra,
   });
 })();
 const { deck, left } = read(foreign);
-const on = (id: string, of = deck) => of.slides[whole.slides.findIndex((slide) => slide.id === id)] as Slide;
+const on = (id: string, of = deck) => must(of.slides[whole.slides.findIndex((slide) => slide.id === id)]);
 const like = (id: string, of = deck): Element[] => on(id, of).elements;
 
 describe("an .odp that says nothing of Unitext", () => {
@@ -100,7 +100,7 @@ describe("an .odp that says nothing of Unitext", () => {
       expect(drawn.map(({ length }) => length)).toEqual(wanted.map(({ length }) => length));
       for (const [nth, list] of drawn.entries())
         for (const [place, value] of list.entries())
-          expect(Math.abs(value - (wanted[nth]?.[place] as number))).toBeLessThan(0.02);
+          expect(Math.abs(value - must(wanted[nth]?.[place]))).toBeLessThan(0.02);
     }
   });
 
@@ -156,9 +156,9 @@ describe("an .odp that says nothing of Unitext", () => {
       [["both", 2], null],
     ]);
     expect(table.kind === "table" && table.rows[0]?.[0]?.fill).toEqual({ kind: "solid", colour: "#0f5c63" });
-    const [, first, second, fourth, third] = (whole.slides.find(({ id }) => id === "figures") as Slide).elements;
+    const [, first, second, fourth, third] = must(whole.slides.find(({ id }) => id === "figures")).elements;
     const bare = ({ id: _, sourceShape: __, name: ___, ...rest }: Element) => rest;
-    expect(bare(column)).toEqual(bare(first as Element));
+    expect(bare(column)).toEqual(bare(must(first)));
     // The line goes along with its axis, its curve, its format and the way that the categories run.
     const {
       series: [columns, line],
@@ -242,7 +242,7 @@ describe("an .odp written back", () => {
   });
 
   const pagesOf = (bytes: Uint8Array) =>
-    strFromU8(unzipSync(bytes)["content.xml"] as Uint8Array).match(/<draw:page [\s\S]*?<\/draw:page>/g) as string[];
+    strFromU8(must(unzipSync(bytes)["content.xml"])).match(/<draw:page [\s\S]*?<\/draw:page>/g) as string[];
 
   it("is another page only where one was changed, and there only in the shape that was", () => {
     const at = deck.slides.indexOf(on("shapes"));
@@ -262,14 +262,14 @@ describe("an .odp written back", () => {
     ).toEqual([]);
     const [before, after] = [pagesOf(foreign), pagesOf(written)];
     expect(after.map((page, nth) => page === before[nth])).toEqual(after.map((_, nth) => nth !== at));
-    const star = /<draw:g>[\s\S]*?<\/draw:g>/.exec(before[at] as string)?.[0] as string;
+    const star = must(/<draw:g>[\s\S]*?<\/draw:g>/.exec(must(before[at]))?.[0]);
     expect(after[at]).toContain(star);
     const { deck: second } = read(written, "second.odp", "s");
     expect(second.slides.map(({ id }) => id)).toEqual(deck.slides.map(({ id }) => id));
-    const changed = (second.slides[at] as Slide).elements.find(({ kind }) => kind === "text");
+    const changed = must(second.slides[at]).elements.find(({ kind }) => kind === "text");
     expect(changed?.kind === "text" && textOf(changed.text)).toBe("Another word");
     expect(second.slides[at]?.elements.map(({ kind, name }) => [kind, name])).toEqual(
-      (slides[at] as Slide).elements.map(({ kind, name }) => [kind, name]),
+      must(slides[at]).elements.map(({ kind, name }) => [kind, name]),
     );
   });
 
@@ -342,7 +342,7 @@ describe("an .odp written back", () => {
     expect(tally(again)).toEqual({ ...tally(made), links: { ...tally(made).links, broken: 0 } });
     // What only slides that are gone have shown is gone from the file too.
     const left = unzipSync(write(made));
-    const named = strFromU8(left["content.xml"] as Uint8Array);
+    const named = strFromU8(must(left["content.xml"]));
     expect(Object.keys(left).filter((path) => /^(Pictures|Object|Media)/.test(path) && !named.includes(path))).toEqual(
       [],
     );
@@ -362,7 +362,7 @@ describe("an .odp written back", () => {
 
 it("actions that lead to the next page, the one before, the first and the last lead there", () => {
   const parts = unzipSync(foreign);
-  const content = strFromU8(parts["content.xml"] as Uint8Array);
+  const content = strFromU8(must(parts["content.xml"]));
   const led = (action: string) =>
     read(
       zipSync({

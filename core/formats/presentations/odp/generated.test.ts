@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Deck, type Element, revealsOf, type Slide, textOf } from "@unitext/core/model";
+import { type Deck, type Element, revealsOf, type Slide, textOf, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { propertiesOf } from "@unitext/core/testing/looks";
 import { type ReadResult, WRITERS } from "../../index";
@@ -435,7 +435,7 @@ function presentation(pages: readonly Page[]): ReadResult {
 }
 const only = (deck: Deck, name: string): Deck => ({
   ...deck,
-  slides: [deck.slides[rows.findIndex(([one]) => one === name)] as Slide],
+  slides: [must(deck.slides[rows.findIndex(([one]) => one === name)])],
 });
 let found: ReadResult;
 let again: ReadResult;

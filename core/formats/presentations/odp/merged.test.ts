@@ -1,6 +1,6 @@
 import { type MergeSource, mergeParts, merge } from "@unitext/core/divide";
 import { apply, duplicate } from "@unitext/core/edit";
-import { type Deck, type Element, mapElementLinks, plainText, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, mapElementLinks, plainText, type Slide, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { everything, FILES, idSource, unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
@@ -21,7 +21,7 @@ function read(bytes: Uint8Array, name: string, prefix: string) {
   const found = bench.read(bytes, name, prefix);
   return found.deck;
 }
-const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(parts[path] as Uint8Array);
+const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(must(parts[path]));
 const pagesOf = (bytes: Uint8Array) =>
   text(unzipSync(bytes), "content.xml").match(/<draw:page [\s\S]*?<\/draw:page>/g) as string[];
 
@@ -83,7 +83,7 @@ const shown = (given: Element) => {
     slot: ___,
     groups,
     ...element
-  } = mapElementLinks(given, (to) => (to.startsWith("slide:") ? "slide:there" : to)) as Element;
+  } = mapElementLinks(given, (to) => (to.startsWith("slide:") ? "slide:there" : to));
   return { ...element, groups: groups?.length ?? 0 };
 };
 const looks = (slides: readonly Slide[], { masters, styles }: Deck) =>
@@ -114,14 +114,14 @@ describe("several .odp files in one deck", () => {
 
   it("keep what is not modelled, with the parts that it needs", () => {
     const parts = unzipSync(written);
-    const page = pagesOf(written)[first.slides.length] as string;
-    const id = /draw:control="([^"]*)"/.exec(page)?.[1] as string;
+    const page = must(pagesOf(written)[first.slides.length]);
+    const id = must(/draw:control="([^"]*)"/.exec(page)?.[1]);
     expect(page).toContain(`form:id="${id}"`);
     expect(page).toContain('other:mode="quiet"');
     expect(text(parts, "content.xml")).toContain('xmlns:other="urn:example:other"');
-    const board = /draw:name="Board"[\s\S]*?xlink:href="\.\/([^"]*)"/.exec(page)?.[1] as string;
+    const board = must(/draw:name="Board"[\s\S]*?xlink:href="\.\/([^"]*)"/.exec(page)?.[1]);
     // Both files have an “Object 1”.
-    expect(strFromU8(parts[`${board}/other.bin`] as Uint8Array)).toBe("not of ours");
+    expect(strFromU8(must(parts[`${board}/other.bin`]))).toBe("not of ours");
     expect(parts["Object 1/other.bin"]).toBeUndefined();
     expect(text(parts, `${board}/content.xml`)).toBe(text(unzipSync(other), "Object 1/content.xml"));
   });
@@ -163,8 +163,8 @@ describe("several .odp files in one deck", () => {
   });
 
   it("follow links from one to the other", () => {
-    const target = joined.slides[0]?.id as string;
-    const from = joined.slides.at(-1) as Slide;
+    const target = must(joined.slides[0]?.id);
+    const from = must(joined.slides.at(-1));
     const linked: Deck = {
       ...joined,
       slides: joined.slides.map((slide) =>
@@ -197,7 +197,7 @@ describe("several .odp files in one deck", () => {
 
 describe("a slide of an .odp that stands twice", () => {
   it("keeps what is not modelled in both, under names and ids of their own", () => {
-    const made = duplicate(second, [second.slides[0]?.id as string], idSource("k"), 1);
+    const made = duplicate(second, [must(second.slides[0]?.id)], idSource("k"), 1);
     const { deck } = apply(second, made);
     const bytes = write(deck);
     expect(unresolved(unzipSync(bytes))).toEqual([]);
@@ -205,7 +205,7 @@ describe("a slide of an .odp that stands twice", () => {
     expect(pages).toHaveLength(second.slides.length + 1);
     expect(pages.filter((page) => page.includes('other:mode="quiet"'))).toHaveLength(2);
     const again = read(bytes, "twice.odp", "f");
-    expect(looks([again.slides[1] as Slide], again)).toEqual(looks([again.slides[0] as Slide], again));
+    expect(looks([must(again.slides[1])], again)).toEqual(looks([must(again.slides[0])], again));
     expect(tally(again)).toEqual(tally(deck));
   });
 

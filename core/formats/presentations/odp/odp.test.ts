@@ -18,6 +18,7 @@ import {
   slideTexts,
   textOf,
   THEMES,
+  must,
 } from "@unitext/core/model";
 import { deckArbitrary, idSource, unresolved } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -100,7 +101,7 @@ describe("the package", () => {
     expect([bytes[8], bytes[9]]).toEqual([0, 0]);
     expect(strFromU8(bytes.subarray(38, 38 + 47))).toBe("application/vnd.oasis.opendocument.presentation");
     const parts = unzipSync(bytes);
-    const listed = readXml(strFromU8(parts["META-INF/manifest.xml"] as Uint8Array), "manifest").children.map(
+    const listed = readXml(strFromU8(must(parts["META-INF/manifest.xml"])), "manifest").children.map(
       ({ attributes }) => attributes["manifest:full-path"],
     );
     expect(listed.sort()).toEqual(
@@ -147,8 +148,7 @@ describe("reading back", () => {
     // What is kept may stand in another order.
     expect(
       Object.keys(before).filter(
-        (path) =>
-          path !== "meta.xml" && !Buffer.from(before[path] as Uint8Array).equals(Buffer.from(after[path] ?? [])),
+        (path) => path !== "meta.xml" && !Buffer.from(must(before[path])).equals(Buffer.from(after[path] ?? [])),
       ),
     ).toEqual([]);
     expect(readDeck(await write(read.deck), "again.odp", reading()).deck).toEqual(course);
@@ -156,15 +156,15 @@ describe("reading back", () => {
 
   it("follows what another program changed: order, words, a title", async () => {
     const parts = unzipSync(await write(course));
-    const content = strFromU8(parts["content.xml"] as Uint8Array);
+    const content = strFromU8(must(parts["content.xml"]));
     const pages = content.match(/<draw:page [\s\S]*?<\/draw:page>/g) as string[];
     const moved = content
-      .replace(pages[0] as string, "")
-      .replace(pages[1] as string, `${pages[1]}${pages[0]}`)
+      .replace(must(pages[0]), "")
+      .replace(must(pages[1]), `${pages[1]}${pages[0]}`)
       .replace(">Tides<", ">Tides, again<");
     const { deck } = readDeck(zipSync({ ...parts, "content.xml": strToU8(moved) }), "course.odp", reading());
     expect(deck.slides.map(({ id }) => id)).toEqual(["two", "one", "three"]);
-    expect(nameOf(deck.slides[1] as Slide)).toBe("Tides, again");
+    expect(nameOf(must(deck.slides[1]))).toBe("Tides, again");
     expect(deck.slides[0]?.elements[1]?.id).toBe("c");
     // A detail that no longer follows its main slide stands on the main line.
     expect(deck.slides[2]?.parent).toBeNull();
@@ -173,10 +173,12 @@ describe("reading back", () => {
   it("reads a flat file as a packed one, its pictures inside", async () => {
     const parts = unzipSync(await write(course));
     const inner = (path: string, tag: string) =>
-      new RegExp(`<office:${tag}[\\s\\S]*</office:${tag}>`).exec(strFromU8(parts[path] as Uint8Array))?.[0] ?? "";
-    const open = /<office:document-content[^>]*>/
-      .exec(strFromU8(parts["content.xml"] as Uint8Array))?.[0]
-      .replace("document-content", "document") as string;
+      new RegExp(`<office:${tag}[\\s\\S]*</office:${tag}>`).exec(strFromU8(must(parts[path])))?.[0] ?? "";
+    const open = must(
+      /<office:document-content[^>]*>/
+        .exec(strFromU8(must(parts["content.xml"])))?.[0]
+        .replace("document-content", "document"),
+    );
     const body = inner("content.xml", "body").replace(
       /<draw:image [^>]*\/>/,
       `<draw:image><office:binary-data>${Buffer.from(image).toString("base64")}</office:binary-data></draw:image>`,

@@ -1,4 +1,4 @@
-import { type Deck, type Element, type LevelStyle, revealsOf } from "@unitext/core/model";
+import { type Deck, type Element, type LevelStyle, revealsOf, must } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
@@ -85,7 +85,7 @@ const custom = (style: string) =>
 const graphic = (name: string, properties: string, letters = "") =>
   `<style:style style:name="${name}" style:family="graphic"><style:graphic-properties ${properties}/>${letters ? `<style:text-properties ${letters}/>` : ""}</style:style>`;
 const first = (deck: Deck) => deck.slides[0]?.elements[0] as Element;
-const level = (deck: Deck): LevelStyle => (deck.styles?.[first(deck).style ?? ""]?.[0] ?? {}) as LevelStyle;
+const level = (deck: Deck): LevelStyle => deck.styles?.[first(deck).style ?? ""]?.[0] ?? {};
 /** The colour of the first run, by itself or by its level; undefined where it is the theme's. */
 function colourIn(deck: Deck): string | undefined {
   const element = first(deck);
@@ -407,9 +407,11 @@ describe("a packed presentation whose notes stand on other paper than its slides
 
   it("keeps the paper of notes and handouts when its slides get another shape", () => {
     const { deck } = bench.read(packed(given), "deck.odp");
-    const styles = parts(
-      WRITERS.odp.write({ ...deck, page: { width: 720, height: 540 } }, bench.context) as Uint8Array,
-    )["styles.xml"] as string;
+    const styles = must(
+      parts(WRITERS.odp.write({ ...deck, page: { width: 720, height: 540 } }, bench.context) as Uint8Array)[
+        "styles.xml"
+      ],
+    );
     expect(size(styles, "PM0")).toEqual(["21cm", "29.7cm"]);
     expect(size(styles, "PM1")).toEqual(["720pt", "540pt"]);
   });
@@ -426,7 +428,7 @@ describe("a packed presentation whose notes stand on other paper than its slides
       "b",
     ).deck;
     const small = strFromU8(
-      unzipSync(packed({ ...given, page: box("g", "<text:p>small</text:p>") }))["styles.xml"] as Uint8Array,
+      must(unzipSync(packed({ ...given, page: box("g", "<text:p>small</text:p>") }))["styles.xml"]),
     ).replace('fo:page-width="28cm" fo:page-height="15.75cm"', 'fo:page-width="20cm" fo:page-height="15cm"');
     const resized = bench.read(
       zipSync({
@@ -443,12 +445,12 @@ describe("a packed presentation whose notes stand on other paper than its slides
       styles: { ...one.styles, ...resized.styles },
       masters: { ...one.masters, ...resized.masters },
     };
-    const styles = parts(WRITERS.odp.write(all, bench.context) as Uint8Array)["styles.xml"] as string;
+    const styles = must(parts(WRITERS.odp.write(all, bench.context) as Uint8Array)["styles.xml"]);
     const layouts = [...styles.matchAll(/<style:master-page [^>]*style:page-layout-name="([^"]*)"/g)].map(
       ([, name]) => name,
     );
     expect(layouts.length).toBe(2);
-    for (const name of layouts) expect(size(styles, name as string)).toEqual(["28cm", "15.75cm"]);
+    for (const name of layouts) expect(size(styles, must(name))).toEqual(["28cm", "15.75cm"]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, type Slide, must } from "@unitext/core/model";
 import { unresolved } from "@unitext/core/testing";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { propertiesOf } from "@unitext/core/testing/looks";
@@ -16,9 +16,7 @@ function read(bytes: Uint8Array): Deck {
 }
 const bare = (parts: Record<string, Uint8Array>) => ({
   ...parts,
-  "meta.xml": strToU8(
-    strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
-  ),
+  "meta.xml": strToU8(strFromU8(must(parts["meta.xml"])).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, "")),
 });
 const base: Record<string, Uint8Array> = {
   ...bare(
@@ -60,13 +58,10 @@ function slideOf({
   more = "",
 }: Given): Deck {
   const styles = `<style:style style:name="g" style:family="graphic"><style:graphic-properties ${graphic}>${inGraphic}</style:graphic-properties></style:style><style:style style:name="p" style:family="paragraph"><style:paragraph-properties ${paragraph}>${inParagraph}</style:paragraph-properties></style:style><style:style style:name="t" style:family="text"><style:text-properties ${letters}/></style:style>${list}${more}`;
-  const content = strFromU8(base["content.xml"] as Uint8Array)
+  const content = strFromU8(must(base["content.xml"]))
     .replace("<office:automatic-styles>", `<office:automatic-styles>${styles}`)
     .replace("<presentation:notes>", `${shape}<presentation:notes>`);
-  const defined = strFromU8(base["styles.xml"] as Uint8Array).replace(
-    "<office:styles>",
-    `<office:styles>${definitions}`,
-  );
+  const defined = strFromU8(must(base["styles.xml"])).replace("<office:styles>", `<office:styles>${definitions}`);
   return read(zipSync({ ...base, "content.xml": strToU8(content), "styles.xml": strToU8(defined) }));
 }
 /** What another program reads of what Unitext writes, with nothing of the file that it came from. */

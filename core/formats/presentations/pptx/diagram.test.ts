@@ -5,8 +5,8 @@ import {
   type ForeignElement,
   metadataOf,
   newSlide,
-  type Slide,
   textOf,
+  must,
 } from "@unitext/core/model";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
 import { tally } from "@unitext/core/tally";
@@ -41,9 +41,9 @@ function fileOf(drawn: string | undefined, model = data()): Uint8Array {
   const parts = unzipSync(
     WRITERS.pptx.write({ ...emptyDeck("d", "D"), slides: [newSlide("s", "blank")] }, bench.context) as Uint8Array,
   );
-  const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array);
-  const rows = strFromU8(parts["ppt/slides/_rels/slide1.xml.rels"] as Uint8Array);
-  const types = strFromU8(parts["[Content_Types].xml"] as Uint8Array);
+  const slide = strFromU8(must(parts["ppt/slides/slide1.xml"]));
+  const rows = strFromU8(must(parts["ppt/slides/_rels/slide1.xml.rels"]));
+  const types = strFromU8(must(parts["[Content_Types].xml"]));
   return zipSync({
     ...Object.fromEntries(Object.entries(parts).filter(([path]) => !path.startsWith("ppt/tags/"))),
     "[Content_Types].xml": strToU8(
@@ -94,7 +94,7 @@ describe("a diagram of another program", () => {
       fill: { kind: "solid", colour: deck.theme.colours.accent },
     });
     expect(flood).toMatchObject({ frame: { x: 200, y: 20 }, fill: { kind: "picture", source: "tide.png" } });
-    expect(filesOf(deck.slides[0] as Slide, deck)).toContain("tide.png");
+    expect(filesOf(must(deck.slides[0]), deck)).toContain("tide.png");
     expect(deck.assets["tide.png"]).toMatchObject({ sha256: sha256(photo) });
     expect(adapted).toContainEqual({
       slide: 1,
@@ -106,12 +106,12 @@ describe("a diagram of another program", () => {
   it("is drawn in its frame, and stretched with it", () => {
     const at = (of: Deck) =>
       leavesOf(
-        layoutSlide(of.slides[0] as Slide, { metadata: metadataOf(of), number: 1, fonts: bench.context.fonts }).nodes,
+        layoutSlide(must(of.slides[0]), { metadata: metadataOf(of), number: 1, fonts: bench.context.fonts }).nodes,
       ).flatMap((node) =>
         node.kind === "text" ? node.lines.map(({ runs }) => runs.map(({ text }) => text).join("")) : [],
       );
     expect(at(deck)).toEqual(expect.arrayContaining(["Ebb", "Flood"]));
-    const scene = layoutSlide(deck.slides[0] as Slide, {
+    const scene = layoutSlide(must(deck.slides[0]), {
       metadata: metadataOf(deck),
       number: 1,
       fonts: bench.context.fonts,
@@ -128,7 +128,7 @@ describe("a diagram of another program", () => {
       })) as Deck["slides"],
     };
     expect(
-      layoutSlide(moved.slides[0] as Slide, {
+      layoutSlide(must(moved.slides[0]), {
         metadata: metadataOf(moved),
         number: 1,
         fonts: bench.context.fonts,
@@ -148,8 +148,8 @@ describe("a diagram of another program", () => {
     };
     for (const given of [deck, moved]) {
       const parts = unzipSync(WRITERS.pptx.write(given, bench.context) as Uint8Array);
-      expect(strFromU8(parts["ppt/diagrams/data1.xml"] as Uint8Array)).toBe(data());
-      expect(strFromU8(parts["ppt/diagrams/drawing1.xml"] as Uint8Array)).toBe(drawing);
+      expect(strFromU8(must(parts["ppt/diagrams/data1.xml"]))).toBe(data());
+      expect(strFromU8(must(parts["ppt/diagrams/drawing1.xml"]))).toBe(drawing);
       expect(parts["ppt/media/tide.png"]).toEqual(photo);
     }
     const again = diagramIn(bench.read(WRITERS.pptx.write(moved, bench.context) as Uint8Array, "again.pptx").deck);

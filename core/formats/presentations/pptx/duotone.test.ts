@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, must } from "@unitext/core/model";
 import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -27,10 +27,10 @@ describe("a picture in two colours", () => {
     ["blue is nearly black", [0, 0, 255], [32, 46, 60]],
   ])("%s", (_, colour, wanted) => {
     const bytes = plain(...colour);
-    const { data, width } = drawn(strFromU8(duotone(bytes, asset(bytes), ["#102030", "#f0e8d8"]) as Uint8Array));
+    const { data, width } = drawn(strFromU8(must(duotone(bytes, asset(bytes), ["#102030", "#f0e8d8"]))));
     const middle = (width / 2) * (width + 1) * 4;
     for (const [channel, value] of wanted.entries())
-      expect(Math.abs((data[middle + channel] as number) - value)).toBeLessThanOrEqual(1);
+      expect(Math.abs(must(data[middle + channel]) - value)).toBeLessThanOrEqual(1);
   });
 
   it("is drawn of dots that are not too many alone", () => {
@@ -68,12 +68,12 @@ describe("a .pptx with a picture in two colours", () => {
   };
   const TWO = '<a:duotone><a:srgbClr val="0F5C63"/><a:schemeClr val="phClr"/></a:duotone>';
   const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));
-  const text = (path: string) => strFromU8(parts[path] as Uint8Array);
+  const text = (path: string) => strFromU8(must(parts[path]));
   const read = (changed: Record<string, Uint8Array>) => bench.read(zipSync({ ...parts, ...changed }), "tides.pptx");
   /** The colour of a place on the page, as another program draws the slide's drawing. */
   const seen = ({ deck }: { deck: Deck }, x: number, y: number) => {
     const { data, width } = drawn(
-      strFromU8(Object.values(unzipSync(WRITERS.svg.write(deck, bench.context) as Uint8Array))[0] as Uint8Array),
+      strFromU8(must(Object.values(unzipSync(WRITERS.svg.write(deck, bench.context) as Uint8Array))[0])),
     );
     return `#${Buffer.from(data.subarray((y * width + x) * 4, (y * width + x) * 4 + 3)).toString("hex")}`;
   };
@@ -83,7 +83,7 @@ describe("a .pptx with a picture in two colours", () => {
         text("ppt/slides/slide1.xml").replace(/<a:blip ([^>]*)\/>/, `<a:blip $1>${inside}</a:blip>`),
       ),
     });
-  const first = ({ deck }: { deck: Deck }) => (deck.slides[0] as Slide).elements[0];
+  const first = ({ deck }: { deck: Deck }) => must(deck.slides[0]).elements[0];
 
   it("has it so on the page, and writes it back as it was", () => {
     const found = withPicture('<a:duotone><a:srgbClr val="0F5C63"/><a:srgbClr val="FFFFFF"/></a:duotone>');
@@ -91,11 +91,11 @@ describe("a .pptx with a picture in two colours", () => {
     expect(found.adapted).toEqual([]);
     // The deck's drawings embed the picture: what draws a picture in a picture is not asked here.
     const [name] = Object.keys(found.deck.assets).filter((one) => one.endsWith(".svg"));
-    const svg = strFromU8(found.blobs.get(found.deck.assets[name as string]?.sha256 ?? "") as Uint8Array);
+    const svg = strFromU8(must(found.blobs.get(found.deck.assets[must(name)]?.sha256 ?? "")));
     const { data } = drawn(svg);
     expect([...data.subarray(0, 3)]).toEqual([15, 92, 99]);
     const again = unzipSync(WRITERS.pptx.write(found.deck, bench.context) as Uint8Array);
-    expect(strFromU8(again["ppt/slides/slide1.xml"] as Uint8Array)).toContain("<a:duotone>");
+    expect(strFromU8(must(again["ppt/slides/slide1.xml"]))).toContain("<a:duotone>");
     expect(
       Object.keys(again)
         .filter((path) => path.startsWith("ppt/media/"))
@@ -123,7 +123,7 @@ describe("a .pptx with a picture in two colours", () => {
   });
 
   it("takes the pictures of its theme from the theme's own part, in the colour that refers to them (20.1.4.1.7, 19.3.1.3; numbers from memory)", () => {
-    const theme = Object.keys(parts).find((path) => /ppt\/theme\/theme1\.xml$/.test(path)) as string;
+    const theme = must(Object.keys(parts).find((path) => /ppt\/theme\/theme1\.xml$/.test(path)));
     const master = "ppt/slideMasters/slideMaster1.xml";
     const rows = `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="../media/paper.png"/></Relationships>`;
     const fills = `<a:bgFillStyleLst><a:solidFill><a:schemeClr val="phClr"/></a:solidFill><a:blipFill><a:blip xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" r:embed="rId1">${TWO}</a:blip><a:stretch/></a:blipFill><a:blipFill><a:blip xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" r:embed="rId1"/><a:stretch/></a:blipFill></a:bgFillStyleLst>`;

@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { readDeck, type ReadResult, WRITERS } from "@unitext/core/formats";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
 import { merge, split } from "@unitext/core/divide";
-import { type Deck, type Element, elementWords, textOf, titleOf } from "@unitext/core/model";
+import { type Deck, type Element, elementWords, textOf, titleOf, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
@@ -278,7 +278,7 @@ describe("a deck that pptxgenjs wrote", () => {
 
   it("draws what its master draws behind, in its colours, and tells which fonts stand in", () => {
     const { deck, adapted } = read;
-    const scene = layoutSlide(deck.slides[0] as Deck["slides"][number], { metadata: deck, number: 1, fonts });
+    const scene = layoutSlide(must(deck.slides[0]), { metadata: deck, number: 1, fonts });
     expect(scene.background).toBe("#f4f1e8");
     const leaves = leavesOf(scene.nodes);
     expect(leaves.some((node) => node.kind === "paths" && node.paths.some(({ fill }) => fill === "#0f5c63"))).toBe(
@@ -318,11 +318,11 @@ describe("a deck that pptxgenjs wrote", () => {
         ? { ...element, text: [{ kind: "plain", level: 0, runs: [{ text: "Levels in autumn" }] }] }
         : element,
     );
-    const before = strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array);
-    const after = strFromU8(unzipSync(written(deck))["ppt/slides/slide1.xml"] as Uint8Array);
+    const before = strFromU8(must(unzipSync(bytes)["ppt/slides/slide1.xml"]));
+    const after = strFromU8(must(unzipSync(written(deck))["ppt/slides/slide1.xml"]));
     expect(after).toContain("Levels in autumn");
     expect(after).toMatch(/<p:ph[^>]*type="title"/);
-    const body = /<p:sp>(?:(?!<p:sp>)[\s\S])*?First point[\s\S]*?<\/p:sp>/.exec(before)?.[0] as string;
+    const body = must(/<p:sp>(?:(?!<p:sp>)[\s\S])*?First point[\s\S]*?<\/p:sp>/.exec(before)?.[0]);
     expect(after).toContain(body);
     const again = readDeck(written(deck), "report.pptx", reading()).deck;
     expect(again.slides.map(titleOf)).toEqual(["Levels in autumn", ...read.deck.slides.slice(1).map(titleOf)]);
@@ -377,15 +377,15 @@ describe("a deck that pptxgenjs wrote", () => {
     const ids = { newId: () => `n${next++}`, deckId: () => `d${next++}` };
     const { parts } = split(
       { deck: read.deck, version: 0 },
-      [{ name: "Charts", slides: [read.deck.slides[2] as Deck["slides"][number]] }],
+      [{ name: "Charts", slides: [must(read.deck.slides[2])] }],
       ids,
     );
-    const part = parts[0] as Deck;
+    const part = must(parts[0]);
     const own = unzipSync(written(part));
     expect(
       Buffer.compare(
-        Buffer.from(own["ppt/slides/slide3.xml"] as Uint8Array),
-        Buffer.from(unzipSync(bytes)["ppt/slides/slide3.xml"] as Uint8Array),
+        Buffer.from(must(own["ppt/slides/slide3.xml"])),
+        Buffer.from(must(unzipSync(bytes)["ppt/slides/slide3.xml"])),
       ),
     ).toBe(0);
     expect(Object.keys(own).filter((path) => /charts\/chart\d+\.xml$/.test(path))).toHaveLength(4);
@@ -408,7 +408,7 @@ describe("a deck that pptxgenjs wrote", () => {
 
   it("takes the deck's look where it is asked to, and foreign things come along", () => {
     const parts = unzipSync(bytes);
-    const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array);
+    const slide = strFromU8(must(parts["ppt/slides/slide1.xml"]));
     const odd =
       '<p:graphicFrame><p:nvGraphicFramePr><p:cNvPr id="77" name="Board"/><p:cNvGraphicFramePr/><p:nvPr/></p:nvGraphicFramePr><p:xfrm><a:off x="0" y="0"/><a:ext cx="914400" cy="914400"/></p:xfrm><a:graphic><a:graphicData uri="urn:station:board"><board xmlns="urn:station:board" tide="7"/></a:graphicData></a:graphic></p:graphicFrame>';
     parts["ppt/slides/slide1.xml"] = strToU8(slide.replace("</p:spTree>", `${odd}</p:spTree>`));
@@ -439,12 +439,14 @@ describe("a shape of ours that another program has moved and painted", () => {
     const deck = everything({ [FILES.photo]: asset });
     const context = { fonts, at: new Date(0), picture: () => undefined };
     const parts = unzipSync(WRITERS.pptx.write(deck, context) as Uint8Array);
-    const path = Object.keys(parts).find(
-      (name) => /slides\/slide\d+\.xml$/.test(name) && strFromU8(parts[name] as Uint8Array).includes("star5"),
-    ) as string;
-    const text = strFromU8(parts[path] as Uint8Array);
+    const path = must(
+      Object.keys(parts).find(
+        (name) => /slides\/slide\d+\.xml$/.test(name) && strFromU8(must(parts[name])).includes("star5"),
+      ),
+    );
+    const text = strFromU8(must(parts[path]));
     // The words of the star stay; its place and its colours are another's.
-    const star = /<p:sp>(?:(?!<p:sp>)[\s\S])*?star5[\s\S]*?<\/p:sp>/.exec(text)?.[0] as string;
+    const star = must(/<p:sp>(?:(?!<p:sp>)[\s\S])*?star5[\s\S]*?<\/p:sp>/.exec(text)?.[0]);
     const other = star
       .replace(/<a:off [^>]*\/>/, '<a:off x="1270000" y="2540000"/>')
       .replace(/<a:gradFill[\s\S]*?<\/a:gradFill>/, '<a:solidFill><a:srgbClr val="00AA00"/></a:solidFill>');

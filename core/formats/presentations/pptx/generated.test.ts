@@ -1,6 +1,6 @@
 import { createRequire } from "node:module";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, type Element, metadataOf, textOf } from "@unitext/core/model";
+import { type Deck, type Element, metadataOf, textOf, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { propertiesOf } from "@unitext/core/testing/looks";
 import { PNG } from "pngjs";
@@ -468,7 +468,7 @@ let again: ReadResult;
 /** A deck of one of its slides, to look at what stands on it. */
 const only = (deck: Deck, name: string): Deck => ({
   ...deck,
-  slides: [deck.slides[rows.findIndex(([one]) => one === name)] as Deck["slides"][number]],
+  slides: [must(deck.slides[rows.findIndex(([one]) => one === name)])],
 });
 beforeAll(async () => {
   const made = new Generator();
@@ -555,7 +555,7 @@ describe("a whole deck that pptxgenjs wrote", () => {
         slide.addText("word", BOX);
       }
     });
-    const { nodes } = layoutSlide(deck.slides[2] as Deck["slides"][number], {
+    const { nodes } = layoutSlide(must(deck.slides[2]), {
       metadata: metadataOf(deck),
       number: 3,
       fonts: bench.context.fonts,
@@ -594,10 +594,7 @@ describe("a whole deck that pptxgenjs wrote", () => {
       nth === 4321 && element.frame ? { ...element, frame: { ...element.frame, x: 0 } } : element,
     );
     const back = bench.read(
-      WRITERS.pptx.write(
-        { ...deck, slides: [{ ...slide, elements: moved as Element[] }] },
-        bench.context,
-      ) as Uint8Array,
+      WRITERS.pptx.write({ ...deck, slides: [{ ...slide, elements: moved }] }, bench.context) as Uint8Array,
       "back.pptx",
     ).deck;
     expect(back.slides[0]?.elements.map(({ id, frame }) => [id, Math.round(frame?.x ?? -1)])).toEqual(

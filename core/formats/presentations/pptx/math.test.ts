@@ -1,5 +1,5 @@
 import { loadFormulas } from "@unitext/core/figures";
-import { type Deck, type Element, emptyDeck, newSlide, run, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, emptyDeck, newSlide, run, type Slide, must } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "../../index";
@@ -8,9 +8,9 @@ beforeAll(loadFormulas);
 const bench = filesBench();
 const { context } = bench;
 const write = (deck: Deck) => WRITERS.pptx.write(deck, context) as Uint8Array;
-const slideOf = (bytes: Uint8Array) => strFromU8(unzipSync(bytes)["ppt/slides/slide1.xml"] as Uint8Array);
+const slideOf = (bytes: Uint8Array) => strFromU8(must(unzipSync(bytes)["ppt/slides/slide1.xml"]));
 function read(bytes: Uint8Array): Slide {
-  return whole(bytes).slides[0] as Slide;
+  return must(whole(bytes).slides[0]);
 }
 function whole(bytes: Uint8Array): Deck {
   const found = bench.read(bytes, "deck.pptx");
@@ -90,7 +90,7 @@ describe("formulas in a .pptx", () => {
   it("of another program are formulas, stay as they are, and are written anew where they were moved or changed", () => {
     const bytes = changed(write(deck), { slide: withPicture });
     const given = whole(bytes);
-    const [formula, words] = (given.slides[0] as Slide).elements as [Element, Element];
+    const [formula, words] = must(given.slides[0]).elements as [Element, Element];
     expect(formula).toMatchObject({
       kind: "formula",
       name: "Balance",
@@ -107,7 +107,7 @@ describe("formulas in a .pptx", () => {
       ...given,
       slides: [
         {
-          ...(given.slides[0] as Slide),
+          ...must(given.slides[0]),
           elements: [{ ...formula, frame: { x: 300, y: 80, width: 400, height: 120 } } as Element, words],
         },
       ],

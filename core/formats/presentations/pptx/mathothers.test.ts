@@ -21,7 +21,7 @@ import {
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { createRequire } from "node:module";
 import { formulaShape, loadFormulas } from "@unitext/core/figures";
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { WRITERS } from "../../index";
 
@@ -36,15 +36,15 @@ async function slideWith(children: MathComponent[]): Promise<Deck> {
   const document = await Packer.toBuffer(
     new Document({ sections: [{ children: [new Paragraph({ children: [new DocxMath({ children })] })] }] }),
   );
-  const set = /<m:oMath>[\s\S]*<\/m:oMath>/.exec(
-    strFromU8(unzipSync(new Uint8Array(document))["word/document.xml"] as Uint8Array),
-  )?.[0] as string;
+  const set = must(
+    /<m:oMath>[\s\S]*<\/m:oMath>/.exec(strFromU8(must(unzipSync(new Uint8Array(document))["word/document.xml"])))?.[0],
+  );
   const file = new PptxGenerator();
   file.addSlide().addText("FORMULA", { x: 1, y: 1, w: 6, h: 1 });
   const parts = unzipSync(new Uint8Array((await file.write({ outputType: "nodebuffer" })) as Buffer));
   // 22.1 stands in a paragraph of a slide as the extension for drawings has it, with the namespace of its elements.
   const math = `<a14:m xmlns:a14="urn:made-up"><m:oMathPara xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math">${set}</m:oMathPara></a14:m>`;
-  const slide = strFromU8(parts["ppt/slides/slide1.xml"] as Uint8Array).replace(
+  const slide = strFromU8(must(parts["ppt/slides/slide1.xml"])).replace(
     /<a:r>(?:(?!<\/a:r>)[\s\S])*FORMULA<\/a:t><\/a:r>/,
     () => math,
   );

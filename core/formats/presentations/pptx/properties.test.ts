@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, type Slide, must, type RunProperties } from "@unitext/core/model";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { propertiesOf } from "@unitext/core/testing/looks";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -47,7 +47,7 @@ const base = bare(
     ) as Uint8Array,
   ),
 );
-const pictureId = /r:embed="([^"]*)"/.exec(strFromU8(base["ppt/slides/slide1.xml"] as Uint8Array))?.[1] as string;
+const pictureId = must(/r:embed="([^"]*)"/.exec(strFromU8(must(base["ppt/slides/slide1.xml"])))?.[1]);
 const HEAD =
   '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld><p:spTree><p:nvGrpSpPr><p:cNvPr id="1" name=""/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr/>';
 const slideOf = (shape: string) =>
@@ -240,7 +240,7 @@ describe("the colour of a link (21.1.2.3.5)", () => {
     sp({
       text: `<a:p><a:r><a:rPr><a:solidFill><a:srgbClr val="B23A30"/></a:solidFill><a:hlinkClick r:id="" action="ppaction://hlinkshowjump?jump=firstslide">${more}</a:hlinkClick></a:rPr><a:t>back to the beginning</a:t></a:r></a:p>`,
     });
-  const colourOf = (deck: Deck) => first(deck).text[0]?.runs[0]?.properties;
+  const colourOf = (deck: Deck): RunProperties | undefined => first(deck).text[0]?.runs[0]?.properties;
 
   it("is that of the theme's links, whatever its words say (common practice, no source), here and in what is written", () => {
     const deck = slideOf(led(""));
@@ -270,8 +270,7 @@ describe("the colour of a link (21.1.2.3.5)", () => {
         text: `<a:p><a:r><a:rPr>${click}</a:rPr><a:t>back</a:t></a:r></a:p>`,
       }),
     );
-    const inked = (deck: Deck) =>
-      (colourOf(deck) as { colour?: string }).colour ?? deck.styles?.[String(first(deck).style)]?.[0]?.run?.colour;
+    const inked = (deck: Deck) => colourOf(deck)?.colour ?? deck.styles?.[String(first(deck).style)]?.[0]?.run?.colour;
     expect([inked(levelled), inked(rewritten(levelled))]).toEqual(["#5e7b35", "#5e7b35"]);
   });
 
@@ -570,12 +569,14 @@ describe("what is no element, among shapes that are changed", () => {
     const deck = read(file);
     const [slide] = deck.slides as [Slide];
     const text = strFromU8(
-      unzipSync(
-        WRITERS.pptx.write(
-          { ...deck, slides: [{ ...slide, elements: elements(slide.elements) }] },
-          context,
-        ) as Uint8Array,
-      )["ppt/slides/slide1.xml"] as Uint8Array,
+      must(
+        unzipSync(
+          WRITERS.pptx.write(
+            { ...deck, slides: [{ ...slide, elements: elements(slide.elements) }] },
+            context,
+          ) as Uint8Array,
+        )["ppt/slides/slide1.xml"],
+      ),
     );
     return [...text.matchAll(/<p:cNvPr id="\d+" name="([^"]+)"/g)].map(([, name = ""]) => name);
   };
@@ -618,20 +619,20 @@ describe("what is no element, among shapes that are changed", () => {
 describe("list styles of a master", () => {
   // ECMA-376-1, 21.1.2.4.2 (buBlip): the relationship is one of the part in which it stands.
   it("put the picture of their own part before items of every slide", () => {
-    const master = Object.keys(base).find((path) => /slideMasters\/[^/]*\.xml$/.test(path)) as string;
+    const master = must(Object.keys(base).find((path) => /slideMasters\/[^/]*\.xml$/.test(path)));
     const links = master.replace(/([^/]*)$/, "_rels/$1.rels");
-    const media = Object.keys(base).find((path) => /ppt\/media\//.test(path)) as string;
+    const media = must(Object.keys(base).find((path) => /ppt\/media\//.test(path)));
     const parts = {
       ...base,
       [master]: strToU8(
-        strFromU8(base[master] as Uint8Array).replace(
+        strFromU8(must(base[master])).replace(
           /(<p:otherStyle>[\s\S]*?<a:lvl1pPr\b[^>]*>)[\s\S]*?(<a:defRPr)|<p:otherStyle\/>/,
           (whole, open?: string, rest?: string) =>
             open ? `${open}<a:buBlip><a:blip r:embed="rIdSign"/></a:buBlip>${rest}` : whole,
         ),
       ),
       [links]: strToU8(
-        strFromU8(base[links] as Uint8Array).replace(
+        strFromU8(must(base[links])).replace(
           "</Relationships>",
           `<Relationship Id="rIdSign" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="../media/${media.split("/").at(-1)}"/></Relationships>`,
         ),
@@ -640,7 +641,7 @@ describe("list styles of a master", () => {
         `${HEAD}${sp({ text: "<a:p><a:r><a:t>item</a:t></a:r></a:p>" })}</p:spTree></p:cSld></p:sld>`,
       ),
     };
-    expect(strFromU8(parts[master] as Uint8Array)).toContain("rIdSign");
+    expect(strFromU8(must(parts[master]))).toContain("rIdSign");
     const found = propertiesOf(read(zipSync(parts)));
     expect(found.text).toMatchObject([
       { kind: "bullet", properties: { bullet: { picture: `sign-${sha256(photo).slice(0, 24)}.png` } } },

@@ -1,4 +1,4 @@
-import { type Deck, emptyDeck, newSlide, plainText, sections } from "@unitext/core/model";
+import { type Deck, emptyDeck, newSlide, plainText, sections, must } from "@unitext/core/model";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "../../index";
@@ -25,7 +25,7 @@ function asAnother(bytes: Uint8Array, change: (text: string) => string = (text) 
     ),
   );
 }
-const main = (bytes: Uint8Array) => strFromU8(unzipSync(bytes)["ppt/presentation.xml"] as Uint8Array);
+const main = (bytes: Uint8Array) => strFromU8(must(unzipSync(bytes)["ppt/presentation.xml"]));
 /** The presentation as a program leaves it that lists sections in an extension of its own. */
 function sectionedBy(bytes: Uint8Array, list: readonly [string, readonly number[]][]): Uint8Array {
   const sections = list.map(
@@ -44,7 +44,7 @@ const said = (bytes: Uint8Array) =>
     ...main(bytes).matchAll(
       /<s:section name="([^"]*)" id="\{[0-9A-F]{8}(?:-[0-9A-F]{4}){3}-[0-9A-F]{12}\}">(.*?)<\/s:section>/g,
     ),
-  ].map(([, name, slides]) => [name, [...(slides as string).matchAll(/id="(\d+)"/g)].map(([, id]) => Number(id))]);
+  ].map(([, name, slides]) => [name, [...must(slides).matchAll(/id="(\d+)"/g)].map(([, id]) => Number(id))]);
 const titled = (id: string, more: object = {}) => ({
   ...newSlide(id, "points" as const),
   elements: [{ kind: "text" as const, id: `${id}t`, slot: "title", text: plainText(id.toUpperCase()) }],
@@ -89,7 +89,7 @@ describe("sections of a .pptx", () => {
     const bytes = sectionedBy(write(deck), LISTED);
     const before = read(bytes);
     expect(runs(before)).toEqual(["Before it all", "Ebb", "Ebb", "D", "Slack"]);
-    expect(main(write(before))).toContain(/<p:extLst>.*<\/p:extLst>/.exec(main(bytes))?.[0] as string);
+    expect(main(write(before))).toContain(must(/<p:extLst>.*<\/p:extLst>/.exec(main(bytes))?.[0]));
     const [a, b, c, d, e] = before.slides as [
       Deck["slides"][0],
       Deck["slides"][0],

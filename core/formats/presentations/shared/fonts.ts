@@ -1,7 +1,7 @@
 import { isSymbolFont, shownFamily } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
 
-/** What is said of the fonts that a file names and that do not ship. */
+/** Reports the fonts that a file names and that do not ship. */
 export function standInFonts(families: Iterable<string>): Report["adapted"] {
   return [...families].flatMap((family) => {
     if (isSymbolFont(family))

@@ -13,33 +13,33 @@ import {
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 
-/** One thing that a file lets happen on a slide: an entrance of a shape, or of some of its paragraphs, or another motion by its name. */
+/** An event in a file's timing: an entrance of a shape, or of some of its paragraphs, or other motion by its name. */
 export type TimingEvent = { shape: string } & (
   | { motion: string }
   | {
       trigger: Trigger;
       effect: Effect;
       seconds: number;
-      delay: number /** The first and the last of its paragraphs that come in, from 0. */;
-      points?: readonly [number, number] /** What the file shows where the effect is only near it. */;
+      delay: number /** The first and the last of its paragraphs, counted from 0. */;
+      points?: readonly [number, number] /** The file's effect, where the model's effect is only similar. */;
       otherwise?: string;
     }
 );
 
 interface Coming {
   entrance: Entrance;
-  /** Its points by what comes together, in order; none where it comes as a whole. */
+  /** Its points by what appears together, in order; empty where it appears as a whole. */
   groups: number[][];
-  /** The run of things that begin together in which its last points came. */
+  /** The run of simultaneous events in which its last points appeared. */
   run: number;
-  /** In what it comes otherwise than an entrance can say. */
+  /** Ways in which it appears that an entrance cannot express. */
   unlike: Set<string>;
 }
 
 const IN_TURN = "its points in turn with other things";
 const UNEVEN = "its points otherwise than the first";
 
-/** What the happenings of a slide are as entrances of shapes, and what no entrance can say. */
+/** Collects the events of a slide as entrances of shapes, and those that no entrance can express. */
 function collectEvents(happenings: readonly TimingEvent[]): {
   entrances: Map<string, Coming>;
   moves: { shape: string; what: string }[];
@@ -65,7 +65,7 @@ function collectEvents(happenings: readonly TimingEvent[]): {
       unlike: new Set(otherwise ? [otherwise] : []),
     };
     entrances.set(shape, coming);
-    // A text whose box comes in before its points comes in with the first of them.
+    // A text whose box appears before its points appears with the first of them.
     if (known && (points ? seen.includes(points[0]) : true)) {
       if (!points || seen.length) moves.push({ shape, what: "a second entrance" });
     } else if (points) {
@@ -93,7 +93,9 @@ function collectEvents(happenings: readonly TimingEvent[]): {
   return { entrances, moves };
 }
 
-/** The text with its points in the groups in which they come; undefined where the whole text comes. */
+/**
+ * Returns the text with its points in the groups in which they appear; undefined where the whole text appears at once.
+ */
 function grouped(text: RichText, groups: readonly (readonly number[])[]): RichText | undefined {
   const said = text.flatMap((paragraph, at) => (isEmptyText([paragraph]) ? [] : [at]));
   const own = groups.map((group) => group.filter((at) => said.includes(at))).filter((group) => group.length);
@@ -106,7 +108,7 @@ function grouped(text: RichText, groups: readonly (readonly number[])[]): RichTe
   );
 }
 
-/** How slides come in that come in otherwise in their file: nearest to what moves in, to what is uncovered, and to all else. */
+/** Transitions similar to others: to those that move in, those that uncover, and all others. */
 const NEAR: [RegExp, Transition["kind"]][] = [
   [/^(cover|pull|pan|conveyor|ferris|gallery|flythrough|slideWipe)$/, "push"],
   [
@@ -116,7 +118,7 @@ const NEAR: [RegExp, Transition["kind"]][] = [
 ];
 const COMES: Record<Transition["kind"], string> = { fade: "fading", push: "pushing in", wipe: "uncovering" };
 
-/** The transition nearest to one that a file has, and how that is said. */
+/** Returns the transition nearest to a file's, and how to report it. */
 export function nearTransition(name: string): { kind: Transition["kind"]; how: string } {
   const kind = NEAR.find(([pattern]) => pattern.test(name))?.[1] ?? "fade";
   return { kind, how: `shown as ${COMES[kind]}; its own format keeps it as it was` };
@@ -131,8 +133,8 @@ const HOW: Record<Effect, string> = {
 };
 
 /**
- * The elements of a slide as its file lets them come in; `elementsOf` gives those that a shape became. What is shown
- * otherwise than in the file goes to the report; what is no entrance is returned as `moves`.
+ * Returns the elements of a slide with the entrances of its file; `elementsOf` returns those made from a shape.
+ * Differences go to the report; motion that is not an entrance is returned as `moves`.
  */
 export function withMotion(
   slide: Pick<Slide, "arrangement" | "elements">,
@@ -148,7 +150,7 @@ export function withMotion(
       if (said.has(element.id)) continue;
       const text = element.kind === "text" ? grouped(element.text, groups) : undefined;
       if (element.kind !== "text" && groups.length > 1) unlike.add("point by point");
-      // What a group is made of comes in together.
+      // The members of a group appear together.
       said.set(element.id, {
         entrance: nth ? { ...entrance, order: entrance.order + nth / 10000, trigger: "with" } : entrance,
         ...(text ? { steps: true, text } : {}),

@@ -1,41 +1,47 @@
-import { Asset, type Deck, type DeckMetadata, type Slide } from "@unitext/core/model";
+import { Asset, type Deck, type DeckMetadata, type Slide, must } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { z } from "zod";
 
 const Assets = z.record(z.string(), Asset);
 
-/** What reading a presentation needs of the world: its name, ids, sums. */
+/** What reading a presentation needs: the file's name, ids, hashes. */
 export interface ReadOptions {
   name: string;
   newId: () => string;
   sha256: (bytes: Uint8Array) => string;
 }
 
-/** A deck read from a file, the bytes of its pictures by SHA-256, and what could not be taken as it was. */
+/** A deck read from a file, the bytes of its pictures by SHA-256, and what was changed or left out. */
 export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
-  /** The pictures that are to be drawn anew, by name: they have no place among its assets until they are. */
+  /** Pictures to convert, by name: they are not among its assets until they are converted. */
   undrawn?: ReadonlyMap<string, Uint8Array>;
 }
 
-/** Some slides of a file in their order, with the deck's head as far as it is known with them, and the bytes that they are the first to need. */
+/**
+ * Some slides of a file in order, with the deck's metadata as far as it is known, and the bytes that they are the first
+ * to need.
+ */
 export interface ReadBatch {
   metadata: DeckMetadata;
   slides: Slide[];
   blobs: Map<string, Uint8Array>;
-  /** The pictures to be drawn anew that were met up to here, by the names that slides have for them. */
+  /** Pictures to convert that were met so far, by the names that slides use. */
   undrawn: ReadonlyMap<string, Uint8Array>;
-  /** How many slides the file has. */
+  /** The number of slides in the file. */
   of: number;
 }
-/** A file as it is read: lot after lot, and at the end what could not be taken as it was. */
+/** A file as it is read: batch after batch, and at the end what was changed or left out. */
 export type ReadBatches = Generator<ReadBatch, Pick<Report, "adapted" | "left">>;
 
-/** Whether a lot of so many slides is handed over after `done` of the file: the first are few, so that they are soon seen. */
+/**
+ * Whether a batch of this many slides is handed over after `done` slides of the file: the first batches are small, so
+ * that slides are soon seen.
+ */
 export const isBatch = (slides: number, done: number): boolean => (done <= 4 ? slides >= 4 : slides >= 60);
 
-/** The whole deck from its lots. */
+/** Joins batches into a whole deck. */
 export function collectBatches(lots: ReadBatches): ReadDeck {
   const slides: Slide[] = [];
   const blobs = new Map<string, Uint8Array>();
@@ -44,9 +50,9 @@ export function collectBatches(lots: ReadBatches): ReadDeck {
     const next = lots.next();
     if (next.done)
       return {
-        deck: { ...(last as ReadBatch).metadata, slides },
+        deck: { ...must(last).metadata, slides },
         blobs,
-        undrawn: (last as ReadBatch).undrawn,
+        undrawn: must(last).undrawn,
         ...next.value,
       };
     last = next.value;
@@ -55,17 +61,17 @@ export function collectBatches(lots: ReadBatches): ReadDeck {
   }
 }
 
-/** The files inside a file that is read, as they are taken in. */
+/** The files inside a file that is read. */
 export interface ImportedFiles {
   blobs: Map<string, Uint8Array>;
   assets: Record<string, Asset>;
-  /** The bytes of a part by their sum, among all that may be pictures, films and sounds. */
+  /** Returns the bytes of a part by their hash, among all pictures, films and sounds. */
   bySum(sha256: string): Uint8Array | undefined;
 }
 
 /**
- * Takes in the files that slides of Unitext name and that no shape has led to, by the sums that the file keeps with their
- * names (`kept`, as it stands there). The names that slides have are asked for only while files are missing.
+ * Imports files that slides of Unitext name and that no shape refers to, by the hashes stored with their names (`kept`,
+ * as it is in the file). Names are looked up only while files are missing.
  */
 export function sourceNames(files: ImportedFiles, kept: unknown): (names: () => Iterable<string>) => void {
   const missing = new Map(Object.entries(Assets.safeParse(kept).data ?? {}));
@@ -90,7 +96,7 @@ const MEDIA: Record<string, Asset["mediaType"]> = {
   m4a: "audio/mp4",
   wav: "audio/wav",
 };
-/** The media type of a film or sound by the ending of its path; undefined where it is none that is played. */
+/** Returns the media type of a film or sound by the extension of its path; undefined for others. */
 export function mediaOf(path: string): Asset["mediaType"] | undefined {
   return MEDIA[/\.([^.]*)$/.exec(path)?.[1]?.toLowerCase() ?? ""];
 }

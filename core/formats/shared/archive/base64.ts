@@ -1,4 +1,4 @@
-import { withoutEnd } from "@unitext/core/model";
+import { withoutEnd, must } from "@unitext/core/model";
 
 const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
 
@@ -6,9 +6,9 @@ const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789
 export function toBase64(bytes: Uint8Array): string {
   let out = "";
   for (let at = 0; at < bytes.length; at += 3) {
-    const value = ((bytes[at] as number) << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
+    const value = ((bytes[at] ?? 0) << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
     out +=
-      (ALPHABET[value >> 18] as string) +
+      must(ALPHABET[value >> 18]) +
       ALPHABET[(value >> 12) & 63] +
       (at + 1 < bytes.length ? ALPHABET[(value >> 6) & 63] : "=") +
       (at + 2 < bytes.length ? ALPHABET[value & 63] : "=");

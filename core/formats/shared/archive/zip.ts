@@ -1,25 +1,29 @@
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 import { deflateSync, inflateSync, strFromU8, strToU8, unzipSync } from "fflate";
 
-/** The parts of an archive by their path, each unpacked when it is first asked for; one that cannot be is a Failure then. */
+/**
+ * The parts of an archive by path, each unpacked when it is first used. One that cannot be unpacked throws a Failure
+ * then.
+ */
 export interface Parts {
   has(path: string): boolean;
   get(path: string): Uint8Array | undefined;
   keys(): Iterable<string>;
-  /** Those that nobody has asked for and that cannot be unpacked. */
+  /** Returns the parts that were not used and cannot be unpacked. */
   damaged(): string[];
 }
 
-/** Bounds for an archive that is read: one that goes past them is refused before it is unpacked. */
+/** Limits of an archive; one beyond them is refused before it is unpacked. */
 export const LIMITS = { parts: 20000, bytes: 1024 * 1024 * 1024, ratio: 200, slack: 10 * 1024 * 1024 };
 
 /**
- * Opens a zip; parts that lie in it unpacked are stretches of the bytes given, not copies. Throws a Failure `not-readable` for what is no zip or a broken one, and for a path that climbs out of
- * the archive; `too-large` for one that would unpack to more than the limits.
+ * Opens a zip. Stored parts are views of the given bytes, not copies. Throws a Failure `not-readable` for a file that
+ * is not a zip or is damaged, and for a path that leads out of the archive; `too-large` for one that would unpack
+ * beyond the limits.
  */
 export function unzip(bytes: Uint8Array, name: string): Parts {
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
-  // MS-CFB, 2.2: a compound file wraps documents that are encrypted, and is the form of those before the standards.
+  // MS-CFB, 2.2: a compound file wraps encrypted documents, and is the format of those before the standards.
   if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0)
     throw new Failure(
       "not-readable",
@@ -49,7 +53,7 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
     });
     const packed = packedParts(bytes);
     for (const [path, part] of packed) if (listed.get(path) !== part.size) packed.delete(path);
-    // What the directory does not give in the plain form is unpacked at once.
+    // Entries that the directory does not list in the plain form are unpacked at once.
     const other = new Set([...listed.keys()].filter((path) => !packed.has(path)));
     const found = other.size
       ? new Map(Object.entries(unzipSync(bytes, { filter: (file) => other.has(file.name) })))
@@ -61,7 +65,7 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
   }
 }
 
-/** Of a file that is no archive. */
+/** The parts of a file that is not an archive. */
 export const NO_PARTS: Parts = { has: () => false, get: () => undefined, keys: () => [], damaged: () => [] };
 
 class OpenedArchive implements Parts {
@@ -99,7 +103,7 @@ class OpenedArchive implements Parts {
   }
 }
 
-/** The bytes of a part where it is whole. */
+/** Returns the bytes of a part; undefined when it is damaged. */
 function whole(part: PackedPart): Uint8Array | undefined {
   try {
     const bytes = unpacked(part);
@@ -109,10 +113,13 @@ function whole(part: PackedPart): Uint8Array | undefined {
   }
 }
 
-/** Pictures are packed already; the media type of an OpenDocument package must be read without unpacking (OpenDocument 1.3, part 2, 3.3). */
+/**
+ * Pictures are compressed already; the media type of an OpenDocument package must be readable without unpacking
+ * (OpenDocument 1.3, part 2, 3.3).
+ */
 const STORED = /\.(png|jpe?g)$|^mimetype$/i;
 
-/** A part as it lies packed in an archive, with its size and CRC-32 unpacked. */
+/** A compressed part of an archive, with its uncompressed size and CRC-32. */
 export interface PackedPart {
   method: 0 | 8;
   data: Uint8Array;
@@ -126,7 +133,10 @@ function endOf(view: DataView): number {
   return end;
 }
 
-/** The directory of an archive (APPNOTE 6.3, 4.3.12): names, sizes and CRC-32 of all parts, by which it is known without reading it; all of it where it has none. */
+/**
+ * Returns the directory of an archive (APPNOTE 6.3, 4.3.12): names, sizes and CRC-32 of all parts, which identify it
+ * without reading it; all bytes when it has none.
+ */
 export function directoryOf(bytes: Uint8Array): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const end = endOf(view);
@@ -134,8 +144,8 @@ export function directoryOf(bytes: Uint8Array): Uint8Array {
 }
 
 /**
- * The parts of an archive as they lie packed, without unpacking one (APPNOTE 6.3, 4.3). The archive has been read by
- * `unzip` before, which refuses what is no zip; entries packed in other ways are passed over.
+ * Returns the compressed parts of an archive without unpacking them (APPNOTE 6.3, 4.3). The archive has been read by
+ * `unzip` before, which refuses damaged ones; entries with other compression methods are left out.
  */
 export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -170,7 +180,10 @@ export function packedParts(bytes: Uint8Array): Map<string, PackedPart> {
   return parts;
 }
 
-/** The same for an archive that `unzip` has not looked at. Throws a Failure for paths that lead out of it and for one that would unpack to more than the limits. */
+/**
+ * Returns the compressed parts of an archive that `unzip` has not checked. Throws a Failure for paths that lead out of
+ * it, and for one that would unpack beyond the limits.
+ */
 export function checkedParts(bytes: Uint8Array, name: string): Map<string, PackedPart> {
   const parts = packedParts(bytes);
   let total = 0;
@@ -195,23 +208,26 @@ function refuseUnsafe(path: string): void {
     );
 }
 
-/** The bytes of a packed part. */
+/** Unpacks a part. */
 export function unpacked({ method, data, size }: PackedPart): Uint8Array {
   return method === 0 ? data : inflateSync(data, { out: new Uint8Array(size) });
 }
 
-/** Eight tables, so that eight bytes are taken in one step: the first has the remainders of bytes, each other those of the one before with a byte of zero behind. */
+/**
+ * Eight tables, so that eight bytes are processed at once: the first holds the remainders of bytes, each other one
+ * those of the table before followed by a zero byte.
+ */
 const CRC = Array.from({ length: 8 }, () => new Int32Array(256));
 for (const [nth, table] of CRC.entries()) {
   const before = CRC[nth - 1];
   for (let index = 0; index < 256; index++) {
     let value = before?.[index] ?? index;
-    if (before) value = (value >>> 8) ^ ((CRC[0] as Int32Array)[value & 255] as number);
+    if (before) value = (value >>> 8) ^ ((CRC[0] as Int32Array)[value & 255] ?? 0);
     else for (let bit = 0; bit < 8; bit++) value = value & 1 ? 0xedb88320 ^ (value >>> 1) : value >>> 1;
     table[index] = value;
   }
 }
-/** CRC-32 of ISO/IEC 3309, as zip archives have it. */
+/** Returns the CRC-32 of ISO/IEC 3309, as used in zip archives. */
 export function crc32(bytes: Uint8Array): number {
   const [last, t1, t2, t3, t4, t5, t6, t7] = CRC as [
     Int32Array,
@@ -223,8 +239,8 @@ export function crc32(bytes: Uint8Array): number {
     Int32Array,
     Int32Array,
   ];
-  const value = (table: Int32Array, index: number) => table[index & 255] as number;
-  const byte = (at: number) => bytes[at] as number;
+  const value = (table: Int32Array, index: number) => table[index & 255] ?? 0;
+  const byte = (at: number) => bytes[at] ?? 0;
   let crc = -1;
   let at = 0;
   for (; at + 8 <= bytes.length; at += 8)
@@ -252,10 +268,16 @@ function packed(path: string, part: Uint8Array | PackedPart): PackedPart {
   };
 }
 
-/** 1980-01-01 as MS-DOS writes dates: the earliest that a zip can name, so that files do not depend on when they were written. */
+/**
+ * 1980-01-01 as MS-DOS writes dates: the earliest that a zip can have, so that files do not depend on when they were
+ * written.
+ */
 const DOS_DATE = 0x21;
 
-/** Packs parts into a zip in the order given; pictures are stored, all else is deflated, what is packed already is copied. */
+/**
+ * Packs parts into a zip in the given order. Pictures are stored, everything else is deflated, compressed parts are
+ * copied.
+ */
 export function zip(parts: ReadonlyMap<string, Uint8Array | PackedPart>): Uint8Array {
   const entries = [...parts].map(([path, part]) => ({ name: strToU8(path), ...packed(path, part) }));
   const total = entries.reduce((sum, { name, data }) => sum + 76 + 2 * name.length + data.length, 22);
@@ -286,7 +308,7 @@ export function zip(parts: ReadonlyMap<string, Uint8Array | PackedPart>): Uint8A
     view.setUint32(at, 0x02014b50, true);
     view.setUint16(at + 4, 20, true);
     common(at + 6, entry);
-    view.setUint32(at + 42, offsets[nth] as number, true);
+    view.setUint32(at + 42, must(offsets[nth]), true);
     out.set(entry.name, at + 46);
     at += 46 + entry.name.length;
   });
@@ -298,7 +320,7 @@ export function zip(parts: ReadonlyMap<string, Uint8Array | PackedPart>): Uint8A
   return out;
 }
 
-/** The text of a part in UTF-8 or UTF-16 with a byte order mark. */
+/** Decodes a part in UTF-8, or in UTF-16 with a byte order mark. */
 export function partText(bytes: Uint8Array): string {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);

@@ -2,7 +2,10 @@ import { type BreakRule, countWords, DOCUMENT_RULE, paragraphText, textOf } from
 import type { Block, FrontMatter, Problem } from "@unitext/core/text";
 import { franc } from "franc-min";
 
-/** A document read: what it says of itself, its blocks in order, what could not be taken as it stood, and its picture files by the names that its blocks use. */
+/**
+ * A document that was read: its properties, its blocks in order, what was changed or left out, and its picture files by
+ * the names that its blocks use.
+ */
 export interface DocumentRead {
   front: FrontMatter;
   blocks: Block[];
@@ -14,7 +17,7 @@ export function emptyDocument(): DocumentRead {
   return { front: {}, blocks: [], problems: [], pictures: new Map() };
 }
 
-/** The tags of languages that are recognised, by their codes in ISO 639-3. */
+/** The tags of languages that are recognised, by their ISO 639-3 codes. */
 const TAGS: Record<string, string> = {
   eng: "en",
   deu: "de",
@@ -62,7 +65,7 @@ const TAGS: Record<string, string> = {
   swh: "sw",
 };
 
-/** The language that a text is most likely in, or undefined where it is too short to tell. */
+/** Returns the most likely language of a text; undefined where it is too short to tell. */
 export function languageOf(text: string): string | undefined {
   const sample = text.slice(0, 4000);
   return sample.length < 120 ? undefined : TAGS[franc(sample, { only: Object.keys(TAGS) })];
@@ -72,7 +75,7 @@ function blockText(block: Block): string {
   return "text" in block ? textOf(block.text) : "";
 }
 
-/** The words that tell the language of a document: the first that it has. */
+/** Returns the first words of a document, by which its language is recognised. */
 export function sampleOf(blocks: readonly Block[]): string {
   let sample = "";
   for (const block of blocks) {
@@ -82,12 +85,12 @@ export function sampleOf(blocks: readonly Block[]): string {
   return sample;
 }
 
-/** How many texts of a document tell what its words are like. */
+/** The number of texts by which a document is sampled. */
 const SAMPLE = 600;
 
 /**
- * The rule that suits a document: at headings where it has them, a section level only where there is one above the
- * slides; a list of short lines one a slide; paragraphs otherwise. Text in long paragraphs becomes points.
+ * Suggests a rule for a document: at headings where it has them, with a section level only where there is one above the
+ * slides; a slide for each line of a list of short lines; else paragraphs. Text in long paragraphs becomes points.
  */
 export function suggestRule(blocks: readonly Block[]): BreakRule {
   const depths = [0, 0, 0, 0, 0, 0, 0];

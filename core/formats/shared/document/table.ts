@@ -1,20 +1,23 @@
 import { type Align, type Cell, joinRuns, type Paragraph, type Run, run, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 
-/** A table as a document holds it; `undefined` stands where a row ends before its neighbours. */
+/** A table as a document holds it; `undefined` marks cells missing from short rows. */
 export interface TableRead {
   grid: (Cell | null | undefined)[][];
   align: readonly (Align | undefined)[];
-  /** How many rows the document itself calls header rows. */
+  /** The number of rows that the document marks as header rows. */
   header: number;
-  /** Whether the document gives its first row the look of a header. */
+  /** Whether the document formats its first row as a header. */
   first?: boolean;
 }
 
-/** What the blocks of a cell give: its paragraphs without lists and levels, how they are aligned, and what cannot stand in a cell. */
+/**
+ * Returns the text of a cell from its blocks: paragraphs without lists and levels, their alignment, and blocks that
+ * cannot be in a cell.
+ */
 export function cellOf(blocks: readonly Block[]): { text: Paragraph[]; side: Align | undefined; after: Block[] } {
   const text = blocks.flatMap((block): Paragraph[] => {
-    if ("text" in block) return block.text as Paragraph[];
+    if ("text" in block) return block.text;
     if (block.kind !== "figure") return [];
     if (block.figure.kind === "table")
       return block.figure.rows.flatMap((row) => row.flatMap((cell) => cell?.text ?? []));
@@ -29,7 +32,7 @@ export function cellOf(blocks: readonly Block[]): { text: Paragraph[]; side: Ali
   };
 }
 
-/** Runs without the weight that a heading has anyway. */
+/** Returns runs without bold, which a heading has anyway. */
 export function unbold(runs: readonly Run[]): Run[] {
   return joinRuns(
     runs.map((item) =>
@@ -42,7 +45,10 @@ const isBold = (cell: Cell | null): boolean =>
   cell === null ||
   (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong"))));
 
-/** The figure of a table, or undefined where it has no cell: short rows are filled, a first row that looks like a header is one, header cells lose their weight. */
+/**
+ * Makes a figure of a table; undefined when it has no cell. Short rows are filled, a first row that looks like a header
+ * is one, and header cells lose their bold.
+ */
 export function tableFigure(
   { grid, align, header, first = false }: TableRead,
   say: (message: string) => void,

@@ -1,10 +1,10 @@
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 import { detect } from "chardet";
 
-/** The longest line that is taken as text; a longer one is data that was given a text's name. */
+/** A line longer than this is data with the name of a text file. */
 const LONGEST_LINE = 1_000_000;
 
-/** Refuses a text that no person wrote: a line of more than a million characters. */
+/** Refuses a text that no person wrote: one with a line of more than a million characters. */
 export function checkText(text: string, name: string): void {
   let start = 0;
   for (let line = 1; start <= text.length; line++) {
@@ -25,7 +25,10 @@ function marked(bytes: Uint8Array): string {
   return bytes[0] === 0xfe && bytes[1] === 0xff ? "utf-16be" : "utf-8";
 }
 
-/** The text of bytes, and the encoding where it had to be recognised: UTF-8, UTF-16, or what the bytes look like. Throws a Failure for bytes that are no text. */
+/**
+ * Decodes text in UTF-8, UTF-16 or the encoding that the bytes suggest, which is returned where it had to be
+ * recognised. Throws a Failure for bytes that are not text.
+ */
 export function decoded(bytes: Uint8Array, name: string): { text: string; encoding: string | undefined } {
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
   let text: string | undefined;
@@ -36,13 +39,14 @@ export function decoded(bytes: Uint8Array, name: string): { text: string; encodi
     text = undefined;
   }
   if (text === undefined || (text.includes("\u0000") && marked(bytes) === "utf-8")) {
-    // UTF-16 without its mark has a zero beside every Latin letter; other encodings are told by their letters.
+    // UTF-16 without a byte order mark has a zero beside every Latin letter; other encodings are recognised by their
+    // letters.
     const zeros = [0, 1].map((side) => bytes.slice(0, 4000).filter((byte, at) => byte === 0 && at % 2 === side).length);
     const half = Math.min(2000, bytes.length / 2);
     encoding =
-      (zeros[1] as number) > half * 0.4
+      must(zeros[1]) > half * 0.4
         ? "utf-16le"
-        : (zeros[0] as number) > half * 0.4
+        : must(zeros[0]) > half * 0.4
           ? "utf-16be"
           : text === undefined
             ? (detect(bytes.subarray(0, 200_000))?.toLowerCase() ?? "windows-1252")

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { localName, type XmlElement } from "../xml";
 
 const OPERATORS: Record<string, string> = {
@@ -56,21 +57,21 @@ const GREEK =
     " ",
   );
 
-/** Characters of a formula as TeX. */
+/** Returns characters of a formula as TeX. */
 export function texCharacters(text: string): string {
   return Array.from(text.normalize("NFKC"), (character) => {
     const known = OPERATORS[character];
     if (known !== undefined) return known;
-    const small = GREEK[(character.codePointAt(0) as number) - 0x3b1];
+    const small = GREEK[must(character.codePointAt(0)) - 0x3b1];
     if (small && small !== "omicron") return `\\${small === "sigmaf" ? "varsigma" : small} `;
-    const large = GREEK[(character.codePointAt(0) as number) - 0x391];
+    const large = GREEK[must(character.codePointAt(0)) - 0x391];
     if (large && /^[ΓΔΘΛΞΠΣΥΦΨΩ]$/.test(character))
       return `\\${(large === "sigmaf" ? "sigma" : large).replace(/^./, (first) => first.toUpperCase())} `;
     return character === "\\" ? "\\backslash " : character;
   }).join("");
 }
 
-/** Functions whose names TeX has as commands (The TeXbook, 18; the list from memory). */
+/** Functions whose names are TeX commands (The TeXbook, 18; the list from memory). */
 export const FUNCTIONS: ReadonlySet<string> = new Set(
   "arccos arcsin arctan arg cos cosh cot coth csc deg det dim exp gcd hom inf ker lg lim liminf limsup ln log max min Pr sec sin sinh sup tan tanh".split(
     " ",
@@ -98,7 +99,7 @@ const [first, second, third] = [0, 1, 2].map((at) => (list: readonly string[]) =
   (list: readonly string[]) => string,
 ];
 
-/** The elements of MathML Core (W3C) that show something, as TeX. */
+/** Writers of the visible elements of MathML Core (W3C) as TeX. */
 const WRITERS: Record<string, Writer> = {
   mi: (_, { text }) =>
     text.trim().length > 1 && /^[a-z]+$/i.test(text.trim())
@@ -137,7 +138,7 @@ const WRITERS: Record<string, Writer> = {
     `\\left${attributes.open ?? "("}${list.join(attributes.separators ?? ",")}\\right${attributes.close ?? ")"}`,
   mtable: (list) => `\\begin{matrix}${list.join(" \\\\ ")}\\end{matrix}`,
   mtr: (list) => list.join(" & "),
-  // What was written in TeX says so itself.
+  // A formula that was written in TeX carries its source.
   semantics: (list, { children }) =>
     children.find((one) => localName(one) === "annotation" && one.attributes.encoding === "application/x-tex")?.text ??
     list.join(""),
@@ -146,7 +147,7 @@ const WRITERS: Record<string, Writer> = {
   mphantom: () => "",
 };
 
-/** A formula in presentation MathML as TeX. */
+/** Returns a formula in presentation MathML as TeX. */
 export function mathmlTex(element: XmlElement): string {
   const name = localName(element);
   const children = element.children.filter((child) => !localName(child).startsWith("annotation")).map(mathmlTex);

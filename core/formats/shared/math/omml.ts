@@ -1,7 +1,7 @@
 import { child, childrenOf, localName, type XmlElement } from "../xml";
 import { FUNCTIONS, texCharacters } from "./mathml";
 
-/** The value of a property such as `m:chr`, or the default that the standard gives (ECMA-376-1, 22.1.2). */
+/** Returns the value of a property such as `m:chr`, or the standard's default (ECMA-376-1, 22.1.2). */
 function property(element: XmlElement, name: string, missing: string): string {
   const found = child(
     element.children.find((part) => localName(part).endsWith("Pr")),
@@ -38,7 +38,10 @@ const ACCENTS: Record<string, string> = {
   "→": "\\vec",
 };
 
-/** What is under the name of a function, also where it has a power or a limit (22.1.2.39): runs of letters are names, whatever letters they are set in. */
+/**
+ * Returns a function name as TeX, with its power or limit if it has one (22.1.2.39): runs of letters are names,
+ * whatever their style.
+ */
 function nameTex(element: XmlElement): string {
   if (localName(element) !== "r")
     return (
@@ -51,11 +54,11 @@ function nameTex(element: XmlElement): string {
     .trim();
   return FUNCTIONS.has(text) ? `\\${text} ` : /^\p{L}{2,}$/u.test(text) ? `\\operatorname{${text}}` : ommlTex(element);
 }
-/** A part in which what is raised or lowered stays what it is, and the rest is a name. */
+/** Returns a part in which superscripts and subscripts stay, and the rest is a name. */
 const named = (element: XmlElement): XmlElement =>
   localName(element) === "e" ? { ...element, children: [{ ...element, name: "name", local: "name" }] } : element;
 
-/** The elements of Office Math (ECMA-376-1, 22.1) as TeX. */
+/** Writers of the elements of Office Math (ECMA-376-1, 22.1) as TeX. */
 const WRITERS: Record<string, (element: XmlElement) => string> = {
   r: (element) => {
     const text = childrenOf(element, "t")
@@ -104,14 +107,14 @@ const WRITERS: Record<string, (element: XmlElement) => string> = {
   eqArr: (element) => `\\begin{aligned}${childrenOf(element, "e").map(inside).join(" \\\\ ")}\\end{aligned}`,
 };
 
-/** What a limit stands under or over: the name of a function where it is one. */
+/** Returns what a limit is under or over: the name of a function where it is one. */
 function limited(element: XmlElement): string {
   const base = child(element, "e");
   const name = base && nameTex({ ...base, name: "name", local: "name" }).trim();
   return name && FUNCTIONS.has(name.slice(1)) ? name : inside(base).trim();
 }
 
-/** A formula in Office Math as TeX; properties show nothing. */
+/** Returns a formula in Office Math as TeX; properties are not shown. */
 export function ommlTex(element: XmlElement): string {
   const name = localName(element);
   if (name.endsWith("Pr")) return "";

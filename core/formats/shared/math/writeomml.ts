@@ -1,4 +1,4 @@
-import { escapeXml } from "@unitext/core/model";
+import { escapeXml, must } from "@unitext/core/model";
 import { child, localName, readXml, xml, type XmlElement } from "../xml";
 
 const NAMESPACE = "http://schemas.openxmlformats.org/officeDocument/2006/math";
@@ -20,7 +20,7 @@ const ACCENTS: Record<string, string> = {
 const wordsOf = (element: XmlElement | undefined): string =>
   element ? element.text.trim() + element.children.map(wordsOf).join("") : "";
 const holders = new Set(["mrow", "mstyle", "mpadded", "math", "semantics", "TeXAtom", "menclose", "mphantom"]);
-/** An element without rows that hold nothing else. */
+/** Returns an element without rows that only wrap it. */
 function bare(element: XmlElement | undefined): XmlElement | undefined {
   const only =
     element && holders.has(localName(element)) && localName(element) !== "menclose"
@@ -74,7 +74,7 @@ function scripted(element: XmlElement, operand: XmlElement | undefined): { made:
     if (kind === "mover" && ACCENTS[mark])
       return /^(¯)$/.test(mark) && wordsOf(base).length > 1
         ? xml("m:bar", {}, xml("m:barPr", {}, chosen("pos", "top")), part("e", base))
-        : xml("m:acc", {}, xml("m:accPr", {}, chosen("chr", ACCENTS[mark] as string)), part("e", base));
+        : xml("m:acc", {}, xml("m:accPr", {}, chosen("chr", ACCENTS[mark])), part("e", base));
     if (kind === "mover" && /^[―─_‾]$/.test(mark))
       return xml("m:bar", {}, xml("m:barPr", {}, chosen("pos", "top")), part("e", base));
     const low = under ? xml("m:limLow", {}, part("e", base), part("lim", under)) : undefined;
@@ -145,7 +145,7 @@ const WRITERS: Record<string, Writer> = {
 function written(list: readonly XmlElement[]): string {
   let out = "";
   for (let at = 0; at < list.length; at++) {
-    const element = list[at] as XmlElement;
+    const element = must(list[at]);
     const kind = localName(element);
     if (/^(msub|msup|msubsup|munder|mover|munderover)$/.test(kind)) {
       const { made, took } = scripted(element, list[at + 1]);
@@ -156,12 +156,12 @@ function written(list: readonly XmlElement[]): string {
   return out;
 }
 
-/** A formula in MathML (W3C) as Office Math (`m:oMath`, ECMA-376-1, 22.1.2.77). */
+/** Returns a formula in MathML (W3C) as Office Math (`m:oMath`, ECMA-376-1, 22.1.2.77). */
 export function mathmlOmml(mathml: string): string {
   const root = readXml(mathml, "formula");
   return xml(
     "m:oMath",
     { "xmlns:m": NAMESPACE },
-    written(child(root, "semantics") ? [child(root, "semantics") as XmlElement] : root.children),
+    written(child(root, "semantics") ? [must(child(root, "semantics"))] : root.children),
   );
 }

@@ -1,24 +1,28 @@
+import { must } from "@unitext/core/model";
 import type { RasterImage } from "./rasterimage";
 
-/** How the pixels of a BMP are packed (BITMAPINFOHEADER, [MS-WMF] 2.2.2.3 and 2.1.1.7). */
+/** The compression of a BMP's pixels (BITMAPINFOHEADER, [MS-WMF] 2.2.2.3 and 2.1.1.7). */
 const PACKED = { RGB: 0, RLE8: 1, RLE4: 2, FIELDS: 3, ALPHA: 6 } as const;
 
 interface Layout {
   width: number;
   height: number;
-  /** Whether its first row is the upper one. */
+  /** Whether the first row is the top one. */
   down: boolean;
   bits: number;
   packed: number;
-  /** Where the pixels begin. */
+  /** The offset of the pixels. */
   from: number;
-  /** Red, green, blue and how opaque, where pixels have more than eight bits. */
+  /** Bit masks of red, green, blue and alpha, where pixels have more than eight bits. */
   masks: readonly [number, number, number, number];
-  /** The colours by their number, as bytes of red, green and blue. */
+  /** The palette as bytes of red, green and blue. */
   palette: Uint8Array;
 }
 
-/** The layout that the header of a BMP says, also in the short form of OS/2 ([MS-WMF] 2.2.2.2); undefined for what is none or is packed otherwise. */
+/**
+ * Reads the header of a BMP, or its short OS/2 form ([MS-WMF] 2.2.2.2). Returns undefined for anything else and for
+ * other compressions.
+ */
 function layoutOf(bytes: Uint8Array): Layout | undefined {
   if (bytes.length < 26 || bytes[0] !== 0x42 || bytes[1] !== 0x4d) return undefined;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -71,7 +75,7 @@ export function bmpInfo(bytes: Uint8Array): RasterImage | undefined {
   return width && height && width > 0 ? { kind: "bmp", width, height } : undefined;
 }
 
-/** The numbers of colours that runs and literal pixels give ([MS-WMF] 3.1.6.4 and 3.1.6.5), rows as they come in the file. */
+/** Decodes the palette indices of runs and literal pixels ([MS-WMF] 3.1.6.4 and 3.1.6.5), rows in file order. */
 function runs(bytes: Uint8Array, { width, height, bits, from }: Layout): Uint8Array {
   const out = new Uint8Array(width * height);
   let [x, y] = [0, 0];
@@ -81,7 +85,7 @@ function runs(bytes: Uint8Array, { width, height, bits, from }: Layout): Uint8Ar
   };
   const nibble = (byte: number, nth: number) => (bits === 8 ? byte : nth % 2 ? byte & 15 : byte >> 4);
   for (let at = from; at + 1 < bytes.length && y < height; ) {
-    const [count, value] = [bytes[at] as number, bytes[at + 1] as number];
+    const [count, value] = [bytes[at] ?? 0, bytes[at + 1] ?? 0];
     at += 2;
     if (count) for (let nth = 0; nth < count; nth++) put(nibble(value, nth));
     else if (value === 0) [x, y] = [0, y + 1];
@@ -93,20 +97,20 @@ function runs(bytes: Uint8Array, { width, height, bits, from }: Layout): Uint8Ar
     } else {
       const taken = bits === 8 ? value : Math.ceil(value / 2);
       for (let nth = 0; nth < value; nth++) put(nibble(bytes[at + (bits === 8 ? nth : nth >> 1)] ?? 0, nth));
-      // Literal pixels end on a word.
+      // Literal pixels are padded to a word.
       at += taken + (taken % 2);
     }
   }
   return out;
 }
 
-/** The pixels of a BMP in RGBA, the upper row first; what its file breaks off before is black. */
+/** Returns the pixels of a BMP in RGBA, top row first; pixels missing at the end are black. */
 export function bmpPixels(bytes: Uint8Array): Uint8Array | undefined {
   const layout = layoutOf(bytes);
   if (!layout) return undefined;
   const { width, height, down, bits, packed, from, masks, palette } = layout;
   const numbers = packed === PACKED.RLE8 || packed === PACKED.RLE4 ? runs(bytes, layout) : undefined;
-  // Rows end on four bytes.
+  // Rows are padded to four bytes.
   const stride = ((width * bits + 31) >>> 5) * 4;
   const channels = masks.map((mask) => {
     const shift = mask ? Math.clz32(mask & -mask) ^ 31 : 0;
@@ -120,9 +124,9 @@ export function bmpPixels(bytes: Uint8Array): Uint8Array | undefined {
       if (bits <= 8) {
         const at = x * bits;
         const number = numbers
-          ? (numbers[row * width + x] as number)
+          ? (numbers[row * width + x] ?? 0)
           : ((bytes[from + row * stride + (at >> 3)] ?? 0) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
-        for (let channel = 0; channel < 3; channel++) out[to + channel] = palette[number * 3 + channel] as number;
+        for (let channel = 0; channel < 3; channel++) out[to + channel] = palette[number * 3 + channel] ?? 0;
         out[to + 3] = 255;
         continue;
       }
@@ -130,7 +134,7 @@ export function bmpPixels(bytes: Uint8Array): Uint8Array | undefined {
       let value = 0;
       for (let byte = (bits >> 3) - 1; byte >= 0; byte--) value = (value << 8) | (bytes[at + byte] ?? 0);
       for (let channel = 0; channel < 4; channel++) {
-        const { mask, shift, most } = channels[channel] as (typeof channels)[number];
+        const { mask, shift, most } = must(channels[channel]);
         out[to + channel] = mask ? Math.round((((value & mask) >>> shift) * 255) / most) : 255;
       }
     }

@@ -5,19 +5,22 @@ import type { RasterImage } from "./rasterimage";
 import { pictureInfo } from "./info";
 import { drawMetafile, type Metafile, metafileInfo } from "./metafile";
 
-/** A picture of a kind that pages do not show: its kind and size in CSS pixels, and what is made of it. */
+/** A picture that pages cannot show: its kind and size in CSS pixels, and what it is converted to. */
 export interface PendingConversion {
   kind: Metafile["kind"] | RasterImage["kind"];
   width: number;
   height: number;
   extension: ".svg" | ".png";
-  /** What becomes of it, for the person. */
+  /** What it is converted to, as a phrase for the report. */
   how: string;
 }
 
 const isRaster = (found: Metafile | RasterImage): found is RasterImage => found.kind === "tiff" || found.kind === "bmp";
 
-/** What a picture is that pages do not show as it comes, and that can be drawn anew: metafiles, TIFF and BMP. */
+/**
+ * Identifies a picture that pages cannot show and that can be converted: a metafile, TIFF or BMP. Returns undefined for
+ * others.
+ */
 export function pendingConversion(bytes: Uint8Array): PendingConversion | undefined {
   const found = metafileInfo(bytes) ?? rasterInfo(bytes);
   if (!found) return undefined;
@@ -26,7 +29,7 @@ export function pendingConversion(bytes: Uint8Array): PendingConversion | undefi
     : { ...found, extension: ".svg", how: `its drawing acts (${found.kind}) are drawn anew as lines` };
 }
 
-/** A picture drawn anew, and whether all of it was known; undefined for one that cannot be. */
+/** Converts a picture. Returns it with whether all of it was understood; undefined when it cannot be converted. */
 async function convertPicture(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
   const dots = rasterInfo(bytes);
   if (!dots) return drawMetafile(bytes);
@@ -34,16 +37,16 @@ async function convertPicture(bytes: Uint8Array): Promise<{ drawing: Uint8Array;
   return drawing && { drawing, whole: true };
 }
 
-/** What is still to be drawn of the pictures of a file that was read, by the names under which the deck will know them. */
+/** The pictures of a file that are still to be converted, by the names under which the deck knows them. */
 export interface PendingConversions {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
   undrawn: ReadonlyMap<string, Uint8Array>;
 }
 
-/** Draws the pictures of a file that is read that pages do not show, each once, and gives the drawings to what was read of it. */
+/** Converts the pictures of a file that pages cannot show, each once, and adds the results to what was read. */
 export class PictureConverter {
-  /** What could not be drawn at all, or not whole. */
+  /** Pictures that could not be converted, or not completely. */
   readonly left: Report["left"] = [];
   private readonly made = new Map<string, Asset | undefined>();
   constructor(private readonly sha256: (bytes: Uint8Array) => string) {}

@@ -2,14 +2,15 @@ import type { Asset } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../archive";
 
-/** Pictures beyond are shown in their own colours. */
+/** Larger pictures are shown in their own colours. */
 const MOST = 12_000_000;
-/** What each channel gives to lightness (ITU-R BT.709, 3.2). */
+/** The share of each channel in lightness (ITU-R BT.709, 3.2). */
 const LIGHTNESS = "0.2126 0.7152 0.0722 0 0";
 
 /**
- * A picture of dots in two colours, each of its own colours by its lightness between the first, for black, and the second,
- * for white (ECMA-376-1, 20.1.8.23), as a drawing in SVG around it; undefined for what has no dots or is very large.
+ * Returns a raster picture in two colours as an SVG drawing around it: each pixel is mixed by its lightness from the
+ * first colour, for black, and the second, for white (ECMA-376-1, 20.1.8.23). Returns undefined for other pictures and
+ * for very large ones.
  */
 export function duotone(
   bytes: Uint8Array,
@@ -17,7 +18,7 @@ export function duotone(
   [dark, light]: readonly [string, string],
 ): Uint8Array | undefined {
   if (!["image/png", "image/jpeg", "image/gif"].includes(mediaType) || bytes.length > MOST) return undefined;
-  // A little more than the share, so that a program that cuts off what is beyond a whole step gives the step.
+  // Rounded up a little, so that a program that truncates still gets the wanted step.
   const channel = (colour: string, at: number) =>
     Math.ceil((Number.parseInt(colour.slice(at, at + 2), 16) / 255) * 1e6) / 1e6;
   const transfer = ["R", "G", "B"]

@@ -3,8 +3,8 @@ import type { Asset } from "@unitext/core/model";
 const ascii = (bytes: Uint8Array, from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
 
 /**
- * The media type that the first bytes of a file show (WHATWG MIME Sniffing, 6; ISO/IEC 14496-12, 4.3 for `ftyp`), whatever its name or sender
- * says; undefined for what no deck holds.
+ * Returns the media type that the first bytes of a file show (WHATWG MIME Sniffing, 6; ISO/IEC 14496-12, 4.3 for
+ * `ftyp`), whatever its name says; undefined for types that no deck holds.
  */
 export function mediaTypeOf(bytes: Uint8Array): Asset["mediaType"] | undefined {
   const head = ascii(bytes, 0, 12);

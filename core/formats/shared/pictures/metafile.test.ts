@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { sha256 } from "@unitext/core/testing/files";
 import { strFromU8 } from "fflate";
@@ -58,9 +59,9 @@ describe("a metafile drawn anew", () => {
     const { assets, blobs, left, markup } = await drawn(["a.svg", bytes]);
     const asset = assets["a.svg"];
     expect(left).toEqual([]);
-    expect(asset?.sha256).toBe(sha256(blobs.get(asset?.sha256 ?? "") as Uint8Array));
+    expect(asset?.sha256).toBe(sha256(must(blobs.get(asset?.sha256 ?? ""))));
     expect({ ...asset }).toEqual({
-      ...pictureInfo(blobs.get(asset?.sha256 ?? "") as Uint8Array),
+      ...pictureInfo(must(blobs.get(asset?.sha256 ?? ""))),
       sha256: asset?.sha256,
     });
     expect(asset?.mediaType).toBe("image/svg+xml");
@@ -144,7 +145,7 @@ describe("a metafile drawn anew", () => {
       return seed % below;
     };
     for (let nth = 0; nth < 300; nth++) {
-      const bytes = Uint8Array.from([plain, placed, enhanced][nth % 3] as Uint8Array);
+      const bytes = Uint8Array.from(must([plain, placed, enhanced][nth % 3]));
       for (let flips = chance(6); flips >= 0; flips--) bytes[chance(bytes.length)] = chance(256);
       const { assets, left } = await drawn(["a.svg", bytes]);
       expect(Object.keys(assets).length === 1 || left.length === 1).toBe(true);

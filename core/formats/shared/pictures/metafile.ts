@@ -2,7 +2,10 @@ import { shownFamily } from "@unitext/core/layout";
 import { strToU8 } from "fflate";
 import { countWmfRecords, withoutUnknownRecords } from "./metafilerecords";
 
-/** A picture as a list of drawing acts: WMF ([MS-WMF], 2.3.2) or EMF ([MS-EMF], 2.3.4.2), with its own size in CSS pixels, 0 where it says none. */
+/**
+ * A picture as a list of drawing records: WMF ([MS-WMF], 2.3.2) or EMF ([MS-EMF], 2.3.4.2), with its size in CSS
+ * pixels, or 0 where it has none.
+ */
 export interface Metafile {
   kind: "wmf" | "emf";
   width: number;
@@ -10,12 +13,18 @@ export interface Metafile {
 }
 
 const INCH = 96;
-/** Acts of a file and bytes of its drawing beyond which it is shown as a frame: no page of a presentation comes near. */
+/**
+ * A metafile with more records, or a larger drawing in bytes, is shown as a frame. No page of a presentation comes
+ * near.
+ */
 const MOST = { acts: 200_000, bytes: 25_000_000 };
-/** Units of the longer side of a drawing: lines stay sharp at every size, its pictures of dots fill a page. */
+/** The longer side of a converted drawing in units: lines stay sharp at every size, and raster pictures fill a page. */
 const SIDE = 2048;
 
-/** What metafile bytes are: by their first record, a WMF's header also after the one that places it (2.3.2.3). */
+/**
+ * Identifies a metafile by its first record; a WMF header may follow the placeable one (2.3.2.3). Returns undefined for
+ * other bytes.
+ */
 export function metafileInfo(bytes: Uint8Array): Metafile | undefined {
   if (bytes.length < 22) return undefined;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -48,16 +57,19 @@ export function metafileInfo(bytes: Uint8Array): Metafile | undefined {
   return undefined;
 }
 
-/** What programs call fonts, then what stands for them, so that words are set in letters of their kind wherever the drawing is shown. */
+/** Adds a shipped family after each font name, so that text is set in a similar font wherever the drawing is shown. */
 const withShown = (markup: string) =>
   markup.replace(
     /font-family="(?:&quot;)?([^"&]*)(?:&quot;)?"/g,
     (_, name: string) => `font-family="&quot;${name}&quot;, &quot;${shownFamily(name).family}&quot;, sans-serif"`,
   );
 
-/** A metafile drawn anew in SVG, to be stretched over its frame, and whether all its acts were known; undefined for one that cannot be drawn. */
+/**
+ * Converts a metafile to SVG that stretches to its frame. Returns it with whether all its records were known; undefined
+ * when it cannot be drawn.
+ */
 export async function drawMetafile(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
-  // Few presentations hold one: what draws them is large, and loaded for the first.
+  // Few presentations hold a metafile: the large converter is loaded with the first.
   const { convertMetafileToSvg } = await import("emf-converter");
   // The package reports unknown records, and where it stopped counting, on the console only.
   const known =

@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { type RasterFile, dotsFile, shown } from "@unitext/core/testing/raster";
 import { sha256 } from "@unitext/core/testing/files";
 import { PNG } from "pngjs";
@@ -88,7 +89,7 @@ describe("a TIFF or BMP of another program", () => {
     const files = kinds.map(([name]) => dotsFile(name));
     const outcomes = new Set<string>();
     for (let nth = 0; nth < 3000; nth++) {
-      const bytes = Uint8Array.from(files[nth % files.length] as Uint8Array);
+      const bytes = Uint8Array.from(must(files[nth % files.length]));
       for (let flips = 1 + random(5); flips > 0; flips--) bytes[random(bytes.length)] = random(256);
       const info = rasterInfo(bytes.subarray(0, bytes.length - random(2) * random(bytes.length)));
       if (!info || info.width * info.height > 200_000) {

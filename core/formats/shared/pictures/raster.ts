@@ -2,12 +2,14 @@ import type { RasterImage } from "./rasterimage";
 import { bmpInfo, bmpPixels } from "./bmp";
 import { tiffInfo, tiffPixels } from "./tiff";
 
-/** Pixels beyond which it is shown as a frame: no page of a presentation has so many. */
+/** Larger pictures are shown as a frame. No page of a presentation has so many pixels. */
 const MOST_PIXELS = 25_000_000;
 
 export const rasterInfo = (bytes: Uint8Array): RasterImage | undefined => tiffInfo(bytes) ?? bmpInfo(bytes);
 
-/** The same dots as a PNG; undefined where they are damaged, too many, or packed in a way that is not read. */
+/**
+ * Converts a raster picture to PNG. Returns undefined when it is damaged, too large, or compressed in an unknown way.
+ */
 export async function rasterPng(
   bytes: Uint8Array,
   { kind, width, height }: RasterImage,

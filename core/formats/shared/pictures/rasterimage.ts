@@ -1,4 +1,4 @@
-/** A picture of dots in a form that pages do not show, with its size in pixels. */
+/** A raster picture in a format that pages cannot show, with its size in pixels. */
 export interface RasterImage {
   kind: "tiff" | "bmp";
   width: number;

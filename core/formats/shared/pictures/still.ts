@@ -2,10 +2,10 @@ import { type PdfOptions, recolourMarkup } from "@unitext/core/draw";
 import type { Asset, PictureElement } from "@unitext/core/model";
 import { toBase64 } from "../archive";
 
-/** How many pixels a picture has that is drawn from lines: enough for a page that is filled by it. */
+/** The pixel width at which a vector picture is rasterised: enough to fill a page. */
 const [LEAST, MOST] = [1200, 2400];
 
-/** Whether a picture is drawn from lines, or moves: formats of still dots take a PNG of it. */
+/** Whether a picture is a vector drawing or animated: formats with still pictures get a PNG of it. */
 export const isLines = ({ mediaType }: Pick<Asset, "mediaType">) => mediaType === "image/svg+xml";
 const isMoving = ({ mediaType }: Pick<Asset, "mediaType">) => mediaType === "image/gif";
 
@@ -13,7 +13,10 @@ type Draws = (svg: string, width: number) => Uint8Array;
 type Recolour = NonNullable<PictureElement["recolour"]>;
 const drawn = new WeakMap<Uint8Array, Map<string, Uint8Array>>();
 
-/** A picture as a PNG, drawn once. It is drawn as a picture inside another, in which nothing is run or fetched (SVG Integration, 3: secure static mode). */
+/**
+ * Rasterises a picture to PNG, once. It is drawn as a picture inside another, in which nothing is run or fetched (SVG
+ * Integration, 3: secure static mode).
+ */
 function asPng(bytes: Uint8Array, { mediaType, width, height }: Asset, png: Draws, recolour?: Recolour): Uint8Array {
   const made = drawn.get(bytes) ?? new Map<string, Uint8Array>();
   drawn.set(bytes, made);
@@ -29,7 +32,7 @@ function asPng(bytes: Uint8Array, { mediaType, width, height }: Asset, png: Draw
   return dots;
 }
 
-/** Gives pictures by their sums, with those of lines and those that move as PNG. */
+/** Returns a lookup of pictures by hash, with vector and animated ones as PNG. */
 export function stillPictures(
   assets: Readonly<Record<string, Asset>>,
   picture: (sha256: string) => Uint8Array | undefined,
@@ -48,7 +51,10 @@ export function stillPictures(
   };
 }
 
-/** Whether a PNG breaks off before its end (its last part, IEND: PNG, third edition, 11.2.5): programs show what there is of it, a PDF cannot hold it so. */
+/**
+ * Whether a PNG is cut off before its end (IEND: PNG, third edition, 11.2.5): programs show what there is of it, but a
+ * PDF cannot hold it.
+ */
 function isCut(bytes: Uint8Array): boolean {
   if (bytes[0] !== 0x89 || bytes[1] !== 0x50) return false;
   for (let at = bytes.length - 8; at >= Math.max(0, bytes.length - 1000); at--)
@@ -56,7 +62,7 @@ function isCut(bytes: Uint8Array): boolean {
   return true;
 }
 
-/** What a PDF is given of pictures: still ones, and the same in other colours. */
+/** Returns the pictures for a PDF: still ones, and the same recoloured. */
 export function pagePictures(
   assets: Readonly<Record<string, Asset>>,
   picture: (sha256: string) => Uint8Array | undefined,

@@ -3,7 +3,7 @@ import { Failure } from "@unitext/core/model";
 import { readXml } from "../xml";
 import { decoded } from "../document/text";
 
-/** Pixels of a CSS unit (CSS Values 3, 5.2). */
+/** Pixels in a CSS unit (CSS Values 3, 5.2). */
 const PIXELS: Record<string, number> = {
   "": 1,
   px: 1,
@@ -16,7 +16,7 @@ const PIXELS: Record<string, number> = {
   em: 16,
   ex: 8,
 };
-/** The size of a replaced element that says none (CSS 2.2, 10.3.2). */
+/** The size of a replaced element without one (CSS 2.2, 10.3.2). */
 const USUAL = { width: 300, height: 150 };
 const MOST = 16_384;
 
@@ -27,12 +27,12 @@ function pixels(value: string | undefined): number | undefined {
 }
 
 /**
- * Media type and size in CSS pixels of a drawing in SVG (SVG 2, 7): from width and height of its root, else from its view
- * box. Undefined for what is not well-formed XML or has another root.
+ * Returns media type and size in CSS pixels of an SVG drawing (SVG 2, 7): from width and height of its root, else from
+ * its view box. Returns undefined for XML that is not well-formed or has another root.
  */
 export function svgInfo(bytes: Uint8Array): Omit<Asset, "sha256"> | undefined {
   try {
-    // What declares entities is not read, as no XML is; a bare document type says nothing of the drawing.
+    // Documents that declare entities are refused, as in all XML; a bare document type is ignored.
     const { text } = decoded(bytes, "drawing.svg");
     const root = readXml(text.replace(/<!DOCTYPE\s[^[>]*>/i, ""), "drawing.svg");
     if ((root.local ?? root.name) !== "svg") return undefined;

@@ -1,7 +1,8 @@
+import { must } from "@unitext/core/model";
 import { unzlibSync } from "fflate";
 import type { RasterImage } from "./rasterimage";
 
-/** Tags of the first picture of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
+/** Tags of the first image of a file (TIFF 6.0, part 1, section 8; 14, 15, 18). */
 const TAG = {
   width: 256,
   height: 257,
@@ -26,7 +27,7 @@ const MOST_VALUES = 1_000_000;
 
 type Tags = (tag: number) => number[];
 
-/** The whole numbers that a TIFF says of its first picture, by tag; undefined for what is no TIFF. */
+/** Reads the integer tags of a TIFF's first image; undefined for anything else. */
 function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined {
   if (bytes.length < 14) return undefined;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -67,10 +68,10 @@ export function tiffInfo(bytes: Uint8Array): RasterImage | undefined {
   return width && height ? { kind: "tiff", width, height } : undefined;
 }
 
-/** Bytes and runs of one byte (section 9). */
+/** Decodes literal bytes and runs of one byte (section 9). */
 function unpackBits(from: Uint8Array, out: Uint8Array): void {
   for (let at = 0, to = 0; at < from.length && to < out.length; ) {
-    const count = ((from[at++] as number) << 24) >> 24;
+    const count = ((from[at++] ?? 0) << 24) >> 24;
     if (count >= 0) for (let nth = 0; nth <= count && to < out.length; nth++) out[to++] = from[at++] ?? 0;
     else if (count !== -128) {
       out.fill(from[at++] ?? 0, to, to + 1 - count);
@@ -80,7 +81,7 @@ function unpackBits(from: Uint8Array, out: Uint8Array): void {
 }
 
 const [CLEAR, END, MOST_CODES] = [256, 257, 4096];
-/** Codes of nine to twelve bits, the highest bit first, each a string of bytes met before (section 13). */
+/** Decodes LZW codes of nine to twelve bits, highest bit first, each a string of bytes met before (section 13). */
 function unpackLzw(from: Uint8Array, out: Uint8Array): void {
   const before = new Uint16Array(MOST_CODES);
   const last = new Uint8Array(MOST_CODES);
@@ -93,7 +94,7 @@ function unpackLzw(from: Uint8Array, out: Uint8Array): void {
   let [to, held, bits] = [0, 0, 0];
   for (let at = 0; to < out.length; ) {
     while (bits < width && at < from.length) {
-      held = ((held << 8) | (from[at++] as number)) & 0xffffff;
+      held = ((held << 8) | (from[at++] ?? 0)) & 0xffffff;
       bits += 8;
     }
     if (bits < width) return;
@@ -105,20 +106,20 @@ function unpackLzw(from: Uint8Array, out: Uint8Array): void {
       continue;
     }
     if (code > next || (code === next && old < 0) || (code > END && code < next && !lengths[code])) return;
-    // A code that is only being made is the string before with its own first byte behind.
+    // A code that is just being defined is the previous string followed by its own first byte.
     const known = code < next ? code : old;
-    const length = lengths[known] as number;
+    const length = lengths[known] ?? 0;
     let first = known;
     for (let nth = length - 1; nth >= 0; nth--) {
-      if (to + nth < out.length) out[to + nth] = last[first] as number;
-      if (nth) first = before[first] as number;
+      if (to + nth < out.length) out[to + nth] = last[first] ?? 0;
+      if (nth) first = before[first] ?? 0;
     }
     to += length;
-    if (code === next && to < out.length) out[to++] = last[first] as number;
+    if (code === next && to < out.length) out[to++] = last[first] ?? 0;
     if (old >= 0 && next < MOST_CODES) {
       before[next] = old;
-      last[next] = last[first] as number;
-      lengths[next] = (lengths[old] as number) + 1;
+      last[next] = last[first] ?? 0;
+      lengths[next] = (lengths[old] ?? 0) + 1;
       next += 1;
     }
     old = code;
@@ -134,7 +135,10 @@ const UNPACK: Record<number, (from: Uint8Array, out: Uint8Array) => void> = {
   32946: (from, out) => void unzlibSync(from, { out }),
 };
 
-/** Colours from the samples of one pixel, of 0 to 255 each, by what they mean (section 8, 16; `PhotometricInterpretation`). */
+/**
+ * Colours from the samples of one pixel, each from 0 to 255, by their meaning (section 8, 16;
+ * `PhotometricInterpretation`).
+ */
 const COLOUR: Record<number, { samples: number; channel(sample: (nth: number) => number, nth: number): number }> = {
   0: { samples: 1, channel: (sample) => 255 - sample(0) },
   1: { samples: 1, channel: (sample) => sample(0) },
@@ -144,8 +148,8 @@ const COLOUR: Record<number, { samples: number; channel(sample: (nth: number) =>
 const PALETTE = 3;
 
 /**
- * The pixels of a TIFF's first picture in RGBA: strips or tiles, samples together or in planes, of 1, 2, 4, 8 or 16 bits,
- * plain, in runs, LZW or deflate; undefined for other kinds.
+ * Returns the pixels of a TIFF's first image in RGBA: strips or tiles, interleaved or planar samples of 1, 2, 4, 8 or
+ * 16 bits, uncompressed, PackBits, LZW or deflate. Returns undefined for other kinds.
  */
 export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   const { tags, little } = tagsOf(bytes) ?? {};
@@ -182,13 +186,13 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   const differences = one(TAG.predictor, 1) === 2;
 
   const segment = (nth: number): Uint8Array => {
-    const from = offsets[nth] as number;
+    const from = must(offsets[nth]);
     const out = new Uint8Array(stride * down);
     unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
     if (differences && bits === 8)
       for (let y = 0; y < down; y++)
         for (let x = batch; x < stride; x++)
-          out[y * stride + x] = ((out[y * stride + x] as number) + (out[y * stride + x - batch] as number)) & 255;
+          out[y * stride + x] = ((out[y * stride + x] ?? 0) + (out[y * stride + x - batch] ?? 0)) & 255;
     if (differences && bits === 16) {
       const view = new DataView(out.buffer);
       for (let y = 0; y < down; y++)
@@ -202,17 +206,17 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
     return out;
   };
   const number = (from: Uint8Array, y: number, nth: number): number => {
-    if (bits === 8) return from[y * stride + nth] as number;
-    if (bits === 16) return from[y * stride + nth * 2 + (little ? 1 : 0)] as number;
+    if (bits === 8) return from[y * stride + nth] ?? 0;
+    if (bits === 16) return from[y * stride + nth * 2 + (little ? 1 : 0)] ?? 0;
     const at = nth * bits;
-    return ((from[y * stride + (at >> 3)] as number) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
+    return ((from[y * stride + (at >> 3)] ?? 0) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
   };
   const scale = bits < 8 ? 255 / ((1 << bits) - 1) : 1;
-  // Of what stands beside the colours the first may say how opaque they are, also taken into them already (section 18).
+  // The first extra sample may be alpha, premultiplied or not (section 18).
   const opaque = tags(TAG.extra)[0];
   const hasOpacity = (opaque === 1 || opaque === 2) && samples > needed;
 
-  // Most files by far, and the largest.
+  // By far the most common and the largest files.
   const plain = bits === 8 && planes === 1 && meaning === 2 && !hasOpacity;
   const out = new Uint8Array(width * height * 4);
   for (let row = 0; row < rows; row++) {
@@ -225,15 +229,15 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
           const to = ((row * down + y) * width + column * across + x) * 4;
           if (plain) {
             const from = y * stride + x * batch;
-            const strip = held[0] as Uint8Array;
-            out[to] = strip[from] as number;
-            out[to + 1] = strip[from + 1] as number;
-            out[to + 2] = strip[from + 2] as number;
+            const strip = must(held[0]);
+            out[to] = strip[from] ?? 0;
+            out[to + 1] = strip[from + 1] ?? 0;
+            out[to + 2] = strip[from + 2] ?? 0;
             out[to + 3] = 255;
             continue;
           }
           const raw = (nth: number) =>
-            planes > 1 ? number(held[nth] as Uint8Array, y, x) : number(held[0] as Uint8Array, y, x * batch + nth);
+            planes > 1 ? number(must(held[nth]), y, x) : number(must(held[0]), y, x * batch + nth);
           const sample = (nth: number) => raw(nth) * scale;
           const alpha = hasOpacity ? sample(needed) : 255;
           const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;
@@ -241,8 +245,7 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
             out[to + channel] = Math.min(
               255,
               Math.round(
-                (colour ? colour.channel(sample, channel) : (colours[(channel << bits) + raw(0)] as number) >> 8) *
-                  share,
+                (colour ? colour.channel(sample, channel) : must(colours[(channel << bits) + raw(0)]) >> 8) * share,
               ),
             );
           out[to + 3] = Math.round(alpha);

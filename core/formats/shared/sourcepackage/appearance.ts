@@ -1,13 +1,13 @@
 import { type Slide, SlideProperties } from "@unitext/core/model";
 import { z } from "zod";
 
-/** Sums of what a file says of a slide's background and of how it comes in and goes. */
+/** Hashes of a slide's background and transition as a file has them. */
 export const AppearanceHashes = z.object({ background: z.string(), transition: z.string() });
 export type AppearanceHashes = z.infer<typeof AppearanceHashes>;
 
 /**
- * What a slide of Unitext wears: what is kept of it, as far as the file says what it said when it was written; what another
- * program has put in its place holds. `said` reads it from the file.
+ * Returns the appearance of a slide written by Unitext: that of its tags as far as the file is unchanged since; where
+ * another program changed it, that of the file, read by `said`.
  */
 export function mergeAppearance(
   kept: Record<string, unknown>,

@@ -1,8 +1,8 @@
 import type { Asset, Page } from "@unitext/core/model";
 
 /**
- * How far a picture that covers a page stands out on both sides, as shares of the page: its ratio stays, so on one axis it
- * is larger. Both are 0 where its file is not known or its ratio is the page's.
+ * Returns by how much a picture that covers a page extends beyond it on both sides, as shares of the page: its ratio
+ * stays, so it is larger in one direction. Both are 0 where its file is missing or its ratio is the page's.
  */
 export function coverOf(
   asset: Pick<Asset, "width" | "height"> | undefined,

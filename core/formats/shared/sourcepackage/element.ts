@@ -12,28 +12,28 @@ import {
 import { withoutMotion } from "./package";
 import { flattenRuns, footnoteText, needsExtendedRuns } from "./flatten";
 
-/** What the tags keep of an element; anything that does not check is passed over. */
+/** An element as stored in a file's tags; invalid parts are ignored. */
 export interface ElementTags {
   readonly id?: string | undefined;
   readonly slot?: string | null | undefined;
   readonly frame?: Frame | undefined;
   readonly binding?: Binding | undefined;
   readonly source?: string | undefined;
-  /** All of it, where the file can only show it. */
+  /** All of the element, where the file can only show it. */
   readonly whole?: Element | undefined;
-  /** What it is beside its text or its file: style, box, fill, turn, crop. */
+  /** Fields beside its text or file: style, box, fill, rotation, crop. */
   readonly facts?: Partial<Element> | undefined;
-  /** A text with what the file has no run for. */
+  /** A text with content for which the file has no runs. */
   readonly text?: RichText | undefined;
-  /** The box that lists footnotes, which belong to their text. */
+  /** Whether this is the box that lists footnotes, which belong to their text. */
   readonly footnotes?: boolean | undefined;
-  /** The sum of the shape as it was written, or of how it stands and looks. */
+  /** The hash of the shape as it was written, or of its place and appearance. */
   readonly hash?: string | undefined;
   readonly caption?: string | undefined;
   readonly width?: number | undefined;
 }
 
-/** The words of a text whatever the white space between them. */
+/** Returns the words of a text with white space normalised. */
 export function wordsOf(text: RichText): string {
   return textOf(text).replace(/\s+/g, " ").trim();
 }
@@ -42,7 +42,10 @@ function factsOf(element: Element, without: readonly string[]): Partial<Element>
   return Object.fromEntries(Object.entries(element).filter(([name]) => !without.includes(name))) as Partial<Element>;
 }
 
-/** A kept value as far as it checks. What is not there is not tried: a check that fails costs more than all that hold. */
+/**
+ * Returns a stored value as far as it is valid. Missing values are not checked: a failing check costs more than all
+ * that pass.
+ */
 export function parseOptional<T>(
   schema: { safeParse(value: unknown): { success: boolean; data?: T | undefined } },
   value: unknown,
@@ -50,7 +53,7 @@ export function parseOptional<T>(
   return value === undefined ? undefined : schema.safeParse(value).data;
 }
 
-/** What the tags keep of the elements of a slide, each read once and only when it is asked for. */
+/** Returns a lookup of the elements in a slide's tags, each read once, when it is first asked for. */
 export function elementTags(values: Record<string, unknown>): (name: string) => ElementTags {
   const read = new Map<string, ElementTags>();
   return (name) => {
@@ -60,7 +63,7 @@ export function elementTags(values: Record<string, unknown>): (name: string) => 
   };
 }
 
-/** What an element may say of its looks, whatever its kind, and what of a kept element is read by itself. */
+/** The fields that every kind of element has, and those that are read separately. */
 const LOOKS = Object.keys(TextElement.shape).filter((name) => !["kind", "text"].includes(name));
 const APART = new Set([
   "kind",
@@ -76,7 +79,10 @@ const APART = new Set([
   "hash",
 ]);
 
-/** What an element is beside its text or its file. Checking a schema costs more than all else that is done with an element, so what says nothing more is not checked for it. */
+/**
+ * Returns the fields of an element beside its text or file. Checking a schema costs more than everything else, so
+ * elements without such fields are not checked.
+ */
 function taggedFields(value: object, whole: Element | undefined, source: unknown): Partial<Element> | undefined {
   if (whole)
     return Object.fromEntries(
@@ -90,7 +96,10 @@ function taggedFields(value: object, whole: Element | undefined, source: unknown
   return text && factsOf(text, ["kind", "text"]);
 }
 
-/** What is kept of one element, each part checked when it is asked for; what was checked with the whole is not checked again. */
+/**
+ * One element of the tags, each part checked when it is asked for; what was checked with the whole is not checked
+ * again.
+ */
 class Kept implements ElementTags {
   readonly whole: Element | undefined;
   readonly id: string | undefined;
@@ -137,19 +146,22 @@ class Kept implements ElementTags {
   }
 }
 
-/** What the tags keep of an element; nothing of a value that is none. */
+/** Reads an element from the tags; an invalid value gives an empty one. */
 export function readElementTags(value: unknown): ElementTags {
   return typeof value === "object" && value !== null ? new Kept(value as Record<string, unknown>) : {};
 }
 
-/** The text that the tags keep, as long as the file still says the same words; else what the file says. */
+/** Returns the text of the tags as long as the file still has the same words; else the text of the file. */
 export function textTag(kept: RichText | undefined, read: RichText, said: Footnote[], withNotes = false): RichText {
   if (!kept) return read;
   const flat = flattenRuns(kept, said);
   return wordsOf(read) === wordsOf(withNotes ? [...flat, ...footnoteText(said)] : flat) ? kept : read;
 }
 
-/** What the tags keep of an element beside what the file itself says; all of it where the file can only show it. */
+/**
+ * Returns what is stored in the tags of an element beside what the file itself says; all of it where the file can only
+ * show it.
+ */
 export function tagsOf(given: Element): object {
   const own = withoutMotion(given);
   if (own.kind === "text") {

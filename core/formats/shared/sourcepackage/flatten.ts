@@ -10,10 +10,13 @@ import {
   type TableElement,
 } from "@unitext/core/model";
 
-/** A run that is written raised, as a footnote's number is. */
+/** Marks a run that is written as superscript, like a footnote number. */
 export const RAISED = "raised";
 
-/** Whether a text holds what cannot be read back from its runs: footnotes, formulas, looks, links into other decks, a side that is said though it is the usual one. */
+/**
+ * Whether a text has content that cannot be read back from its runs: footnotes, formulas, own properties, links into
+ * other decks, or an explicit alignment that is the default.
+ */
 export function needsExtendedRuns(text: RichText): boolean {
   return text.some(
     ({ runs, align, properties }) =>
@@ -26,7 +29,7 @@ export function needsExtendedRuns(text: RichText): boolean {
   );
 }
 
-/** The text with a raised number for each footnote and formulas as their TeX; `notes` gathers what the footnotes say. */
+/** Returns the text with superscript numbers for footnotes and TeX for formulas; `notes` collects the footnotes. */
 export function flattenRuns(text: RichText, notes: Footnote[]): RichText {
   if (!needsExtendedRuns(text)) return text;
   const flat = (item: Run): Run => {
@@ -36,7 +39,7 @@ export function flattenRuns(text: RichText, notes: Footnote[]): RichText {
   return text.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map(flat) }));
 }
 
-/** Footnotes as paragraphs that begin with their numbers. */
+/** Returns footnotes as paragraphs that start with their numbers. */
 export function footnoteText(notes: readonly Footnote[], first = 1): RichText {
   return notes.map((runs, at) => ({
     kind: "plain",
@@ -45,7 +48,7 @@ export function footnoteText(notes: readonly Footnote[], first = 1): RichText {
   }));
 }
 
-/** The words that stand in the file for a figure made of text; undefined for any other element. */
+/** Returns the text that represents a textual figure in the file; undefined for other elements. */
 export function figureWords(element: Element, notes: Footnote[]): RichText | undefined {
   if (element.kind === "code")
     return element.text
@@ -56,7 +59,7 @@ export function figureWords(element: Element, notes: Footnote[]): RichText | und
   return element.kind === "diagram" ? flattenRuns(element.text, notes) : undefined;
 }
 
-/** The table that stands in the file for a chart. */
+/** Returns the table that represents a chart in the file. */
 export function chartTable({
   categories,
   series,

@@ -1,7 +1,7 @@
-/** Parts that hold programs, in both standards: they are neither run nor kept. */
+/** Parts with macros, in both standards: they are neither run nor stored. */
 const MACROS = /(?:^|\/)(?:vbaProject[^/]*\.bin|vbaData[^/]*\.xml)$|^(?:Basic|Scripts|Dialogs)\//i;
 export const isMacro = (path: string): boolean => MACROS.test(path);
-/** What is said where parts with programs were left out. */
+/** The report entry for macros that were left out. */
 export const MACROS_LEFT = {
   slide: null,
   what: "its macros",

@@ -1,6 +1,6 @@
 import type { Slide } from "@unitext/core/model";
 
-/** Details stay under their main slide where the order of a file still allows it; else they stand on the main line. */
+/** Moves details to the main line where the order of a file no longer keeps them under their main slide. */
 export function repairNesting(slides: readonly Slide[]): Slide[] {
   const open: string[] = [];
   return slides.map((slide) => {

@@ -12,28 +12,33 @@ import { checkedParts, directoryOf, type PackedPart, packedParts, unpacked, zip 
 import { isMacro } from "./macros";
 import { isChecked, safePart } from "./safe";
 
-/** Lists, in the kept file, the parts that are pictures of the deck, with their sums: they are not kept twice. */
+/**
+ * Lists, in the source package, the parts that are pictures of the deck, with their hashes: they are not stored twice.
+ */
 const PICTURES = "unitext/pictures.json";
 
-/** What is said of a presentation of another program in which no slide stands. */
+/** The report entry for a presentation of another program without slides. */
 export const NOTHING_STANDS = {
   slide: null,
   what: "its masters and layouts",
   why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides",
 };
 
-/** Names in a sentence. */
+/** Joins names for a sentence. */
 export const joinWithAnd = (names: readonly string[]): string =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
-/** What is said of a part that is damaged and that nothing shown needs. */
+/** Returns the report entry for a damaged part that nothing visible needs. */
 export const damagedPart = (path: string) => ({
   slide: null,
   what: `the part ${path}`,
   why: "it is damaged; nothing that is shown needs it",
 });
 
-/** A file as it is kept: its parts as they lay packed, without those that the deck has as pictures, `pictures` by path with their SHA-256, and without macros. */
+/**
+ * Stores a file: its parts as they are compressed, without macros and without those that the deck has as pictures,
+ * which are listed in `pictures` by path with their SHA-256.
+ */
 export function storePackage(bytes: Uint8Array, pictures: ReadonlyMap<string, string>): Uint8Array {
   const parts = new Map<string, Uint8Array | PackedPart>(packedParts(bytes));
   for (const path of parts.keys()) if (pictures.has(path) || isMacro(path)) parts.delete(path);
@@ -41,11 +46,13 @@ export function storePackage(bytes: Uint8Array, pictures: ReadonlyMap<string, st
   return zip(parts);
 }
 
-/** The name under which a file is kept, known before it has been read: files with the same parts have the same. */
+/**
+ * Returns the name of a source package, known before the file is read: files with the same parts have the same name.
+ */
 export const packageName = (bytes: Uint8Array, sha256: (bytes: Uint8Array) => string): string =>
   `kept/${sha256(directoryOf(bytes)).slice(0, 24)}.zip`;
 
-/** A kept file opened: its parts by path, packed where they can stay so. */
+/** A source package: its parts by path, left compressed where possible. */
 export class SourcePackage {
   private readonly parts: Map<string, PackedPart>;
   private readonly pictures: Record<string, string>;
@@ -55,7 +62,7 @@ export class SourcePackage {
     bytes: Uint8Array,
     private readonly picture: (sha256: string) => Uint8Array | undefined,
   ) {
-    // A kept file may have come with a deck of any sender: what leads out of the archive or can run is not in it.
+    // A package may come with a deck from anyone: parts that lead out of the archive or can run are not used.
     this.parts = checkedParts(bytes, name);
     for (const path of this.parts.keys()) if (isMacro(path)) this.parts.delete(path);
     const list = this.parts.get(PICTURES);
@@ -65,7 +72,7 @@ export class SourcePackage {
   has(path: string): boolean {
     return this.parts.has(path) || path in this.pictures;
   }
-  /** The part as it can be written again; undefined where the file lacks it or its picture is gone. */
+  /** Returns the part as it can be written again; undefined when it is missing. */
   part(path: string): Uint8Array | PackedPart | undefined {
     const part = this.parts.get(path);
     if (!part) return this.pictures[path] === undefined ? undefined : this.picture(this.pictures[path]);
@@ -87,23 +94,26 @@ export class SourcePackage {
   }
 }
 
-/** Whether a slide was read from a presentation in OpenDocument, or in Office Open XML, which is kept with the deck. */
+/**
+ * Whether a slide was read from a presentation in OpenDocument, or in Office Open XML, whose package is stored with the
+ * deck.
+ */
 export const fromOdp = ({ sourcePart }: Slide) => sourcePart?.part.startsWith("content.xml#") ?? false;
 export const fromPptx = (slide: Slide) => slide.sourcePart !== undefined && !fromOdp(slide);
-/** Whether a slide of a .pptx still stands on the layout that its part names, so that the part is written on. */
+/** Whether a slide of a .pptx still uses the layout of its source part, so that the part can be updated. */
 export const usesSourceLayout = (slide: Slide) =>
   fromPptx(slide) && slide.master !== undefined && slide.master === (slide.sourcePart?.master ?? slide.master);
 
-/** Names a slide that a link leads to by the part of the file that it was read from, so that copies with other ids are the same. */
+/** Returns the source part of a slide that a link leads to, so that copies with other ids have the same hash. */
 export type SourcePartOf = (slide: string) => string | undefined;
 
-/** The sum of a value with the slides that it leads to by their parts. */
+/** Returns the hash of a value with the slides that it links to replaced by their source parts. */
 const hashByParts = (value: unknown, partOf: SourcePartOf) =>
   valueHash(withFormerNames(value), (text) =>
     text.startsWith("slide:") ? `slide:${partOf(text.slice(6)) ?? text.slice(6)}` : text,
   );
 
-/** An element without what is said of its coming in, which files say apart from their shapes. */
+/** Returns an element without its entrance, which files store apart from shapes. */
 export function withoutMotion<E extends Element>(element: E): E {
   if (
     element.entrance === undefined &&
@@ -116,13 +126,13 @@ export function withoutMotion<E extends Element>(element: E): E {
   ) as E;
 }
 
-/** The sum of what an element is and shows, by which those are known that were read before their parts were summed. */
+/** Returns the hash of a whole element, for elements read before parts were hashed separately. */
 function elementHash(given: Element, partOf: SourcePartOf): string {
   const { id: _, sourceShape: __, binding: ___, slot: ____, ...element } = withoutMotion(given);
   return hashByParts(element, partOf);
 }
 
-/** What an element was read from, with the sums by which is known what of it is as it was. */
+/** Returns the source shape of an element with the hashes of its present state. */
 export function matchSourceShape(element: Element, partOf: SourcePartOf): Element["sourceShape"] {
   return element.sourceShape && { ...element.sourceShape, hash: "", ...partHashes(element, partOf) };
 }
@@ -140,7 +150,7 @@ export function isAsRead(element: Element, partOf: SourcePartOf): boolean {
   );
 }
 
-/** A chart with its data in the place of words: what is left says how they are shown. */
+/** Returns a chart with its data as its text; the rest says how they are shown. */
 function dataApart({ categories, series, ...looks }: Pick<ChartElement, "categories" | "series">): {
   text: unknown;
   series: unknown;
@@ -169,7 +179,10 @@ function partHashes(given: Element, partOf: SourcePartOf): PartHashes {
   return { frameHash: hash([frame, rotation]), textHash: hash(text), appearanceHash: hash(appearance) };
 }
 
-/** What of an element is not as it was read, where its looks are; undefined where more than place and words changed, or a file was read before this was noted. */
+/**
+ * Tells whether frame or text of an element changed since it was read; undefined where more than these changed, or
+ * where it was read before parts were hashed separately.
+ */
 export function changedParts(element: Element, partOf: SourcePartOf): { place: boolean; text: boolean } | undefined {
   const { sourceShape } = element;
   if (sourceShape?.appearanceHash === undefined) return undefined;
@@ -180,7 +193,7 @@ export function changedParts(element: Element, partOf: SourcePartOf): { place: b
 }
 
 const STILL = valueHash([]);
-/** The sum of how the elements of a slide come in, by the shapes that they are in their file. */
+/** Returns the hash of how the elements of a slide appear, by their source shapes. */
 export function motionHash(slide: Slide): string {
   const reveals = revealsOf(slide);
   if (!reveals.length) return STILL;
@@ -188,7 +201,7 @@ export function motionHash(slide: Slide): string {
   return valueHash(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) })));
 }
 
-/** The sum of what a slide is beside its elements and notes. */
+/** Returns the hash of a slide without its elements and notes. */
 export function slideHash({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
   return valueHash({ hidden, background, transition, delay, master, regions, comments });
 }
@@ -196,7 +209,7 @@ export function slideHash({ hidden, background, transition, delay, master, regio
 export const backgroundHash = ({ background }: Slide) => valueHash(background ?? null);
 export const transitionHash = ({ transition, delay }: Slide) => valueHash([transition ?? null, delay ?? null]);
 
-/** Whether a slide's elements come in as they did in its file. */
+/** Whether a slide's elements appear as they did in its file. */
 export const sameMotion = (slide: Slide) =>
   slide.sourcePart?.motionHash === undefined || slide.sourcePart.motionHash === motionHash(slide);
 

@@ -1,16 +1,20 @@
+import { must } from "@unitext/core/model";
 import type { Left } from "@unitext/core/tally";
 import { strFromU8, strToU8 } from "fflate";
 import type { z } from "zod";
 import { isMacro } from "./macros";
 
-/** Where links of files may lead: pages, mail, and places inside the file. */
+/** Link schemes that files may use: web pages and mail. */
 const SCHEMES = new Set(["http", "https", "mailto"]);
-/** Where a link leads that was taken off: a name that is nowhere (RFC 2606, 2). */
+/** The target of links that were removed: a reserved name (RFC 2606, 2). */
 const NOWHERE = "https://left-out.invalid/";
 
-/** Whether a target is a page, a mail address or a place in the file itself: no program, script, file of the machine or share of a network. */
+/**
+ * Whether a target is a web page, a mail address or inside the file: not a program, a script, a local file or a network
+ * share.
+ */
 export function isSafeTarget(target: string): boolean {
-  // Programs pass over white space and controls inside a scheme.
+  // Programs ignore white space and control characters inside a scheme.
   const plain = target.replace(/[\s\p{Cc}]/gu, "");
   if (/^(\\\\|\/\/|\/?\\)/.test(plain)) return false;
   const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(plain)?.[1]?.toLowerCase();
@@ -22,10 +26,10 @@ const unescaped = (text: string) =>
   text.replace(/&(?:#x([\da-f]+)|#(\d+)|(\w+));/gi, (whole, hex?: string, decimal?: string, name?: string) =>
     hex || decimal
       ? String.fromCodePoint(Math.min(0x10ffff, hex ? Number.parseInt(hex, 16) : Number(decimal)))
-      : (ENTITIES[name as string] ?? whole),
+      : (ENTITIES[must(name)] ?? whole),
   );
 
-/** The attributes in which the two standards say where something leads. */
+/** The attributes with link targets in both standards. */
 const TARGETS = { rels: /(\sTarget\s*=\s*)("[^"]*"|'[^']*')/g, odp: /(\sxlink:href\s*=\s*)("[^"]*"|'[^']*')/g };
 
 function targetsOf(path: string): RegExp | undefined {
@@ -33,16 +37,16 @@ function targetsOf(path: string): RegExp | undefined {
   return /(?:^|\/)(?:content|styles)\.xml$/.test(path) ? TARGETS.odp : undefined;
 }
 
-/** Whether a part of a kept file has to be looked through before it is written again. */
+/** Whether a part of a source package must be checked before it is written again. */
 export const isChecked = (path: string): boolean => targetsOf(path) !== undefined || isObject(path);
 
-/** Objects that a program of its own opens. */
+/** Whether a part is an object that a program of its own opens. */
 const isObject = (path: string) =>
   /(?:^|\/)activeX\/|\.(?:bin|exe|dll|com|scr|bat|cmd|js|jse|vbs|vbe|wsf|hta|msi|jar|ps1|lnk|docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam|ppsm|sldm)$/i.test(
     path,
   ) || /^Object [^/]*$/.test(path);
 
-/** The name of the stream in which a packaged file stands in a compound document (MS-OLEDS, 2.3.6), as its directory writes it. */
+/** The name of the stream of a packaged file in a compound document (MS-OLEDS, 2.3.6), as its directory has it. */
 const PACKAGED = [..."Ole10Native"].flatMap((letter) => [letter.charCodeAt(0), 0]);
 
 function holds(bytes: Uint8Array, wanted: readonly number[]): boolean {
@@ -52,15 +56,15 @@ function holds(bytes: Uint8Array, wanted: readonly number[]): boolean {
   return false;
 }
 
-/** Whether a part can run: a control, a program, a document with macros, or an object that wraps a file of any kind. */
+/** Whether a part can run: a control, a program, a document with macros, or an object that wraps any file. */
 function canRun(path: string, bytes: Uint8Array): boolean {
   if (!isObject(path)) return false;
   return !/\.bin$|^Object /i.test(path) || /activeX\//i.test(path) || holds(bytes, PACKAGED);
 }
 
 /**
- * A part of a file of another program as it may be written again: what it leads to outside of pages and mail leads
- * nowhere, and what can run is empty. The same bytes where nothing of it is so.
+ * Returns a part of another program's file as it may be written again: targets other than pages and mail lead nowhere,
+ * and content that can run is empty. Returns the same bytes when nothing is removed.
  */
 export function safePart(path: string, bytes: Uint8Array): Uint8Array {
   if (canRun(path, bytes)) return new Uint8Array();
@@ -73,7 +77,7 @@ export function safePart(path: string, bytes: Uint8Array): Uint8Array {
   return safe === text ? bytes : strToU8(safe);
 }
 
-/** What is said of a file whose parts lead to programs and files of the machine, or can run. */
+/** Reports the parts of a file that link to local programs and files, or can run. */
 export function unsafeContent(
   paths: Iterable<string>,
   bytesOf: (path: string) => Uint8Array | undefined,
@@ -86,14 +90,14 @@ export function unsafeContent(
     try {
       bytes = bytesOf(path);
     } catch {
-      // A damaged part is told of where it is needed.
+      // A damaged part is reported where it is needed.
     }
     if (!bytes) continue;
     if (canRun(path, bytes)) objects += 1;
     const targets = targetsOf(path);
     if (targets)
       for (const [, , quoted] of strFromU8(bytes).matchAll(targets))
-        if (!isSafeTarget(unescaped((quoted as string).slice(1, -1)))) links += 1;
+        if (!isSafeTarget(unescaped(must(quoted).slice(1, -1)))) links += 1;
   }
   return [
     ...(links

@@ -1,8 +1,8 @@
 import { type Deck, type Element, plainText, type Slide } from "@unitext/core/model";
 
 /**
- * What another file shows for a thing that only its own can hold: its picture; what its drawing is made of, as one group;
- * else its name and words. Other elements as they are.
+ * Returns what other formats show for a foreign element: its picture; the elements of its drawing as one group; else
+ * its name and words. Other elements are returned unchanged.
  */
 export function standIns(element: Element): Element[] {
   if (element.kind !== "foreign") return [element];
@@ -31,7 +31,7 @@ export function standIns(element: Element): Element[] {
   );
 }
 
-/** A deck for a format whose files cannot hold what drawings of other files stand for on some slides: there the drawings stand themselves. */
+/** Replaces foreign drawings by their elements, for a format that cannot hold the originals on some slides. */
 export function withStandIns(deck: Deck, holds: (slide: Slide) => boolean): Deck {
   const drawn = ({ elements }: Slide) => elements.some((element) => element.kind === "foreign" && element.drawing);
   return deck.slides.some((slide) => drawn(slide) && !holds(slide))

@@ -1,6 +1,9 @@
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 
-/** What is told of a part while it is read; `from` and `to` are where the tag stands in its text. An empty element is opened and closed by the same tag. */
+/**
+ * Callbacks for the content of a part; `from` and `to` are the range of the tag in its text. An empty element is opened
+ * and closed by the same tag.
+ */
 export interface XmlEvents {
   open(name: string, attributes: Record<string, string>, from: number, to: number): void;
   close(from: number, to: number): void;
@@ -10,7 +13,10 @@ export interface XmlEvents {
 const [SLASH, GREATER, LESS, EQUALS, AMPERSAND, BANG, QUESTION, QUOTE, APOSTROPHE, SPACE] = [
   47, 62, 60, 61, 38, 33, 63, 34, 39, 32,
 ];
-/** Characters that no part may hold: XML 1.0, 2.2 (Char); halves of pairs where they stand alone. Most parts hold none that may be one, which is seen at once. */
+/**
+ * Characters that no part may contain: XML 1.0, 2.2 (Char), and lone surrogates. Most parts have none that may be one,
+ * which a single test shows.
+ */
 const SUSPECT = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ud800-\udfff\ufffe\uffff]/;
 const FORBIDDEN =
   /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
@@ -22,12 +28,12 @@ const DECLARATION =
   /^<\?xml[ \t\r\n]+version[ \t\r\n]*=[ \t\r\n]*(?:"1\.\d+"|'1\.\d+')(?:[ \t\r\n]+encoding[ \t\r\n]*=[ \t\r\n]*(?:"[A-Za-z][\w.-]*"|'[A-Za-z][\w.-]*'))?(?:[ \t\r\n]+standalone[ \t\r\n]*=[ \t\r\n]*(?:"(?:yes|no)"|'(?:yes|no)'))?[ \t\r\n]*\?>/;
 const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
 
-/** Letters of names below U+0080: 1 may begin one, 2 may go on in one. */
+/** ASCII characters of names: 1 may start one, 2 may continue one. */
 const LETTERS = new Uint8Array(128);
 for (const letter of ":_ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz") LETTERS[letter.charCodeAt(0)] = 1;
 for (const letter of "-.0123456789") LETTERS[letter.charCodeAt(0)] = 2;
 
-/** Names that were met, by a sum of their letters: a part says few, each again and again. */
+/** Names met before, by a hash of their characters: a part has few, each again and again. */
 const KNOWN: string[] = new Array(2048).fill("");
 function nameAt(text: string, from: number, to: number): string {
   const length = to - from;
@@ -37,13 +43,13 @@ function nameAt(text: string, from: number, to: number): string {
       text.charCodeAt(from + (length >> 1)) * 61 +
       length * 127) &
     2047;
-  const known = KNOWN[place] as string;
+  const known = must(KNOWN[place]);
   if (known.length === length) {
     let at = 0;
     while (at < length && known.charCodeAt(at) === text.charCodeAt(from + at)) at++;
     if (at === length) return known;
   }
-  // As the name of a field it is a string of its own, which does not hold the text that it was cut from.
+  // As a field name it is a string of its own, which does not keep the whole text in memory.
   const [name] = Object.keys({ [text.slice(from, to)]: 0 }) as [string];
   KNOWN[place] = name;
   return name;
@@ -52,9 +58,9 @@ function nameAt(text: string, from: number, to: number): string {
 const isSpace = (code: number) => code === SPACE || code === 10 || code === 9 || code === 13;
 
 /**
- * Reads a part of a document from its first to its last character and tells its elements and text in order, with line
- * ends, references and spaces in attributes as XML 1.0 (2.11, 4.6, 3.3.3) wants them. Throws a Failure `not-readable` for
- * what is not well-formed, and for a document type, which a document never needs and by which entities grow without end.
+ * Parses a part and reports its elements and text in order, with line ends, references and white space in attributes as
+ * in XML 1.0 (2.11, 4.6, 3.3.3). Throws a Failure `not-readable` for XML that is not well-formed, and for a document
+ * type, which documents never need and which allows entities that grow without end.
  */
 export function scanXml(given: string, where: string, events: XmlEvents): void {
   const text = given.charCodeAt(0) === 0xfeff ? ` ${given.slice(1)}` : given;
@@ -67,7 +73,7 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
   const open: string[] = [];
   let at = 0;
   let roots = 0;
-  /** The next reference to a character, looked for once. */
+  /** The next character reference, searched for once. */
   let reference = text.indexOf("&");
 
   const decoded = (raw: string) =>
@@ -78,7 +84,7 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
       const character = code <= 0x10ffff ? String.fromCodePoint(code) : "\u0000";
       return FORBIDDEN.test(character) ? wrong(`the reference &${name}; names no character`) : character;
     });
-  /** Whether there is a reference before a place. */
+  /** Whether there is a reference in a range. */
   const refers = (from: number, to: number) => {
     if (reference >= 0 && reference < from) reference = text.indexOf("&", from);
     return reference >= 0 && reference < to;
@@ -139,7 +145,7 @@ export function scanXml(given: string, where: string, events: XmlEvents): void {
       while (code !== quote) {
         if (code === LESS) wrong(`the value of the attribute ${key} holds a “<”`);
         if (code === AMPERSAND || code < SPACE) special = true;
-        // What is past the end is no number.
+        // Past the end there is no number.
         if (!(code >= 0)) wrong(`the value of the attribute ${key} does not end`);
         code = text.charCodeAt(++place);
       }

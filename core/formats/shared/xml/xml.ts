@@ -1,7 +1,7 @@
-import { escapeXml, Failure, MOST, within } from "@unitext/core/model";
+import { escapeXml, Failure, MOST, within, must } from "@unitext/core/model";
 import { scanXml } from "./scan";
 
-/** An element of a part: names carry the prefixes of the part as written. */
+/** An element of a part; names have the prefixes of the part as written. */
 export interface XmlElement {
   name: string;
   /** The name without its prefix. */
@@ -11,7 +11,7 @@ export interface XmlElement {
   text: string;
 }
 
-/** An element whose text and elements stand in the order in which they were written. */
+/** An element whose text and child elements are in document order. */
 export interface XmlNode extends XmlElement {
   children: XmlNode[];
   content: (string | XmlNode)[];
@@ -19,7 +19,7 @@ export interface XmlNode extends XmlElement {
 
 const DEPTH = 256;
 
-/** Local names by the names as written: there are few, and each stands in a part again and again. */
+/** Local names by qualified names. Cached: a part has few, each again and again. */
 const LOCAL = new Map<string, string>();
 function localOf(name: string): string {
   const known = LOCAL.get(name);
@@ -29,12 +29,15 @@ function localOf(name: string): string {
   return local;
 }
 
-/** Reads a part as a tree that keeps the order of text and elements. Throws as `readXml` does. */
+/** Parses a part into a tree that keeps the order of text and elements. Throws as `readXml` does. */
 export function readMixed(text: string, where: string): XmlNode {
   return parseXml(text, where, true) as XmlNode;
 }
 
-/** Reads a part as a tree. Throws a Failure `not-readable` for XML that is not well-formed, nests without end or brings a document type. */
+/**
+ * Parses a part into a tree. Throws a Failure `not-readable` for XML that is not well-formed, nests endlessly or has a
+ * document type.
+ */
 export function readXml(text: string, where: string): XmlElement {
   return parseXml(text, where, false);
 }
@@ -62,38 +65,42 @@ function parseXml(text: string, where: string, mixed: boolean): XmlElement {
     },
     close() {
       stack.pop();
-      top = stack[stack.length - 1] as XmlElement;
+      top = must(stack[stack.length - 1]);
     },
     text(characters) {
       top.text += characters;
       if (mixed) (top as XmlNode).content.push(characters);
     },
   });
-  return root.children[0] as XmlElement;
+  return must(root.children[0]);
 }
+
+/** An element whose children are of its own kind. */
+type Nested<E> = { local: string; children: E[] };
 
 /** The name without its prefix. */
 export function localName(element: XmlElement): string {
   return element.local;
 }
 
-export function child(element: XmlElement | undefined, name: string): XmlElement | undefined {
+export function child<E extends Nested<E>>(element: E | undefined, name: string): E | undefined {
   if (element !== undefined) for (const candidate of element.children) if (candidate.local === name) return candidate;
   return undefined;
 }
 
-export function childrenOf(element: XmlElement | undefined, name: string): XmlElement[] {
+/** Returns the children of an element with a local name; none when the element is missing. */
+export function childrenOf<E extends Nested<E>>(element: E | undefined, name: string): E[] {
   return element?.children.filter(({ local }) => local === name) ?? [];
 }
 
-/** The element at the end of a path of local names. */
-export function at(element: XmlElement | undefined, ...path: string[]): XmlElement | undefined {
-  return path.reduce<XmlElement | undefined>((found, name) => child(found, name), element);
+/** Returns the element at the end of a path of local names; undefined when one is missing. */
+export function at<E extends Nested<E>>(element: E | undefined, ...path: string[]): E | undefined {
+  return path.reduce<E | undefined>((found, name) => child(found, name), element);
 }
 
 export type XmlValue = string | number | boolean | undefined;
 
-/** An XML element as text: attributes that are undefined are left out, content is XML already. */
+/** Writes an XML element. Undefined attributes are left out; content is XML already. */
 export function xml(
   name: string,
   attributes: Record<string, XmlValue> = {},
@@ -112,7 +119,7 @@ export function xml(
 
 export const XML_HEAD = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
 
-/** An attribute by its local name, whatever its namespace. */
+/** Returns an attribute by its local name, whatever its namespace. */
 export function attribute(element: XmlNode | undefined, name: string): string | undefined {
   if (!element) return undefined;
   const { attributes } = element;

@@ -1,4 +1,4 @@
-import { valueHash } from "@unitext/core/model";
+import { valueHash, must } from "@unitext/core/model";
 import type { AppearanceHashes } from "../../../shared/sourcepackage";
 
 /** The namespaces of OpenDocument 1.3 that a presentation uses. */
@@ -19,7 +19,7 @@ export const NS = {
   "xmlns:script": "urn:oasis:names:tc:opendocument:xmlns:script:1.0",
 } as const;
 
-/** What drafts of the standard called some of them: files of those years have these, and the same words in them. */
+/** Names of namespaces in drafts of the standard: files of those years use them, with the same local names. */
 export const DRAFT_NS: Partial<Record<keyof typeof NS, string>> = {
   "xmlns:fo": "http://www.w3.org/1999/XSL/Format",
   "xmlns:svg": "http://www.w3.org/2000/svg",
@@ -31,25 +31,28 @@ export const CHART_TYPE = "application/vnd.oasis.opendocument.chart";
 export const FORMULA_TYPE = "application/vnd.oasis.opendocument.formula";
 export const VERSION = "1.3";
 
-/** User-defined metadata (OpenDocument 1.3, 4.3.2.2) in which Unitext keeps what the format has no place for. */
+/** User-defined metadata (OpenDocument 1.3, 4.3.2.2) that store what the format has no place for. */
 export const TAGS = { deck: "unitext:deck", slides: "unitext:slides" } as const;
 
-/** A length in points as ODF writes it. */
+/** Writes a length in points. */
 export const length = (points: number): string => `${Math.round(points * 1000) / 1000}pt`;
 
 const UNITS: Record<string, number> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, px: 0.75 };
-/** A length of ODF (OpenDocument 1.3, 18.3.18) in points, or undefined. */
+/** Reads a length (OpenDocument 1.3, 18.3.18) in points; undefined for anything else. */
 export function points(value: string | undefined): number | undefined {
   const [, number, unit] = /^\s*(-?[\d.]+)\s*(pt|in|cm|mm|pc|px)\s*$/.exec(value ?? "") ?? [];
-  const found = number === undefined ? Number.NaN : Number(number) * (UNITS[unit as string] ?? Number.NaN);
+  const found = number === undefined ? Number.NaN : Number(number) * (UNITS[must(unit)] ?? Number.NaN);
   return Number.isFinite(found) ? found : undefined;
 }
 
 export const clamp = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));
-/** An angle in degrees as one from 0 up to a whole turn. */
+/** Normalises an angle in degrees to a range from 0 to below 360. */
 export const turned = (degrees: number): number => ((degrees % 360) + 360) % 360;
 
-/** The sums of what a page wears, by the local names of the properties of its style: what another program has changed has another. */
+/**
+ * Returns hashes of a page's background and transition by the properties of its style; a change by another program
+ * changes them.
+ */
 export function appearanceHashes(properties: Readonly<Record<string, unknown>>): AppearanceHashes {
   const sum = (test: RegExp) =>
     valueHash(

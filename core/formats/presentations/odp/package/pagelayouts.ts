@@ -1,7 +1,7 @@
 import type { Page } from "@unitext/core/model";
 import { length, points } from "./names";
 
-/** The layouts on which the masters of a part stand; notes and handouts have layouts of their own. */
+/** Returns the page layouts of a part's masters; notes and handouts have layouts of their own. */
 export function slideLayouts(styleText: string): Set<string> {
   return new Set(
     [...styleText.matchAll(/<style:master-page\s[^>]*?\sstyle:page-layout-name\s*=\s*["']([^"']*)/g)].map(
@@ -11,7 +11,7 @@ export function slideLayouts(styleText: string): Set<string> {
 }
 const pageLayouts =
   /<style:page-layout\s[^>]*?style:name\s*=\s*["']([^"']*)["'][\s\S]*?<style:page-layout-properties\b[^>]*>/g;
-/** A part with masters whose slides have the size of the deck's pages. */
+/** Returns a part with masters whose slides have the size of the deck's pages. */
 export function resized(styleText: string, page: Page): string {
   const ours = slideLayouts(styleText);
   return styleText.replace(pageLayouts, (layout, name: string) => {

@@ -3,7 +3,7 @@ import { localName, xml, type XmlNode } from "../../../shared/xml";
 import type { TimingEvent } from "../../shared/motion";
 import { attribute } from "../../../shared/xml";
 
-/** The ids by which motion names what an element is in the file: its shapes (a caption comes with its picture) and its paragraphs. */
+/** The ids by which timing refers to an element: its shapes (a caption appears with its picture) and its paragraphs. */
 export interface Targets {
   shapes: string[];
   points: string[];
@@ -11,7 +11,10 @@ export interface Targets {
 
 const idIn = (tag: string) => /\sxml:id="([^"]*)"/.exec(tag)?.[1] ?? /\sdraw:id="([^"]*)"/.exec(tag)?.[1];
 
-/** The words of a shape with an id, and with ids of its paragraphs where they come one at a time; ids that are there stay. */
+/**
+ * Returns the XML of a shape with an id, and with ids of its paragraphs where they appear one at a time; existing ids
+ * stay.
+ */
 export function identified(words: string, id: string, points: boolean): { words: string; targets: Targets } {
   const targets: Targets = { shapes: [], points: [] };
   const named = words.replace(
@@ -74,8 +77,8 @@ function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean)
 }
 
 /**
- * The entrances of a slide as the animations of its page (OpenDocument 1.3, 15): a main sequence with a part for each
- * press, in it those that run together, in it each entrance; empty where nothing comes in.
+ * Writes the entrances of a slide as animations of its page (OpenDocument 1.3, 15): a main sequence with a part for
+ * each press, in it the entrances that run together. Empty when nothing appears later.
  */
 export function timingXml(
   slide: Pick<Slide, "arrangement" | "elements">,
@@ -129,7 +132,7 @@ const OTHER: Record<string, string> = {
   "media-call": "the playing",
 };
 
-/** A clock value of SMIL (“500ms”, “0.5s”, “1”) in seconds; 0 for what waits for something. */
+/** Reads a SMIL clock value (“500ms”, “0.5s”, “1”) in seconds; 0 for events to wait for. */
 function secondsOf(value: string | undefined): number {
   const [, number, unit] = /^\s*([\d.]+)\s*(ms|s|min|h)?\s*$/.exec(value ?? "") ?? [];
   const seconds = Number(number) * ({ ms: 0.001, s: 1, min: 60, h: 3600 }[unit ?? "s"] ?? 1);
@@ -175,7 +178,7 @@ function effectOf(node: XmlNode): { effect: Effect; seconds: number; otherwise?:
   return { effect: "fade", seconds, otherwise: filter ?? "another effect" };
 }
 
-/** The effects of the older form of the standard (OpenDocument 1.3, 9.7, `presentation:animations`). */
+/** Effects of the older form of the standard (OpenDocument 1.3, 9.7, `presentation:animations`). */
 const OLDER: Record<string, Effect> = {
   none: "appear",
   fade: "fade",
@@ -186,7 +189,9 @@ const OLDER: Record<string, Effect> = {
 };
 const SPEED: Record<string, number> = { slow: 1.5, medium: 1, fast: 0.5 };
 
-/** What happens on a page, from first to last; `shapeOf` says what an id is: a shape, and which of its paragraphs. */
+/**
+ * Reads the timing of a page, from first to last; `shapeOf` resolves an id to a shape and, if it is one, a paragraph.
+ */
 export function readTiming(
   page: XmlNode,
   shapeOf: (id: string) => { shape: string; point?: number } | undefined,

@@ -1,6 +1,6 @@
 import { scanXml } from "../../../shared/xml";
 
-/** An element of a page as a stretch of the text of its part; `inner` are those that stand in it, where it is a group or an anchor. */
+/** An element of a page as a range of its part's text; `inner` are its members, where it is a group or an anchor. */
 export interface ElementRange {
   name: string;
   from: number;
@@ -11,13 +11,13 @@ export interface PageRange extends ElementRange {
   /** Where its opening tag ends. */
   open: number;
 }
-/** The content part of a presentation as text, with where its pieces stand. */
+/** The content part of a presentation as text, with the ranges of its pieces. */
 export interface ContentRanges {
   text: string;
-  /** The end of the name of the root element, where namespaces go. */
+  /** The end of the root element's name, where namespaces go. */
   root: number;
   namespaces: ReadonlyMap<string, string>;
-  /** Where the automatic styles end, before their closing tag; undefined where they are missing or empty. */
+  /** Where the automatic styles end, before their closing tag; undefined when they are missing or empty. */
   styles: number | undefined;
   body: number;
   pages: PageRange[];
@@ -27,7 +27,10 @@ export interface ContentRanges {
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const HOLDERS = new Set(["g", "a"]);
 
-/** Finds the pages of a content part in its text, and their elements, in the order in which they are read. Throws a Failure where it is not well-formed. */
+/**
+ * Finds the pages of a content part in its text, and their elements in reading order. Throws a Failure when it is not
+ * well-formed.
+ */
 export function contentRanges(text: string, where: string): ContentRanges {
   const namespaces = new Map<string, string>();
   const found: ContentRanges = { text, root: 0, namespaces, styles: undefined, body: 0, pages: [], pagesEnd: 0 };
@@ -63,7 +66,7 @@ export function contentRanges(text: string, where: string): ContentRanges {
   return found;
 }
 
-/** The slice of an element by its place, as `3.1`. */
+/** Returns the range of an element by its path, such as `3.1`. */
 export function rangeAt(page: PageRange, place: string): ElementRange | undefined {
   return place.split(".").reduce<ElementRange | undefined>((slice, nth) => slice?.inner[Number(nth)], page);
 }

@@ -5,7 +5,7 @@ import { slideLayouts } from "../package/pagelayouts";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
-/** What a part defines under names: the list that it stands in, its own words, and the family of a style. */
+/** A named definition of a part: its list, its XML, and the family of a style. */
 interface Definition {
   list: string;
   name: string;
@@ -13,7 +13,7 @@ interface Definition {
   words: string;
 }
 
-/** The definitions of a part, by the lists of its root and what a presentation declares before its pages. */
+/** Returns the definitions of a part, in the lists of its root and in the declarations before its pages. */
 export function definitionsIn(text: string, where: string): Definition[] {
   const found: Definition[] = [];
   const stack: { name: string; from: number; attributes: Record<string, string> }[] = [];
@@ -42,17 +42,20 @@ export function definitionsIn(text: string, where: string): Definition[] {
   return found;
 }
 
-/** Attributes that name definitions (OpenDocument 1.3, part 3, 19); the last two name several. */
+/** Attributes that refer to definitions (OpenDocument 1.3, part 3, 19); the last two hold several names. */
 const NAMING = new Set(
   "style-name text-style-name parent-style-name next-style-name list-style-name data-style-name percentage-data-style-name default-cell-style-name apply-style-name master-page-name page-layout-name presentation-page-layout-name fill-gradient-name fill-hatch-name fill-image-name opacity-name stroke-dash marker-start marker-end use-footer-name use-header-name use-date-time-name template-name leader-text-style visited-style-name stroke-dash-names class-names".split(
     " ",
   ),
 );
-/** Attributes that give and name ids. */
+/** Attributes that define ids and refer to them. */
 const IDS = new Set("id targetElement master-element start-shape end-shape control caption-id nav-order".split(" "));
 const ATTRIBUTE = /(\s)([A-Za-z][\w.-]*:[\w.-]+)(\s*=\s*)(?:"([^"]*)"|'([^']*)')/g;
 
-/** XML with the values of attributes changed; `as` gives the new value, undefined where it stays. Text between tags is not touched. */
+/**
+ * Returns XML with attribute values replaced by `as`, which returns undefined for values that stay. Text between tags
+ * is not touched.
+ */
 function withAttributeValues(words: string, as: (name: string, value: string) => string | undefined): string {
   return words.replace(/<[A-Za-z](?:[^>"']|"[^"]*"|'[^']*')*>/g, (tag) =>
     tag.replace(ATTRIBUTE, (whole, space: string, name: string, equals: string, double?: string, single?: string) => {
@@ -62,7 +65,7 @@ function withAttributeValues(words: string, as: (name: string, value: string) =>
   );
 }
 
-/** Words with ids of their own, so that they can stand beside those that they are a copy of. */
+/** Returns XML with new ids, so that it can be in a file beside its original. */
 export function withNewIds(words: string, prefix: string): string {
   return withAttributeValues(words, (name, value) =>
     IDS.has(name) && value
@@ -74,18 +77,18 @@ export function withNewIds(words: string, prefix: string): string {
   );
 }
 
-/** What of a presentation its pages may need in another: where parts may stand there, and the size of its pages. */
+/** What importing pages needs to know of the target presentation: free paths, and the size of its pages. */
 export interface FreeNames {
-  /** The part that stands at a path already. */
+  /** Returns the part at a path. */
   at(path: string): Uint8Array | PackedPart | undefined;
   put(path: string, part: Uint8Array | PackedPart): void;
-  /** Whether a folder of the name is free. */
+  /** Whether the name of a folder is free. */
   free(folder: string): boolean;
-  /** The layout on which masters stand there, where theirs has another size. */
+  /** Returns the page layout of masters there, where theirs has another size. */
   pageLayout: string | undefined;
 }
 
-/** Where what is brought stands in the presentation that takes it. */
+/** The places of imported definitions in the target presentation. */
 export const LISTS = {
   content: "automatic-styles",
   common: "styles",
@@ -104,8 +107,8 @@ const samePart = (a: Uint8Array | PackedPart, b: Uint8Array | PackedPart) =>
     : a.crc === b.crc && a.size === b.size;
 
 /**
- * What pages of one presentation bring along into another: the styles, fills and masters that they name, and all that
- * these name, under names with a prefix that is free there; the parts that they show; ids of their own.
+ * Imports what pages of one presentation need into another: styles, fills and masters, directly or indirectly, under
+ * names with a free prefix; the parts that they show; new ids.
  */
 export class StyleImporter {
   readonly lists: Record<ImportedList, string[]> = {
@@ -116,7 +119,7 @@ export class StyleImporter {
     declared: [],
     faces: [],
   };
-  /** The rows of the manifest for parts that were brought: path and media type. */
+  /** Returns the manifest rows of imported parts: path and media type. */
   readonly entries = new Map<string, string>();
   private readonly content = new Map<string, Definition[]>();
   private readonly common = new Map<string, Definition[]>();
@@ -125,7 +128,7 @@ export class StyleImporter {
   private readonly taken = new Set<string>();
   private readonly paths = new Map<string, string>();
   private readonly types: Map<string, string>;
-  /** The layouts on which masters stand. */
+  /** The page layouts of masters. */
   private readonly layouts: ReadonlySet<string>;
 
   constructor(
@@ -135,7 +138,7 @@ export class StyleImporter {
     manifest: string,
     readonly prefix: string,
     private readonly room: FreeNames,
-    /** The name of a page in the presentation that takes it, by its name in this one. */
+    /** Returns the name of a page in the target presentation, by its name in this one. */
     private readonly pageName: (name: string) => string | undefined,
   ) {
     this.layouts = slideLayouts(styleText);
@@ -156,7 +159,7 @@ export class StyleImporter {
     );
   }
 
-  /** Words of a page with the names that they have where they are brought. */
+  /** Returns XML of a page with the names of imported definitions. */
   readonly words = (words: string): string => this.renamed(words, "content");
 
   private renamed(words: string, scope: "content" | "styles"): string {
@@ -178,7 +181,7 @@ export class StyleImporter {
     });
   }
 
-  /** The name that a definition has where it is brought; undefined where nothing has the name. */
+  /** Returns the imported name of a definition; undefined when there is none of this name. */
   private named(name: string, scope: "content" | "styles", attribute = ""): string | undefined {
     if (name === "") return undefined;
     const own = scope === "content" ? this.content : this.automatic;
@@ -201,19 +204,19 @@ export class StyleImporter {
       /(\s(?:style|draw|presentation):name\s*=\s*)("[^"]*"|'[^']*')/,
       (_, start: string) => `${start}"${this.prefix}${one.name}"`,
     );
-    // People know a master by the name that it had.
+    // Users know a master by its display name, which is kept.
     const shown =
       list === "masters" && !/^<[^>]*\sstyle:display-name=/.test(named)
         ? named.replace(/^<[\w:-]+/, (open) => `${open} style:display-name="${one.name}"`)
         : named;
     this.lists[list][place] = this.withDefaults(shown, one);
-    // The styles of a master's placeholders go by its name.
+    // The styles of a master's placeholders are named after it.
     if (list === "masters")
       for (const [name, styles] of this.common)
         if (name.startsWith(`${one.name}-`)) for (const style of styles) this.take(style, "common", "styles");
   }
 
-  /** A style that stands on nothing stands on what its own presentation takes for granted. */
+  /** A style without a parent gets the defaults of its own presentation as its parent. */
   private withDefaults(words: string, { family }: Definition): string {
     const given =
       family === undefined
@@ -251,7 +254,7 @@ export class StyleImporter {
     this.lists.faces.push(found.words);
   }
 
-  /** Where an address leads from there: to a page by its new name, or to a part that is brought. */
+  /** Returns the target of an address there: a page by its new name, or an imported part. */
   private led(value: string): string | undefined {
     if (value.startsWith("#")) {
       const page = this.pageName(decoded(value.slice(1)));
@@ -267,7 +270,7 @@ export class StyleImporter {
     return folder === "" ? [] : this.file.paths.filter((path) => path.startsWith(`${folder}/`));
   }
 
-  /** The path at which a part, or a document with all its parts, stands there. */
+  /** Returns the path there of a part, or of a document with all its parts. */
   private path(from: string): string {
     const known = this.paths.get(from);
     if (known !== undefined) return known;

@@ -1,4 +1,4 @@
-import { type Deck, type Element, escapeXml, Failure, type Frame, type Slide } from "@unitext/core/model";
+import { type Deck, type Element, escapeXml, Failure, type Frame, type Slide, must } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
 import { changedParts, isAsRead, SourcePackage, notesHash, sameMotion, slideHash } from "../../../shared/sourcepackage";
 import { withNewIds } from "./importstyles";
@@ -23,7 +23,7 @@ const attributeOf = (tag: string, name: string) => {
   const found = new RegExp(`\\s${name}\\s*=\\s*("([^"]*)"|'([^']*)')`).exec(tag);
   return found ? unescaped(found[2] ?? found[3] ?? "") : undefined;
 };
-/** A tag with an attribute of another value; added where it has none. */
+/** Returns a tag with an attribute set. */
 function withAttribute(tag: string, name: string, value: string): string {
   const written = ` ${name}="${escapeXml(value)}"`;
   const pattern = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`);
@@ -31,7 +31,7 @@ function withAttribute(tag: string, name: string, value: string): string {
 }
 
 const PLACE_ATTRIBUTES = /\ssvg:width\s*=/;
-/** The words of a shape put where a frame is; undefined for one whose place is not said by a frame. */
+/** Returns the XML of a shape at another frame; undefined when its place is not set by a frame. */
 function withPlace(words: string, frame: Frame | undefined, rotation: number | undefined): string | undefined {
   const end = words.indexOf(">") + 1;
   const tag = words.slice(0, end);
@@ -45,7 +45,7 @@ function withPlace(words: string, frame: Frame | undefined, rotation: number | u
   );
 }
 
-/** The words of a shape with other paragraphs; undefined for one that has no place for them. */
+/** Returns the XML of a shape with other paragraphs; undefined when it has no place for them. */
 function withText(words: string, text: string | undefined): string | undefined {
   if (text === undefined) return undefined;
   const box = /<draw:text-box\b([^>]*?)(?:\/>|>[\s\S]*<\/draw:text-box>)/.exec(words);
@@ -61,14 +61,17 @@ function withText(words: string, text: string | undefined): string | undefined {
   return words.slice(0, Math.min(first, to)) + text + words.slice(to);
 }
 
-/** A presentation that slides came from, opened so that what was not touched is written as it stands there. */
+/** A presentation that slides were read from, opened so that what was not touched can be written unchanged. */
 export class OdpBase {
   readonly content: ContentRanges;
-  /** The pages that slides were read from; those that still stand on a master of it; those that are copies of a page that another slide is. */
+  /**
+   * Returns the pages that slides were read from; those that still use a master of the file; those that are copies of
+   * another slide's page.
+   */
   private readonly origins = new Map<string, number>();
   private readonly places = new Map<string, number>();
   private readonly copies = new Map<string, string>();
-  /** What its words become where they are written. */
+  /** Transforms its XML as it is written. */
   words: (text: string) => string = (text) => text;
 
   private constructor(
@@ -89,7 +92,10 @@ export class OdpBase {
     }
   }
 
-  /** Opens the kept files that slides came from, the one with most of them first; not those that are gone, or whose names of namespaces are others than usual. */
+  /**
+   * Opens the source packages of slides, the one with most slides first; not those that are missing, or that use
+   * unusual namespace prefixes.
+   */
   static all(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): OdpBase[] {
     const counts = new Map<string, number>();
     for (const { sourcePart } of deck.slides)
@@ -135,21 +141,21 @@ export class OdpBase {
   }
   /** Whether another slide is the page that a slide is a copy of. */
   isCopy = ({ id }: Slide): boolean => this.copies.has(id);
-  /** The ids of slides by the names that their pages have here. */
+  /** Returns the ids of slides by the names of their pages here. */
   get slidesByName(): Map<string, string> {
     return new Map(
       [...this.places].flatMap(([id, at]) =>
-        this.copies.has(id) ? [] : [[this.name(this.content.pages[at] as PageRange) ?? "", id] as const],
+        this.copies.has(id) ? [] : [[this.name(must(this.content.pages[at])) ?? "", id] as const],
       ),
     );
   }
-  /** A stretch of its text as it is written; in a copy, with ids of its own. */
+  /** Returns a range of its text as it is written; in a copy, with new ids. */
   slice({ from, to }: { from: number; to: number }, slide?: Slide): string {
     const copy = slide && this.copies.get(slide.id);
     const text = this.words(this.content.text.slice(from, to));
     return copy === undefined ? text : withNewIds(text, copy);
   }
-  /** A whole page as it stands, under the name that it has now. */
+  /** Returns a whole page unchanged, under its present name. */
   whole(page: PageRange, slide: Slide, name: string): string {
     const text = this.slice(page, slide);
     if (this.name(page) === name) return text;
@@ -161,7 +167,10 @@ export class OdpBase {
     return at === undefined || this.copies.has(id) ? undefined : `content.xml#${at + 1}`;
   };
 
-  /** What of a slide is as it was read: all of it, its own look, its notes, how it comes in, and each of its elements. */
+  /**
+   * Tells what of a slide is as it was read: all of it, its appearance, its notes, its motion, and each of its
+   * elements.
+   */
   untouched(slide: Slide): {
     whole: boolean;
     look: boolean;
@@ -192,26 +201,26 @@ export class OdpBase {
     );
   }
 
-  /** The words of an element that is not modelled, for a slide that no longer stands on a master of the file, under a name. */
+  /** Returns the XML of a foreign element, under a name, for a slide that no longer uses a master of the file. */
   foreign(slide: Slide, element: Element, name: string): string | undefined {
     const at = this.origins.get(slide.id);
     const slice =
       at === undefined || element.kind !== "foreign" || !element.sourceShape
         ? undefined
-        : rangeAt(this.content.pages[at] as PageRange, element.sourceShape.shape);
+        : rangeAt(must(this.content.pages[at]), element.sourceShape.shape);
     if (!slice) return undefined;
     const text = this.moved(slice, element, slide);
     const end = text.indexOf(">") + 1;
     return withAttribute(text.slice(0, end), "draw:name", name) + text.slice(end);
   }
 
-  /** The words of an element that is not modelled, moved to its frame. */
+  /** Returns the XML of a foreign element, moved to its frame. */
   private moved(slice: ElementRange, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
     const text = this.slice(slice, slide);
     return withPlace(text, frame, rotation) ?? text;
   }
 
-  /** The opening tag of the anchor that stands around a shape of the file. */
+  /** Returns the opening tag of the anchor around a shape of the file. */
   private anchorOf(page: PageRange, { sourceShape }: Element, slide: Slide): string | undefined {
     const above = sourceShape?.shape.includes(".")
       ? rangeAt(page, sourceShape.shape.replace(/\.[^.]*$/, ""))
@@ -221,7 +230,10 @@ export class OdpBase {
     return words.slice(0, words.indexOf(">") + 1);
   }
 
-  /** The file's words for a chart of which only the data are others: its document with the new ones, under a path of its own. */
+  /**
+   * Returns the file's XML of a chart with only its data changed: its document with the new data, under a path of its
+   * own.
+   */
   private recharted(
     element: Element,
     slice: ElementRange,
@@ -249,13 +261,13 @@ export class OdpBase {
       }),
     );
     const to = object(made.replace(/^\uFEFF?<\?xml[^>]*\?>\s*/, ""), beside);
-    // The picture beside it shows what the data were.
+    // The preview picture beside it shows the old data.
     return stood
       .replace(/<draw:object\b[^>]*>/, (tag) => withAttribute(tag, "xlink:href", `./${to}`))
       .replace(/<draw:image\b[^>]*?(?:\/>|>[\s\S]*?<\/draw:image>)/, "");
   }
 
-  /** The file's words for an element of which only the place or the words are others than they were; `text` gives the new ones. */
+  /** Returns the file's XML of an element with only its place or text changed; `text` returns the new text. */
   private partly(
     element: Element,
     slice: ElementRange,
@@ -269,22 +281,23 @@ export class OdpBase {
   }
 
   /**
-   * A touched page: what was not touched in the file's words, the rest in ours. `write` gives the words of an element
-   * and the name of its shape; `group` sets shapes into their groups. Gives the page and the elements by where they stand.
+   * Writes a page that was touched: unchanged pieces with the file's XML, the others anew. `write` returns the XML of
+   * an element and the name of its shape; `group` puts shapes in their groups. Returns the page and the elements by
+   * their paths.
    */
   compose(
     page: PageRange,
     slide: Slide,
     own: {
-      /** Attributes of the page that are others now. */ tag: Record<string, string | undefined>;
+      /** Attributes of the page that changed. */ tag: Record<string, string | undefined>;
       notes: string;
       below: string[];
-      write: (element: Element) => string /** Takes a document inside the presentation in. */;
+      write: (element: Element) => string /** Adds an embedded document. */;
       object: (
         content: string,
         beside: ReadonlyMap<string, Uint8Array>,
-      ) => string /** The words of an element for a shape of the file. */;
-      text: (element: Element) => string | undefined /** The words of a shape with the ids by which motion names it. */;
+      ) => string /** Writes the text of an element for a shape of the file. */;
+      text: (element: Element) => string | undefined /** Adds the ids by which timing refers to it. */;
       named: (element: Element, words: string) => string;
       timing: () => string;
       group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string;
@@ -296,8 +309,8 @@ export class OdpBase {
       (made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)),
       stood,
     );
-    const kept = slide.sourcePart as NonNullable<Slide["sourcePart"]>;
-    const bearing = new Set(kept.shapes.map((place) => place.split(".")[0] as string));
+    const kept = must(slide.sourcePart);
+    const bearing = new Set(kept.shapes.map((place) => must(place.split(".")[0])));
     const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
     const pieces: string[] = [];
     const places = new Map<string, string>();
@@ -310,7 +323,7 @@ export class OdpBase {
         if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name))
           pieces.push(this.slice(slice, slide));
     const taken = new Set<string>();
-    // Motion names shapes: it stays as long as all that it may name does, and nothing comes in otherwise.
+    // Timing refers to shapes: it is kept as long as all of them are there, and the entrances are unchanged.
     const shown = new Set(slide.elements.flatMap((one) => one.sourceShape?.shape ?? []));
     const keeps =
       same.motion &&
@@ -318,13 +331,13 @@ export class OdpBase {
       slide.elements.every((one) => !one.sourceShape || same.element(one));
     const byTop = new Map<string, string[]>();
     for (const place of kept.shapes) {
-      const top = place.split(".")[0] as string;
+      const top = must(place.split(".")[0]);
       const held = byTop.get(top);
       if (held) held.push(place);
       else byTop.set(top, [place]);
     }
     for (let at = 0; at < slide.elements.length; ) {
-      const element = slide.elements[at] as Element;
+      const element = must(slide.elements[at]);
       const top = element.sourceShape?.shape.split(".")[0];
       const members = byTop.get(top ?? "") ?? [];
       const run = slide.elements.slice(at, at + members.length);
@@ -338,15 +351,12 @@ export class OdpBase {
         taken.add(top);
         for (const one of run)
           places.set(one.id, [String(pieces.length), ...(one.sourceShape?.shape.split(".").slice(1) ?? [])].join("."));
-        const piece = this.slice(page.inner[Number(top)] as ElementRange, slide);
+        const piece = this.slice(must(page.inner[Number(top)]), slide);
         pieces.push(
           keeps
             ? piece
             : run.reduce((words, one) => {
-                const shape = this.slice(
-                  rangeAt(page, (one.sourceShape as { shape: string }).shape) as ElementRange,
-                  slide,
-                );
+                const shape = this.slice(must(rangeAt(page, (one.sourceShape as { shape: string }).shape)), slide);
                 return words.replace(shape, () => own.named(one, shape));
               }, piece),
         );
@@ -392,7 +402,7 @@ export class OdpBase {
     return { xml: `${tag}${pieces.join("")}</draw:page>`, places };
   }
 
-  /** The names that shapes of a page have. */
+  /** Returns the names of a page's shapes. */
   namesOn(page: PageRange): Set<string> {
     return new Set(
       [...this.slice(page).matchAll(/\sdraw:name\s*=\s*(?:"([^"]*)"|'([^']*)')/g)].map(([, a, b]) =>
@@ -402,7 +412,9 @@ export class OdpBase {
   }
 }
 
-/** Puts XML at the end of an element of a part; makes the element, before the first of others, where it is missing. */
+/**
+ * Appends XML to an element of a part; creates the element, before the first of the given others, when it is missing.
+ */
 export function appendTo(text: string, element: string, content: string, before: readonly string[]): string {
   if (!content) return text;
   const end = text.indexOf(`</${element}>`);
@@ -414,7 +426,7 @@ export function appendTo(text: string, element: string, content: string, before:
   return Number.isFinite(at) ? `${text.slice(0, at)}<${element}>${content}</${element}>${text.slice(at)}` : text;
 }
 
-/** A part with the namespaces that our words need, and those of other presentations whose words were brought. */
+/** Returns a part with the namespaces that our XML needs, and those of imported XML. */
 export function withNamespaces(text: string, others: readonly ReadonlyMap<string, string>[] = []): string {
   const root = /<[A-Za-z][\w:.-]*(?=[\s>])/g;
   root.lastIndex = text.startsWith("<?xml") ? text.indexOf("?>") : 0;

@@ -1,4 +1,4 @@
-import { type ChartElement, type Deck, type Element, emptyDeck, type Slide } from "@unitext/core/model";
+import { type ChartElement, type Deck, type Element, emptyDeck, type Slide, must } from "@unitext/core/model";
 import { unresolved } from "@unitext/core/testing";
 import { filesBench } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -35,15 +35,15 @@ function given(): Uint8Array {
   });
   const parts = write({ ...emptyDeck("d", "D"), slides: [slide("s"), slide("t")] });
   parts["meta.xml"] = strToU8(
-    strFromU8(parts["meta.xml"] as Uint8Array).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
+    strFromU8(must(parts["meta.xml"])).replace(/<meta:user-defined[\s\S]*<\/meta:user-defined>/, ""),
   );
   const path = "Object 1/content.xml";
-  parts[path] = strToU8(strFromU8(parts[path] as Uint8Array).replace(/(<chart:series\b[^>]*>)/, `$1${CURVE}`));
+  parts[path] = strToU8(strFromU8(must(parts[path])).replace(/(<chart:series\b[^>]*>)/, `$1${CURVE}`));
   parts["Object 1/styles.xml"] = strToU8(
     '<office:document-styles xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" office:version="1.3"/>',
   );
   parts["META-INF/manifest.xml"] = strToU8(
-    strFromU8(parts["META-INF/manifest.xml"] as Uint8Array).replace(
+    strFromU8(must(parts["META-INF/manifest.xml"])).replace(
       "</manifest:manifest>",
       '<manifest:file-entry manifest:full-path="Object 1/styles.xml" manifest:media-type="text/xml"/></manifest:manifest>',
     ),
@@ -71,9 +71,9 @@ const changed = (deck: Deck, change: (chart: ChartElement) => ChartElement): Dec
 const charts = (parts: Record<string, Uint8Array>) =>
   Object.keys(parts)
     .filter((path) => /^Object [^/]+\/content\.xml$/.test(path))
-    .map((path) => strFromU8(parts[path] as Uint8Array));
+    .map((path) => strFromU8(must(parts[path])));
 const again = (parts: Record<string, Uint8Array>) => read(zipSync(parts), "again.odp").deck;
-const chartOn = (deck: Deck, nth = 0) => deck.slides[nth]?.elements.find(isChart) as ChartElement;
+const chartOn = (deck: Deck, nth = 0) => must(deck.slides[nth]?.elements.find(isChart));
 
 describe("a chart of another .odp whose data are changed", () => {
   const bytes = given();
@@ -103,14 +103,14 @@ describe("a chart of another .odp whose data are changed", () => {
     const picture = "ObjectReplacements/Object 1";
     parts[picture] = strToU8("a picture of the old numbers");
     parts["content.xml"] = strToU8(
-      strFromU8(parts["content.xml"] as Uint8Array)
+      strFromU8(must(parts["content.xml"]))
         .replace(/(<draw:object [^>]*"\.\/Object 1"[^>]*\/>)/, `$1<draw:image xlink:href="./${picture}"/>`)
         .replaceAll('./Object 2"', './Object 12"'),
     );
-    parts["Object 12/content.xml"] = parts["Object 2/content.xml"] as Uint8Array;
+    parts["Object 12/content.xml"] = must(parts["Object 2/content.xml"]);
     delete parts["Object 2/content.xml"];
     parts["META-INF/manifest.xml"] = strToU8(
-      strFromU8(parts["META-INF/manifest.xml"] as Uint8Array)
+      strFromU8(must(parts["META-INF/manifest.xml"]))
         .replaceAll('"Object 2/', '"Object 12/')
         .replace(
           "</manifest:manifest>",

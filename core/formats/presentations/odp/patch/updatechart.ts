@@ -1,22 +1,25 @@
-import { type ChartElement, escapeXml } from "@unitext/core/model";
+import { type ChartElement, escapeXml, must } from "@unitext/core/model";
 import { at, child, childrenOf, scanXml, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";
 
 const RANGE = /^[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+)(?::[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+))?$/;
-/** The column, first and last row of an address of cells (OpenDocument 1.3, part 3, 18.3.6). */
+/** Reads the column, first and last row of a cell range address (OpenDocument 1.3, part 3, 18.3.6). */
 function rangeOf(address: string | undefined): { column: string; first: number; last: number } | undefined {
   const [, column, first, to = column, last = first] = RANGE.exec((address ?? "").trim()) ?? [];
   return column !== undefined && column === to ? { column, first: Number(first), last: Number(last) } : undefined;
 }
 
-/** Whether the data of a chart document stand as charts usually have them: categories in the first column of its own table, a series in each of the next, names in the first row. */
+/**
+ * Whether the data of a chart document have the usual form: categories in the first column of its own table, a series
+ * in each further column, names in the first row.
+ */
 export function takesData(content: XmlNode): boolean {
-  const chart = at(content, "body", "chart", "chart") as XmlNode | undefined;
-  const area = child(chart, "plot-area") as XmlNode | undefined;
-  const series = childrenOf(area, "series") as XmlNode[];
-  const categories = (childrenOf(area, "axis") as XmlNode[])
-    .map((axis) => child(axis, "categories") as XmlNode | undefined)
+  const chart = at(content, "body", "chart", "chart");
+  const area = child(chart, "plot-area");
+  const series = childrenOf(area, "series");
+  const categories = childrenOf(area, "axis")
+    .map((axis) => child(axis, "categories"))
     .find(Boolean);
   const named = rangeOf(attribute(categories, "cell-range-address"));
   if (!child(chart, "table") || !series.length || named?.column !== "A" || named.first !== 2) return false;
@@ -41,7 +44,10 @@ const URIS = {
 };
 const ROWS = new Set(["table-header-rows", "table-rows", "table-row"]);
 
-/** The text of a chart document with the data of a chart in its table, and its ranges as long as they are; all else as it stands. Undefined where its table is not as `takesData` wants it. */
+/**
+ * Returns the text of a chart document with new data in its table and ranges of their length; everything else stays.
+ * Undefined when its table is not as `takesData` requires.
+ */
 export function updateChart(text: string, where: string, { categories, series }: ChartElement): string | undefined {
   const names: Record<string, string> = {};
   const stack: string[] = [];
@@ -68,7 +74,7 @@ export function updateChart(text: string, where: string, { categories, series }:
       stack.push(name);
     },
     close(_, end) {
-      const name = stack.pop() as string;
+      const name = must(stack.pop());
       if (ROWS.has(name) && stack.at(-1) === "table" && stack.at(-2) === "chart") to = end;
     },
   });

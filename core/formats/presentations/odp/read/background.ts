@@ -2,12 +2,14 @@ import { legible } from "@unitext/core/figures";
 import type { Fill, Theme } from "@unitext/core/model";
 import { rgb } from "d3-color";
 
-/** The colour of text that has none of its own on a dark ground; on a light one it has the theme's (OpenDocument 1.3, part 3, 20.393). */
+/**
+ * The default text colour on a dark background; on a light one it is the theme's (OpenDocument 1.3, part 3, 20.393).
+ */
 export const LIGHT = "#ffffff";
-/** The paper of a page that says nothing of its background. */
+/** The background of a page that sets none. */
 export const WHITE = "#ffffff";
 
-/** The mean colour of a fill; undefined where it has none that is known, as a picture has not. */
+/** Returns the mean colour of a fill; undefined for pictures. */
 export function backgroundColour(fill: Fill | undefined): string | undefined {
   if (fill?.kind === "solid") return (fill.opacity ?? 1) < 0.5 ? undefined : fill.colour;
   if (fill?.kind === "pattern") return fill.back;
@@ -18,12 +20,12 @@ export function backgroundColour(fill: Fill | undefined): string | undefined {
   return rgb(mean("r"), mean("g"), mean("b")).formatHex();
 }
 
-/** Whether white stands out from a colour more than black does, by their contrast. */
+/** Whether white contrasts more with a colour than black does. */
 export function isDark(colour: string | undefined): boolean {
   return colour !== undefined && legible(rgb(colour).formatHex(), { paper: LIGHT, ink: "#000000" }) === LIGHT;
 }
 
-/** Ink that can be read on a paper that came with a file. */
+/** Returns a text colour that can be read on a background from a file. */
 export function readableColour(colours: Theme["colours"]): Theme["colours"] {
   const [r, g, b] = [1, 3, 5].map((from) => Number.parseInt(colours.paper.slice(from, from + 2), 16) / 255) as [
     number,

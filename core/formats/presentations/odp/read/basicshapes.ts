@@ -6,7 +6,7 @@ import { share } from "./styles";
 
 const round = (value: number) => Math.round(value * 100) / 100;
 const TURN = 60000;
-/** A part of an ellipse: all of it, a slice, a segment or an arc. */
+/** Returns the geometry of an ellipse, or its sector, segment or arc. */
 export function ellipseForm(shape: XmlNode): Geometry {
   const kind = attribute(shape, "kind") ?? "full";
   if (kind === "full") return { preset: "ellipse" };
@@ -26,7 +26,7 @@ export function ellipseForm(shape: XmlNode): Geometry {
   return { width: 100, height: 100, paths: [{ d: writer.d, fill: kind !== "arc", stroke: true }] };
 }
 
-/** A polygon of equal sides, or a star (draw:regular-polygon). */
+/** Returns a regular polygon or a star (draw:regular-polygon). */
 export function regular(shape: XmlNode): Geometry {
   const corners = Math.max(3, Math.min(100, Number(attribute(shape, "corners")) || 5));
   const inner =

@@ -6,6 +6,7 @@ import {
   run,
   type Stroke,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { points } from "../package/names";
 import { colour, type Properties } from "./styles";
@@ -13,7 +14,9 @@ import { hasOwnProperties } from "./text";
 
 const round = (value: number) => Math.round(value * 100) / 100;
 
-/** A cell's text under the style of its table: what its own style says more goes to its paragraphs and runs. */
+/**
+ * Returns a cell's text under the style of its table: properties that its own style adds go to its paragraphs and runs.
+ */
 export function withTableStyle(
   text: RichText,
   style: string,
@@ -49,7 +52,7 @@ export function withTableStyle(
   });
 }
 
-/** How a cell is filled, and how its text stands in it between its borders. */
+/** Reads the fill, alignment, insets and borders of a cell. */
 export function cellProperties(
   { graphic, paragraph, cell }: Properties,
   { fill }: Pick<Element, "fill">,
@@ -81,7 +84,7 @@ export function cellProperties(
   const plain =
     fill ??
     (colour(said["background-color"])
-      ? { kind: "solid" as const, colour: colour(said["background-color"]) as string }
+      ? { kind: "solid" as const, colour: must(colour(said["background-color"])) }
       : undefined);
   return {
     ...(plain ? { fill: plain } : {}),

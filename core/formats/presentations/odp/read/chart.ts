@@ -39,7 +39,7 @@ interface CellValue {
 }
 
 const count = (cell: XmlNode, name: string) => Math.min(1000, Math.max(1, Number(attribute(cell, name) ?? 1) || 1));
-/** The data of a chart, row by row. */
+/** Reads the data of a chart, row by row. */
 function cellsOf(table: XmlNode | undefined): CellValue[][] {
   const rows = (holder: XmlNode | undefined): XmlNode[] =>
     (holder?.children ?? []).flatMap((part) =>
@@ -57,7 +57,7 @@ function cellsOf(table: XmlNode | undefined): CellValue[][] {
         const said = attribute(cell, "value");
         const number = said === undefined ? Number.NaN : Number(said);
         const text = childrenOf(cell, "p")
-          .map((paragraph) => wordsIn(paragraph as XmlNode))
+          .map((paragraph) => wordsIn(paragraph))
           .join(" ");
         return Array.from({ length: count(cell, "number-columns-repeated") }, () => ({
           text,
@@ -73,11 +73,11 @@ const wordsIn = (element: XmlNode): string =>
     .join("");
 const titleOf = (holder: XmlNode | undefined) =>
   childrenOf(child(holder, "title"), "p")
-    .map((paragraph) => wordsIn(paragraph as XmlNode))
+    .map((paragraph) => wordsIn(paragraph))
     .join(" ")
     .trim();
 
-/** The column of a range's first cell, counted from 0, and its row. */
+/** Reads the column, counted from 0, and row of a range's first cell. */
 function placeOf(address: string | undefined): { column: number; row: number } | undefined {
   const [, letters, row] = /\.?\$?([A-Z]{1,3})\$?(\d+)/.exec((address ?? "").replace(/^.*?(?=\.\$?[A-Z])/, "")) ?? [];
   if (!letters) return undefined;
@@ -87,9 +87,9 @@ function placeOf(address: string | undefined): { column: number; row: number } |
   };
 }
 
-/** A format as spreadsheets write it, from a data style. */
+/** Returns a data style as a number format of spreadsheets. */
 function formatOf(style: XmlNode | undefined): string | undefined {
-  const number = child(style, "number") as XmlNode | undefined;
+  const number = child(style, "number");
   if (!style || !number) return undefined;
   const decimals = Math.min(10, Number(attribute(number, "decimal-places") ?? 0) || 0);
   const digits = `${attribute(number, "grouping") === "true" ? "#,##0" : "0"}${decimals ? `.${"0".repeat(decimals)}` : ""}`;
@@ -101,38 +101,35 @@ function formatOf(style: XmlNode | undefined): string | undefined {
   return `${quoted(said(style.children.slice(0, at)))}${digits}${quoted(after)}`;
 }
 
-/** The format of an axis; whole percent, as shares have them anyhow, say nothing. */
+/** Returns the number format of an axis; undefined for whole percent, which shares have anyway. */
 const usualShare = (stack: ChartOptions["stack"], format: string | undefined) =>
   stack === "share" && format === "0%" ? undefined : format;
 
-/** The colours of single points, a place for each (11.17); undefined where none has one. */
+/** Returns the colours of single points (11.17), one for each; undefined when no point has one. */
 function pointColours(series: XmlNode, colourOf: (point: XmlNode) => string): (string | null)[] | undefined {
-  const found = (childrenOf(series, "data-point") as XmlNode[]).flatMap((point) => {
+  const found = childrenOf(series, "data-point").flatMap((point) => {
     const colour = colourOf(point);
     return Array.from({ length: count(point, "repeated") }, () => (COLOUR.test(colour) ? colour : null));
   });
   return found.some((colour) => colour !== null) ? found.slice(0, 2000) : undefined;
 }
 
-/** A chart document (`office:chart`) as a chart; undefined where it holds no values. */
+/** Reads a chart document (`office:chart`); undefined when it has no values. */
 export function readChart(content: XmlNode): ReadChart | undefined {
-  const chart = at(content, "body", "chart", "chart") as XmlNode | undefined;
-  const area = child(chart, "plot-area") as XmlNode | undefined;
+  const chart = at(content, "body", "chart", "chart");
+  const area = child(chart, "plot-area");
   if (!chart || !area) return undefined;
   const named = new Map(
-    (child(content, "automatic-styles") as XmlNode | undefined)?.children.map((style) => [
-      attribute(style, "name") ?? "",
-      style,
-    ]) ?? [],
+    child(content, "automatic-styles")?.children.map((style) => [attribute(style, "name") ?? "", style]) ?? [],
   );
   const styleOf = (element: XmlNode | undefined) => named.get(attribute(element, "style-name") ?? "");
   const property = (element: XmlNode | undefined, kind: string, name: string) =>
-    attribute(child(styleOf(element), `${kind}-properties`) as XmlNode | undefined, name);
+    attribute(child(styleOf(element), `${kind}-properties`), name);
   const classOf = (element: XmlNode) => (attribute(element, "class") ?? "").replace(/^.*:/, "");
   const main = classOf(chart);
-  const cells = cellsOf(child(chart, "table") as XmlNode | undefined);
+  const cells = cellsOf(child(chart, "table"));
   const vertical = property(area, "chart", "vertical") === "true";
-  const all = childrenOf(area, "series") as XmlNode[];
+  const all = childrenOf(area, "series");
   const kinds = [...new Set(all.map((one) => classOf(one) || main))];
   const known = FORMS[main] ?? "column";
   const type: ChartType =
@@ -148,12 +145,9 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     if (from.row === to.row && to.column > from.column) return cells[from.row]?.slice(from.column, to.column + 1) ?? [];
     return cells.slice(from.row, to.row + 1).map((row) => row[from.column]);
   };
-  const axis = (dimension: string) =>
-    (childrenOf(area, "axis") as XmlNode[]).find((one) => attribute(one, "dimension") === dimension);
-  const listed = valuesAt(attribute(child(axis("x"), "categories") as XmlNode | undefined, "cell-range-address"));
-  const [firstAxis, secondAxis] = (childrenOf(area, "axis") as XmlNode[]).filter(
-    (one) => attribute(one, "dimension") === "y",
-  );
+  const axis = (dimension: string) => childrenOf(area, "axis").find((one) => attribute(one, "dimension") === dimension);
+  const listed = valuesAt(attribute(child(axis("x"), "categories"), "cell-range-address"));
+  const [firstAxis, secondAxis] = childrenOf(area, "axis").filter((one) => attribute(one, "dimension") === "y");
   const isSecond = (one: XmlNode) =>
     secondAxis !== undefined &&
     type !== "bar" &&
@@ -161,7 +155,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     attribute(one, "attached-axis") !== undefined &&
     attribute(one, "attached-axis") === attribute(secondAxis, "name") &&
     attribute(secondAxis, "name") !== attribute(firstAxis, "name");
-  // A series may be curved by itself.
+  // A series may be smooth by itself.
   const isCurved = (one: XmlNode) =>
     ["cubic-spline", "b-spline"].includes(
       property(one, "chart", "interpolation") ?? property(area, "chart", "interpolation") ?? "",
@@ -169,7 +163,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const series = all.map((one): Series => {
     const values = valuesAt(attribute(one, "values-cell-range-address")).map((cell) => cell?.value ?? null);
     const label = placeOf(attribute(one, "label-cell-address"));
-    const domain = valuesAt(attribute(child(one, "domain") as XmlNode | undefined, "cell-range-address"));
+    const domain = valuesAt(attribute(child(one, "domain"), "cell-range-address"));
     const own = FORMS[classOf(one)] ?? known;
     const colour = (
       property(
@@ -181,7 +175,8 @@ export function readChart(content: XmlNode): ReadChart | undefined {
           : "fill-color",
       ) ?? ""
     ).toLowerCase();
-    // Lines of points by two values are drawn where their stroke, or else the plot, says so (`chart:lines`, OpenDocument 1.3, part 3; what the stroke says, common practice).
+    // Lines of scatter charts are drawn where their stroke, or else the plot, says so (`chart:lines`, OpenDocument 1.3,
+    // part 3; the stroke's effect is common practice).
     const stroke = property(one, "graphic", "stroke");
     const joined =
       own === "line"
@@ -247,7 +242,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
         ? "sum"
         : undefined;
   const title = titleOf(chart);
-  const legend = child(chart, "legend") as XmlNode | undefined;
+  const legend = child(chart, "legend");
   const format = usualShare(stack, formatOf(named.get(attribute(styleOf(firstAxis), "data-style-name") ?? "")));
   const turned = property(axis("x"), "chart", "reverse-direction") === "true";
   const along = {

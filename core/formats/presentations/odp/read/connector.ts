@@ -1,17 +1,20 @@
-import type { Frame, Geometry } from "@unitext/core/model";
+import { type Frame, type Geometry, must } from "@unitext/core/model";
 import SvgPath from "svgpath";
 import type { XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { points } from "../package/names";
 
-/** A hundredth of a millimetre in points: the unit of the paths of connectors in files, which stand on the page and not in their view box (common practice, no source). */
+/**
+ * A hundredth of a millimetre in points: the unit of connector paths in files, which are in page coordinates and not in
+ * their view box (common practice, no source).
+ */
 const HUNDREDTH = 72 / 2540;
 const NEAR = 1;
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /**
- * The way of a connector (`draw:connector`, OpenDocument 1.3, part 3, 10.3.10) as a form in the frame that it fills, from its
- * first end to its second; undefined for a straight one, and where no way is written.
+ * Returns the path of a connector (`draw:connector`, OpenDocument 1.3, part 3, 10.3.10) as a geometry in its bounding
+ * frame, from its first end to its second; undefined for a straight one, and when no path is written.
  */
 export function connectorForm(shape: XmlNode): { frame: Frame; geometry: Geometry } | undefined {
   const d = attribute(shape, "d") ?? "";
@@ -28,8 +31,8 @@ export function connectorForm(shape: XmlNode): { frame: Frame; geometry: Geometr
     .unshort()
     .unarc()
     .iterate(([name, ...values], _, x, y) => {
-      if (name === "H") steps.push(["L", values[0] as number, y]);
-      else if (name === "V") steps.push(["L", x, values[0] as number]);
+      if (name === "H") steps.push(["L", must(values[0]), y]);
+      else if (name === "V") steps.push(["L", x, must(values[0])]);
       else steps.push([name, ...(values as number[])]);
     });
   const ends = steps.filter(({ length }) => length > 2);
@@ -41,10 +44,10 @@ export function connectorForm(shape: XmlNode): { frame: Frame; geometry: Geometr
     steps.flatMap(([, ...values]) => values).some((value) => !Number.isFinite(value))
   )
     return undefined;
-  const [fromX, fromY] = [first[1] as number, first[2] as number];
+  const [fromX, fromY] = [must(first[1]), must(first[2])];
   const [toX, toY] = last.slice(-2) as [number, number];
   const onPage = Math.abs(fromX * HUNDREDTH - x1) < NEAR && Math.abs(fromY * HUNDREDTH - y1) < NEAR;
-  // Elsewhere the way is stretched so that its ends meet those of the connector.
+  // Otherwise the path is stretched so that its ends meet those of the connector.
   const scale = (from: number, to: number, start: number, end: number) =>
     onPage || Math.abs(to - from) < 1e-6 ? HUNDREDTH : (end - start) / (to - from) || HUNDREDTH;
   const [sx, sy] = [scale(fromX, toX, x1, x2), scale(fromY, toY, y1, y2)];

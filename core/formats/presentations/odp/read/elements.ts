@@ -7,6 +7,7 @@ import {
   slotsOf,
   type TableElement,
   utf16Hash,
+  must,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, localName, type XmlNode } from "../../../shared/xml";
@@ -34,22 +35,22 @@ export interface PageWork {
   tags: Record<string, unknown>;
   used: Set<string>;
   footnotes: Footnote[];
-  /** Reads shapes in the looks of the file; `ours` where Unitext wrote the page and keeps what it is. */
+  /** Reads shapes as another program formats them; `ours` where Unitext wrote the page and stored its elements. */
   reader: ShapeReader;
   ours: boolean;
   /** The elements by the shapes that they were read from. */
   standing: Map<XmlNode, Element>;
 }
 
-/** The sum of a shape as `xml` wrote it, to know it again, without writing it again. */
+/** Returns the hash of a shape as `xml` would write it, without writing it. */
 const writtenHash = (node: XmlNode) => utf16Hash((add) => addWritten(node, add));
 function addWritten({ name, attributes, content }: XmlNode, add: (text: string) => void): void {
   add(`<${name}`);
   for (const key in attributes) {
-    // The ids by which motion names it are not part of what it shows.
+    // Ids of timing are not part of what a shape shows.
     if (key === "xml:id" || key === "draw:id") continue;
     add(` ${key}="`);
-    add(escapeXml(attributes[key] as string));
+    add(escapeXml(must(attributes[key])));
     add('"');
   }
   if (content.every((part) => part === "")) return add("/>");
@@ -61,22 +62,25 @@ function addWritten({ name, attributes, content }: XmlNode, add: (text: string) 
   add(`</${name}>`);
 }
 
-/** What the elements of all pages are read with. */
+/** What reading the elements of all pages needs. */
 export interface Around {
   styles: OdpStyles;
   text: TextReader;
   files: OdpFiles;
   adapted: Report["adapted"];
-  /** The fonts that texts name. */
+  /** The fonts that texts use. */
   families: Set<string>;
   newId(): string;
-  /** Where an address leads. */
+  /** Returns the target of an address. */
   target(href: string): string | undefined;
-  /** Where an action on a page leads. */
+  /** Returns the target of an action on a page. */
   led(action: XmlNode, number: number): string | undefined;
 }
 
-/** Reads the shapes of pages and masters as elements: those of other programs by their looks, those of Unitext by what is kept of them. */
+/**
+ * Reads the shapes of pages and masters as elements: those of other programs by their formatting, those of Unitext by
+ * what is stored of them.
+ */
 export class ElementReader {
   constructor(private readonly around: Around) {}
 
@@ -110,7 +114,7 @@ export class ElementReader {
     if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
     const id = kept.id && !work.used.has(kept.id) ? kept.id : this.around.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
-    const action = child(child(shape, "event-listeners"), "event-listener") as XmlNode | undefined;
+    const action = child(child(shape, "event-listeners"), "event-listener");
     const to = link ?? (action ? this.around.led(action, work.number) : undefined);
     const unsupported = work.ours
       ? []
@@ -167,26 +171,22 @@ export class ElementReader {
       (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
     if (!work.ours || kept.id === undefined || (looked && (kept.whole || !unchanged())))
       return this.famed(work.reader.element(shape, base, alt));
-    // Unitext wrote the shape: what it is comes from what is kept, its words from the file.
+    // Unitext wrote the shape: what it is comes from the stored data, its text from the file.
     const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
     if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media"))
       return this.ourPicture(shape, kept, facts, alt);
-    const table = child(shape, "table") as XmlNode | undefined;
+    const table = child(shape, "table");
     if (table) return this.ourTable(shape, kept, facts, base, work);
     if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin"))
       return this.famed(work.reader.element(shape, base, alt));
-    const read = readText(
-      ((child(shape, "text-box") as XmlNode | undefined) ?? shape).children,
-      this.around.text,
-      base.slot === "title",
-    );
+    const read = readText((child(shape, "text-box") ?? shape).children, this.around.text, base.slot === "title");
     const figure = kept.whole && figureWords(kept.whole, work.footnotes);
     if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
     return { ...facts, kind: "text", text: textTag(kept.text, read, work.footnotes) } as Element;
   }
 
   private ourPicture(shape: XmlNode, kept: ElementTags, facts: object, alt: string): Element | undefined {
-    const image = child(shape, "image") as XmlNode | undefined;
+    const image = child(shape, "image");
     const source = image ? this.around.files.file(attribute(image, "href"), image, kept.source) : kept.source;
     return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
   }
@@ -227,7 +227,7 @@ export class ElementReader {
     return read;
   }
 
-  /** Fonts that an element names are counted, so that what stands in for them is told once. */
+  /** Counts the fonts of an element, so that each replaced font is reported once. */
   private famed(element: Element | undefined): Element | undefined {
     if (element?.kind === "text" || element?.kind === "shape")
       for (const { runs } of element.text)
@@ -246,7 +246,7 @@ export class ElementReader {
   }
 }
 
-/** Whether a frame holds the number of its page and nothing else. */
+/** Whether a frame contains the page number and nothing else. */
 export function isNumber(shape: XmlNode): boolean {
   if (localName(shape) !== "frame") return false;
   const [only, ...more] = child(shape, "text-box")?.children ?? [];

@@ -1,4 +1,4 @@
-import type { Geometry } from "@unitext/core/model";
+import { type Geometry, must } from "@unitext/core/model";
 import { childrenOf, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 
@@ -17,7 +17,7 @@ const FUNCTIONS: Record<string, (...values: number[]) => number> = {
   if: (x, y, z) => (x > 0 ? y : z),
 };
 
-/** The value of a formula of an enhanced geometry (OpenDocument 1.3, 19.171); what cannot be read counts as 0. */
+/** Returns the value of a formula of an enhanced geometry (OpenDocument 1.3, 19.171); 0 when it cannot be parsed. */
 export function formula(text: string, read: Read): number {
   const tokens = text.match(/[\d.]+(?:[eE][-+]?\d+)?|[?$]?[A-Za-z_]\w*|\$\d+|[-+*/(),]/g) ?? [];
   let at = 0;
@@ -92,7 +92,7 @@ interface Part {
   stroke: boolean;
 }
 
-/** Draws the commands of an enhanced path (19.145) as SVG path data. */
+/** Returns the commands of an enhanced path (19.145) as SVG path data. */
 function draw(path: string, read: Read): Part[] {
   const tokens = path.match(/[A-Z]|[?$]\w+|-?[\d.]+(?:[eE][-+]?\d+)?|[a-z]+/g) ?? [];
   const parts: Part[] = [];
@@ -108,7 +108,10 @@ function draw(path: string, read: Read): Part[] {
     [x, y] = values.slice(-2) as [number, number];
   };
   const begin = (move: boolean, px: number, py: number) => go(move || part.d === "" ? "M" : "L", px, py);
-  /** An arc on an ellipse between two of its own angles, clockwise as it is seen or against; all around where they are the same. */
+  /**
+   * Draws an arc of an ellipse between two angles, clockwise or counter-clockwise; the whole ellipse when they are
+   * equal.
+   */
   const arc = (cx: number, cy: number, rx: number, ry: number, from: number, sweep: number) => {
     const steps = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI * 0.75)));
     for (let step = 1; step <= steps; step++) {
@@ -133,7 +136,7 @@ function draw(path: string, read: Read): Part[] {
   };
   let command = "";
   for (let at = 0, made = 0; at < tokens.length && made < MOST; made++) {
-    const token = tokens[at] as string;
+    const token = must(tokens[at]);
     if (/^[A-Z]$/.test(token)) {
       command = token;
       at++;
@@ -150,8 +153,8 @@ function draw(path: string, read: Read): Part[] {
       continue;
     }
     const values: number[] = [];
-    while (values.length < count && at < tokens.length && !/^[A-Z]$/.test(tokens[at] as string))
-      values.push(/^-?[\d.]/.test(tokens[at] as string) ? Number(tokens[at++]) || 0 : read(tokens[at++] as string));
+    while (values.length < count && at < tokens.length && !/^[A-Z]$/.test(must(tokens[at])))
+      values.push(/^-?[\d.]/.test(must(tokens[at])) ? Number(tokens[at++]) || 0 : read(must(tokens[at++])));
     if (values.length < count) continue;
     const [a, b, c, d, e, f] = values as [number, number, number, number, number, number];
     switch (command) {
@@ -206,7 +209,7 @@ function draw(path: string, read: Read): Part[] {
   return parts;
 }
 
-/** The box in which an enhanced geometry counts, and what its names stand for, at a size in points. */
+/** Returns the coordinate box of an enhanced geometry and the values of its names, at a size in points. */
 function measured(
   element: XmlNode,
   width: number,
@@ -223,11 +226,11 @@ function measured(
     .split(/[\s,]+/)
     .map((value) => Number(value) || 0);
   const equations = new Map(
-    (childrenOf(element, "equation") as XmlNode[])
+    childrenOf(element, "equation")
       .slice(0, 2000)
       .map((one) => [attribute(one, "name") ?? "", attribute(one, "formula") ?? ""]),
   );
-  // Files say an empty box where their path counts in the size of the shape, in hundredths of a millimetre.
+  // Files declare an empty box where their path is in hundredths of a millimetre of the shape's size.
   const fine = 2540 / 72;
   if (!(wide > 0)) wide = width * fine;
   if (!(tall > 0)) tall = height * fine;
@@ -263,7 +266,10 @@ function measured(
   return { left, top, wide, tall, read };
 }
 
-/** How far the text of an enhanced geometry stays from the sides of its shape (left, top, right, bottom), in points: its first text area (`draw:text-areas`, OpenDocument 1.3, part 3); undefined where it has none. */
+/**
+ * Returns the text insets of an enhanced geometry (left, top, right, bottom) in points: those of its first text area
+ * (`draw:text-areas`, OpenDocument 1.3, part 3); undefined when it has none.
+ */
 export function textMargins(
   element: XmlNode,
   width: number,
@@ -291,7 +297,7 @@ export function textMargins(
   return found.map((value) => Math.max(0, Math.round(value * 100) / 100)) as [number, number, number, number];
 }
 
-/** A form of an enhanced geometry with a path, at a size in points, as outlines of its own; undefined where it has none. */
+/** Returns an enhanced geometry with a path as outlines, at a size in points; undefined when it has none. */
 export function readEnhancedGeometry(element: XmlNode, width: number, height: number): Geometry | undefined {
   const path = attribute(element, "enhanced-path");
   if (!path) return undefined;
@@ -303,7 +309,7 @@ export function readEnhancedGeometry(element: XmlNode, width: number, height: nu
     : undefined;
 }
 
-/** Path data of absolute commands, moved. */
+/** Moves path data with absolute commands. */
 function shifted(d: string, dx: number, dy: number): string {
   return d.replace(
     /([MLCQ])([^MLCQAZ]*)|A([^MLCQAZ]*)/g,
@@ -332,7 +338,7 @@ function shifted(d: string, dx: number, dy: number): string {
   );
 }
 
-/** Names of forms that files give without a path, as preset forms (common practice, no source). */
+/** Preset geometries for names that files give without a path (common practice, no source). */
 const PRESETS: Record<string, string> = {
   rectangle: "rect",
   "round-rectangle": "roundRect",

@@ -6,22 +6,25 @@ import { fromBase64 } from "../../../shared/archive";
 import { pictureInfo, type PendingConversion, pendingConversion } from "../../../shared/pictures";
 import { mediaOf } from "../../shared/reading";
 
-/** The files inside a presentation as they are asked for: pictures, films and documents, packed beside its parts or written inside. */
+/**
+ * The files inside a presentation, read when they are needed: pictures, films and documents, beside its parts or
+ * inline.
+ */
 export class OdpFiles {
   readonly blobs = new Map<string, Uint8Array>();
   readonly assets: Record<string, Asset> = {};
-  /** The pictures that were taken in, by their path, with their sums. */
+  /** The imported pictures by path, with their hashes. */
   readonly taken = new Map<string, string>();
-  /** The pictures that were asked for and are to be drawn anew, by the names under which the deck will know them then; their files stay in the presentation. */
+  /** Pictures to convert, by the names under which the deck will know them; their files stay in the presentation. */
   readonly undrawn = new Map<string, Uint8Array>();
-  /** What is known of the files beside the parts, by their path. */
+  /** What is known of the files beside the parts, by path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
     readonly parts: Parts,
     private readonly sha256: (bytes: Uint8Array) => string,
   ) {}
 
-  /** The sum of a file and what picture it is; one that many pages show is summed once. */
+  /** Returns the hash and picture type of a file; a file that many pages show is hashed once. */
   private summed(path: string | undefined, bytes: Uint8Array) {
     const found = (path === undefined ? undefined : this.known.get(path)) ?? {
       sha256: this.sha256(bytes),
@@ -55,7 +58,7 @@ export class OdpFiles {
     return { source, type: mediaType.startsWith("video/") ? "video" : "audio" };
   }
 
-  /** The content of a document inside the presentation, packed beside it or written inside. */
+  /** Returns the content of an embedded document, beside the presentation or inline. */
   object(href: string | undefined, holder: XmlNode): XmlNode | undefined {
     const inside = holder.children.find((part) => ["document", "math"].includes(localName(part)));
     if (inside) return inside;
@@ -70,7 +73,7 @@ export class OdpFiles {
     }
   }
 
-  /** A picture that stands before items, under a name by its content. */
+  /** Returns a picture bullet under a name by its content. */
   sign(href: string | undefined, holder: XmlNode): string | undefined {
     const source = this.file(href, holder);
     const asset = source === undefined ? undefined : this.assets[source];
@@ -80,11 +83,11 @@ export class OdpFiles {
     return name;
   }
 
-  /** The size in CSS pixels of a picture that was taken in. */
+  /** Returns the size of an imported picture in CSS pixels. */
   size(source: string): { width: number; height: number } | undefined {
     return this.assets[source] ?? this.unshown(source);
   }
-  /** What becomes of a picture that is still to be drawn. */
+  /** Returns what a picture that must be converted becomes. */
   drawn(source: string): string | undefined {
     return this.unshown(source)?.how;
   }
@@ -93,7 +96,7 @@ export class OdpFiles {
     return undrawn && pendingConversion(undrawn);
   }
 
-  /** Takes a picture's file; returns the name by which the deck knows it, or undefined where it cannot be read. */
+  /** Imports a picture's file. Returns its name in the deck; undefined when it cannot be read. */
   file(href: string | undefined, holder: XmlNode, kept?: string): string | undefined {
     const path = (href ?? "").replace(/^\.\//, "");
     const data = child(holder, "binary-data")?.text.replace(/\s+/g, "");

@@ -1,11 +1,14 @@
 import { mixed } from "@unitext/core/figures";
-import type { Fill, Stop } from "@unitext/core/model";
+import { type Fill, type Stop, must } from "@unitext/core/model";
 import { childrenOf, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { clamp, turned } from "../package/names";
 import { colour, share, type Values } from "./styles";
 
-/** An angle (18.3.1): with a unit, or degrees; a bare number over 360 counts tenths of degrees, as files have it. */
+/**
+ * Reads an angle (18.3.1) with a unit, or in degrees; a number above 360 without a unit counts tenths of degrees, as in
+ * files.
+ */
 function angleOf(value: string | undefined): number {
   const [, number, unit] = /^\s*(-?[\d.]+)\s*(deg|grad|rad)?\s*$/.exec(value ?? "0") ?? [];
   const said = Number(number) || 0;
@@ -16,7 +19,10 @@ interface At<T> {
   at: number;
   value: T;
 }
-/** How a gradient of colours or of opacities runs (16.40.1 and 16.40.7, the numbers from memory): along an angle or from the middle, from its start to its end; its border is where it has not begun. */
+/**
+ * Reads how a gradient of colours or opacities runs (16.40.1 and 16.40.7, the numbers from memory): along an angle or
+ * from the middle; its border is the part before it starts.
+ */
 function runOf(element: XmlNode): { form: "linear" | "radial"; angle: number; from<T>(start: T, end: T): At<T>[] } {
   const style = attribute(element, "style") ?? "linear";
   const border = clamp(share(attribute(element, "border")) ?? 0, 0, 0.99);
@@ -47,11 +53,11 @@ function runOf(element: XmlNode): { form: "linear" | "radial"; angle: number; fr
   };
 }
 
-/** The value at a place between two others. */
+/** Interpolates between the values at two positions. */
 function along<T>(values: readonly At<T>[], at: number, between: (a: T, b: T, share: number) => T): T {
   const after = values.findIndex((one) => one.at >= at);
   const [before, next] = [values[after - 1], values[after]];
-  if (!next) return (values.at(-1) as At<T>).value;
+  if (!next) return must(values.at(-1)).value;
   return !before
     ? next.value
     : between(before.value, next.value, next.at === before.at ? 1 : (at - before.at) / (next.at - before.at));
@@ -60,13 +66,13 @@ const tween = (a: number, b: number, part: number) => a + (b - a) * part;
 const seen = (opacity: number): Pick<Stop, "opacity"> =>
   opacity >= 1 ? {} : { opacity: Math.round(clamp(opacity, 0, 1) * 1000) / 1000 };
 
-/** Colours and opacities that run each by themselves, as stops that say both. */
+/** Joins gradients of colour and opacity into stops with both. */
 function veiled(colours: readonly At<string>[], veil: readonly At<number>[]): Stop[] {
   const places = [...new Set([...colours, ...veil].map(({ at }) => at))].sort((a, b) => a - b);
   return places.slice(0, 20).map((at) => ({ at, colour: along(colours, at, mixed), ...seen(along(veil, at, tween)) }));
 }
 
-/** Graphic properties as a fill; undefined where there is none. `picture` gives the name of a picture that fills. */
+/** Reads graphic properties as a fill; undefined when there is none. `picture` returns the name of a fill picture. */
 export function readFill(
   graphic: Values,
   drawn: ReadonlyMap<string, XmlNode>,
@@ -98,8 +104,8 @@ export function readFill(
     const more = childrenOf(element, "gradient-stop")
       .concat(childrenOf(element, "stop"))
       .flatMap((stop) => {
-        const at = Number(attribute(stop as XmlNode, "offset"));
-        const own = colour(attribute(stop as XmlNode, "color-value") ?? attribute(stop as XmlNode, "stop-color"));
+        const at = Number(attribute(stop, "offset"));
+        const own = colour(attribute(stop, "color-value") ?? attribute(stop, "stop-color"));
         return own && Number.isFinite(at) ? [{ at: clamp(at, 0, 1), value: own }] : [];
       })
       .slice(0, 20);

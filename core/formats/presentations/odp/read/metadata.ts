@@ -5,31 +5,34 @@ import { readableColour, WHITE } from "./background";
 import { points } from "../package/names";
 import { colour, type OdpStyles } from "./styles";
 
-/** What the head of a deck is read from: the part with the masters, the metadata, what Unitext keeps there, the pages. */
+/**
+ * What a deck's metadata are read from: the part with the masters, the file's metadata, Unitext's data in it, the
+ * pages.
+ */
 export interface MetadataSource {
   styles: XmlNode | undefined;
   meta: XmlElement | undefined;
   kept: unknown;
   pages: readonly XmlNode[];
-  /** The styles that masters have. */
+  /** The styles of masters. */
   looks: OdpStyles;
   masterPages: ReadonlyMap<string, XmlNode>;
   newId(): string;
 }
 
-/** What a presentation says of itself: its page, language, properties and theme; what Unitext keeps of its deck, where it checks. */
+/** Reads a presentation's page, language, properties and theme, and Unitext's stored metadata where they are valid. */
 export function readMetadata({ styles, meta, kept, pages, looks, masterPages, newId }: MetadataSource): DeckMetadata {
   const said = (name: string) => child(meta, name)?.text.trim() ?? "";
-  const master = child(child(styles, "master-styles"), "master-page") as XmlNode | undefined;
+  const master = child(child(styles, "master-styles"), "master-page");
   const layouts = [...childrenOf(child(styles, "automatic-styles"), "page-layout")] as XmlNode[];
   const layout = layouts.find((one) => attribute(one, "name") === attribute(master, "page-layout-name")) ?? layouts[0];
-  const size = child(layout, "page-layout-properties") as XmlNode | undefined;
+  const size = child(layout, "page-layout-properties");
   const page = Page.safeParse({
     width: points(attribute(size, "page-width")),
     height: points(attribute(size, "page-height")),
   });
   const words = childrenOf(child(styles, "styles"), "default-style")
-    .map((style) => child(style, "text-properties") as XmlNode | undefined)
+    .map((style) => child(style, "text-properties"))
     .find((found) => attribute(found, "language"));
   const [code, country] = [attribute(words, "language"), attribute(words, "country")];
   const language = Language.safeParse(

@@ -25,6 +25,7 @@ import {
   withDrawing,
   within,
   withCurrentNames,
+  must,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
@@ -78,14 +79,17 @@ import { ShapeReader, type ShapeWork } from "./shape";
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
 const [RegionBoxes, Comments] = [RegionBox.array(), CommentSchema.array()];
 
-/** What the shapes of one part are read with. */
+/** What reading the shapes of one part needs. */
 interface Side {
   styles: OdpStyles;
   text: TextReader;
   shapes: ElementReader;
 }
 
-/** What a page wears: the properties of its style, whether it is dark behind its shapes, and the sums of both. */
+/**
+ * The style of a page: its properties, whether it is dark behind its shapes, and the hashes of its background and
+ * transition.
+ */
 interface PageStyle {
   graphic: Record<string, string>;
   dark: boolean;
@@ -98,7 +102,10 @@ class OdpReader {
   private readonly files: OdpFiles;
   private readonly parts: Parts;
   private readonly flat: XmlNode | undefined;
-  /** Pages and masters have automatic styles of their own, in the part where they stand, and names in one may mean other things in the other (OpenDocument 1.3, part 3, 3.15.3, the number from memory). */
+  /**
+   * Pages and masters have automatic styles in their own parts, and a name may mean different things in each
+   * (OpenDocument 1.3, part 3, 3.15.3, the number from memory).
+   */
   private readonly content: Side;
   private readonly behind: Side;
   private readonly ids = new Map<string, string>();
@@ -160,7 +167,7 @@ class OdpReader {
       return undefined;
     }
     try {
-      return readMixed(partText(this.parts.get(path) as Uint8Array), path);
+      return readMixed(partText(must(this.parts.get(path))), path);
     } catch (error) {
       if (needed) throw error;
       this.left.push({ slide: null, what: `the part ${path}`, why: "it is damaged" });
@@ -170,8 +177,8 @@ class OdpReader {
 
   *lots(): ReadBatches {
     const { options } = this;
-    const content = this.part("content.xml", true) as XmlNode;
-    const body = at(content, "body", "presentation") as XmlNode | undefined;
+    const content = must(this.part("content.xml", true));
+    const body = at(content, "body", "presentation");
     if (!body)
       throw new Failure(
         "not-readable",
@@ -186,16 +193,16 @@ class OdpReader {
     const styles = this.part("styles.xml", false);
     const [ofMasters, ofPages] = [child(styles, "automatic-styles"), child(content, "automatic-styles")];
     const shared = [child(styles, "font-face-decls"), child(content, "font-face-decls"), child(styles, "styles")];
-    for (const holder of [...shared, ofMasters, ofPages]) this.content.styles.add(holder as XmlNode | undefined);
-    for (const holder of [...shared, ofPages, ofMasters]) this.behind.styles.add(holder as XmlNode | undefined);
-    for (const master of childrenOf(child(styles, "master-styles"), "master-page") as XmlNode[])
+    for (const holder of [...shared, ofMasters, ofPages]) this.content.styles.add(holder);
+    for (const holder of [...shared, ofPages, ofMasters]) this.behind.styles.add(holder);
+    for (const master of childrenOf(child(styles, "master-styles"), "master-page"))
       this.masterPages.set(attribute(master, "name") ?? "", master);
     for (const part of body.children)
       if (/^(footer|date-time)-decl$/.test(localName(part)))
         this.footers.set(`${localName(part)} ${attribute(part, "name") ?? ""}`, part.text.trim());
     const meta = child(this.part("meta.xml", false), "meta");
     const kept = this.kept(meta);
-    const pages = childrenOf(body, "page") as XmlNode[];
+    const pages = childrenOf(body, "page");
     within("slides", pages.length, options.name);
     const metadata = readMetadata({
       styles,
@@ -218,13 +225,13 @@ class OdpReader {
       const id = given.success && !taken.has(given.data) ? given.data : options.newId();
       taken.add(id);
       this.ids.set(attribute(page, "name") ?? `page${nth + 1}`, id);
-      // Links of other programs lead to a page by its number as well.
+      // Links of other programs may lead to a page by its number.
       if (!this.ids.has(`page${nth + 1}`)) this.ids.set(`page${nth + 1}`, id);
     });
     const ids = [...taken];
     const parts = new Map(ids.map((id, nth) => [id, `content.xml#${nth + 1}`]));
     const known = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
-    // The file is kept under a name that is known before it has been read.
+    // The name of the source package is known before it is read.
     const file = this.flat ? undefined : packageName(this.bytes, options.sha256);
     const takeNamed =
       kept.deck && typeof kept.deck === "object"
@@ -235,7 +242,7 @@ class OdpReader {
     let seen = 0;
     const lot = (last: boolean): ReadBatch => {
       if (last && this.foreign && file !== undefined) this.keepAs(file);
-      // Details are nested by what stands before them.
+      // Details are nested by the slides before them.
       const slides = repairNesting(read).slice(handed);
       handed = read.length;
       const masters = { ...metadata.masters, ...this.masters };
@@ -265,7 +272,7 @@ class OdpReader {
       };
     };
     for (const [nth, page] of pages.entries()) {
-      const slide = this.slide(page, nth + 1, ids[nth] as string, slidesKept[nth] ?? {});
+      const slide = this.slide(page, nth + 1, must(ids[nth]), slidesKept[nth] ?? {});
       const whole = {
         ...slide,
         notes: mapLinks(slide.notes, known),
@@ -281,7 +288,7 @@ class OdpReader {
     return { adapted: this.adapted, left: this.left };
   }
 
-  /** Keeps the file with the deck. */
+  /** Stores the file with the deck. */
   private keepAs(name: string): void {
     const bytes = storePackage(this.bytes, this.files.taken);
     const sha256 = this.options.sha256(bytes);
@@ -289,7 +296,10 @@ class OdpReader {
     this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
-  /** A slide of a kept file with the sums by which what was not touched is known. A flat file is read, but not kept: it is written as a packed one. */
+  /**
+   * Returns a slide with hashes by which unchanged parts are recognised. A flat file is read but not stored; it is
+   * written as a packed one.
+   */
   private summed(slide: Slide, file: string | undefined, partOf: SourcePartOf): Slide {
     if (file === undefined) {
       const { sourcePart: _, ...rest } = slide;
@@ -316,7 +326,7 @@ class OdpReader {
     };
   }
 
-  /** What Unitext keeps in the file; what another program cut short says nothing. */
+  /** Returns Unitext's data in the file; what another program cut short is ignored. */
   private kept(meta: XmlElement | undefined): { deck: unknown; slides: Record<string, unknown> } {
     const fields = new Map(
       childrenOf(meta, "user-defined").map((field) => [attribute(field as XmlNode, "name"), field.text]),
@@ -372,10 +382,8 @@ class OdpReader {
     const { graphic } = worn;
     const look = SlideProperties.safeParse(kept);
     const [source, origin] = [parseOptional(Source, kept.source), parseOptional(Origin, kept.origin)];
-    const notes = childrenOf(child(page, "notes"), "frame").find(
-      (frame) => attribute(frame as XmlNode, "class") === "notes",
-    ) as XmlNode | undefined;
-    const spoken = readText((child(notes, "text-box") as XmlNode | undefined)?.children ?? [], this.content.text);
+    const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame, "class") === "notes");
+    const spoken = readText(child(notes, "text-box")?.children ?? [], this.content.text);
     const moved = this.motion(page, { arrangement, elements }, work);
     const common = {
       id,
@@ -391,7 +399,7 @@ class OdpReader {
     };
     if (ours) {
       const regions = parseOptional(RegionBoxes, kept.regions);
-      // A comment that says the same keeps what the file has no place for.
+      // A comment with the same text keeps the fields that the file has no place for.
       const noted = parseOptional(Comments, kept.comments) ?? [];
       const said = this.comments(page).map(
         (one) => noted.find(({ author, text }) => author === one.author && text === one.text) ?? one,
@@ -434,7 +442,7 @@ class OdpReader {
     };
   }
 
-  /** How the elements of a page come in. */
+  /** Reads how the elements of a page appear. */
   private motion(
     page: XmlNode,
     slide: Pick<Slide, "arrangement" | "elements">,
@@ -475,7 +483,7 @@ class OdpReader {
     return { elements, moves };
   }
 
-  /** What a page of another program looks like behind its shapes, and how it comes in. */
+  /** Reads the background and transition of another program's page. */
   private look(graphic: Record<string, string>, number: number): Pick<Slide, "background" | "transition" | "delay"> {
     const background = this.background(graphic);
     const near = graphic.type === undefined || WIPES[graphic.type] ? undefined : nearTransition(graphic.type);
@@ -499,7 +507,7 @@ class OdpReader {
       this.files.file(attribute(image, "href"), image),
     );
     if (fill?.kind === "solid" && fill.opacity === undefined) return { colour: fill.colour };
-    // A picture that is not repeated stands as large as it says; one that is larger than the page covers it.
+    // A picture that is not repeated has the size that it says; one larger than the page covers it.
     const covers =
       fill?.kind === "picture" &&
       fill.opacity === undefined &&
@@ -509,7 +517,7 @@ class OdpReader {
     return covers ? { picture: fill.source } : fill && { fill };
   }
 
-  /** What the style of a page and its master say, found once for all pages that have both. */
+  /** Reads the style of a page and its master, once for all pages with the same ones. */
   private worn(page: XmlNode): PageStyle {
     const [style, master] = [attribute(page, "style-name"), attribute(page, "master-page-name")];
     const key = JSON.stringify([style, master]);
@@ -554,7 +562,7 @@ class OdpReader {
     };
   }
 
-  /** What a master draws behind a page, by name. */
+  /** Returns the master that a file draws behind a page, by name. */
   private master(name: string | undefined, page: Record<string, string>): string {
     const element = this.masterPages.get(name ?? "");
     let drawn = this.drawnBehind.get(name ?? "");
@@ -597,20 +605,22 @@ class OdpReader {
   }
 
   private comments(page: XmlNode): Comment[] {
-    return (childrenOf(page, "annotation") as XmlNode[]).slice(0, 2000).map((note) => {
-      const date = child(note, "date")?.text.slice(0, 40);
-      const text = childrenOf(note, "p")
-        .map((paragraph) => plainWords(paragraph as XmlNode))
-        .join("\n");
-      return {
-        author: cutText(child(note, "creator")?.text ?? "", 300),
-        text: cutText(text, 20000),
-        ...(date ? { date } : {}),
-      };
-    });
+    return childrenOf(page, "annotation")
+      .slice(0, 2000)
+      .map((note) => {
+        const date = child(note, "date")?.text.slice(0, 40);
+        const text = childrenOf(note, "p")
+          .map((paragraph) => plainWords(paragraph))
+          .join("\n");
+        return {
+          author: cutText(child(note, "creator")?.text ?? "", 300),
+          text: cutText(text, 20000),
+          ...(date ? { date } : {}),
+        };
+      });
   }
 
-  /** Where an action leads: to a page by its name, or to the next, the one before, the first or the last. */
+  /** Returns the target of an action: a page by name, or the next, previous, first or last. */
   private led(action: XmlNode, number: number): string | undefined {
     const step = /^(next|previous|first|last)-page$/.exec(attribute(action, "action") ?? "")?.[1];
     if (!step || number < 1) return this.target(attribute(action, "href") ?? "");
@@ -644,7 +654,7 @@ export function readOdp(bytes: Uint8Array, options: ReadOptions): ReadDeck {
   return collectBatches(odpBatches(bytes, options));
 }
 
-/** The same, some slides at a time. */
+/** Reads a presentation in batches of slides. */
 export function odpBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   return new OdpReader(bytes, options).lots();
 }

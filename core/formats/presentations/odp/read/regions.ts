@@ -1,4 +1,4 @@
-import { cutText, NUMBER_SIGN, type RegionBox } from "@unitext/core/model";
+import { cutText, NUMBER_SIGN, type RegionBox, must } from "@unitext/core/model";
 import { child, localName, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { isNumber } from "./elements";
@@ -7,24 +7,24 @@ import { readStyledText, type TextReader } from "./text";
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 
-/** What the footers, numbers and dates of a page are read with. */
+/** What reading the footers, numbers and dates of a page needs. */
 export interface RegionSource {
   master: XmlNode | undefined;
-  /** The words of footers and dates by the kind and the name under which they are declared (OpenDocument 1.3, 9.11). */
+  /** The texts of footers and dates by the kind and name of their declaration (OpenDocument 1.3, 9.11). */
   declared: ReadonlyMap<string, string>;
-  /** What the shapes of the page are read with, and those of its master. */
+  /** The contexts for the shapes of the page and of its master. */
   onPage: { text: TextReader; work: ShapeWork };
   onMaster: { text: TextReader; work: ShapeWork };
   told(what: string, how: string): void;
 }
 
-/** Footer, number and date where the master puts them and the page shows them. */
+/** Reads footer, number and date where the master has them and the page shows them. */
 export function readRegions(
   page: XmlNode,
   graphic: Record<string, string>,
   { master, declared, onPage, onMaster, told }: RegionSource,
 ): RegionBox[] {
-  // A number that stands on the page itself counts there too.
+  // A page number on the page itself counts too.
   const own = page.children.filter(isNumber).map((shape) => ({ shape, ...onPage }));
   const behind = (master?.children ?? [])
     .filter((shape) => REGIONS[attribute(shape, "class") ?? ""])
@@ -32,9 +32,9 @@ export function readRegions(
   return [...own, ...behind]
     .flatMap(({ shape, text: reader, work }): RegionBox[] => {
       const name = attribute(shape, "class") ?? "page-number";
-      const region = REGIONS[name] as RegionBox["region"];
+      const region = must(REGIONS[name]);
       const standing = transformOf(shape);
-      const box = child(shape, "text-box") as XmlNode | undefined;
+      const box = child(shape, "text-box");
       if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
       const kind = region === "footer" ? "footer" : "date-time";
       const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
@@ -68,14 +68,14 @@ export function readRegions(
     .slice(0, 10);
 }
 
-/** A text whose empty fields say something, so that how they look is read with them. */
+/** Returns a text whose empty fields have content, so that their formatting is read with them. */
 function spoken(node: XmlNode): XmlNode {
   if (/^(footer|date-time)$/.test(localName(node)))
     return { ...node, name: "presentation:field", local: "field", text: "<field>", content: ["<field>"], children: [] };
   const changed = new Map(node.children.map((inner) => [inner, spoken(inner)]));
   return {
     ...node,
-    children: node.children.map((inner) => changed.get(inner) as XmlNode),
+    children: node.children.map((inner) => must(changed.get(inner))),
     content: node.content.map((part) => (typeof part === "string" ? part : (changed.get(part) ?? part))),
   };
 }

@@ -13,6 +13,7 @@ import {
   type TextBox,
   type TextStyle,
   within,
+  must,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, childrenOf, localName, type XmlNode } from "../../../shared/xml";
@@ -33,28 +34,28 @@ import { type OdpStyles, type Properties, readBox, readShadow, readStroke, share
 import { readFill } from "./fill";
 import { readStyledText, type TextReader } from "./text";
 
-/** What shapes of a page or master are read with. */
+/** What reading the shapes of a page or master needs. */
 export interface ShapeWork {
-  /** The page's number; null for what stands on every page. */
+  /** The page's number; null for masters. */
   number: number | null;
   styles: OdpStyles;
   text: TextReader;
   /** Whether the page is dark behind its shapes. */
   dark: boolean;
-  /** Takes a picture, film or sound in; gives the name by which the deck knows it. */
+  /** Imports a picture, film or sound; returns its name in the deck. */
   picture(href: string | undefined, holder: XmlNode): string | undefined;
   media(href: string | undefined): { source: string; type: "video" | "audio" } | undefined;
-  /** The content of a document inside the presentation. */
+  /** Returns the content of an embedded document. */
   object(href: string | undefined, holder: XmlNode): XmlNode | undefined;
   style(style: TextStyle): string;
   styled(name: string): TextStyle | undefined;
   size(source: string): { width: number; height: number } | undefined;
-  /** What becomes of a picture that is drawn anew first. */
+  /** Returns what a picture that must be converted becomes. */
   drawn(source: string): string | undefined;
   report: Pick<Report, "adapted" | "left">;
 }
 
-/** What is known of an element before its kind is. */
+/** The fields of an element before its kind is known. */
 export type Base = Pick<Element, "id" | "slot" | "sourceShape" | "groups" | "binding" | "name"> & { link?: string };
 
 export const SHAPES = new Set([
@@ -75,7 +76,7 @@ export const SHAPES = new Set([
 const round = (value: number) => Math.round(value * 100) / 100;
 type Matrix = [number, number, number, number, number, number];
 
-/** A list of transforms (19.228): turns against the clock, as files have them. */
+/** Reads a list of transforms (19.228); rotation is counter-clockwise, as in files. */
 function matrixOf(transform: string): Matrix {
   let m: Matrix = [1, 0, 0, 1, 0, 0];
   const after = (n: Matrix) => {
@@ -105,7 +106,7 @@ function matrixOf(transform: string): Matrix {
 
 const inPage = (value: number) => Math.max(-40000, Math.min(40000, value));
 
-/** Where a shape stands on its page, and how it is turned. */
+/** Returns the frame of a shape on its page, and its rotation. */
 export function transformOf(shape: XmlNode): { frame: Frame; rotation?: number; flip?: "y" } | undefined {
   const [x, y, width, height] = ["x", "y", "width", "height"].map((name) => points(attribute(shape, name)));
   const transform = attribute(shape, "transform");
@@ -151,7 +152,7 @@ function lineFrame(shape: XmlNode): { frame: Frame; flip?: "x" | "y" | "xy" } {
   };
 }
 
-/** Path data over a view box as a form, `open` where it is not closed. */
+/** Returns path data over a view box as a geometry; `open` when it is not closed. */
 function pathForm(d: string, viewBox: string | undefined): Geometry | undefined {
   const [left = 0, top = 0, width = 0, height = 0] = (viewBox ?? "")
     .trim()
@@ -219,7 +220,7 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
     case "path":
       return { geometry: pathForm(attribute(shape, "d") ?? "", attribute(shape, "viewBox")) ?? { preset: "rect" } };
     case "custom-shape": {
-      const element = child(shape, "enhanced-geometry") as XmlNode | undefined;
+      const element = child(shape, "enhanced-geometry");
       if (!element) return { geometry: { preset: "rect" } };
       const preset = presetNamed(attribute(element, "type"));
       const flip =
@@ -235,7 +236,7 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
         (preset !== undefined && knowsPreset(preset) && !modifiers && !attribute(element, "enhanced-path"));
       return {
         geometry: plain
-          ? { preset: preset as string }
+          ? { preset: must(preset) }
           : (readEnhancedGeometry(element, frame.width, frame.height) ?? {
               preset: preset && knowsPreset(preset) ? preset : "rect",
             }),
@@ -247,9 +248,9 @@ function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Elem
   }
 }
 
-/** How text stands in a shape: where its own form says an area for it, the insets reach to there. */
+/** Reads how text is set in a shape: where its geometry has a text area, insets extend to that area. */
 function boxIn(shape: XmlNode, geometry: Geometry, { width, height }: Frame, box: TextBox): TextBox {
-  const element = child(shape, "enhanced-geometry") as XmlNode | undefined;
+  const element = child(shape, "enhanced-geometry");
   const margins = element && !("preset" in geometry) ? textMargins(element, width, height) : undefined;
   if (!margins?.some((margin) => margin > 0)) return box;
   const insets = box.insets ?? [0, 0, 0, 0];
@@ -259,21 +260,21 @@ function boxIn(shape: XmlNode, geometry: Geometry, { width, height }: Frame, box
   };
 }
 
-/** Reads shapes of other programs as they stand on their page, in the looks that the file gives them. */
+/** Reads shapes of other programs at their places, with the formatting of the file. */
 export class ShapeReader {
   private readonly onDark: TextReader;
   constructor(private readonly work: ShapeWork) {
     this.onDark = { ...work.text, automatic: LIGHT };
   }
 
-  /** Whether text of a shape stands on something dark: on what fills the shape, else on the page. */
+  /** Whether text of a shape is on something dark: the shape's fill, or else the page. */
   private darkUnder(graphic: Values): boolean {
     if (graphic.fill === undefined || graphic.fill === "none") return this.work.dark;
     const ground = backgroundColour(readFill(graphic, this.work.styles.drawn, () => undefined));
     return ground === undefined ? this.work.dark : isDark(ground);
   }
 
-  /** The properties of a shape's style; `outline` is the name before the numbers of its levels. */
+  /** Returns the properties of a shape's style; `outline` is the style name before the numbers of its levels. */
   properties(shape: XmlNode): { properties: Properties; outline?: string } {
     const { styles } = this.work;
     const presentation = attribute(shape, "presentation:style-name") ?? shape.attributes["presentation:style-name"];
@@ -315,19 +316,19 @@ export class ShapeReader {
     return { text, style: this.work.style(style) };
   }
 
-  /** A style without weight and slant: what one cell is, others need not be. */
+  /** Returns a style without bold and italic: cells may differ in these. */
   private unmarked(style: string): string {
     const levels = this.work.styled(style) ?? [];
     return this.work.style(levels.map(({ strong: _, emphasis: __, ...level }) => level));
   }
 
-  /** The element that a frame or shape stands for; undefined where it shows nothing. */
+  /** Reads a frame or shape as an element; undefined when it shows nothing. */
   element(shape: XmlNode, base: Base, alt: string): Element | undefined {
     const kind = localName(shape);
     const { link, ...given } = base;
     const named = {
       ...given,
-      ...(attribute(shape, "name") && !given.name ? { name: (attribute(shape, "name") as string).slice(0, 300) } : {}),
+      ...(attribute(shape, "name") && !given.name ? { name: must(attribute(shape, "name")).slice(0, 300) } : {}),
     };
     if (kind === "frame") return this.frame(shape, named, alt, link);
     const led = kind === "connector" ? connectorForm(shape) : undefined;
@@ -368,9 +369,9 @@ export class ShapeReader {
     const { work } = this;
     const standing = transformOf(shape) ?? { frame: { x: 72, y: 72, width: 240, height: 120 } };
     const { properties, outline } = this.properties(shape);
-    const part = (name: string) => child(shape, name) as XmlNode | undefined;
-    // A frame may hold the same picture several times: the first that can be shown counts (10.4.2).
-    const images = childrenOf(shape, "image") as XmlNode[];
+    const part = (name: string) => child(shape, name);
+    // A frame may contain alternatives of one picture: the first that can be shown counts (10.4.2).
+    const images = childrenOf(shape, "image");
     const shown = (): string | undefined => {
       for (const one of images) {
         const found = work.picture(attribute(one, "href"), one);
@@ -539,7 +540,7 @@ export class ShapeReader {
     const flag = (name: string) => attribute(table, name) === "true";
     const template = styles.drawn.get(`table-template ${attribute(table, "template-name")}`);
     const templated = (x: number, y: number): string | undefined => {
-      const part = (name: string) => attribute(child(template, name) as XmlNode | undefined, "style-name");
+      const part = (name: string) => attribute(child(template, name), "style-name");
       if (!template) return undefined;
       if (flag("use-first-row-styles") && y === 0) return part("first-row");
       if (flag("use-last-row-styles") && y === rows.length - 1) return part("last-row");
@@ -574,7 +575,8 @@ export class ShapeReader {
             attribute(row, "default-cell-style-name") ??
             attribute(columns[x], "default-cell-style-name");
           const usual = templated(x, y);
-          // Without a template, letters are those of the usual cell, where a file has one (common practice, no source).
+          // Without a template, text has the style of the default cell, where a file has one (common practice, no
+          // source).
           const base =
             usual === undefined
               ? { ...styles.properties("table-cell", undefined), text: styles.properties("table-cell", "default").text }

@@ -10,24 +10,25 @@ import {
   type TabStop,
   type TextBox,
   tabStop,
+  must,
 } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { clamp, points, turned } from "../package/names";
 
 export type Values = Record<string, string>;
-/** What a style says, those that it is based on included, by the local names of its attributes. */
+/** The attributes of a style by local name, including those that it inherits. */
 export interface Properties {
   graphic: Values;
   paragraph: Values;
   text: Values;
   cell: Values;
-  /** The list style that stands in it, or that it names. */
+  /** The list style in it, or that it refers to. */
   list: XmlNode | string | undefined;
   columns: Values;
   tabs: TabStop[];
 }
-/** Kinds of tab stops (style:type, OpenDocument 1.3, part 3, 19.517; the number from memory). */
+/** Types of tab stops (style:type, OpenDocument 1.3, part 3, 19.517; the number from memory). */
 const TAB_TYPES: Record<string, "end" | "centre" | "decimal"> = { right: "end", center: "centre", char: "decimal" };
 const none = (): Properties => ({
   graphic: {},
@@ -43,7 +44,7 @@ const valuesOf = (element: XmlNode | undefined): Values =>
   Object.fromEntries(Object.entries(element?.attributes ?? {}).map(([name, value]) => [local(name), value]));
 const round = (value: number) => Math.round(value * 100) / 100;
 
-/** A share that ODF writes in percent. */
+/** Reads a percentage as a share. */
 export function share(value: string | undefined): number | undefined {
   const [, number] = /^\s*(-?[\d.]+)\s*%\s*$/.exec(value ?? "") ?? [];
   return number === undefined || !Number.isFinite(Number(number)) ? undefined : Number(number) / 100;
@@ -51,7 +52,7 @@ export function share(value: string | undefined): number | undefined {
 export function colour(value: string | undefined): string | undefined {
   return value !== undefined && /^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : undefined;
 }
-/** A size over another: percent of it, or points. */
+/** Returns a size relative to another: percent of it, or points. */
 const sizeOver = (value: string, under: string | undefined): string => {
   const part = share(value);
   const whole = points(under);
@@ -62,7 +63,7 @@ function over(base: Properties, own: Properties): Properties {
   const text = { ...base.text, ...own.text };
   if (own.text["font-size"] !== undefined) text["font-size"] = sizeOver(own.text["font-size"], base.text["font-size"]);
   if (own.text["font-name"] !== undefined && own.text["font-family"] === undefined) delete text["font-family"];
-  // A colour takes the place of the automatic one (20.393), which would hide it; what says both means the automatic one.
+  // A colour replaces the automatic one (20.393), which would hide it; a style with both means the automatic one.
   if (own.text.color !== undefined && own.text["use-window-font-color"] === undefined)
     delete text["use-window-font-color"];
   return {
@@ -76,58 +77,57 @@ function over(base: Properties, own: Properties): Properties {
   };
 }
 
-/** What a style says by itself. */
+/** Returns the properties that a style sets itself. */
 function ownProperties(element: XmlNode): Properties {
-  const graphic = child(element, "graphic-properties") as XmlNode | undefined;
-  const paragraph = child(element, "paragraph-properties") as XmlNode | undefined;
-  const page = child(element, "drawing-page-properties") as XmlNode | undefined;
-  const list =
-    (child(graphic, "list-style") as XmlNode | undefined) ?? (attribute(element, "list-style-name") || undefined);
+  const graphic = child(element, "graphic-properties");
+  const paragraph = child(element, "paragraph-properties");
+  const page = child(element, "drawing-page-properties");
+  const list = child(graphic, "list-style") ?? (attribute(element, "list-style-name") || undefined);
   const tabs = childrenOf(child(paragraph, "tab-stops"), "tab-stop").flatMap((tab): TabStop[] => {
-    const at = points(attribute(tab as XmlNode, "position"));
-    const align = TAB_TYPES[attribute(tab as XmlNode, "type") ?? ""] ?? "start";
+    const at = points(attribute(tab, "position"));
+    const align = TAB_TYPES[attribute(tab, "type") ?? ""] ?? "start";
     return at === undefined ? [] : [tabStop(round(clamp(at, 0, 4032)), align)];
   });
   return {
     graphic: { ...valuesOf(page), ...valuesOf(graphic) },
     paragraph: valuesOf(paragraph),
-    text: valuesOf(child(element, "text-properties") as XmlNode | undefined),
+    text: valuesOf(child(element, "text-properties")),
     cell: {
-      ...valuesOf(child(element, "table-cell-properties") as XmlNode | undefined),
-      ...valuesOf(child(element, "table-column-properties") as XmlNode | undefined),
-      ...valuesOf(child(element, "table-row-properties") as XmlNode | undefined),
+      ...valuesOf(child(element, "table-cell-properties")),
+      ...valuesOf(child(element, "table-column-properties")),
+      ...valuesOf(child(element, "table-row-properties")),
     },
     list,
-    columns: valuesOf(child(graphic, "columns") as XmlNode | undefined),
+    columns: valuesOf(child(graphic, "columns")),
     tabs: tabs.slice(0, 32),
   };
 }
 
-/** How the items of a list stand and are marked at a level. */
+/** The indents and markers of a list's items at a level. */
 interface ListLevel {
   kind: "bullet" | "number" | "plain";
   properties: ParagraphProperties;
 }
 
-/** The styles and drawing definitions of a presentation (OpenDocument 1.3, part 3, 16), resolved through those that they are based on. */
+/** The styles and drawing definitions of a presentation (OpenDocument 1.3, part 3, 16), with inheritance resolved. */
 export class OdpStyles {
   private readonly styles = new Map<string, XmlNode>();
   private readonly defaults = new Map<string, XmlNode>();
   private readonly lists = new Map<string, XmlNode>();
   private readonly known = new Map<string, Properties>();
-  /** What styles say by themselves, what they say over properties, and levels of lists: each is made once. */
+  /** Cached: what styles set themselves, what they set over given properties, and levels of lists. */
   private readonly alone = new Map<XmlNode, Properties>();
   private readonly saidOver = new WeakMap<Properties, Map<string, Properties>>();
   private readonly levels = new Map<XmlNode, (ListLevel | undefined)[]>();
   private readonly fonts = new Map<string, string>();
-  /** Takes the picture in that is the sign of a level of a list. */
+  /** Imports the picture bullet of a list level. */
   sign: ((level: XmlNode) => string | undefined) | undefined;
-  /** Gradients, hatches, pictures that fill, dashes and line ends by name. */
+  /** Gradients, hatches, fill pictures, dashes and line ends by name. */
   readonly drawn = new Map<string, XmlNode>();
 
   add(holder: XmlNode | undefined): void {
     for (const element of holder?.children ?? []) {
-      // Older programs name the templates of tables as if they were styles of text (common practice, no source).
+      // Older programs refer to table templates as if they were text styles (common practice, no source).
       const name =
         attribute(element, "name") ??
         (localName(element) === "table-template" ? attribute(element, "style-name") : undefined) ??
@@ -149,7 +149,7 @@ export class OdpStyles {
     return known;
   }
 
-  /** The properties of a style; of the defaults alone where there is no style of the name. */
+  /** Returns the properties of a style; those of the defaults alone when there is none of this name. */
   properties(family: string, name: string | undefined, depth = 0): Properties {
     const key = `${family} ${name ?? ""}`;
     const known = this.known.get(key);
@@ -164,7 +164,7 @@ export class OdpStyles {
     this.known.set(key, made);
     return made;
   }
-  /** What a style says over given properties: its own words and those of its parents, without the defaults. */
+  /** Returns what a style and its parents set over given properties, without the defaults. */
   said(family: string, name: string | undefined, base: Properties): Properties {
     if (name === undefined) return base;
     const made = this.saidOver.get(base) ?? new Map<string, Properties>();
@@ -206,7 +206,7 @@ export class OdpStyles {
     );
   }
 
-  /** Text properties as a look; `automatic` is the colour that text without one of its own has where it is not the theme's. */
+  /** Returns text properties as run properties; `automatic` is the default text colour where it is not the theme's. */
   runLook(properties: Properties, automatic?: string): RunProperties {
     const { text } = properties;
     const size = points(text["font-size"]);
@@ -253,7 +253,7 @@ export class OdpStyles {
     };
   }
 
-  /** Paragraph properties as a look, without what a list says of it. */
+  /** Returns paragraph properties without those of a list. */
   paragraphLook({ paragraph, tabs }: Properties): ParagraphProperties {
     const gap = (value: string | undefined) => {
       const exact = points(value);
@@ -281,7 +281,7 @@ export class OdpStyles {
     };
   }
 
-  /** Where a paragraph outside of a list stands. */
+  /** Returns the indents of a paragraph outside lists. */
   indents({ paragraph }: Properties): Pick<ParagraphProperties, "left" | "first"> {
     const left = points(paragraph["margin-left"] ?? paragraph.margin);
     const first = points(paragraph["text-indent"]);
@@ -291,7 +291,9 @@ export class OdpStyles {
     };
   }
 
-  /** How the items of a list stand and are marked at a level, from 0; undefined where the style says nothing of it. */
+  /**
+   * Returns the indents and markers of a list's items at a level, counted from 0; undefined when the style sets none.
+   */
   listLevel(given: XmlNode | string | undefined, level: number): ListLevel | undefined {
     const style = this.list(given);
     if (!style) return undefined;
@@ -304,9 +306,9 @@ export class OdpStyles {
     const element = style.children.find((one) => Number(attribute(one, "level") ?? 1) === level + 1);
     if (!element) return undefined;
     const kind = localName(element);
-    const properties = child(element, "list-level-properties") as XmlNode | undefined;
-    const alignment = child(properties, "list-level-label-alignment") as XmlNode | undefined;
-    const text = child(element, "text-properties") as XmlNode | undefined;
+    const properties = child(element, "list-level-properties");
+    const alignment = child(properties, "list-level-label-alignment");
+    const text = child(element, "text-properties");
     const label = points(attribute(properties, "min-label-width")) ?? 0;
     const left = alignment
       ? (points(attribute(alignment, "margin-left")) ?? 0)
@@ -364,7 +366,7 @@ export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>)
   const element = kind === "dash" ? drawn.get(`stroke-dash ${graphic["stroke-dash"]}`) : undefined;
   const long = (name: string) => {
     const value = attribute(element, name);
-    return share(value) ?? (points(value) === undefined ? 1 : (points(value) as number) / Math.max(width, 0.5));
+    return share(value) ?? (points(value) === undefined ? 1 : must(points(value)) / Math.max(width, 0.5));
   };
   const two = element && Number(attribute(element, "dots2") ?? 0) > 0;
   const longest = element ? Math.max(long("dots1-length"), two ? long("dots2-length") : 0) : 0;
@@ -428,8 +430,9 @@ export function readShadow(graphic: Values): Shadow | undefined {
 }
 
 /**
- * How text stands in a shape. Text of a “custom” shape breaks as its style says (fo:wrap-option); text of a box breaks at
- * its width unless the box grows with it (draw:auto-grow-width), whatever the default style of all shapes says.
+ * Reads how text is set in a shape. Text of a “custom” shape wraps as its style says (fo:wrap-option); text of a box
+ * wraps at its width unless the box grows with it (draw:auto-grow-width), whatever the default style of all shapes
+ * says.
  */
 export function readBox({ graphic, paragraph, columns }: Properties, custom = false): TextBox {
   const inset = (side: string) =>
@@ -452,7 +455,7 @@ export function readBox({ graphic, paragraph, columns }: Properties, custom = fa
     ...(many >= 2 && many <= 16
       ? { columns: Math.floor(many), gap: clamp(points(columns["column-gap"]) ?? 0, 0, 1000) }
       : {}),
-    // A least height is that of a box that grows; files of some programs say no more (common practice, no source).
+    // A minimum height is that of a box that grows; files of some programs set no more (common practice, no source).
     fit: shrinks
       ? "shrink"
       : (graphic["auto-grow-height"] ?? ((points(graphic["min-height"]) ?? 0) > 0 && !custom ? "true" : "false")) ===

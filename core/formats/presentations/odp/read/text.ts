@@ -13,13 +13,14 @@ import {
   run,
   type RunProperties,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { trimmed } from "@unitext/core/text";
 import { localName, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 import { alignOf, levelStyle, type OdpStyles, type Properties } from "./styles";
 
-/** A paragraph in the order of its text, with what the lists around say of it. */
+/** A paragraph in text order, with what the lists around it set. */
 interface Found {
   element: XmlNode;
   kind: Paragraph["kind"];
@@ -28,7 +29,7 @@ interface Found {
   list?: XmlNode | string | undefined;
 }
 
-/** The paragraphs of a text and of its lists, in order. `style` is the list style of what does not name one. */
+/** Returns the paragraphs of a text and its lists, in order. `style` is the list style of lists that name none. */
 function paragraphs(children: readonly XmlNode[], styles: OdpStyles, style: XmlNode | string | undefined): Found[] {
   const found: Found[] = [];
   const list = (element: XmlNode, level: number, inherited: XmlNode | string | undefined) => {
@@ -75,22 +76,27 @@ function paragraphs(children: readonly XmlNode[], styles: OdpStyles, style: XmlN
 
 export interface TextReader {
   styles: OdpStyles;
-  /** Where a link of the file leads, as a link of the model. */
+  /** Returns a link of the file as a link of the model. */
   target(href: string): string | undefined;
-  /** How many pages there are. */
+  /** The number of pages. */
   count?: number;
-  /** The language of the deck: what is in it does not say so. */
+  /** The language of the deck: text in it sets no language of its own. */
   language?: string;
-  /** The colour of text that has none of its own, where the ground under it is dark. */
+  /** The default text colour where the background is dark. */
   automatic?: string | undefined;
 }
 
-/** Stands for a space that a file spells out, until those that only separate words in its markup are gone. */
+/**
+ * Stands for a space that the file writes as an element, until spaces that only separate words in its markup are gone.
+ */
 const SPACE = "\uE00A";
 const plainSpaces = (text: string) => (text.includes(SPACE) ? text.replaceAll(SPACE, " ") : text);
-/** Runs without white space at the ends and around breaks of lines, but for what the file spells out: spaces, tabs and the breaks themselves (OpenDocument 1.3, 6.1.2 to 6.1.5). None where there is nothing else. */
+/**
+ * Returns runs without white space at the ends and around line breaks, except for what the file writes as elements:
+ * spaces, tabs and line breaks (OpenDocument 1.3, 6.1.2 to 6.1.5). Empty when there is nothing else.
+ */
 function spelled(runs: Run[]): Run[] {
-  // Most paragraphs are one run that neither begins nor ends with a space.
+  // Most paragraphs are a single run without a space at either end.
   const [only] = runs;
   if (only && runs.length === 1 && only.text && !/^ | $|[\n\uE00A]/.test(only.text)) return runs;
   const joined = joinRuns(runs).map((item) => ({ ...item }));
@@ -114,7 +120,7 @@ function spelled(runs: Run[]): Run[] {
 
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
 
-/** The runs of a paragraph, each with what its style says. */
+/** Returns the runs of a paragraph, each with its style. */
 function inline<T>(
   element: XmlNode,
   reader: TextReader,
@@ -126,7 +132,7 @@ function inline<T>(
   const put = (text: string) => into.push({ text, state, link });
   for (const part of element.content) {
     if (typeof part === "string") {
-      // White space of the markup is these four characters; others are set as they are (OpenDocument 1.3, part 3, 6.1.2).
+      // White space of the markup is these four characters; others are kept (OpenDocument 1.3, part 3, 6.1.2).
       put(part.replace(/[ \t\r\n]+/g, " "));
       continue;
     }
@@ -163,7 +169,10 @@ function inline<T>(
   }
 }
 
-/** A text for its words, levels and marks alone, as Unitext writes it in its own looks; a heading is bold and slanted by its theme. */
+/**
+ * Reads a text for its words, levels and marks alone, as Unitext writes it in its own style; a heading is bold or
+ * italic by its theme.
+ */
 export function readText(children: readonly XmlNode[], reader: TextReader, heading = false): RichText {
   const text = paragraphs(children, reader.styles, undefined).map(({ element, kind, level, start }): Paragraph => {
     const own = reader.styles.said("paragraph", attribute(element, "style-name"), EMPTY);
@@ -201,9 +210,9 @@ function marksOf(properties: Properties, styles: OdpStyles): Mark[] {
   ];
 }
 
-/** Without the empty paragraphs at its end, which say nothing. */
+/** Without the empty paragraphs at its end. */
 function closed(text: Paragraph[]): RichText {
-  while (text.length && isEmptyText([text.at(-1) as Paragraph])) text.pop();
+  while (text.length && isEmptyText([must(text.at(-1))])) text.pop();
   return text;
 }
 
@@ -225,7 +234,7 @@ const STANDS: ParagraphProperties = {
   first: 0,
   tabs: [],
 };
-/** How a paragraph stands that says nothing of what its level says. */
+/** The defaults of a paragraph whose level sets nothing. */
 function unsaid(level: ParagraphProperties | undefined, own: ParagraphProperties): ParagraphProperties {
   const open: ParagraphProperties = {};
   for (const name in level)
@@ -233,7 +242,7 @@ function unsaid(level: ParagraphProperties | undefined, own: ParagraphProperties
   return open;
 }
 
-/** What a level says of how its paragraphs stand beyond another, in whose place it is; of the signs of items only where there are some. */
+/** Returns what one level sets beyond another that it replaces; of bullets only where there are any. */
 export function hasOwnProperties(
   level: ParagraphProperties | undefined,
   other: ParagraphProperties | undefined,
@@ -244,9 +253,9 @@ export function hasOwnProperties(
 }
 
 /**
- * A text in the look that its file gives it: the style of its levels, from `shape` and, for outlines, the styles named
- * `outline` with a number after; and what its paragraphs and runs say beyond that. A text without words is none, unless
- * it is wanted for how it stands (`blank`).
+ * Reads a text with the formatting of its file: the style of its levels, from `shape` and, for outlines, the styles
+ * named `outline` with a number after; and what its paragraphs and runs set beyond that. A text without words is empty,
+ * unless it is wanted for its paragraph properties (`blank`).
  */
 export function readStyledText(
   children: readonly XmlNode[],
@@ -296,12 +305,12 @@ export function readStyledText(
       ),
   );
   const stated = found.map((one) => {
-    const own = styles.said("paragraph", attribute(one.element, "style-name"), byLevel[one.level] as Properties);
+    const own = styles.said("paragraph", attribute(one.element, "style-name"), must(byLevel[one.level]));
     const pieces: { text: string; state: Properties; link: string | undefined }[] = [];
     inline(one.element, reader, own, (state, style) => styles.said("text", style, state), undefined, pieces);
     return { ...one, own, pieces: pieces.map((piece) => ({ ...piece, look: runPropertiesOf(piece.state) })) };
   });
-  // What a run cannot take back is not said of its level.
+  // What a run cannot switch off is not set on its level.
   for (const { level, pieces } of stated)
     for (const { look } of pieces)
       for (const name of LASTING)
@@ -316,7 +325,7 @@ export function readStyledText(
         run(words, marksOf(state, styles), link, differing(look, levels[level]?.run) as RunProperties),
       ),
     );
-    // A line without words is as high as what is left of it says: its last spaces, else its paragraph.
+    // A line without words is as high as its last spaces, or else its paragraph, say.
     const wordless = runs.length
       ? {}
       : (differing(pieces.at(-1)?.look ?? runPropertiesOf(own), levels[level]?.run) as RunProperties);
@@ -339,7 +348,7 @@ export function readStyledText(
     };
   });
   const words: RichText = isEmptyText(text) && !blank ? [] : text;
-  // Where all text of a level is bold or slanted as its style is, the style says it.
+  // Where all text of a level is bold or italic as its style is, the style sets it.
   const whole = (mark: Mark, name: "strong" | "emphasis", test: (properties: Properties) => boolean) => {
     for (const [level, properties] of byLevel.entries()) {
       const said = words.filter((paragraph) => paragraph.level === level).flatMap(({ runs }) => runs);

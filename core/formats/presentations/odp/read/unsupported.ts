@@ -5,7 +5,10 @@ const walkable = (element: XmlNode): XmlNode[] => element.children.flatMap((inne
 const set = (value: string | undefined) =>
   value !== undefined && !/^(?:none|false|0(?:\.0+)?(?:pt|cm|mm|in|px)?)$/.test(value);
 
-/** Names of what a shape and its style say that Unitext neither draws nor models (OpenDocument 1.3, part 3, 19 and 20, and extensions in use), so that it can be told. `text` gives the properties of a style of letters. */
+/**
+ * Names the features of a shape and its style that Unitext neither draws nor models (OpenDocument 1.3, part 3, 19 and
+ * 20, and extensions in use), for the report. `text` returns the properties of a text style.
+ */
 export function unsupportedFeatures(
   shape: XmlNode,
   graphic: Record<string, string>,
@@ -15,7 +18,7 @@ export function unsupportedFeatures(
   if (set(graphic["glow-radius"])) found.add("the glow");
   if (set(graphic["softedge-radius"])) found.add("the soft edge");
   if (set(graphic["shadow-blur"])) found.add("the softness of the shadow");
-  const geometry = child(shape, "enhanced-geometry") as XmlNode | undefined;
+  const geometry = child(shape, "enhanced-geometry");
   if (geometry && attribute(geometry, "extrusion") === "true") found.add("the depth");
   if (geometry && attribute(geometry, "text-path") === "true") found.add("the bent letters");
   for (const part of walkable(shape)) {

@@ -1,7 +1,8 @@
+import { must } from "@unitext/core/model";
 import { at, child, type XmlNode } from "../../../shared/xml";
 import { attribute } from "../../../shared/xml";
 
-/** Elements of a chart document that are not drawn (OpenDocument 1.3, part 3, 11), in words. */
+/** Names of elements of a chart document that are not drawn (OpenDocument 1.3, part 3, 11). */
 const NAMED: Record<string, string> = {
   "regression-curve": "the trend lines",
   "error-indicator": "the bars of error",
@@ -10,7 +11,7 @@ const NAMED: Record<string, string> = {
   "symbol-image": "the signs of its points",
   equation: "the trend lines",
 };
-/** Properties of its styles (part 3, 20.3 to 20.69) that are not drawn, with the values that say nothing. */
+/** Properties of its styles (part 3, 20.3 to 20.69) that are not drawn, with the values that have no effect. */
 const PROPERTIES: Record<string, { words: string; usual: string[] }> = {
   logarithmic: { words: "the logarithmic scale", usual: ["false"] },
   "pie-offset": { words: "the slices that stand apart", usual: ["0"] },
@@ -19,23 +20,23 @@ const PROPERTIES: Record<string, { words: string; usual: string[] }> = {
   "mean-value": { words: "the lines of its means", usual: ["false"] },
 };
 
-/** Names of what a chart document says beyond what is drawn of it, each once, so that it can be told before it would go. */
+/** Names the features of a chart document that are not drawn, each once, for the report. */
 export function unsupportedChartFeatures(content: XmlNode): string[] {
   const found = new Set<string>();
   const look = (element: XmlNode): void => {
     if (element.local === "table") return;
-    if (NAMED[element.local]) found.add(NAMED[element.local] as string);
+    if (NAMED[element.local]) found.add(must(NAMED[element.local]));
     if (element.local === "grid" && attribute(element, "class") === "minor") found.add("the fine grid");
     for (const inner of element.children) look(inner);
   };
-  const chart = at(content, "body", "chart", "chart") as XmlNode | undefined;
+  const chart = at(content, "body", "chart", "chart");
   if (chart) look(chart);
-  const styles = (child(content, "automatic-styles")?.children ?? []) as XmlNode[];
-  const values = ((child(chart, "plot-area")?.children ?? []) as XmlNode[])
+  const styles = child(content, "automatic-styles")?.children ?? [];
+  const values = (child(chart, "plot-area")?.children ?? [])
     .filter((axis) => axis.local === "axis" && attribute(axis, "dimension") === "y")
     .map((axis) => attribute(axis, "style-name"));
   for (const style of styles) {
-    const properties = child(style, "chart-properties") as XmlNode | undefined;
+    const properties = child(style, "chart-properties");
     if (attribute(properties, "reverse-direction") === "true" && values.includes(attribute(style, "name")))
       found.add("the direction of its values");
     for (const [name, { words, usual }] of Object.entries(PROPERTIES)) {

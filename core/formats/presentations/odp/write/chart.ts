@@ -1,4 +1,4 @@
-import { type ChartElement, escapeXml, type Frame, hasSecondAxis, isJoined } from "@unitext/core/model";
+import { type ChartElement, escapeXml, type Frame, hasSecondAxis, isJoined, must } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";
 import { length, NS, VERSION } from "../package/names";
@@ -21,7 +21,10 @@ const CLASS = {
 } as const;
 const LEGEND = { top: "top", bottom: "bottom", left: "start", right: "end" } as const;
 
-/** A number format as spreadsheets write it as a data style (16.29.2): its decimals, whether thousands are grouped, percent, and words around. */
+/**
+ * Writes a number format of spreadsheets as a data style (16.29.2): decimals, grouping of thousands, percent, and text
+ * around.
+ */
 function dataStyle(format: string | undefined, styles: StyleSheet): string | undefined {
   if (!format || format === "General") return undefined;
   const [, before = "", grouped = "", decimals = "", percent = "", after = ""] =
@@ -44,7 +47,7 @@ function dataStyle(format: string | undefined, styles: StyleSheet): string | und
   );
 }
 
-/** A chart as a document of its own (OpenDocument 1.3, 11), its data in a table inside. */
+/** Writes a chart as a document of its own (OpenDocument 1.3, 11), with its data in a table inside. */
 export function chartContent(
   chart: ChartElement,
   { width, height }: Pick<Frame, "width" | "height">,
@@ -132,7 +135,7 @@ export function chartContent(
           : {};
   const drawn = series.map(
     ({ name: _, type: own, colour, values, points: single, axis, smooth, joined: asked }, nth) => {
-      const paint = colour ?? (palette[nth % palette.length] as string);
+      const paint = colour ?? must(palette[nth % palette.length]);
       const kind = type === "combined" ? CLASS[own ?? "column"] : CLASS[type];
       const lined = kind === "chart:line";
       const joined = (lined || scatter) && isJoined({ joined: asked }, lined ? "line" : "scatter");

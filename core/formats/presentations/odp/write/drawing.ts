@@ -41,7 +41,10 @@ const ENDS = {
   diamond: ["0 0 20 20", "m10 0 10 10-10 10-10-10z"],
 } as const;
 
-/** Where a gradient of the format starts and ends: in the middle where it runs to both sides; from outside where it is round. Its border is where it has not begun. */
+/**
+ * Returns the start and end of a gradient as the format has them: from the middle when it is symmetric, from outside
+ * when it is radial. Its border is the part before it starts.
+ */
 function ends(
   form: "linear" | "radial",
   stops: readonly Stop[],
@@ -55,7 +58,10 @@ function ends(
 const middle = (form: string) => (form === "radial" ? { "draw:cx": "50%", "draw:cy": "50%" } : {});
 const across = (form: string, angle: number) => (form === "radial" ? {} : { "draw:angle": `${turned(90 - angle)}deg` });
 
-/** The fills, dashes and line ends that styles of a presentation name (OpenDocument 1.3, 16.40); equal ones are written once. */
+/**
+ * The fills, dashes and line ends that styles of a presentation refer to (OpenDocument 1.3, 16.40); equal ones are
+ * written once.
+ */
 export class Definitions {
   private readonly made = new Map<string, { name: string; xml: string }>();
   constructor(private readonly prefix = "") {}
@@ -76,7 +82,10 @@ export class Definitions {
       "xlink:actuate": "onLoad",
     });
   }
-  /** A gradient between its first and last colour, or from the middle to both sides; the format's run from the top, and turn against the clock. */
+  /**
+   * Writes a gradient between its first and last colour, or from the middle to both sides; gradients of the format
+   * start at the top and turn counter-clockwise.
+   */
   gradient({ form, angle, stops }: Extract<Fill, { kind: "gradient" }>): string {
     const { style, start, end, border } = ends(form, stops);
     return this.named("draw:gradient", {
@@ -90,7 +99,7 @@ export class Definitions {
       "draw:border": border,
     });
   }
-  /** How far a gradient lets through, from its first colour to its last (16.40.7, the number from memory). */
+  /** Writes the opacity of a gradient, from its first colour to its last (16.40.7, the number from memory). */
   opacity({ form, angle, stops }: Extract<Fill, { kind: "gradient" }>): string {
     const { style, start, end, border } = ends(form, stops);
     return this.named("draw:opacity", {
@@ -130,7 +139,7 @@ export class Definitions {
   }
 }
 
-/** A fill as graphic properties; `file` gives the path of a picture, or undefined where its file is gone. */
+/** Writes a fill as graphic properties; `file` returns the path of a picture, or undefined when its file is missing. */
 export function fillAttributes(
   fill: Fill | undefined,
   definitions: Definitions,
@@ -206,7 +215,7 @@ export function shadowAttributes(shadow: Shadow | undefined): Attributes {
   };
 }
 
-/** How text stands in a shape, as graphic properties, with the columns that stand inside them. */
+/** Writes how text is set in a shape as graphic properties, with the columns inside them. */
 export function boxAttributes(
   box: TextBox | undefined,
   usual: {
@@ -237,7 +246,10 @@ export const place = ({ x, y, width, height }: Frame): Attributes => ({
   "svg:height": length(height),
 });
 
-/** Where a shape stands; one that is turned stands at the origin and is moved from there (`draw:transform`, 19.228), turning against the clock in radians. */
+/**
+ * Writes the place of a shape; a rotated one is at the origin and moved from there (`draw:transform`, 19.228), turning
+ * counter-clockwise in radians.
+ */
 export function transformAttributes(frame: Frame, rotation: number | undefined): Attributes {
   if (!rotation) return place(frame);
   const angle = (rotation * Math.PI) / 180;
@@ -253,7 +265,10 @@ export function transformAttributes(frame: Frame, rotation: number | undefined):
 }
 
 const FINE = 100;
-/** The path of a form in hundredths of points, in the commands of enhanced paths (19.145): lines, curves, ends, and what is not filled or outlined. */
+/**
+ * Writes the path of a geometry in hundredths of points as commands of enhanced paths (19.145): lines, curves, ends,
+ * and what is not filled or outlined.
+ */
 function enhancedPath({ outlines }: ResolvedGeometry): string {
   return outlines
     .map(({ d, fill, stroke }) => {
@@ -269,7 +284,7 @@ function enhancedPath({ outlines }: ResolvedGeometry): string {
     .join(" ");
 }
 
-/** A form as an enhanced geometry at a size: outlines of its own in the standard's words, whatever the form. */
+/** Writes a geometry as an enhanced geometry at a size, always with outlines of its own. */
 export function geometryXml(geometry: Geometry, { width, height }: Frame, flip: Element["flip"]): string {
   const form = resolveGeometry(geometry, width, height);
   const { x, y, width: w, height: h } = form.text;

@@ -21,6 +21,7 @@ import {
   type Slide,
   slideLink,
   themeOf,
+  must,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { xml, XML_HEAD } from "../../../shared/xml";
@@ -43,7 +44,7 @@ import { footnotesFrame, groupXml, regionFrames, shapeOf, textOfShape, type Work
 
 const LAYOUT = "Page";
 
-/** A row of the manifest. */
+/** Returns a row of the manifest. */
 export const entry = (path: string, type: string) =>
   xml("manifest:file-entry", {
     "manifest:full-path": path,
@@ -55,11 +56,11 @@ export interface OdpOptions {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
   at: Date;
-  /** Draws an SVG as a PNG of a width in pixels: beside a drawing stands a picture of it, for programs that do not know SVG. */
+  /** Draws an SVG as a PNG of a width in pixels, which is written beside a drawing for programs without SVG. */
   png?: (svg: string, width: number) => Uint8Array;
 }
 
-/** The name of a slide's page in the file: what links lead to, and by which it is known again. */
+/** Returns the name of a slide's page in the file, to which links lead and by which it is recognised. */
 export function pageName(slide: Slide, number: number): string {
   return `${number} ${cutText(
     nameOf(slide)
@@ -69,7 +70,7 @@ export function pageName(slide: Slide, number: number): string {
   )}`.trim();
 }
 
-/** Gives what comes in the ids by which motion names it. */
+/** Adds the ids by which timing refers to what appears. */
 class Named {
   private readonly targets = new Map<string, Targets>();
   private readonly coming: ReadonlyMap<string, boolean>;
@@ -79,7 +80,7 @@ class Named {
   ) {
     this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
   }
-  /** The words of a shape of an element with the ids that it needs; a line below it comes in with it. */
+  /** Returns the XML of an element's shape with the ids that it needs; a line below it appears with it. */
   words(element: Element, words: string): string {
     const points = this.coming.get(element.id);
     if (points === undefined) return words;
@@ -97,7 +98,7 @@ class Named {
   }
 }
 
-/** The shapes of a page, and what is kept of each by its name. */
+/** Writes the shapes of a page, and returns what is stored of each by name. */
 function shapes(
   work: Work,
   named: Named,
@@ -134,7 +135,10 @@ const TRANSITIONS = {
   wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" },
 } as const;
 
-/** A background as properties of a page. A picture that covers it stands in its middle as large as that takes (20.155 to 20.158, the numbers from memory). */
+/**
+ * Writes a background as properties of a page. A picture that covers it is centred, as large as that requires (20.155
+ * to 20.158, the numbers from memory).
+ */
 function backgroundAttributes(
   background: Background,
   { page, assets }: DeckMetadata,
@@ -155,7 +159,7 @@ function backgroundAttributes(
   };
 }
 
-/** What a page wears, as the properties of its style. */
+/** Returns the properties of a page's style. */
 function pageProperties({ slide, metadata, theme, definitions, file }: Work, onMaster: boolean): Attributes {
   const { background, transition, delay, hidden } = slide;
   const shown =
@@ -189,7 +193,9 @@ function pageProperties({ slide, metadata, theme, definitions, file }: Work, onM
 const pageStyle = ({ styles }: Work, properties: Attributes): string =>
   styles.style("drawing-page", { "drawing-page-properties": properties });
 
-/** A master of ours: its name in the file, that for people, and an arrangement on which the theme draws the same. */
+/**
+ * A master of the theme: its name in the file, its display name, and an arrangement on which the theme draws the same.
+ */
 interface StandardMaster {
   name: string;
   label?: string;
@@ -198,7 +204,7 @@ interface StandardMaster {
 const OPENING: StandardMaster = { name: "Opening", arrangement: "opening" };
 const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
 
-/** What the theme draws on an empty slide of an arrangement. */
+/** Returns what the theme draws on an empty slide of an arrangement. */
 function ornamentsOf(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet) {
   const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
   return layoutSlide(empty, {
@@ -208,7 +214,7 @@ function ornamentsOf(arrangement: ArrangementName, metadata: DeckMetadata, fonts
   }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
 }
 
-/** What a master shows: the theme's ornaments as they are drawn on an empty slide, the line at the foot and the number. */
+/** Writes a master: the theme's ornaments as drawn on an empty slide, footer and number. */
 function masterXml(
   prefix: string,
   { name, label, arrangement }: StandardMaster,
@@ -285,7 +291,7 @@ function masterXml(
   );
 }
 
-/** What a file draws behind its slides, as a master of the presentation. */
+/** Writes a master from a source file as a master of the presentation. */
 function sourceMaster(
   prefix: string,
   name: string,
@@ -298,7 +304,7 @@ function sourceMaster(
     id: "",
     parent: null,
     arrangement: "blank",
-    elements: elements as Element[],
+    elements: elements,
     notes: [],
     hidden: false,
   };
@@ -332,7 +338,7 @@ function sourceMaster(
   );
 }
 
-/** What somebody said about a slide (OpenDocument 1.3, 14.1). */
+/** Writes a comment on a slide (OpenDocument 1.3, 14.1). */
 const annotation = ({ author, text, date }: Comment): string =>
   xml(
     "office:annotation",
@@ -344,14 +350,14 @@ const annotation = ({ author, text, date }: Comment): string =>
 
 export const HEAD = XML_HEAD.replace(' standalone="yes"', "");
 
-/** JSON as the text of an element, where quotes need not be escaped. */
+/** Writes JSON as element text, in which quotes need no escaping. */
 const jsonText = (value: object) =>
   JSON.stringify(value).replace(
     /[&<>\uFFFE\uFFFF]/g,
     (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "",
   );
 
-/** The pages of a deck with what they need, as they are written. */
+/** The pages of a deck being written, with what they need. */
 export class Pages {
   readonly styles: StyleSheet;
   readonly masters: StyleSheet;
@@ -359,16 +365,16 @@ export class Pages {
   readonly files = new Map<string, Uint8Array>();
   readonly objects = new Map<string, string>();
   readonly names: ReadonlyMap<string, string>;
-  /** The names under which what files draw behind slides is written. */
+  /** The names under which masters from files are written. */
   readonly ownMasters = new Map<string, string>();
   readonly kept: Record<string, object> = {};
   readonly metadata: DeckMetadata;
-  /** Whether a page stands on a master of ours. */
+  /** Whether a page uses a master of the theme. */
   plain = false;
-  /** What the theme draws on an arrangement, and the master of ours that draws so. */
+  /** What the theme draws on an arrangement, and the master that draws it. */
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, StandardMaster>();
-  /** The sums of what pages wear, by the names of their styles. */
+  /** Hashes of page styles, by style name. */
   private readonly wears = new Map<string, AppearanceHashes>();
 
   constructor(
@@ -403,7 +409,7 @@ export class Pages {
     this.files.set(path, bytes);
     return path;
   };
-  /** The paths of a picture in the order in which a frame offers it: a drawing in lines, then its dots. */
+  /** Returns the paths of a picture in the order in which a frame offers it: a vector drawing, then its raster. */
   readonly shown = (source: string): string[] => {
     const path = this.file(source);
     const asset = this.deck.assets[source];
@@ -421,7 +427,7 @@ export class Pages {
     const page = this.names.get(inside);
     return page === undefined ? undefined : `#${page}`;
   };
-  /** Takes a document inside the presentation in, with files that lie beside its content; gives its path. */
+  /** Adds an embedded document with the files beside its content. Returns its path. */
   readonly object = (content: string, beside: ReadonlyMap<string, Uint8Array> = new Map()): string => {
     let nth = this.objects.size + 1;
     while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
@@ -486,10 +492,10 @@ export class Pages {
     );
   }
 
-  /** Keeps what the format has no place for. */
+  /** Stores what the format has no place for. */
   keep(slide: Slide, more: object): void {
     const { id, parent, arrangement, section, source, origin, theme, notes } = slide;
-    this.kept[this.names.get(id) as string] = {
+    this.kept[must(this.names.get(id))] = {
       id,
       parent,
       arrangement,
@@ -502,7 +508,10 @@ export class Pages {
     };
   }
 
-  /** The name of the master of ours for an arrangement: those on which the theme draws the same share one. */
+  /**
+   * Returns the name of the theme's master for an arrangement; arrangements on which the theme draws the same share
+   * one.
+   */
   private standard(arrangement: ArrangementName): string {
     if (arrangement === "opening") return OPENING.name;
     if (!this.drawn.size && arrangement !== "points") this.standard("points");
@@ -516,7 +525,7 @@ export class Pages {
     return known.name;
   }
 
-  /** The name of a master of ours, for a slide that stands on no master of its file. */
+  /** Returns the name of a theme's master, for a slide that uses no master of its file. */
   private behind({ master, arrangement }: Slide): string {
     if (master === undefined || !this.metadata.masters?.[master]) {
       this.plain = true;
@@ -527,7 +536,7 @@ export class Pages {
     return name;
   }
 
-  /** A page of ours; `bases` have the words of what is not modelled. */
+  /** Writes a page of the deck's own; `bases` have the XML of foreign elements. */
   own(slide: Slide, number: number, bases: readonly OdpBase[] = []): string {
     const work = this.work(slide, number);
     const named = new Named(slide, `${this.prefix}s${number}`);
@@ -569,14 +578,14 @@ export class Pages {
     );
   }
 
-  /** A page of the file that the deck came from, what was not touched as it stands there. */
+  /** Writes a page of the source file, with unchanged pieces as they are there. */
   spliced(base: OdpBase, page: PageRange, slide: Slide, number: number): string {
     const binding = (one: Element) => ({
       id: one.id,
       slot: one.slot,
       ...(one.binding ? { binding: one.binding } : {}),
     });
-    const name = this.names.get(slide.id) as string;
+    const name = must(this.names.get(slide.id));
     if (base.untouched(slide).whole) {
       this.keep(slide, {
         foreign: true,
@@ -590,7 +599,7 @@ export class Pages {
     const kept: Record<string, object> = {};
     const below: string[] = [];
     const write = (element: Element): string => {
-      // It comes in the place of the shape that it was.
+      // It replaces the shape that it was.
       if (element.sourceShape && element.name) taken.delete(element.name);
       const made = shapeOf(element, slide.elements.indexOf(element), work, taken);
       kept[made.name] = made.kept;
@@ -640,7 +649,7 @@ export class Pages {
         sourceMaster(
           prefix,
           name,
-          metadata.masters?.[master] as Master,
+          must(metadata.masters?.[master]),
           masterRegions(this.deck).get(master) ?? [],
           metadata,
           {
@@ -687,7 +696,7 @@ export class Pages {
       xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }),
     }));
   }
-  /** The names of what a page says at its foot. */
+  /** The names of a page's footer declarations. */
   private uses(slide: Slide, onMaster: boolean): Record<string, string | undefined> {
     return {
       "presentation:use-footer-name":
@@ -696,7 +705,7 @@ export class Pages {
       "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined,
     };
   }
-  /** The name under which the words of a slide's footer or date are declared. */
+  /** Returns the name of the declaration of a slide's footer or date. */
   private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
     const words = regions.find((one) => one.region === region)?.text;
     if (words === undefined) return undefined;
@@ -706,7 +715,7 @@ export class Pages {
     return name;
   }
   private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
-  /** What pages say at their foot, declared for all of them (OpenDocument 1.3, 9.11). */
+  /** Writes the footer declarations of all pages (OpenDocument 1.3, 9.11). */
   footer(): string {
     const { footer } = this.metadata.regions;
     const own = [...this.declarations.values()].map(({ region, name, words }) =>
@@ -751,7 +760,7 @@ export class Pages {
       entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE),
     );
   }
-  /** The parts of pictures, films and charts. */
+  /** Returns the parts of pictures, films and charts. */
   *parts(): Iterable<[string, Uint8Array]> {
     yield* this.files;
     for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];

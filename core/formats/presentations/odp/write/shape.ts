@@ -32,6 +32,7 @@ import {
   textHash,
   type TextStyle,
   type Theme,
+  must,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { chartTable, figureWords, flattenRuns, footnoteText, tagsOf } from "../../../shared/sourcepackage";
@@ -50,7 +51,7 @@ import {
 import { length } from "../package/names";
 import { type StyleSheet, type PartTextContext, textXml } from "./text";
 
-/** What the shapes of one page, or of one master, are written with. */
+/** What writing the shapes of one page or master needs. */
 export interface Work {
   metadata: DeckMetadata;
   slide: Slide;
@@ -58,15 +59,15 @@ export interface Work {
   boxes: ReadonlyMap<string, SceneBox>;
   styles: StyleSheet;
   definitions: Definitions;
-  /** The paths at which a frame shows a picture, the best first; none where its file is not in the deck. */
+  /** Returns the paths at which a frame shows a picture, the best first; none when its file is missing. */
   shown(source: string): string[];
-  /** The path of a picture's or film's file in the package, or undefined where its file is not in the deck. */
+  /** Returns the path of a picture's or film's file in the package; undefined when it is missing. */
   file(source: string): string | undefined;
   link(to: string): string | undefined;
-  /** Puts a document of its own into the package; gives its path. */
+  /** Adds an embedded document to the package. Returns its path. */
   object(content: string): string;
   notes: Footnote[];
-  /** Where the slots of the slide's arrangement stand. */
+  /** The places of the slots of the slide's arrangement. */
   places: ReadonlyMap<string, SlotPlace>;
   fonts: FontSet;
 }
@@ -75,9 +76,9 @@ interface Shape {
   name: string;
   frame: Frame;
   size: number;
-  /** The layer and class that a shape is written with. */
+  /** The layer and class of a shape. */
   presentation?: string | undefined;
-  /** Where its slot stands and what stands there, for text that looks as its role does. */
+  /** Its slot's place and role, for text that looks as its role does. */
   place?: SlotPlace;
 }
 
@@ -100,7 +101,7 @@ const inLevels = (levels: TextStyle | undefined) => (levels ? { levels } : {});
 const levelsOf = ({ style }: Pick<Element, "style">, { metadata }: Work): TextStyle | undefined =>
   style === undefined ? undefined : metadata.styles?.[style];
 
-/** What a text says of how it is written that does not follow from its theme. */
+/** What determines how a text is written beside its theme. */
 interface TextOptions extends Pick<PartTextContext, "bold" | "said" | "align" | "levels"> {
   heading?: boolean;
 }
@@ -141,7 +142,7 @@ const styledAttributes = (element: Element) =>
   );
 const withDescription = (alt: string | undefined) => (alt ? xml("svg:desc", {}, escapeXml(alt)) : "");
 
-/** Where a shape leads when it is pressed: to the web by an anchor around it, to a page by an action inside. */
+/** Adds the link of a whole shape: to the web by an anchor around it, to a page by an action inside. */
 function linked(link: string | undefined, work: Work): { inside: string; around: (shape: string) => string } {
   const to = link === undefined ? undefined : work.link(link);
   if (to === undefined) return { inside: "", around: (shape) => shape };
@@ -189,7 +190,7 @@ function graphic(
 }
 
 const SIDE = { start: "start", centre: "center", end: "end" } as const;
-/** The style of a box whose text looks as its role does: where it stands, its letters and its lines. */
+/** Returns the style of a box whose text looks as its role does: place, text and line properties. */
 function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, theme, fonts }: Work): string {
   return styles.remember(
     `role/${presentation !== undefined}/${size}/${place.role}/${place.anchor}/${place.align}`,
@@ -242,7 +243,7 @@ const borderOf = (stroke: Stroke | null | undefined) =>
 
 type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">;
 
-/** How a table stands: as it says itself, or as the theme draws it where it says nothing. */
+/** Returns the appearance of a table: its own, or that of the theme where it has none. */
 function tableTransform(
   table: Table,
   { size, frame }: Shape,
@@ -305,13 +306,13 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
         "table:number-columns-spanned": one.columns,
         "table:number-rows-spanned": one.rows,
       },
-      textXml(text.length ? text : plainText(" "), sided[y < header ? 1 : 0]?.[x] as PartTextContext),
+      textXml(text.length ? text : plainText(" "), must(sided[y < header ? 1 : 0]?.[x])),
     );
   };
   const line = (row: (Cell | null)[], y: number) =>
     xml(
       "table:table-row",
-      { "table:style-name": heights[y] ? high(heights[y] as number) : undefined },
+      { "table:style-name": heights[y] ? high(heights[y]) : undefined },
       ...row.map((one, x) => cell(one, x, y)),
     );
   const lines = rows.map(line);
@@ -335,7 +336,7 @@ function tableFrame(table: Table, shape: Shape, work: Work, laid?: TableGrid): s
   );
 }
 
-/** A straight line or connector between its two ends, wherever they were turned to. */
+/** Writes a straight line or connector between its two ends, in either direction. */
 function lineXml(element: Extract<Element, { kind: "shape" }>, shape: Shape, style: string, inside: string): string {
   const { x, y, width, height } = shape.frame;
   const matrix = turning(shape.frame, element.rotation, element.flip) ?? [1, 0, 0, 1, 0, 0];
@@ -358,17 +359,17 @@ function lineXml(element: Extract<Element, { kind: "shape" }>, shape: Shape, sty
 
 const RECOLOUR = { grey: "greyscale", mono: "mono", washout: "watermark" } as const;
 
-/** A picture's pixels count as 96 to the inch, as is usual where a file does not say. */
+/** Pixels of a picture count as 96 to the inch, as is usual where a file says nothing. */
 const PIXEL = 0.75;
 
-/** The paragraphs of a text or a shape. */
+/** Returns the paragraphs of a text or a shape. */
 const wordsIn = (element: TextElement | ShapeElement, size: number, heading: boolean, work: Work) =>
   textXml(
     flattenRuns(element.text, work.notes),
     contextFor(work, size, { heading, ...inLevels(levelsOf(element, work)) }),
   );
 
-/** The words of an element for a shape of a file that is kept; undefined where it has no text. */
+/** Returns the text of an element for a shape of a source file; undefined when it has none. */
 export function textOfShape(element: Element, work: Work): string | undefined {
   if (element.kind !== "text" && element.kind !== "shape") return undefined;
   const role = element.slot === null ? undefined : roleOf(work.slide, element);
@@ -470,7 +471,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
   formula: (element, shape, work) => {
     const mathml = formulaMathml(element.tex, true);
     if (mathml === undefined) return figureFrame(element, shape, work);
-    // The TeX goes along as an annotation, as MathML provides it (MathML Core, 2.6).
+    // The TeX is added as an annotation, as MathML provides (MathML Core, 2.6).
     const annotated = mathml.replace(
       /^(<math[^>]*>)([\s\S]*)<\/math>$/,
       (_, open: string, inside: string) =>
@@ -566,11 +567,11 @@ export interface WrittenShape {
   xml: string;
 }
 
-/** Shapes in their groups (`draw:g`): neighbours of one group stand in it together. */
+/** Writes groups (`draw:g`): neighbours with a group in common. */
 export function groupXml(shapes: readonly WrittenShape[], depth = 0): string {
   let out = "";
   for (let at = 0; at < shapes.length; ) {
-    const first = shapes[at] as WrittenShape;
+    const first = must(shapes[at]);
     const group = first.groups[depth];
     let to = at + 1;
     if (group !== undefined) {
@@ -582,7 +583,7 @@ export function groupXml(shapes: readonly WrittenShape[], depth = 0): string {
   return out;
 }
 
-/** The shape of one element, what is kept of it by its name, and a line below that belongs to it. */
+/** Returns the shape of an element, what is stored of it by name, and a line below that belongs to it. */
 export function shapeOf(
   element: Element,
   nth: number,
@@ -636,14 +637,17 @@ export function shapeOf(
   };
 }
 
-/** Whether it must be known of a shape that it is as it was written: where the file does not say all that is kept, or another program may have painted it otherwise. */
+/**
+ * Whether the hash of a shape must be stored: where the file does not say everything, or another program may change its
+ * formatting.
+ */
 const isSummed = ({ kind, style, fill, stroke }: Element) =>
   (kind !== "text" && kind !== "picture") || style !== undefined || fill !== undefined || stroke !== undefined;
-/** A shape without the anchor around it. */
+/** Returns a shape without the anchor around it. */
 const bareShape = (drawn: string) =>
   drawn.startsWith("<draw:a ") ? drawn.slice(drawn.indexOf(">") + 1, -"</draw:a>".length) : drawn;
 
-/** The box that lists a page's footnotes. */
+/** Writes the box that lists a page's footnotes. */
 export function footnotesFrame(work: Work): string {
   const { metadata, theme, notes } = work;
   const size = theme.scale.footer * 1.1;
@@ -656,14 +660,14 @@ export function footnotesFrame(work: Work): string {
   );
 }
 
-/** What stands for the footer, number and date of each page on its master (OpenDocument 1.3, 9.10). */
+/** Writes the placeholders for footer, number and date of each page on its master (OpenDocument 1.3, 9.10). */
 const FIELDS = {
   footer: { className: "footer", field: "<presentation:footer/>" },
   number: { className: "page-number", field: undefined },
   date: { className: "date-time", field: "<presentation:date-time/>" },
 } as const;
 
-/** Footer, number or date where the file that a slide came from puts it, on the slide itself or on its master. */
+/** Writes a footer, number or date where the slide's file places it, on the slide or on its master. */
 export function regionFrames(work: Work, regions: Slide["regions"], onMaster = false): { name: string; xml: string }[] {
   return (regions ?? []).map(({ region, text, frame, style, box }, nth) => {
     const levels = style === undefined ? undefined : work.metadata.styles?.[style];

@@ -18,13 +18,14 @@ import {
   type TextStyle,
   type Theme,
   wordsSize,
+  must,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { RAISED } from "../../../shared/sourcepackage";
 import { length } from "../package/names";
 import type { Attributes } from "./drawing";
 
-/** What attributes say, as a key: those that say nothing are left out. */
+/** Returns attributes as a key, undefined ones left out. */
 function keyOf(attributes: Attributes): string {
   let key = "";
   for (const name in attributes) if (attributes[name] !== undefined) key += `${name}\u0003${attributes[name]}\u0004`;
@@ -57,7 +58,7 @@ export class StyleSheet {
     return name;
   }
 
-  /** A style of a family with properties by the names of their elements; `inner` is what stands inside these. */
+  /** Returns the name of a style of a family with properties by element name; `inner` is the content of these. */
   style(
     family: string,
     properties: Record<string, Attributes>,
@@ -67,7 +68,7 @@ export class StyleSheet {
     const parts: [string, Attributes][] = [];
     let key = keyOf(own);
     for (const element in properties) {
-      const attributes = properties[element] as Attributes;
+      const attributes = must(properties[element]);
       const said = keyOf(attributes);
       if (!said && !inner[element]) continue;
       parts.push([element, attributes]);
@@ -82,25 +83,28 @@ export class StyleSheet {
     );
   }
 
-  /** A data style (16.29) with a name of its own. */
+  /** Returns the name of a data style (16.29). */
   data(element: string, attributes: Attributes, content: string): string {
     return this.named("number", JSON.stringify([element, attributes, content]), (name) =>
       xml(element, { "style:name": name, ...attributes }, content),
     );
   }
 
-  /** The style of a list by its levels. */
+  /** Writes the style of a list by its levels. */
   list(levels: readonly ListLevel[]): string {
     return this.named("list", JSON.stringify(levels), (name) =>
       xml("text:list-style", { "style:name": name }, ...levels.map((level, nth) => levelXml(level, nth + 1))),
     );
   }
 
-  /** The name of a style that is asked for again and again by the same facts, said as a key, and the same value: levels of a text, the look of a cell. */
+  /**
+   * Returns the name of a style that is needed again and again for the same key and value: levels of a text, the
+   * appearance of a cell.
+   */
   remember(key: string, of: object | undefined, make: () => string): string {
     return rememberedIn(this.names, key, of, make);
   }
-  /** What texts are written with in a theme and its levels, in a place of some facts, said as a key: the same for the same. */
+  /** Returns what writing text needs in a theme and with levels, shared by places with the same key. */
   context(key: string, theme: Theme, levels: TextStyle | undefined, make: () => PartTextContext): PartTextContext {
     let held = this.contexts.get(theme);
     if (!held) this.contexts.set(theme, (held = new Map()));
@@ -116,7 +120,7 @@ interface ListLevel extends Bullet {
   kind: "bullet" | "number";
   before: number;
   label: number;
-  /** The path of the picture that is the sign, and how high it is in points. */
+  /** The path of a picture bullet, and its height in points. */
   image?: { path: string; high: number };
 }
 
@@ -173,37 +177,37 @@ function levelXml(
   );
 }
 
-/** What writing text needs of the place where it stands; places that are alike share one. */
+/** What writing text needs of its place; similar places share one. */
 export interface PartTextContext {
   styles: StyleSheet;
   size: number;
   colour?: string;
   font?: string;
   codeFont: string;
-  /** The colours of code between words and of links, where no level says colours. */
+  /** The colours of inline code and of links, where no level sets colours. */
   codeColour?: string;
   linkColour?: string;
   bold?: boolean;
-  /** The colour of the signs before items, where no level says it. */
+  /** The colour of bullets, where no level sets it. */
   signs?: string;
-  /** The room before numbers in em, level by level, where one needs more than is usual. */
+  /** The space before numbers in em, level by level, where one needs more than usual. */
   rooms?: readonly number[];
-  /** Whether the shape around it says size, colour and font. */
+  /** Whether the shape around it sets size, colour and font. */
   said?: boolean;
-  /** The side of paragraphs that say none. */
+  /** The alignment of paragraphs that set none. */
   align?: Align;
-  /** How text of its levels stands where a file gave it; sizes then come from there. */
+  /** The style of its levels, where a file gave it; sizes then come from there. */
   levels?: TextStyle;
-  /** The path of a picture in the file, or undefined where it is gone. */
+  /** Returns the path of a picture in the file; undefined when it is missing. */
   picture?(source: string): string | undefined;
-  /** Where a link leads in the file, or undefined where its words stand alone. */
+  /** Returns the target of a link in the file; undefined where its words stay without a link. */
   link(to: string): string | undefined;
 }
 
 const levelOf = ({ levels }: PartTextContext, level: number): LevelStyle =>
   levels?.[Math.min(level, levels.length - 1)] ?? {};
 
-/** Characters with the spaces that XML would fold written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
+/** Writes characters, with spaces that XML would collapse written as elements (OpenDocument 1.3, 6.1.3 to 6.1.5). */
 function characters(text: string): string {
   if (!/[\n\t]|^ | $| {2}|‹#›/.test(text)) return escapeXml(text);
   return text
@@ -226,7 +230,7 @@ const UNDERLINE: Record<NonNullable<RunProperties["underline"]>, Attributes> = {
   wavy: { "style:text-underline-style": "wave" },
 };
 
-/** A look of characters as text properties (16.29.4). */
+/** Writes run properties as text properties (16.29.4). */
 function lookAttributes({
   size,
   colour,
@@ -369,13 +373,19 @@ function paragraphStyle(paragraph: Paragraph, context: PartTextContext): string 
   );
 }
 
-/** An item of a list: its paragraph, and what follows in it in order, paragraphs and lists below. An item without a paragraph only leads deeper. */
+/**
+ * A list item: its paragraph, and the paragraphs and lists below it in order. An item without a paragraph only nests
+ * deeper.
+ */
 interface Item {
   paragraph?: Paragraph;
   content: (Paragraph | Item[])[];
 }
 
-/** Items under each other by their levels; a plain paragraph with a level goes on in the item above it, or heads a list of its own. */
+/**
+ * Nests paragraphs by their levels; a plain paragraph with a level continues the item above it, or starts a list of its
+ * own.
+ */
 function itemsOf(paragraphs: readonly Paragraph[]): Item[] {
   const top: Item[] = [];
   const open: Item[] = [];
@@ -402,7 +412,7 @@ function itemsOf(paragraphs: readonly Paragraph[]): Item[] {
   return top;
 }
 
-/** How the items of a list stand and are marked, level by level; at its own level as its first paragraph says. */
+/** Returns the indents and markers of a list, level by level; its own level is that of its first paragraph. */
 function listLevels({ paragraph }: Item, context: PartTextContext): ListLevel[] {
   const kind = paragraph?.kind === "number" ? "number" : "bullet";
   return Array.from({ length: 10 }, (_, level): ListLevel => {
@@ -445,7 +455,7 @@ function listStyle(item: Item, context: PartTextContext): string {
 }
 
 function listXml(items: readonly Item[], context: PartTextContext): string {
-  // Where items stand and what stands before them is said by the style of their list.
+  // Indents and bullets are set by the style of the list.
   const saidOf = ({ bullet, left, first }: ParagraphProperties) =>
     bullet === undefined && left === undefined && first === undefined
       ? ""
@@ -464,7 +474,7 @@ function listXml(items: readonly Item[], context: PartTextContext): string {
       xml(
         "text:list",
         {
-          "text:style-name": listStyle(group[0] as Item, context),
+          "text:style-name": listStyle(must(group[0]), context),
           "text:continue-numbering":
             counts(group) && counts(groups[nth - 1]) && group[0]?.paragraph?.start === undefined ? "true" : undefined,
         },
@@ -482,7 +492,7 @@ function listXml(items: readonly Item[], context: PartTextContext): string {
     .join("");
 }
 
-/** Paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
+/** Writes the paragraphs and lists (OpenDocument 1.3, 5.1 and 5.3) of a text. */
 export function textXml(text: RichText, given: PartTextContext): string {
   const rooms = text.some(({ kind }) => kind === "number") ? numberWidths(text) : [];
   const context = rooms.some((room) => room > INDENT) ? { ...given, rooms } : given;

@@ -1,6 +1,6 @@
 import { EXTENSIONS } from "../../../shared/pictures";
 
-import { type Deck, escapeXml, type Slide } from "@unitext/core/model";
+import { type Deck, escapeXml, type Slide, must } from "@unitext/core/model";
 import { strFromU8, strToU8 } from "fflate";
 import { type PackedPart, zip } from "../../../shared/archive";
 import { xml } from "../../../shared/xml";
@@ -9,7 +9,6 @@ import { StyleImporter, type ImportedList } from "../patch/importstyles";
 import { MEDIA_TYPE, NS, VERSION } from "../package/names";
 import { entry, HEAD, type OdpOptions, Pages } from "./pages";
 import { hasSize, resized, slideLayouts } from "../package/pagelayouts";
-import type { PageRange } from "../patch/elementranges";
 import { appendTo, OdpBase, withNamespaces } from "../patch/patchslide";
 
 const part = (root: string, ...content: string[]) =>
@@ -19,14 +18,16 @@ const MEDIA_OF = new Map(Object.entries(EXTENSIONS).map(([type, extension]) => [
 const mediaOf = (path: string) =>
   path.endsWith(".xml") ? "text/xml" : (MEDIA_OF.get(path.slice(path.lastIndexOf(".") + 1)) ?? "");
 
-/** A beginning of names that none of the texts has. */
+/** Returns a prefix that is in none of the texts. */
 function freePrefix(texts: readonly string[], start: string): string {
   let prefix = start;
   for (let nth = 1; texts.some((text) => text.includes(`="${prefix}`)); nth++) prefix = `${start}${nth}_`;
   return prefix;
 }
 
-/** Names for pages that several files may have given the same: the file that is continued comes first. */
+/**
+ * Returns distinct names for pages to which several files may have given the same; those of the updated file are kept.
+ */
 function pageNames(deck: Deck, bases: readonly OdpBase[]): (slide: Slide) => string | undefined {
   const names = new Map<string, string>();
   const taken = new Set<string>();
@@ -43,8 +44,8 @@ function pageNames(deck: Deck, bases: readonly OdpBase[]): (slide: Slide) => str
 }
 
 /**
- * Writes the deck into the presentation that most of it came from: pages that were not touched, and parts, are those of
- * the file; pages of other presentations come with all that they name.
+ * Writes the deck into the presentation that most of it came from: unchanged pages and parts are those of the file;
+ * pages of other presentations are imported with everything that they refer to.
  */
 function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options: OdpOptions): Uint8Array {
   const [base, ...others] = bases;
@@ -118,7 +119,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
     for (const path of file.paths) copy(path);
     return zip(parts);
   }
-  const [first, last] = [content.pages[0] as PageRange, content.pages.at(-1) as PageRange];
+  const [first, last] = [must(content.pages[0]), must(content.pages.at(-1))];
   const needsMasters = pages.plain || pages.ownMasters.size > 0;
   const masterPages = needsMasters ? pages.masterPages() : "";
   const list = (name: ImportedList) => brought.flatMap(({ lists }) => lists[name]).join("");
@@ -187,11 +188,12 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
       : metaPart(pages, author, options.at),
   );
   for (const [path, bytes] of pages.parts()) parts.set(path, bytes);
-  // What only pages that are gone have shown goes with them, and signatures, which no longer hold.
-  const kept = parts.get("content.xml") instanceof Uint8Array ? strFromU8(parts.get("content.xml") as Uint8Array) : "";
+  // What only deleted pages showed is removed, and so are signatures, which are no longer valid.
+  const contentPart = parts.get("content.xml");
+  const kept = contentPart instanceof Uint8Array ? strFromU8(contentPart) : "";
   const shown = (path: string) =>
     [kept, mastered].some((text) => text.includes(escapeXml(path)) || text.includes(encodeURI(path)));
-  // One object's name may begin another's.
+  // One object's name may start another's.
   const holds = (object: string) =>
     [kept, mastered].some((text) =>
       [escapeXml(object), encodeURI(object)].some((name) => ['"', "'", "/"].some((end) => text.includes(name + end))),
@@ -203,7 +205,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
       ? !shown(path)
       : /^ObjectReplacements\//.test(path)
         ? !holds(path)
-        : /^Object [^/]+\//.test(path) && !holds(path.split("/")[0] as string));
+        : /^Object [^/]+\//.test(path) && !holds(must(path.split("/")[0])));
   for (const path of file.paths) if (!parts.has(path) && !gone(path) && path !== "META-INF/manifest.xml") copy(path);
   const held = listed
     .replaceAll(`"${MEDIA_TYPE}-template"`, `"${MEDIA_TYPE}"`)
@@ -217,7 +219,7 @@ function writeInto(bases: readonly [OdpBase, ...OdpBase[]], deck: Deck, options:
     ...brought.flatMap(({ entries }) => [...entries].map(([path, type]) => entry(path, type || mediaOf(path)))),
     ...(metaText ? [] : [entry("meta.xml", "text/xml")]),
   ];
-  const fresh = [...new Set(rows)].filter((one) => !held.includes(/full-path="[^"]*"/.exec(one)?.[0] as string));
+  const fresh = [...new Set(rows)].filter((one) => !held.includes(must(/full-path="[^"]*"/.exec(one)?.[0])));
   parts.set(
     "META-INF/manifest.xml",
     strToU8(held.replace("</manifest:manifest>", () => `${fresh.join("")}</manifest:manifest>`)),
@@ -247,10 +249,10 @@ function metaPart(pages: Pages, author: string, at: Date): Uint8Array {
 }
 
 /**
- * Writes a deck as a presentation in OpenDocument 1.3: a page a slide with its notes, text as paragraphs and lists in
- * their looks, shapes, groups, tables, charts with their data, pictures, films, links, masters, backgrounds, transitions.
- * What the format has no place for is kept in user-defined metadata. What came from an .odp and was not touched is
- * written as it stood there.
+ * Writes a deck as a presentation in OpenDocument 1.3: a page for each slide with its notes, text as formatted
+ * paragraphs and lists, shapes, groups, tables, charts with their data, pictures, films, links, masters, backgrounds,
+ * transitions. What the format has no place for is stored in user-defined metadata. Pages that came from an .odp and
+ * were not touched are written unchanged.
  */
 export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
   const deck = withStandIns(given, fromOdp);

@@ -29,7 +29,7 @@ export function transform({ x, y, width, height }: Frame): string {
   return `<a:xfrm><a:off x="${emu(x)}" y="${emu(y)}"/><a:ext cx="${emu(width)}" cy="${emu(height)}"/></a:xfrm>`;
 }
 
-/** A placeholder shape; without a frame it stands where its layout puts it. */
+/** Returns a placeholder shape; without a frame its layout positions it. */
 export function placeholderShape(
   id: number,
   name: string,
@@ -131,7 +131,7 @@ const PROMPT: Record<SlotRole, string> = {
 };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 
-/** The placeholders for footer and number, with their frames when `framed`. */
+/** Returns the placeholders for footer and number, with their frames when `framed`. */
 export function regionShapes(
   metadata: DeckMetadata,
   firstId: number,
@@ -200,7 +200,7 @@ function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, metad
   );
 }
 
-/** A slide layout part for an arrangement: ornaments, a placeholder a slot, footer and number. */
+/** Returns a slide layout part for an arrangement: ornaments, a placeholder for each slot, footer and number. */
 export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet): string {
   const places = slotPlaces(arrangement, metadata.page);
   const scene = layoutSlide(newSlide("layout", arrangement), { metadata, number: 1, fonts });
@@ -246,7 +246,10 @@ const BACKGROUND = '<p:bg><p:bgPr><a:solidFill><a:schemeClr val="bg1"/></a:solid
 const COLOUR_MAP =
   '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
-/** The master part: title, body, footer and number, and the text styles that all layouts start from; its `count` layouts are numbered from `firstId`. */
+/**
+ * Returns the master part: title, body, footer and number, and the text styles that all layouts start from. Its `count`
+ * layouts are numbered from `firstId`.
+ */
 export function masterPart(metadata: DeckMetadata, firstId: number, count: number, fonts: FontSet): string {
   const places = slotPlaces("points", metadata.page);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
@@ -291,7 +294,7 @@ export function masterPart(metadata: DeckMetadata, firstId: number, count: numbe
   );
 }
 
-/** The notes master part: the slide above, the notes below, on a portrait page of 540 by 720 points. */
+/** Returns the notes master part: the slide above, the notes below, on a portrait page of 540 by 720 points. */
 export function notesMasterPart(): string {
   const picture = xml(
     "p:sp",

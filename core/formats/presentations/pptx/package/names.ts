@@ -60,10 +60,10 @@ export const TYPE = {
 export const EMU = 12700;
 export const emu = (points: number) => Math.round(points * EMU);
 
-/** The user-defined tags (ECMA-376-1, 19.3.3) in which the files carry what the format has no place for. */
+/** User-defined tags (ECMA-376-1, 19.3.3) that store what the format has no place for. */
 export const TAG = { deck: "UNITEXT_DECK", slide: "UNITEXT_SLIDE", elements: "UNITEXT_ELEMENTS", kept: "UNITEXT_KEPT" };
 
-/** The layout type that an arrangement is written as, and read from; arrangements without one are `cust`. */
+/** The layout type of each arrangement; arrangements without one are `cust`. */
 export const LAYOUT_TYPE: Record<ArrangementName, string> = {
   opening: "title",
   section: "secHead",
@@ -93,7 +93,7 @@ export interface Placeholder {
   idx?: number;
 }
 
-/** The placeholder of a slot: the title types have no index, all others do. */
+/** Returns the placeholder of a slot. Title types have no index, all others have one. */
 export function placeholderOf(slot: string, role: SlotRole): Placeholder {
   const indexes: Record<string, number> = {
     body: 1,
@@ -119,5 +119,5 @@ export function placeholderOf(slot: string, role: SlotRole): Placeholder {
   return role === "body" || role === "figure" ? { idx } : { type: "body", idx };
 }
 
-/** The id of the fields that count slides. */
+/** The id of slide number fields. */
 export const NUMBER_FIELD = "{5C3B7E1A-6D0F-4C59-9C1E-2B1E8B5D7A10}";

@@ -9,7 +9,7 @@ export interface Relationship {
   external: boolean;
 }
 
-/** The path that a relationship's target means, seen from the folder of its source part. */
+/** Resolves a relationship's target to a path, relative to the folder of its source part. */
 export function resolveTarget(source: string, target: string): string {
   if (target.startsWith("/")) return target.slice(1);
   const path = source.split("/").slice(0, -1);
@@ -20,7 +20,7 @@ export function resolveTarget(source: string, target: string): string {
   return path.join("/");
 }
 
-/** Relationship types of ECMA-376 strict differ from the transitional ones in their first part only. */
+/** Returns the transitional form of a relationship type; those of ECMA-376 strict differ in their first part only. */
 export function transitional(type: string): string {
   return type.replace(
     "http://purl.oclc.org/ooxml/officeDocument/relationships",
@@ -28,13 +28,13 @@ export function transitional(type: string): string {
   );
 }
 
-/** An opened package: its parts as trees, read once, and the relationships of each. */
+/** An opened package: its parts as trees, parsed once, and the relationships of each. */
 export class OpenedPackage {
   private readonly trees = new Map<string, XmlElement>();
   private readonly links = new Map<string, Map<string, Relationship>>();
   private readonly parts: Parts;
 
-  /** Throws a Failure when the bytes are no package. */
+  /** Throws a Failure when the bytes are not a package. */
   constructor(bytes: Uint8Array, name: string) {
     this.parts = unzip(bytes, name);
     if (!this.parts.has("[Content_Types].xml"))
@@ -45,7 +45,7 @@ export class OpenedPackage {
       );
   }
 
-  /** Parts that nothing here has asked for and that are damaged. */
+  /** Returns damaged parts that were not needed. */
   get damaged(): string[] {
     return this.parts.damaged();
   }
@@ -62,7 +62,7 @@ export class OpenedPackage {
     return this.parts.get(path);
   }
 
-  /** Throws a Failure when the part is missing or is not well-formed. */
+  /** Returns a part as a tree. Throws a Failure when it is missing or not well-formed. */
   tree(path: string): XmlElement {
     const known = this.trees.get(path);
     if (known) return known;
@@ -74,7 +74,7 @@ export class OpenedPackage {
     return tree;
   }
 
-  /** The relationships of a part by id; none when it has no such list. */
+  /** Returns the relationships of a part by id; none when it has no list of them. */
   relationships(path: string): Map<string, Relationship> {
     const known = this.links.get(path);
     if (known) return known;
@@ -96,7 +96,7 @@ export class OpenedPackage {
     return found;
   }
 
-  /** The target of the first relationship of a type. */
+  /** Returns the target of the first relationship of a type; undefined when there is none. */
   related(path: string, type: keyof typeof REL): string | undefined {
     for (const relationship of this.relationships(path).values())
       if (relationship.type === REL[type]) return relationship.target;

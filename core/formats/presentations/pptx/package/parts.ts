@@ -3,7 +3,9 @@ import { type PackedPart, zip } from "../../../shared/archive";
 import { XML_HEAD, xml } from "../../../shared/xml";
 import { NS } from "./names";
 
-/** A part's relationships, given out as they are asked for; equal targets share one. Those of a kept part keep their ids. */
+/**
+ * The relationships of a part being written; equal targets share one. Relationships of a source part keep their ids.
+ */
 export class Relationships {
   private readonly rows: { id: string; type: string; target: string; external: boolean }[];
   private next = 1;
@@ -20,7 +22,7 @@ export class Relationships {
     return id;
   }
 
-  /** Each as what it is given for, or taken off. */
+  /** Rewrites each relationship, or removes it. */
   settle(as: (row: { id: string; type: string; target: string; external: boolean }) => string | undefined): void {
     const rows = this.rows.splice(0).flatMap((row) => {
       const target = as(row);
@@ -47,13 +49,13 @@ export class Relationships {
   }
 }
 
-/** The path of the list of a part's relationships. */
+/** Returns the path of a part's relationships. */
 export function relationshipsPath(path: string): string {
   const slash = path.lastIndexOf("/");
   return `${path.slice(0, slash + 1)}_rels/${path.slice(slash + 1)}.rels`;
 }
 
-/** A target as it is written in the relationships of a part: seen from its folder. */
+/** Returns a target relative to the folder of a part. */
 export function relativeTo(source: string, target: string): string {
   const from = source.split("/").slice(0, -1);
   const to = target.split("/");
@@ -78,7 +80,7 @@ const DEFAULTS: Record<string, string> = {
   wav: "audio/wav",
 };
 
-/** The package as it grows: parts with their content types. */
+/** A package being written: parts with their content types. */
 export class Package {
   readonly parts = new Map<string, Uint8Array | PackedPart>();
   private readonly overrides = new Map<string, string>();
@@ -94,7 +96,7 @@ export class Package {
     return this.parts.has(path);
   }
 
-  /** A path that is free: the one given, or the next with another number. */
+  /** Returns the given path, or the next free one with another number. */
   free(path: string): string {
     if (!this.parts.has(path)) return path;
     const [, stem = path, extension = ""] = /^(.*?)\d*(\.[^./]*)$/.exec(path) ?? [];
@@ -111,7 +113,7 @@ export class Package {
     if (relationships) this.parts.set(relationshipsPath(path), strToU8(relationships.part()));
   }
 
-  /** Adds a part as it is; without a type it has that of its ending. */
+  /** Adds a part unchanged; without a type it has that of its extension. */
   put(path: string, type: string | undefined, part: Uint8Array | PackedPart): void {
     this.parts.set(path, part);
     const extension = /\.([^./]+)$/.exec(path)?.[1]?.toLowerCase() ?? "";
@@ -119,7 +121,7 @@ export class Package {
     else if (DEFAULTS[extension]) this.extensions.add(extension);
   }
 
-  /** Adds the bytes of a picture, film or sound once; returns its path. */
+  /** Adds the bytes of a picture, film or sound once. Returns its path. */
   picture(sha256: string, bytes: Uint8Array, extension: string): string {
     const path = this.media.get(sha256) ?? this.free(`ppt/media/image${this.media.size + 1}.${extension}`);
     this.media.set(sha256, path);
@@ -127,7 +129,7 @@ export class Package {
     return path;
   }
 
-  /** Says that the bytes of a picture stand at a path already. */
+  /** Records that the bytes of a picture are at a path already. */
   holds(sha256: string, path: string): void {
     if (!this.media.has(sha256)) this.media.set(sha256, path);
   }

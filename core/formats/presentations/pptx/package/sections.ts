@@ -1,9 +1,9 @@
-import { cutText, type Deck, sectionStarting, type Slide, textHash } from "@unitext/core/model";
+import { cutText, type Deck, sectionStarting, type Slide, textHash, must } from "@unitext/core/model";
 import { child, childrenOf, xml, type XmlElement } from "../../../shared/xml";
 
 /**
- * Runs of slides by name are no part of ECMA-376: files that have them say them in an extension of their own
- * (19.2.1.12), which is read by its names, followed where it is, and never made. Other decks have theirs in tags.
+ * Named sections are not part of ECMA-376. Files have them in an extension (19.2.1.12), which is read by its names and
+ * updated where it exists, but never created. Other decks store sections in tags.
  */
 const LIST = /<((?:\w+:)?)sectionLst\b([^>]*)>[\s\S]*?<\/\1sectionLst>/;
 const HOLDER = /<((?:\w+:)?)ext\b[^>]*>\s*<((?:\w+:)?)sectionLst\b[\s\S]*?<\/\2sectionLst>\s*<\/\1ext>/;
@@ -14,7 +14,7 @@ interface Section {
   slides: string[];
 }
 
-/** The sections that a presentation says, in order; empty where it says none. */
+/** Returns the sections of a presentation in order; empty when it has none. */
 export function readSections(presentation: XmlElement): Section[] {
   const list = childrenOf(child(presentation, "extLst"), "ext").flatMap((extension) =>
     childrenOf(extension, "sectionLst"),
@@ -25,7 +25,9 @@ export function readSections(presentation: XmlElement): Section[] {
   }));
 }
 
-/** The slides with the sections that begin with them; one that its opener names already needs no name of its own. */
+/**
+ * Returns the slides with the sections that start with them. A section named by its opener needs no name of its own.
+ */
 export function withSections(
   slides: readonly Slide[],
   sections: readonly Section[],
@@ -41,18 +43,18 @@ export function withSections(
   });
 }
 
-/** The sections of a deck over the numbers of its slides; what stands before the first is named after the deck. */
+/** Returns the sections of a deck as slide numbers; slides before the first section are named after the deck. */
 function sectionsOf(deck: Deck, numbers: readonly string[]): Section[] {
   const sections: Section[] = [];
   deck.slides.forEach((slide, nth) => {
     const name = sectionStarting(slide);
     if (name !== undefined || nth === 0) sections.push({ name: name || deck.properties.title || "1", slides: [] });
-    sections.at(-1)?.slides.push(numbers[nth] as string);
+    sections.at(-1)?.slides.push(must(numbers[nth]));
   });
   return deck.slides.some((slide) => sectionStarting(slide) !== undefined) ? sections : [];
 }
 
-/** An identifier that is the same for the same section. */
+/** Returns the same identifier for the same section. */
 function guid(text: string): string {
   const digits = [0, 1, 2, 3]
     .map((nth) =>
@@ -66,14 +68,16 @@ function guid(text: string): string {
   return `{${digits.slice(0, 8)}-${digits.slice(8, 12)}-${digits.slice(12, 16)}-${digits.slice(16, 20)}-${digits.slice(20, 32)}}`;
 }
 
-/** A presentation part with the sections that the deck has now, where its file has a list of them; as it is where they are the same, or it has none. */
+/**
+ * Updates the sections in a presentation part that has a list of them; unchanged when they are the same or it has none.
+ */
 export function sectioned(text: string, presentation: XmlElement, deck: Deck, numbers: readonly string[]): string {
   const [, prefix = "", attributes = ""] = LIST.exec(text) ?? [];
   const now = sectionsOf(deck, numbers);
   const before = readSections(presentation);
   const begins = (sections: readonly Section[], from: number) =>
     JSON.stringify(sections.slice(from).map(({ name, slides }) => [name, slides]));
-  // The name of what stands before the first section is the file's own.
+  // The file's own name for the slides before the first section is kept.
   const unnamed =
     deck.slides[0] !== undefined &&
     sectionStarting(deck.slides[0]) === undefined &&

@@ -1,7 +1,10 @@
 import { textHash } from "@unitext/core/model";
 import type { AppearanceHashes } from "../../../shared/sourcepackage";
 
-/** The sums of what a slide wears, its background and how it comes in, as the words of its part stand. What another program has changed has another. */
+/**
+ * Returns hashes of the slide's background and transition as its part has them; a change by another program changes
+ * them.
+ */
 export function appearanceHashes(text: string): AppearanceHashes {
   const sum = (pattern: RegExp) => textHash(pattern.exec(text)?.[0] ?? "");
   return {
@@ -10,7 +13,10 @@ export function appearanceHashes(text: string): AppearanceHashes {
   };
 }
 
-/** The sums of how the shapes of a part stand and look (`p:spPr`), by their ids: one that another program has moved or painted has another. */
+/**
+ * Returns hashes of the place and appearance of a part's shapes (`p:spPr`) by id; a change by another program changes
+ * them.
+ */
 export function shapeHashes(text: string): Map<string, string> {
   const sums = new Map<string, string>();
   for (const part of text.split(/(?=<p:(?:sp|pic|cxnSp|graphicFrame|grpSp)>)/)) {

@@ -1,7 +1,7 @@
 import { scanXml } from "../../../shared/xml";
 import { SHAPE_NAMES } from "../read/inherit";
 
-/** A shape of a slide's part as a stretch of its text; `inner` are those of a group, by the same numbering as they are read. */
+/** A shape of a slide part as a range of its text; `inner` are the shapes of a group, numbered as they are read. */
 export interface ElementRange {
   from: number;
   to: number;
@@ -11,16 +11,16 @@ export interface ElementRange {
   inner: ElementRange[];
 }
 
-/** A slide's part as text, with where its pieces stand. */
+/** A slide part as text, with the ranges of its pieces. */
 export interface SlideRanges {
   text: string;
-  /** The opening tag of the slide. */
+  /** The range of the slide's opening tag. */
   root: [number, number];
   background: [number, number] | undefined;
-  /** Where `p:cSld` begins to have content. */
+  /** Where the content of `p:cSld` starts. */
   data: number;
   shapes: ElementRange[];
-  /** Where the tree of shapes ends. */
+  /** Where the shape tree ends. */
   treeEnd: number;
   transition: [number, number][];
   timing: [number, number] | undefined;
@@ -31,7 +31,7 @@ export interface SlideRanges {
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
-/** Finds the pieces of a slide's part in its text. Throws a Failure where it is not well-formed. */
+/** Finds the pieces of a slide part in its text. Throws a Failure when it is not well-formed. */
 export function elementRanges(text: string, where: string): SlideRanges {
   const found: SlideRanges = {
     text,
@@ -90,7 +90,10 @@ export function elementRanges(text: string, where: string): SlideRanges {
   return found;
 }
 
-/** The slice of a shape by its path, as `3` or `3.1`; undefined inside alternate content, which is one piece. */
+/**
+ * Returns the range of a shape by its path, such as `3` or `3.1`; undefined inside alternate content, which is one
+ * piece.
+ */
 export function rangeAt(slices: SlideRanges, path: string): { top: ElementRange; slice: ElementRange } | undefined {
   const [first = "", ...rest] = path.split(".");
   const top = slices.shapes[Number(first)];

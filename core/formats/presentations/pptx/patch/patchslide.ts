@@ -1,5 +1,13 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
-import { type ChartElement, type Element, type Footnote, type Frame, plainText, type Slide } from "@unitext/core/model";
+import {
+  type ChartElement,
+  type Element,
+  type Footnote,
+  type Frame,
+  plainText,
+  type Slide,
+  must,
+} from "@unitext/core/model";
 import {
   backgroundHash,
   changedParts,
@@ -33,7 +41,10 @@ function slicesIn(kept: SourceParts, part: string): SlideRanges | undefined {
 }
 
 const PLACED = /<((?:\w+:)?)off\b[^>]*?\/>\s*<((?:\w+:)?)ext\b(?=[^>]*\bcx=)[^>]*?\/>/;
-/** The words of a shape put where a frame is: its first place and size, or, where it has its place from a layout, one of its own. */
+/**
+ * Returns the XML of a shape at another frame: with its position and size replaced, or added where its layout positions
+ * it.
+ */
 function moved(words: string, frame: Frame | undefined, rotation: number | undefined): string {
   if (!frame) return words;
   const turn = rotation ? ` rot="${Math.round(rotation * 60000)}"` : "";
@@ -55,10 +66,10 @@ function moved(words: string, frame: Frame | undefined, rotation: number | undef
   );
 }
 
-/** The words of a shape with the paragraphs of another; undefined where it has no text or the other none. */
+/** Returns the XML of a shape with the paragraphs of another; undefined when either has no text. */
 function reworded(words: string, other: string): string | undefined {
   const body = /<((?:\w+:)?txBody)\b[^>]*>([\s\S]*)<\/\1>/.exec(words);
-  const first = body ? /<(?:\w+:)?p(?=[\s/>])/.exec(body[2] as string) : null;
+  const first = body ? /<(?:\w+:)?p(?=[\s/>])/.exec(must(body[2])) : null;
   const theirs = /<p:txBody>([\s\S]*)<\/p:txBody>/.exec(other)?.[1];
   const from = theirs === undefined ? -1 : (/<a:p(?=[\s/>])|<mc:AlternateContent/.exec(theirs)?.index ?? -1);
   if (!body || !first || theirs === undefined || from < 0) return undefined;
@@ -66,11 +77,11 @@ function reworded(words: string, other: string): string | undefined {
     .map(([name, uri]) => ` ${name}="${uri}"`)
     .join("");
   const paragraphs = theirs.slice(from).replace(/<a:p(?=[\s/>])/g, (open) => open + declared);
-  const start = body.index + body[0].indexOf(body[2] as string) + first.index;
+  const start = body.index + body[0].indexOf(must(body[2])) + first.index;
   return words.slice(0, start) + paragraphs + words.slice(body.index + body[0].length - `</${body[1]}>`.length);
 }
 
-/** The words of a shape with the names that its file's root element gives to namespaces, so that they stand in any part. */
+/** Returns the XML of a shape with the namespace declarations of its file's root, so that it is valid in any part. */
 function standing(words: string, root: string): string {
   const declared = [...root.matchAll(/\s(xmlns(?::\w+)?)="([^"]*)"/g)];
   return words.replace(
@@ -85,8 +96,8 @@ function standing(words: string, root: string): string {
 }
 
 /**
- * A shape of a kept file in its own words, at the frame that the element has now, with relationships of the part that it
- * comes to. Undefined where the file does not have it.
+ * Returns the XML of a source shape at the element's present frame, with relationships of the part that it moves to.
+ * Undefined when the file does not have it.
  */
 export function movedShape(kept: SourceParts, part: string, element: Element, work: SlideWork): string | undefined {
   const slices = element.sourceShape && slicesIn(kept, part);
@@ -121,11 +132,11 @@ interface SlidePatch {
   partOf: SourcePartOf;
   work: SlideWork;
   fonts: FontSet;
-  /** Charts whose parts have their data already. */
+  /** Charts whose parts have the new data already. */
   recharted: ReadonlySet<string>;
 }
 
-/** The charts of a kept slide of which only the data are others than they were, by the parts that draw them. */
+/** Returns the charts of a source slide of which only the data changed, by their parts. */
 export function changedCharts(
   { elements }: Slide,
   kept: SourceParts,
@@ -139,19 +150,19 @@ export function changedCharts(
     const slice = slices && rangeAt(slices, element.sourceShape.shape)?.slice;
     const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
     const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
-    // A part that draws two charts of the slide is not changed for one of them: that one is written anew.
+    // A part that draws two charts of the slide is not updated for one of them: that one is written anew.
     if (target !== undefined && slices && slices.text.split(`"${id}"`).length === 2) found.set(target, element);
   }
   return found;
 }
 
-/** What the tags keep of the elements of a kept slide, by the path of their shape. */
+/** The tags of a source slide's elements, by the path of their shape. */
 type Facts = Record<string, object>;
 const factsOf = ({ id, slot, binding }: Element): object => ({ id, slot, ...(binding ? { binding } : {}) });
 
 /**
- * The text of a slide's part with what was changed in the place of what was there; undefined where nothing was changed,
- * so that the part stays as it is.
+ * Updates the text of a slide part where the slide changed. Returns undefined when nothing changed, so that the part
+ * stays as it is.
  */
 export function patchSlide({ slide, number, parts, part, partOf, work, fonts, recharted }: SlidePatch): {
   text: string | undefined;
@@ -178,14 +189,14 @@ export function patchSlide({ slide, number, parts, part, partOf, work, fonts, re
   return { text, shapes: writer.facts };
 }
 
-/** Whether shapes stand in the order in which the file has them. */
+/** Whether shapes are in the order of the file. */
 function inOrder(paths: readonly string[]): boolean {
   const key = (path: string) =>
     path
       .split(".")
       .map((step) => step.padStart(6, "0"))
       .join(".");
-  return paths.every((path, nth) => nth === 0 || key(paths[nth - 1] as string) < key(path));
+  return paths.every((path, nth) => nth === 0 || key(must(paths[nth - 1])) < key(path));
 }
 
 class Splicer {
@@ -236,14 +247,15 @@ class Splicer {
       } else if (slice.name === "grpSp") {
         if (!done.has(top)) units.push(...this.group(slice, top, members.get(top) ?? []));
       } else if (!done.has(top)) {
-        // Alternate content that became several elements is one piece; of what became one, the changed stands alone.
+        // Alternate content that became several elements is one piece; of what became one, only a changed element is
+        // replaced.
         const alone = members.get(top)?.length === 1;
         const whole = this.same.get(element.id) || (slice.name === "AlternateContent" && !alone);
         units.push({ top, words: whole ? text.slice(slice.from, slice.to) : this.written(element, slice) });
       }
       if (slice) done.add(top);
     }
-    // What is no element (footers, empty places) stays after what it stood after.
+    // What is not an element (footers, empty placeholders) stays after what it followed.
     const standing = units
       .flatMap(({ top }, nth) => (top === undefined ? [] : [{ top, nth }]))
       .sort((a, b) => a.top - b.top);
@@ -252,7 +264,7 @@ class Splicer {
     shapes.forEach((slice, top) => {
       if (modelled.has(top)) return;
       for (; (standing[next]?.top ?? Number.POSITIVE_INFINITY) < top; next++)
-        after = Math.max(after, standing[next]?.nth as number);
+        after = Math.max(after, must(standing[next]?.nth));
       const held = following.get(after) ?? [];
       held.push({ top, words: text.slice(slice.from, slice.to) });
       following.set(after, held);
@@ -265,7 +277,7 @@ class Splicer {
     return this.framed(first, last, tree);
   }
 
-  /** The paths under which the shapes of the new part will be read, for the tags. */
+  /** Returns the paths under which the shapes of the new part will be read, for the tags. */
   private number(units: readonly { top: number | undefined; words: string }[]): void {
     const paths = new Map<number, number>();
     units.forEach(({ top }, nth) => {
@@ -282,13 +294,13 @@ class Splicer {
     }
   }
 
-  /** The ids of the shapes that elements are in the new part. */
+  /** The shape ids of elements in the new part. */
   private readonly shapes = new Map<string, number[]>();
 
-  /** Elements that are written anew beside the group that they were in. */
+  /** Elements that leave their group and are written beside it. */
   private readonly loose = new Set<string>();
 
-  /** The groups of the file that are still in the part with all that was in them. */
+  /** Returns the groups of the file that are still in the part with all their members. */
   private wholeGroups(ids: ReadonlySet<string | undefined>): ShapeGroup[] {
     return this.slices.shapes.flatMap(({ name, id }, top) => {
       const members = this.slide.elements
@@ -310,7 +322,7 @@ class Splicer {
     const gone = (this.slide.sourcePart?.shapes ?? []).filter(
       (path) => Number(path.split(".")[0]) === top && !members.some(({ sourceShape }) => sourceShape?.shape === path),
     );
-    // Words are changed in the group; what moves or looks otherwise stands beside it.
+    // Text is changed inside the group; members that move or change their appearance are written beside it.
     const worded = members.filter(
       (element) => !this.same.get(element.id) && changedParts(element, this.partOf)?.place === false,
     );
@@ -339,7 +351,10 @@ class Splicer {
     ];
   }
 
-  /** An element as it is now, under the id that it had: in the file's words where only its place or its text is another. `loose` is one that leaves its group. */
+  /**
+   * Writes an element with the id that it had: with the file's XML where only its place or text changed. `loose` is one
+   * that leaves its group.
+   */
   private written(element: Element, before: ElementRange | undefined, loose = false): string {
     const { work } = this;
     if ((element.kind === "foreign" || element.kind === "media") && before) {
@@ -382,14 +397,17 @@ class Splicer {
     const made = shapeXml(element, shape);
     const again = placed === undefined ? undefined : reworded(placed, made);
     if (again !== undefined) return again;
-    // The part may call the namespaces otherwise, so each new shape says its own.
+    // The part may use other namespace prefixes, so each new shape declares its own.
     const declared = Object.entries(namespaces)
       .map(([name, uri]) => ` ${name}="${uri}"`)
       .join("");
     return made.replace(/^<p:[\w]+/, (open) => open + declared);
   }
 
-  /** The part around its new shapes: hidden or not, background, transition, motion as far as its shapes are there. */
+  /**
+   * Writes the part around its new shapes: hidden or not, background, transition, and motion as far as its shapes are
+   * there.
+   */
   private framed(first: number, last: number, tree: string): string {
     const { slices, slide, work } = this;
     const { text, root, background, transition, timing } = slices;
@@ -422,7 +440,7 @@ class Splicer {
         withoutText(slide),
       ).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
       const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
-      // At one place what is put in first comes last: a transition stands before the timing.
+      // Of two insertions at one place the one inserted first comes last: a transition precedes the timing.
       if (timing) edits.unshift([timing[0], timing[1], made]);
       else if (made) edits.unshift([after, after, made]);
     }

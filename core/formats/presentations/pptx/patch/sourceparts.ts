@@ -1,4 +1,4 @@
-import { Failure } from "@unitext/core/model";
+import { Failure, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText } from "../../../shared/archive";
 import { childrenOf, readXml } from "../../../shared/xml";
@@ -14,15 +14,15 @@ export interface SourceRelationship {
   external: boolean;
 }
 
-/** Parts of a kept file as they are written again: each once, with all that it needs, under paths that are free. */
+/** Parts of a source package as they are written again: each once, with everything that it needs, under free paths. */
 export class SourceParts {
   private readonly types = new Map<string, string>();
   private readonly defaults = new Map<string, string>();
   private readonly paths = new Map<string, string>();
   private readonly lists = new Map<string, SourceRelationship[]>();
-  /** Parts that are written otherwise: slides, and what a presentation has once. */
+  /** Parts that are replaced: slides, and parts that a presentation has once. */
   readonly instead = new Map<string, string>();
-  /** Parts that are not written: slides that are gone. */
+  /** Parts that are left out: slides that were deleted. */
   readonly dropped = new Set<string>();
 
   constructor(
@@ -69,7 +69,9 @@ export class SourceParts {
     return this.relationships(path).find((row) => transitional(row.type) === REL[type])?.target;
   }
 
-  /** The path under which a part is written, with what it needs; undefined where the file lacks it. */
+  /**
+   * Returns the path under which a part is written, with everything that it needs; undefined when the file lacks it.
+   */
   take(path: string): string | undefined {
     const known = this.instead.get(path) ?? this.paths.get(path);
     if (known !== undefined || this.dropped.has(path)) return known;
@@ -82,12 +84,12 @@ export class SourceParts {
     return to;
   }
 
-  /** Where a part was written; undefined where nothing asked for it. */
+  /** Returns the path of a part that was written; undefined when nothing needed it. */
   takenAt(path: string): string | undefined {
     return this.paths.get(path);
   }
 
-  /** The relationships of a part as they hold under its new path; those to parts that the file lacks go. */
+  /** Returns the relationships of a part under its new path, without those to missing parts. */
   carried(path: string, to: string): SourceRelationship[] {
     return this.relationships(path).flatMap((row) => {
       if (row.external) return [row];
@@ -96,16 +98,14 @@ export class SourceParts {
     });
   }
 
-  /** Writes the list of a part's relationships; as it lay in the file where nothing of it changed. */
+  /** Writes the relationships of a part; as they were compressed in the file when none changed. */
   writeRelationships(path: string, to: string, rows: readonly SourceRelationship[]): void {
     const before = this.relationships(path);
     if (!before.length) return;
     const same =
       path === to &&
       rows.length === before.length &&
-      rows.every(
-        (row, nth) => row.external || row.target === relativeTo(path, (before[nth] as SourceRelationship).target),
-      );
+      rows.every((row, nth) => row.external || row.target === relativeTo(path, must(before[nth]).target));
     const own = same ? this.file.part(relationshipsPath(path)) : undefined;
     this.pack.parts.set(relationshipsPath(to), own ?? strToU8(relationshipsXml(rows)));
   }
@@ -116,7 +116,7 @@ export function relationshipsXml(rows: readonly SourceRelationship[]): string {
   return `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${rows.map(({ id, type, target, external }) => `<Relationship Id="${escaped(id)}" Type="${escaped(type)}" Target="${escaped(target)}"${external ? ' TargetMode="External"' : ""}/>`).join("")}</Relationships>`;
 }
 
-/** Opens a kept file; undefined where its bytes are gone or are no archive. */
+/** Opens a source package; undefined when its bytes are missing or damaged. */
 export function openSourceParts(
   name: string,
   bytes: Uint8Array | undefined,

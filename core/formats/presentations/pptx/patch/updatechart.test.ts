@@ -1,5 +1,5 @@
 import { createRequire } from "node:module";
-import type { ChartElement, Deck, Element, Slide } from "@unitext/core/model";
+import { type ChartElement, type Deck, type Element, type Slide, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -14,7 +14,7 @@ const textIn = (parts: Record<string, Uint8Array>, pattern: RegExp) =>
   Object.keys(parts)
     .filter((path) => pattern.test(path))
     .sort()
-    .map((path) => strFromU8(parts[path] as Uint8Array));
+    .map((path) => strFromU8(must(parts[path])));
 const CHART = /ppt\/charts\/chart[^/]*\.xml$/;
 
 /** A presentation by the npm package pptxgenjs: two slides, each with a chart whose workbook has a table. */
@@ -40,13 +40,13 @@ function cellsOf(parts: Record<string, Uint8Array>, nth = 0): Map<string, string
   const charts = Object.keys(parts)
     .filter((path) => CHART.test(path))
     .sort();
-  const links = strFromU8(parts[(charts[nth] as string).replace(/([^/]*)$/, "_rels/$1.rels")] as Uint8Array);
+  const links = strFromU8(must(parts[must(charts[nth]).replace(/([^/]*)$/, "_rels/$1.rels")]));
   const target = /Target="\.\.\/(embeddings\/[^"]+)"/.exec(links)?.[1];
-  const book = unzipSync(parts[`ppt/${target}`] as Uint8Array);
+  const book = unzipSync(must(parts[`ppt/${target}`]));
   const shared = book["xl/sharedStrings.xml"]
     ? readXml(strFromU8(book["xl/sharedStrings.xml"]), "s").children.map((item) => child(item, "t")?.text ?? "")
     : [];
-  const sheet = readXml(strFromU8(book["xl/worksheets/sheet1.xml"] as Uint8Array), "sheet");
+  const sheet = readXml(strFromU8(must(book["xl/worksheets/sheet1.xml"])), "sheet");
   return new Map(
     childrenOf(child(sheet, "sheetData"), "row").flatMap((row) =>
       childrenOf(row, "c").map((cell) => {
@@ -61,7 +61,7 @@ function cellsOf(parts: Record<string, Uint8Array>, nth = 0): Map<string, string
 }
 
 const isChart = (element: Element): element is ChartElement => element.kind === "chart";
-const chartOn = (deck: Deck, nth = 0) => deck.slides[nth]?.elements.find(isChart) as ChartElement;
+const chartOn = (deck: Deck, nth = 0) => must(deck.slides[nth]?.elements.find(isChart));
 const changed = (deck: Deck, change: (chart: ChartElement) => ChartElement, on = 0): Deck => ({
   ...deck,
   slides: deck.slides.map(
@@ -112,7 +112,7 @@ describe("a chart of another program whose data are changed", () => {
   });
 
   it("is told as kept, and one whose looks are changed as not", () => {
-    const more = chartOn(deck).sourceShape?.unsupported?.[0] as string;
+    const more = must(chartOn(deck).sourceShape?.unsupported?.[0]);
     expect(more).toBeDefined();
     const lines = (given: Deck) =>
       writeReport(given, "pptx").adapted.filter(({ slide, what }) => slide === 1 && what.includes(more));
@@ -158,14 +158,18 @@ describe("a chart of another program whose data are changed", () => {
     expect(textIn(after, CHART)[0]).toContain("<c:v>Nord &amp; Süd</c:v>");
     expect(cellsOf(after).get("B1")).toBe("Nord & Süd");
     const book = unzipSync(
-      after[
-        Object.keys(after)
-          .filter((path) => path.endsWith(".xlsx"))
-          .sort()[0] as string
-      ] as Uint8Array,
+      must(
+        after[
+          must(
+            Object.keys(after)
+              .filter((path) => path.endsWith(".xlsx"))
+              .sort()[0],
+          )
+        ],
+      ),
     );
     const table = Object.keys(book).find((path) => /xl\/tables\//.test(path));
-    if (table) expect(strFromU8(book[table] as Uint8Array)).toContain('name="Nord &amp; Süd"');
+    if (table) expect(strFromU8(must(book[table]))).toContain('name="Nord &amp; Süd"');
   });
 
   it("is a part of its own where a copy of its slide keeps the data that it had", () => {
@@ -188,19 +192,15 @@ describe("a chart of another program whose data are changed", () => {
 
   it("is written anew where its part draws another chart too, which keeps its own, and that is told before", () => {
     const path = "ppt/slides/slide1.xml";
-    const frame = /<p:graphicFrame[\s\S]*?<\/p:graphicFrame>/.exec(
-      strFromU8(before[path] as Uint8Array),
-    )?.[0] as string;
+    const frame = must(/<p:graphicFrame[\s\S]*?<\/p:graphicFrame>/.exec(strFromU8(must(before[path])))?.[0]);
     const both = read(
       zipSync({
         ...before,
-        [path]: strToU8(
-          strFromU8(before[path] as Uint8Array).replace(frame, frame + frame.replace(/ id="\d+"/, ' id="77"')),
-        ),
+        [path]: strToU8(strFromU8(must(before[path])).replace(frame, frame + frame.replace(/ id="\d+"/, ' id="77"'))),
       }),
       "twice.pptx",
     ).deck;
-    const [first, second] = (both.slides[0] as Slide).elements.filter(isChart) as [ChartElement, ChartElement];
+    const [first, second] = must(both.slides[0]).elements.filter(isChart) as [ChartElement, ChartElement];
     expect([first.sourceShape?.data, second.sourceShape?.data]).toEqual([undefined, undefined]);
     const made: Deck = {
       ...both,
@@ -215,10 +215,11 @@ describe("a chart of another program whose data are changed", () => {
       );
     expect(told(both)).toEqual([]);
     expect(told(made).length).toBeGreaterThan(0);
-    const again = read(
-      withoutTags(WRITERS.pptx.write(made, context) as Uint8Array),
-      "again.pptx",
-    ).deck.slides[0]?.elements.filter(isChart) as ChartElement[];
+    const again = must(
+      read(withoutTags(WRITERS.pptx.write(made, context) as Uint8Array), "again.pptx").deck.slides[0]?.elements.filter(
+        isChart,
+      ),
+    );
     expect(again.map(({ series }) => series[0]?.values)).toEqual([
       [10, 25.5, 30],
       [10, 20, 30],
@@ -238,7 +239,7 @@ describe("a chart of another program whose data are changed", () => {
     // What is there is named, and what is named is there (ECMA-376-2, 9.3).
     for (const path of Object.keys(after).filter((name) => name.endsWith(".rels"))) {
       const folder = path.replace(/_rels\/[^/]*$/, "");
-      for (const { attributes } of readXml(strFromU8(after[path] as Uint8Array), path).children) {
+      for (const { attributes } of readXml(strFromU8(must(after[path])), path).children) {
         if (attributes.TargetMode === "External") continue;
         const target = attributes.Target ?? "";
         const steps = target.startsWith("/") ? [] : folder.split("/").filter(Boolean);
@@ -270,7 +271,7 @@ describe("a sheet with other values in some cells", () => {
       childrenOf(child(readXml(text, "sheet"), "sheetData"), "row").flatMap((row) =>
         childrenOf(row, "c").flatMap((cell) => {
           const said = child(cell, "v")?.text ?? child(child(cell, "is"), "t")?.text;
-          return said === undefined ? [] : [[cell.attributes.r as string, said] as const];
+          return said === undefined ? [] : [[must(cell.attributes.r), said] as const];
         }),
       ),
     );
@@ -315,7 +316,7 @@ describe("a sheet with other values in some cells", () => {
           );
           expect(order).toEqual([...new Set(order)].sort((a, b) => a - b));
           for (const row of childrenOf(child(readXml(made, "sheet"), "sheetData"), "row")) {
-            const letters = childrenOf(row, "c").map(({ attributes }) => (attributes.r as string)[0]);
+            const letters = childrenOf(row, "c").map(({ attributes }) => must(attributes.r)[0]);
             expect(letters).toEqual([...new Set(letters)].sort());
           }
           expect(made).toContain('<pageMargins left="1"/>');

@@ -1,21 +1,24 @@
 import { columnName } from "../../shared/cells";
-import { type ChartElement, escapeXml, type Series } from "@unitext/core/model";
+import { type ChartElement, escapeXml, type Series, must } from "@unitext/core/model";
 
 import { scanXml, type XmlElement } from "../../../shared/xml";
 import { inOrder } from "../read/chart";
 
-/** A range of cells in one column or one row, as a chart names it (`c:f`; ECMA-376-1, 21.2.2.65): columns from 0, rows from 1. */
+/**
+ * A range of cells in one column or row, as a chart refers to it (`c:f`; ECMA-376-1, 21.2.2.65): columns from 0, rows
+ * from 1.
+ */
 export interface CellRange {
   sheet: string;
   column: number;
   row: number;
-  /** Whether the cells lie beside each other. */
+  /** Whether the cells are in a row. */
   across: boolean;
 }
 
 const columnOf = (letters: string) => [...letters].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0) - 1;
 
-/** The range that a formula names; undefined for what is no row or column of one sheet of the chart's own workbook. */
+/** Parses a reference; undefined unless it is a row or column of one sheet of the chart's own workbook. */
 export function rangeOf(formula: string): CellRange | undefined {
   const [, quoted, bare, first = "", from = "", last = first, to = from] =
     /^(?:'((?:[^'[]|'')+)'|([^!'[\s]+))!\$?([A-Z]{1,3})\$?(\d+)(?::\$?([A-Z]{1,3})\$?(\d+))?$/.exec(formula.trim()) ??
@@ -32,7 +35,7 @@ const formulaOf = ({ sheet, column, row, across }: CellRange, count: number) => 
   return `${name}!$${columnName(column)}$${row}${last}`;
 };
 
-/** Where the sources of a series stand in the text of its chart, and what they say. */
+/** The sources of a series in the text of its chart, and their values. */
 interface Source {
   /** `tx`, `cat`, `val`, `xVal` or `yVal`. */
   kind: string;
@@ -49,7 +52,7 @@ interface Source {
 const KINDS = new Set(["tx", "cat", "val", "xVal", "yVal"]);
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
-/** The sources of each series of a chart, in the order in which they are read. */
+/** Returns the sources of each series of a chart, in the order in which they are read. */
 function sourcesIn(text: string, where: string): Source[][] {
   const series: { sources: Source[]; order: number }[] = [];
   const stack: string[] = [];
@@ -61,8 +64,7 @@ function sourcesIn(text: string, where: string): Source[][] {
       const above = stack.at(-1);
       words = "";
       if (name === "ser" && above?.endsWith("Chart")) series.push({ sources: [], order: Number.NaN });
-      else if (above === "ser" && name === "order")
-        (series.at(-1) as (typeof series)[number]).order = Number(attributes.val ?? Number.NaN);
+      else if (above === "ser" && name === "order") must(series.at(-1)).order = Number(attributes.val ?? Number.NaN);
       else if (above === "ser" && KINDS.has(name))
         source = {
           kind: name,
@@ -79,7 +81,7 @@ function sourcesIn(text: string, where: string): Source[][] {
       stack.push(name);
     },
     close(_, to) {
-      const name = stack.pop() as string;
+      const name = must(stack.pop());
       if (!source) return;
       if (name === "f") source.formula = words;
       if (name === "formatCode") source.format = words;
@@ -95,7 +97,9 @@ function sourcesIn(text: string, where: string): Source[][] {
   return inOrder(series, ({ order }) => order).map(({ sources }) => sources);
 }
 
-/** Whether the data of a chart can be put into its part as it stands: every source is a row or column of its workbook, or lies in the part itself. */
+/**
+ * Whether the data of a chart can be updated in its part: every source is a row or column of its workbook, or literal.
+ */
 export function takesData(space: XmlElement): boolean {
   let fits = true;
   const look = (element: XmlElement, inside: string): void => {
@@ -113,7 +117,7 @@ export function takesData(space: XmlElement): boolean {
 }
 
 type Values = readonly (string | number | null)[];
-/** Cells that are others now, and cells that hold nothing any more. */
+/** Cells with new values, and cells that become empty. */
 export interface CellChange {
   sheet: string;
   column: number;
@@ -131,9 +135,8 @@ function valuesFor(kind: string, chart: ChartElement, series: Series): Values {
 }
 
 /**
- * The text of a chart's part with the data of a chart in the place of those that it had, all else as it stands, and the
- * cells of its workbook that change with it; `before` are the data that the part holds. Undefined where they do not fit:
- * the part has other series.
+ * Updates the data in the text of a chart part, and returns it with the changed cells of its workbook; `before` are the
+ * data that the part has. Returns undefined when the new data do not fit: the part has other series.
  */
 export function updateChart(
   text: string,
@@ -146,7 +149,7 @@ export function updateChart(
   const cells: CellChange[] = [];
   const edits: { from: number; to: number; words: string }[] = [];
   for (const [nth, sources] of all.entries()) {
-    const [now, was] = [chart.series[nth] as Series, before.series[nth] as Series];
+    const [now, was] = [must(chart.series[nth]), must(before.series[nth])];
     for (const source of sources) {
       const values = valuesFor(source.kind, chart, now);
       if (JSON.stringify(values) === JSON.stringify(valuesFor(source.kind, { ...chart, ...before }, was))) continue;

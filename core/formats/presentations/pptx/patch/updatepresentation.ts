@@ -1,4 +1,4 @@
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { readXml } from "../../../shared/xml";
 import type { SourceParts } from "./sourceparts";
@@ -7,28 +7,28 @@ import { transitional } from "../package/package";
 import { type Package, Relationships, relationshipsPath, relativeTo } from "../package/parts";
 import { sectioned } from "../package/sections";
 
-/** What a presentation part that is continued is written with. */
+/** What updating a presentation part needs. */
 export interface PresentationUpdate {
   pack: Package;
   deck: Deck;
   /** The path of the presentation part. */
   main: string;
-  /** All kept files that slides come from. */
+  /** All source packages of slides. */
   files: readonly SourceParts[];
-  /** The slides that are written from kept files, and where each slide's part is. */
+  /** The slides written from source packages, and where each slide's part is. */
   sources: ReadonlyMap<string, { kept: SourceParts; part: string }>;
   paths: ReadonlyMap<string, string>;
   notesMaster: string | undefined;
-  /** The deck's own master, where slides stand on it, with its id. */
+  /** The deck's own master with its id, where slides use it. */
   master: { path: string; id: number } | undefined;
-  /** The part with what Unitext keeps of the deck. */
+  /** The part with the deck's tags. */
   tags: string;
 }
 
-/** The presentation part of a kept file with the slides and masters that there are now. */
+/** Updates the presentation part of a source package to the present slides and masters. */
 export function updatePresentation(given: PresentationUpdate, kept: SourceParts): void {
   const { pack, deck, main, notesMaster } = given;
-  const text = kept.text(main) as string;
+  const text = must(kept.text(main));
   const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
   const p = root?.[1] ?? "p:";
   const r =
@@ -46,7 +46,7 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   const tagPath = pack.free("ppt/tags/tag1.xml");
   pack.add(tagPath, TYPE.tags, given.tags);
   relationships.add(REL.tags, relativeTo(main, tagPath));
-  // Slides keep the numbers that they had in the file; others get numbers past them.
+  // Slides keep their numbers of the file; others get numbers after them.
   const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text);
   const ids = new Map(
     [...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [
@@ -56,7 +56,7 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   );
   const numbers = new Map(
     before.flatMap(({ id, target }) =>
-      ids.has(id) ? [[target, { id: ids.get(id) as string, relation: id }] as const] : [],
+      ids.has(id) ? [[target, { id: must(ids.get(id)), relation: id }] as const] : [],
     ),
   );
   let next = Math.max(255, ...[...ids.values()].map(Number)) + 1;
@@ -64,7 +64,7 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   const entries = deck.slides.map((slide) => {
     const source = given.sources.get(slide.id);
     const own = source?.kept === kept ? numbers.get(source.part) : undefined;
-    const path = given.paths.get(slide.id) as string;
+    const path = must(given.paths.get(slide.id));
     const first = own !== undefined && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path;
     if (first) used.add(own.id);
     return first
@@ -101,11 +101,11 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
       Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)
   )
     out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
-  pack.put(main, TYPE.presentation, out === text ? (kept.file.part(main) as Uint8Array) : strToU8(out));
+  pack.put(main, TYPE.presentation, out === text ? must(kept.file.part(main)) : strToU8(out));
   pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
 }
 
-/** Adds the masters of other files and the deck's own to a presentation part, with ids that none has yet. */
+/** Adds the masters of other files and the deck's own to a presentation part, with free ids. */
 function withMasters(
   given: PresentationUpdate,
   text: string,
@@ -124,7 +124,7 @@ function withMasters(
       const path = kept.takenAt(old);
       if (path === undefined || there.has(path)) continue;
       there.add(path);
-      const own = kept.text(old) as string;
+      const own = must(kept.text(old));
       const id = next++;
       pack.put(
         path,
@@ -149,7 +149,7 @@ function withMasters(
   return text.replace(`</${p}sldMasterIdLst>`, () => `${rows}</${p}sldMasterIdLst>`);
 }
 
-/** An id past all that the masters and layouts of the presentation have (they share one space: ECMA-376-1, 19.2.1.34). */
+/** Returns an id after those of all masters and layouts (they share one space: ECMA-376-1, 19.2.1.34). */
 export function freeMasterId(files: Iterable<SourceParts>): number {
   let most = 2147483648;
   for (const kept of files) {

@@ -1,6 +1,6 @@
 import { columnName } from "../../shared/cells";
 
-import { type ChartElement, escapeXml, Failure } from "@unitext/core/model";
+import { type ChartElement, escapeXml, Failure, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
 import { child, childrenOf, readXml, scanXml } from "../../../shared/xml";
@@ -18,13 +18,16 @@ const columnIn = (reference: string) =>
 interface Row {
   number: number;
   from: number;
-  /** Where its opening tag ends, and where its closing tag begins; the same where it is empty. */
+  /** Where its opening tag ends, and where its closing tag starts; equal when it is empty. */
   open: number;
   close: number;
   cells: { column: number; from: number; to: number; style: string | undefined }[];
 }
 
-/** A sheet (ECMA-376-1, 18.3.1.73) with other values in some of its cells; formats of cells stay. A cell that is given twice, as series share their categories, has what was given last. */
+/**
+ * Returns a sheet (ECMA-376-1, 18.3.1.73) with new values in some cells; cell formats stay. Of a cell given twice, as
+ * categories shared by series are, the last value counts.
+ */
 export function withCells(text: string, where: string, given: readonly CellChange[]): string {
   const changes = [...new Map(given.map((change) => [`${change.column}/${change.row}`, change])).values()];
   const rows: Row[] = [];
@@ -82,7 +85,7 @@ export function withCells(text: string, where: string, given: readonly CellChang
       });
       continue;
     }
-    // An empty row has one tag alone.
+    // An empty row has a single tag.
     if (row.close < row.open) {
       edits.push({
         from: row.from,
@@ -101,7 +104,7 @@ export function withCells(text: string, where: string, given: readonly CellChang
       );
     }
   }
-  // What is put in at one place stays in its order.
+  // Insertions at one place stay in their order.
   let out = text;
   for (const { from, to, words } of edits
     .map((edit, nth) => ({ ...edit, nth }))
@@ -110,7 +113,10 @@ export function withCells(text: string, where: string, given: readonly CellChang
   return out;
 }
 
-/** A workbook (ECMA-376-1, 12 and 18) with other values in some cells; undefined where it cannot be read, or lacks a sheet. Names of columns of its tables follow their cells. */
+/**
+ * Returns a workbook (ECMA-376-1, 12 and 18) with new values in some cells; undefined when it cannot be read or lacks a
+ * sheet. The column names of its tables follow their cells.
+ */
 export function updateWorkbook(
   bytes: Uint8Array,
   changes: readonly CellChange[],
@@ -158,10 +164,10 @@ export function updateWorkbook(
       parts.set(
         path,
         strToU8(
-          (text(path) as string).replace(
+          must(text(path)).replace(
             /(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g,
             (whole, open: string, name: string) =>
-              renamed.has(name) ? `${open}"${escapeXml(renamed.get(name) as string)}"` : whole,
+              renamed.has(name) ? `${open}"${escapeXml(must(renamed.get(name)))}"` : whole,
           ),
         ),
       );
@@ -173,7 +179,10 @@ export function updateWorkbook(
   }
 }
 
-/** Writes the part of a chart of a kept file with other data, and its workbook with other cells; gives its path, or undefined where the data do not fit into it. */
+/**
+ * Writes the part of a source chart with new data, and its workbook. Returns its path; undefined when the data do not
+ * fit.
+ */
 export function chartWith(kept: SourceParts, pack: Package, part: string, chart: ChartElement): string | undefined {
   const text = kept.text(part);
   const before = text === undefined ? undefined : readChart(readXml(text, part), { named: new Map() });
@@ -186,7 +195,7 @@ export function chartWith(kept: SourceParts, pack: Package, part: string, chart:
       chart.series[nth] && chart.series[nth].name !== name ? [[name, chart.series[nth].name] as const] : [],
     ),
   );
-  // A workbook that cannot be read is made anew, with the cells that the chart names.
+  // A workbook that cannot be read is written anew, with the cells that the chart refers to.
   const cells = bytes && (updateWorkbook(bytes, made.cells, renamed) ?? workbook(chart));
   const path = pack.free(part);
   pack.put(path, kept.typeOf(part), strToU8(made.text));

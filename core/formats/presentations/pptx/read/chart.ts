@@ -1,8 +1,8 @@
-import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series } from "@unitext/core/model";
+import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series, must } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn } from "./colour";
 
-/** A chart as it is read; `unlike` says what of it is drawn otherwise than its file says. */
+/** A chart as it is read; `unlike` says what is drawn differently from the file. */
 export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
 
 const PLOTS: Record<string, ChartType> = {
@@ -36,7 +36,7 @@ const LIKE: Record<string, string> = {
   surface3DChart: "a surface, drawn as areas",
 };
 
-/** The cached values of a data source (`c:cat`, `c:val`, …; ECMA-376-1, 21.2.2), a place for each point. */
+/** Returns the cached values of a data source (`c:cat`, `c:val`, …; ECMA-376-1, 21.2.2), one for each point. */
 function cached(source: XmlElement | undefined): { values: (string | undefined)[]; format: string | undefined } {
   const holder = source?.children.find((part) => /Ref$|Lit$/.test(localName(part)));
   const cache =
@@ -62,7 +62,7 @@ function cached(source: XmlElement | undefined): { values: (string | undefined)[
 const numberOf = (value: string | undefined): number | null =>
   value === undefined || value.trim() === "" || !Number.isFinite(Number(value)) ? null : Number(value);
 
-/** A category that is a date counted in days since 1899-12-30 (ECMA-376-1, 18.17.4.1), as its date; others as they are. */
+/** Returns a category that is a date in days since 1899-12-30 (ECMA-376-1, 18.17.4.1) as a date; others unchanged. */
 function categoryText(value: string | undefined, format: string | undefined): string {
   if (value === undefined) return "";
   const days = Number(value);
@@ -92,17 +92,20 @@ const words = (title: XmlElement | undefined): string => {
 
 const isOn = (flag: XmlElement | undefined) => flag !== undefined && ["1", "true"].includes(flag.attributes.val ?? "1");
 
-/** Series in the order that they say (`c:order`, ECMA-376-1, 21.2.2.128), which holds over all forms of a chart; as they stand where some say none or the same. */
+/**
+ * Returns series by their order (`c:order`, ECMA-376-1, 21.2.2.128), which spans all plots of a chart; in document
+ * order where some have none or the same.
+ */
 export function inOrder<T>(series: readonly T[], orderOf: (one: T) => number): T[] {
   const orders = series.map(orderOf);
   if (orders.some((order) => !Number.isFinite(order)) || new Set(orders).size < orders.length) return [...series];
   return series
-    .map((one, nth) => ({ one, order: orders[nth] as number }))
+    .map((one, nth) => ({ one, order: must(orders[nth]) }))
     .sort((a, b) => a.order - b.order)
     .map(({ one }) => one);
 }
 
-/** The colours of single points (`c:dPt`; 21.2.2.52), a place for each; undefined where none has one. */
+/** Returns the colours of single points (`c:dPt`; 21.2.2.52), one for each; undefined when no point has one. */
 function pointColours(ser: XmlElement, count: number, colours: ColourContext): (string | null)[] | undefined {
   const found = Array<string | null>(Math.min(2000, count)).fill(null);
   for (const point of childrenOf(ser, "dPt")) {
@@ -113,7 +116,7 @@ function pointColours(ser: XmlElement, count: number, colours: ColourContext): (
   return found.some((colour) => colour !== null) ? found : undefined;
 }
 
-/** A chart part (`c:chartSpace`) as a chart; undefined where it holds no plot that is known or no values. */
+/** Reads a chart part (`c:chartSpace`); undefined when it has no known plot or no values. */
 export function readChart(space: XmlElement, colours: ColourContext): ReadChart | undefined {
   const chart = child(space, "chart");
   const area = child(chart, "plotArea");
@@ -123,12 +126,12 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const formOf = (plot: XmlElement): ChartType =>
     PLOTS[localName(plot)] === "column" && child(plot, "barDir")?.attributes.val === "bar"
       ? "bar"
-      : (PLOTS[localName(plot)] as ChartType);
+      : must(PLOTS[localName(plot)]);
   const kinds = [...new Set(plots.map(formOf))];
   const type: ChartType =
     kinds.length > 1 && kinds.every((kind) => ["column", "line", "area", "bar"].includes(kind))
       ? "combined"
-      : (kinds[0] as ChartType);
+      : must(kinds[0]);
   const parts = area?.children ?? [];
   const values = parts.filter((part) => localName(part) === "valAx");
   const valueAxis = (plot: XmlElement) =>
@@ -136,7 +139,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
       childrenOf(plot, "axId").some(({ attributes }) => attributes.val === child(axis, "axId")?.attributes.val),
     );
   const measured = plots.flatMap((plot) => valueAxis(plot) ?? []);
-  // Of two axes for values the one on the left is the first, whichever is named first.
+  // Of two value axes the left one is the primary, whichever comes first.
   const main =
     type === "scatter"
       ? undefined
@@ -158,14 +161,14 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
       else format ??= val.format;
       if (!scattered && cat.values.length > categories.length)
         categories = cat.values.map((value) => categoryText(value, cat.format));
-      // Series of points have the colour of their signs.
+      // Series of points have the colour of their markers.
       const colour =
         colourIn(at(ser, "spPr", "solidFill"), colours) ??
         colourIn(at(ser, "spPr", "ln", "solidFill"), colours) ??
         colourIn(at(ser, "marker", "spPr", "solidFill"), colours);
       const name = child(ser, "tx");
       const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
-      // Points by two values are joined where their line is not taken off (21.2.2.204).
+      // Points by two values are joined unless their line is removed (21.2.2.204).
       const lined = !at(ser, "spPr", "ln", "noFill");
       const style = child(plot, "scatterStyle")?.attributes.val ?? "lineMarker";
       const joined =
@@ -225,11 +228,11 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
     type === "scatter"
       ? [onSide("bt"), onSide("lr")]
       : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), main];
-  // Bars begin at the foot unless their axis is turned over (21.2.2.130); ours begin at the top.
+  // Bars start at the bottom unless their axis is reversed (21.2.2.130); ours start at the top.
   const turned = child(child(across, "scaling"), "orientation")?.attributes.val === "maxMin";
   const reversed = across !== undefined && type !== "scatter" && turned !== (type === "bar") ? { reversed: true } : {};
   const [along, y] = [{ ...axisOf(across), ...reversed }, axisOf(up)];
-  // A format that is not the source's is that of the labels, or of the axis where it says more than that they are numbers.
+  // A number format other than the source's is that of the labels, or of the axis where it is more specific.
   const own = (one: XmlElement | undefined) =>
     one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0") ? one.attributes.formatCode : undefined;
   const [onAxis, onLabels] = [own(child(up, "numFmt")), shows("showVal") ? own(child(labels, "numFmt")) : undefined];

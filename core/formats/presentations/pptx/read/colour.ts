@@ -1,12 +1,13 @@
+import { must } from "@unitext/core/model";
 import { hsl, rgb } from "d3-color";
 import { child, localName, type XmlElement } from "../../../shared/xml";
 
-/** A colour as it is seen; `opacity` where it is not whole. */
+/** A colour as it is seen; `opacity` where it is not opaque. */
 export interface SeenColour {
   colour: string;
   opacity?: number;
 }
-/** The colours of a theme by the names that a part uses for them (through the master's map), and what `phClr` stands for. */
+/** The colours of a theme by the names that a part uses (through the master's map), and the value of `phClr`. */
 export interface ColourContext {
   named: ReadonlyMap<string, string>;
   placeholder?: SeenColour;
@@ -15,11 +16,11 @@ export interface ColourContext {
 const byte = (value: number) => Math.round(Math.max(0, Math.min(255, value)));
 const hex = (r: number, g: number, b: number) =>
   `#${[r, g, b].map((value) => byte(value).toString(16).padStart(2, "0")).join("")}`;
-/** sRGB (IEC 61966-2-1): a share of full light for a share of the signal, and back. */
+/** sRGB (IEC 61966-2-1): linear light from the signal, and back. */
 const linear = (value: number) => (value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4);
 const signal = (value: number) => (value <= 0.0031308 ? value * 12.92 : 1.055 * value ** (1 / 2.4) - 0.055);
 
-/** A percentage or fraction as the standards write it: 50000, or 50% in the strict form. */
+/** Returns a percentage or fraction as the standards write it: 50000, or 50% in the strict form. */
 export function fraction(value: string | undefined): number {
   if (value === undefined) return 1;
   return value.endsWith("%") ? Number(value.slice(0, -1)) / 100 : Number(value) / 100000;
@@ -51,7 +52,10 @@ function inHsl(colour: string, change: (parts: { h: number; s: number; l: number
   return hex(r, g, b);
 }
 
-/** The transforms of colours (ECMA-376-1, 20.1.2.3). Shade and tint mix with black and white in light, as the standard's example of 50 % of green says (00BC00). */
+/**
+ * Colour transforms (ECMA-376-1, 20.1.2.3). Shade and tint mix with black and white in linear light, as in the
+ * standard's example of 50 % of green (00BC00).
+ */
 const TRANSFORMS: Record<string, (seen: SeenColour, share: number) => SeenColour> = {
   alpha: (seen, share) => ({ ...seen, opacity: share }),
   alphaMod: (seen, share) => ({ ...seen, opacity: (seen.opacity ?? 1) * share }),
@@ -65,7 +69,7 @@ const TRANSFORMS: Record<string, (seen: SeenColour, share: number) => SeenColour
   satMod: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s *= share)) }),
   satOff: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s += share)) }),
   hueMod: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h *= share)) }),
-  // Angles count 60,000 to a degree, shares 100,000 to the whole.
+  // Angles are in 60,000ths of a degree, shares in 100,000ths.
   hue: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h = (share * 100000) / 60000)) }),
   hueOff: (seen, share) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.h += (share * 100000) / 60000)) }),
   gray: (seen) => ({ ...seen, colour: inHsl(seen.colour, (parts) => (parts.s = 0)) }),
@@ -79,9 +83,7 @@ const TRANSFORMS: Record<string, (seen: SeenColour, share: number) => SeenColour
 const SYSTEM: Record<string, string> = { windowText: "#000000", window: "#ffffff" };
 const BASES: Record<string, (element: XmlElement, context: ColourContext) => SeenColour | undefined> = {
   srgbClr: ({ attributes }) =>
-    /^[0-9a-f]{6}$/i.test(attributes.val ?? "")
-      ? { colour: `#${(attributes.val as string).toLowerCase()}` }
-      : undefined,
+    /^[0-9a-f]{6}$/i.test(attributes.val ?? "") ? { colour: `#${must(attributes.val).toLowerCase()}` } : undefined,
   schemeClr: ({ attributes: { val = "" } }, { named, placeholder }) => {
     if (val === "phClr") return placeholder;
     const colour = named.get(val);
@@ -114,7 +116,10 @@ const BASES: Record<string, (element: XmlElement, context: ColourContext) => See
   },
 };
 
-/** The colour that an element such as `a:solidFill` holds, its transforms applied; undefined where it holds none that is known. */
+/**
+ * Returns the colour in an element such as `a:solidFill`, its transforms applied; undefined when it has no known
+ * colour.
+ */
 export function colourIn(holder: XmlElement | undefined, context: ColourContext): SeenColour | undefined {
   const element = holder?.children.find((part) => localName(part) in BASES);
   let seen = element && BASES[localName(element)]?.(element, context);
@@ -126,7 +131,7 @@ export function colourIn(holder: XmlElement | undefined, context: ColourContext)
   return seen.opacity === undefined || seen.opacity >= 1 ? { colour: seen.colour } : seen;
 }
 
-/** The colours of a theme by scheme name, seen through a map of a master or slide. */
+/** Returns the colours of a theme by scheme name, through the map of a master or slide. */
 export function schemeColours(
   theme: XmlElement | undefined,
   map: Readonly<Record<string, string>>,

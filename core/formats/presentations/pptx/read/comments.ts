@@ -4,7 +4,7 @@ import { child, childrenOf } from "../../../shared/xml";
 import type { OpenedPackage } from "../package/package";
 import { readBody } from "./text";
 
-/** Who has written comments, by the ids that the file gives them. */
+/** Returns the authors of comments by id. */
 function commentAuthors(pack: OpenedPackage, main: string): Map<string, string> {
   const parts = [...pack.relationships(main).values()].filter(
     ({ type, external, target }) => !external && /\/(commentAuthors|authors)$/.test(type) && pack.has(target),
@@ -16,7 +16,7 @@ function commentAuthors(pack: OpenedPackage, main: string): Map<string, string> 
   );
 }
 
-/** What was said about the slides of a presentation (ECMA-376-1, 19.4), slide by slide. A part that is damaged is told. */
+/** Reads the comments of a presentation (ECMA-376-1, 19.4), slide by slide. A damaged part is reported. */
 export function commentReader(
   pack: OpenedPackage,
   main: () => string,

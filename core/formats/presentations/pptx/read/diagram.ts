@@ -2,7 +2,10 @@ import { type Element, isEmptyText } from "@unitext/core/model";
 import { child, type XmlElement } from "../../../shared/xml";
 import { transformOf } from "./drawing";
 
-/** A shape of a diagram's drawing as its form and, over it, its text, where the drawing gives the text a place of its own (`txXfrm`: upright, turned against its form; the name from memory). */
+/**
+ * Splits a diagram shape into its geometry and, over it, its text, where the drawing gives the text a place of its own
+ * (`txXfrm`: upright, turned against its shape; the name from memory).
+ */
 export function splitDiagramShape(element: Element, shape: XmlElement, newId: () => string): Element[] {
   const own = transformOf(child(shape, "txXfrm"));
   if (!own || (element.kind !== "shape" && element.kind !== "text") || isEmptyText(element.text)) return [element];

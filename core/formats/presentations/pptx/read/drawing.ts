@@ -1,10 +1,18 @@
 import { guideValues, knowsPreset, PathWriter } from "@unitext/core/figures";
-import type { Element, Fill, Frame, Geometry, Shadow, Stroke } from "@unitext/core/model";
+import {
+  type Element,
+  type Fill,
+  type Frame,
+  type Geometry,
+  type Shadow,
+  type Stroke,
+  must,
+} from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn, fraction } from "./colour";
 import { EMU } from "../package/names";
 
-/** Where a shape stands: its frame, turned and mirrored. */
+/** The transform of a shape: its frame, rotation and mirroring. */
 export interface Transform {
   frame: Frame;
   rotation: number;
@@ -16,11 +24,11 @@ const on = (value: string | undefined) => value === "1" || value === "true";
 const degrees = (value: string | undefined) => Math.round(((Number(value ?? 0) || 0) / 60000) * 1000) / 1000;
 const points = (value: string | undefined) => Math.round(((Number(value) || 0) / EMU) * 1000) / 1000;
 
-/** Lengths past this are no page's (ECMA-376: 56 inches); a file that says more is wrong. */
+/** No page is longer (ECMA-376: 56 inches); a file with greater lengths is wrong. */
 const FAR = 20000;
 const near = (value: number) => Math.max(-FAR, Math.min(FAR, value));
 
-/** A transform (`a:xfrm`) as a standing; undefined where it does not say a place and a size. */
+/** Reads a transform (`a:xfrm`); undefined without position and size. */
 export function transformOf(transform: XmlElement | undefined): Transform | undefined {
   const off = child(transform, "off")?.attributes;
   const ext = child(transform, "ext")?.attributes;
@@ -40,7 +48,10 @@ export function transformOf(transform: XmlElement | undefined): Transform | unde
   };
 }
 
-/** What a group does with the standing of a thing in it (ECMA-376-1, 20.1.7.5): its child space is stretched over its frame, then mirrored and turned about its middle. */
+/**
+ * Applies the transform of a group to a member (ECMA-376-1, 20.1.7.5): its child space is stretched to its frame, then
+ * mirrored and rotated about its middle.
+ */
 export function inGroup(transform: XmlElement | undefined, { frame, rotation, flipX, flipY }: Transform): Transform {
   const group = transformOf(transform);
   const childOff = child(transform, "chOff")?.attributes;
@@ -49,7 +60,7 @@ export function inGroup(transform: XmlElement | undefined, { frame, rotation, fl
   const [cw, ch] = [points(childExt.cx), points(childExt.cy)];
   const sx = cw ? group.frame.width / cw : 1;
   const sy = ch ? group.frame.height / ch : 1;
-  // A thing turned by about a quarter is stretched across its own axes.
+  // A member rotated by about a quarter is stretched across its own axes.
   const across = Math.abs(Math.round(rotation / 90)) % 2 === 1;
   const [width, height] = across ? [frame.width * sy, frame.height * sx] : [frame.width * sx, frame.height * sy];
   let cx = group.frame.x + (frame.x + frame.width / 2 - points(childOff.x)) * sx;
@@ -71,7 +82,7 @@ export function inGroup(transform: XmlElement | undefined, { frame, rotation, fl
   };
 }
 
-/** What an element keeps of its standing. */
+/** Returns the fields of an element for a transform. */
 export function transformFields({
   frame,
   rotation,
@@ -86,29 +97,29 @@ export function transformFields({
   };
 }
 
-/** Gives the name of the picture asset that a relationship leads to, taking it in; undefined where it cannot be read. */
+/** Imports the picture of a relationship and returns the name of its asset; undefined when it cannot be read. */
 export type PictureOf = (id: string) => string | undefined;
 
 export interface DrawingContext {
   colours: ColourContext;
   picture: PictureOf;
-  /** The theme, for what a style refers to, and the pictures that it names. */
+  /** The theme that styles refer to, and the pictures that it names. */
   theme: XmlElement | undefined;
   themePicture: PictureOf;
-  /** A picture in the place of whose colours stand those between two. */
+  /** Returns a picture in two colours. */
   duotone(source: string, colours: readonly [string, string]): string;
 }
 
-/** The relationship that an attribute of an element names, whatever its prefix. */
+/** Returns the relationship id in an attribute of an element, whatever its prefix. */
 export const relationOf = (element: XmlElement | undefined, name: string) =>
   Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
-/** The relationships of the charts that a shape draws, and those in it. */
+/** Returns the relationships of the charts in a shape. */
 export function chartsIn(shape: XmlElement): string[] {
   if (localName(shape) !== "graphicFrame") return shape.children.flatMap(chartsIn);
   const id = relationOf(at(shape, "graphic", "graphicData", "chart"), "id");
   return id === undefined ? [] : [id];
 }
-/** The relationships of a picture (CT_Blip), the best first: its drawing in SVG, its file, a file elsewhere. */
+/** Returns the relationships of a picture (CT_Blip), the best first: its SVG drawing, its file, a linked file. */
 export function pictureIds(blip: XmlElement | undefined): string[] {
   const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];
   return [relationOf(drawing, "embed"), relationOf(blip, "embed"), relationOf(blip, "link")].filter(
@@ -117,7 +128,7 @@ export function pictureIds(blip: XmlElement | undefined): string[] {
 }
 const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
 
-/** The nearest of the preset patterns (ECMA-376-1, 20.1.10.51) that are drawn. */
+/** Returns the most similar pattern of those that are drawn (ECMA-376-1, 20.1.10.51). */
 function patternOf(preset: string): Extract<Fill, { kind: "pattern" }>["pattern"] {
   if (/Grid|Check|Brick|Plaid|Weave|Trellis|Shingle/i.test(preset)) return "grid";
   if (/^diagCross|Diamond/i.test(preset)) return "cross";
@@ -128,7 +139,7 @@ function patternOf(preset: string): Extract<Fill, { kind: "pattern" }>["pattern"
   return "dots";
 }
 
-/** The first file of a picture that can be shown; the others are not taken in. */
+/** Returns the first file of a picture that can be shown; the others are not imported. */
 export function firstPicture(
   blip: XmlElement | undefined,
   take: (id: string) => string | undefined,
@@ -140,7 +151,7 @@ export function firstPicture(
   return undefined;
 }
 
-/** A picture as a blip has it: in two colours where it says so (20.1.8.23). */
+/** Returns a picture as its blip shows it: in two colours where it says so (20.1.8.23). */
 export function recolouredPicture(source: string, blip: XmlElement | undefined, context: DrawingContext): string {
   const [dark, light] = (child(blip, "duotone")?.children ?? []).map(
     (colour) =>
@@ -149,7 +160,7 @@ export function recolouredPicture(source: string, blip: XmlElement | undefined, 
   return dark && light ? context.duotone(source, [dark, light]) : source;
 }
 
-/** A fill element as a fill; null for one that says that nothing is filled, undefined for one that is not known. */
+/** Reads a fill element; null for no fill, undefined for an unknown one. */
 export function readFill(element: XmlElement | undefined, context: DrawingContext): Fill | null | undefined {
   if (!element) return undefined;
   switch (localName(element)) {
@@ -210,7 +221,10 @@ export function readFill(element: XmlElement | undefined, context: DrawingContex
 export const fillElement = (properties: XmlElement | undefined) =>
   properties?.children.find((part) => FILLS.includes(localName(part)));
 
-/** What the style of a shape refers to in the theme's lists (ECMA-376-1, 20.1.4.1.13 and 26): the nth of them, with its colour in the place of `phClr`. */
+/**
+ * Resolves a style reference to the theme's lists (ECMA-376-1, 20.1.4.1.13 and 26): the nth entry, with the style's
+ * colour as `phClr`.
+ */
 function themed(
   list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst",
   index: number,
@@ -229,7 +243,10 @@ function themed(
   };
 }
 
-/** The fill of a shape: its own, that of the placeholders it follows (nearest first), or that of its style. */
+/**
+ * Returns the fill of a shape: its own, that of the placeholders that it inherits from (nearest first), or that of its
+ * style.
+ */
 export function shapeFill(
   properties: readonly (XmlElement | undefined)[],
   style: XmlElement | undefined,
@@ -251,7 +268,7 @@ export function shapeFill(
   return readFill(element, own) ?? undefined;
 }
 
-/** The background that a reference names (`p:bgRef`). */
+/** Returns the background that a reference names (`p:bgRef`). */
 export function referredFill(reference: XmlElement, context: DrawingContext): Fill | undefined {
   const index = Number(reference.attributes.idx ?? 0);
   if (!index) return undefined;
@@ -285,7 +302,7 @@ const DASHES: Record<string, NonNullable<Stroke["dash"]>> = {
   sysDashDotDot: "longdashdot",
 };
 
-/** A line (`a:ln`), what it does not say taken from `base`; null where nothing is drawn. */
+/** Reads a line (`a:ln`) over `base`; null when no line is drawn. */
 export function readLine(
   line: XmlElement | undefined,
   context: DrawingContext,
@@ -308,7 +325,7 @@ export function readLine(
   const dash = DASHES[child(line, "prstDash")?.attributes.val ?? ""] ?? base?.dash;
   const [head, tail] = [end("headEnd") ?? base?.head, end("tailEnd") ?? base?.tail];
   const width = line.attributes.w === undefined ? (base?.width ?? 0.75) : points(line.attributes.w);
-  const { colour, opacity } = seen ?? (base as Stroke);
+  const { colour, opacity } = seen ?? must(base);
   return {
     colour,
     width: Math.min(1600, Math.max(0, width)),
@@ -319,7 +336,9 @@ export function readLine(
   };
 }
 
-/** The outline of a shape: its own over that of its style, else that of the placeholders that it follows. */
+/**
+ * Returns the outline of a shape: its own over that of its style, else that of the placeholders that it inherits from.
+ */
 export function shapeLine(
   properties: readonly (XmlElement | undefined)[],
   style: XmlElement | undefined,
@@ -353,7 +372,10 @@ export function readShadow(properties: XmlElement | undefined, context: DrawingC
   };
 }
 
-/** The form of a shape (ECMA-376-1, 20.1.9); undefined where it has none of its own. `unknown` hears of presets that are not drawn. */
+/**
+ * Reads the geometry of a shape (ECMA-376-1, 20.1.9); undefined when it has none of its own. `unknown` is told of
+ * presets that are not drawn.
+ */
 export function readGeometry(
   properties: XmlElement | undefined,
   frame: Frame,
@@ -387,7 +409,7 @@ function customGeometry(custom: XmlElement, frame: Frame): Geometry | undefined 
     .slice(0, 500)
     .flatMap((path) => {
       const [w, h] = [Number(path.attributes.w) || width, Number(path.attributes.h) || height];
-      // All paths are brought into a box of 1,000 by 1,000.
+      // All paths are scaled to a box of 1,000 by 1,000.
       const writer = new PathWriter(w ? 1000 / w : 1, h ? 1000 / h : 1);
       for (const command of path.children) {
         const pts = childrenOf(command, "pt").map(

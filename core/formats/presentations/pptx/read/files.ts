@@ -8,7 +8,7 @@ import type { DrawingContext } from "./drawing";
 import type { Inheritance } from "./inherit";
 import type { OpenedPackage } from "../package/package";
 
-/** A tree that may be damaged: older drawings need not be XML. */
+/** Parses a tree that may be damaged: older drawings need not be XML. */
 function wellFormed(read: () => XmlElement): XmlElement | undefined {
   try {
     return read();
@@ -18,24 +18,24 @@ function wellFormed(read: () => XmlElement): XmlElement | undefined {
   }
 }
 
-/** The pictures, films and sounds of a package as they are asked for, by the relationships that lead to them. */
+/** The pictures, films and sounds of a package, imported when they are asked for by relationship. */
 export class PptxFiles {
   readonly blobs = new Map<string, Uint8Array>();
   readonly assets: Record<string, Asset> = {};
-  /** The parts that were taken in, with their sums and the names by which the deck knows them. */
+  /** The imported parts, with their hashes and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
-  /** The pictures that were asked for and are to be drawn anew, by the names under which the deck will know them then; their parts stay in the file. */
+  /** Pictures to convert, by the names under which the deck will know them; their parts stay in the file. */
   readonly undrawn = new Map<string, Uint8Array>();
   private readonly marks = new WeakMap<XmlElement, string>();
   private readonly legacies = new Map<string, XmlElement | undefined>();
-  /** What is known of parts, by their path. */
+  /** What is known of parts, by path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
     private readonly pack: OpenedPackage,
     private readonly sha256: (bytes: Uint8Array) => string,
   ) {}
 
-  /** A part with its sum and what picture it is; one that many slides show is summed once. */
+  /** Returns a part with its hash and picture type; a part that many slides show is hashed once. */
   summed(target: string): { bytes: Uint8Array; sha256: string; info: ReturnType<typeof pictureInfo> } | undefined {
     const bytes = this.pack.bytes(target);
     if (!bytes) return undefined;
@@ -55,7 +55,10 @@ export class PptxFiles {
     return path === undefined ? undefined : this.pack.bytes(path);
   }
 
-  /** The picture that a relationship leads to by its name in the deck, and what becomes of it where it is drawn anew first; or why it cannot be shown. */
+  /**
+   * Returns the name of a relationship's picture in the deck, and what it is converted to if it must be; or why it
+   * cannot be shown.
+   */
   picture(path: string, id: string): { source: string; drawn?: string } | { why: string } {
     const relationship = this.pack.relationships(path).get(id);
     if (!relationship) return { why: "its file is missing" };
@@ -81,7 +84,10 @@ export class PptxFiles {
     return { source };
   }
 
-  /** The picture by which an older drawing (VML, ECMA-376-4, 19: `v:imagedata`, `o:spid`, `o:relid`) shows an embedded object of a part; undefined where it has none. */
+  /**
+   * Returns the picture by which an older drawing (VML, ECMA-376-4, 19: `v:imagedata`, `o:spid`, `o:relid`) shows an
+   * embedded object; undefined when it has none.
+   */
   legacy(path: string, shape: string): ReturnType<PptxFiles["picture"]> | undefined {
     const drawing = this.pack.related(path, "vml");
     if (!drawing || !this.pack.has(drawing)) return undefined;
@@ -94,7 +100,7 @@ export class PptxFiles {
     return id === undefined ? undefined : this.picture(drawing, id);
   }
 
-  /** What the fills and lines of a part are read with. */
+  /** What reading the fills and lines of a part needs. */
   drawing(path: string, colours: ColourContext, { theme, themePath = path }: Inheritance): DrawingContext {
     const from = (part: string) => (id: string) => {
       const found = this.picture(part, id);
@@ -109,7 +115,7 @@ export class PptxFiles {
     };
   }
 
-  /** A picture that was taken in, in two colours; itself where it cannot be drawn so. */
+  /** Returns an imported picture in two colours; the picture itself when that is not possible. */
   private duotone(source: string, colours: readonly [string, string]): string {
     const asset = this.assets[source];
     const bytes = asset && this.blobs.get(asset.sha256);
@@ -123,7 +129,7 @@ export class PptxFiles {
     return name;
   }
 
-  /** Notes which pictures before items stand in a part of list styles: its relationships are theirs. */
+  /** Records which picture bullets are in a part of list styles, whose relationships they use. */
   bulletsOf(part: string): void {
     const bytes = this.pack.bytes(part);
     if (!bytes || !partText(bytes).includes("buBlip")) return;
@@ -134,7 +140,7 @@ export class PptxFiles {
     look(this.pack.tree(part));
   }
 
-  /** A picture that stands before items, under a name by its content; `mark` may stand in another part than its text. */
+  /** Returns a picture bullet under a name by its content; `mark` may be in another part than its text. */
   sign(path: string, id: string, mark: XmlElement): string | undefined {
     const found = this.picture(this.marks.get(mark) ?? path, id);
     const asset = "source" in found ? this.assets[found.source] : undefined;

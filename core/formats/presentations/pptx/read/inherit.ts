@@ -3,7 +3,7 @@ import { at, child, localName, type XmlElement } from "../../../shared/xml";
 import { EMU } from "../package/names";
 import type { OpenedPackage } from "../package/package";
 
-/** A shape's placeholder as written: without a type it is an object's. */
+/** A shape's placeholder; without a type it is an object placeholder. */
 export interface PlaceholderRef {
   type: string;
   idx: string;
@@ -15,7 +15,7 @@ export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
   return found ? { type: found.attributes.type ?? "obj", idx: found.attributes.idx ?? "0" } : undefined;
 }
 
-/** The elements that are shapes, in a tree of shapes or a group. */
+/** The elements that are shapes, in a shape tree or group. */
 export const SHAPE_NAMES: ReadonlySet<string> = new Set([
   "sp",
   "pic",
@@ -27,7 +27,7 @@ export const SHAPE_NAMES: ReadonlySet<string> = new Set([
 ]);
 
 const holdsMath = (element: XmlElement): boolean => localName(element) === "oMath" || element.children.some(holdsMath);
-/** What is read of alternate content (ECMA-376-3): a formula rather than its picture, else what every program can show. */
+/** Chooses from alternate content (ECMA-376-3): a formula rather than its picture, else what every program can show. */
 export function alternativeOf(element: XmlElement): XmlElement[] {
   const [choice, fallback] = [child(element, "Choice"), child(element, "Fallback")];
   return ((choice && holdsMath(choice)) || !fallback?.children.length ? choice : fallback)?.children ?? [];
@@ -41,7 +41,7 @@ const isTitle = (type: string) => type === "title" || type === "ctrTitle";
 const sameKind = (a: string, b: string) =>
   a === b || (isTitle(a) && isTitle(b)) || (["obj", "body", "subTitle"].includes(a) && ["obj", "body"].includes(b));
 
-/** The layout and master behind a slide, and what a placeholder inherits from them. */
+/** The layout and master behind a slide, and what placeholders inherit from them. */
 export class Inheritance {
   private constructor(
     readonly layout: XmlElement | undefined,
@@ -73,7 +73,7 @@ export class Inheritance {
     return child(this.master, "txStyles");
   }
 
-  /** The shapes that a placeholder follows, nearest first. */
+  /** Returns the shapes that a placeholder inherits from, nearest first. */
   chain(ref: PlaceholderRef | undefined): XmlElement[] {
     if (!ref) return [];
     const layout = this.layoutShape(ref);
@@ -84,7 +84,7 @@ export class Inheritance {
 
   private layoutShape(ref: PlaceholderRef): XmlElement | undefined {
     const shapes = shapesOf(this.layout);
-    // A slide's placeholder may leave its type out where its index says which it is.
+    // A slide's placeholder may leave out its type where its index determines it.
     return (
       shapes.find((shape) => placeholderRef(shape)?.idx === ref.idx && ref.idx !== "0") ??
       shapes.find((shape) => isTitle(ref.type) && isTitle(placeholderRef(shape)?.type ?? "")) ??
@@ -96,7 +96,7 @@ export class Inheritance {
     return shapesOf(this.master).find((shape) => sameKind(ref.type, placeholderRef(shape)?.type ?? ""));
   }
 
-  /** The list styles of a placeholder, nearest first. */
+  /** Returns the list styles of a placeholder, nearest first. */
   styles(ref: PlaceholderRef | undefined): (XmlElement | undefined)[] {
     const texts = child(this.master, "txStyles");
     if (!ref) return [child(texts, "otherStyle")];
@@ -109,7 +109,7 @@ export class Inheritance {
     return [at(layout, "txBody", "lstStyle"), at(master, "txBody", "lstStyle"), child(texts, style)];
   }
 
-  /** Where a shape stands, in points; undefined where neither it nor what it inherits from says so. */
+  /** Returns the frame of a shape in points; undefined when neither it nor what it inherits from has one. */
   frame(shape: XmlElement, ref: PlaceholderRef | undefined): Frame | undefined {
     const transform = this.transform(shape, ref);
     const off = child(transform, "off")?.attributes;
@@ -120,7 +120,7 @@ export class Inheritance {
     return { x, y, width: Math.abs(width), height: Math.abs(height) };
   }
 
-  /** A shape's transform, its own or inherited. */
+  /** Returns a shape's transform, its own or inherited. */
   transform(shape: XmlElement, ref: PlaceholderRef | undefined): XmlElement | undefined {
     const own = at(shape, "spPr", "xfrm") ?? child(shape, "xfrm");
     if (own || !ref) return own;

@@ -1,4 +1,4 @@
-import { cutText, DeckMetadata, emptyDeck, Language, Page, withCurrentNames } from "@unitext/core/model";
+import { cutText, DeckMetadata, emptyDeck, Language, Page, withCurrentNames, must } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { child, childrenOf, type XmlElement } from "../../../shared/xml";
 import type { ReadOptions } from "../../shared/reading";
@@ -7,11 +7,11 @@ import { EMU, REL } from "../package/names";
 import type { OpenedPackage } from "../package/package";
 import { readTheme } from "./theme";
 
-/** Whether a package has user-defined tags at all (ECMA-376-1, 13.3.12). */
+/** Whether a package has any user-defined tags (ECMA-376-1, 13.3.12). */
 export const isTagged = (pack: OpenedPackage) =>
-  partText(pack.bytes("[Content_Types].xml") as Uint8Array).includes("presentationml.tags+xml");
+  partText(must(pack.bytes("[Content_Types].xml"))).includes("presentationml.tags+xml");
 
-/** The tags of a part, as far as they are ours and hold JSON. */
+/** Returns Unitext's tags of a part, as far as they are valid JSON. */
 export function readTags(pack: OpenedPackage, path: string): Map<string, unknown> {
   const tags = new Map<string, unknown>();
   const parts = [...pack.relationships(path).values()].filter(
@@ -22,13 +22,16 @@ export function readTags(pack: OpenedPackage, path: string): Map<string, unknown
     try {
       tags.set(attributes.name, withCurrentNames(JSON.parse(attributes.val ?? "")));
     } catch {
-      // A tag that another program cut short says nothing: the file is read as any other.
+      // A tag that another program cut short is ignored: the file is read like any other.
     }
   }
   return tags;
 }
 
-/** The head of a deck from what the presentation and its first slide say, and what Unitext keeps of it; `families` are the fonts of its theme. */
+/**
+ * Reads a deck's metadata from the presentation, its first slide and Unitext's tags; `families` are the fonts of its
+ * theme.
+ */
 export function readMetadata(
   pack: OpenedPackage,
   { newId }: ReadOptions,

@@ -30,7 +30,7 @@ import { readTiming } from "./timing";
 import { readTable } from "../write/table";
 import type { PptxFiles } from "./files";
 
-/** What slides of ours are read with: the file, and what is taken in of it. */
+/** The file, and what is imported from it, for slides that Unitext wrote. */
 export interface OwnFile {
   pack: OpenedPackage;
   options: ReadOptions;
@@ -38,11 +38,11 @@ export interface OwnFile {
   left: Report["left"];
   readonly codeFont: string | undefined;
   linker(path: string, number: number): ReadContext["link"];
-  /** A shape of ours as another program has left it. */
+  /** A shape written by Unitext that another program changed. */
   repainted(shape: XmlElement, slide: OwnSlide, identity: TaggedIdentity & { id: string }): Element | undefined;
 }
 
-/** A slide of ours as it is read: what the tags keep of its elements, and what is taken already. */
+/** A slide written by Unitext: the tags of its elements, and what is imported already. */
 export interface OwnSlide {
   path: string;
   number: number;
@@ -54,7 +54,7 @@ export interface OwnSlide {
   hashes: ReadonlyMap<string, string>;
 }
 
-/** The names and values of a chart's series, with nothing after the last value. */
+/** Returns the names and values of a chart's series, without missing values at the end. */
 const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) =>
   series.map(({ name, values, x }) => [
     name,
@@ -62,11 +62,11 @@ const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" 
     x ?? null,
   ]);
 
-/** Reads the slides that Unitext wrote: what an element is comes from the tags, as long as the file still says so. */
+/** Reads slides that Unitext wrote: elements come from the tags as long as the file still says the same. */
 export class OwnSlideReader {
   constructor(private readonly file: OwnFile) {}
 
-  /** Whether all that is on a slide was written by Unitext for an element of its own. */
+  /** Whether everything on a slide was written by Unitext for its elements. */
   isOurs(
     tree: XmlElement,
     shapes: readonly XmlElement[],
@@ -74,7 +74,7 @@ export class OwnSlideReader {
     known: OwnSlide["tags"],
   ): boolean {
     if (kept.id === undefined || kept.foreign === true) return false;
-    // Motion that no element of ours has is another program's.
+    // Motion that belongs to no element was added by another program.
     if (
       readTiming(child(tree, "timing")).some(
         (one) => "motion" in one || one.otherwise || (known(one.shape).id === undefined && !known(one.shape).footnotes),
@@ -97,7 +97,7 @@ export class OwnSlideReader {
     });
   }
 
-  /** Of a shape with formulas that Unitext wrote the one whose words it knows, as long as no other program has put a picture in its place. */
+  /** Chooses the shape of a formula whose text Unitext wrote, as long as no other program replaced it by a picture. */
   alternative(shape: XmlElement, kept: OwnSlide["tags"]): XmlElement {
     if (localName(shape) === "grpSp")
       return { ...shape, children: shape.children.map((inner) => this.alternative(inner, kept)) };
@@ -122,7 +122,7 @@ export class OwnSlideReader {
     const id = kept.id && !used.has(kept.id) ? kept.id : this.file.options.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
     const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
-    // A shape that another program has moved or painted since is as that program left it.
+    // A shape that another program moved or formatted is read as that program left it.
     const touched = kept.hash !== undefined && work.hashes.get(named.id ?? "") !== kept.hash;
     const frame = touched
       ? (inheritance.frame(shape, ref) ?? kept.frame)
@@ -150,7 +150,7 @@ export class OwnSlideReader {
           ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}),
         } as Element);
     }
-    // An element that the tags keep whole stays, as long as the file still says the words that were written for it.
+    // An element stored whole in the tags is used as long as the file still has the words written for it.
     const whole = kept.whole;
     if (whole?.kind === "media") {
       this.takeFiles(shape, work.path, whole);
@@ -249,14 +249,14 @@ export class OwnSlideReader {
     return [];
   }
 
-  /** A picture under the name that it had. */
+  /** Returns a picture under its former name. */
   private renamed(found: string, source: string): { source: string } {
     const asset = this.file.files.assets[found];
     if (asset) this.file.files.assets[source] = asset;
     return { source };
   }
 
-  /** Takes in the files of a film or a sound under the names that its element has for them. */
+  /** Imports the files of a film or sound under the names that its element has for them. */
   private takeFiles(shape: XmlElement, path: string, element: Extract<Element, { kind: "media" }>): void {
     const take = (id: string | undefined, source: string | undefined, mediaType?: Asset["mediaType"]) => {
       const target = id === undefined ? undefined : this.file.pack.relationships(path).get(id);

@@ -20,6 +20,7 @@ import {
   titleOf,
   valueHash,
   within,
+  must,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { partText } from "../../../shared/archive";
@@ -72,7 +73,7 @@ import { readSections, withSections } from "../package/sections";
 import { schemeFonts, styleName } from "./styles";
 import { shapeHashes, appearanceHashes } from "../patch/appearance";
 
-/** Everything that a slide of another program's is read with. */
+/** What reading a slide of another program needs. */
 interface Look {
   inheritance: Inheritance;
   map: Record<string, string>;
@@ -88,13 +89,13 @@ class Reader implements OwnFile {
   private readonly ours = new OwnSlideReader(this);
   private readonly comments: (path: string, number: number) => Comment[];
   private readonly ids = new Map<string, string>();
-  /** The numbers by which the presentation lists its slides, by their paths. */
+  /** The slide numbers of the presentation by path. */
   private readonly listed = new Map<string, string>();
   private readonly styles: Record<string, TextStyle> = {};
   private readonly masters: Record<string, Master> = {};
   private readonly looks = new Map<string, Look>();
   private readonly families = new Set<string>();
-  /** Colours and text styles by the colour map under which they hold. */
+  /** Colours and text styles by colour map. */
   private readonly schemes = new Map<
     Record<string, string>,
     { colours: { named: Map<string, string> }; styles: Map<string, TextStyle> }
@@ -144,10 +145,10 @@ class Reader implements OwnFile {
       taken.add(id);
       this.ids.set(path, id);
     });
-    const parts = new Map(paths.map((path) => [this.ids.get(path) as string, path]));
+    const parts = new Map(paths.map((path) => [must(this.ids.get(path)), path]));
     const there = (to: string) => (to.startsWith("slide:") && !taken.has(to.slice(6)) ? undefined : to);
     const sections = this.sections(presentation, own);
-    // The file is kept under a name that is known before it has been read.
+    // The name of the source package is known before it is read.
     const file = packageName(this.bytes, options.sha256);
     const takeNamed =
       own === undefined
@@ -158,7 +159,7 @@ class Reader implements OwnFile {
     let seen = 0;
     const lot = (last: boolean): ReadBatch => {
       if (last && this.kept) this.keepAs(file);
-      // Details are nested by what stands before them.
+      // Details are nested by the slides before them.
       const slides = repairNesting(read).slice(handed);
       handed = read.length;
       if (!metadata.properties.title)
@@ -206,7 +207,7 @@ class Reader implements OwnFile {
     return { adapted: this.adapted, left: this.left };
   }
 
-  /** Keeps the file with the deck. */
+  /** Stores the file with the deck. */
   private keepAs(name: string): void {
     const bytes = storePackage(this.bytes, new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256])));
     const sha256 = this.options.sha256(bytes);
@@ -214,7 +215,7 @@ class Reader implements OwnFile {
     this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
   }
 
-  /** A slide of a kept file with the sums by which what was not touched is known. */
+  /** Returns a slide with hashes by which unchanged parts are recognised. */
   private summed(slide: Slide, file: string, part: string, partOf: SourcePartOf): Slide {
     if (!slide.sourcePart) return slide;
     return {
@@ -237,12 +238,12 @@ class Reader implements OwnFile {
     };
   }
 
-  /** Gives slides the sections that the presentation lists; `own` is what Unitext calls the slides before the first of a deck. */
+  /** Gives slides the sections of the presentation; `own` is Unitext's name for the slides before the first section. */
   private sections(presentation: XmlElement, own: string | undefined): (path: string, slide: Slide) => Slide {
     const list = readSections(presentation);
     const given = list[0]?.name === own ? list.slice(1) : list;
     return list.length
-      ? (path, slide) => withSections([slide], given, () => this.listed.get(path))[0] as Slide
+      ? (path, slide) => must(withSections([slide], given, () => this.listed.get(path))[0])
       : (_, slide) => slide;
   }
 
@@ -272,7 +273,7 @@ class Reader implements OwnFile {
     });
   }
 
-  /** The language of the deck, known with its head. */
+  /** The language of the deck, known with its metadata. */
   private language = "en";
 
   private slide(path: string, number: number, tags: Map<string, unknown>): Slide {
@@ -285,7 +286,7 @@ class Reader implements OwnFile {
     const [source, origin] = [parseOptional(Source, kept.source), parseOptional(Origin, kept.origin)];
     const notes = textTag(parseOptional(RichText, kept.notes), this.notes(path), [], true);
     const common = {
-      id: this.ids.get(path) as string,
+      id: must(this.ids.get(path)),
       parent: typeof kept.parent === "string" ? kept.parent : null,
       arrangement,
       notes,
@@ -298,7 +299,7 @@ class Reader implements OwnFile {
     if (this.ours.isOurs(tree, shapes, kept, known)) {
       const used = new Set<string>();
       const footnotes: Footnote[] = [];
-      const text = partText(this.pack.bytes(path) as Uint8Array);
+      const text = partText(must(this.pack.bytes(path)));
       const own: OwnSlide = {
         path,
         number,
@@ -341,7 +342,7 @@ class Reader implements OwnFile {
     );
   }
 
-  /** Background and transition of a slide as its part says them. */
+  /** Returns background and transition of a slide as its part has them. */
   private worn(
     path: string,
     number: number,
@@ -360,7 +361,7 @@ class Reader implements OwnFile {
     };
   }
 
-  /** What a slide of ours keeps of the file that it came from before. */
+  /** Returns what a slide written by Unitext inherits from its earlier source file. */
   private shared({
     master,
     regions,
@@ -389,7 +390,7 @@ class Reader implements OwnFile {
     return inheritance;
   }
 
-  /** A slide of another program's: its elements where they stand, in the styles that its layout and master give them. */
+  /** Reads a slide of another program: its elements in place, in the styles of its layout and master. */
   private foreignSlide(
     path: string,
     number: number,
@@ -399,7 +400,7 @@ class Reader implements OwnFile {
     common: Omit<Slide, "elements">,
     keptShapes: Record<string, unknown>,
   ): Slide {
-    const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
+    const look = must(this.looks.get(inheritance.layoutPath ?? ""));
     const own = at(tree, "clrMapOvr", "overrideClrMapping")?.attributes;
     const map = own ? { ...look.map, ...own } : look.map;
     const identities = new Map(Object.entries(keptShapes).map(([shape, value]) => [shape, identityOf(value)]));
@@ -444,7 +445,7 @@ class Reader implements OwnFile {
     };
   }
 
-  /** Fonts that an element names are counted, so that what stands in for them is told once. */
+  /** Counts the fonts of an element, so that each replaced font is reported once. */
   private unlike(element: Element): Element {
     if (element.kind === "text" || element.kind === "shape")
       for (const { runs } of element.text)
@@ -521,7 +522,7 @@ class Reader implements OwnFile {
       : undefined;
   }
 
-  /** What a layout and its master draw behind a slide, by name. */
+  /** Returns the master that a layout and its master draw behind a slide, by name. */
   private master(inheritance: Inheritance, look: Look): string {
     const drawn: Element[] = [];
     let background: Background | undefined;
@@ -555,7 +556,7 @@ class Reader implements OwnFile {
   }
 
   private emptyMaster(inheritance: Inheritance, look: Look): string {
-    const { background } = this.masters[this.master(inheritance, look)] as Master;
+    const { background } = must(this.masters[this.master(inheritance, look)]);
     return this.named({
       name: cutText(inheritance.layoutName, 300),
       ...(background ? { background } : {}),
@@ -569,13 +570,13 @@ class Reader implements OwnFile {
     return name;
   }
 
-  /** A shape of ours as another program has left it. */
+  /** Reads a shape written by Unitext as another program left it. */
   repainted(
     shape: XmlElement,
     { path, number, arrangement, inheritance }: OwnSlide,
     identity: TaggedIdentity & { id: string },
   ): Element | undefined {
-    const look = this.looks.get(inheritance.layoutPath ?? "") as Look;
+    const look = must(this.looks.get(inheritance.layoutPath ?? ""));
     const work = this.shapeWork(
       path,
       number,
@@ -641,7 +642,7 @@ export function readPptx(bytes: Uint8Array, options: ReadOptions): ReadDeck {
   return collectBatches(pptxBatches(bytes, options));
 }
 
-/** The same, some slides at a time. */
+/** Reads a presentation in batches of slides. */
 export function pptxBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   return new Reader(bytes, options).lots();
 }

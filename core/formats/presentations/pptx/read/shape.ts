@@ -49,10 +49,10 @@ import { holdsDisplay, readBody, type ReadContext, switchesOff } from "./text";
 import { numberOf, type StyleContext, textBox, textStyle } from "./styles";
 import { unsupportedFeatures } from "./unsupported";
 
-/** What a file keeps of an element that Unitext wrote it for. */
+/** What a file stores of an element that Unitext wrote. */
 export type TaggedIdentity = Partial<Pick<Element, "id" | "slot" | "binding">>;
 
-/** What a file says of an element that Unitext wrote, as far as it can be true. */
+/** Reads what a file stores of an element that Unitext wrote, as far as it is valid. */
 export function identityOf(value: unknown): TaggedIdentity {
   const { id, slot, binding } = (typeof value === "object" && value !== null ? value : {}) as Record<string, unknown>;
   const [own, bound] = [parseOptional(Id, id), parseOptional(Binding, binding)];
@@ -63,9 +63,9 @@ export function identityOf(value: unknown): TaggedIdentity {
   };
 }
 
-/** What shapes of one part are read with. */
+/** What reading the shapes of a part needs. */
 export interface ShapeWork {
-  /** The slide's number; null for what stands on every slide. */
+  /** The slide's number; null for masters. */
   number: number | null;
   inheritance: Inheritance;
   colours: ColourContext;
@@ -74,20 +74,20 @@ export interface ShapeWork {
   tags: ReadonlyMap<string, TaggedIdentity>;
   link: ReadContext["link"];
   newId(path: string): string;
-  /** Takes a picture in by the relationship that leads to it; the reason why not, where it cannot be shown. */
+  /** Imports a picture by its relationship; returns why when it cannot be shown. */
   picture(id: string): ReturnType<PptxFiles["picture"]>;
-  /** What fills and lines are read with. */
+  /** What reading fills and lines needs. */
   drawing: DrawingContext;
-  /** The picture by which an older drawing shows an embedded object. */
+  /** Returns the picture by which an older drawing shows an embedded object. */
   legacy(shape: string): ReturnType<PptxFiles["picture"]> | undefined;
   media(id: string): { source: string; type: "video" | "audio" } | undefined;
   part(id: string): XmlElement | undefined;
-  /** What the shapes of a part that this one names are read with. */
+  /** Returns the context for the shapes of a part that this one refers to. */
   within(id: string, newId: (path: string) => string): ShapeWork | undefined;
   style(style: TextStyle): string;
-  /** The style of a text, made once for the same list styles. */
+  /** Returns the style of a text, made once for the same list styles. */
   styleOf(key: string, make: () => TextStyle): TextStyle;
-  /** The list style of all text of the file. */
+  /** The default list style of the file. */
   defaults: XmlElement | undefined;
   tableStyle(id: string): XmlElement | undefined;
   report: Pick<Report, "adapted" | "left">;
@@ -96,10 +96,10 @@ export interface ShapeWork {
 const REGIONS = ["dt", "ftr", "sldNum", "hdr", "sldImg"];
 const WIDE_RECTS = new Set(["rect", "flowChartProcess"]);
 
-/** Reads the shapes of a part in drawing order, as they stand on the page. */
+/** Reads the shapes of a part in drawing order, positioned on the page. */
 export class ShapeReader {
   private readonly used = new Set<string>();
-  /** How often the part of a chart is drawn, by its relationship. */
+  /** How often a chart part is drawn, by its relationship. */
   private readonly charts = new Map<string, number>();
   constructor(private readonly work: ShapeWork) {}
   private get drawing(): DrawingContext {
@@ -139,7 +139,7 @@ export class ShapeReader {
     if (named.hidden === "1" || named.hidden === "true") return [];
     const own = transformOf(this.work.inheritance.transform(shape, ref));
     const standing = own ? place(own) : undefined;
-    // What stands nowhere on a master shows nothing on slides; on a slide it may not be lost.
+    // Placeholders without a position on a master are not drawn; on a slide they may not be lost.
     if (!standing && this.work.number === null) return [];
     const identity = this.work.tags.get(path) ?? {};
     const part = this.chartPart(shape);
@@ -204,14 +204,14 @@ export class ShapeReader {
     return (exact ?? wanted)?.[0] ?? null;
   }
 
-  /** The whole link of a shape (`a:hlinkClick` of its non-visual properties). */
+  /** Returns the link of a whole shape (`a:hlinkClick` of its non-visual properties). */
   private linkOf(shape: XmlElement): string | undefined {
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const click = at(properties, "cNvPr", "hlinkClick");
     return click ? this.work.link(relationOf(click, "id") ?? "", click.attributes.action ?? "") : undefined;
   }
 
-  /** A shape's text with the style that its levels have. */
+  /** Reads a shape's text with the style of its levels. */
   body(
     shape: XmlElement,
     ref: PlaceholderRef | undefined,
@@ -321,7 +321,7 @@ export class ShapeReader {
     };
   }
 
-  /** The first file of a picture that can be shown; why none can, where that is so. */
+  /** Returns the first file of a picture that can be shown, or why none can. */
   private pictured(blip: XmlElement | undefined): ReturnType<PptxFiles["picture"]> {
     const ids = pictureIds(blip);
     for (const id of ids.slice(0, -1)) {
@@ -417,7 +417,7 @@ export class ShapeReader {
     };
   }
 
-  /** The part of the chart that a frame shows. */
+  /** Returns the chart part that a frame shows. */
   private chartPart(shape: XmlElement): XmlElement | undefined {
     const [id] = localName(shape) === "graphicFrame" ? chartsIn(shape) : [];
     return id === undefined ? undefined : this.work.part(id);
@@ -477,7 +477,10 @@ export class ShapeReader {
     return this.foreign(what, base, named, [], found && "source" in found ? found.source : undefined);
   }
 
-  /** How the file draws a diagram: the shapes of a part that its data name (`dataModelExt`, which programs keep beside the standard's own parts). */
+  /**
+   * Returns the file's drawing of a diagram: the shapes of a part that its data name (`dataModelExt`, which programs
+   * store beside the standard's own parts).
+   */
   private drawn(data: XmlElement | undefined, { frame }: Base): ForeignDrawing | undefined {
     const named =
       childrenOf(child(data, "extLst"), "ext").flatMap((one) => child(one, "dataModelExt") ?? [])[0]?.attributes
@@ -580,7 +583,7 @@ export class ShapeReader {
     };
   }
 
-  /** The parts of a table style that hold for a cell, the strongest first (ECMA-376-1, 20.1.4.2.26). */
+  /** Returns the parts of a table style that apply to a cell, the strongest first (ECMA-376-1, 20.1.4.2.26). */
   private styleParts(
     style: XmlElement | undefined,
     flags: Record<string, string>,
@@ -611,7 +614,7 @@ export class ShapeReader {
     return undefined;
   }
 
-  /** A cell's text with the colour and weight that the table style gives it, where its runs say none. */
+  /** Returns a cell's text with the colour and weight of its table style, where its runs set none. */
   private inTableStyle(text: RichText, parts: readonly XmlElement[], cell: XmlElement): RichText {
     const colour = this.first(parts, (part) => {
       const own = child(part, "tcTxStyle");

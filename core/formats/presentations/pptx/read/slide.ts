@@ -17,7 +17,7 @@ import { ShapeReader, type ShapeWork } from "./shape";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
 
-/** The background that a slide, layout or master says itself. */
+/** Returns the background that a slide, layout or master sets itself. */
 export function backgroundOf(tree: XmlElement | undefined, context: DrawingContext): Background | undefined {
   const own = at(tree, "cSld", "bg");
   const reference = child(own, "bgRef");
@@ -26,7 +26,7 @@ export function backgroundOf(tree: XmlElement | undefined, context: DrawingConte
     : readFill(fillElement(child(own, "bgPr")), context);
   if (!fill) return undefined;
   if (fill.kind === "solid" && fill.opacity === undefined) return { colour: fill.colour };
-  // Standing out of the page on both sides of one axis alone, a picture covers it.
+  // A picture that extends beyond the page on one axis only covers it.
   const { l, t, r, b } = at(own, "bgPr", "blipFill", "stretch", "fillRect")?.attributes ?? {};
   const [across, down] = [
     [l, r],
@@ -42,7 +42,7 @@ export function backgroundOf(tree: XmlElement | undefined, context: DrawingConte
     : { fill };
 }
 
-/** Footer, number and date where the slide has them. */
+/** Reads footer, number and date where the slide has them. */
 export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): RegionBox[] {
   const reader = new ShapeReader(work);
   return shapes
@@ -55,7 +55,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
       const { text, style, box } = reader.body(shape, ref);
       const words = cutText(text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n"), 500);
       if (words === "" && region !== "number") return [];
-      // What holds the number and nothing else is one, wherever the file has it.
+      // A placeholder with the slide number and nothing else is one, wherever it is.
       if (words.trim() === NUMBER_SIGN) return [{ region: "number", text: NUMBER_SIGN, frame, style, box }];
       return [
         { region, text: region === "number" && !words.includes(NUMBER_SIGN) ? NUMBER_SIGN : words, frame, style, box },
@@ -64,7 +64,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
     .slice(0, 10);
 }
 
-/** How a slide comes in, and how long it stands; one that is shown as another is told. */
+/** Reads the transition and duration of a slide; a transition shown as another is reported. */
 export function transitionOf(
   tree: XmlElement,
   told: (what: string, how: string) => void,
@@ -88,7 +88,7 @@ export function transitionOf(
   };
 }
 
-/** The arrangement that comes nearest to the layout and the places of a slide. */
+/** Returns the arrangement that is most similar to the layout and placeholders of a slide. */
 export function arrangementOf(kept: unknown, inheritance: Inheritance, shapes: readonly XmlElement[]): ArrangementName {
   const own = parseOptional(ArrangementName, kept);
   const refs = shapes.map(placeholderRef).filter((ref): ref is PlaceholderRef => ref !== undefined);

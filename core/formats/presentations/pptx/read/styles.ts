@@ -9,6 +9,7 @@ import {
   type TextBox,
   type TextStyle,
   valueHash,
+  must,
 } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { firstPicture } from "./drawing";
@@ -19,9 +20,9 @@ export interface StyleContext {
   colours: ColourContext;
   /** The families that the theme calls `+mj` and `+mn`. */
   fonts: { major: string; minor: string };
-  /** The picture before an item, by its relationship in the part in which its mark stands. */
+  /** Imports a picture bullet by its relationship in the part of its mark. */
   sign?: (id: string, mark: XmlElement) => string | undefined;
-  /** The language of the deck: runs in another say theirs. */
+  /** The language of the deck; runs in another language set theirs. */
   language?: string;
 }
 
@@ -47,14 +48,14 @@ const UNDERLINE: Record<string, NonNullable<RunProperties["underline"]>> = {
   wavyDbl: "wavy",
 };
 
-/** A family as the file names it, the theme's names resolved. */
+/** Returns a font family with the theme's names resolved. */
 export function familyOf(typeface: string | undefined, { fonts }: StyleContext): string | undefined {
   if (!typeface) return undefined;
   const name = typeface.startsWith("+mj") ? fonts.major : typeface.startsWith("+mn") ? fonts.minor : typeface;
   return name ? cutText(name, 200) : undefined;
 }
 
-/** What the first of several sources says that says anything: an attribute, or an element of one of some names. */
+/** Returns the value of the first source that has one: an attribute, or an element with one of the given names. */
 function nearest(sources: readonly (XmlElement | undefined)[]): {
   attribute(name: string): string | undefined;
   inner(...names: string[]): XmlElement | undefined;
@@ -71,7 +72,7 @@ function nearest(sources: readonly (XmlElement | undefined)[]): {
   };
 }
 
-/** Character properties (`a:rPr`, `a:defRPr`; ECMA-376-1, 21.1.2.3.9), nearest first, as a look. */
+/** Reads character properties (`a:rPr`, `a:defRPr`; ECMA-376-1, 21.1.2.3.9), nearest source first. */
 export function runProperties(sources: readonly (XmlElement | undefined)[], context: StyleContext): RunProperties {
   const { attribute, inner } = nearest(sources);
   const size = Number(attribute("sz")) / 100;
@@ -120,7 +121,7 @@ const NUMBERS: Record<string, (typeof SCHEMES)[number]> = {
   romanUcParenR: "I)",
   romanUcParenBoth: "(I)",
 };
-/** Whether numbers of a kind (ST_TextAutonumberScheme) are drawn as they are. */
+/** Whether a numbering scheme (ST_TextAutonumberScheme) is drawn exactly. */
 export const isNumberScheme = (type: string): boolean => type in NUMBERS;
 export const SCHEME_NAMES = Object.fromEntries(
   Object.entries(NUMBERS).map(([name, scheme]) => [scheme, name]),
@@ -133,10 +134,10 @@ function spacingOf(element: XmlElement | undefined): { points: number } | { time
   return share === undefined ? undefined : { times: clamp(fraction(share), 0, 20) };
 }
 
-/** Kinds of tab stops (ST_TextTabAlignType, ECMA-376-1, 20.1.10.86; the number from memory). */
+/** Types of tab stops (ST_TextTabAlignType, ECMA-376-1, 20.1.10.86; the number from memory). */
 const TABS: Record<string, "end" | "centre" | "decimal"> = { r: "end", ctr: "centre", dec: "decimal" };
 
-/** Paragraph properties (`a:pPr`, `a:lvl1pPr`; ECMA-376-1, 21.1.2.2.7), nearest first, as a look. */
+/** Reads paragraph properties (`a:pPr`, `a:lvl1pPr`; ECMA-376-1, 21.1.2.2.7), nearest source first. */
 export function paragraphProperties(
   sources: readonly (XmlElement | undefined)[],
   context: StyleContext,
@@ -150,12 +151,12 @@ export function paragraphProperties(
   const sign = kind === "buChar" ? mark?.attributes.char?.slice(0, 8) : undefined;
   const scheme = kind === "buAutoNum" ? NUMBERS[mark?.attributes.type ?? ""] : undefined;
   const picture =
-    kind === "buBlip" ? firstPicture(child(mark, "blip"), (id) => context.sign?.(id, mark as XmlElement)) : undefined;
+    kind === "buBlip" ? firstPicture(child(mark, "blip"), (id) => context.sign?.(id, must(mark))) : undefined;
   const own = inner("buClr", "buClrTx");
   const colour = own && localName(own) === "buClr" ? colourIn(own, context.colours)?.colour : undefined;
   const size = inner("buSzPct", "buSzTx", "buSzPts");
   const share = size && localName(size) === "buSzPct" ? size : undefined;
-  // "As the text has it" (buFontTx, buSzTx) ends what styles further off say.
+  // "As the text" (buFontTx, buSzTx) ends inheritance from styles further off.
   const font = inner("buFont", "buFontTx")?.attributes.typeface;
   const bullet = {
     ...(sign ? { character: sign } : {}),
@@ -190,8 +191,8 @@ export function alignOf(algn: string | undefined, rtl: boolean): LevelStyle["ali
 }
 
 /**
- * The style of a text, level by level, from list styles (`a:lstStyle` and the master's) nearest first. `boldRuns` says
- * that runs switch weight themselves, so that the level's own weight must not hold.
+ * Returns the text style of a body, level by level, from list styles (`a:lstStyle` and the master's), nearest first.
+ * With `boldRuns`, runs set their weight themselves, so that the level's own weight must not apply.
  */
 export function textStyle(
   lists: readonly (XmlElement | undefined)[],
@@ -221,15 +222,15 @@ export function textStyle(
       ...(on(attribute("i")) ? { emphasis: true } : {}),
     };
   });
-  // Levels at the end that are as the one before are not said again.
+  // Levels at the end that equal the one before are left out.
   while (levels.length > 1 && canonical(levels.at(-1)) === canonical(levels.at(-2))) levels.pop();
   return levels;
 }
 
-/** A name for a style by its content. */
+/** Returns a name for a style by its content. */
 export const styleName = (style: TextStyle) => valueHash(style);
 
-/** How text stands in a shape (`a:bodyPr`, ECMA-376-1, 21.1.2.1.1), nearest first. */
+/** Reads how text is set in a shape (`a:bodyPr`, ECMA-376-1, 21.1.2.1.1), nearest source first. */
 export function textBox(bodies: readonly (XmlElement | undefined)[]): TextBox {
   const attribute = (name: string) => bodies.find((body) => body?.attributes[name] !== undefined)?.attributes[name];
   const fit = bodies
@@ -255,7 +256,7 @@ export function textBox(bodies: readonly (XmlElement | undefined)[]): TextBox {
   };
 }
 
-/** The families of a theme's font scheme. */
+/** Returns the families of a theme's font scheme. */
 export function schemeFonts(theme: XmlElement | undefined): StyleContext["fonts"] {
   const face = (kind: string) => at(theme, "themeElements", "fontScheme", kind, "latin")?.attributes.typeface ?? "";
   return { major: face("majorFont"), minor: face("minorFont") };
@@ -263,7 +264,7 @@ export function schemeFonts(theme: XmlElement | undefined): StyleContext["fonts"
 
 const numbers = new WeakMap<XmlElement, number>();
 let count = 0;
-/** A number for a list style, by which it is known again; 0 for one that says nothing. */
+/** Returns a number that identifies a list style; 0 for an empty one. */
 export function numberOf(element: XmlElement | undefined): number {
   if (!element?.children.length) return 0;
   const known = numbers.get(element) ?? ++count;

@@ -17,17 +17,17 @@ import { ommlTex } from "../../../shared/math";
 import { alternativeOf } from "./inherit";
 import { paragraphProperties, runProperties, type StyleContext } from "./styles";
 
-/** Where a text takes its bullets from when its paragraphs do not say: list styles, nearest first. */
+/** Where a text takes its bullets from when its paragraphs do not set them: list styles, nearest first. */
 export interface ReadContext {
   styles: readonly (XmlElement | undefined)[];
   codeFont: string | undefined;
-  /** What the relationship of a link leads to, as a link of the model. */
+  /** Returns the target of a link's relationship as a link of the model. */
   link(id: string, action: string): string | undefined;
-  /** How looks are read; without it a text is read for its words and marks alone. */
+  /** How properties are read; without it, a text is read for its words and marks alone. */
   looks?: StyleContext;
-  /** Whether a text without words is kept for how it stands. */
+  /** Whether a text without words is kept for its paragraph properties. */
   blank?: boolean;
-  /** Whether text of a level is bold or slanted by itself, so that a run may say that it is not. */
+  /** Whether text of a level is bold or italic by itself, so that a run may switch it off. */
   weight?: { strong: boolean; emphasis: boolean };
 }
 
@@ -48,7 +48,7 @@ function marksOf(properties: XmlElement | undefined, context: ReadContext): Mark
   ];
 }
 
-/** The formulas in a part of a paragraph (ECMA-376-1, 22.1), each as a run. */
+/** Returns the formulas in a part of a paragraph (ECMA-376-1, 22.1), each as a run. */
 function formulasIn(element: XmlElement): Run[] {
   if (localName(element) !== "oMath") return element.children.flatMap(formulasIn);
   const tex = ommlTex(element).replace(/\s+/g, " ").trim();
@@ -56,7 +56,7 @@ function formulasIn(element: XmlElement): Run[] {
 }
 
 const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
-/** The language of a run where it is another than the deck's; what only differs in its region is the deck's. */
+/** Returns the language of a run where it differs from the deck's; a difference in region only does not count. */
 function otherLanguage(tag: string | undefined, deck: string | undefined): string | undefined {
   return tag !== undefined && deck !== undefined && primary(tag) !== primary(deck) && Language.safeParse(tag).success
     ? tag
@@ -64,13 +64,19 @@ function otherLanguage(tag: string | undefined, deck: string | undefined): strin
 }
 
 const SIGNS = /^[\u00a0-\u00ff\uf020-\uf0ff\s]+$/;
-/** The font of signs that a run names (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is of signs: it stands past ASCII, as such fonts have them. */
+/**
+ * Returns the symbol font of a run (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is outside ASCII, as in such
+ * fonts.
+ */
 function signFont(properties: XmlElement | undefined, text: string): string | undefined {
   const typeface = child(properties, "sym")?.attributes.typeface;
   return isSymbolFont(typeface) && SIGNS.test(text) && text.trim() !== "" ? cutText(typeface, 200) : undefined;
 }
 
-/** Whether a link keeps the colour of its words (an extension of its maker): else it has that of the theme's links (common practice, no source). */
+/**
+ * Whether a link keeps the colour of its words (an extension of its maker); otherwise it has that of the theme's links
+ * (common practice, no source).
+ */
 const ownLinkColour = (click: XmlElement | undefined): boolean =>
   childrenOf(child(click, "extLst"), "ext").some((extension) => child(extension, "hlinkClr")?.attributes.val === "tx");
 
@@ -83,7 +89,7 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
   const click = child(properties, "hlinkClick");
   const id = click && Object.entries(click.attributes).find(([key]) => key.endsWith(":id"))?.[1];
   const link = click ? context.link(id ?? "", click.attributes.action ?? "") : undefined;
-  // ECMA-376-1, 21.1.2.2.4: a field that counts the slide; what it said last stands in it.
+  // ECMA-376-1, 21.1.2.2.4: a slide number field contains the number that it showed last.
   const text =
     kind === "br"
       ? "\n"
@@ -127,12 +133,12 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
     .find((value) => value !== undefined);
   const rtl =
     said !== undefined ? on(said) : on(styled) || bidiLevels(runs.map(({ text }) => text).join("")).base === 1;
-  // In a text with looks the start is said as well, since its level may say another side.
+  // Start alignment is stored as well, because the paragraph's level may set another.
   const align =
     algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : algn && context.looks ? "start" : undefined;
   const start = Number(child(properties, "buAutoNum")?.attributes.startAt ?? 1);
   const look = context.looks && properties ? paragraphProperties([properties], context.looks) : undefined;
-  // The sign of an item is said whole: what the paragraph leaves open is as its level has it.
+  // The bullet of an item is stored whole: what the paragraph leaves open comes from its level.
   if (look?.bullet && context.looks) {
     const whole = paragraphProperties(
       [properties, ...context.styles.map((style) => child(style, `lvl${level + 1}pPr`))],
@@ -152,7 +158,7 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
   };
 }
 
-/** Whether a run of a body says that it is not bold, or not slanted. */
+/** Whether a run of a body switches bold or italic off. */
 export function switchesOff(body: XmlElement | undefined, name: "b" | "i"): boolean {
   return childrenOf(body, "p").some((paragraph) =>
     paragraph.children.some((part) => {
@@ -162,7 +168,9 @@ export function switchesOff(body: XmlElement | undefined, name: "b" | "i"): bool
   );
 }
 
-/** The text of a body (`p:txBody`); where it is read for its words alone, without the empty paragraphs at its end. */
+/**
+ * Reads the text of a body (`p:txBody`); when it is read for its words alone, without the empty paragraphs at its end.
+ */
 export function readBody(body: XmlElement | undefined, context: ReadContext): RichText {
   const own: ReadContext = { ...context, styles: [child(body, "lstStyle"), ...context.styles] };
   const text = childrenOf(body, "p").map((paragraph) => paragraphOf(paragraph, own));
@@ -172,11 +180,11 @@ export function readBody(body: XmlElement | undefined, context: ReadContext): Ri
   return text;
 }
 
-/** An external address as a link of the model. */
+/** Returns an external address as a link of the model; undefined for other targets. */
 export function externalLink(target: string): string | undefined {
   return linkTarget(/^[\w.+-]+@[\w-]+\.[\w.]+$/.test(target) ? `mailto:${target}` : target);
 }
 
-/** Whether a paragraph holds a formula on a line of its own (`m:oMathPara`, ECMA-376-1, 22.1.2.78). */
+/** Whether a paragraph holds a displayed formula (`m:oMathPara`, ECMA-376-1, 22.1.2.78). */
 export const holdsDisplay = (element: XmlElement): boolean =>
   localName(element) === "oMathPara" || element.children.some(holdsDisplay);

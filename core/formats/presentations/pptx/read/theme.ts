@@ -11,7 +11,7 @@ function colour(element: XmlElement | undefined): string | undefined {
   return last && /^[0-9a-f]{6}$/i.test(last) ? `#${last.toLowerCase()}` : SYSTEM[value];
 }
 
-/** The theme of a presentation as one of ours: its colours by role through the master's map, its fonts where they ship. */
+/** Reads the theme of a presentation: its colours by role through the master's map, its fonts where they ship. */
 export function readTheme(part: XmlElement, master: XmlElement | undefined): Theme {
   const scheme = at(part, "themeElements", "clrScheme");
   const map = child(master, "clrMap")?.attributes ?? {};

@@ -23,7 +23,7 @@ const delayOf = (node: XmlElement) =>
       .find((delay) => delay !== undefined),
   );
 
-/** The nodes that are effects, from first to last. */
+/** Returns the nodes that are effects, from first to last. */
 function effectsIn(element: XmlElement): XmlElement[] {
   return element.children.flatMap((inner) =>
     localName(inner) === "cTn" &&
@@ -43,7 +43,7 @@ function targetOf(node: XmlElement): { shape: string; points?: readonly [number,
   };
 }
 
-/** How an effect looks, by what it does; `otherwise` names what is shown as something near. */
+/** Returns the effect that a node's behaviour amounts to; `otherwise` names an effect that is only similar. */
 function effectOf(node: XmlElement): { effect: Effect; seconds: number; otherwise?: string } {
   const filters = everywhere(node, "animEffect");
   const scaled = everywhere(node, "animScale").length > 0;
@@ -71,7 +71,7 @@ function effectOf(node: XmlElement): { effect: Effect; seconds: number; otherwis
   return { effect: "fade", seconds: longest, otherwise: filter.replace(/\(.*/, "") || "another effect" };
 }
 
-/** What happens on a slide (`p:timing`, ECMA-376-1, 19.5), by the ids of its shapes, from first to last. */
+/** Reads the timing of a slide (`p:timing`, ECMA-376-1, 19.5), by the ids of its shapes, from first to last. */
 export function readTiming(timing: XmlElement | undefined): TimingEvent[] {
   const sequences = timing ? everywhere(timing, "seq") : [];
   const main = sequences.find((sequence) => child(sequence, "cTn")?.attributes.nodeType === "mainSeq");
@@ -101,7 +101,7 @@ export function readTiming(timing: XmlElement | undefined): TimingEvent[] {
   return [...happenings, ...elsewhere];
 }
 
-/** The paths of shapes by the ids that motion names; a group has those of all in it. */
+/** Returns the paths of shapes by the ids that timing refers to; a group has those of all its members. */
 export function shapePaths(shapes: readonly XmlElement[], above = ""): Map<string, string[]> {
   const paths = new Map<string, string[]>();
   for (const [nth, shape] of shapes.entries()) {

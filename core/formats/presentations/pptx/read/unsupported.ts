@@ -1,3 +1,4 @@
+import { must } from "@unitext/core/model";
 import { unsupportedChartFeatures } from "./unsupportedchart";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { isNumberScheme } from "./styles";
@@ -17,16 +18,19 @@ const BLIP: Record<string, string> = {
   biLevelThresh: "the threshold",
 };
 
-/** Names of what a shape's words say, and the part of its chart, that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and 20.1.5), so that it can be told. */
+/**
+ * Names the features of a shape, and of its chart, that Unitext neither draws nor models (ECMA-376-1, 20.1.8 and
+ * 20.1.5), for the report.
+ */
 export function unsupportedFeatures(shape: XmlElement, chart: XmlElement | undefined): string[] {
   const found = new Set<string>();
   const properties = child(shape, "spPr");
   for (const effect of child(properties, "effectLst")?.children ?? [])
-    if (EFFECTS[localName(effect)]) found.add(EFFECTS[localName(effect)] as string);
+    if (EFFECTS[localName(effect)]) found.add(must(EFFECTS[localName(effect)]));
   if (child(properties, "effectDag")) found.add("its effects");
   if (child(properties, "scene3d") || child(properties, "sp3d")) found.add("the depth");
   for (const effect of at(shape, "blipFill", "blip")?.children ?? [])
-    if (BLIP[localName(effect)]) found.add(BLIP[localName(effect)] as string);
+    if (BLIP[localName(effect)]) found.add(must(BLIP[localName(effect)]));
   if (
     at(shape, "blipFill", "blip", "extLst")?.children.some((part) =>
       part.children.some((inner) => localName(inner) === "imgProps"),

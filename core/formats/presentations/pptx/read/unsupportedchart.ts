@@ -1,12 +1,12 @@
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 
-/** What of a chart's part is read and drawn (ECMA-376-1, 21.2.2), or says nothing of how it looks. */
+/** Elements of a chart part that are read and drawn (ECMA-376-1, 21.2.2), or have no visible effect. */
 const READ = new Set(
   "chartSpace date1904 lang roundedCorners style clrMapOvr protection externalData autoUpdate printSettings chart title tx rich overlay autoTitleDeleted plotArea layout barChart lineChart areaChart pieChart doughnutChart scatterChart barDir grouping varyColors scatterStyle ser idx order cat val xVal yVal strRef numRef multiLvlStrRef strLit numLit f strCache numCache multiLvlStrCache lvl ptCount pt v formatCode dLbls showLegendKey showVal showCatName showSerName showPercent showBubbleSize showLeaderLines dLblPos separator numFmt dPt bubble3D invertIfNegative marker symbol size smooth axId catAx valAx dateAx scaling orientation max min delete axPos majorGridlines majorTickMark minorTickMark tickLblPos crossAx crosses crossesAt crossBetween auto lblAlgn lblOffset noMultiLvlLbl baseTimeUnit legend legendPos plotVisOnly dispBlanksAs gapWidth overlap firstSliceAng holeSize spPr txPr extLst AlternateContent".split(
     " ",
   ),
 );
-/** What is not drawn, in words. */
+/** Names of features that are not drawn. */
 const NAMED: Record<string, string> = {
   trendline: "the trend lines",
   errBars: "the bars of error",
@@ -35,9 +35,9 @@ const NAMED: Record<string, string> = {
   pictureOptions: "the forms of its columns",
   shape: "the forms of its columns",
 };
-/** Plots that are drawn as others, and are told so when the chart is read. */
+/** Plots that are drawn as others, which is reported when the chart is read. */
 const AS_OTHERS = /^(bar3D|line3D|pie3D|area3D|stock|radar|ofPie|bubble|surface|surface3D)Chart$/;
-/** What our own charts say as well. */
+/** Elements that charts written by Unitext have too. */
 const USUAL: Record<string, string[]> = {
   gapWidth: ["60"],
   overlap: ["0", "100"],
@@ -58,15 +58,15 @@ const isPlain = (properties: XmlElement, inside: string) => {
   return inside === "majorGridlines" && fills.every((name) => ["ln", "solidFill"].includes(name));
 };
 
-/** Whether an axis of values runs from the top down, or from the right. The lower one of a scatter chart is drawn so. */
+/** Whether a value axis runs from the top down, or from the right. The lower axis of a scatter chart is drawn so. */
 const turnsValues = (axis: XmlElement): boolean =>
   child(child(axis, "scaling"), "orientation")?.attributes.val === "maxMin";
 
-/** Names of what a chart's part says beyond what is drawn of it, each once, so that it can be told before it would go. */
+/** Names the features of a chart part that are not drawn, each once, for the report. */
 export function unsupportedChartFeatures(space: XmlElement): string[] {
   const found = new Set<string>();
   const scattered = at(space, "chart", "plotArea", "scatterChart") !== undefined;
-  // One format serves axis and labels.
+  // The axis and its labels share one format.
   const formatOf = (holder: XmlElement | undefined) => {
     const said = child(holder, "numFmt")?.attributes;
     return said && !["1", "true"].includes(said.sourceLinked ?? "0") && said.formatCode !== "General"
@@ -92,8 +92,8 @@ export function unsupportedChartFeatures(space: XmlElement): string[] {
   const look = (element: XmlElement, inside: string): void => {
     const name = localName(element);
     const { val } = element.attributes;
-    if (NAMED[name]) found.add(NAMED[name] as string);
-    else if (UNUSUAL[name] && !USUAL[name]?.includes(val ?? "")) found.add(UNUSUAL[name] as string);
+    if (NAMED[name]) found.add(NAMED[name]);
+    else if (UNUSUAL[name] && !USUAL[name]?.includes(val ?? "")) found.add(UNUSUAL[name]);
     else if (name === "symbol" && val !== "none" && val !== "circle") found.add("the signs of its points");
     else if (name === "spPr")
       isPlain(element, inside) ||

@@ -1,6 +1,6 @@
 import { columnName } from "../../shared/cells";
 
-import { type ChartElement, escapeXml, hasSecondAxis, isJoined, type Series } from "@unitext/core/model";
+import { type ChartElement, escapeXml, hasSecondAxis, isJoined, type Series, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../../shared/archive";
 import { xml, XML_HEAD } from "../../../shared/xml";
@@ -24,7 +24,7 @@ type Chart = Pick<
 >;
 
 const isScatter = ({ type }: Chart) => type === "scatter";
-/** The columns of the sheet: categories first, or an x column before each series of a scatter chart. */
+/** Returns the columns of the sheet: categories first, or an x column before each series of a scatter chart. */
 function columnsOf(chart: Chart): { name: string; values: readonly (string | number | null)[] }[] {
   if (!isScatter(chart))
     return [{ name: "", values: chart.categories }, ...chart.series.map(({ name, values }) => ({ name, values }))];
@@ -34,7 +34,7 @@ function columnsOf(chart: Chart): { name: string; values: readonly (string | num
   ]);
 }
 
-/** The workbook behind a chart (ECMA-376-1, part of SpreadsheetML): one sheet with its categories and series. */
+/** Writes the workbook of a chart (SpreadsheetML in ECMA-376-1): one sheet with its categories and series. */
 export function workbook(chart: Chart): Uint8Array {
   const columns = columnsOf(chart);
   const rows = Math.max(0, ...columns.map(({ values }) => values.length));
@@ -125,7 +125,7 @@ const words = (text: string) =>
   `<c:tx><c:rich><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${escapeXml(text)}</a:t></a:r></a:p></c:rich></c:tx>`;
 const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "");
 
-/** The plots of a chart: one element for all series of a form that one axis measures (CT_PlotArea). */
+/** A plot of a chart: one element for all series of a type on one value axis (CT_PlotArea). */
 interface Plot {
   by: "primary" | "secondary";
   type: "bar" | "column" | "line" | "area" | "pie" | "doughnut" | "scatter";
@@ -161,7 +161,7 @@ function seriesXml(
   const column = isScatter(chart) ? nth * 2 + 1 : nth + 1;
   const range = (at: number, length: number) =>
     `Sheet1!$${columnName(at)}$2:$${columnName(at)}$${Math.max(2, length + 1)}`;
-  const colour = series.colour ?? (palette[nth % palette.length] as string);
+  const colour = series.colour ?? must(palette[nth % palette.length]);
   const lined = plot.type === "line";
   const round = plot.type === "pie" || plot.type === "doughnut";
   const joined = plot.type === "line" || plot.type === "scatter" ? isJoined(series, plot.type) : false;
@@ -310,7 +310,7 @@ function axesXml(chart: Chart): string {
   const [lower, upper] = AXES.primary;
   if (type === "pie" || type === "doughnut") return "";
   const lying = type === "bar";
-  // Bars begin at the foot in the standard and at the top here.
+  // Bars start at the bottom in the standard and at the top here.
   const turned = lying !== (xAxis?.reversed === true);
   const scaling = (axis: Chart["xAxis"], back = false) =>
     xml(
@@ -374,7 +374,7 @@ function axesXml(chart: Chart): string {
     val("c:crossBetween", "between"),
   );
   if (!hasSecondAxis(chart)) return first + second;
-  // The second pair: its categories are those of the first and not shown again, its values stand on the right (21.2.2.43).
+  // The secondary pair: its category axis is hidden, its value axis is on the right (21.2.2.43).
   const [below, beside] = AXES.secondary;
   const values = xml(
     "c:valAx",
@@ -407,7 +407,10 @@ function axesXml(chart: Chart): string {
   return first + second + values + categories;
 }
 
-/** A chart part (`c:chartSpace`, ECMA-376-1, 21.2): its values with their places in the workbook that lies beside it under the relationship given. */
+/**
+ * Writes a chart part (`c:chartSpace`, ECMA-376-1, 21.2): its values with their cells in the workbook under the given
+ * relationship.
+ */
 export function chartPart(chart: Chart, palette: readonly string[], workbookId: string): string {
   const legend =
     chart.legend === "none" ||

@@ -1,7 +1,7 @@
 import { type Deck, escapeXml, hasNotes } from "@unitext/core/model";
 import { XML_HEAD, xml } from "../../../shared/xml";
 
-/** The properties of a document (ECMA-376-2, 11): title, author, subject, language and when it was written. */
+/** Writes the core properties (ECMA-376-2, 11): title, author, subject, language and creation time. */
 export function coreProperties(
   { properties: { title, author, event }, language }: Pick<Deck, "properties" | "language">,
   at: Date,
@@ -30,7 +30,7 @@ export function coreProperties(
   );
 }
 
-/** What the standard counts of a presentation (ECMA-376-1, 22.2): its slides, those with notes, and those that are hidden. */
+/** Writes the standard's counts of a presentation (ECMA-376-1, 22.2): slides, slides with notes, and hidden slides. */
 export function appProperties({ slides }: Pick<Deck, "slides">): string {
   const app = { xmlns: "http://schemas.openxmlformats.org/officeDocument/2006/extended-properties" };
   return (

@@ -12,12 +12,13 @@ import {
   tabParts,
   type TextBox,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { emu } from "../package/names";
 import { SCHEME_NAMES } from "../read/styles";
 
-/** A colour with its opacity (`a:srgbClr`). */
+/** Writes a colour with its opacity (`a:srgbClr`). */
 export function colourXml(colour: string, opacity?: number): string {
   return xml(
     "a:srgbClr",
@@ -37,18 +38,21 @@ const PATTERN = {
   cross: "diagCross",
 } as const;
 
-/** The relationships by which a part names a picture: its file and, where that is of dots in the place of lines, the drawing. */
+/** The relationships of a picture: its file and, where that is a raster of a vector drawing, the drawing. */
 export interface Embedded {
   id: string;
   lines?: string;
 }
-/** The extension of a picture that names its drawing in SVG, as programs that know SVG have it (ECMA-376-1, 20.1.2.2.15, gives its place; the name from memory). */
+/**
+ * The extension of a picture that names its SVG drawing, as programs that support SVG have it (ECMA-376-1, 20.1.2.2.15,
+ * defines its place; the name from memory).
+ */
 const LINES = {
   uri: "{96DAC541-7B7A-43D3-8B79-37D633B846F1}",
   namespace: "http://schemas.microsoft.com/office/drawing/2016/SVG/main",
 };
 
-/** A picture (CT_Blip) with what is done to it. */
+/** Writes a picture (CT_Blip) with its effects. */
 export function blipXml({ id, lines }: Embedded, effects = ""): string {
   const drawing =
     lines === undefined
@@ -61,7 +65,10 @@ export function blipXml({ id, lines }: Embedded, effects = ""): string {
   return xml("a:blip", { "r:embed": id }, effects, drawing);
 }
 
-/** A fill (ECMA-376-1, 20.1.8); `embed` gives the relationships of a picture, or undefined where its file is gone. */
+/**
+ * Writes a fill (ECMA-376-1, 20.1.8); `embed` returns the relationships of a picture, or undefined when its file is
+ * missing.
+ */
 export function fillXml(fill: Fill, embed: (source: string) => Embedded | undefined): string {
   switch (fill.kind) {
     case "solid":
@@ -105,7 +112,7 @@ const DASH = { dot: "sysDot", dash: "dash", longdash: "lgDash", dashdot: "dashDo
 const END = { triangle: "triangle", open: "arrow", barbed: "stealth", oval: "oval", diamond: "diamond" } as const;
 const endSize = (size: number) => (size < 2.5 ? "sm" : size < 4 ? "med" : "lg");
 
-/** A line (`a:ln`, or a border of a cell under another name). */
+/** Writes a line (`a:ln`, or a border of a cell under another name). */
 export function strokeXml(stroke: Stroke | null | undefined, name = "a:ln"): string {
   if (!stroke) return xml(name, {}, "<a:noFill/>");
   const end = (element: string, given: Stroke["head"]) =>
@@ -139,7 +146,7 @@ export function shadowXml(shadow: Shadow | undefined): string {
   );
 }
 
-/** A path of absolute SVG commands in the paths of the standard; arcs, which it writes otherwise, as Bézier curves. */
+/** Writes a path of absolute SVG commands as a path of the standard; arcs become Bézier curves. */
 function pathCommands(d: string): string {
   const point = (x: number, y: number) => xml("a:pt", { x: Math.round(x), y: Math.round(y) });
   let at: [number, number] = [0, 0];
@@ -166,7 +173,7 @@ function pathCommands(d: string): string {
 }
 
 type Point = [number, number];
-/** An arc of an upright ellipse from one point to another as Bézier curves (SVG 2, appendix B.2.4). */
+/** Returns an arc of an upright ellipse between two points as Bézier curves (SVG 2, appendix B.2.4). */
 function arcCurves(
   [x1, y1]: Point,
   [rx0, ry0]: Point,
@@ -197,7 +204,7 @@ function arcCurves(
   });
 }
 
-/** The form of a shape: a preset with its adjust values, or custom outlines (ECMA-376-1, 20.1.9). */
+/** Writes the geometry of a shape: a preset with its adjust values, or custom outlines (ECMA-376-1, 20.1.9). */
 export function geometryXml(geometry: Geometry): string {
   if ("preset" in geometry)
     return xml(
@@ -226,7 +233,7 @@ export function geometryXml(geometry: Geometry): string {
   return `<a:custGeom><a:avLst/><a:gdLst/><a:ahLst/><a:cxnLst/><a:rect l="0" t="0" r="r" b="b"/>${xml("a:pathLst", {}, ...paths)}</a:custGeom>`;
 }
 
-/** A transform with rotation and mirroring (`a:xfrm`, or `p:xfrm` of a graphic frame). */
+/** Writes a transform with rotation and mirroring (`a:xfrm`, or `p:xfrm` of a graphic frame). */
 export function transformXml(
   frame: Frame,
   { rotation, flip }: Pick<Element, "rotation" | "flip">,
@@ -271,7 +278,7 @@ export function boxXml(
   );
 }
 
-/** The attributes and children of character properties that a look gives, in the order of CT_TextCharacterProperties. */
+/** Returns the attributes and children of character properties, in the order of CT_TextCharacterProperties. */
 export function runParts(look: RunProperties | undefined): {
   attributes: Record<string, string | number | undefined>;
   before: string;
@@ -312,7 +319,10 @@ const spacing = (name: string, value: ParagraphProperties["before"] | ParagraphP
           : xml("a:spcPct", { val: share(value.times) }),
       );
 
-/** The sign of an item, in the order of CT_TextParagraphProperties; what the sign “under” it says and this one does not is as the text has it. */
+/**
+ * Writes a bullet, in the order of CT_TextParagraphProperties; what the bullet `under` it sets and this one does not is
+ * taken from the text.
+ */
 export function bulletXml(
   kind: "plain" | "bullet" | "number",
   bullet: Bullet | undefined,
@@ -330,7 +340,7 @@ export function bulletXml(
   return `${parts}${bullet?.font ? xml("a:buFont", { typeface: bullet.font }) : "<a:buFontTx/>"}${xml("a:buChar", { char: bullet?.character ?? "•" })}`;
 }
 
-/** The attributes and spacing of paragraph properties that a look gives. */
+/** Returns the attributes and spacing of paragraph properties. */
 export function paragraphParts(look: ParagraphProperties | undefined): {
   attributes: Record<string, string | number | undefined>;
   spacing: string;
@@ -358,7 +368,7 @@ export function paragraphParts(look: ParagraphProperties | undefined): {
   };
 }
 
-/** How a paragraph stands where its style says nothing: the master under it might say something else. */
+/** Properties of a paragraph whose style sets none, because the master under it might. */
 const STANDS: ParagraphProperties = {
   left: 0,
   first: 0,
@@ -367,12 +377,12 @@ const STANDS: ParagraphProperties = {
   after: { points: 0 },
 };
 
-/** A list style with a level for each of a text style's. */
+/** Writes a list style with each level of a text style. */
 export function listStyleXml(style: TextStyle): string {
   const level = ({ run, paragraph, align, strong, emphasis }: LevelStyle, nth: number) => {
     const { attributes, before, fonts } = runParts(run);
     const own = paragraphParts({ ...STANDS, ...paragraph });
-    // A master may give signs a colour and a size; where the style says none they are as the text has them.
+    // A master may give bullets a colour and size; where the style sets none, they follow the text.
     const bullet = paragraph?.bullet
       ? bulletXml(paragraph.bullet.scheme ? "number" : "bullet", paragraph.bullet, undefined, {
           under: { colour: "#000000", size: 1 },
@@ -390,6 +400,6 @@ export function listStyleXml(style: TextStyle): string {
       xml("a:defRPr", { ...attributes, b: strong ? 1 : 0, i: emphasis ? 1 : 0 }, before, fonts),
     );
   };
-  const last = style.at(-1) as LevelStyle;
+  const last = must(style.at(-1));
   return xml("a:lstStyle", {}, ...Array.from({ length: 9 }, (_, nth) => level(style[nth] ?? last, nth)));
 }

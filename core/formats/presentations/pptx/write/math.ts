@@ -4,16 +4,16 @@ import { mathmlOmml } from "../../../shared/math";
 import { namespaces } from "../package/layouts";
 
 const COMPATIBILITY = "http://schemas.openxmlformats.org/markup-compatibility/2006";
-/** The extension in which a text of a presentation holds Office Math (its namespace is published by its maker). */
+/** The extension in which text holds Office Math (its namespace is published by its maker). */
 const EXTENSION = "http://schemas.microsoft.com/office/drawing/2010/main";
-/** Stands for a formula until its shape is written: no text holds it. */
+/** Stands for a formula until its shape is written: no text contains it. */
 const MARK = "\uE020";
 
-/** The formulas of a shape: what programs show that can set them, and the TeX that the others show. */
+/** The formulas of a shape: Office Math for programs that can set it, and TeX for the others. */
 export class ShapeMath {
   private readonly formulas: { set: string; plain: string }[] = [];
 
-  /** The place of a formula in a paragraph; `plain` is its TeX as runs. Undefined where it cannot be set. */
+  /** Returns the place of a formula in a paragraph; `plain` is its TeX as runs. Undefined when it cannot be set. */
   formula(tex: string, plain: string, display = false): string | undefined {
     const mathml = formulaMathml(tex, display);
     if (mathml === undefined) return undefined;
@@ -31,7 +31,10 @@ export class ShapeMath {
     return `${MARK}${this.formulas.length - 1}${MARK}`;
   }
 
-  /** The shape with its formulas, and beside it the shape with their TeX (alternate content, ECMA-376-3); as it is where it has none. */
+  /**
+   * Returns the shape with its formulas, and beside it the shape with their TeX (alternate content, ECMA-376-3);
+   * unchanged when it has none.
+   */
   shape(words: string): string {
     if (!this.formulas.length) return words;
     const filled = (which: "set" | "plain") =>

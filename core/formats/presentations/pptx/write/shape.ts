@@ -47,21 +47,21 @@ import {
 
 export interface PptxOptions {
   fonts: FontSet;
-  /** The bytes of a picture by their SHA-256, or undefined when they are not to be had. */
+  /** Returns the bytes of a picture by its SHA-256; undefined when they are missing. */
   picture: (sha256: string) => Uint8Array | undefined;
-  /** The moment that the file names as its making. */
+  /** The creation time that the file names. */
   at: Date;
-  /** Draws an SVG as a PNG of a width in pixels: beside a drawing stands a picture of it, for programs that do not know SVG. */
+  /** Draws an SVG as a PNG of a width in pixels, which is written beside a drawing for programs without SVG. */
   png?: (svg: string, width: number) => Uint8Array;
 }
 
-/** What the shapes of one slide are written with. */
+/** What writing the shapes of one slide needs. */
 export interface SlideWork {
   deck: Deck;
   metadata: DeckMetadata;
-  /** The number of the slide; none of what is drawn behind slides. */
+  /** The number of the slide; none for masters. */
   number?: number;
-  /** The path of the slide's part, and those of the parts of all slides by id. */
+  /** The path of the slide part, and those of all slides by id. */
   path: string;
   paths: ReadonlyMap<string, string>;
   pack: Package;
@@ -75,18 +75,18 @@ export interface ShapeWork extends SlideWork {
   frame: Frame;
   box: SceneBox | undefined;
   role: SlotRole | undefined;
-  /** The placeholder that it fills, as XML; asked for once. */
+  /** Returns the placeholder that it fills, as XML; asked for once. */
   placeholder: () => string | undefined;
   notes: Footnote[];
-  /** A line of text of its own, which belongs to the element: read again, it is no element. */
+  /** Writes a line of text that belongs to the element: when it is read again, it is not an element. */
   line: (text: string, frame: Frame) => string;
-  /** The file's own words for an element that is not modelled, moved to its frame; undefined where the file is gone. */
+  /** Returns the file's own XML of a foreign element, moved to its frame; undefined when the file is missing. */
   sourceXml: (element: Element) => string | undefined;
   /** Sets the formulas of the shape. */
   math?: ShapeMath;
 }
 
-/** The deck's links seen from a part. */
+/** Returns a function that gives links relationship ids in a part. */
 export function linker(
   relationships: Relationships,
   paths: ReadonlyMap<string, string>,
@@ -100,7 +100,7 @@ export function linker(
   };
 }
 
-/** The relationships of a picture, film or sound of the deck; undefined where its file is gone. */
+/** Returns the relationships of a picture, film or sound; undefined when its file is missing. */
 export function embedded(
   { metadata, options, pack, relationships, path }: SlideWork,
   source: string,
@@ -123,7 +123,10 @@ export function embedded(
     : { id };
 }
 
-/** A dark picture, 16 to 9, for films and sounds without one: the element that holds them wants a picture (CT_Picture, ECMA-376-1, 19.3.1.37). */
+/**
+ * A dark picture, 16 to 9, as the poster of films and sounds without one: their element requires a picture (CT_Picture,
+ * ECMA-376-1, 19.3.1.37).
+ */
 const DARK = fromBase64(
   "iVBORw0KGgoAAAANSUhEUgAAABAAAAAJCAMAAAAM9FwAAAAAA1BMVEUgMC6cp0AGAAAADElEQVR42mNgGKQAAACZAAF6xvHnAAAAAElFTkSuQmCC",
 );
@@ -190,7 +193,7 @@ function autofit(box: SceneBox | undefined, full: number): string {
   return `<a:bodyPr>${share < 0.995 ? `<a:normAutofit fontScale="${Math.round(share * 100000)}"/>` : "<a:normAutofit/>"}</a:bodyPr>`;
 }
 
-/** A figure as its words in a box. */
+/** Writes a figure as its words in a text box. */
 function figureText(element: Element, work: ShapeWork): string {
   const size = work.box?.size || sizeOf("figure", work.metadata.theme, work.metadata.page);
   const { codeColour: _, ...context } = textContext(work, size, false);
@@ -200,7 +203,7 @@ function figureText(element: Element, work: ShapeWork): string {
 const styleOf = ({ style }: Pick<Element, "style">, { metadata }: SlideWork) =>
   style === undefined ? undefined : metadata.styles?.[style];
 
-/** A shape with a text in the look that its file gave it: form, fill, outline, insets, levels. */
+/** Writes a shape with text in the text style of its file: geometry, fill, outline, insets, levels. */
 function lookedShape(
   element: Extract<Element, { kind: "text" | "shape" }>,
   work: ShapeWork,
@@ -261,7 +264,7 @@ const REGION: Record<RegionBox["region"], object> = {
   number: { type: "sldNum", sz: "quarter", idx: 12 },
 };
 
-/** Footer, number or date where the file that a slide came from puts it; a number goes on counting (a field: ECMA-376-1, 21.1.2.2.4). */
+/** Writes a footer, number or date where the slide's file places it; a number is a field (ECMA-376-1, 21.1.2.2.4). */
 export function regionShape(
   { region, text, frame, style, box }: RegionBox,
   work: Pick<ShapeWork, keyof SlideWork | "id" | "notes">,
@@ -308,7 +311,7 @@ function graphicFrame(
   );
 }
 
-/** A paragraph that says itself what its level says: in a table no level does. */
+/** Returns a paragraph with the properties of its level, because table cells have no levels. */
 function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelStyle): Paragraph {
   const side = align ?? level.align;
   const stands = {
@@ -329,7 +332,7 @@ function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelSty
   };
 }
 
-/** A table as it says itself that it looks, or as the theme draws it where it says nothing. */
+/** Writes a table with its own appearance, or with that of the theme where it has none. */
 function tableFrame(
   element: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "name">,
   work: ShapeWork,
@@ -382,7 +385,7 @@ function tableFrame(
   );
 }
 
-/** Colours of series, in the order in which they are told apart. */
+/** Writers of element kinds. */
 
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
   picture: (element, work) => {
@@ -586,13 +589,13 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, wor
   },
 };
 
-/** A box that names what cannot be written. */
+/** Writes a text box that names what cannot be written. */
 function standIn(words: string, work: ShapeWork): string {
   return textBox(work, paragraphsXml(plainText(words), textContext(work, 12, false)), 12);
 }
 
 const out = (share: number) => (share ? -Math.round(share * 100000) : undefined);
-/** The background of a slide that has one of its own. */
+/** Writes the background of a slide that has its own. */
 export function backgroundXml(background: Background | undefined, work: SlideWork): string {
   if (!background) return "";
   const fill = (inner: string) => `<p:bg><p:bgPr>${inner}<a:effectLst/></p:bgPr></p:bg>`;
@@ -601,7 +604,7 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   const whole = "fill" in background ? background.fill : { kind: "picture" as const, source: background.picture };
   if (whole.kind === "picture" && embedded(work, whole.source) === undefined) return "";
   const drawn = fillXml(whole, (source) => embedded(work, source));
-  // A picture that covers the page stands out of it on two sides (ECMA-376-1, 20.1.8.30: what is below 0 is outside).
+  // A picture that covers the page extends beyond it on two sides (ECMA-376-1, 20.1.8.30: negative values are outside).
   const { across, down } =
     "picture" in background
       ? coverOf(work.metadata.assets[background.picture], work.metadata.page)
@@ -616,13 +619,13 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   );
 }
 
-/** The placeholder of a slot as XML. */
+/** Writes the placeholder of a slot. */
 export function placeholderXml(slot: string, role: SlotRole): string {
   const placeholder: Placeholder = placeholderOf(slot, role);
   return xml("p:ph", { ...placeholder });
 }
 
-/** An element as a shape of the slide; one with formulas is written as alternate content. */
+/** Writes an element as a shape of the slide; one with formulas becomes alternate content. */
 export function shapeXml(element: Element, work: ShapeWork): string {
   const write = SHAPES[element.kind] as (element: Element, work: ShapeWork) => string;
   if (!["text", "shape", "formula"].includes(element.kind)) return write(element, work);

@@ -1,5 +1,5 @@
 import { boxesOf, contentArea, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Element, type Footnote, type Frame, plainText, type Slide, slotsOf } from "@unitext/core/model";
+import { type Element, type Footnote, type Frame, plainText, type Slide, slotsOf, must } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { footnoteText, tagsOf } from "../../../shared/sourcepackage";
 import { regionShapes } from "../package/layouts";
@@ -9,7 +9,10 @@ import { paragraphsXml } from "./text";
 import { type ShapeGroup, type ShapesOf, withGroups } from "./timing";
 import { placeholderXml, regionShape, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./shape";
 
-/** The shapes of a slide in reading order, what its tags keep of each by shape id, and the shapes that each element is. */
+/**
+ * Writes the shapes of a slide in reading order. Returns them with the tags of each by shape id, and the shapes of each
+ * element.
+ */
 export function slideShapes(
   work: SlideWork,
   slide: Slide,
@@ -106,7 +109,10 @@ export function slideShapes(
   };
 }
 
-/** Shapes in their groups (`p:grpSp`): neighbours of one group stand in it together, in the coordinates of the page. The outermost are noted in `outer`. */
+/**
+ * Writes groups (`p:grpSp`): neighbours with a group in common, in page coordinates. The outermost groups are added to
+ * `outer`.
+ */
 function grouped(
   shapes: readonly { element: string; groups: readonly string[]; frame: Frame; xml: string }[],
   nextId: () => number,
@@ -115,7 +121,7 @@ function grouped(
 ): string {
   let out = "";
   for (let at = 0; at < shapes.length; ) {
-    const first = shapes[at] as (typeof shapes)[number];
+    const first = must(shapes[at]);
     const group = first.groups[depth];
     let to = at + 1;
     if (group === undefined) out += first.xml;

@@ -6,7 +6,10 @@ import { strokeXml } from "./drawing";
 
 type Table = Pick<TableElement, "rows" | "header" | "align">;
 
-/** How a table stands in a file: lengths in points, what each cell wears by its row, and whether headings are bold by the theme. */
+/**
+ * The appearance of a table in a file: lengths in points, the appearance of cells by row, and whether headings are bold
+ * by the theme.
+ */
 export interface TableMetrics {
   widths: readonly number[];
   heights: readonly number[];
@@ -14,7 +17,7 @@ export interface TableMetrics {
   bold: boolean;
 }
 
-/** Cells that others reach over say so (ECMA-376-1, 21.1.3.18). */
+/** Covered cells are marked as such (ECMA-376-1, 21.1.3.18). */
 function coveredIn(rows: Table["rows"]): ReadonlyMap<string, { hMerge?: 1; vMerge?: 1 }> {
   const covered = new Map<string, { hMerge?: 1; vMerge?: 1 }>();
   for (const [y, row] of rows.entries())
@@ -33,7 +36,7 @@ function coveredIn(rows: Table["rows"]): ReadonlyMap<string, { hMerge?: 1; vMerg
 const EDGES = { left: "a:lnL", right: "a:lnR", top: "a:lnT", bottom: "a:lnB" } as const;
 const ANCHOR = { top: undefined, middle: "ctr", bottom: "b" } as const;
 
-/** A table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the words of a cell, `fill` what fills it. */
+/** Writes a table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the text of a cell, `fill` its fill. */
 export function tableXml(
   { rows, header, align }: Table,
   { widths, heights, worn, bold }: TableMetrics,
@@ -79,7 +82,7 @@ const strong = (run: RichText[number]["runs"][number]) => ({
   marks: [...new Set([...(run.marks ?? []), "strong" as const])],
 });
 
-/** Reads a table; a header row's own bold is taken as its being a header. */
+/** Reads a table; the bold of a header row is taken as part of its being a header. */
 export function readTable(table: XmlElement, body: (text: XmlElement | undefined) => RichText): Table | undefined {
   const rows = childrenOf(table, "tr");
   const width = Math.max(0, ...rows.map((row) => childrenOf(row, "tc").length));

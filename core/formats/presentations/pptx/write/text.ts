@@ -8,6 +8,7 @@ import {
   type RichText,
   type Run,
   type TextStyle,
+  must,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { RAISED } from "../../../shared/sourcepackage";
@@ -15,35 +16,35 @@ import type { ShapeMath } from "./math";
 import { emu, NUMBER_FIELD } from "../package/names";
 import { bulletXml, type Embedded, runParts, paragraphParts } from "./drawing";
 
-/** What writing text needs of the part that it stands in. */
+/** What writing text needs of its part. */
 export interface PartTextContext {
   language: string;
-  /** The number of the slide, where the text stands on one. */
+  /** The number of the slide, for text on a slide. */
   number?: number | undefined;
   codeFont: string;
-  /** The colour of code between words. */
+  /** The colour of inline code. */
   codeColour?: string;
-  /** The colour of links in the theme: a link in another one says so. */
+  /** The colour of links in the theme: a link in another colour sets it. */
   linkColour: string;
-  /** The size of the words around, in points, before a box makes all of them smaller. */
+  /** The size of the text in points, before autofit scales it. */
   size: number;
-  /** Whether runs say their size: no level around them does. */
+  /** Whether runs set their size, because no level around them does. */
   sized?: boolean;
-  /** How many points the indents of levels count as one em. */
+  /** How many points of indent count as one em. */
   em: number;
-  /** Whether the placeholder's own style brings bullets. */
+  /** Whether the placeholder's own style has bullets. */
   bulleted: boolean;
-  /** The style of its levels, where the body says it. */
+  /** The style of its levels, where the body sets it. */
   style?: TextStyle;
-  /** Where formulas are set, and not shown as their TeX. */
+  /** Sets formulas, which are otherwise written as their TeX. */
   math?: Pick<ShapeMath, "formula">;
-  /** The relationships of a picture, or undefined where its file is gone. */
+  /** Returns the relationships of a picture; undefined when its file is missing. */
   picture?(source: string): Embedded | undefined;
-  /** The relationship id for a link, or undefined where it leads nowhere. */
+  /** Returns the relationship id for a link; undefined when it leads nowhere. */
   link(to: string): { id: string; slide: boolean } | undefined;
 }
 
-/** Says that a link keeps the colour of its words, in the place that the standard has for what it does not say itself (ECMA-376-1, 20.1.2.2.15). */
+/** Says that a link keeps the colour of its words, where the standard allows extensions (ECMA-376-1, 20.1.2.2.15). */
 const OWN_COLOUR = xml(
   "a:extLst",
   {},
@@ -64,13 +65,13 @@ function runProperties(run: Run, name: string, context: PartTextContext, level =
     run.properties?.colour ??
     context.style?.[Math.min(level, context.style.length - 1)]?.run?.colour ??
     context.linkColour;
-  // Code has a colour of its own; text in a style says colours itself.
+  // Code has a colour of its own; text in a style sets colours itself.
   const tinted =
     marks.has("code") && context.codeColour && !context.style
       ? { colour: context.codeColour, ...run.properties }
       : run.properties;
   const { attributes, before, fonts } = runParts(tinted);
-  // Code is a little smaller than the words around it; text in a style of its own says sizes itself.
+  // Code is a little smaller than the text around it; text in a style of its own sets sizes itself.
   if (marks.has("code") && !run.properties?.size && !context.style)
     attributes.sz = Math.round(context.size * CODE_SCALE * 100);
   if (context.sized) attributes.sz ??= Math.round(context.size * 100);
@@ -119,7 +120,7 @@ function plainRun(run: Run, context: PartTextContext, level: number): string {
     .join("");
 }
 
-/** The words of a line; the number of the slide as the field that counts it (ECMA-376-1, 21.1.2.2.4). */
+/** Writes the words of a line; the slide number becomes a field (ECMA-376-1, 21.1.2.2.4). */
 function lineXml(line: string, run: Run, context: PartTextContext, level: number): string {
   const words = (text: string) =>
     text ? xml("a:r", {}, runProperties(run, "a:rPr", context, level), `<a:t>${escapeXml(text)}</a:t>`) : "";
@@ -148,9 +149,9 @@ function paragraphProperties(
   const { attributes, spacing, tabs } = paragraphParts(properties);
   const under = context.style?.[Math.min(level, context.style.length - 1)];
   const styled = under?.paragraph;
-  // Sides are left and right here: what the level says of one direction is another side in the other.
+  // Alignments are left and right here: what a level sets for one direction is the other side in the other direction.
   const stands = align ?? (rtl !== (styled?.direction === "rtl") ? (under?.align ?? "start") : undefined);
-  // What the layout says of its levels is not as far in as letters that are made smaller.
+  // Level indents of the layout do not shrink along with autofitted text.
   const inherits = context.style
     ? styled?.left !== undefined || !own
     : kind === "bullet" && context.bulleted && Math.abs(context.em - context.size) < 0.1;
@@ -173,7 +174,7 @@ function paragraphProperties(
   );
 }
 
-/** The paragraphs of a text body (`a:p`, ECMA-376-1, 21.1.2.2.6); a body has at least one. */
+/** Writes the paragraphs of a text body (`a:p`, ECMA-376-1, 21.1.2.2.6); a body has at least one. */
 export function paragraphsXml(text: RichText, context: PartTextContext): string {
   const places = listIndents(text);
   const written = text.map((paragraph, at) => {
@@ -189,7 +190,7 @@ export function paragraphsXml(text: RichText, context: PartTextContext): string 
     return xml(
       "a:p",
       {},
-      paragraphProperties(paragraph, places[at] as { left: number; hang: number }, rtl, context),
+      paragraphProperties(paragraph, must(places[at]), rtl, context),
       content ||
         runProperties(
           { text: "", ...(paragraph.properties?.words ? { properties: paragraph.properties.words } : {}) },

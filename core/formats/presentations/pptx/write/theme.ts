@@ -4,7 +4,7 @@ import { NS } from "../package/names";
 
 const srgb = (colour: string) => xml("a:srgbClr", { val: colour.slice(1).toUpperCase() });
 
-/** Mixes two colours; 0 gives the first. */
+/** Mixes two colours; a share of 0 gives the first. */
 function mix(a: string, b: string, share: number): string {
   const part = (at: number) =>
     Math.round(
@@ -13,7 +13,7 @@ function mix(a: string, b: string, share: number): string {
   return `#${[1, 3, 5].map((at) => part(at).toString(16).padStart(2, "0")).join("")}`;
 }
 
-/** The colour scheme by the format's roles: dark 1 and light 1 are ink and paper, dark 2 is the muted ink. */
+/** Writes the colour scheme by the format's roles: dark 1 and light 1 are ink and paper, dark 2 is the muted ink. */
 function colourScheme({ name, colours: { paper, ink, accent, second, muted, link } }: Theme): string {
   const colours: [string, string][] = [
     ["dk1", ink],
@@ -43,7 +43,7 @@ const line = (width: number) =>
   `<a:ln w="${width}" cap="flat" cmpd="sng" algn="ctr">${solid}<a:prstDash val="solid"/></a:ln>`;
 const FORMATS = `<a:fillStyleLst>${solid.repeat(3)}</a:fillStyleLst><a:lnStyleLst>${line(6350)}${line(12700)}${line(19050)}</a:lnStyleLst><a:effectStyleLst>${"<a:effectStyle><a:effectLst/></a:effectStyle>".repeat(3)}</a:effectStyleLst><a:bgFillStyleLst>${solid.repeat(3)}</a:bgFillStyleLst>`;
 
-/** A theme part (ECMA-376-1, 14.2.7): colours, fonts and plain formats. */
+/** Writes a theme part (ECMA-376-1, 14.2.7): colours, fonts and plain formats. */
 export function themePart(theme: Theme): string {
   return (
     XML_HEAD +

@@ -1,12 +1,12 @@
-import { type Effect, type Reveal, revealsOf, type Slide } from "@unitext/core/model";
+import { type Effect, type Reveal, revealsOf, type Slide, must } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 
-/** The shapes that an element is in the file: the first is its own, others (captions) come with it. */
+/** Returns the shapes of an element in the file: the first is its own, others (captions) appear with it. */
 export type ShapesOf = (element: string) => readonly number[] | undefined;
 
 /**
- * The numbers by which programs know effects again (`presetID` and `presetSubtype` of `p:cTn`, ECMA-376-1, 19.5.33,
- * which leaves their values to the application; from memory, common practice).
+ * The numbers by which programs identify effects (`presetID` and `presetSubtype` of `p:cTn`, ECMA-376-1, 19.5.33, which
+ * leaves their values to the application; from memory, common practice).
  */
 const PRESETS: Record<Effect, { id: number; subtype: number }> = {
   appear: { id: 1, subtype: 0 },
@@ -16,19 +16,19 @@ const PRESETS: Record<Effect, { id: number; subtype: number }> = {
   grow: { id: 23, subtype: 16 },
 };
 
-/** The elements that are no shapes with words in the file. */
+/** Returns the elements that are not shapes with text in the file. */
 export const withoutText = ({ elements }: Pick<Slide, "elements">): ReadonlySet<string> =>
   new Set(
     elements.flatMap(({ id, kind }) => (["picture", "table", "chart", "media", "foreign"].includes(kind) ? [id] : [])),
   );
 
-/** A group of shapes: its own id, and the elements that stand in it. */
+/** A group of shapes: its own id, and its elements. */
 export interface ShapeGroup {
   id: number;
   members: readonly string[];
 }
 
-/** Whether all that stands in a group comes in together and alike. */
+/** Whether all members of a group appear together and in the same way. */
 function comesAsOne(reveals: readonly Reveal[], { members }: ShapeGroup): boolean {
   const held = new Set(members);
   const from = reveals.findIndex(({ element }) => held.has(element));
@@ -48,7 +48,10 @@ function comesAsOne(reveals: readonly Reveal[], { members }: ShapeGroup): boolea
   );
 }
 
-/** The shapes of elements where a group that comes in as one is named itself, since programs move groups as a whole. */
+/**
+ * Returns the shapes of elements; a group that appears as one is itself the target, because programs move groups as a
+ * whole.
+ */
 export function withGroups(
   slide: Pick<Slide, "arrangement" | "elements">,
   shapesOf: ShapesOf,
@@ -143,7 +146,7 @@ function effectXml(
   );
 }
 
-/** Entrances by press, and within a press by what runs together. */
+/** Returns entrances by press, and within a press by what runs together. */
 function pressed(reveals: readonly Reveal[]): { press: number; rows: { at: number; reveals: Reveal[] }[] }[] {
   const presses: ReturnType<typeof pressed> = [];
   for (const reveal of reveals) {
@@ -157,8 +160,8 @@ function pressed(reveals: readonly Reveal[]): { press: number; rows: { at: numbe
 }
 
 /**
- * The entrances of a slide (`p:timing`, ECMA-376-1, 19.5): a main sequence with a part for each press, in it those that
- * run together, in it each entrance; empty where nothing comes in.
+ * Writes the entrances of a slide (`p:timing`, ECMA-376-1, 19.5): a main sequence with a part for each press, in it the
+ * entrances that run together. Empty when nothing appears later.
  */
 export function timingXml(
   slide: Pick<Slide, "arrangement" | "elements">,
@@ -181,7 +184,7 @@ export function timingXml(
         xml("p:cTn", { id: middle, fill: "hold" }, begins(ms(at)), xml("p:childTnLst", {}, ...effects)),
       );
     });
-    // What waits for no press begins with the main sequence itself.
+    // What needs no press starts with the main sequence itself.
     const conditions = xml(
       "p:stCondLst",
       {},
@@ -203,13 +206,13 @@ export function timingXml(
     {},
     xml("p:cTn", { id: 1, dur: "indefinite", restart: "never", nodeType: "tmRoot" }, xml("p:childTnLst", {}, sequence)),
   );
-  // Only shapes with words in them are built (`p:bldP`).
+  // Only shapes with text are built (`p:bldP`).
   const builds = [...new Map(reveals.map((reveal) => [reveal.element, reveal]))].flatMap(([element, { paragraph }]) =>
     wordless.has(element)
       ? []
       : [
           xml("p:bldP", {
-            spid: shapesOf(element)?.[0] as number,
+            spid: must(shapesOf(element)?.[0]),
             grpId: 0,
             build: paragraph === undefined ? undefined : "p",
           }),

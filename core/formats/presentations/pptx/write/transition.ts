@@ -1,7 +1,7 @@
 import type { Slide } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 
-/** How a slide comes in (`p:transition`, ECMA-376-1, 19.3.1.50); nothing where it just comes. */
+/** Writes the transition of a slide (`p:transition`, ECMA-376-1, 19.3.1.50); empty when it has none. */
 export function transitionXml({ transition, delay }: Pick<Slide, "transition" | "delay">): string {
   if (!transition && !delay) return "";
   const speed = !transition || transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "med" : "slow";

@@ -11,6 +11,7 @@ import {
   type Master,
   sharedItemsOf,
   type Slide,
+  must,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";
@@ -62,7 +63,7 @@ function tagsPart(tags: Record<string, unknown>): string {
   );
 }
 
-/** Writes one deck: its own slides on layouts of its own, slides of kept files on theirs. */
+/** Writes one deck: its own slides on its own layouts, slides of source packages on theirs. */
 class Writer {
   private readonly metadata: DeckMetadata;
   private readonly pack = new Package();
@@ -72,11 +73,11 @@ class Writer {
   private base: SourceParts | undefined;
   private main = "ppt/presentation.xml";
   private layouts: string[] = [];
-  /** The layouts for what files of other formats draw behind slides. */
+  /** Layouts for masters that come from other formats. */
   private readonly masterLayouts = new Map<string, string>();
   private master: string | undefined;
   private notesMaster: string | undefined;
-  /** Who said the comments of the deck's own slides, with how many each has. */
+  /** The authors of comments on the deck's own slides, with how many each has. */
   private readonly authors = new Map<string, { id: number; count: number }>();
   private firstId = 2147483648;
 
@@ -103,7 +104,7 @@ class Writer {
     return this.pack.finish();
   }
 
-  /** Which slides are written from the file that they were read from, and where each slide's part will be. */
+  /** Decides which slides are written from their source packages, and where each slide's part will be. */
   private plan(): void {
     const { deck, options, pack, paths } = this;
     const names = [...new Set(deck.slides.flatMap(({ sourcePart }) => (sourcePart ? [sourcePart.file] : [])))];
@@ -137,7 +138,7 @@ class Writer {
     }
   }
 
-  /** The slides of the deck by the parts that a kept file has for them. */
+  /** Returns the deck's slides by the parts that a source package has for them. */
   private partOf(kept: SourceParts): SourcePartOf {
     return (id) => {
       const source = this.sources.get(id);
@@ -147,10 +148,10 @@ class Writer {
 
   private work(slide: Slide, number: number, relationships: Relationships): SlideWork {
     const { deck, metadata, pack, options, paths } = this;
-    return { deck, metadata, number, path: paths.get(slide.id) as string, paths, pack, options, relationships };
+    return { deck, metadata, number, path: must(paths.get(slide.id)), paths, pack, options, relationships };
   }
 
-  /** A slide on a layout of the deck's own. */
+  /** Writes a slide on a layout of the deck's own. */
   private ownSlide(slide: Slide, number: number): void {
     const { pack } = this;
     const relationships = new Relationships();
@@ -181,7 +182,7 @@ class Writer {
       source && slide.sourcePart ? sourceShapeXml(source, slide.sourcePart.part, element, work) : undefined,
     );
     const { comments, ...bare } = slide;
-    // A file that is continued has authors of its own.
+    // A package that is updated has its own authors.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments(said, number, relationships, work.path);
     const [background, transition] = [backgroundXml(slide.background, work), transitionXml(slide)];
@@ -220,7 +221,7 @@ class Writer {
     if (notes !== undefined) this.notesPart(slide, notes);
   }
 
-  /** What was said about a slide (ECMA-376-1, 19.4). */
+  /** Writes the comments on a slide (ECMA-376-1, 19.4). */
   private comments(
     said: NonNullable<Slide["comments"]>,
     number: number,
@@ -247,10 +248,10 @@ class Writer {
     relationships.add(REL.comments, relativeTo(path, part));
   }
 
-  /** A slide of a kept file: its part as it was, or with what was changed in the place of what was there. */
+  /** Writes a slide of a source package: its part unchanged, or updated where it changed. */
   private keptSlide(slide: Slide, number: number, kept: SourceParts, part: string): void {
     const { pack } = this;
-    const path = this.paths.get(slide.id) as string;
+    const path = must(this.paths.get(slide.id));
     const partOf = this.partOf(kept);
     const sameNotes = slide.sourcePart !== undefined && notesHash(slide, partOf) === slide.sourcePart.notesHash;
     const oldNotes = kept.related(part, "notes");
@@ -272,7 +273,7 @@ class Writer {
         recharted.add(chart.id);
         return [{ ...row, target: relativeTo(path, redrawn) }];
       }
-      // What the slide names by its id is taken once it is known whether it still does.
+      // Parts that the slide refers to by id are written once it is known whether it still does.
       if (NAMED_BY_ID.has(transitional(row.type))) {
         named.set(row.id, row.target);
         return [row];
@@ -307,12 +308,12 @@ class Writer {
       return taken === undefined ? undefined : relativeTo(path, taken);
     });
     const whole = text === undefined ? kept.file.part(part) : strToU8(text);
-    pack.put(path, TYPE.slide, whole as Uint8Array);
+    pack.put(path, TYPE.slide, must(whole));
     pack.parts.set(relationshipsPath(path), strToU8(relationships.part()));
     if (newNotes) this.notesPart(slide, newNotes);
   }
 
-  /** The notes of a slide as they lay in its file, under the notes master of the presentation. */
+  /** Writes the notes of a slide as they were in its file, under the notes master of the presentation. */
   private keepNotes(kept: SourceParts, notes: string, part: string, path: string): void {
     const master = kept.related(notes, "notesMaster");
     if (master !== undefined && kept !== this.base) kept.instead.set(master, this.notes());
@@ -326,7 +327,7 @@ class Writer {
     const { metadata } = this;
     const links = new Relationships();
     links.add(REL.notesMaster, relativeTo(path, this.notes()));
-    links.add(REL.slide, relativeTo(path, this.paths.get(slide.id) as string));
+    links.add(REL.slide, relativeTo(path, must(this.paths.get(slide.id))));
     const context: PartTextContext = {
       language: metadata.language,
       linkColour: metadata.theme.colours.link,
@@ -361,7 +362,7 @@ class Writer {
     );
   }
 
-  /** The notes master of the presentation: that of the file that it continues, else one of its own. */
+  /** Returns the notes master of the presentation: that of the updated package, else one of its own. */
   private notes(): string {
     if (this.notesMaster !== undefined) return this.notesMaster;
     const given = this.base?.related(this.main, "notesMaster");
@@ -378,7 +379,7 @@ class Writer {
     return (this.notesMaster = path);
   }
 
-  /** The deck's own master with a layout for each arrangement. */
+  /** Writes the deck's own master with a layout for each arrangement. */
   private ownMaster(): void {
     const { pack, metadata, options } = this;
     const master = pack.free("ppt/slideMasters/slideMaster1.xml");
@@ -406,7 +407,7 @@ class Writer {
       pack.put(path, TYPE.layout, new Uint8Array());
       const layout = new Relationships();
       layout.add(REL.master, relativeTo(path, master));
-      pack.add(path, TYPE.layout, this.drawnLayout(metadata.masters?.[name] as Master, path, layout), layout);
+      pack.add(path, TYPE.layout, this.drawnLayout(must(metadata.masters?.[name]), path, layout), layout);
       own.add(REL.layout, relativeTo(master, path));
       this.masterLayouts.set(name, path);
     }
@@ -421,7 +422,7 @@ class Writer {
     this.master = master;
   }
 
-  /** What a file of another format draws behind its slides, as a layout without the ornaments of ours. */
+  /** Writes a master of another format as a layout without the theme's ornaments. */
   private drawnLayout({ name, background, elements }: Master, path: string, relationships: Relationships): string {
     const { deck, metadata, pack, options, paths } = this;
     const work: SlideWork = { deck, metadata, path, paths, pack, options, relationships };
@@ -429,7 +430,7 @@ class Writer {
       id: "layout",
       parent: null,
       arrangement: "blank",
-      elements: elements as Element[],
+      elements: elements,
       notes: [],
       hidden: false,
     };
@@ -489,7 +490,7 @@ class Writer {
     const slides = deck.slides.map((slide, nth) =>
       xml("p:sldId", {
         id: 256 + nth,
-        "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", this.paths.get(slide.id) as string)),
+        "r:id": relationships.add(REL.slide, relativeTo("ppt/presentation.xml", must(this.paths.get(slide.id)))),
       }),
     );
     relationships.add(REL.presProps, "presProps.xml");
@@ -555,16 +556,16 @@ class Writer {
     };
   }
 
-  /** What the whole package of a kept file has beside its presentation: properties, thumbnails, data of other programs. */
+  /** Copies what a source package has beside its presentation: properties, thumbnails, data of other programs. */
   private copyRoot(kept: SourceParts): void {
     const { pack, deck } = this;
     this.main = kept.related("", "document") ?? "ppt/presentation.xml";
-    // A template, one to be shown at once and one with macros become a plain presentation.
+    // Templates, shows and files with macros become a plain presentation.
     pack.put(this.main, TYPE.presentation, new Uint8Array());
     kept.instead.set(this.main, this.main);
     const core = kept.related("", "core");
     const said = core === undefined ? undefined : kept.text(core);
-    const tree = said === undefined ? undefined : readXml(said, core as string);
+    const tree = said === undefined ? undefined : readXml(said, must(core));
     const word = (name: string) => child(tree, name)?.text.trim() ?? "";
     const { title, author, event } = deck.properties;
     const same =
@@ -580,12 +581,15 @@ class Writer {
   }
 }
 
-/** Relationships that hold only where the slide names them: pictures, charts, and what is embedded. One that it names no more takes its part with it. */
+/**
+ * Relationships that hold only while the slide refers to them: pictures, charts and embedded objects. One that it no
+ * longer refers to is removed with its part.
+ */
 const NAMED_BY_ID: ReadonlySet<string> = new Set(
   ["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)),
 );
 
-/** What the tags of a slide keep of it. */
+/** Returns what the tags of a slide store. */
 function slideTag(slide: Slide): object {
   const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
   const foreign = usesSourceLayout(slide);
@@ -609,15 +613,18 @@ function slideTag(slide: Slide): object {
   };
 }
 
-/** The file's own words for a shape, moved to where the element stands now, with relationships of the part that it comes to. */
+/**
+ * Returns the file's own XML of a shape at the element's present place, with relationships of the part that it moves
+ * to.
+ */
 function sourceShapeXml(kept: SourceParts, part: string, element: Element, work: SlideWork): string | undefined {
   return element.sourceShape ? movedShape(kept, part, element, work) : undefined;
 }
 
 /**
  * Writes a deck as a presentation in Office Open XML (ECMA-376, transitional) with all parts that a conforming reader
- * needs. Ids, details, bindings and what else the format has no place for are kept in user-defined tags. Slides that
- * were read from a file are written from it: what was not touched is as it was, byte for byte.
+ * needs. Ids, details, bindings and everything else that the format has no place for are stored in user-defined tags.
+ * Slides that were read from a file are written from it: what was not touched stays byte for byte.
  */
 export function writePptx(deck: Deck, options: PptxOptions): Uint8Array {
   return new Writer(withStandIns(deck, fromPptx), options).write();
